@@ -1,0 +1,22 @@
+//! The trade as pure computation: no files, no clock, no network, no screen.
+//!
+//! Units are millimetres and, at every public edge, degrees; radians stay inside functions.
+//! Signs follow ISO 8855 axes (x forward, y left, z up) and the LEFT wheel: camber positive with
+//! the top out, toe positive toe-in, caster positive with the top rearward, steering-axis
+//! inclination positive with the top inboard. The right side is the mirror image.
+#![cfg_attr(test, allow(clippy::unwrap_used, clippy::expect_used, clippy::panic))]
+
+pub mod fit;
+pub mod geometry;
+pub mod linkage;
+pub mod part;
+pub mod plan;
+pub mod problem;
+pub mod sheet;
+pub mod units;
+pub mod vehicle;
+pub mod wear;
+pub mod wheel;
+
+/// A point or direction in vehicle axes, mm (or unitless for directions).
+pub type Vec3 = nalgebra::Vector3<f64>;

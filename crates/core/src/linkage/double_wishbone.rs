@@ -1,0 +1,589 @@
+//! Double wishbone in closed form.
+//!
+//! One unknown, the lower arm's angle; for each value the upper ball joint is a circle–sphere
+//! intersection and the tie-rod joint another (textbook constructions), so only the wheel height
+//! needs a Newton step, with the exact velocity from rigid-body kinematics as its slope. The branch
+//! is fixed at design by the sign of each intersection and is never left without passing a dead point.
+//!
+//! Each arm is kept as the two distances pivot → ball joint, so a pivot moved on the car (an
+//! eccentric) leaves every part its size and the wheel moves.
+
+use super::{Linkage, Loop, Unreachable};
+use crate::Vec3;
+use crate::geometry::{WheelAtDesign, WishbonePoints};
+use crate::wheel::{Pose, spin_axis};
+
+/// Largest swing of the lower arm that is searched, rad.
+const MAX_SWING: f64 = 1.3;
+/// Marching step of the continuation, rad (about 2 mm of travel).
+const MARCH: f64 = 0.005;
+/// Wheel height counts as met below this, mm.
+const CLOSE: f64 = 1e-10;
+
+/// Upper or lower arm.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, serde::Serialize, serde::Deserialize)]
+#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
+#[serde(rename_all = "snake_case")]
+pub enum Arm {
+    /// Upper arm.
+    Upper,
+    /// Lower arm.
+    Lower,
+}
+
+/// The knuckle in its own frame: the vehicle axes of the design position, mm.
+#[derive(Debug, Clone, Copy, PartialEq)]
+struct Knuckle {
+    lower: Vec3,
+    upper: Vec3,
+    tie: Vec3,
+    centre: Vec3,
+    spin: Vec3,
+}
+
+/// One corner: pivots on the chassis, sizes of the parts, and the branch.
+#[derive(Debug, Clone, PartialEq)]
+pub struct WishboneCorner {
+    /// Lower arm pivots: front, rear.
+    pub lower_pivots: [Vec3; 2],
+    /// Upper arm pivots: front, rear.
+    pub upper_pivots: [Vec3; 2],
+    /// Inner tie-rod joint.
+    pub tie_inner: Vec3,
+    lower_links: [f64; 2],
+    upper_links: [f64; 2],
+    tie_length: f64,
+    knuckle: Knuckle,
+    loaded_radius: f64,
+    design_centre: Vec3,
+    design_lower: Vec3,
+    upper_branch: f64,
+    tie_branch: f64,
+    solved: Solved,
+}
+
+/// What a pose needs again and again, worked out once per set of parts.
+#[derive(Debug, Clone, PartialEq)]
+enum Solved {
+    Ready(Box<Ready>),
+    Broken(Loop),
+}
+
+#[derive(Debug, Clone, PartialEq)]
+struct Ready {
+    lower: Circle,
+    upper: Circle,
+    knuckle_gap: f64,
+    tie_along: f64,
+    tie_radius: f64,
+    centre: Vec3,
+    spin: Vec3,
+    slope: f64,
+    bend: f64,
+}
+
+/// Path of a ball joint: centre, unit axis, radius, and two unit directions in its plane.
+#[derive(Debug, Clone, PartialEq)]
+struct Circle {
+    centre: Vec3,
+    axis: Vec3,
+    radius: f64,
+    u: Vec3,
+    v: Vec3,
+}
+
+/// Where a joint sits against its two pivots: distance along the axis from the front pivot, and off it.
+fn seat(pivots: &[Vec3; 2], links: [f64; 2]) -> Option<(Vec3, f64, f64)> {
+    let span = pivots[1] - pivots[0];
+    let length = span.norm();
+    let along = (links[0] * links[0] - links[1] * links[1] + length * length) / (2.0 * length);
+    let square = links[0] * links[0] - along * along;
+    (square > 1.0).then(|| (span / length, along, square.sqrt()))
+}
+
+fn links_of(pivots: &[Vec3; 2], joint: &Vec3) -> [f64; 2] {
+    [(joint - pivots[0]).norm(), (joint - pivots[1]).norm()]
+}
+
+/// Frame of the knuckle: along the steering axis, toward the tie-rod joint, and across.
+#[derive(Clone, Copy)]
+struct Frame {
+    e1: Vec3,
+    e2: Vec3,
+    e3: Vec3,
+}
+
+impl Frame {
+    fn local(&self, d: &Vec3) -> Vec3 {
+        Vec3::new(self.e1.dot(d), self.e2.dot(d), self.e3.dot(d))
+    }
+    fn global(&self, c: &Vec3) -> Vec3 {
+        self.e1 * c.x + self.e2 * c.y + self.e3 * c.z
+    }
+}
+
+impl WishboneCorner {
+    /// A corner whose loops close at the given points.
+    #[must_use]
+    pub fn new(points: &WishbonePoints, wheel: &WheelAtDesign) -> Self {
+        let at = |p: [f64; 3]| Vec3::from(p);
+        let lower_pivots = [at(points.lower_front), at(points.lower_rear)];
+        let upper_pivots = [at(points.upper_front), at(points.upper_rear)];
+        let knuckle = Knuckle {
+            lower: at(points.lower_outer),
+            upper: at(points.upper_outer),
+            tie: at(points.tie_outer),
+            centre: at(wheel.center),
+            spin: spin_axis(wheel.camber_deg.to_radians(), wheel.toe_deg.to_radians()),
+        };
+        let mut corner = Self {
+            lower_links: links_of(&lower_pivots, &knuckle.lower),
+            upper_links: links_of(&upper_pivots, &knuckle.upper),
+            tie_length: (at(points.tie_inner) - knuckle.tie).norm(),
+            tie_inner: at(points.tie_inner),
+            lower_pivots,
+            upper_pivots,
+            knuckle,
+            loaded_radius: wheel.loaded_radius_mm,
+            design_centre: knuckle.centre,
+            design_lower: knuckle.lower,
+            upper_branch: 1.0,
+            tie_branch: 1.0,
+            solved: Solved::Broken(Loop::LowerArm),
+        };
+        corner.fix_branch();
+        corner.refresh();
+        corner
+    }
+
+    /// Sign of each circle–sphere intersection at design.
+    fn fix_branch(&mut self) {
+        let axis = (self.upper_pivots[1] - self.upper_pivots[0]).normalize();
+        let foot = self.upper_pivots[0]
+            + axis * axis.dot(&(self.knuckle.upper - self.upper_pivots[0]));
+        let toward = self.knuckle.lower - foot;
+        self.upper_branch = axis.cross(&toward).dot(&(self.knuckle.upper - foot)).signum();
+        let e1 = self.knuckle.upper - self.knuckle.lower;
+        let to_inner = self.tie_inner - self.knuckle.lower;
+        self.tie_branch = e1.cross(&to_inner).dot(&(self.knuckle.tie - self.knuckle.lower)).signum();
+    }
+
+    /// Works out what poses need; call after every edit.
+    fn refresh(&mut self) {
+        self.solved = match self.ready() {
+            Ok(r) => Solved::Ready(Box::new(r)),
+            Err(l) => Solved::Broken(l),
+        };
+        if let Solved::Ready(r) = &self.solved {
+            let (slope, bend) = self.slope_and_bend(r);
+            if let Solved::Ready(r) = &mut self.solved {
+                r.slope = slope;
+                r.bend = bend;
+            }
+        }
+    }
+
+    fn ready(&self) -> Result<Ready, Loop> {
+        let (axis, along, radius) = seat(&self.lower_pivots, self.lower_links).ok_or(Loop::LowerArm)?;
+        let centre = self.lower_pivots[0] + axis * along;
+        let d = self.design_lower - centre;
+        let u = (d - axis * axis.dot(&d)).normalize();
+        let mut v = axis.cross(&u);
+        if v.z < 0.0 {
+            v = -v;
+        }
+        let lower = Circle { centre, axis, radius, u, v };
+        let (axis, along, radius) = seat(&self.upper_pivots, self.upper_links).ok_or(Loop::UpperArm)?;
+        let centre = self.upper_pivots[0] + axis * along;
+        let upper = Circle { centre, axis, radius, u: Vec3::x(), v: Vec3::y() };
+        let k = &self.knuckle;
+        let span = k.upper - k.lower;
+        let knuckle_gap = span.norm();
+        let e1 = span / knuckle_gap;
+        let t = k.tie - k.lower;
+        let tie_along = e1.dot(&t);
+        let off = t - e1 * tie_along;
+        let tie_radius = off.norm();
+        if !(knuckle_gap > 1.0 && tie_radius > 1.0 && self.tie_length > 1.0) {
+            return Err(Loop::TieRod);
+        }
+        let e2 = off / tie_radius;
+        let frame = Frame { e1, e2, e3: e1.cross(&e2) };
+        Ok(Ready {
+            lower,
+            upper,
+            knuckle_gap,
+            tie_along,
+            tie_radius,
+            centre: frame.local(&(k.centre - k.lower)),
+            spin: frame.local(&k.spin),
+            slope: 1.0,
+            bend: 0.0,
+        })
+    }
+
+    /// Rate and curvature of wheel height against arm angle near design: the first guess.
+    fn slope_and_bend(&self, r: &Ready) -> (f64, f64) {
+        let (Ok(a), Ok(b)) = (self.at(r, -0.05, 0.0), self.at(r, 0.05, 0.0)) else {
+            return (r.lower.radius, 0.0);
+        };
+        ((a.rate + b.rate) / 2.0, (b.rate - a.rate) / 0.1)
+    }
+
+    /// The pose at lower-arm angle `theta`, with the rate of wheel height per radian.
+    fn at(&self, r: &Ready, theta: f64, rack: f64) -> Result<At, Loop> {
+        let (sin, cos) = theta.sin_cos();
+        let arm = r.lower.u * cos + r.lower.v * sin;
+        let lower = r.lower.centre + arm * r.lower.radius;
+        // Upper joint: its circle against the sphere of the knuckle round the lower joint.
+        let d = lower - r.upper.centre;
+        let flat = d - r.upper.axis * r.upper.axis.dot(&d);
+        let h = flat.norm();
+        let c = (r.upper.radius * r.upper.radius + d.norm_squared() - r.knuckle_gap * r.knuckle_gap)
+            / (2.0 * r.upper.radius * h);
+        let s2 = 1.0 - c * c;
+        if !(h > 1e-6 && s2 > 1e-12) {
+            return Err(Loop::UpperArm);
+        }
+        let u = flat / h;
+        let upper_arm = (u * c + r.upper.axis.cross(&u) * (self.upper_branch * s2.sqrt())) * r.upper.radius;
+        let upper = r.upper.centre + upper_arm;
+        // Tie-rod joint: its circle round the steering axis against the sphere of the tie rod.
+        let span = upper - lower;
+        let e1 = span / r.knuckle_gap;
+        let inner = Vec3::new(self.tie_inner.x, self.tie_inner.y + rack, self.tie_inner.z);
+        let hub = lower + e1 * r.tie_along;
+        let d = inner - hub;
+        let flat = d - e1 * e1.dot(&d);
+        let h = flat.norm();
+        let c = (r.tie_radius * r.tie_radius + d.norm_squared() - self.tie_length * self.tie_length)
+            / (2.0 * r.tie_radius * h);
+        let s2 = 1.0 - c * c;
+        if !(h > 1e-6 && s2 > 1e-12) {
+            return Err(Loop::TieRod);
+        }
+        let u = flat / h;
+        let e2 = u * c + e1.cross(&u) * (self.tie_branch * s2.sqrt());
+        let frame = Frame { e1, e2, e3: e1.cross(&e2) };
+        let tie = hub + e2 * r.tie_radius;
+        let reach = frame.global(&r.centre);
+        // Velocities per radian: arm, upper joint, knuckle spin about its axis held by the tie rod.
+        let v_lower = (r.lower.v * cos - r.lower.u * sin) * r.lower.radius;
+        let swing = r.upper.axis.cross(&upper_arm);
+        let v_upper = swing * (span.dot(&v_lower) / span.dot(&swing));
+        let turn = span.cross(&(v_upper - v_lower)) / (r.knuckle_gap * r.knuckle_gap);
+        let rod = tie - inner;
+        let arm_t = tie - lower;
+        let about = -rod.dot(&(v_lower + turn.cross(&arm_t))) / rod.dot(&e1.cross(&arm_t));
+        let omega = turn + e1 * about;
+        let rate = (v_lower + omega.cross(&reach)).z;
+        Ok(At {
+            pose: Pose { centre: lower + reach, spin: frame.global(&r.spin), lower, upper, tie },
+            rate,
+        })
+    }
+
+    /// Newton on the wheel height; `None` when it leaves the branch or does not settle.
+    fn newton(&self, r: &Ready, target: f64, rack: f64, travel: f64) -> Option<Pose> {
+        let linear = travel / r.slope;
+        let mut theta = linear - 0.5 * r.bend * linear * linear / r.slope;
+        if !theta.is_finite() || theta.abs() > MAX_SWING {
+            theta = linear.clamp(-0.8, 0.8);
+        }
+        for _ in 0..10 {
+            let at = self.at(r, theta, rack).ok()?;
+            if at.rate <= 0.0 {
+                return None;
+            }
+            let miss = at.pose.centre.z - target;
+            // The last step is below the tolerance even after its quadratic error: use the linear part.
+            if miss.abs() < CLOSE {
+                return Some(at.pose);
+            }
+            theta -= miss / at.rate;
+            if theta.abs() > MAX_SWING {
+                return None;
+            }
+        }
+        None
+    }
+
+    /// Follows the branch from design in small steps; says where and why it ends.
+    fn march(&self, r: &Ready, target: f64, rack: f64) -> Result<Pose, Unreachable> {
+        let z0 = self.design_centre.z;
+        let stop = |blocked, z: f64| Unreachable { blocked, limit_travel_mm: z - z0 };
+        let start = self.at(r, 0.0, rack).map_err(|l| stop(l, z0))?;
+        let step = if target >= start.pose.centre.z { MARCH } else { -MARCH };
+        let (mut good, mut height) = (0.0, start.pose.centre.z);
+        loop {
+            let next = good + step;
+            let tried = self.at(r, next, rack);
+            match tried {
+                Ok(at) if at.rate > 0.0 && next.abs() <= MAX_SWING => {
+                    if (at.pose.centre.z - target) * step >= 0.0 {
+                        return self.between(r, good, next, target, rack).map_err(|l| stop(l, height));
+                    }
+                    good = next;
+                    height = at.pose.centre.z;
+                }
+                other => {
+                    let blocked = other.err().unwrap_or(Loop::DeadPoint);
+                    let (mut inside, mut outside) = (good, next);
+                    for _ in 0..50 {
+                        let mid = 0.5 * (inside + outside);
+                        match self.at(r, mid, rack) {
+                            Ok(at) if at.rate > 0.0 => {
+                                inside = mid;
+                                height = at.pose.centre.z;
+                                if (height - target) * step >= 0.0 {
+                                    return self
+                                        .between(r, good, mid, target, rack)
+                                        .map_err(|l| stop(l, height));
+                                }
+                            }
+                            _ => outside = mid,
+                        }
+                    }
+                    return Err(stop(blocked, height));
+                }
+            }
+        }
+    }
+
+    /// Bisection between two arm angles that bracket the target height.
+    fn between(&self, r: &Ready, a: f64, b: f64, target: f64, rack: f64) -> Result<Pose, Loop> {
+        let (mut low, mut high) = if a < b { (a, b) } else { (b, a) };
+        for _ in 0..80 {
+            let mid = 0.5 * (low + high);
+            if self.at(r, mid, rack)?.pose.centre.z < target {
+                low = mid;
+            } else {
+                high = mid;
+            }
+        }
+        self.at(r, 0.5 * (low + high), rack).map(|at| at.pose)
+    }
+
+    // ---- edits: every part keeps its size unless it is the part that changes ----
+
+    /// Moves a lower pivot on the car (0 front, 1 rear), mm.
+    pub fn move_lower_pivot(&mut self, which: usize, by: Vec3) {
+        if let Some(p) = self.lower_pivots.get_mut(which) {
+            *p += by;
+            self.refresh();
+        }
+    }
+
+    /// Moves an upper pivot on the car (0 front, 1 rear), mm.
+    pub fn move_upper_pivot(&mut self, which: usize, by: Vec3) {
+        if let Some(p) = self.upper_pivots.get_mut(which) {
+            *p += by;
+            self.refresh();
+        }
+    }
+
+    /// Moves the inner tie-rod joint on the car, mm.
+    pub fn move_tie_inner(&mut self, by: Vec3) {
+        self.tie_inner += by;
+        self.refresh();
+    }
+
+    /// Moves the lower ball joint in the knuckle, mm in design axes.
+    pub fn move_knuckle_lower(&mut self, by: Vec3) {
+        self.knuckle.lower += by;
+        self.refresh();
+    }
+
+    /// Moves the upper ball joint in the knuckle (ball-joint spacer), mm in design axes.
+    pub fn move_knuckle_upper(&mut self, by: Vec3) {
+        self.knuckle.upper += by;
+        self.refresh();
+    }
+
+    /// Moves the outer tie-rod joint in the knuckle (tie-rod-end spacer), mm in design axes.
+    pub fn move_knuckle_tie(&mut self, by: Vec3) {
+        self.knuckle.tie += by;
+        self.refresh();
+    }
+
+    /// Lengthens the tie rod, mm.
+    pub fn lengthen_tie(&mut self, by: f64) {
+        self.tie_length += by;
+        self.refresh();
+    }
+
+    /// Lengthens one link of an arm (front pivot, rear pivot → joint), mm.
+    pub fn lengthen_links(&mut self, arm: Arm, by: [f64; 2]) {
+        let links = match arm {
+            Arm::Upper => &mut self.upper_links,
+            Arm::Lower => &mut self.lower_links,
+        };
+        links[0] += by[0];
+        links[1] += by[1];
+        self.refresh();
+    }
+
+    /// A different arm: joint `longer` mm farther off the pivot axis and `forward` mm along it.
+    /// Arm length grows along the perpendicular from the pivot axis to the joint.
+    pub fn reshape_arm(&mut self, arm: Arm, longer: f64, forward: f64) {
+        let (pivots, links) = match arm {
+            Arm::Upper => (&self.upper_pivots, &mut self.upper_links),
+            Arm::Lower => (&self.lower_pivots, &mut self.lower_links),
+        };
+        if let Some((_, along, off)) = seat(pivots, *links) {
+            let span = (pivots[1] - pivots[0]).norm();
+            let (a, r) = (along - forward, off + longer);
+            *links = [a.hypot(r), (span - a).hypot(r)];
+        } else {
+            *links = [0.0, 0.0];
+        }
+        self.refresh();
+    }
+
+    /// Length of the tie rod, mm.
+    #[must_use]
+    pub fn tie_length(&self) -> f64 {
+        self.tie_length
+    }
+}
+
+struct At {
+    pose: Pose,
+    rate: f64,
+}
+
+impl Linkage for WishboneCorner {
+    fn pose(&self, travel: f64, rack: f64) -> Result<Pose, Unreachable> {
+        let r = match &self.solved {
+            Solved::Ready(r) => r,
+            Solved::Broken(l) => return Err(Unreachable { blocked: *l, limit_travel_mm: 0.0 }),
+        };
+        let target = self.design_centre.z + travel;
+        match self.newton(r, target, rack, travel) {
+            Some(p) => Ok(p),
+            None => self.march(r, target, rack),
+        }
+    }
+
+    fn loaded_radius(&self) -> f64 {
+        self.loaded_radius
+    }
+
+    fn design_x(&self) -> f64 {
+        self.design_centre.x
+    }
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use crate::geometry::tests::sample;
+    use proptest::prelude::*;
+
+    fn corner() -> WishboneCorner {
+        let g = sample();
+        WishboneCorner::new(&g.points, &g.wheel)
+    }
+
+    #[test]
+    fn zero_travel_returns_design() {
+        let g = sample();
+        let p = corner().pose(0.0, 0.0).unwrap();
+        assert!((p.centre - Vec3::from(g.wheel.center)).norm() < 1e-9);
+        assert!((p.upper - Vec3::from(g.points.upper_outer)).norm() < 1e-9);
+        assert!((p.tie - Vec3::from(g.points.tie_outer)).norm() < 1e-9);
+    }
+
+    #[test]
+    fn fully_extended_is_a_reason_not_a_number() {
+        let c = corner();
+        let down = c.pose(-400.0, 0.0).unwrap_err();
+        let up = c.pose(900.0, 0.0).unwrap_err();
+        assert!(down.limit_travel_mm < -100.0 && up.limit_travel_mm > 100.0);
+        assert!(c.pose(down.limit_travel_mm + 0.01, 0.0).is_ok());
+        assert!(c.pose(down.limit_travel_mm - 0.01, 0.0).is_err());
+    }
+
+    #[test]
+    fn marching_and_newton_agree() {
+        let c = corner();
+        let Solved::Ready(r) = &c.solved else { panic!("sample closes") };
+        for t in [-90.0, -33.0, 1.0, 57.0, 110.0] {
+            let z = c.design_centre.z + t;
+            let a = c.newton(r, z, 0.0, t).unwrap();
+            let b = c.march(r, z, 0.0).unwrap();
+            assert!((a.centre - b.centre).norm() < 1e-7 && (a.spin - b.spin).norm() < 1e-10);
+        }
+    }
+
+    #[test]
+    fn equal_parallel_arms_keep_camber() {
+        // Textbook: a parallelogram linkage translates the knuckle (e.g. Milliken & Milliken, RCVD ch. 17).
+        let mut g = sample();
+        g.points.lower_front = [150.0, 300.0, 300.0];
+        g.points.lower_rear = [-150.0, 300.0, 300.0];
+        g.points.lower_outer = [0.0, 690.0, 290.0];
+        g.points.upper_front = [150.0, 300.0, 560.0];
+        g.points.upper_rear = [-150.0, 300.0, 560.0];
+        g.points.upper_outer = [0.0, 690.0, 550.0];
+        let c = WishboneCorner::new(&g.points, &g.wheel);
+        for t in [-80.0, -20.0, 40.0, 90.0] {
+            let a = c.alignment(t, 0.0).unwrap();
+            assert!((a.camber_deg - g.wheel.camber_deg).abs() < 0.02, "{t}: {}", a.camber_deg);
+        }
+    }
+
+    proptest! {
+        #[test]
+        fn every_part_keeps_its_length(travel in -110.0f64..120.0, rack in -45.0f64..45.0) {
+            let c = corner();
+            let p = c.pose(travel, rack).unwrap();
+            let inner = c.tie_inner + Vec3::new(0.0, rack, 0.0);
+            prop_assert!(((p.tie - inner).norm() - c.tie_length).abs() < 1e-8);
+            prop_assert!(((p.upper - p.lower).norm() - (c.knuckle.upper - c.knuckle.lower).norm()).abs() < 1e-8);
+            for i in 0..2 {
+                prop_assert!(((p.lower - c.lower_pivots[i]).norm() - c.lower_links[i]).abs() < 1e-8);
+                prop_assert!(((p.upper - c.upper_pivots[i]).norm() - c.upper_links[i]).abs() < 1e-8);
+            }
+            prop_assert!(((p.centre - p.tie).norm() - (c.knuckle.centre - c.knuckle.tie).norm()).abs() < 1e-8);
+            prop_assert!((p.centre.z - c.design_centre.z - travel).abs() < 1e-8);
+        }
+
+        #[test]
+        fn moving_the_whole_car_along_changes_no_angle(dx in -500.0f64..500.0, travel in -90.0f64..90.0) {
+            let mut g = sample();
+            let a = WishboneCorner::new(&g.points, &g.wheel).alignment(travel, 0.0).unwrap();
+            for p in [&mut g.points.lower_front, &mut g.points.lower_rear, &mut g.points.lower_outer,
+                      &mut g.points.upper_front, &mut g.points.upper_rear, &mut g.points.upper_outer,
+                      &mut g.points.tie_inner, &mut g.points.tie_outer, &mut g.wheel.center] {
+                p[0] += dx;
+            }
+            let b = WishboneCorner::new(&g.points, &g.wheel).alignment(travel, 0.0).unwrap();
+            prop_assert!((a.camber_deg - b.camber_deg).abs() < 1e-9);
+            prop_assert!((a.toe_deg - b.toe_deg).abs() < 1e-9);
+            prop_assert!((a.wheel_x_mm - b.wheel_x_mm).abs() < 1e-7);
+        }
+
+        #[test]
+        fn neighbouring_heights_give_neighbouring_angles(travel in -100.0f64..100.0) {
+            let c = corner();
+            let a = c.alignment(travel, 0.0).unwrap();
+            let b = c.alignment(travel + 0.1, 0.0).unwrap();
+            prop_assert!((a.camber_deg - b.camber_deg).abs() < 0.02 && (a.toe_deg - b.toe_deg).abs() < 0.02);
+        }
+
+        #[test]
+        fn no_points_make_it_panic_or_hang(v in proptest::collection::vec(-900.0f64..900.0, 24), t in -200.0f64..200.0) {
+            let mut g = sample();
+            let mut i = 0;
+            for p in [&mut g.points.lower_front, &mut g.points.lower_rear, &mut g.points.lower_outer,
+                      &mut g.points.upper_front, &mut g.points.upper_rear, &mut g.points.upper_outer,
+                      &mut g.points.tie_inner, &mut g.points.tie_outer] {
+                for c in p.iter_mut() { *c = v[i]; i += 1; }
+            }
+            if let Ok(p) = WishboneCorner::new(&g.points, &g.wheel).pose(t, 0.0) {
+                prop_assert!(p.centre.iter().all(|c| c.is_finite()));
+            }
+        }
+    }
+}

@@ -1,0 +1,101 @@
+//! What was wrong with an input: the field, what is wrong, and what would be right.
+
+use serde::{Deserialize, Serialize};
+use std::fmt;
+
+/// One fault in an input, addressed to the field that holds it.
+#[derive(Debug, Clone, PartialEq, Eq, Serialize, Deserialize)]
+#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
+pub struct Problem {
+    /// Dotted path of the field, e.g. `points.upper_outer`.
+    pub field: String,
+    /// What is wrong.
+    pub wrong: String,
+    /// What would be right.
+    pub right: String,
+}
+
+impl Problem {
+    /// A problem at `field`.
+    pub fn new(
+        field: impl Into<String>,
+        wrong: impl Into<String>,
+        right: impl Into<String>,
+    ) -> Self {
+        Self { field: field.into(), wrong: wrong.into(), right: right.into() }
+    }
+}
+
+impl fmt::Display for Problem {
+    fn fmt(&self, f: &mut fmt::Formatter<'_>) -> fmt::Result {
+        write!(f, "{}: {}; {}", self.field, self.wrong, self.right)
+    }
+}
+
+impl std::error::Error for Problem {}
+
+/// Checks that a number is finite and inside `[low, high]`.
+///
+/// # Errors
+/// A [`Problem`] naming the field and the range, in `unit`.
+pub fn in_range(field: &str, value: f64, low: f64, high: f64, unit: &str) -> Result<(), Problem> {
+    if value.is_finite() && value >= low && value <= high {
+        return Ok(());
+    }
+    let shown = if value.is_finite() { format!("{value} {unit}") } else { "not a number".into() };
+    Err(Problem::new(
+        field,
+        format!("{shown} is outside what is possible"),
+        format!("a number from {low} to {high} {unit}"),
+    ))
+}
+
+/// Parses a JSON document, refusing unknown fields where the type does.
+///
+/// # Errors
+/// A [`Problem`] whose field is the path serde stopped at.
+pub fn parse_json<'a, T: Deserialize<'a>>(text: &'a [u8]) -> Result<T, Problem> {
+    let mut de = serde_json::Deserializer::from_slice(text);
+    let value: T = serde_path_to_error::deserialize(&mut de).map_err(|e| {
+        let path = e.path().to_string();
+        let field = if path == "." { "document".into() } else { path };
+        Problem::new(field, e.inner().to_string(), "a document as `bold-stance schema` describes")
+    })?;
+    de.end().map_err(|e| Problem::new("document", e.to_string(), "one JSON document only"))?;
+    Ok(value)
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    #[derive(Debug, Deserialize)]
+    #[serde(deny_unknown_fields)]
+    struct Doc {
+        #[allow(dead_code)]
+        a: Inner,
+    }
+    #[derive(Debug, Deserialize)]
+    #[serde(deny_unknown_fields)]
+    struct Inner {
+        #[allow(dead_code)]
+        b: f64,
+    }
+
+    #[test]
+    fn a_fault_names_its_path() {
+        let p = parse_json::<Doc>(br#"{"a":{"b":"x"}}"#).unwrap_err();
+        assert_eq!(p.field, "a.b");
+        let p = parse_json::<Doc>(br#"{"a":{"b":1,"c":2}}"#).unwrap_err();
+        assert!(p.wrong.contains("unknown field"), "{p}");
+        assert!(parse_json::<Doc>(br#"{"a":{"b":1}"#).is_err(), "truncated");
+        assert!(parse_json::<Doc>(br#"{"a":{"b":1}} x"#).is_err(), "trailing");
+    }
+
+    #[test]
+    fn ranges_refuse_nan_and_say_the_range() {
+        assert!(in_range("x", f64::NAN, 0.0, 1.0, "mm").is_err());
+        let p = in_range("x", 2.0, 0.0, 1.0, "mm").unwrap_err();
+        assert_eq!(p.right, "a number from 0 to 1 mm");
+    }
+}
