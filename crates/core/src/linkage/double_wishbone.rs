@@ -11,6 +11,7 @@
 use super::{Linkage, Loop, Unreachable};
 use crate::Vec3;
 use crate::geometry::{WheelAtDesign, WishbonePoints};
+use crate::part::Edit;
 use crate::wheel::{Pose, spin_axis};
 
 /// Largest swing of the lower arm that is searched, rad.
@@ -63,11 +64,7 @@ pub struct WishboneCorner {
 }
 
 /// What a pose needs again and again, worked out once per set of parts.
-#[derive(Debug, Clone, PartialEq)]
-enum Solved {
-    Ready(Box<Ready>),
-    Broken(Loop),
-}
+type Solved = Result<Ready, Loop>;
 
 #[derive(Debug, Clone, PartialEq)]
 struct Ready {
@@ -149,7 +146,7 @@ impl WishboneCorner {
             design_lower: knuckle.lower,
             upper_branch: 1.0,
             tie_branch: 1.0,
-            solved: Solved::Broken(Loop::LowerArm),
+            solved: Err(Loop::LowerArm),
         };
         corner.fix_branch();
         corner.refresh();
@@ -170,17 +167,10 @@ impl WishboneCorner {
 
     /// Works out what poses need; call after every edit.
     fn refresh(&mut self) {
-        self.solved = match self.ready() {
-            Ok(r) => Solved::Ready(Box::new(r)),
-            Err(l) => Solved::Broken(l),
-        };
-        if let Solved::Ready(r) = &self.solved {
-            let (slope, bend) = self.slope_and_bend(r);
-            if let Solved::Ready(r) = &mut self.solved {
-                r.slope = slope;
-                r.bend = bend;
-            }
-        }
+        self.solved = self.ready().map(|mut r| {
+            (r.slope, r.bend) = self.slope_and_bend(&r);
+            r
+        });
     }
 
     fn ready(&self) -> Result<Ready, Loop> {
@@ -364,68 +354,67 @@ impl WishboneCorner {
         self.at(r, 0.5 * (low + high), rack).map(|at| at.pose)
     }
 
-    // ---- edits: every part keeps its size unless it is the part that changes ----
+    /// The corner with edits made in order. Every part keeps its size unless it is the one that changes.
+    #[must_use]
+    pub fn edited(&self, edits: &[Edit]) -> Self {
+        let mut out = self.clone();
+        edits.iter().for_each(|e| e.apply(&mut out));
+        out.refresh();
+        out
+    }
 
     /// Moves a lower pivot on the car (0 front, 1 rear), mm.
-    pub fn move_lower_pivot(&mut self, which: usize, by: Vec3) {
+    pub(crate) fn move_lower_pivot(&mut self, which: usize, by: Vec3) {
         if let Some(p) = self.lower_pivots.get_mut(which) {
             *p += by;
-            self.refresh();
         }
     }
 
     /// Moves an upper pivot on the car (0 front, 1 rear), mm.
-    pub fn move_upper_pivot(&mut self, which: usize, by: Vec3) {
+    pub(crate) fn move_upper_pivot(&mut self, which: usize, by: Vec3) {
         if let Some(p) = self.upper_pivots.get_mut(which) {
             *p += by;
-            self.refresh();
         }
     }
 
     /// Moves the inner tie-rod joint on the car, mm.
-    pub fn move_tie_inner(&mut self, by: Vec3) {
+    pub(crate) fn move_tie_inner(&mut self, by: Vec3) {
         self.tie_inner += by;
-        self.refresh();
     }
 
     /// Moves the lower ball joint in the knuckle, mm in design axes.
-    pub fn move_knuckle_lower(&mut self, by: Vec3) {
+    pub(crate) fn move_knuckle_lower(&mut self, by: Vec3) {
         self.knuckle.lower += by;
-        self.refresh();
     }
 
     /// Moves the upper ball joint in the knuckle (ball-joint spacer), mm in design axes.
-    pub fn move_knuckle_upper(&mut self, by: Vec3) {
+    pub(crate) fn move_knuckle_upper(&mut self, by: Vec3) {
         self.knuckle.upper += by;
-        self.refresh();
     }
 
     /// Moves the outer tie-rod joint in the knuckle (tie-rod-end spacer), mm in design axes.
-    pub fn move_knuckle_tie(&mut self, by: Vec3) {
+    pub(crate) fn move_knuckle_tie(&mut self, by: Vec3) {
         self.knuckle.tie += by;
-        self.refresh();
     }
 
     /// Lengthens the tie rod, mm.
-    pub fn lengthen_tie(&mut self, by: f64) {
+    pub(crate) fn lengthen_tie(&mut self, by: f64) {
         self.tie_length += by;
-        self.refresh();
     }
 
     /// Lengthens one link of an arm (front pivot, rear pivot → joint), mm.
-    pub fn lengthen_links(&mut self, arm: Arm, by: [f64; 2]) {
+    pub(crate) fn lengthen_links(&mut self, arm: Arm, by: [f64; 2]) {
         let links = match arm {
             Arm::Upper => &mut self.upper_links,
             Arm::Lower => &mut self.lower_links,
         };
         links[0] += by[0];
         links[1] += by[1];
-        self.refresh();
     }
 
     /// A different arm: joint `longer` mm farther off the pivot axis and `forward` mm along it.
     /// Arm length grows along the perpendicular from the pivot axis to the joint.
-    pub fn reshape_arm(&mut self, arm: Arm, longer: f64, forward: f64) {
+    pub(crate) fn reshape_arm(&mut self, arm: Arm, longer: f64, forward: f64) {
         let (pivots, links) = match arm {
             Arm::Upper => (&self.upper_pivots, &mut self.upper_links),
             Arm::Lower => (&self.lower_pivots, &mut self.lower_links),
@@ -437,7 +426,6 @@ impl WishboneCorner {
         } else {
             *links = [0.0, 0.0];
         }
-        self.refresh();
     }
 
     /// Length of the tie rod, mm.
@@ -455,8 +443,8 @@ struct At {
 impl Linkage for WishboneCorner {
     fn pose(&self, travel: f64, rack: f64) -> Result<Pose, Unreachable> {
         let r = match &self.solved {
-            Solved::Ready(r) => r,
-            Solved::Broken(l) => return Err(Unreachable { blocked: *l, limit_travel_mm: 0.0 }),
+            Ok(r) => r,
+            Err(l) => return Err(Unreachable { blocked: *l, limit_travel_mm: 0.0 }),
         };
         let target = self.design_centre.z + travel;
         match self.newton(r, target, rack, travel) {
@@ -507,7 +495,7 @@ mod tests {
     #[test]
     fn marching_and_newton_agree() {
         let c = corner();
-        let Solved::Ready(r) = &c.solved else { panic!("sample closes") };
+        let Ok(r) = &c.solved else { panic!("sample closes") };
         for t in [-90.0, -33.0, 1.0, 57.0, 110.0] {
             let z = c.design_centre.z + t;
             let a = c.newton(r, z, 0.0, t).unwrap();

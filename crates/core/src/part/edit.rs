@@ -88,8 +88,9 @@ pub enum Edit {
 }
 
 impl Edit {
-    /// Applies the edit to one corner. [`Edit::ReplaceEccentric`] changes the adjusters, not the corner.
-    pub fn apply(&self, c: &mut WishboneCorner) {
+    /// Applies the edit; [`WishboneCorner::edited`] is the way in, which also renews the corner's
+    /// worked-out values. [`Edit::ReplaceEccentric`] changes the adjusters, not the corner.
+    pub(crate) fn apply(&self, c: &mut WishboneCorner) {
         match self {
             Self::MovePivot { point, by } => {
                 let by = Vec3::from(*by);

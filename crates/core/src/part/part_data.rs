@@ -70,8 +70,7 @@ mod tests {
         let parts = shipped_parts().unwrap();
         assert!(parts.len() >= 4);
         for part in parts {
-            let mut c = WishboneCorner::new(&g.points, &g.wheel);
-            part.edits.iter().for_each(|e| e.apply(&mut c));
+            let c = WishboneCorner::new(&g.points, &g.wheel).edited(&part.edits);
             for t in [-70.0, 0.0, 60.0] {
                 c.alignment(t, 0.0).unwrap_or_else(|e| panic!("{}: {e}", part.id));
             }
@@ -82,8 +81,8 @@ mod tests {
     fn a_joint_set_rearward_adds_caster() {
         let g = sample();
         let base = WishboneCorner::new(&g.points, &g.wheel);
-        let mut c = base.clone();
-        Edit::ReshapeArm { arm: crate::linkage::Arm::Upper, longer_mm: 0.0, forward_mm: -10.0 }.apply(&mut c);
+        let arm = Edit::ReshapeArm { arm: crate::linkage::Arm::Upper, longer_mm: 0.0, forward_mm: -10.0 };
+        let c = base.edited(&[arm]);
         let (a, b) = (base.alignment(0.0, 0.0).unwrap(), c.alignment(0.0, 0.0).unwrap());
         // atan(10 / 270 mm joint spacing) = 2.1°, by hand.
         assert!((b.caster_deg - a.caster_deg - 2.1).abs() < 0.1, "{}", b.caster_deg - a.caster_deg);

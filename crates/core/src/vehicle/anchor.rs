@@ -81,11 +81,7 @@ pub fn anchor(
         w.toe_deg = wheel.toe_deg + a.toe_deg;
         p.upper_outer[0] = points.upper_outer[0] + a.upper_shift_mm;
         let corner = WishboneCorner::new(&p, &w);
-        let mut posed = corner.clone();
-        for e in start {
-            e.apply(&mut posed);
-        }
-        let now = posed.alignment(travel, 0.0)?;
+        let now = corner.edited(start).alignment(travel, 0.0)?;
         let miss = [
             measured.camber_deg - now.camber_deg,
             measured.toe_deg - now.toe_deg,
@@ -143,8 +139,7 @@ mod tests {
         let start = [Edit::MovePivot { point: EccentricPoint::LowerFront, by: [0.0, 3.0, 0.0] }];
         let m = Measured { camber_deg: -0.4, caster_deg: 3.0, toe_deg: 0.0 };
         let got = anchor(&g.points, &g.wheel, -20.0, &start, &m).unwrap();
-        let mut c = got.corner;
-        start[0].apply(&mut c);
+        let c = got.corner.edited(&start);
         assert!((c.alignment(-20.0, 0.0).unwrap().caster_deg - 3.0).abs() < 1e-8);
     }
 

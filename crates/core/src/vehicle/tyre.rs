@@ -25,16 +25,16 @@ impl TyreSize {
     /// A [`Problem`] at `field` for unreadable text or sizes no tyre has.
     pub fn parse(field: &str, text: &str) -> Result<Self, Problem> {
         let bad = |wrong: String| Problem::new(field, wrong, RIGHT);
-        let t: String = text.trim().to_uppercase().chars().filter(|c| !c.is_whitespace()).collect();
+        let t = text.trim().to_uppercase();
         if t.is_empty() {
             return Err(bad("nothing was entered".into()));
         }
         let unreadable = || bad(format!("\"{}\" is not a tyre size", text.chars().take(20).collect::<String>()));
-        let digits = t.trim_start_matches(|c: char| c.is_ascii_alphabetic());
+        let digits = t.trim_start_matches(|c: char| c.is_ascii_alphabetic() || c == ' ');
         let (section, rest) = digits.split_once('/').ok_or_else(unreadable)?;
         let cut = rest.find(|c: char| !c.is_ascii_digit()).ok_or_else(unreadable)?;
         let (aspect, rest) = rest.split_at(cut);
-        let rim = rest.trim_start_matches(['Z', 'R', 'D', 'B', '-']);
+        let rim = rest.trim_start_matches(['Z', 'R', 'D', 'B', '-', ' ']);
         let end = rim.find(|c: char| !(c.is_ascii_digit() || c == '.')).unwrap_or(rim.len());
         let number = |s: &str| if s.len() > 5 { None } else { s.parse::<f64>().ok() };
         let (Some(section_mm), Some(aspect), Some(rim_in)) =

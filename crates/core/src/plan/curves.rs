@@ -1,0 +1,137 @@
+//! Height curves and the two-joint drawing, from the same model as the figures.
+
+use super::solver::Bench;
+use crate::fit::Doubt;
+use crate::linkage::{Linkage, Unreachable, WishboneCorner};
+use crate::vehicle::Attitude;
+use crate::wheel::contact_point;
+use serde::{Deserialize, Serialize};
+
+/// One height on the curves.
+#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
+pub struct CurvePoint {
+    /// Front hub-to-arch gain from as found, mm.
+    pub height_mm: f64,
+    /// Degrees, top out positive.
+    pub camber_deg: f64,
+    /// Degrees, top rearward positive.
+    pub caster_deg: f64,
+    /// Degrees, one wheel, toe-in positive.
+    pub toe_deg: f64,
+    /// Half widths of the 90 % bands.
+    pub doubt: Doubt,
+}
+
+/// Points of one corner over the ground, mm: x forward, y outboard, z up, tyre at z = 0.
+#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
+pub struct Drawing {
+    /// Lower arm, front pivot.
+    pub lower_front: [f64; 3],
+    /// Lower arm, rear pivot.
+    pub lower_rear: [f64; 3],
+    /// Lower ball joint.
+    pub lower_outer: [f64; 3],
+    /// Upper arm, front pivot.
+    pub upper_front: [f64; 3],
+    /// Upper arm, rear pivot.
+    pub upper_rear: [f64; 3],
+    /// Upper ball joint.
+    pub upper_outer: [f64; 3],
+    /// Inner tie-rod joint.
+    pub tie_inner: [f64; 3],
+    /// Outer tie-rod joint.
+    pub tie_outer: [f64; 3],
+    /// Wheel centre.
+    pub centre: [f64; 3],
+    /// Unit spin axis, outboard.
+    pub spin: [f64; 3],
+    /// Tyre on the ground.
+    pub contact: [f64; 3],
+    /// Where the steering axis meets the ground.
+    pub pierce: [f64; 3],
+    /// Wheel centre above the ground, mm.
+    pub loaded_radius_mm: f64,
+}
+
+/// Draws a corner at a travel.
+///
+/// # Errors
+/// [`Unreachable`] when it does not close there.
+pub fn draw(c: &WishboneCorner, travel: f64, attitude: Attitude) -> Result<Drawing, Unreachable> {
+    let pose = attitude.apply(&c.pose(travel, 0.0)?);
+    let contact = contact_point(&pose.centre, &pose.spin, c.loaded_radius());
+    // The wheel stays where it is on the floor; the frame moves.
+    let shift = crate::Vec3::new(c.design_x() - pose.centre.x, 0.0, -contact.z);
+    let at = |v: &crate::Vec3| -> [f64; 3] { (v + shift).into() };
+    let chassis = |v: &crate::Vec3| at(&attitude.turn(v));
+    let u = pose.upper - pose.lower;
+    let pierce = pose.lower + u * ((contact.z - pose.lower.z) / u.z);
+    Ok(Drawing {
+        lower_front: chassis(&c.lower_pivots[0]),
+        lower_rear: chassis(&c.lower_pivots[1]),
+        lower_outer: at(&pose.lower),
+        upper_front: chassis(&c.upper_pivots[0]),
+        upper_rear: chassis(&c.upper_pivots[1]),
+        upper_outer: at(&pose.upper),
+        tie_inner: chassis(&c.tie_inner),
+        tie_outer: at(&pose.tie),
+        centre: at(&pose.centre),
+        spin: pose.spin.into(),
+        contact: at(&contact),
+        pierce: at(&pierce),
+        loaded_radius_mm: c.loaded_radius(),
+    })
+}
+
+/// Angles of the bench's corner at height gains, doubt interpolated from the heights it was worked out at.
+/// Heights that do not close are left out.
+#[must_use]
+pub fn curve(
+    bench: &Bench,
+    positions: &[f64],
+    found_travel: f64,
+    rear_change: f64,
+    wheelbase: f64,
+    heights: &[f64],
+    doubts: &[(f64, Option<Doubt>)],
+) -> Vec<CurvePoint> {
+    let c = bench.set(positions);
+    heights
+        .iter()
+        .filter_map(|h| {
+            let pose = c.pose(found_travel - h, 0.0).ok()?;
+            let a = Attitude::from_rises(*h, rear_change, wheelbase)
+                .apply(&pose)
+                .measure(c.loaded_radius(), c.design_x());
+            Some(CurvePoint {
+                height_mm: *h,
+                camber_deg: a.camber_deg,
+                caster_deg: a.caster_deg,
+                toe_deg: a.toe_deg,
+                doubt: doubt_at(doubts, *h),
+            })
+        })
+        .collect()
+}
+
+/// Linear between the heights at which doubt was worked out.
+#[must_use]
+pub fn doubt_at(doubts: &[(f64, Option<Doubt>)], h: f64) -> Doubt {
+    let known: Vec<(f64, Doubt)> = doubts.iter().filter_map(|(x, d)| d.map(|d| (*x, d))).collect();
+    let Some(last) = known.last() else { return Doubt::default() };
+    let i = known.partition_point(|(x, _)| *x < h);
+    if i == 0 {
+        return known[0].1;
+    }
+    let Some(b) = known.get(i) else { return last.1 };
+    let a = &known[i - 1];
+    let t = (h - a.0) / (b.0 - a.0);
+    let mix = |p: f64, q: f64| p + (q - p) * t;
+    Doubt {
+        camber_deg: mix(a.1.camber_deg, b.1.camber_deg),
+        caster_deg: mix(a.1.caster_deg, b.1.caster_deg),
+        toe_deg: mix(a.1.toe_deg, b.1.toe_deg),
+    }
+}

@@ -1,0 +1,269 @@
+//! The `bold-stance.settings/1` case of the command line: one corner, a baseline, adjusters, an aim.
+
+use super::aim::{Window, window_problem};
+use super::solver::{Bench, Sensitivity, Shortfall, Target, solve};
+use crate::Vec3;
+use crate::geometry::{FORMAT, Geometry, WheelAtDesign, WishbonePoints};
+use crate::linkage::{Linkage, WishboneCorner};
+use crate::part::{Adjuster, Edit, adjuster_problems};
+use crate::problem::{Problem, in_range};
+use crate::vehicle::{Attitude, Measured, anchor};
+use crate::wheel::{Pose, camber, contact_point, toe};
+use serde::{Deserialize, Serialize};
+
+/// Windows, degrees; toe per wheel.
+#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
+#[serde(deny_unknown_fields)]
+pub struct CornerAim {
+    /// Top out positive.
+    pub camber_deg: Window,
+    /// Top rearward positive.
+    pub caster_deg: Window,
+    /// Toe-in positive.
+    pub toe_deg: Window,
+}
+
+/// The case.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[serde(deny_unknown_fields)]
+pub struct SettingsCase {
+    /// Always `bold-stance.settings/1`.
+    pub format: String,
+    /// The corner.
+    pub geometry: Geometry,
+    /// Height gained at hub-to-arch, mm; 0 when absent.
+    #[serde(default)]
+    pub height_change_mm: f64,
+    /// What was read at design height.
+    pub baseline: Measured,
+    /// What can be turned.
+    pub adjusters: Vec<Adjuster>,
+    /// What is wanted.
+    pub aim: CornerAim,
+    /// Free remark.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub note: Option<String>,
+}
+
+/// Angles of a result, degrees, relative to the chassis.
+#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
+pub struct Angles {
+    /// Top out positive.
+    pub camber_deg: f64,
+    /// Top rearward positive.
+    pub caster_deg: f64,
+    /// Top inboard positive.
+    pub sai_deg: f64,
+    /// Per wheel, toe-in positive.
+    pub toe_deg: f64,
+}
+
+/// One adjuster of the result.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+pub struct AdjusterResult {
+    /// Its name.
+    pub name: String,
+    /// Degrees of a cam, turns of a thread.
+    pub position: f64,
+    /// From where it stood.
+    pub movement: f64,
+    /// Movement of the pivot or growth of the link, mm.
+    pub movement_mm: f64,
+    /// Notches or turns, signed.
+    pub steps: f64,
+    /// Direction word.
+    pub direction: String,
+    /// The order in workshop words.
+    pub words: String,
+}
+
+/// The answer.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+pub struct SettingsResult {
+    /// Whether every window is met.
+    pub reached: bool,
+    /// What the setting gives.
+    pub angles: Angles,
+    /// How far outside, degrees.
+    pub shortfall: Shortfall,
+    /// Orders.
+    pub adjusters: Vec<AdjusterResult>,
+    /// What one step of each does.
+    pub sensitivity: Vec<Sensitivity>,
+    /// The geometry with the setting applied; its design height is the height after the change.
+    pub geometry_after: Geometry,
+    /// How far the geometry was bent to meet the baseline.
+    pub anchor: crate::vehicle::Anchor,
+}
+
+/// Why a case has no answer.
+#[derive(Debug, Clone, thiserror::Error)]
+pub enum SettingsError {
+    /// The case itself is wrong.
+    #[error("{0}")]
+    Bad(#[from] Problem),
+    /// It is right, but nothing can be posed.
+    #[error("no answer: {0}")]
+    NoAnswer(String),
+}
+
+impl SettingsCase {
+    /// Everything wrong with the case, by field.
+    #[must_use]
+    pub fn problems(&self) -> Vec<Problem> {
+        let mut out = Vec::new();
+        if self.format != "bold-stance.settings/1" {
+            out.push(Problem::new("format", format!("\"{}\"", self.format), "\"bold-stance.settings/1\""));
+        }
+        out.extend(self.geometry.problems().into_iter().map(|mut p| {
+            p.field = format!("geometry.{}", p.field);
+            p
+        }));
+        out.extend(in_range("height_change_mm", self.height_change_mm, -400.0, 400.0, "mm").err());
+        let b = &self.baseline;
+        for (f, v) in [("camber_deg", b.camber_deg), ("caster_deg", b.caster_deg), ("toe_deg", b.toe_deg)] {
+            out.extend(in_range(&format!("baseline.{f}"), v, -20.0, 20.0, "°").err());
+        }
+        out.extend(adjuster_problems(&self.adjusters));
+        window_problem("aim.camber_deg", self.aim.camber_deg, -20.0, 20.0, &mut out);
+        window_problem("aim.caster_deg", self.aim.caster_deg, -20.0, 20.0, &mut out);
+        window_problem("aim.toe_deg", self.aim.toe_deg, -10.0, 10.0, &mut out);
+        out
+    }
+}
+
+/// Solves a case.
+///
+/// # Errors
+/// [`SettingsError::Bad`] names the field; [`SettingsError::NoAnswer`] when the corner cannot be posed.
+pub fn run_settings(case: &SettingsCase) -> Result<SettingsResult, SettingsError> {
+    if let Some(p) = case.problems().into_iter().next() {
+        return Err(p.into());
+    }
+    let g = &case.geometry;
+    let start: Vec<Edit> = case.adjusters.iter().map(|a| a.edit_at(a.position)).collect();
+    let anchored = anchor(&g.points, &g.wheel, 0.0, &start, &case.baseline)
+        .map_err(|e| SettingsError::NoAnswer(e.to_string()))?;
+    let bench = Bench {
+        corner: anchored.corner,
+        adjusters: case.adjusters.clone(),
+        travel_mm: -case.height_change_mm,
+        attitude: Attitude::default(),
+    };
+    let aim = Target { camber: case.aim.camber_deg, caster: case.aim.caster_deg, toe: case.aim.toe_deg };
+    let Some(best) = solve(&bench, &aim).into_iter().next() else {
+        let why = bench.angles(&bench.start()).err().map_or("no setting closes".into(), |e| e.to_string());
+        return Err(SettingsError::NoAnswer(why));
+    };
+    let corner = bench.set(&best.positions);
+    let pose = corner
+        .pose(bench.travel_mm, 0.0)
+        .map_err(|e| SettingsError::NoAnswer(e.to_string()))?;
+    let a = best.angles;
+    Ok(SettingsResult {
+        reached: best.shortfall.worst() < 1e-9,
+        angles: Angles { camber_deg: a.camber_deg, caster_deg: a.caster_deg, sai_deg: a.sai_deg, toe_deg: a.toe_deg },
+        shortfall: best.shortfall,
+        adjusters: bench
+            .lines(&best.positions)
+            .into_iter()
+            .map(|l| AdjusterResult {
+                name: l.name,
+                position: l.position,
+                movement: l.movement,
+                movement_mm: l.movement_mm,
+                steps: l.steps,
+                direction: l.direction,
+                words: l.words,
+            })
+            .collect(),
+        sensitivity: bench.sensitivity(&best.positions),
+        geometry_after: as_geometry(g, &corner, &pose),
+        anchor: anchored.anchor,
+    })
+}
+
+/// The corner at a pose as a geometry file of its own, put down so that the tyre meets z = 0.
+fn as_geometry(from: &Geometry, c: &WishboneCorner, pose: &Pose) -> Geometry {
+    let down = contact_point(&pose.centre, &pose.spin, c.loaded_radius()).z;
+    let p = |v: &Vec3| [v.x, v.y, v.z - down];
+    Geometry {
+        format: FORMAT.into(),
+        name: format!("{}, as set", from.name),
+        layout: from.layout,
+        axle: from.axle,
+        points: WishbonePoints {
+            lower_front: p(&c.lower_pivots[0]),
+            lower_rear: p(&c.lower_pivots[1]),
+            lower_outer: p(&pose.lower),
+            upper_front: p(&c.upper_pivots[0]),
+            upper_rear: p(&c.upper_pivots[1]),
+            upper_outer: p(&pose.upper),
+            tie_inner: p(&c.tie_inner),
+            tie_outer: p(&pose.tie),
+        },
+        wheel: WheelAtDesign {
+            center: p(&pose.centre),
+            camber_deg: camber(&pose.spin).to_degrees(),
+            toe_deg: toe(&pose.spin).to_degrees(),
+            loaded_radius_mm: c.loaded_radius(),
+        },
+        right: None,
+        note: None,
+    }
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use crate::geometry::tests::sample;
+    use crate::part::default_adjusters;
+
+    fn case() -> SettingsCase {
+        SettingsCase {
+            format: "bold-stance.settings/1".into(),
+            geometry: sample(),
+            height_change_mm: 40.0,
+            baseline: Measured { camber_deg: 0.3, caster_deg: 2.7, toe_deg: 0.05 },
+            adjusters: default_adjusters(8.0),
+            aim: CornerAim { camber_deg: [-0.3, 0.1], caster_deg: [2.5, 3.5], toe_deg: [0.0, 0.1] },
+            note: None,
+        }
+    }
+
+    #[test]
+    fn geometry_after_solves_back_to_the_angles_and_to_the_height_before() {
+        let r = run_settings(&case()).unwrap();
+        assert!(r.reached, "{:?}", r.shortfall);
+        let g = &r.geometry_after;
+        assert!(g.problems().is_empty() && g.remarks().is_empty());
+        let c = WishboneCorner::new(&g.points, &g.wheel);
+        let a = c.alignment(0.0, 0.0).unwrap();
+        assert!((a.camber_deg - r.angles.camber_deg).abs() < 1e-9);
+        assert!((a.caster_deg - r.angles.caster_deg).abs() < 1e-9);
+        assert!((a.toe_deg - r.angles.toe_deg).abs() < 1e-9);
+        // At travel +h it is the corner at the height before, cams as set.
+        let bench = Bench {
+            corner: anchor(&case().geometry.points, &case().geometry.wheel, 0.0, &[], &case().baseline).unwrap().corner,
+            adjusters: case().adjusters,
+            travel_mm: 0.0,
+            attitude: Attitude::default(),
+        };
+        let p: Vec<f64> = r.adjusters.iter().map(|a| a.position).collect();
+        let before = bench.angles(&p).unwrap();
+        let back = c.alignment(40.0, 0.0).unwrap();
+        assert!((before.camber_deg - back.camber_deg).abs() < 1e-8);
+        assert!((before.caster_deg - back.caster_deg).abs() < 1e-8);
+    }
+
+    #[test]
+    fn an_impossible_height_has_no_answer_and_a_wrong_aim_a_field() {
+        let mut c = case();
+        c.height_change_mm = 350.0;
+        assert!(matches!(run_settings(&c), Err(SettingsError::NoAnswer(_))));
+        let mut c = case();
+        c.aim.toe_deg = [0.2, 0.1];
+        let Err(SettingsError::Bad(p)) = run_settings(&c) else { panic!() };
+        assert_eq!(p.field, "aim.toe_deg.1");
+    }
+}

@@ -1,0 +1,176 @@
+//! The answer in spoken words: short, side first, number with unit, then what to do.
+
+use super::answer::{Candidate, CandidateStatus, Effect, SidePlan, Stop, Verdict};
+use super::input::PlanInput;
+use crate::linkage::Loop;
+use crate::part::{Edit, Part};
+
+pub(crate) const LOOP_OPEN: &str = "a loop does not close";
+
+/// Signed degrees, U+2212 minus.
+fn signed(v: f64, decimals: usize) -> String {
+    let body = format!("{:.*}", decimals, v.abs());
+    let zero = body.chars().all(|c| c == '0' || c == '.');
+    let sign = if zero {
+        ""
+    } else if v < 0.0 {
+        "−"
+    } else {
+        "+"
+    };
+    format!("{sign}{body}°")
+}
+
+fn signed_mm(v: f64) -> String {
+    let r = v.round();
+    if r == 0.0 {
+        return "0 mm".into();
+    }
+    format!("{}{:.0} mm", if r < 0.0 { "−" } else { "+" }, r.abs())
+}
+
+pub(crate) fn stop(blocked: Loop, limit_mm: f64) -> String {
+    let what = match blocked {
+        Loop::LowerArm => "Lower arm does not close",
+        Loop::UpperArm => "Upper arm and knuckle are fully extended",
+        Loop::TieRod => "Tie rod is fully extended",
+        Loop::DeadPoint => "Arm is at its dead point",
+    };
+    format!("{what} at {}.", signed_mm(limit_mm))
+}
+
+pub(crate) fn does(part: &Part, effect: Option<&Effect>, input: &PlanInput) -> String {
+    let Some(e) = effect else { return String::new() };
+    for edit in &part.edits {
+        if let Edit::ReplaceEccentric { eccentricity_mm, points, .. } = edit {
+            let old = input
+                .adjusters
+                .iter()
+                .find_map(|a| match &a.kind {
+                    crate::part::AdjusterKind::Eccentric { point, eccentricity_mm, .. }
+                        if points.contains(point) =>
+                    {
+                        Some(*eccentricity_mm)
+                    }
+                    _ => None,
+                })
+                .unwrap_or(*eccentricity_mm);
+            return format!("reach ×{:.1} each way", eccentricity_mm / old);
+        }
+    }
+    if e.camber_deg.abs() < 0.05 && e.caster_deg.abs() < 0.05 {
+        return format!("toe swing over height ×{:.2}", e.bump_toe_ratio);
+    }
+    format!("caster {} · camber {}", signed(e.caster_deg, 1), signed(e.camber_deg, 1))
+}
+
+pub(crate) fn costs(part: &Part, effect: Option<&Effect>) -> String {
+    let mut out = Vec::new();
+    if let Some(e) = effect {
+        if e.toe_deg.abs() >= 0.05 {
+            out.push(format!("Toe shifts {} a wheel, reset after.", signed(e.toe_deg, 1)));
+        }
+        if e.wheel_x_mm.abs() >= 1.5 {
+            let way = if e.wheel_x_mm < 0.0 { "back" } else { "forward" };
+            out.push(format!("Wheel goes {:.0} mm {way} in the arch.", e.wheel_x_mm.abs()));
+        }
+    }
+    out.push(part.side_effect.clone());
+    out.join(" ")
+}
+
+pub(crate) fn verdict(
+    input: &PlanInput,
+    used_mm: f64,
+    left: &SidePlan,
+    right: &SidePlan,
+    candidates: &[Candidate],
+    stop: Option<&Stop>,
+) -> Verdict {
+    let cross_camber_deg = left.set.camber_deg - right.set.camber_deg;
+    let cross_caster_deg = left.set.caster_deg - right.set.caster_deg;
+    let cross_ok = cross_camber_deg.abs() <= input.aim.cross_camber_deg
+        && cross_caster_deg.abs() <= input.aim.cross_caster_deg;
+    let inside = left.shortfall.worst() < 1e-6 && right.shortfall.worst() < 1e-6;
+    let reached = inside && cross_ok && stop.is_none();
+    let height = format!("Front {}.", signed_mm(used_mm));
+    let (headline, sentence) = if let Some(s) = stop {
+        ("Height runs out of travel".to_owned(), format!("{} Shown at {}.", s.words, signed_mm(s.used_mm)))
+    } else if reached {
+        let fitted = candidates.iter().filter(|c| c.status == CandidateStatus::Fitted).count();
+        let with = match fitted {
+            0 => "Cams alone do it.".to_owned(),
+            1 => "One part on.".to_owned(),
+            n => format!("{n} parts on."),
+        };
+        ("Both sides land on aim".to_owned(), format!("{height} {with} {}", first_orders(left, right)))
+    } else if inside {
+        ("Sides stay too far apart".to_owned(), format!("{height} Left to right: camber {}, caster {}.", signed(cross_camber_deg, 1), signed(cross_caster_deg, 1)))
+    } else {
+        (runs_out(left, right), format!("{height} {}", closest(candidates)))
+    };
+    Verdict { reached, headline, sentence, cross_camber_deg, cross_caster_deg, watch: watch(input, left, right, reached) }
+}
+
+fn first_orders(left: &SidePlan, right: &SidePlan) -> String {
+    let of = |s: &SidePlan| s.setting.first().map_or("leave".to_owned(), |l| l.words.clone());
+    let name = left.setting.first().map_or("Adjuster", |l| l.name.as_str());
+    format!("{name}: left {}, right {}.", of(left), of(right))
+}
+
+fn runs_out(left: &SidePlan, right: &SidePlan) -> String {
+    let worst = |f: &dyn Fn(&SidePlan) -> f64| f(left).max(f(right));
+    let camber = worst(&|s| s.shortfall.camber_deg);
+    let caster = worst(&|s| s.shortfall.caster_deg);
+    let toe = worst(&|s| s.shortfall.toe_deg);
+    if toe > camber.max(caster) {
+        "Tie rods run out before toe does".into()
+    } else if caster >= camber {
+        "Cams run out before caster does".into()
+    } else {
+        "Cams run out before camber does".into()
+    }
+}
+
+fn closest(candidates: &[Candidate]) -> String {
+    if let Some(c) = candidates.iter().find(|c| c.status == CandidateStatus::Reaches) {
+        return format!("The {} reaches on both sides.", c.part.name.to_lowercase());
+    }
+    candidates
+        .iter()
+        .filter(|c| c.status == CandidateStatus::Short)
+        .min_by(|a, b| a.short_deg.total_cmp(&b.short_deg))
+        .map_or("Nothing in the catalogue reaches it.".to_owned(), |c| {
+            format!(
+                "No single part reaches. Nearest: {}, still {:.1}° short.",
+                c.part.name.to_lowercase(),
+                c.short_deg
+            )
+        })
+}
+
+fn watch(input: &PlanInput, left: &SidePlan, right: &SidePlan, reached: bool) -> Vec<String> {
+    let mut out = Vec::new();
+    for (name, s) in [("Left", left), ("Right", right)] {
+        if s.anchor.suspicious() {
+            out.push(format!(
+                "{name}: readings sit {:.1}° from this geometry. Bent part or wrong geometry: check the knuckle, arm and the points.",
+                s.anchor.largest_deg()
+            ));
+        }
+    }
+    let included = |s: &SidePlan| s.before.sai_deg + s.before.camber_deg;
+    let gap = included(left) - included(right);
+    if gap.abs() > 0.7 {
+        out.push(format!("Included angle differs {:.1}° left to right. A bent knuckle or strut shows like this.", gap.abs()));
+    }
+    if reached {
+        for (name, s) in [("Left", left), ("Right", right)] {
+            let a = &input.aim;
+            if s.set.caster_deg - s.doubt.caster_deg < a.caster_deg[0] {
+                out.push(format!("{name}: doubt dips low on caster, re-sweep."));
+            }
+        }
+    }
+    out
+}
