@@ -441,14 +441,16 @@ impl<'a> Work<'a> {
         for (i, bench) in with.iter().enumerate() {
             let base = self.bench(i, without, self.used_mm);
             let (a, b) = (base.angles(&base.start()).ok()?, bench.angles(&bench.start()).ok()?);
-            sum.camber_deg += 0.5 * (b.camber_deg - a.camber_deg);
-            sum.caster_deg += 0.5 * (b.caster_deg - a.caster_deg);
+            // Camber and caster are compared with toe put back, as it will be.
+            let reset = bench.angles(&bench.with_toe(a.toe_deg)).ok()?;
+            sum.camber_deg += 0.5 * (reset.camber_deg - a.camber_deg);
+            sum.caster_deg += 0.5 * (reset.caster_deg - a.caster_deg);
             sum.toe_deg += 0.5 * (b.toe_deg - a.toe_deg);
-            sum.wheel_x_mm += 0.5 * (b.wheel_x_mm - a.wheel_x_mm);
-            sum.half_track_mm += 0.5 * (b.half_track_mm - a.half_track_mm);
-            sum.scrub_mm += 0.5 * (b.scrub_radius_mm - a.scrub_radius_mm);
+            sum.wheel_x_mm += 0.5 * (reset.wheel_x_mm - a.wheel_x_mm);
+            sum.half_track_mm += 0.5 * (reset.half_track_mm - a.half_track_mm);
+            sum.scrub_mm += 0.5 * (reset.scrub_radius_mm - a.scrub_radius_mm);
             let swing = |bench: &Bench| {
-                let c = bench.set(&bench.start());
+                let c = bench.set(&bench.with_toe(0.0));
                 let toe: Vec<f64> = [-30.0, -15.0, 0.0, 15.0, 30.0]
                     .iter()
                     .filter_map(|d| c.alignment(bench.travel_mm + d, 0.0).ok().map(|a| a.toe_deg))

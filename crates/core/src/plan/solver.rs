@@ -57,8 +57,10 @@ impl Shortfall {
     pub fn worst(&self) -> f64 {
         self.camber_deg.max(self.caster_deg).max(self.toe_deg)
     }
+    /// Weighed sum: a tenth of camber or toe matters as much as two of caster (common practice:
+    /// caster does not need the precision of camber), so a gap is left to caster where it can be.
     fn sum(&self) -> f64 {
-        self.camber_deg + self.caster_deg + self.toe_deg
+        2.0 * self.camber_deg + self.caster_deg + 2.0 * self.toe_deg
     }
 }
 
@@ -135,6 +137,14 @@ impl Bench {
     pub fn angles(&self, positions: &[f64]) -> Result<Alignment, Unreachable> {
         let c = self.set(positions);
         Ok(self.attitude.apply(&c.pose(self.travel_mm, 0.0)?).measure(c.loaded_radius(), c.design_x()))
+    }
+
+    /// Start positions but with the tie rod turned to give `toe` degrees a wheel.
+    #[must_use]
+    pub fn with_toe(&self, toe: f64) -> Vec<f64> {
+        let mut p = self.start();
+        toe_turns(self, &mut p, &Target { camber: [0.0; 2], caster: [0.0; 2], toe: [toe, toe] }, false);
+        p
     }
 
     /// Index of the tie rod.
@@ -314,8 +324,12 @@ pub fn solve(bench: &Bench, t: &Target) -> Vec<SolvedSetting> {
     let mut out: Vec<SolvedSetting> = found
         .into_iter()
         .map(|s| refine(bench, t, s, &free, &grids))
-        .filter_map(|s| {
-            let mut p = s.positions;
+        .filter_map(|mut s| {
+            // Turning the rod moves camber and caster a little: bring plain cams back once.
+            toe_turns(bench, &mut s.positions, t, true);
+            let a = bench.angles(&s.positions).ok()?;
+            let again = judge(bench, s.positions, a, t, false);
+            let mut p = refine(bench, t, again, &free, &grids).positions;
             toe_turns(bench, &mut p, t, true);
             bench.angles(&p).ok().map(|a| judge(bench, p, a, t, true))
         })
