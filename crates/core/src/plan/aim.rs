@@ -18,11 +18,11 @@ pub struct Aim {
     /// Why one would want it.
     pub reason: String,
     /// Front camber, degrees, each side.
-    pub camber_deg: Window,
+    pub camber_deg: [f64; 2],
     /// Front caster, degrees, each side.
-    pub caster_deg: Window,
+    pub caster_deg: [f64; 2],
     /// Front total toe, degrees, toe-in positive.
-    pub toe_total_deg: Window,
+    pub toe_total_deg: [f64; 2],
     /// Most left-minus-right camber in size, degrees.
     pub cross_camber_deg: f64,
     /// Most left-minus-right caster in size, degrees.
