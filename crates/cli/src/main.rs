@@ -1,2 +1,112 @@
-//! x
-fn main(){}
+//! `bold-stance`: the server, and the core without a screen.
+//!
+//! Exit 0 done, 2 bad input (one line: field, what is wrong, what would be right), 3 no answer.
+
+mod headless;
+mod serve;
+
+use clap::{Args, Parser, Subcommand};
+use std::net::SocketAddr;
+use std::path::PathBuf;
+use std::process::ExitCode;
+
+#[derive(Parser)]
+#[command(name = "bold-stance", version, about = "Plan ride height, caster and camber; select parts; predict alignment and tyre wear.")]
+struct Cli {
+    #[command(subcommand)]
+    command: Command,
+}
+
+#[derive(Args)]
+struct Database {
+    /// PostgreSQL address
+    #[arg(long, env = "DATABASE_URL", default_value = "postgres://bold_stance@127.0.0.1:5432/bold_stance")]
+    database_url: String,
+}
+
+#[derive(Subcommand)]
+enum Command {
+    /// Run the server; migrates on start
+    Serve {
+        #[command(flatten)]
+        database: Database,
+        /// Address to listen on
+        #[arg(long, default_value = "127.0.0.1:8080")]
+        listen: SocketAddr,
+        /// Allow an address that other machines reach (needs BOLD_STANCE_SESSION_SECRET)
+        #[arg(long)]
+        public: bool,
+        /// Load the demo shop when it is not there
+        #[arg(long)]
+        demo: bool,
+    },
+    /// Load the demo shop
+    Demo {
+        #[command(flatten)]
+        database: Database,
+        /// Make it anew
+        #[arg(long)]
+        reset: bool,
+    },
+    /// Angles over travel as CSV
+    Sweep {
+        /// Geometry file (`bold-stance.geometry/1`)
+        geometry: PathBuf,
+        /// mm, bump positive: `a:b:step` or a comma list
+        #[arg(long, default_value = "-100:80:10", allow_hyphen_values = true)]
+        travel: String,
+        /// mm of the inner tie-rod joint in +y: `a:b:step` or a comma list
+        #[arg(long, default_value = "0", allow_hyphen_values = true)]
+        rack: String,
+    },
+    /// Solve the adjusters of a corner (`bold-stance.settings/1`), JSON
+    Settings {
+        /// Case file
+        case: PathBuf,
+    },
+    /// Tread forecast of one tyre (`bold-stance.wear/1`), JSON
+    Wear {
+        /// Case file
+        case: PathBuf,
+    },
+    /// Print the OpenAPI description of the server
+    Openapi,
+}
+
+/// What a command ends with.
+pub enum Failure {
+    /// Bad input: exit 2.
+    Input(String),
+    /// Valid, but without an answer: exit 3.
+    NoAnswer(String),
+    /// The machine: exit 1.
+    System(String),
+}
+
+impl From<bold_stance_core::problem::Problem> for Failure {
+    fn from(p: bold_stance_core::problem::Problem) -> Self {
+        Self::Input(p.to_string())
+    }
+}
+
+fn main() -> ExitCode {
+    let result = match Cli::parse().command {
+        Command::Serve { database, listen, public, demo } => serve::serve(&database.database_url, listen, public, demo),
+        Command::Demo { database, reset } => serve::demo(&database.database_url, reset),
+        Command::Sweep { geometry, travel, rack } => headless::sweep(&geometry, &travel, &rack),
+        Command::Settings { case } => headless::settings(&case),
+        Command::Wear { case } => headless::wear(&case),
+        Command::Openapi => {
+            println!("{}", bold_stance_server::openapi_json());
+            Ok(())
+        }
+    };
+    let (text, code) = match result {
+        Ok(()) => return ExitCode::SUCCESS,
+        Err(Failure::Input(t)) => (t, 2),
+        Err(Failure::NoAnswer(t)) => (t, 3),
+        Err(Failure::System(t)) => (t, 1),
+    };
+    eprintln!("{}", text.replace('\n', " "));
+    ExitCode::from(code)
+}

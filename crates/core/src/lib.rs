@@ -12,6 +12,7 @@ pub mod linkage;
 pub mod part;
 pub mod plan;
 pub mod problem;
+pub mod reading;
 pub mod sheet;
 pub mod units;
 pub mod vehicle;

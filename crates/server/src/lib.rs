@@ -1,1 +1,75 @@
-//! x
+//! Actix Web over store and core: thin routes, problem documents, OpenAPI, the embedded front end.
+#![cfg_attr(test, allow(clippy::unwrap_used, clippy::expect_used, clippy::panic))]
+
+mod api;
+mod assets;
+mod guard;
+mod problem;
+mod routes;
+
+pub use api::openapi_json;
+pub use guard::is_loopback_host;
+
+use actix_web::dev::Server;
+use actix_web::middleware::Compress;
+use actix_web::{App, HttpServer, web};
+use bold_stance_core::part::{Part, shipped_parts};
+use bold_stance_core::plan::{Aim, shipped_aims};
+use bold_stance_store::Store;
+use bold_stance_store::shop::Shop;
+use std::net::{SocketAddr, TcpListener};
+
+/// Largest body a request may have, bytes.
+pub const BODY_LIMIT: usize = 256 * 1024;
+
+/// What every route needs. Server processes keep no state of their own beyond shipped data.
+#[derive(Debug, Clone)]
+pub struct AppState {
+    /// The database.
+    pub store: Store,
+    /// The shop this server works for.
+    pub shop: Shop,
+    /// The catalogue.
+    pub parts: Vec<Part>,
+    /// The aims.
+    pub aims: Vec<Aim>,
+}
+
+/// Why the server did not start.
+#[derive(Debug, thiserror::Error)]
+pub enum StartError {
+    /// The address is taken or not allowed.
+    #[error("listen: {0}")]
+    Listen(#[from] std::io::Error),
+    /// Shipped data is wrong.
+    #[error("shipped data: {0}")]
+    Data(#[from] bold_stance_core::problem::Problem),
+}
+
+/// Binds and runs; answers the address it listens on and the server to await.
+///
+/// # Errors
+/// [`StartError`].
+pub fn start(store: Store, shop: Shop, listen: SocketAddr, public: bool) -> Result<(SocketAddr, Server), StartError> {
+    let listener = TcpListener::bind(listen)?;
+    listener.set_nonblocking(true)?;
+    let address = listener.local_addr()?;
+    let state = web::Data::new(AppState { store, shop, parts: shipped_parts()?, aims: shipped_aims()? });
+    let server = HttpServer::new(move || {
+        App::new()
+            .app_data(state.clone())
+            .app_data(web::PayloadConfig::new(BODY_LIMIT))
+            .app_data(web::PathConfig::default().error_handler(|e, _| problem::not_an_id(&e).into()))
+            .app_data(web::QueryConfig::default().error_handler(|e, _| problem::bad_query(&e).into()))
+            .wrap(guard::headers())
+            .wrap(actix_web::middleware::from_fn(move |r, n| guard::same_machine(public, r, n)))
+            .wrap(Compress::default())
+            .configure(routes::mount)
+            .default_service(web::to(assets::serve))
+    })
+    .workers(2)
+    .shutdown_timeout(5)
+    .listen(listener)?
+    .run();
+    Ok((address, server))
+}

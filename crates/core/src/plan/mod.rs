@@ -13,8 +13,8 @@ pub use aim::{Aim, Window, shipped_aims};
 pub use answer::{
     Candidate, CandidateStatus, Effect, PlanResult, SidePlan, Stop, Verdict, plan,
 };
-pub use curves::{CurvePoint, Drawing};
+pub use curves::{CurvePoint, Drawing, draw};
 pub use input::{PlanInput, SideReadings};
 pub use reach::{Reach, reach};
-pub use settings_case::{SettingsCase, SettingsResult, run_settings};
+pub use settings_case::{SettingsCase, SettingsError, SettingsResult, run_settings};
 pub use solver::{Bench, Sensitivity, SettingLine, Shortfall, SolvedSetting, pair, solve};

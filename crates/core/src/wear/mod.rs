@@ -4,11 +4,13 @@
 //! absolute distance carries its band. Screens lead with the ratio.
 
 mod band;
+mod axle;
 mod case;
 mod forecast;
 mod tyre;
 mod uses;
 
+pub use axle::{AxleWear, AxleWearCase, TyreWear, axle_wear};
 pub use band::{Band, Belief, RatioBand, TreadReading, band_km, ratio_band, update};
 pub use case::{WearCase, WearOther, WearResult, run};
 pub use forecast::{

@@ -1,0 +1,36 @@
+//! The OpenAPI description, from which the front end's client is generated.
+
+use crate::{problem, routes};
+use utoipa::OpenApi;
+
+#[derive(OpenApi)]
+#[openapi(
+    info(title = "Bold Stance", description = "Plan ride height, caster and camber; select parts; predict alignment and tyre wear."),
+    paths(
+        routes::health,
+        routes::shop::shop,
+        routes::jobs::list,
+        routes::jobs::create,
+        routes::jobs::get,
+        routes::jobs::save_vehicle,
+        routes::readings::add,
+        routes::readings::preview,
+        routes::plans::create,
+        routes::plans::save,
+        routes::plans::copy,
+        routes::plans::remove,
+        routes::plans::mark,
+        routes::compute::predict,
+        routes::compute::geometry,
+        routes::compute::wear,
+        routes::compute::sheet
+    ),
+    components(schemas(problem::ProblemDocument))
+)]
+struct Api;
+
+/// The description as JSON.
+#[must_use]
+pub fn openapi_json() -> String {
+    Api::openapi().to_pretty_json().unwrap_or_default()
+}

@@ -1,0 +1,122 @@
+//! Errors as RFC 9457 problem documents with field paths.
+
+use actix_web::http::StatusCode;
+use actix_web::{HttpResponse, ResponseError};
+use bold_stance_core::problem::Problem;
+use bold_stance_store::StoreError;
+use serde::Serialize;
+use utoipa::ToSchema;
+
+/// RFC 9457 problem document.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct ProblemDocument {
+    /// Kind of problem.
+    #[serde(rename = "type")]
+    pub kind: String,
+    /// Short and the same for the kind.
+    pub title: String,
+    /// HTTP status.
+    pub status: u16,
+    /// What happened here.
+    pub detail: String,
+    /// Fields at fault.
+    pub problems: Vec<Problem>,
+}
+
+/// What a route can fail with.
+#[derive(Debug, thiserror::Error)]
+pub enum ApiError {
+    /// The request's content is wrong.
+    #[error("{}", .0.first().map_or_else(String::new, ToString::to_string))]
+    Input(Vec<Problem>),
+    /// The body cannot be read.
+    #[error("{0}")]
+    Body(Problem),
+    /// The body is too large.
+    #[error("the body is over {} kB", crate::BODY_LIMIT / 1024)]
+    TooLarge,
+    /// Not allowed.
+    #[error("{0}")]
+    Forbidden(&'static str),
+    /// No such route.
+    #[error("nothing is at this address")]
+    NoRoute,
+    /// The store refused.
+    #[error("{0}")]
+    Store(#[from] StoreError),
+}
+
+impl From<Vec<Problem>> for ApiError {
+    fn from(p: Vec<Problem>) -> Self {
+        Self::Input(p)
+    }
+}
+
+impl From<Problem> for ApiError {
+    fn from(p: Problem) -> Self {
+        Self::Input(vec![p])
+    }
+}
+
+/// A path segment that is no id.
+pub fn not_an_id(e: &actix_web::error::PathError) -> ApiError {
+    ApiError::Body(Problem::new("path", e.to_string(), "the id of something in this shop"))
+}
+
+/// A query string that cannot be read.
+pub fn bad_query(e: &actix_web::error::QueryPayloadError) -> ApiError {
+    ApiError::Body(Problem::new("query", e.to_string(), "page and size as whole numbers"))
+}
+
+impl ApiError {
+    fn title(&self) -> &'static str {
+        match self {
+            Self::Input(_) => "Something typed needs another look",
+            Self::Body(_) => "The request cannot be read",
+            Self::TooLarge => "Too large",
+            Self::Forbidden(_) => "Not allowed",
+            Self::NoRoute | Self::Store(StoreError::Missing { .. }) => "Not there",
+            Self::Store(StoreError::Stale { .. }) => "Saved by somebody else first",
+            Self::Store(_) => "The database did not answer",
+        }
+    }
+}
+
+impl ResponseError for ApiError {
+    fn status_code(&self) -> StatusCode {
+        match self {
+            Self::Input(_) => StatusCode::UNPROCESSABLE_ENTITY,
+            Self::Body(_) => StatusCode::BAD_REQUEST,
+            Self::TooLarge => StatusCode::PAYLOAD_TOO_LARGE,
+            Self::Forbidden(_) => StatusCode::FORBIDDEN,
+            Self::NoRoute | Self::Store(StoreError::Missing { .. }) => StatusCode::NOT_FOUND,
+            Self::Store(StoreError::Stale { .. }) => StatusCode::CONFLICT,
+            Self::Store(_) => StatusCode::SERVICE_UNAVAILABLE,
+        }
+    }
+
+    fn error_response(&self) -> HttpResponse {
+        let status = self.status_code();
+        let detail = match self {
+            // Inner workings stay in the log.
+            Self::Store(e @ (StoreError::Database(_) | StoreError::Migrate(_))) => {
+                tracing::error!("{e}");
+                "Nothing was saved. What you typed is still here: try again.".to_owned()
+            }
+            other => other.to_string(),
+        };
+        let problems = match self {
+            Self::Input(p) => p.clone(),
+            Self::Body(p) => vec![p.clone()],
+            _ => Vec::new(),
+        };
+        let doc = ProblemDocument {
+            kind: "about:blank".into(),
+            title: self.title().into(),
+            status: status.as_u16(),
+            detail,
+            problems,
+        };
+        HttpResponse::build(status).content_type("application/problem+json").json(doc)
+    }
+}

@@ -1,0 +1,128 @@
+//! Live previews: stateless posts over the core.
+
+use super::Doc;
+use crate::AppState;
+use crate::problem::{ApiError, ProblemDocument};
+use actix_web::{HttpResponse, post, web};
+use bold_stance_core::geometry::Geometry;
+use bold_stance_core::linkage::{Linkage, WishboneCorner};
+use bold_stance_core::plan::{Drawing, PlanInput, PlanResult, draw, plan};
+use bold_stance_core::problem::Problem;
+use bold_stance_core::sheet::{SheetStep, job_cautions, sheet as sheet_of};
+use bold_stance_core::vehicle::Attitude;
+use bold_stance_core::wear::{AxleWear, AxleWearCase, axle_wear};
+use bold_stance_core::wheel::Alignment;
+use serde::{Deserialize, Serialize};
+use utoipa::ToSchema;
+
+/// Travel every usable corner must close over, mm either way.
+const USABLE_TRAVEL: f64 = 30.0;
+
+/// A geometry looked at while it is typed.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct GeometryLook {
+    /// What is wrong, by field under `points` or `wheel`.
+    pub problems: Vec<Problem>,
+    /// What is worth knowing.
+    pub remarks: Vec<String>,
+    /// Angles at design, when it closes.
+    pub alignment: Option<Alignment>,
+    /// Drawing at design, when it closes.
+    pub drawing: Option<Drawing>,
+    /// Lowest travel that closes, mm (droop negative).
+    pub droop_mm: Option<f64>,
+    /// Highest travel that closes, mm.
+    pub bump_mm: Option<f64>,
+}
+
+/// The sheet of a plan.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct Sheet {
+    /// The answer the sheet is made from.
+    pub result: PlanResult,
+    /// Steps and gates in order.
+    pub steps: Vec<SheetStep>,
+    /// Cautions of the whole job.
+    pub cautions: Vec<String>,
+}
+
+/// A plan and the tyre facts its wear is forecast from.
+#[derive(Debug, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct WearRequest {
+    /// The plan.
+    pub plan: PlanInput,
+    /// The tyres.
+    pub tyres: AxleWearCase,
+}
+
+fn reach_of(c: &WishboneCorner, toward: f64) -> f64 {
+    c.pose(toward, 0.0).map_or_else(|e| e.limit_travel_mm, |_| toward)
+}
+
+/// Loops that close at design but hardly away from it.
+pub fn travel_problems(g: &Geometry) -> Vec<Problem> {
+    let c = WishboneCorner::new(&g.points, &g.wheel);
+    [-USABLE_TRAVEL, USABLE_TRAVEL]
+        .into_iter()
+        .filter_map(|t| c.pose(t, 0.0).err())
+        .map(|e| {
+            Problem::new(
+                format!("geometry.{}", e.blocked.field()),
+                format!("the loop opens at {:.0} mm of travel: {}", e.limit_travel_mm, e.blocked.words()),
+                "points that close over at least 30 mm up and down; measure that joint again",
+            )
+        })
+        .collect()
+}
+
+/// The Plan answer.
+#[utoipa::path(post, path = "/api/v1/predict", operation_id = "predict", request_body = PlanInput,
+    responses((status = 200, body = PlanResult), (status = 422, body = ProblemDocument)))]
+#[post("/api/v1/predict")]
+pub async fn predict(state: web::Data<AppState>, Doc(input): Doc<PlanInput>) -> Result<HttpResponse, ApiError> {
+    Ok(HttpResponse::Ok().json(plan(&input, &state.parts)?))
+}
+
+/// A geometry while it is typed.
+#[utoipa::path(post, path = "/api/v1/geometry", operation_id = "lookAtGeometry", request_body = Geometry,
+    responses((status = 200, body = GeometryLook), (status = 400, body = ProblemDocument)))]
+#[post("/api/v1/geometry")]
+pub async fn geometry(Doc(g): Doc<Geometry>) -> HttpResponse {
+    let mut problems = g.problems();
+    let mut look = GeometryLook { problems: Vec::new(), remarks: Vec::new(), alignment: None, drawing: None, droop_mm: None, bump_mm: None };
+    if problems.is_empty() {
+        let c = WishboneCorner::new(&g.points, &g.wheel);
+        look.remarks = g.remarks();
+        look.alignment = c.alignment(0.0, 0.0).ok();
+        look.drawing = draw(&c, 0.0, Attitude::default()).ok();
+        look.droop_mm = Some(reach_of(&c, -250.0));
+        look.bump_mm = Some(reach_of(&c, 250.0));
+        problems.extend(travel_problems(&g).into_iter().map(|mut p| {
+            p.field = p.field.trim_start_matches("geometry.").to_owned();
+            p
+        }));
+    }
+    look.problems = problems;
+    HttpResponse::Ok().json(look)
+}
+
+/// The tread forecast of a plan's front axle.
+#[utoipa::path(post, path = "/api/v1/wear", operation_id = "forecastWear", request_body = WearRequest,
+    responses((status = 200, body = AxleWear), (status = 422, body = ProblemDocument)))]
+#[post("/api/v1/wear")]
+pub async fn wear(state: web::Data<AppState>, Doc(r): Doc<WearRequest>) -> Result<HttpResponse, ApiError> {
+    let result = plan(&r.plan, &state.parts)?;
+    Ok(HttpResponse::Ok().json(axle_wear(&r.tyres, &result)?))
+}
+
+/// The setting sheet of a plan.
+#[utoipa::path(post, path = "/api/v1/sheet", operation_id = "settingSheet", request_body = PlanInput,
+    responses((status = 200, body = Sheet), (status = 422, body = ProblemDocument)))]
+#[post("/api/v1/sheet")]
+pub async fn sheet(state: web::Data<AppState>, Doc(input): Doc<PlanInput>) -> Result<HttpResponse, ApiError> {
+    let result = plan(&input, &state.parts)?;
+    let fitted: Vec<_> = state.parts.iter().filter(|p| input.fitted.contains(&p.id)).collect();
+    let steps = sheet_of(&input, &result, &fitted);
+    Ok(HttpResponse::Ok().json(Sheet { result, steps, cautions: job_cautions() }))
+}

@@ -1,0 +1,240 @@
+//! Jobs and their vehicles.
+
+use super::{AUTHOR, Doc};
+use crate::AppState;
+use crate::problem::{ApiError, ProblemDocument};
+use actix_web::{HttpResponse, get, post, put, web};
+use bold_stance_core::fit::Doubt;
+use bold_stance_core::part::adjuster_problems;
+use bold_stance_core::plan::{Aim, PlanInput, SideReadings};
+use bold_stance_core::problem::{Problem, in_range};
+use bold_stance_core::vehicle::{Measured, TyreSize};
+use bold_stance_store::done::{self, Done};
+use bold_stance_store::job::{self, Job, JobLine, NewJob, Stage};
+use bold_stance_store::plan::{self, Plan};
+use bold_stance_store::reading::{self, Quantity, Reading, Side, Visit, standing};
+use bold_stance_store::vehicle::{self, Vehicle, VehicleFacts};
+use bold_stance_store::{Tx, event};
+use serde::{Deserialize, Serialize};
+use utoipa::ToSchema;
+use uuid::Uuid;
+
+/// Page of a list.
+#[derive(Debug, Deserialize, utoipa::IntoParams)]
+#[serde(deny_unknown_fields)]
+pub struct Page {
+    /// First row, from 0.
+    #[serde(default)]
+    pub offset: u32,
+    /// Rows, at most 200.
+    pub limit: Option<u32>,
+}
+
+/// A vehicle and its job, from nothing.
+#[derive(Debug, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct NewArrival {
+    /// The vehicle.
+    pub vehicle: VehicleFacts,
+    /// The job.
+    pub job: NewJob,
+}
+
+/// Facts over a version.
+#[derive(Debug, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct SaveVehicle {
+    /// Version the edit is based on.
+    pub version: i32,
+    /// The whole of it.
+    pub facts: VehicleFacts,
+}
+
+/// Everything on one ticket.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct Ticket {
+    /// The job.
+    pub job: Job,
+    /// Its vehicle.
+    pub vehicle: Vehicle,
+    /// Unloaded tyre diameter, mm.
+    pub tyre_diameter_mm: f64,
+    /// Every reading, oldest first.
+    pub readings: Vec<Reading>,
+    /// Its plans, oldest first.
+    pub plans: Vec<Plan>,
+    /// What was done of the plans' sheets.
+    pub done: Vec<Done>,
+    /// Readings a plan still waits for, e.g. `left caster`.
+    pub missing: Vec<String>,
+    /// What a plan is computed from, once nothing is missing.
+    pub base: Option<PlanInput>,
+}
+
+/// What is wrong with a vehicle's facts.
+pub fn fact_problems(f: &VehicleFacts) -> Vec<Problem> {
+    let mut out = Vec::new();
+    let name = f.name.trim();
+    if name.is_empty() || name.chars().count() > 120 {
+        let wrong = if name.is_empty() { "nothing was entered" } else { "longer than 120 characters" };
+        out.push(Problem::new("name", wrong, "what the shop calls it"));
+    }
+    out.extend(TyreSize::parse("tyre_size", &f.tyre_size).err());
+    for (field, v, low, high, unit) in [
+        ("wheelbase_mm", f.wheelbase_mm, 1000.0, 8000.0, "mm"),
+        ("track_front_mm", f.track_front_mm, 800.0, 2600.0, "mm"),
+        ("track_rear_mm", f.track_rear_mm, 800.0, 2600.0, "mm"),
+        ("tread_depth_mm", f.tread_depth_mm, 2.0, 25.0, "mm"),
+        ("front_load_n", f.front_load_n, 500.0, 40_000.0, "N"),
+        ("pressure_kpa", f.pressure_kpa, 50.0, 900.0, "kPa"),
+        ("placard_kpa", f.placard_kpa, 50.0, 900.0, "kPa"),
+        ("design_height_mm", f.design_height_mm, 150.0, 1200.0, "mm"),
+        ("rear_height_mm", f.rear_height_mm, 150.0, 1200.0, "mm"),
+    ] {
+        out.extend(in_range(field, v, low, high, unit).err());
+    }
+    out.extend(f.geometry.problems().into_iter().map(|mut p| {
+        p.field = format!("geometry.{}", p.field);
+        p
+    }));
+    out.extend(adjuster_problems(&f.adjusters));
+    if out.is_empty() {
+        out.extend(super::compute::travel_problems(&f.geometry));
+    }
+    out
+}
+
+fn under(prefix: &str, found: Vec<Problem>) -> Vec<Problem> {
+    found.into_iter()
+        .map(|mut p| {
+            p.field = format!("{prefix}.{}", p.field);
+            p
+        })
+        .collect()
+}
+
+/// Jobs, bays first.
+#[utoipa::path(get, path = "/api/v1/jobs", operation_id = "listJobs", params(Page), responses((status = 200, body = Vec<JobLine>)))]
+#[get("/api/v1/jobs")]
+pub async fn list(state: web::Data<AppState>, page: web::Query<Page>) -> Result<HttpResponse, ApiError> {
+    let mut tx = state.store.tx(state.shop.id).await?;
+    let limit = page.limit.unwrap_or(100).min(200);
+    Ok(HttpResponse::Ok().json(job::list(&mut tx, page.offset.into(), limit.into()).await?))
+}
+
+/// Takes in a vehicle with its job.
+#[utoipa::path(post, path = "/api/v1/jobs", operation_id = "createJob", request_body = NewArrival,
+    responses((status = 201, body = Ticket), (status = 422, body = ProblemDocument)))]
+#[post("/api/v1/jobs")]
+pub async fn create(state: web::Data<AppState>, Doc(new): Doc<NewArrival>) -> Result<HttpResponse, ApiError> {
+    let mut problems = under("vehicle", fact_problems(&new.vehicle));
+    if new.job.complaint.chars().count() > 500 {
+        problems.push(Problem::new("job.complaint", "longer than 500 characters", "the wish in a few words"));
+    }
+    if new.job.bay.is_some_and(|b| !(1..=99).contains(&b)) {
+        problems.push(Problem::new("job.bay", "no such bay", "a number from 1 to 99, or none"));
+    }
+    if !problems.is_empty() {
+        return Err(problems.into());
+    }
+    let shop = state.shop.id;
+    let mut tx = state.store.tx(shop).await?;
+    let v = vehicle::insert(&mut tx, shop, &new.vehicle).await?;
+    let id = job::insert(&mut tx, shop, v, &new.job).await?;
+    event::record(&mut tx, shop, Some(id), AUTHOR, "arrived", serde_json::json!({})).await?;
+    let t = ticket(&state, &mut tx, id).await?;
+    tx.commit().await.map_err(bold_stance_store::StoreError::from)?;
+    Ok(HttpResponse::Created().json(t))
+}
+
+/// Everything on one ticket.
+#[utoipa::path(get, path = "/api/v1/jobs/{id}", operation_id = "getJob", params(("id" = Uuid, Path)),
+    responses((status = 200, body = Ticket), (status = 404, body = ProblemDocument)))]
+#[get("/api/v1/jobs/{id}")]
+pub async fn get(state: web::Data<AppState>, id: web::Path<Uuid>) -> Result<HttpResponse, ApiError> {
+    let mut tx = state.store.tx(state.shop.id).await?;
+    Ok(HttpResponse::Ok().json(ticket(&state, &mut tx, *id).await?))
+}
+
+/// Saves a vehicle's facts.
+#[utoipa::path(put, path = "/api/v1/jobs/{id}/vehicle", operation_id = "saveVehicle", params(("id" = Uuid, Path)), request_body = SaveVehicle,
+    responses((status = 200, body = Ticket), (status = 409, body = ProblemDocument), (status = 422, body = ProblemDocument)))]
+#[put("/api/v1/jobs/{id}/vehicle")]
+pub async fn save_vehicle(state: web::Data<AppState>, id: web::Path<Uuid>, Doc(s): Doc<SaveVehicle>) -> Result<HttpResponse, ApiError> {
+    let problems = under("facts", fact_problems(&s.facts));
+    if !problems.is_empty() {
+        return Err(problems.into());
+    }
+    let shop = state.shop.id;
+    let mut tx = state.store.tx(shop).await?;
+    let j = job::get(&mut tx, *id).await?;
+    vehicle::update(&mut tx, j.vehicle_id, s.version, &s.facts).await?;
+    job::reach_stage(&mut tx, j.id, Stage::Read).await?;
+    event::record(&mut tx, shop, Some(j.id), AUTHOR, "vehicle saved", serde_json::json!({"version": s.version + 1})).await?;
+    let t = ticket(&state, &mut tx, j.id).await?;
+    tx.commit().await.map_err(bold_stance_store::StoreError::from)?;
+    Ok(HttpResponse::Ok().json(t))
+}
+
+/// Reads a whole ticket.
+pub async fn ticket(state: &AppState, tx: &mut Tx, id: Uuid) -> Result<Ticket, ApiError> {
+    let job = job::get(tx, id).await?;
+    let vehicle = vehicle::get(tx, job.vehicle_id).await?;
+    let readings = reading::of_job(tx, id).await?;
+    let missing = missing(&readings);
+    let aim = state.aims.first().cloned();
+    let base = aim.and_then(|a| base(&vehicle.facts, &readings, a));
+    Ok(Ticket {
+        tyre_diameter_mm: TyreSize::parse("tyre_size", &vehicle.facts.tyre_size)?.diameter_mm(),
+        plans: plan::of_job(tx, id).await?,
+        done: done::of_job(tx, id).await?,
+        job,
+        vehicle,
+        readings,
+        missing,
+        base,
+    })
+}
+
+const QUANTITIES: [(Quantity, &str); 4] =
+    [(Quantity::Height, "height"), (Quantity::Camber, "camber"), (Quantity::Caster, "caster"), (Quantity::Toe, "toe")];
+
+fn missing(readings: &[Reading]) -> Vec<String> {
+    let mut out = Vec::new();
+    for (q, name) in QUANTITIES {
+        for (s, side) in [(Side::Left, "left"), (Side::Right, "right")] {
+            if standing(readings, Visit::Found, q, s).is_none() {
+                out.push(format!("{side} {name}"));
+            }
+        }
+    }
+    out
+}
+
+fn base(f: &VehicleFacts, readings: &[Reading], aim: Aim) -> Option<PlanInput> {
+    let side = |s: Side| {
+        let r = |q| standing(readings, Visit::Found, q, s);
+        let (h, camber, caster, toe) =
+            (r(Quantity::Height)?, r(Quantity::Camber)?, r(Quantity::Caster)?, r(Quantity::Toe)?);
+        Some(SideReadings {
+            height_mm: h.value,
+            angles: Measured { camber_deg: camber.value, caster_deg: caster.value, toe_deg: toe.value },
+            sigma: Doubt { camber_deg: camber.sigma, caster_deg: caster.sigma, toe_deg: toe.sigma },
+        })
+    };
+    Some(PlanInput {
+        geometry: f.geometry.clone(),
+        knowledge: f.knowledge,
+        wheelbase_mm: f.wheelbase_mm,
+        design_height_mm: f.design_height_mm,
+        adjusters: f.adjusters.clone(),
+        left: side(Side::Left)?,
+        right: side(Side::Right)?,
+        height_change_mm: 0.0,
+        rear_change_mm: 0.0,
+        settle_mm: 9.0,
+        load_mm: 20.0,
+        fitted: Vec::new(),
+        aim,
+    })
+}

@@ -1,0 +1,76 @@
+//! Routes: a dozen lines each over store and core.
+
+pub mod compute;
+pub mod jobs;
+pub mod plans;
+pub mod readings;
+pub mod shop;
+
+use crate::problem::ApiError;
+use crate::{AppState, openapi_json};
+use actix_web::dev::Payload;
+use actix_web::{FromRequest, HttpRequest, HttpResponse, get, web};
+use bold_stance_core::problem::{Problem, parse_json};
+use serde::de::DeserializeOwned;
+use std::future::Future;
+use std::pin::Pin;
+
+/// Who works here until there are accounts.
+pub const AUTHOR: &str = "Specialist";
+
+/// A JSON body, refused with the path of the field that is wrong.
+pub struct Doc<T>(pub T);
+
+impl<T: DeserializeOwned + 'static> FromRequest for Doc<T> {
+    type Error = ApiError;
+    type Future = Pin<Box<dyn Future<Output = Result<Self, ApiError>>>>;
+
+    fn from_request(req: &HttpRequest, payload: &mut Payload) -> Self::Future {
+        let bytes = web::Bytes::from_request(req, payload);
+        Box::pin(async move {
+            let bytes = bytes.await.map_err(|e| {
+                if e.as_response_error().status_code() == actix_web::http::StatusCode::PAYLOAD_TOO_LARGE {
+                    ApiError::TooLarge
+                } else {
+                    ApiError::Body(Problem::new("body", e.to_string(), "a JSON document"))
+                }
+            })?;
+            parse_json(&bytes).map(Self).map_err(ApiError::Body)
+        })
+    }
+}
+
+/// Whether the server and its database answer.
+#[utoipa::path(get, path = "/api/v1/health", operation_id = "health", responses((status = 200, description = "Both answer", body = String)))]
+#[get("/api/v1/health")]
+pub async fn health(state: web::Data<AppState>) -> Result<HttpResponse, ApiError> {
+    state.store.ping().await?;
+    Ok(HttpResponse::Ok().json("ok"))
+}
+
+#[get("/api/openapi.json")]
+async fn openapi() -> HttpResponse {
+    HttpResponse::Ok().content_type("application/json").body(openapi_json())
+}
+
+/// Adds every route.
+pub fn mount(cfg: &mut web::ServiceConfig) {
+    cfg.service(health)
+        .service(openapi)
+        .service(shop::shop)
+        .service(jobs::list)
+        .service(jobs::create)
+        .service(jobs::get)
+        .service(jobs::save_vehicle)
+        .service(readings::add)
+        .service(readings::preview)
+        .service(plans::create)
+        .service(plans::save)
+        .service(plans::copy)
+        .service(plans::remove)
+        .service(plans::mark)
+        .service(compute::predict)
+        .service(compute::geometry)
+        .service(compute::wear)
+        .service(compute::sheet);
+}
