@@ -13,6 +13,7 @@ pub use guard::is_loopback_host;
 use actix_web::dev::Server;
 use actix_web::middleware::Compress;
 use actix_web::{App, HttpServer, web};
+use bold_stance_core::geometry::Geometry;
 use bold_stance_core::part::{Part, shipped_parts};
 use bold_stance_core::plan::{Aim, shipped_aims};
 use bold_stance_store::Store;
@@ -33,6 +34,8 @@ pub struct AppState {
     pub parts: Vec<Part>,
     /// The aims.
     pub aims: Vec<Aim>,
+    /// Points a new vehicle starts from.
+    pub starter: Geometry,
 }
 
 /// Why the server did not start.
@@ -54,7 +57,13 @@ pub fn start(store: Store, shop: Shop, listen: SocketAddr, public: bool) -> Resu
     let listener = TcpListener::bind(listen)?;
     listener.set_nonblocking(true)?;
     let address = listener.local_addr()?;
-    let state = web::Data::new(AppState { store, shop, parts: shipped_parts()?, aims: shipped_aims()? });
+    let state = web::Data::new(AppState {
+        store,
+        shop,
+        parts: shipped_parts()?,
+        aims: shipped_aims()?,
+        starter: Geometry::from_json(include_bytes!("../../../data/archetypes/wishbone_truck.json"))?,
+    });
     let server = HttpServer::new(move || {
         App::new()
             .app_data(state.clone())

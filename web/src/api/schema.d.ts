@@ -1327,6 +1327,10 @@ export interface components {
             name: string;
             /** @description Parts to choose from. */
             parts: components["schemas"]["Part"][];
+            /** @description Adjusters a new vehicle starts from. */
+            starter_adjusters: components["schemas"]["Adjuster"][];
+            /** @description Points a new vehicle starts from. */
+            starter_geometry: components["schemas"]["Geometry"];
             /** @description Version of the program. */
             version: string;
         };

@@ -1,0 +1,64 @@
+// The generated client, and errors as the server's problem documents.
+import createClient from 'openapi-fetch';
+import type { components, paths } from './schema';
+
+export type Schemas = components['schemas'];
+export type Ticket = Schemas['Ticket'];
+export type JobLine = Schemas['JobLine'];
+export type VehicleFacts = Schemas['VehicleFacts'];
+export type Geometry = Schemas['Geometry'];
+export type GeometryLook = Schemas['GeometryLook'];
+export type PlanInput = Schemas['PlanInput'];
+export type PlanResult = Schemas['PlanResult'];
+export type PlanDocument = Schemas['PlanDocument'];
+export type Plan = Schemas['Plan'];
+export type SidePlan = Schemas['SidePlan'];
+export type Candidate = Schemas['Candidate'];
+export type Drawing = Schemas['Drawing'];
+export type Aim = Schemas['Aim'];
+export type AxleWear = Schemas['AxleWear'];
+export type TyreWear = Schemas['TyreWear'];
+export type Sheet = Schemas['Sheet'];
+export type Reading = Schemas['Reading'];
+export type TypedReading = Schemas['TypedReading'];
+export type Converted = Schemas['Converted'];
+export type Problem = Schemas['Problem'];
+export type SideName = 'left' | 'right';
+
+/** A problem document as an exception; status 0 when the server did not answer. */
+export class ApiProblem extends Error {
+  constructor(
+    public readonly status: number,
+    public readonly title: string,
+    detail: string,
+    public readonly problems: Problem[],
+  ) {
+    super(detail);
+  }
+  /** The fault at a field, whatever stands before it in the path. */
+  at(field: string): Problem | undefined {
+    return this.problems.find((p) => p.field === field || p.field.endsWith(`.${field}`));
+  }
+}
+
+export const api = createClient<paths>({ baseUrl: '' });
+
+type Answer<T> = { data?: T; error?: unknown; response: Response };
+
+/** The data of an answer, or an ApiProblem thrown. */
+export async function take<T>(call: Promise<Answer<T>>): Promise<T> {
+  let answer: Answer<T>;
+  try {
+    answer = await call;
+  } catch {
+    throw new ApiProblem(0, 'No answer', 'The server does not answer. What you typed is still here.', []);
+  }
+  if (answer.response.ok) return answer.data as T;
+  const doc = (answer.error ?? {}) as Partial<Schemas['ProblemDocument']>;
+  throw new ApiProblem(
+    answer.response.status,
+    doc.title ?? 'Refused',
+    doc.detail ?? answer.response.statusText,
+    doc.problems ?? [],
+  );
+}

@@ -1,0 +1,523 @@
+// Woven reach: what two cams can give at the planned height, against the aim window.
+import { useRef } from 'react';
+import type { Aim, Candidate, PlanResult, SideName, SidePlan } from '../api/client';
+import { Glyph, halfPath } from '../shell/glyphs';
+import { angle, angleChange, num, signed, type AngleForm } from '../units/print';
+import { place, type Box, type Point } from './place';
+
+export type Focus = SideName | 'both';
+
+interface Props {
+  result: PlanResult;
+  aim: Aim;
+  focus: Focus;
+  planned: number;
+  form: AngleForm;
+  candidate?: Candidate | undefined;
+  stale: boolean;
+  width?: number;
+  height?: number;
+}
+
+interface Range {
+  c0: number;
+  c1: number;
+  k0: number;
+  k1: number;
+}
+
+const pathOf = (pts: Point[], close = true) =>
+  pts.map(([x, y], i) => `${i ? 'L' : 'M'}${x.toFixed(1)} ${y.toFixed(1)}`).join('') +
+  (close && pts.length ? 'Z' : '');
+
+/** Bounds that hold everything, in half degrees; kept while they still fit. */
+function useRange(all: [number, number][]): Range {
+  const kept = useRef<Range | undefined>(undefined);
+  const xs = all.map((p) => p[0]);
+  const ys = all.map((p) => p[1]);
+  const need = {
+    c0: Math.min(...xs, -0.1),
+    c1: Math.max(...xs, 0.1),
+    k0: Math.min(...ys),
+    k1: Math.max(...ys),
+  };
+  const old = kept.current;
+  const fits = old && need.c0 >= old.c0 && need.c1 <= old.c1 && need.k0 >= old.k0 && need.k1 <= old.k1;
+  const loose =
+    old && (need.c1 - need.c0) * (need.k1 - need.k0) < 0.3 * (old.c1 - old.c0) * (old.k1 - old.k0);
+  if (!fits || loose) {
+    kept.current = {
+      c0: Math.floor(need.c0 * 2 - 0.5) / 2,
+      c1: Math.ceil(need.c1 * 2 + 1) / 2,
+      k0: Math.floor(need.k0 * 2 - 0.3) / 2,
+      k1: Math.ceil(need.k1 * 2 + 0.3) / 2,
+    };
+  }
+  return kept.current ?? { c0: -2, c1: 1, k0: 0, k1: 5 };
+}
+
+function ticks(a: number, b: number, step: number): number[] {
+  const out: number[] = [];
+  for (let v = Math.ceil(a / step - 1e-9) * step; v <= b + 1e-9; v += step)
+    out.push(Math.round(v * 100) / 100);
+  return out;
+}
+
+function worst(s: SidePlan): [string, number] {
+  const f = s.shortfall;
+  const list: [string, number][] = [
+    ['caster', f.caster_deg],
+    ['camber', f.camber_deg],
+    ['toe', f.toe_deg],
+  ];
+  return list.reduce((a, b) => (b[1] > a[1] ? b : a));
+}
+
+export function ReachMap({
+  result,
+  aim,
+  focus,
+  planned,
+  form,
+  candidate,
+  stale,
+  width = 530,
+  height = 392,
+}: Props) {
+  const m = { l: 50, r: 14, t: 10, b: 42 };
+  const sides: SideName[] = ['right', 'left'];
+  const cand = (s: SideName) =>
+    (candidate && candidate.status !== 'fitted'
+      ? s === 'left'
+        ? candidate.left_outline
+        : candidate.right_outline
+      : []) as [number, number][];
+  const corners: [number, number][] = [
+    [aim.camber_deg[0] ?? 0, aim.caster_deg[0] ?? 0],
+    [aim.camber_deg[1] ?? 0, aim.caster_deg[1] ?? 0],
+  ];
+  const pts = (s: SideName) => (result[s].reach?.outline ?? []) as [number, number][];
+  const range = useRange([
+    ...corners,
+    ...sides.flatMap((s) => [
+      ...pts(s),
+      ...cand(s),
+      [result[s].before.camber_deg, result[s].before.caster_deg] as [number, number],
+      [result[s].after.camber_deg, result[s].after.caster_deg] as [number, number],
+    ]),
+  ]);
+  const X = (c: number) => m.l + ((c - range.c0) / (range.c1 - range.c0)) * (width - m.l - m.r);
+  const Y = (k: number) => m.t + ((range.k1 - k) / (range.k1 - range.k0)) * (height - m.t - m.b);
+  const P = (p: [number, number]): Point => [X(p[0]), Y(p[1])];
+  const area: Box = { x: m.l + 4, y: m.t + 2, w: width - m.l - m.r - 8, h: height - m.t - m.b - 4 };
+  const shown = (s: SideName) => focus === 'both' || focus === s;
+  const lead: SideName = focus === 'right' ? 'right' : 'left';
+  const win: Box = {
+    x: X(corners[0]![0]),
+    y: Y(corners[1]![1]),
+    w: X(corners[1]![0]) - X(corners[0]![0]),
+    h: Y(corners[0]![1]) - Y(corners[1]![1]),
+  };
+  const drift = (s: SideName) => {
+    const target = result.stop ? result.stop.used_mm : planned;
+    return result[s].curve
+      .filter((p) =>
+        target >= 0 ? p.height_mm >= 0 && p.height_mm <= target : p.height_mm <= 0 && p.height_mm >= target,
+      )
+      .map((p) => [p.camber_deg, p.caster_deg] as [number, number]);
+  };
+  // Obstacles for the labels: the lead side's weave, both discs and paths.
+  const busy: Point[] = sides
+    .filter(shown)
+    .flatMap((s) => [
+      ...(result[s].reach?.dots ?? []).map((d) => P(d as [number, number])),
+      ...pts(s).map(P),
+      ...drift(s).map(P),
+      P([result[s].before.camber_deg, result[s].before.caster_deg]),
+      P([result[s].set.camber_deg, result[s].set.caster_deg]),
+    ]);
+  const boxes: Box[] = [win];
+  const put = (w: number, h: number, anchor: Point) => {
+    const b = place(area, w, h, anchor, busy, boxes);
+    boxes.push(b);
+    return b;
+  };
+  const callouts = sides.filter(shown).map((s) => {
+    const set = result[s].set;
+    const [what, gap] = worst(result[s]);
+    const on = gap < 1e-6;
+    const at = P([set.camber_deg, set.caster_deg]);
+    return {
+      s,
+      at,
+      on,
+      what,
+      gap,
+      box: put(on ? 140 : 128, on ? 54 : 46, [at[0] + (s === 'left' ? -120 : 120), at[1] - 20]),
+    };
+  });
+  const aimLabel = put(116, 40, [win.x + win.w + 62, win.y + 16]);
+  const notch = result[lead].sensitivity.filter((x) => x.step.startsWith('one notch')).slice(0, 2);
+  const inset = notch.length === 2 ? put(134, 122, [width - 80, height - 110]) : undefined;
+  const d = result[lead].doubt;
+  const before = result[lead].before;
+  const afterLabel = put(106, 20, [
+    X(result[lead].after.camber_deg) - 30,
+    Y(result[lead].after.caster_deg) + 30,
+  ]);
+  return (
+    <svg
+      viewBox={`0 0 ${width} ${height}`}
+      width="100%"
+      height="100%"
+      preserveAspectRatio="xMidYMid meet"
+      role="img"
+      aria-label={`Reach map. ${sides.map((s) => sideWords(s, result[s])).join('. ')}.`}
+      data-testid="reach-map"
+    >
+      <defs>
+        <pattern
+          id="aim-hatch"
+          width="7"
+          height="7"
+          patternUnits="userSpaceOnUse"
+          patternTransform="rotate(45)"
+        >
+          <path d="M0 0V7" stroke="var(--aim)" strokeWidth="1.5" opacity=".55" />
+        </pattern>
+        <clipPath id="map-clip">
+          <rect x={m.l} y={m.t} width={width - m.l - m.r} height={height - m.t - m.b} />
+        </clipPath>
+      </defs>
+      {ticks(range.c0, range.c1, range.c1 - range.c0 > 5 ? 1 : 0.5).map((c) => (
+        <g key={c}>
+          <path
+            d={`M${X(c)} ${m.t}V${height - m.b}`}
+            stroke={c === 0 ? 'var(--edge)' : 'var(--line)'}
+            strokeWidth={c === 0 ? 1.6 : 1}
+          />
+          <text
+            x={X(c)}
+            y={height - m.b + 19}
+            textAnchor="middle"
+            fontSize="17"
+            fontWeight="600"
+            fill="var(--ink2)"
+          >
+            {c === 0 ? '0' : `${signed(c, 1)}°`}
+          </text>
+        </g>
+      ))}
+      {ticks(range.k0, range.k1, range.k1 - range.k0 > 9 ? 2 : 1).map((k) => (
+        <g key={k}>
+          <path d={`M${m.l} ${Y(k)}H${width - m.r}`} stroke="var(--line)" />
+          <text x={m.l - 8} y={Y(k) + 6} textAnchor="end" fontSize="17" fontWeight="600" fill="var(--ink2)">
+            {num(k)}°
+          </text>
+        </g>
+      ))}
+      <g fontSize="17" fontWeight="600" fill="var(--ink2)">
+        <text x={m.l} y={height - 4}>
+          ◂ top leans in
+        </text>
+        <text x={width - m.r} y={height - 4} textAnchor="end">
+          top leans out ▸
+        </text>
+        <text
+          x={Math.min(Math.max(X(0), m.l + 140), width - 160)}
+          y={height - 4}
+          textAnchor="middle"
+          fontWeight="750"
+          fill="var(--ink)"
+        >
+          camber
+        </text>
+        <text
+          transform={`translate(14 ${Y((range.k0 + range.k1) / 2) + 20}) rotate(-90)`}
+          fontWeight="750"
+          fill="var(--ink)"
+        >
+          caster
+        </text>
+      </g>
+      <g clipPath="url(#map-clip)" opacity={stale ? 0.35 : 1}>
+        {shown(lead) && result[lead].bare_reach && (
+          <path
+            d={pathOf((result[lead].bare_reach?.outline ?? []).map((p) => P(p as [number, number])))}
+            fill="none"
+            stroke="var(--edge)"
+            strokeWidth="1.4"
+            strokeDasharray="2 4"
+          />
+        )}
+        {sides.map(
+          (s) =>
+            cand(s).length > 0 &&
+            (shown(s) || s === lead) && (
+              <path
+                key={s}
+                d={pathOf(cand(s).map(P))}
+                fill="none"
+                stroke={`var(--${s})`}
+                strokeWidth={s === lead ? 2 : 1.5}
+                strokeDasharray={s === lead ? '9 5' : '3 4'}
+              />
+            ),
+        )}
+        {sides.map((s) => (
+          <g key={s} className="weave" color={`var(--${s})`} opacity={shown(s) ? 1 : 0.55}>
+            <path
+              d={pathOf(pts(s).map(P))}
+              fill={s === lead ? (s === 'left' ? 'var(--shade)' : 'var(--shadeR)') : 'none'}
+              stroke="currentColor"
+              strokeWidth={s === lead ? 2.4 : 1.8}
+            />
+            {s === lead && (
+              <>
+                <path
+                  d={(result[s].reach?.threads ?? [])
+                    .map((t) =>
+                      pathOf(
+                        t.map((p) => P(p as [number, number])),
+                        false,
+                      ),
+                    )
+                    .join('')}
+                  fill="none"
+                  stroke="currentColor"
+                  strokeWidth=".9"
+                  opacity=".45"
+                />
+                {(result[s].reach?.dots ?? []).map((p, i) => {
+                  const [x, y] = P(p as [number, number]);
+                  return <circle key={i} cx={x} cy={y} r="2" fill="currentColor" />;
+                })}
+              </>
+            )}
+          </g>
+        ))}
+      </g>
+      <rect
+        {...{ x: win.x, y: win.y, width: Math.max(win.w, 3), height: Math.max(win.h, 3) }}
+        fill="url(#aim-hatch)"
+        stroke="var(--aim)"
+        strokeWidth="2.6"
+      />
+      <g opacity={stale ? 0.35 : 1} clipPath="url(#map-clip)">
+        <ellipse
+          cx={X(result[lead].after.camber_deg)}
+          cy={Y(result[lead].after.caster_deg)}
+          rx={Math.abs(X(d.camber_deg) - X(0))}
+          ry={Math.abs(Y(d.caster_deg) - Y(0))}
+          fill="none"
+          stroke={`var(--${lead})`}
+          strokeWidth="1.4"
+          strokeDasharray="2 3"
+        />
+        {sides.filter(shown).map((s) => {
+          const path = drift(s).map(P);
+          const a = result[s].after;
+          const b = result[s].before;
+          const set = P([result[s].set.camber_deg, result[s].set.caster_deg]);
+          const [ax, ay] = P([a.camber_deg, a.caster_deg]);
+          return (
+            <g key={s} color={`var(--${s})`}>
+              <path
+                d={pathOf([...path, [ax, ay]], false)}
+                fill="none"
+                stroke="var(--sheet)"
+                strokeWidth="5"
+              />
+              <path
+                d={pathOf([...path, [ax, ay]], false)}
+                fill="none"
+                stroke="currentColor"
+                strokeWidth={s === lead ? 2.4 : 1.8}
+              />
+              <path
+                d={`M${ax} ${ay}L${set[0]} ${set[1]}`}
+                stroke="currentColor"
+                strokeWidth="2.4"
+                strokeDasharray="1 5"
+                strokeLinecap="round"
+              />
+              <Disc side={s} at={P([b.camber_deg, b.caster_deg])} r={9} hollow />
+              <Disc side={s} at={[ax, ay]} r={10} />
+              <circle
+                cx={set[0]}
+                cy={set[1]}
+                r="6"
+                fill="var(--sheet)"
+                stroke="currentColor"
+                strokeWidth="3"
+              />
+            </g>
+          );
+        })}
+      </g>
+      <g fontWeight="650">
+        <text x={aimLabel.x} y={aimLabel.y + 18} fontSize="20" fontWeight="750" fill="var(--aim)" {...halo}>
+          Aim window
+        </text>
+        <text x={aimLabel.x} y={aimLabel.y + 36} fontSize="17" fill="var(--aim)" {...halo}>
+          {aim.name.toLowerCase()}
+        </text>
+        <text x={afterLabel.x} y={afterLabel.y + 16} fontSize="18" fill={`var(--${lead})`} {...halo}>
+          cams untouched
+        </text>
+        <text
+          x={X(before.camber_deg) + (lead === 'left' ? -14 : 14)}
+          y={Y(before.caster_deg) - 12}
+          textAnchor={lead === 'left' ? 'end' : 'start'}
+          fontSize="17"
+          fill="var(--ink)"
+          {...halo}
+        >
+          before
+        </text>
+      </g>
+      {callouts.map(({ s, at, on, what, gap, box }) => (
+        <g key={s}>
+          <path
+            d={`M${box.x + box.w / 2} ${box.y + box.h / 2}L${at[0]} ${at[1]}`}
+            stroke={`var(--${s})`}
+            strokeWidth="1.4"
+          />
+          <circle cx={at[0]} cy={at[1]} r="6" fill="var(--sheet)" stroke={`var(--${s})`} strokeWidth="3" />
+          <g transform={`translate(${box.x} ${box.y})`} color={on ? 'var(--ink)' : 'var(--plateink)'}>
+            <rect
+              width={box.w}
+              height={box.h}
+              rx="4"
+              fill={on ? 'var(--sheet)' : 'var(--plate)'}
+              stroke={on ? `var(--${s})` : 'none'}
+              strokeWidth="2"
+            />
+            <Glyph name={on ? 'aim' : 'short'} x={9} y={on ? 8 : 13} size={on ? 18 : 20} />
+            <text x="36" y={on ? 23 : 19} fontSize="18" fontWeight={on ? 750 : 600} fill="currentColor">
+              {on ? `${cap(s)} on aim` : `${s} ${what}`}
+            </text>
+            {on ? (
+              <text x="10" y="46" fontSize="22" fontWeight="800" fill={`var(--${s})`}>
+                {angle(result[s].set.camber_deg, form)} · {angle(result[s].set.caster_deg, form)}
+              </text>
+            ) : (
+              <text x="36" y="40" fontSize="22" fontWeight="800" fill="currentColor">
+                short {angle(gap, form, gap < 0.095 ? 2 : 1)}
+              </text>
+            )}
+          </g>
+        </g>
+      ))}
+      {inset && (
+        <g transform={`translate(${inset.x} ${inset.y})`}>
+          <rect width="134" height="122" rx="4" fill="var(--well)" stroke="var(--line)" />
+          <text x="11" y="21" fontSize="18.5" fontWeight="750" fill="var(--ink)">
+            One notch outboard
+          </text>
+          {notch.map((n, i) => (
+            <g key={n.name} transform={`translate(11 ${43 + i * 46})`}>
+              <text fontSize="17" fontWeight="700" fill="var(--ink)">
+                {n.name.toLowerCase()}
+              </text>
+              <text y="18" fontSize="16" fontWeight="600" fill="var(--ink2)">
+                {`camber ${angleChange(n.camber_deg, 'decimal', 2)} · caster ${angleChange(n.caster_deg, 'decimal', 2)}`.replaceAll(
+                  '°',
+                  '',
+                )}
+              </text>
+            </g>
+          ))}
+        </g>
+      )}
+    </svg>
+  );
+}
+
+const halo = {
+  paintOrder: 'stroke',
+  stroke: 'var(--sheet)',
+  strokeWidth: 4,
+  strokeLinejoin: 'round',
+} as const;
+const cap = (s: string) => s.charAt(0).toUpperCase() + s.slice(1);
+
+function Disc({ side, at, r, hollow }: { side: SideName; at: Point; r: number; hollow?: boolean }) {
+  const d = halfPath(side, at[0], at[1], r);
+  return (
+    <>
+      <path d={d} fill="none" stroke="var(--sheet)" strokeWidth="6" strokeLinejoin="round" />
+      <path
+        d={d}
+        fill={hollow ? 'var(--sheet)' : 'currentColor'}
+        stroke="currentColor"
+        strokeWidth="2"
+        strokeLinejoin="round"
+      />
+    </>
+  );
+}
+
+export function sideWords(s: SideName, p: SidePlan): string {
+  const [what, gap] = worst(p);
+  const set = `camber ${num(p.set.camber_deg, 1)}, caster ${num(p.set.caster_deg, 1)}`;
+  return gap < 1e-6 ? `${cap(s)} on aim, ${set}` : `${cap(s)}, ${set}, short ${num(gap, 1)} ${what}`;
+}
+
+/** The same map at 64 px: where a part's reach lies against the window. */
+export function PartThumb({
+  aim,
+  base,
+  part,
+  fitted,
+}: {
+  aim: Aim;
+  base: [number, number][];
+  part: [number, number][];
+  fitted: boolean;
+}) {
+  const all = [
+    ...base,
+    ...part,
+    [aim.camber_deg[0]!, aim.caster_deg[0]!],
+    [aim.camber_deg[1]!, aim.caster_deg[1]!],
+  ] as [number, number][];
+  const xs = all.map((p) => p[0]);
+  const ys = all.map((p) => p[1]);
+  const [x0, x1, y0, y1] = [
+    Math.min(...xs, -1.5),
+    Math.max(...xs, 0.6),
+    Math.min(...ys, 0.5),
+    Math.max(...ys, 5),
+  ];
+  const P = (p: [number, number]): Point => [
+    4 + ((p[0] - x0) / (x1 - x0)) * 56,
+    4 + ((y1 - p[1]) / (y1 - y0)) * 56,
+  ];
+  const [wx, wy] = P([aim.camber_deg[0]!, aim.caster_deg[1]!]);
+  const [vx, vy] = P([aim.camber_deg[1]!, aim.caster_deg[0]!]);
+  return (
+    <svg width="64" height="64" viewBox="0 0 64 64" aria-hidden="true" style={{ flex: 'none' }}>
+      <rect x=".5" y=".5" width="63" height="63" rx="3" fill="var(--well)" stroke="var(--line)" />
+      <rect
+        x={wx}
+        y={wy}
+        width={Math.max(2, vx - wx)}
+        height={Math.max(2, vy - wy)}
+        fill="none"
+        stroke="var(--aim)"
+        strokeWidth="1.8"
+      />
+      {base.length > 0 && <path d={pathOf(base.map(P))} fill="none" stroke="var(--edge)" />}
+      {part.length > 0 && (
+        <path
+          d={pathOf(part.map(P))}
+          fill="var(--shade)"
+          stroke="var(--left)"
+          strokeWidth="2"
+          strokeDasharray={fitted ? undefined : '5 3'}
+        />
+      )}
+    </svg>
+  );
+}

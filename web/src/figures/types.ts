@@ -1,0 +1,2 @@
+import type { Schemas } from '../api/client';
+export type Alignment = Schemas['Alignment'];

@@ -1,0 +1,19 @@
+import '@fontsource-variable/sofia-sans-extra-condensed';
+import '@fontsource-variable/atkinson-hyperlegible-next';
+import './theme/tokens.css';
+import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
+import { createRoot } from 'react-dom/client';
+import { App } from './shell/App';
+import { SettingsProvider } from './shell/settings';
+
+const queries = new QueryClient({ defaultOptions: { queries: { retry: 1, refetchOnWindowFocus: true } } });
+const root = document.getElementById('root');
+if (root) {
+  createRoot(root).render(
+    <QueryClientProvider client={queries}>
+      <SettingsProvider>
+        <App />
+      </SettingsProvider>
+    </QueryClientProvider>,
+  );
+}

@@ -1,0 +1,34 @@
+// A page that is not there, or one that broke: say so and offer the way back.
+import { Button } from '@mui/material';
+import { Link, useRouteError } from 'react-router';
+import { Glyph } from './glyphs';
+
+export function Fault() {
+  const e = useRouteError();
+  return (
+    <main style={{ padding: 40, maxWidth: 640 }}>
+      <h1 style={{ display: 'flex', gap: 12 }}>
+        <Glyph name="clash" size={30} /> {e ? 'This page broke' : 'Nothing at this address'}
+      </h1>
+      <p style={{ margin: '14px 0 20px' }}>
+        {e instanceof Error ? e.message : 'The ticket may have been removed.'} What was kept is safe in the
+        shop&rsquo;s database.
+      </p>
+      <Button component={Link} to="/" variant="contained">
+        Back to the jobs
+      </Button>
+    </main>
+  );
+}
+
+/** A refusal beside what was typed. */
+export function FieldError({ wrong, right }: { wrong: string; right: string }) {
+  return (
+    <div className="field-error" role="alert">
+      <Glyph name="clash" size={16} />
+      <span>
+        <b>{wrong}.</b> Right would be: {right}.
+      </span>
+    </div>
+  );
+}

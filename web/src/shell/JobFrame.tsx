@@ -1,0 +1,133 @@
+// The L frame of a job: stance strip above, stage rail at the side, the stage in the middle.
+import { Button } from '@mui/material';
+import { Suspense, useState } from 'react';
+import { Link, NavLink, Outlet, useLocation, useNavigate, useParams } from 'react-router';
+import { ApiProblem, type Ticket } from '../api/client';
+import { Glyph, Logo, type GlyphName } from './glyphs';
+import { Keys, useKeys } from './Keys';
+import { StanceStrip } from './StanceStrip';
+import { useJobBench, useTicketQuery, type Bench } from './ticket';
+
+export const stages = ['arrive', 'read', 'plan', 'wear', 'set', 'prove', 'return'] as const;
+export type StageName = (typeof stages)[number];
+export const stageTitle = (s: string) => s.charAt(0).toUpperCase() + s.slice(1);
+
+export function JobFrame() {
+  const { id = '' } = useParams();
+  const ticket = useTicketQuery(id);
+  if (ticket.isPending) return <p style={{ padding: 24 }}>Fetching the ticket…</p>;
+  if (!ticket.data) {
+    const gone =
+      ticket.error instanceof ApiProblem && (ticket.error.status === 404 || ticket.error.status === 400);
+    return (
+      <main style={{ padding: 40 }}>
+        <h1>{gone ? 'No such ticket' : 'The server does not answer'}</h1>
+        <p style={{ margin: '12px 0 20px' }}>{ticket.error.message}</p>
+        <Button component={Link} to="/" variant="contained">
+          Back to the jobs
+        </Button>
+      </main>
+    );
+  }
+  return <Frame key={ticket.data.job.id} ticket={ticket.data} />;
+}
+
+function state(stage: StageName, bench: Bench): { glyph: GlyphName; word: string } {
+  const { ticket, result } = bench;
+  switch (stage) {
+    case 'arrive':
+      return { glyph: 'done', word: 'done' };
+    case 'read':
+      return ticket.missing.length
+        ? { glyph: 'unread', word: `${8 - ticket.missing.length} of 8 read` }
+        : { glyph: 'done', word: 'done' };
+    case 'plan':
+      if (!result) return { glyph: 'unread', word: 'waits for readings' };
+      return result.verdict.reached ? { glyph: 'aim', word: 'on aim' } : { glyph: 'short', word: 'short' };
+    case 'wear':
+      return result
+        ? { glyph: 'watch', word: 'forecast ready' }
+        : { glyph: 'unread', word: 'waits for the plan' };
+    case 'set': {
+      const n = ticket.done.filter((d) => d.plan_id === bench.plan?.id).length;
+      return n ? { glyph: 'watch', word: `${n} ticked` } : { glyph: 'unread', word: 'not begun' };
+    }
+    default:
+      return { glyph: 'unread', word: 'not yet' };
+  }
+}
+
+function Frame({ ticket }: { ticket: Ticket }) {
+  const bench = useJobBench(ticket);
+  const [keys, setKeys] = useState(false);
+  const navigate = useNavigate();
+  const { search, pathname } = useLocation();
+  const now = pathname.split('/')[3] ?? 'plan';
+  useKeys({
+    '?': () => setKeys(true),
+    g: () => navigate('/'),
+    ...Object.fromEntries(stages.map((s, i) => [String(i + 1), () => navigate(`${s}${search}`)])),
+  });
+  const { result, draft, saveFault } = bench;
+  return (
+    <div className="app">
+      <StanceStrip bench={bench} stage={now} />
+      <nav className="rail" aria-label="Stages">
+        {stages.map((s) => {
+          const st = state(s, bench);
+          const active = s === now || (s === 'plan' && now === 'compare');
+          return (
+            <NavLink
+              key={s}
+              to={`${s}${search}`}
+              className={active ? 'now' : st.glyph === 'unread' ? 'idle' : ''}
+              aria-label={`${stageTitle(s)}, ${active ? 'open' : st.word}`}
+            >
+              <Glyph name={active ? 'now' : st.glyph} size={24} />
+              {stageTitle(s)}
+            </NavLink>
+          );
+        })}
+        <div className="foot">
+          <button type="button" onClick={() => setKeys(true)} aria-label="Keys">
+            <span>Keys</span>
+            <span className="key">?</span>
+          </button>
+        </div>
+      </nav>
+      <Suspense fallback={<main className="main" />}>
+        <Outlet context={bench} />
+      </Suspense>
+      {saveFault && draft && (
+        <div className="toast" role="alert" style={{ padding: '0 0 0 16px' }}>
+          <Glyph name={saveFault.status === 409 ? 'clash' : 'stale'} />
+          {saveFault.status === 409
+            ? 'This plan was saved on another screen first. Yours is still here, not saved.'
+            : `Not saved yet: ${saveFault.message}`}
+          {saveFault.status === 409 && (
+            <button type="button" onClick={bench.reload}>
+              Take theirs
+            </button>
+          )}
+        </div>
+      )}
+      <span className="vh" aria-live="polite">
+        {result?.verdict.headline}
+      </span>
+      <Keys open={keys} close={() => setKeys(false)} />
+    </div>
+  );
+}
+
+/** Way home, on the strip. */
+export function Home() {
+  return (
+    <Link
+      to="/"
+      aria-label="Bold Stance, all jobs"
+      style={{ width: 84, flex: 'none', display: 'flex', alignItems: 'center', justifyContent: 'center' }}
+    >
+      <Logo />
+    </Link>
+  );
+}

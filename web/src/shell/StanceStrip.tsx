@@ -1,0 +1,257 @@
+// The strip: the vehicle at its heights, as found or as planned.
+import type { Schemas, Ticket } from '../api/client';
+import { Car, Ground } from './Car';
+import { halfPath, Inches } from './glyphs';
+import { Home } from './JobFrame';
+import { useKeys } from './Keys';
+import { outlines } from './outlines';
+import { useSettings } from './settings';
+import { useShop, type Bench } from './ticket';
+import { length, num, signed } from '../units/print';
+
+/** The newest reading of a quantity and side at a visit. */
+export function standing(
+  t: Ticket,
+  visit: Schemas['Visit'],
+  quantity: Schemas['Quantity'],
+  side: Schemas['Side'],
+) {
+  return t.readings.findLast((r) => r.visit === visit && r.quantity === quantity && r.side === side);
+}
+
+export function StanceStrip({ bench, stage }: { bench: Bench; stage: string }) {
+  const { ticket, draft, result } = bench;
+  const s = useSettings();
+  const shop = useShop();
+  useKeys({
+    u: () => s.set({ unit: s.unit === 'mm' ? 'in' : 'mm' }),
+    m: () => s.set({ form: s.form === 'decimal' ? 'minutes' : 'decimal' }),
+  });
+  const f = ticket.vehicle.facts;
+  const found = stage === 'arrive' || stage === 'read' || !draft || !result;
+  const visit = stage === 'set' ? 'settled' : 'found';
+  const at = (side: 'left' | 'right') =>
+    standing(ticket, visit, 'height', side) ?? standing(ticket, 'found', 'height', side);
+  const [l, r] = [at('left')?.value, at('right')?.value];
+  const mean = l !== undefined && r !== undefined ? (l + r) / 2 : (l ?? r);
+  const settledRead = stage === 'set' && standing(ticket, 'settled', 'height', 'left');
+  const lift = found ? 0 : result.stop ? result.stop.used_mm : draft.height_change_mm;
+  const rear = found ? 0 : (draft.rear_change_mm ?? 0);
+  const foundMean = (() => {
+    const a = standing(ticket, 'found', 'height', 'left')?.value;
+    const b = standing(ticket, 'found', 'height', 'right')?.value;
+    return a !== undefined && b !== undefined ? (a + b) / 2 : (a ?? b);
+  })();
+  const front = settledRead ? mean : foundMean === undefined ? undefined : foundMean + lift;
+  const rearNow = f.rear_height_mm + rear;
+  const rake = (h?: number, back = f.rear_height_mm) =>
+    h === undefined ? undefined : (Math.atan((back - h) / f.wheelbase_mm) * 180) / Math.PI;
+  const gap = l !== undefined && r !== undefined ? l - r : undefined;
+  const unit = s.unit;
+  const show = (mm: number) => (unit === 'mm' ? num(mm) : <Inches mm={mm} />);
+  const c = outlines[f.silhouette] ?? outlines.pickup;
+  const scale = c ? Math.min(0.0395, 230 / c.len) : 0.04;
+  const arch = c ? c.r * 2.23 * scale : 30;
+  const nose = 52;
+  return (
+    <header className="strip">
+      <Home />
+      <div style={{ width: 216, flex: '0 1 216px', minWidth: 120, padding: '15px 8px 0 4px' }}>
+        <div
+          className="fig"
+          style={{
+            fontSize: 25,
+            fontWeight: 750,
+            whiteSpace: 'nowrap',
+            overflow: 'hidden',
+            textOverflow: 'ellipsis',
+          }}
+        >
+          {f.name}
+        </div>
+        <div className="small tablet-up" style={{ color: 'var(--chalk2)', marginTop: 6 }}>
+          {shop.data?.name}
+        </div>
+        <div className="small" style={{ color: 'var(--chalk2)' }}>
+          Ticket {String(ticket.job.ticket).padStart(4, '0')} · {f.tyre_size}
+        </div>
+      </div>
+      <svg
+        className="tablet-up"
+        width="300"
+        height="100"
+        viewBox="0 0 300 100"
+        style={{ flex: '0 1 300px', minWidth: 0 }}
+        role="img"
+        aria-label={`${f.name} from its left side, ${found ? 'as found' : 'as planned, change drawn twice'}`}
+      >
+        <Ground x0={2} x1={292} y={86} />
+        {!found && lift !== 0 && (
+          <Car kind={f.silhouette} x={nose} ground={86} scale={scale} stroke="var(--ghost)" width={1} ghost />
+        )}
+        <Car kind={f.silhouette} x={nose} ground={86} scale={scale} front={lift * 2} rear={rear * 2} />
+        <path
+          d={`M${nose - 14} 86V${86 - arch - lift * 2 * scale}m-5 0h${22}`}
+          stroke="var(--do)"
+          strokeWidth="1.6"
+          fill="none"
+        />
+        <text x="296" y="20" textAnchor="end" fontSize="15" fontWeight="600" fill="var(--chalk2)">
+          {found ? 'as found' : settledRead ? 'as set' : 'change ×2'}
+        </text>
+      </svg>
+      <div className="cell">
+        <div className="lab">Front, hub to arch</div>
+        {front === undefined ? (
+          <div className="fig" style={{ color: 'var(--chalk2)' }}>
+            — <small>not read</small>
+          </div>
+        ) : (
+          <>
+            <div className="fig" data-testid="strip-front">
+              {show(front)}
+              <small>{unit}</small>
+            </div>
+            <div className="small">
+              {settledRead
+                ? 'read after settling'
+                : found
+                  ? 'as found'
+                  : `was ${unit === 'mm' ? num(foundMean ?? 0) : length(foundMean ?? 0, 'in')}`}
+              {!found && !settledRead && lift !== 0 && (
+                <b style={{ color: 'var(--do)' }}>
+                  {' '}
+                  {unit === 'mm' ? signed(lift) : <Inches mm={lift} sign />}
+                </b>
+              )}
+            </div>
+          </>
+        )}
+      </div>
+      <div className="cell tablet-up">
+        <div className="lab">Rear, hub to arch</div>
+        <div className="fig">
+          {show(rearNow)}
+          <small>{unit}</small>
+        </div>
+        <div className="small">{rear ? `was ${length(f.rear_height_mm, unit)}` : 'no change'}</div>
+      </div>
+      <div className="cell tablet-up">
+        <div className="lab">Rake, nose down</div>
+        <div className="fig">{front === undefined ? '—' : `${num(rake(front, rearNow) ?? 0, 1)}°`}</div>
+        <div className="small">
+          {found || front === undefined ? 'hub-to-arch' : `was ${num(rake(foundMean) ?? 0, 1)}°`}
+        </div>
+      </div>
+      <div className="cell wide-only">
+        <div className="lab">Left to right</div>
+        <div style={{ display: 'flex', gap: 10, alignItems: 'center' }}>
+          <svg width="40" height="44" viewBox="0 0 40 44" aria-hidden="true">
+            <path d="M4 22H36" stroke="var(--slateline)" strokeWidth="1.2" />
+            <path
+              d={halfPath('left', 19, 22 - Math.max(-8, Math.min(8, (gap ?? 0) * 0.8)), 12)}
+              fill={gap === undefined ? 'none' : 'var(--leftS)'}
+              stroke="var(--leftS)"
+              strokeDasharray={gap === undefined ? '3 3' : undefined}
+            />
+            <path
+              d={halfPath('right', 21, 22 + Math.max(-8, Math.min(8, (gap ?? 0) * 0.8)), 12)}
+              fill={gap === undefined ? 'none' : 'var(--rightS)'}
+              stroke="var(--rightS)"
+              strokeDasharray={gap === undefined ? '3 3' : undefined}
+            />
+          </svg>
+          <div>
+            <div className="fig" style={{ fontSize: 34 }}>
+              {gap === undefined ? '—' : unit === 'mm' ? num(Math.abs(gap)) : <Inches mm={Math.abs(gap)} />}
+              <small>{unit}</small>
+            </div>
+            <div className="small" style={{ marginTop: 2 }}>
+              {gap === undefined
+                ? 'not read'
+                : Math.abs(gap) < 0.5
+                  ? 'sides level'
+                  : gap < 0
+                    ? 'left low'
+                    : 'right low'}
+            </div>
+          </div>
+        </div>
+      </div>
+      <div
+        className="tablet-up"
+        style={{
+          marginLeft: 'auto',
+          padding: '5px 10px 0 6px',
+          display: 'flex',
+          flexDirection: 'column',
+          gap: 2,
+          flex: 'none',
+        }}
+      >
+        <Toggle
+          label="Length unit"
+          on={[unit === 'mm', unit === 'in']}
+          names={['mm', 'in']}
+          press={() => s.set({ unit: unit === 'mm' ? 'in' : 'mm' })}
+        />
+        <Toggle
+          label="Angle form"
+          on={[s.form === 'decimal', s.form === 'minutes']}
+          names={['0.0°', '0°0′']}
+          press={() => s.set({ form: s.form === 'decimal' ? 'minutes' : 'decimal' })}
+        />
+      </div>
+    </header>
+  );
+}
+
+function Toggle({
+  label,
+  names,
+  on,
+  press,
+}: {
+  label: string;
+  names: [string, string];
+  on: [boolean, boolean];
+  press: () => void;
+}) {
+  return (
+    <button
+      type="button"
+      className="bare"
+      aria-label={`${label}: ${on[0] ? names[0] : names[1]}`}
+      onClick={press}
+      style={{
+        height: 44,
+        width: 92,
+        border: '1px solid var(--slateline)',
+        borderRadius: 5,
+        textAlign: 'center',
+        fontSize: 14,
+        color: 'var(--chalk)',
+      }}
+    >
+      <span
+        style={{
+          fontWeight: on[0] ? 800 : 500,
+          textDecoration: on[0] ? 'underline' : 'none',
+          color: on[0] ? 'inherit' : 'var(--chalk2)',
+        }}
+      >
+        {names[0]}
+      </span>
+      {' | '}
+      <span
+        style={{
+          fontWeight: on[1] ? 800 : 500,
+          textDecoration: on[1] ? 'underline' : 'none',
+          color: on[1] ? 'inherit' : 'var(--chalk2)',
+        }}
+      >
+        {names[1]}
+      </span>
+    </button>
+  );
+}

@@ -1,0 +1,208 @@
+// The ticket of the open job, and the plan that is being worked on.
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
+import { useOutletContext, useSearchParams } from 'react-router';
+import {
+  api,
+  ApiProblem,
+  take,
+  type Plan,
+  type PlanDocument,
+  type PlanInput,
+  type PlanResult,
+  type Ticket,
+} from '../api/client';
+
+export const ticketKey = (id: string) => ['ticket', id];
+
+export function useTicketQuery(id: string) {
+  return useQuery({
+    queryKey: ticketKey(id),
+    queryFn: () => take(api.GET('/api/v1/jobs/{id}', { params: { path: { id } } })),
+    retry: (n, e) => n < 1 && !(e instanceof ApiProblem && e.status === 404),
+  });
+}
+
+export function useShop() {
+  return useQuery({ queryKey: ['shop'], queryFn: () => take(api.GET('/api/v1/shop')), staleTime: Infinity });
+}
+
+export interface Bench {
+  ticket: Ticket;
+  setTicket: (t: Ticket) => void;
+  plan: Plan | undefined;
+  draft: PlanDocument | undefined;
+  change: (c: Partial<PlanDocument>) => void;
+  undo: (() => void) | undefined;
+  input: PlanInput | undefined;
+  result: PlanResult | undefined;
+  stale: boolean;
+  fault: ApiProblem | undefined;
+  saving: 'saved' | 'saving' | 'unsaved';
+  saveFault: ApiProblem | undefined;
+  pick: (planId: string) => void;
+  reload: () => void;
+}
+
+export const useBench = () => useOutletContext<Bench>();
+
+/** The whole document a plan is computed from, out of a job and what was decided. */
+export function inputOf(ticket: Ticket, d: PlanDocument): PlanInput | undefined {
+  if (!ticket.base) return undefined;
+  const { limit_mm: _limit, ...rest } = d;
+  return { ...ticket.base, ...rest };
+}
+
+/** Computes while the document changes: one request under way, the newest one next. */
+export function usePredict(input: PlanInput | undefined) {
+  const [state, setState] = useState<{ result?: PlanResult; fault?: ApiProblem; of?: string }>({});
+  const busy = useRef(false);
+  const next = useRef<PlanInput | undefined>(undefined);
+  const key = useMemo(() => (input ? JSON.stringify(input) : ''), [input]);
+  const run = useCallback(async () => {
+    if (busy.current) return;
+    busy.current = true;
+    while (next.current) {
+      const body = next.current;
+      next.current = undefined;
+      const of = JSON.stringify(body);
+      try {
+        const result = await take(api.POST('/api/v1/predict', { body }));
+        setState({ result, of });
+      } catch (e) {
+        if (e instanceof ApiProblem) setState((s) => ({ result: s.result, fault: e, of }));
+      }
+    }
+    busy.current = false;
+  }, []);
+  useEffect(() => {
+    if (!key) return;
+    next.current = JSON.parse(key) as PlanInput;
+    void run();
+  }, [key, run]);
+  return {
+    result: input ? state.result : undefined,
+    stale: state.of !== key,
+    fault: state.of === key ? state.fault : undefined,
+  };
+}
+
+const same = (a: unknown, b: unknown) => JSON.stringify(a) === JSON.stringify(b);
+
+/** Everything the stages of a job share. */
+export function useJobBench(ticket: Ticket): Bench {
+  const queries = useQueryClient();
+  const shop = useShop();
+  const [params, setParams] = useSearchParams();
+  const plans = ticket.plans;
+  const plan = plans.find((p) => p.id === params.get('plan')) ?? plans[0];
+  const [edit, setEdit] = useState<{ id: string; doc: PlanDocument; undo: PlanDocument[] }>();
+  const [version, setVersion] = useState<{ id: string; version: number }>();
+  const [saveFault, setSaveFault] = useState<ApiProblem>();
+  const draft = edit && edit.id === plan?.id ? edit.doc : plan?.document;
+
+  const setTicket = useCallback((t: Ticket) => queries.setQueryData(ticketKey(t.job.id), t), [queries]);
+  const reload = useCallback(() => {
+    setEdit(undefined);
+    setVersion(undefined);
+    setSaveFault(undefined);
+    void queries.invalidateQueries({ queryKey: ticketKey(ticket.job.id) });
+  }, [queries, ticket.job.id]);
+
+  // A job with all its readings gets its first plan by itself.
+  const first = useMutation({
+    mutationFn: (document: PlanDocument) =>
+      take(
+        api.POST('/api/v1/jobs/{id}/plans', {
+          params: { path: { id: ticket.job.id } },
+          body: { name: 'Plan 1', document },
+        }),
+      ),
+    onSuccess: () => queries.invalidateQueries({ queryKey: ticketKey(ticket.job.id) }),
+  });
+  const aim = shop.data?.aims[0];
+  const asked = useRef('');
+  useEffect(() => {
+    if (!ticket.base || plans.length || !aim || asked.current === ticket.job.id) return;
+    asked.current = ticket.job.id;
+    first.mutate({
+      height_change_mm: 0,
+      rear_change_mm: 0,
+      settle_mm: 9,
+      load_mm: 20,
+      fitted: [],
+      aim,
+      limit_mm: 3,
+    });
+  }, [ticket, plans.length, aim, first]);
+
+  const change = useCallback(
+    (c: Partial<PlanDocument>) => {
+      if (!plan) return;
+      setEdit((e) => {
+        const from = e && e.id === plan.id ? e : { id: plan.id, doc: plan.document, undo: [] };
+        return { id: plan.id, doc: { ...from.doc, ...c }, undo: [...from.undo.slice(-40), from.doc] };
+      });
+    },
+    [plan],
+  );
+  const undo =
+    edit && edit.id === plan?.id && edit.undo.length
+      ? () =>
+          setEdit((e) => {
+            const back = e?.undo.at(-1);
+            return e && back ? { id: e.id, doc: back, undo: e.undo.slice(0, -1) } : e;
+          })
+      : undefined;
+
+  // Saved by itself shortly after the last change; a refused save keeps the draft.
+  const save = useMutation({
+    mutationFn: (p: { plan: Plan; doc: PlanDocument; version: number }) =>
+      take(
+        api.PUT('/api/v1/plans/{id}', {
+          params: { path: { id: p.plan.id } },
+          body: { version: p.version, name: p.plan.name, document: p.doc },
+        }),
+      ),
+    onSuccess: (saved) => {
+      setSaveFault(undefined);
+      setVersion({ id: saved.id, version: saved.version });
+      queries.setQueryData<Ticket>(
+        ticketKey(ticket.job.id),
+        (t) => t && { ...t, plans: t.plans.map((p) => (p.id === saved.id ? saved : p)) },
+      );
+    },
+    onError: (e) => setSaveFault(e instanceof ApiProblem ? e : undefined),
+  });
+  const dirty = !!(plan && draft && !same(draft, plan.document));
+  useEffect(() => {
+    if (!dirty || !plan || !draft || save.isPending || saveFault?.status === 409) return;
+    const known = version?.id === plan.id ? Math.max(version.version, plan.version) : plan.version;
+    const t = setTimeout(() => save.mutate({ plan, doc: draft, version: known }), saveFault ? 3000 : 500);
+    return () => clearTimeout(t);
+  }, [dirty, plan, draft, save, version, saveFault]);
+
+  const input = useMemo(() => (draft ? inputOf(ticket, draft) : undefined), [ticket, draft]);
+  const { result, stale, fault } = usePredict(input);
+  const pick = useCallback(
+    (id: string) => setParams((p) => (p.set('plan', id), p), { replace: true }),
+    [setParams],
+  );
+  const saving = save.isPending ? 'saving' : dirty ? 'unsaved' : 'saved';
+  return {
+    ticket,
+    setTicket,
+    plan,
+    draft,
+    change,
+    undo,
+    input,
+    result,
+    stale,
+    fault,
+    saving,
+    saveFault,
+    pick,
+    reload,
+  };
+}

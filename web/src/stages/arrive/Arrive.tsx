@@ -1,0 +1,42 @@
+// Arrive: the facts of the open job's vehicle.
+import { useMutation } from '@tanstack/react-query';
+import { useNavigate } from 'react-router';
+import { api, ApiProblem, take, type VehicleFacts } from '../../api/client';
+import { useBench } from '../../shell/ticket';
+import { VehicleForm } from './VehicleForm';
+
+export default function Arrive() {
+  const { ticket, setTicket } = useBench();
+  const navigate = useNavigate();
+  const save = useMutation({
+    mutationFn: (facts: VehicleFacts) =>
+      take(
+        api.PUT('/api/v1/jobs/{id}/vehicle', {
+          params: { path: { id: ticket.job.id } },
+          body: { version: ticket.vehicle.version, facts },
+        }),
+      ),
+    onSuccess: (t) => {
+      setTicket(t);
+      void navigate(`../${t.missing.length ? 'read' : 'plan'}${window.location.search}`);
+    },
+  });
+  return (
+    <VehicleForm
+      key={ticket.vehicle.version}
+      start={ticket.vehicle.facts}
+      fault={save.error instanceof ApiProblem ? save.error : undefined}
+      busy={save.isPending}
+      action={ticket.missing.length ? 'Keep, then read' : 'Keep, back to the plan'}
+      done={(f) => save.mutate(f)}
+      head={
+        <>
+          <h1>Arrive</h1>
+          <p className="small mut" style={{ marginTop: 6 }}>
+            {ticket.job.complaint || 'No wish written down.'}
+          </p>
+        </>
+      }
+    />
+  );
+}

@@ -1,0 +1,336 @@
+// Jobs home: the bays, what waits, and what is done.
+import { Button } from '@mui/material';
+import { useQuery } from '@tanstack/react-query';
+import { useState } from 'react';
+import { Link, useNavigate } from 'react-router';
+import { api, take, type JobLine } from '../../api/client';
+import { Car, Ground } from '../../shell/Car';
+import { Glyph, Logo } from '../../shell/glyphs';
+import { stages, stageTitle } from '../../shell/JobFrame';
+import { Keys, useKeys } from '../../shell/Keys';
+import { outlines } from '../../shell/outlines';
+import { useSettings } from '../../shell/settings';
+import { useShop } from '../../shell/ticket';
+import { length, signed } from '../../units/print';
+
+const ticketNo = (j: JobLine) => `Ticket ${String(j.job.ticket).padStart(4, '0')}`;
+
+/** What the job waits for, and the word on its button. */
+function next(j: JobLine): {
+  glyph: 'gate' | 'unread' | 'watch' | 'now';
+  word: string;
+  line: string;
+  act: string;
+  to: string;
+} {
+  if (j.job.stage === 'arrive' || (j.job.stage === 'read' && j.readings === 0))
+    return {
+      glyph: 'unread',
+      word: 'Not read',
+      line: j.job.complaint,
+      act: 'Begin readings',
+      to: j.job.stage === 'arrive' ? 'arrive' : 'read',
+    };
+  if (j.readings < 8)
+    return {
+      glyph: 'unread',
+      word: `${j.readings} of 8 read`,
+      line: j.job.complaint,
+      act: 'Keep reading',
+      to: 'read',
+    };
+  if (j.job.stage === 'set')
+    return { glyph: 'gate', word: 'Setting', line: j.job.complaint, act: 'Open setting sheet', to: 'set' };
+  const parts = j.fitted ? `${j.fitted} part${j.fitted > 1 ? 's' : ''} on` : 'No parts on';
+  return {
+    glyph: 'watch',
+    word: 'Planning',
+    line: `${parts}. ${j.job.complaint}`,
+    act: 'Carry on planning',
+    to: 'plan',
+  };
+}
+
+export default function Jobs() {
+  const shop = useShop();
+  const jobs = useQuery({ queryKey: ['jobs'], queryFn: () => take(api.GET('/api/v1/jobs')) });
+  const [find, setFind] = useState('');
+  const [keys, setKeys] = useState(false);
+  const navigate = useNavigate();
+  const s = useSettings();
+  useKeys({
+    n: () => navigate('/new'),
+    '?': () => setKeys(true),
+    '/': () => document.getElementById('find')?.focus(),
+  });
+  const all = (jobs.data ?? []).filter((j) =>
+    `${j.vehicle} ${ticketNo(j)} ${j.job.complaint}`.toLowerCase().includes(find.toLowerCase()),
+  );
+  const bays = all.filter((j) => j.job.bay);
+  const waiting = all.filter((j) => !j.job.bay);
+  return (
+    <div className="app">
+      <header className="strip" style={{ alignItems: 'center' }}>
+        <div style={{ width: 84, flex: 'none', display: 'flex', justifyContent: 'center' }}>
+          <Logo />
+        </div>
+        <div style={{ flex: '0 1 330px', minWidth: 0 }}>
+          <div className="fig" style={{ fontSize: 36, fontWeight: 800 }}>
+            Bold Stance
+          </div>
+          <div style={{ color: 'var(--chalk2)', marginTop: 6 }}>{shop.data?.name}</div>
+        </div>
+        <div className="tablet-up" style={{ display: 'flex', gap: 36, flex: 1 }}>
+          <Count n={bays.length} word="in bays" />
+          <Count n={waiting.length} word="waiting" />
+        </div>
+        <div
+          style={{
+            display: 'flex',
+            gap: 12,
+            alignItems: 'center',
+            padding: '0 18px 0 8px',
+            marginLeft: 'auto',
+          }}
+        >
+          <label className="tablet-up">
+            <span className="vh">Find a ticket</span>
+            <input
+              id="find"
+              value={find}
+              onChange={(e) => setFind(e.target.value)}
+              placeholder="Find a ticket  /"
+              style={{
+                height: 56,
+                width: 190,
+                background: 'transparent',
+                border: '1.5px solid var(--ghost)',
+                borderRadius: 6,
+                color: 'var(--chalk)',
+                font: '700 17px var(--read)',
+                padding: '0 14px',
+              }}
+            />
+          </label>
+          <Button component={Link} to="/new" variant="contained" sx={{ minHeight: 56, whiteSpace: 'nowrap' }}>
+            New arrival
+          </Button>
+        </div>
+      </header>
+      <nav className="rail" aria-label="Shop">
+        <Link to="/" className="now" aria-current="page">
+          <Glyph name="now" size={24} />
+          Jobs
+        </Link>
+        <div className="foot">
+          <button
+            type="button"
+            onClick={() => s.set({ theme: s.theme === 'day' ? 'night' : 'day' })}
+            aria-label={`Bay light: ${s.theme}. Change.`}
+          >
+            <span>{s.theme === 'day' ? 'Day' : 'Night'}</span>
+            <svg width="22" height="22" viewBox="0 0 22 22" aria-hidden="true">
+              <circle cx="11" cy="11" r="8" fill="none" stroke="currentColor" strokeWidth="2" />
+              <path
+                d="M11 3A8 8 0 0 1 11 19Z"
+                fill="currentColor"
+                transform={s.theme === 'day' ? '' : 'rotate(180 11 11)'}
+              />
+            </svg>
+          </button>
+          <button type="button" onClick={() => setKeys(true)} aria-label="Keys">
+            <span>Keys</span>
+            <span className="key">?</span>
+          </button>
+        </div>
+      </nav>
+      <main className="main" style={{ gridTemplateRows: 'auto 1fr', alignContent: 'start' }}>
+        {jobs.isError && (
+          <section className="pane" style={{ padding: 20 }} role="alert">
+            <span className="plate">
+              <Glyph name="stale" /> {jobs.error.message}
+            </span>
+          </section>
+        )}
+        <section
+          style={{ display: 'grid', gridTemplateColumns: 'repeat(auto-fit,minmax(320px,1fr))', gap: 1 }}
+          aria-label="Bays"
+        >
+          {bays.map((j, i) => (
+            <Bay key={j.job.id} j={j} main={i === 0} />
+          ))}
+          {jobs.data && !bays.length && (
+            <div className="pane" style={{ padding: 24 }}>
+              <h2>Bays are free</h2>
+              <p className="mut" style={{ marginTop: 8 }}>
+                {find ? 'No ticket matches.' : 'Drive one in with New arrival.'}
+              </p>
+            </div>
+          )}
+        </section>
+        <section className="pane" aria-label="Waiting for a bay">
+          <div style={{ display: 'flex', justifyContent: 'space-between', padding: '14px 18px 8px' }}>
+            <h3>Waiting for a bay</h3>
+            <span className="small mut">oldest first</span>
+          </div>
+          {waiting.map((j) => (
+            <Link
+              key={j.job.id}
+              to={`/job/${j.job.id}/${next(j).to}`}
+              style={{
+                display: 'flex',
+                gap: 18,
+                alignItems: 'center',
+                borderTop: '1px solid var(--line)',
+                padding: '6px 18px',
+                minHeight: 62,
+                color: 'inherit',
+                textDecoration: 'none',
+              }}
+            >
+              <svg width="118" height="50" viewBox="0 0 118 50" aria-hidden="true" style={{ flex: 'none' }}>
+                <path d="M0 47H118" stroke="var(--edge)" strokeWidth="1.2" />
+                <Car
+                  kind={j.silhouette}
+                  x={4}
+                  ground={47}
+                  scale={105 / (outlines[j.silhouette]?.len ?? 5000)}
+                  stroke="var(--ink)"
+                  width={1.3}
+                />
+              </svg>
+              <span style={{ flex: 1, minWidth: 0 }}>
+                <b style={{ fontSize: 16 }}>{j.vehicle}</b>
+                <span className="small mut" style={{ display: 'block' }}>
+                  {ticketNo(j)} · {j.job.complaint || 'no wish written down'}
+                </span>
+              </span>
+              <span className="word tablet-up" style={{ width: 150 }}>
+                <Glyph name={next(j).glyph} size={18} />
+                {next(j).word}
+              </span>
+            </Link>
+          ))}
+          {jobs.data && !waiting.length && (
+            <p style={{ padding: '10px 18px 20px' }} className="mut">
+              Nobody waits.
+            </p>
+          )}
+        </section>
+      </main>
+      <Keys open={keys} close={() => setKeys(false)} />
+    </div>
+  );
+}
+
+function Count({ n, word }: { n: number; word: string }) {
+  return (
+    <span style={{ display: 'flex', alignItems: 'baseline', gap: 9 }}>
+      <span className="fig" style={{ fontSize: 46, fontWeight: 800 }}>
+        {n}
+      </span>
+      <span style={{ color: 'var(--chalk2)', fontWeight: 600 }}>{word}</span>
+    </span>
+  );
+}
+
+function Bay({ j, main }: { j: JobLine; main: boolean }) {
+  const { unit } = useSettings();
+  const n = next(j);
+  const c = outlines[j.silhouette];
+  const scale = Math.min(0.0585, 310 / (c?.len ?? 5000));
+  const x = (398 - (c?.len ?? 5000) * scale) / 2;
+  const lift = j.height_change_mm ?? 0;
+  return (
+    <article className="pane" style={{ display: 'flex', flexDirection: 'column' }}>
+      <div className="slate" style={{ overflow: 'hidden' }}>
+        <svg
+          width="100%"
+          viewBox="0 0 398 182"
+          style={{ maxHeight: 190 }}
+          role="img"
+          aria-label={`Bay ${j.job.bay}: ${j.vehicle}`}
+        >
+          <text
+            x="384"
+            y="74"
+            textAnchor="end"
+            fontSize="76"
+            fontWeight="800"
+            fill="none"
+            stroke="var(--ghost)"
+            strokeWidth="1.6"
+          >
+            {j.job.bay}
+          </text>
+          <Ground x0={0} x1={398} y={160} />
+          {lift !== 0 && (
+            <Car kind={j.silhouette} x={x} ground={160} scale={scale} stroke="var(--ghost)" width={1} ghost />
+          )}
+          <Car kind={j.silhouette} x={x} ground={160} scale={scale} front={lift * 1.6} width={1.7} />
+          {lift !== 0 ? (
+            <text x="14" y="36" fontSize="34" fontWeight="800" fill="var(--do)">
+              {unit === 'mm' ? signed(lift) : length(lift, 'in').replace(' in', '')}
+              <tspan fontSize="20" fontWeight="600">{` ${unit}`}</tspan>
+            </text>
+          ) : (
+            <text x="14" y="36" fontSize="24" fontWeight="700" fill="var(--chalk2)">
+              as found
+            </text>
+          )}
+        </svg>
+      </div>
+      <div style={{ padding: '12px 16px 14px', display: 'flex', flexDirection: 'column', gap: 12, flex: 1 }}>
+        <div style={{ display: 'flex', justifyContent: 'space-between', alignItems: 'baseline', gap: 8 }}>
+          <h2>{j.vehicle}</h2>
+          <span className="small mut">{ticketNo(j)}</span>
+        </div>
+        <Track now={j.job.stage} />
+        <div style={{ display: 'flex', gap: 12, alignItems: 'center', minHeight: 48 }}>
+          <span className={n.glyph === 'unread' ? 'word' : 'plate'} style={{ whiteSpace: 'nowrap' }}>
+            <Glyph name={n.glyph} size={19} />
+            {n.word}
+          </span>
+          <span className="mut" style={{ fontSize: 14.5, lineHeight: 1.25 }}>
+            {n.line}
+          </span>
+        </div>
+        <Button
+          component={Link}
+          to={`/job/${j.job.id}/${n.to}`}
+          variant={main ? 'contained' : 'outlined'}
+          sx={{ mt: 'auto' }}
+        >
+          {n.act}
+        </Button>
+      </div>
+    </article>
+  );
+}
+
+function Track({ now }: { now: string }) {
+  const k = stages.findIndex((s) => s === now);
+  const X = (i: number) => 18 + (i * (366 - 36)) / 6;
+  return (
+    <svg width="100%" viewBox="0 0 366 42" role="img" aria-label={`Stage: ${stageTitle(now)}`}>
+      <path d={`M${X(0)} 12H${X(k)}`} stroke="var(--ink)" strokeWidth="3" />
+      <path d={`M${X(k)} 12H${X(6)}`} stroke="var(--line)" strokeWidth="3" />
+      {stages.map((s, i) => (
+        <g key={s} color={i <= k ? 'var(--ink)' : 'var(--edge)'}>
+          <circle cx={X(i)} cy="12" r="11" fill="var(--sheet)" />
+          <Glyph name={i === k ? 'now' : i < k ? 'done' : 'unread'} x={X(i) - 8} y={4} size={16} />
+          <text
+            x={X(i)}
+            y="40"
+            textAnchor="middle"
+            fontSize="16"
+            fontWeight={i === k ? 800 : 600}
+            fill={i === k ? 'var(--ink)' : 'var(--ink2)'}
+          >
+            {stageTitle(s)}
+          </text>
+        </g>
+      ))}
+    </svg>
+  );
+}

@@ -1,0 +1,27 @@
+// Prove and Return: what will come here.
+import { Glyph } from '../../shell/glyphs';
+
+const words = {
+  prove: [
+    'Prove',
+    'The full re-read after setting: predicted against measured, side by side, and what to do when they differ. The readings of the last gate on the setting sheet are already kept for it.',
+  ],
+  return: [
+    'Return',
+    'The settled re-check after 1 to 2 weeks or 1 000 km: what the springs and bushings lost, what to turn back, and what was learned for the next one.',
+  ],
+} as const;
+
+export default function Later({ stage }: { stage: keyof typeof words }) {
+  const [title, text] = words[stage];
+  return (
+    <main className="main">
+      <section className="pane" style={{ padding: 40, maxWidth: 720 }}>
+        <h1 style={{ display: 'flex', gap: 12 }}>
+          <Glyph name="unread" size={32} /> {title}, not built yet
+        </h1>
+        <p style={{ fontSize: 18, marginTop: 16 }}>{text}</p>
+      </section>
+    </main>
+  );
+}

@@ -1,0 +1,138 @@
+// The height change: by number, by steps, by dragging a curve; mm or inches as typed.
+import { useEffect, useState, type ReactNode } from 'react';
+import { FieldError } from '../../shell/Fault';
+import { Inches } from '../../shell/glyphs';
+import { useSettings } from '../../shell/settings';
+import type { Bench } from '../../shell/ticket';
+import { MM_PER_INCH, signed } from '../../units/print';
+
+/** Reads `65`, `+65 mm`, `2 9/16 in`, `-1.5"`; undefined when it is no length. */
+export function readLength(text: string, unit: 'mm' | 'in'): number | undefined {
+  const t = text.trim().replace(/[−–]/g, '-').replace(',', '.').toLowerCase();
+  const m = /^([+-]?)\s*(?:(\d+(?:\.\d+)?)?(?:\s+|-)?(?:(\d+)\s*\/\s*(\d+))?)\s*(mm|in|"|″)?$/.exec(t);
+  if (!m || (m[2] === undefined && m[3] === undefined)) return undefined;
+  if (m[4] !== undefined && Number(m[4]) === 0) return undefined;
+  const n = Number(m[2] ?? 0) + (m[3] ? Number(m[3]) / Number(m[4]) : 0);
+  const inch = m[5] ? m[5] !== 'mm' : unit === 'in';
+  return (m[1] === '-' ? -1 : 1) * n * (inch ? MM_PER_INCH : 1);
+}
+
+export function HeightBench({
+  bench,
+  onHeight,
+  children,
+}: {
+  bench: Bench;
+  onHeight: (mm: number) => void;
+  children: ReactNode;
+}) {
+  const { unit } = useSettings();
+  const mm = bench.draft?.height_change_mm ?? 0;
+  const [typed, setTyped] = useState<string>();
+  useEffect(() => setTyped(undefined), [mm, unit]);
+  const value = typed === undefined ? undefined : readLength(typed, unit);
+  const wrong = typed !== undefined && typed.trim() !== '' && typed.trim() !== '-' && value === undefined;
+  const wild = value !== undefined && Math.abs(value) > 300;
+  const keep = () => {
+    if (value !== undefined && !wild) {
+      onHeight(value);
+      setTyped(undefined);
+    }
+  };
+  const step = unit === 'mm' ? 5 : MM_PER_INCH / 4;
+  const stop = bench.result?.stop;
+  return (
+    <div className="height-bench">
+      <div style={{ width: 160, flex: 'none' }}>
+        <h3>Front height</h3>
+        <label>
+          <span className="vh">Height change in {unit}</span>
+          <span
+            style={{ display: 'flex', alignItems: 'baseline', gap: 6, borderBottom: '3px solid var(--ink)' }}
+          >
+            <input
+              className="fig"
+              inputMode="text"
+              data-testid="height-input"
+              value={
+                typed ??
+                (unit === 'mm'
+                  ? signed(mm)
+                  : `${mm > 0 ? '+' : ''}${(Math.round((mm / MM_PER_INCH) * 16) / 16).toString().replace('-', '−')}`)
+              }
+              onChange={(e) => setTyped(e.target.value)}
+              onFocus={(e) => e.target.select()}
+              onBlur={keep}
+              onKeyDown={(e) => e.key === 'Enter' && keep()}
+              aria-invalid={wrong || wild}
+              style={{
+                fontSize: 58,
+                fontWeight: 800,
+                width: 116,
+                border: 0,
+                background: 'transparent',
+                color: 'var(--ink)',
+                padding: 0,
+              }}
+            />
+            <span className="fig" style={{ fontSize: 24, fontWeight: 650, color: 'var(--ink2)' }}>
+              {unit}
+            </span>
+          </span>
+        </label>
+        <div className="fig mut" style={{ fontSize: 22, fontWeight: 600, marginTop: 5 }}>
+          {unit === 'mm' ? (
+            <>
+              <Inches mm={mm} sign /> in
+            </>
+          ) : (
+            `${signed(mm)} mm`
+          )}
+        </div>
+        <div style={{ display: 'flex', gap: 8, marginTop: 8 }}>
+          {[-1, 1].map((d) => (
+            <button
+              key={d}
+              type="button"
+              className="fig"
+              data-testid={d < 0 ? 'height-down' : 'height-up'}
+              onClick={() => onHeight(mm + d * step)}
+              style={{
+                width: 72,
+                height: 52,
+                border: '1.5px solid var(--edge)',
+                borderRadius: 6,
+                background: 'transparent',
+                fontSize: 27,
+                cursor: 'pointer',
+              }}
+            >
+              {d < 0 ? '−' : '+'}
+              {unit === 'mm' ? 5 : <span className="frac">1/4</span>}
+            </button>
+          ))}
+        </div>
+        <p className="small mut" style={{ marginTop: 6 }}>
+          from as found · drag a chart
+        </p>
+      </div>
+      {children}
+      {(wrong || wild || stop) && (
+        <div
+          style={{ position: 'absolute', left: 16, bottom: 8, right: 16, background: 'var(--sheet)' }}
+          data-testid="height-error"
+        >
+          {wrong && (
+            <FieldError wrong={`“${typed}” is no height`} right="a change such as +65, −40 mm or 2 9/16 in" />
+          )}
+          {wild && <FieldError wrong="No suspension moves that far" right="a change from −300 to +300 mm" />}
+          {!wrong && !wild && stop && (
+            <span className="plate">
+              {stop.words} Shown at {signed(stop.used_mm)} mm.
+            </span>
+          )}
+        </div>
+      )}
+    </div>
+  );
+}

@@ -1,0 +1,202 @@
+// What closes the gap: the aim, the parts, the one thing to do next, and the plans of this job.
+import { Button } from '@mui/material';
+import { useState } from 'react';
+import { useNavigate } from 'react-router';
+import type { Candidate } from '../../api/client';
+import { PartThumb } from '../../figures/ReachMap';
+import { Glyph, type GlyphName } from '../../shell/glyphs';
+import type { Bench } from '../../shell/ticket';
+import { num } from '../../units/print';
+import { AimDialog } from './AimDialog';
+import { PlanMenu } from './PlanMenu';
+
+export function status(c: Candidate): { glyph: GlyphName; word: string } {
+  switch (c.status) {
+    case 'fitted':
+      return { glyph: 'done', word: 'Fitted' };
+    case 'reaches':
+      return { glyph: 'aim', word: 'Reaches' };
+    case 'short':
+      return { glyph: 'short', word: `${num(c.short_deg, c.short_deg < 0.095 ? 2 : 1)}° short` };
+    case 'toe_only':
+      return { glyph: 'none', word: 'Toe only' };
+    case 'clash':
+      return { glyph: 'clash', word: 'Clash' };
+    default:
+      return { glyph: 'gate', word: 'Stops' };
+  }
+}
+
+interface Props {
+  bench: Bench;
+  current: Candidate | undefined;
+  pick: (id: string) => void;
+  fit: () => void;
+}
+
+const pts = (v: number[][]) => v as [number, number][];
+
+export function PartsPane({ bench, current, pick, fit }: Props) {
+  const { draft, result, change } = bench;
+  const [aims, setAims] = useState(false);
+  const navigate = useNavigate();
+  if (!draft || !result) return null;
+  const { verdict, candidates } = result;
+  const w = (v: number[]) => `${num(v[0] ?? 0, 1)}…${num(v[1] ?? 0, 1)}`;
+  const fitted = current && draft.fitted.includes(current.part.id);
+  const gap = Math.max(
+    result.left.shortfall.caster_deg,
+    result.left.shortfall.camber_deg,
+    result.right.shortfall.caster_deg,
+    result.right.shortfall.camber_deg,
+  );
+  const short = (n: string) => n.replace(/^./, (c) => c.toLowerCase());
+  const ready = verdict.reached;
+  return (
+    <section className="pane plan-parts" aria-label="Aim and parts">
+      <div style={{ padding: '12px 14px 11px' }}>
+        <PlanMenu bench={bench} />
+        <h3 style={{ marginTop: 12 }}>
+          {ready
+            ? 'On aim with this plan'
+            : gap > 0
+              ? `What closes ${num(gap, gap < 0.095 ? 2 : 1)}°`
+              : 'Parts'}
+        </h3>
+        <button
+          type="button"
+          className="bare"
+          onClick={() => setAims(true)}
+          data-testid="aim"
+          style={{
+            width: '100%',
+            border: '1.5px solid var(--edge)',
+            borderRadius: 6,
+            minHeight: 56,
+            marginTop: 10,
+            display: 'flex',
+            alignItems: 'center',
+            padding: '4px 12px',
+            gap: 12,
+          }}
+        >
+          <span style={{ color: 'var(--aim)' }}>
+            <Glyph name="aim" size={24} />
+          </span>
+          <span style={{ flex: 1, minWidth: 0 }}>
+            <b>{draft.aim.name}</b>
+            <span
+              className="fig"
+              style={{ display: 'block', fontSize: 18, fontWeight: 600, color: 'var(--ink2)', marginTop: 3 }}
+            >
+              camber {w(draft.aim.camber_deg)} · caster {w(draft.aim.caster_deg)} · toe{' '}
+              {w(draft.aim.toe_total_deg)}
+            </span>
+          </span>
+          <span
+            style={{ fontWeight: 700, fontSize: 14, textDecoration: 'underline', textUnderlineOffset: 3 }}
+          >
+            Change
+          </span>
+        </button>
+      </div>
+      <div className="part-list" role="listbox" aria-label="Parts">
+        {candidates.map((c) => {
+          const on = c.part.id === current?.part.id;
+          const st = status(c);
+          return (
+            <button
+              key={c.part.id}
+              type="button"
+              role="option"
+              aria-selected={on}
+              className={`bare part ${on ? 'on' : ''}`}
+              data-testid={`part-${c.part.id}`}
+              onClick={() => pick(c.part.id)}
+            >
+              <PartThumb
+                aim={draft.aim}
+                base={pts(result.left.bare_reach?.outline ?? result.left.reach?.outline ?? [])}
+                part={pts(c.left_outline)}
+                fitted={c.status === 'fitted'}
+              />
+              <span style={{ flex: 1, minWidth: 0 }}>
+                <span style={{ display: 'flex', justifyContent: 'space-between', gap: 8 }}>
+                  <b style={{ fontSize: 16 }}>{c.part.name}</b>
+                  <span className="word">
+                    <Glyph name={st.glyph} size={17} />
+                    {st.word}
+                  </span>
+                </span>
+                <span
+                  className="fig"
+                  style={{
+                    display: 'flex',
+                    justifyContent: 'space-between',
+                    fontSize: 19.5,
+                    fontWeight: 650,
+                    marginTop: 4,
+                  }}
+                >
+                  <span>{c.does}</span>
+                  <span className="mut">{num(c.part.labour_minutes / 60, 1)} h</span>
+                </span>
+                <span className="small mut" style={{ display: 'block', marginTop: 4 }}>
+                  {on ? `${c.part.summary}. ` : ''}
+                  {c.costs}
+                </span>
+              </span>
+            </button>
+          );
+        })}
+      </div>
+      <div
+        style={{ padding: '10px 14px 12px', borderTop: '1px solid var(--line)', display: 'flex', gap: 10 }}
+      >
+        {ready ? (
+          <Button
+            variant="contained"
+            sx={{ flex: 1 }}
+            onClick={() => navigate(`../wear${window.location.search}`)}
+          >
+            Check the wear
+          </Button>
+        ) : fitted ? (
+          <Button
+            variant="contained"
+            sx={{ flex: 1 }}
+            onClick={() => change({ fitted: draft.fitted.filter((f) => f !== current.part.id) })}
+          >
+            Take off {short(current.part.name)}
+          </Button>
+        ) : (
+          <Button
+            variant="contained"
+            sx={{ flex: 1, lineHeight: 1.15 }}
+            disabled={!current || current.status === 'clash' || current.status === 'stops'}
+            onClick={fit}
+            data-testid="fit"
+          >
+            {current ? `Fit ${short(current.part.name)}` : 'Pick a part'}
+          </Button>
+        )}
+        {ready && current && (
+          <Button
+            variant="outlined"
+            onClick={
+              fitted ? () => change({ fitted: draft.fitted.filter((f) => f !== current.part.id) }) : fit
+            }
+          >
+            {fitted ? 'Take off' : 'Fit'}
+          </Button>
+        )}
+        {!ready && (
+          <Button variant="outlined" onClick={() => navigate(`../compare${window.location.search}`)}>
+            Compare
+          </Button>
+        )}
+      </div>
+      <AimDialog open={aims} aim={draft.aim} close={() => setAims(false)} keep={(aim) => change({ aim })} />
+    </section>
+  );
+}

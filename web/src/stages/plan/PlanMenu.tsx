@@ -1,0 +1,162 @@
+// The plans of a job: pick, rename, duplicate, remove, compare.
+import { Button, Dialog, Menu, MenuItem, TextField } from '@mui/material';
+import { useMutation, useQueryClient } from '@tanstack/react-query';
+import { useState } from 'react';
+import { useNavigate } from 'react-router';
+import { api, ApiProblem, take } from '../../api/client';
+import { Glyph } from '../../shell/glyphs';
+import { ticketKey, type Bench } from '../../shell/ticket';
+
+export function PlanMenu({ bench }: { bench: Bench }) {
+  const { ticket, plan, draft, saving } = bench;
+  const [anchor, setAnchor] = useState<HTMLElement>();
+  const [name, setName] = useState<string>();
+  const queries = useQueryClient();
+  const navigate = useNavigate();
+  const fresh = () => queries.invalidateQueries({ queryKey: ticketKey(ticket.job.id) });
+  const copy = useMutation({
+    mutationFn: (id: string) => take(api.POST('/api/v1/plans/{id}/copy', { params: { path: { id } } })),
+    onSuccess: async (p) => {
+      await fresh();
+      bench.pick(p.id);
+    },
+  });
+  const rename = useMutation({
+    mutationFn: (n: string) =>
+      take(
+        api.PUT('/api/v1/plans/{id}', {
+          params: { path: { id: plan?.id ?? '' } },
+          body: { version: plan?.version ?? 0, name: n, document: draft! },
+        }),
+      ),
+    onSuccess: async () => {
+      setName(undefined);
+      await fresh();
+    },
+  });
+  const remove = useMutation({
+    mutationFn: (id: string) => take(api.DELETE('/api/v1/plans/{id}', { params: { path: { id } } })),
+    onSuccess: fresh,
+  });
+  if (!plan) return null;
+  const close = () => setAnchor(undefined);
+  const fault =
+    rename.error instanceof ApiProblem
+      ? (rename.error.at('name') ?? { wrong: rename.error.message, right: '' })
+      : undefined;
+  return (
+    <div style={{ display: 'flex', alignItems: 'center', gap: 8 }}>
+      <button
+        type="button"
+        className="bare"
+        onClick={(e) => setAnchor(e.currentTarget)}
+        data-testid="plan-menu"
+        aria-haspopup="menu"
+        style={{
+          display: 'flex',
+          alignItems: 'center',
+          gap: 8,
+          minHeight: 44,
+          minWidth: 0,
+          flex: 1,
+          fontWeight: 700,
+        }}
+      >
+        <span style={{ overflow: 'hidden', textOverflow: 'ellipsis', whiteSpace: 'nowrap' }}>
+          {plan.name}
+        </span>
+        <svg width="12" height="8" viewBox="0 0 12 8" aria-hidden="true" style={{ flex: 'none' }}>
+          <path d="M1 1L6 6L11 1" fill="none" stroke="currentColor" strokeWidth="2" />
+        </svg>
+      </button>
+      <span className="word small mut" data-testid="saving" style={{ fontSize: 13 }}>
+        <Glyph name={saving === 'saved' ? 'done' : saving === 'saving' ? 'stale' : 'unread'} size={14} />
+        {saving === 'saved' ? 'Saved' : saving === 'saving' ? 'Saving' : 'Not saved yet'}
+      </span>
+      <Menu open={!!anchor} anchorEl={anchor} onClose={close}>
+        {ticket.plans.map((p) => (
+          <MenuItem
+            key={p.id}
+            selected={p.id === plan.id}
+            onClick={() => {
+              bench.pick(p.id);
+              close();
+            }}
+            sx={{ minHeight: 44, gap: 1 }}
+          >
+            <Glyph name={p.id === plan.id ? 'now' : 'unread'} size={14} /> {p.name}
+          </MenuItem>
+        ))}
+        <MenuItem divider disabled sx={{ minHeight: 6, p: 0 }} />
+        <MenuItem
+          sx={{ minHeight: 44 }}
+          onClick={() => {
+            close();
+            setName(plan.name);
+          }}
+        >
+          Rename
+        </MenuItem>
+        <MenuItem
+          sx={{ minHeight: 44 }}
+          data-testid="plan-copy"
+          onClick={() => {
+            close();
+            copy.mutate(plan.id);
+          }}
+        >
+          Duplicate
+        </MenuItem>
+        <MenuItem
+          sx={{ minHeight: 44 }}
+          data-testid="plan-compare"
+          onClick={() => {
+            close();
+            navigate(`../compare${window.location.search}`);
+          }}
+        >
+          Compare side by side
+        </MenuItem>
+        <MenuItem
+          sx={{ minHeight: 44 }}
+          disabled={ticket.plans.length < 2}
+          onClick={() => {
+            close();
+            remove.mutate(plan.id);
+          }}
+        >
+          Remove
+        </MenuItem>
+      </Menu>
+      <Dialog open={name !== undefined} onClose={() => setName(undefined)}>
+        <form
+          style={{ padding: 22, width: 400, maxWidth: '90vw' }}
+          onSubmit={(e) => {
+            e.preventDefault();
+            if (name !== undefined) rename.mutate(name);
+          }}
+        >
+          <h2 style={{ marginBottom: 16 }}>Name this plan</h2>
+          <TextField
+            autoFocus
+            fullWidth
+            label="Name"
+            value={name ?? ''}
+            onChange={(e) => setName(e.target.value)}
+            error={!!fault}
+            helperText={fault && `${fault.wrong}. ${fault.right}`}
+            slotProps={{ htmlInput: { 'data-testid': 'plan-name', maxLength: 200 } }}
+          />
+          <div style={{ display: 'flex', gap: 10, justifyContent: 'flex-end', marginTop: 16 }}>
+            <Button variant="outlined" onClick={() => setName(undefined)}>
+              Leave
+            </Button>
+            <Button type="submit" variant="contained" disabled={saving !== 'saved'}>
+              Rename
+            </Button>
+          </div>
+        </form>
+      </Dialog>
+    </div>
+  );
+}

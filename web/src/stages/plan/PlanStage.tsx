@@ -1,0 +1,315 @@
+// Plan: height and correction on one bench.
+import { Button } from '@mui/material';
+import { useEffect, useState } from 'react';
+import { Link, useLocation, useNavigate } from 'react-router';
+import type { SideName } from '../../api/client';
+import { HeightCurves } from '../../figures/HeightCurves';
+import { JointView } from '../../figures/JointView';
+import { ReachMap, sideWords, type Focus } from '../../figures/ReachMap';
+import { FieldError } from '../../shell/Fault';
+import { Glyph, Half, Inches } from '../../shell/glyphs';
+import { useKeys } from '../../shell/Keys';
+import { useSettings } from '../../shell/settings';
+import { useBench, type Bench } from '../../shell/ticket';
+import { angle, inches, num, signed } from '../../units/print';
+import { AnglesTable } from './AnglesTable';
+import { HeightBench } from './HeightBench';
+import { PartsPane } from './PartsPane';
+
+export default function PlanStage() {
+  const bench = useBench();
+  const { ticket, draft, result, fault } = bench;
+  if (!ticket.base) return <Waits bench={bench} />;
+  if (fault && !result) return <Refused bench={bench} />;
+  if (!draft || !result)
+    return (
+      <main className="main">
+        <div className="pane" style={{ padding: 24 }}>
+          Working the geometry…
+        </div>
+      </main>
+    );
+  return <Hero bench={bench} />;
+}
+
+function Waits({ bench }: { bench: Bench }) {
+  const { search } = useLocation();
+  return (
+    <main className="main">
+      <section className="pane" style={{ padding: 28 }}>
+        <h1>Readings first</h1>
+        <p style={{ margin: '12px 0 6px', maxWidth: 560 }}>
+          The plan hangs on what the gauge said. Still missing:
+        </p>
+        <ul style={{ margin: '0 0 20px', paddingLeft: 20, fontSize: 17 }}>
+          {bench.ticket.missing.map((m) => (
+            <li key={m}>{m}</li>
+          ))}
+        </ul>
+        <Button component={Link} to={`../read${search}`} variant="contained">
+          Take the readings
+        </Button>
+      </section>
+    </main>
+  );
+}
+
+function Refused({ bench }: { bench: Bench }) {
+  return (
+    <main className="main">
+      <section className="pane" style={{ padding: 28, maxWidth: 760 }}>
+        <h1>{bench.fault?.title}</h1>
+        {bench.fault?.problems.map((p) => (
+          <div key={p.field} style={{ marginTop: 12 }}>
+            <b>{p.field}</b>
+            <FieldError wrong={p.wrong} right={p.right} />
+          </div>
+        ))}
+        {!bench.fault?.problems.length && <p style={{ marginTop: 12 }}>{bench.fault?.message}</p>}
+        <div style={{ display: 'flex', gap: 10, marginTop: 20 }}>
+          <Button component={Link} to="../arrive" variant="contained">
+            Check the points
+          </Button>
+          {bench.undo && (
+            <Button variant="outlined" onClick={bench.undo}>
+              Undo
+            </Button>
+          )}
+        </div>
+      </section>
+    </main>
+  );
+}
+
+type Panel = 'joints' | 'curves';
+
+function Hero({ bench }: { bench: Bench }) {
+  const { draft, result, change, fault, stale } = bench;
+  const { form, unit } = useSettings();
+  const navigate = useNavigate();
+  const [focus, setFocus] = useState<Focus>('left');
+  const [table, setTable] = useState(false);
+  const [panel, setPanel] = useState<Panel>('joints');
+  const [picked, setPicked] = useState<string>();
+  const lead: SideName = focus === 'right' ? 'right' : 'left';
+  const candidates = result?.candidates ?? [];
+  const best = candidates.find((c) => c.status === 'reaches') ?? candidates.find((c) => c.status === 'short');
+  const current =
+    candidates.find((c) => c.part.id === picked) ?? (result?.verdict.reached ? candidates[0] : best);
+  useEffect(() => setPicked(undefined), [draft?.fitted.length]);
+  const height = (mm: number) => change({ height_change_mm: Math.max(-300, Math.min(300, Math.round(mm))) });
+  const fit = () =>
+    current &&
+    draft &&
+    current.status !== 'clash' &&
+    !draft.fitted.includes(current.part.id) &&
+    change({ fitted: [...draft.fitted, current.part.id] });
+  useKeys({
+    l: () => setFocus('left'),
+    r: () => setFocus('right'),
+    b: () => setFocus('both'),
+    t: () => setTable((v) => !v),
+    '[': () => draft && height(draft.height_change_mm - 5),
+    ']': () => draft && height(draft.height_change_mm + 5),
+    '{': () => draft && height(draft.height_change_mm - 1),
+    '}': () => draft && height(draft.height_change_mm + 1),
+    z: () => bench.undo?.(),
+    p: () => {
+      const i = candidates.findIndex((c) => c.part.id === current?.part.id);
+      setPicked(candidates[(i + 1) % candidates.length]?.part.id);
+    },
+    Enter: () => fit(),
+    Backspace: () =>
+      current && draft && change({ fitted: draft.fitted.filter((f) => f !== current.part.id) }),
+    c: () => navigate(`../compare${window.location.search}`),
+  });
+  if (!draft || !result) return null;
+  const side = result[lead];
+  const text = (d: number) => angle(d, form);
+  const lift =
+    unit === 'mm'
+      ? `${signed(draft.height_change_mm)} mm`
+      : `${draft.height_change_mm > 0 ? '+' : ''}${inches(draft.height_change_mm)} in`;
+  const verdict = result.verdict;
+  return (
+    <main className="main plan-main">
+      <section className="pane plan-map">
+        <div
+          style={{
+            display: 'flex',
+            justifyContent: 'space-between',
+            gap: 10,
+            alignItems: 'flex-start',
+            padding: '14px 14px 0 16px',
+            minHeight: 68,
+          }}
+        >
+          <div style={{ minWidth: 0 }}>
+            <h1 style={{ fontSize: 33 }} data-testid="headline">
+              {verdict.headline}
+            </h1>
+            <div className="small mut" style={{ marginTop: 5 }}>
+              {fault ? `Old answer: ${fault.problems[0]?.wrong ?? fault.message}` : verdict.sentence}
+            </div>
+          </div>
+          <div className="seg" role="group" aria-label="Side" style={{ flex: 'none' }}>
+            {(['left', 'both', 'right'] as const).map((f) => (
+              <button
+                key={f}
+                type="button"
+                aria-pressed={focus === f}
+                aria-label={f}
+                onClick={() => setFocus(f)}
+              >
+                {f === 'left' && (
+                  <Half side="left" size={17} color={focus === f ? 'currentColor' : undefined} />
+                )}
+                {f === 'both' ? 'Both' : f === 'left' ? 'L' : 'R'}
+                {f === 'right' && (
+                  <Half side="right" size={17} color={focus === f ? 'currentColor' : undefined} />
+                )}
+              </button>
+            ))}
+          </div>
+        </div>
+        {table ? (
+          <AnglesTable result={result} />
+        ) : (
+          <div style={{ flex: 1, minHeight: 0 }}>
+            <ReachMap
+              result={result}
+              aim={draft.aim}
+              focus={focus}
+              planned={draft.height_change_mm}
+              form={form}
+              candidate={current}
+              stale={stale && !!fault}
+            />
+          </div>
+        )}
+        <span className="vh">
+          {sideWords('left', result.left)}. {sideWords('right', result.right)}.
+        </span>
+        {verdict.watch.length > 0 && (
+          <p
+            className="small"
+            style={{ padding: '0 16px 8px', display: 'flex', gap: 8, alignItems: 'center' }}
+          >
+            <Glyph name="watch" size={18} /> <span>{verdict.watch.join(' ')}</span>
+          </p>
+        )}
+      </section>
+      <section className="pane slate plan-joints">
+        <div className="narrow-only tablet-up" style={{ padding: 12 }}>
+          <div className="seg" role="group" aria-label="Panel" style={{ width: '100%' }}>
+            {(['joints', 'curves'] as const).map((p) => (
+              <button
+                key={p}
+                type="button"
+                aria-pressed={panel === p}
+                onClick={() => setPanel(p)}
+                style={{ flex: 1 }}
+              >
+                {p === 'joints' ? 'Joints' : 'Curves'}
+              </button>
+            ))}
+          </div>
+        </div>
+        <div className={panel === 'curves' ? 'plan-joint-body off' : 'plan-joint-body'}>
+          <h3 style={{ padding: '14px 14px 2px', textTransform: 'capitalize' }}>
+            {lead} corner, cams untouched
+          </h3>
+          <JointView
+            side={lead}
+            before={side.drawing_before}
+            now={side.drawing_after}
+            beforeAngles={side.before}
+            angles={side.after}
+            text={text}
+            lift={draft.height_change_mm ? lift : undefined}
+          />
+        </div>
+        {panel === 'curves' && (
+          <div className="narrow-only tablet-up pane" style={{ padding: 10, display: 'grid', gap: 6 }}>
+            {(['camber', 'caster', 'toe'] as const).map((q) => (
+              <HeightCurves
+                key={q}
+                only={q}
+                result={result}
+                lead={lead}
+                planned={draft.height_change_mm}
+                settle={draft.settle_mm}
+                load={draft.load_mm}
+                form={form}
+                onHeight={height}
+              />
+            ))}
+          </div>
+        )}
+      </section>
+      <PartsPane bench={bench} current={current} pick={setPicked} fit={fit} />
+      <section className="pane plan-height">
+        <HeightBench bench={bench} onHeight={height}>
+          <div className="plan-curves">
+            <Legend settle={draft.settle_mm} load={draft.load_mm} lead={lead} />
+            <HeightCurves
+              result={result}
+              lead={lead}
+              planned={draft.height_change_mm}
+              settle={draft.settle_mm}
+              load={draft.load_mm}
+              form={form}
+              onHeight={height}
+            />
+          </div>
+        </HeightBench>
+      </section>
+      <span className="vh" data-testid="plan-figures">
+        {JSON.stringify({
+          height: draft.height_change_mm,
+          left: side.after,
+          set: side.set,
+          pitch: num(result.pitch_deg, 3),
+        })}
+      </span>
+      <span className="vh">
+        <Inches mm={draft.height_change_mm} />
+      </span>
+    </main>
+  );
+}
+
+function Legend({ settle, load, lead }: { settle: number; load: number; lead: SideName }) {
+  const item = (d: string, fill: string, word: string) => (
+    <span style={{ display: 'inline-flex', gap: 6, alignItems: 'center' }}>
+      <svg width="18" height="16" viewBox="-9 -8 18 16" aria-hidden="true">
+        <path d={d} fill={fill} stroke="var(--ink)" strokeWidth="2" />
+      </svg>
+      {word}
+    </span>
+  );
+  return (
+    <div
+      className="tablet-up"
+      style={{
+        display: 'flex',
+        gap: 14,
+        justifyContent: 'flex-end',
+        fontSize: 14,
+        fontWeight: 600,
+        color: 'var(--ink2)',
+        flexWrap: 'wrap',
+        padding: '0 6px 4px 0',
+      }}
+    >
+      {item('M-5 -5h10v10h-10Z', 'var(--sheet)', 'as found')}
+      {item('M0 -8L8 0L0 8L-8 0Z', 'var(--ink)', 'planned')}
+      {settle > 0 && item('M-6 -4.5H6L0 6Z', 'var(--sheet)', `settled −${num(settle)}`)}
+      {load > 0 && item('M-3.5 -5H3.5L6.5 5H-6.5Z', 'var(--sheet)', `loaded −${num(load)}`)}
+      {item('M0 -5A5 5 0 1 0 0.01 -5Z', 'var(--sheet)', 'set')}
+      <span style={{ display: 'inline-flex', gap: 6, alignItems: 'center' }}>
+        <Half side={lead} size={14} /> ± doubt
+      </span>
+    </div>
+  );
+}

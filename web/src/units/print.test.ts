@@ -1,0 +1,30 @@
+import { describe, expect, it } from 'vitest';
+import { angle, angleChange, distance, inches, length, minutes, num, signed } from './print';
+
+describe('printing', () => {
+  it('has no negative zero and a true minus', () => {
+    expect(num(-0.04, 1)).toBe('0.0');
+    expect(num(-0.8, 1)).toBe('−0.8');
+    expect(signed(0.26, 1)).toBe('+0.3');
+    expect(signed(-0.001, 1)).toBe('0.0');
+  });
+  it('carries minutes over to degrees', () => {
+    expect(minutes(1.999)).toBe('2°00′');
+    expect(minutes(-0.4)).toBe('−0°24′');
+    expect(angle(3.4, 'minutes')).toBe('3°24′');
+    expect(angleChange(0.5, 'minutes')).toBe('+0°30′');
+  });
+  it('reduces sixteenths', () => {
+    expect(inches(498.475)).toBe('19 5/8');
+    expect(inches(6.35)).toBe('1/4');
+    expect(inches(-63.5)).toBe('−2 1/2');
+    expect(inches(0.2)).toBe('0');
+    expect(length(25.4, 'in')).toBe('1 in');
+    expect(length(65, 'mm')).toBe('65 mm');
+  });
+  it('rounds distance to what it can hold', () => {
+    expect(distance(31234)).toBe('31\u2009000');
+    expect(distance(8049)).toBe('8\u2009000');
+    expect(distance(Number.POSITIVE_INFINITY)).toBe('—');
+  });
+});
