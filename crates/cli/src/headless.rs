@@ -17,7 +17,9 @@ const ROW_LIMIT: usize = 200_000;
 
 fn read(path: &Path) -> Result<Vec<u8>, Failure> {
     let shown = path.display();
-    let size = std::fs::metadata(path).map_err(|e| Failure::Input(format!("{shown}: {e}; the path of a file")))?.len();
+    let size = std::fs::metadata(path)
+        .map_err(|e| Failure::Input(format!("{shown}: {e}; the path of a file")))?
+        .len();
     if size > FILE_LIMIT {
         return Err(Failure::Input(format!("{shown}: {size} bytes; a file of at most 4 MB")));
     }
@@ -29,7 +31,10 @@ fn numbers(field: &str, text: &str) -> Result<Vec<f64>, Problem> {
     let right = "a:b:step such as -100:80:10, or a list such as -50,0,50, within ±2000 mm";
     let bad = |wrong: String| Problem::new(field, wrong, right);
     let one = |t: &str| {
-        t.trim().parse::<f64>().ok().filter(|v| v.is_finite() && v.abs() <= 2000.0)
+        t.trim()
+            .parse::<f64>()
+            .ok()
+            .filter(|v| v.is_finite() && v.abs() <= 2000.0)
             .ok_or_else(|| bad(format!("\"{}\" is not a usable number", t.trim())))
     };
     let parts: Vec<&str> = text.split(':').collect();
@@ -38,7 +43,7 @@ fn numbers(field: &str, text: &str) -> Result<Vec<f64>, Problem> {
         [a, b, step] => {
             let (a, b, step) = (one(a)?, one(b)?, one(step)?);
             let count = (b - a) / step;
-            if step == 0.0 || count < 0.0 || count > 100_000.0 {
+            if step == 0.0 || !(0.0..=100_000.0).contains(&count) {
                 return Err(bad(format!("{a} to {b} in steps of {step} is empty or endless")));
             }
             Ok((0..=(count + 1e-9).floor() as usize).map(|i| a + step * i as f64).collect())
@@ -52,7 +57,10 @@ pub fn sweep(path: &Path, travel: &str, rack: &str) -> Result<(), Failure> {
     let g = Geometry::from_json(&read(path)?)?;
     let (travels, racks) = (numbers("--travel", travel)?, numbers("--rack", rack)?);
     if travels.len() * racks.len() > ROW_LIMIT {
-        return Err(Failure::Input(format!("--travel: {} rows; at most {ROW_LIMIT}", travels.len() * racks.len())));
+        return Err(Failure::Input(format!(
+            "--travel: {} rows; at most {ROW_LIMIT}",
+            travels.len() * racks.len()
+        )));
     }
     for r in g.remarks() {
         eprintln!("{r}");
@@ -61,8 +69,16 @@ pub fn sweep(path: &Path, travel: &str, rack: &str) -> Result<(), Failure> {
     let mut out = csv::Writer::from_writer(std::io::stdout().lock());
     let system = |e: csv::Error| Failure::System(e.to_string());
     out.write_record([
-        "travel_mm", "rack_mm", "camber_deg", "toe_deg", "caster_deg", "sai_deg", "half_track_mm", "wheel_x_mm",
-        "scrub_radius_mm", "mechanical_trail_mm",
+        "travel_mm",
+        "rack_mm",
+        "camber_deg",
+        "toe_deg",
+        "caster_deg",
+        "sai_deg",
+        "half_track_mm",
+        "wheel_x_mm",
+        "scrub_radius_mm",
+        "mechanical_trail_mm",
     ])
     .map_err(system)?;
     let (mut done, mut left_out, mut why) = (0, 0, None);
@@ -71,8 +87,16 @@ pub fn sweep(path: &Path, travel: &str, rack: &str) -> Result<(), Failure> {
             match c.alignment(travel, rack) {
                 Ok(a) => {
                     let row = [
-                        travel, rack, a.camber_deg, a.toe_deg, a.caster_deg, a.sai_deg, a.half_track_mm, a.wheel_x_mm,
-                        a.scrub_radius_mm, a.mechanical_trail_mm,
+                        travel,
+                        rack,
+                        a.camber_deg,
+                        a.toe_deg,
+                        a.caster_deg,
+                        a.sai_deg,
+                        a.half_track_mm,
+                        a.wheel_x_mm,
+                        a.scrub_radius_mm,
+                        a.mechanical_trail_mm,
                     ];
                     out.write_record(row.map(|v| format!("{:.6}", v + 0.0))).map_err(system)?;
                     done += 1;

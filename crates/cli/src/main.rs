@@ -11,7 +11,11 @@ use std::path::PathBuf;
 use std::process::ExitCode;
 
 #[derive(Parser)]
-#[command(name = "bold-stance", version, about = "Plan ride height, caster and camber; select parts; predict alignment and tyre wear.")]
+#[command(
+    name = "bold-stance",
+    version,
+    about = "Plan ride height, caster and camber; select parts; predict alignment and tyre wear."
+)]
 struct Cli {
     #[command(subcommand)]
     command: Command,
@@ -91,7 +95,9 @@ impl From<bold_stance_core::problem::Problem> for Failure {
 
 fn main() -> ExitCode {
     let result = match Cli::parse().command {
-        Command::Serve { database, listen, public, demo } => serve::serve(&database.database_url, listen, public, demo),
+        Command::Serve { database, listen, public, demo } => {
+            serve::serve(&database.database_url, listen, public, demo)
+        }
         Command::Demo { database, reset } => serve::demo(&database.database_url, reset),
         Command::Sweep { geometry, travel, rack } => headless::sweep(&geometry, &travel, &rack),
         Command::Settings { case } => headless::settings(&case),

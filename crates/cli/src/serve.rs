@@ -16,7 +16,9 @@ fn block<T>(work: impl Future<Output = Result<T, Failure>>) -> Result<T, Failure
 }
 
 async fn open(url: &str) -> Result<Store, Failure> {
-    let fail = |e: bold_stance_store::StoreError| Failure::System(format!("--database-url: {e}; a PostgreSQL that answers"));
+    let fail = |e: bold_stance_store::StoreError| {
+        Failure::System(format!("--database-url: {e}; a PostgreSQL that answers"))
+    };
     let store = Store::connect(url).await.map_err(fail)?;
     store.migrate().await.map_err(fail)?;
     Ok(store)
@@ -25,7 +27,9 @@ async fn open(url: &str) -> Result<Store, Failure> {
 /// `serve`.
 pub fn serve(url: &str, listen: SocketAddr, public: bool, with_demo: bool) -> Result<(), Failure> {
     tracing_subscriber::fmt()
-        .with_env_filter(tracing_subscriber::EnvFilter::try_from_default_env().unwrap_or_else(|_| "warn".into()))
+        .with_env_filter(
+            tracing_subscriber::EnvFilter::try_from_default_env().unwrap_or_else(|_| "warn".into()),
+        )
         .with_writer(std::io::stderr)
         .init();
     if !is_loopback_host(&listen.to_string()) {
@@ -46,7 +50,8 @@ pub fn serve(url: &str, listen: SocketAddr, public: bool, with_demo: bool) -> Re
             Some(s) => s,
             None => shop::ensure(&store, "My shop").await.map_err(fail)?,
         };
-        let (address, server) = start(store, shop, listen, public).map_err(|e| Failure::System(e.to_string()))?;
+        let (address, server) =
+            start(store, shop, listen, public).map_err(|e| Failure::System(e.to_string()))?;
         println!("Bold Stance is at http://{address}/");
         server.await.map_err(|e| Failure::System(e.to_string()))
     })

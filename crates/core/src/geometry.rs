@@ -158,7 +158,9 @@ impl Geometry {
         let spin = spin_axis(w.camber_deg.to_radians(), w.toe_deg.to_radians());
         let z = contact_point(&Vec3::from(w.center), &spin, w.loaded_radius_mm).z;
         if z.abs() > 1.0 {
-            vec![format!("wheel: the tyre meets z = {z:.1} mm, not the ground at 0; heights count from z = 0")]
+            vec![format!(
+                "wheel: the tyre meets z = {z:.1} mm, not the ground at 0; heights count from z = 0"
+            )]
         } else {
             Vec::new()
         }
@@ -208,9 +210,21 @@ fn points_problems(at: &str, p: &WishbonePoints, w: &WheelAtDesign, out: &mut Ve
         }
     }
     let triangles = [
-        ("lower_outer", off_line(p.lower_outer, p.lower_front, p.lower_rear), "the lower loop does not close: its ball joint lies on the pivot axis"),
-        ("upper_outer", off_line(p.upper_outer, p.upper_front, p.upper_rear), "the upper loop does not close: its ball joint lies on the pivot axis"),
-        ("tie_outer", off_line(p.tie_outer, p.lower_outer, p.upper_outer), "the tie-rod loop does not close: its joint lies on the steering axis, so it cannot steer"),
+        (
+            "lower_outer",
+            off_line(p.lower_outer, p.lower_front, p.lower_rear),
+            "the lower loop does not close: its ball joint lies on the pivot axis",
+        ),
+        (
+            "upper_outer",
+            off_line(p.upper_outer, p.upper_front, p.upper_rear),
+            "the upper loop does not close: its ball joint lies on the pivot axis",
+        ),
+        (
+            "tie_outer",
+            off_line(p.tie_outer, p.lower_outer, p.upper_outer),
+            "the tie-rod loop does not close: its joint lies on the steering axis, so it cannot steer",
+        ),
     ];
     for (field, d, wrong) in triangles {
         if d < 20.0 {
@@ -218,7 +232,11 @@ fn points_problems(at: &str, p: &WishbonePoints, w: &WheelAtDesign, out: &mut Ve
         }
     }
     if p.upper_outer[2] <= p.lower_outer[2] {
-        say("upper_outer", "the upper ball joint is not above the lower one", "z above the lower ball joint's");
+        say(
+            "upper_outer",
+            "the upper ball joint is not above the lower one",
+            "z above the lower ball joint's",
+        );
     }
 }
 

@@ -17,11 +17,7 @@ pub struct Problem {
 
 impl Problem {
     /// A problem at `field`.
-    pub fn new(
-        field: impl Into<String>,
-        wrong: impl Into<String>,
-        right: impl Into<String>,
-    ) -> Self {
+    pub fn new(field: impl Into<String>, wrong: impl Into<String>, right: impl Into<String>) -> Self {
         Self { field: field.into(), wrong: wrong.into(), right: right.into() }
     }
 }

@@ -100,13 +100,22 @@ fn g2_heavy_electric_rear_with_readings_and_ratio() {
     near(q.low, 1.066045, 2e-6);
     near(q.high, 1.291852, 2e-6);
     let b = Belief::prior(&c.tyre, &c.wheel, &c.setups, &c.use_, c.limit_mm);
-    for (name, v) in [("sev", 0.319551), ("kappa_g", 0.098622), ("n", 0.050374), ("camber", -0.034205), ("toe2", 0.014280)] {
+    for (name, v) in
+        [("sev", 0.319551), ("kappa_g", 0.098622), ("n", 0.050374), ("camber", -0.034205), ("toe2", 0.014280)]
+    {
         near(b.direction(name, 0).unwrap(), v, 1e-6);
     }
     for (i, m) in [0.00877631, -0.00193711, -0.00060496].into_iter().enumerate() {
         near(b.mean()[i], m, 1e-8);
     }
-    for (i, j, v) in [(0, 0, 0.18725412), (0, 1, -0.00256306), (0, 2, 0.00072573), (1, 1, 0.04246539), (1, 2, 0.01546135), (2, 2, 0.01200857)] {
+    for (i, j, v) in [
+        (0, 0, 0.18725412),
+        (0, 1, -0.00256306),
+        (0, 2, 0.00072573),
+        (1, 1, 0.04246539),
+        (1, 2, 0.01546135),
+        (2, 2, 0.01200857),
+    ] {
         near(b.covariance(i, j), v, 2e-8);
     }
     c.readings = Some(vec![
@@ -128,7 +137,8 @@ fn g2_heavy_electric_rear_with_readings_and_ratio() {
 
 #[test]
 fn g3_toe_on_an_all_season() {
-    let r = run(&case(tyre(255.0, 45.0, 19.0, TyreClass::AllSeason), ev_wheel(), Use::Mixed, -1.0, 0.51)).unwrap();
+    let r = run(&case(tyre(255.0, 45.0, 19.0, TyreClass::AllSeason), ev_wheel(), Use::Mixed, -1.0, 0.51))
+        .unwrap();
     rates(&r, [0.19836108, 0.19460458, 0.19161627, 0.18917134, 0.18705495]);
     near(r.life_km, 32264.39, 0.01);
     near(r.feather, 0.635240, 1e-6);

@@ -5,7 +5,10 @@ use utoipa::OpenApi;
 
 #[derive(OpenApi)]
 #[openapi(
-    info(title = "Bold Stance", description = "Plan ride height, caster and camber; select parts; predict alignment and tyre wear."),
+    info(
+        title = "Bold Stance",
+        description = "Plan ride height, caster and camber; select parts; predict alignment and tyre wear."
+    ),
     paths(
         routes::health,
         routes::shop::shop,

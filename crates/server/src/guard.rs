@@ -58,7 +58,8 @@ mod tests {
         for ok in ["127.0.0.1:8080", "localhost", "localhost:1", "[::1]:8080", "http://127.0.0.1:9"] {
             assert!(is_loopback_host(ok), "{ok}");
         }
-        for no in ["", "example.test", "127.0.0.1.example.test:80", "10.0.0.1:8080", "localhost.example.test"] {
+        for no in ["", "example.test", "127.0.0.1.example.test:80", "10.0.0.1:8080", "localhost.example.test"]
+        {
             assert!(!is_loopback_host(no), "{no}");
         }
     }

@@ -53,7 +53,12 @@ pub enum StartError {
 ///
 /// # Errors
 /// [`StartError`].
-pub fn start(store: Store, shop: Shop, listen: SocketAddr, public: bool) -> Result<(SocketAddr, Server), StartError> {
+pub fn start(
+    store: Store,
+    shop: Shop,
+    listen: SocketAddr,
+    public: bool,
+) -> Result<(SocketAddr, Server), StartError> {
     let listener = TcpListener::bind(listen)?;
     listener.set_nonblocking(true)?;
     let address = listener.local_addr()?;

@@ -34,7 +34,9 @@ pub async fn mark(tx: &mut Tx, shop: Uuid, plan: Uuid, step: &str, done: bool, a
         .execute(&mut **tx)
         .await?;
     } else {
-        sqlx::query!("delete from done_step where plan_id = $1 and step = $2", plan, step).execute(&mut **tx).await?;
+        sqlx::query!("delete from done_step where plan_id = $1 and step = $2", plan, step)
+            .execute(&mut **tx)
+            .await?;
     }
     Ok(())
 }

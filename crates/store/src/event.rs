@@ -8,7 +8,14 @@ use uuid::Uuid;
 ///
 /// # Errors
 /// Database errors.
-pub async fn record(tx: &mut Tx, shop: Uuid, job: Option<Uuid>, who: &str, what: &str, detail: Value) -> Result<()> {
+pub async fn record(
+    tx: &mut Tx,
+    shop: Uuid,
+    job: Option<Uuid>,
+    who: &str,
+    what: &str,
+    detail: Value,
+) -> Result<()> {
     sqlx::query!(
         "insert into event (shop_id, job_id, who, what, detail) values ($1, $2, $3, $4, $5)",
         shop,

@@ -105,9 +105,7 @@ impl Store {
     /// [`StoreError::Database`].
     pub async fn tx(&self, shop: Uuid) -> Result<Tx> {
         let mut tx = self.pool.begin().await?;
-        sqlx::query!("select set_config('app.shop', $1, true)", shop.to_string())
-            .fetch_one(&mut *tx)
-            .await?;
+        sqlx::query!("select set_config('app.shop', $1, true)", shop.to_string()).fetch_one(&mut *tx).await?;
         Ok(tx)
     }
 }

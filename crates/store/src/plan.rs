@@ -76,7 +76,14 @@ pub async fn get(tx: &mut Tx, id: Uuid) -> Result<Plan> {
     .fetch_optional(&mut **tx)
     .await?
     .ok_or(StoreError::Missing { what: "plan", id })?;
-    Ok(Plan { id: r.id, job_id: r.job_id, version: r.version, name: r.name, document: r.document.0, updated_at: r.updated_at })
+    Ok(Plan {
+        id: r.id,
+        job_id: r.job_id,
+        version: r.version,
+        name: r.name,
+        document: r.document.0,
+        updated_at: r.updated_at,
+    })
 }
 
 /// Plans of a job, oldest first.
@@ -93,7 +100,14 @@ pub async fn of_job(tx: &mut Tx, job: Uuid) -> Result<Vec<Plan>> {
     .await?;
     Ok(rows
         .into_iter()
-        .map(|r| Plan { id: r.id, job_id: r.job_id, version: r.version, name: r.name, document: r.document.0, updated_at: r.updated_at })
+        .map(|r| Plan {
+            id: r.id,
+            job_id: r.job_id,
+            version: r.version,
+            name: r.name,
+            document: r.document.0,
+            updated_at: r.updated_at,
+        })
         .collect())
 }
 

@@ -32,8 +32,8 @@ export function CamFigure({ line, side, perHalf }: { line: Line; side: SideName;
   const out = side === 'left' ? '◂ out' : 'out ▸';
   return (
     <svg
-      width={w}
-      height={h}
+      width={132}
+      height={118}
       viewBox={`0 0 ${w} ${h}`}
       role="img"
       aria-label={`${side} ${line.name}: ${line.words}`}
@@ -116,7 +116,7 @@ export function TieRodFigure({ line }: { line: Line }) {
   const [x, y] = [48 + 36 * Math.sin(a), 48 - 36 * Math.cos(a)];
   const longer = line.steps > 0;
   return (
-    <svg width="190" height="96" viewBox="0 0 190 96" role="img" aria-label={`tie rod: ${line.words}`}>
+    <svg width="158" height="80" viewBox="0 0 190 96" role="img" aria-label={`tie rod: ${line.words}`}>
       <circle cx="48" cy="48" r="38" fill="none" stroke="var(--edge)" strokeWidth="1.6" />
       {part > 0.01 && (
         <path d={`M48 48V12A36 36 0 ${part > 0.5 ? 1 : 0} ${longer ? 1 : 0} ${x} ${y}Z`} fill="var(--ink)" />

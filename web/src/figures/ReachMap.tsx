@@ -158,7 +158,7 @@ export function ReachMap({
   });
   const aimLabel = put(116, 40, [win.x + win.w + 62, win.y + 16]);
   const notch = result[lead].sensitivity.filter((x) => x.step.startsWith('one notch')).slice(0, 2);
-  const inset = notch.length === 2 ? put(134, 122, [width - 80, height - 110]) : undefined;
+  const inset = notch.length === 2 ? put(156, 122, [width - 80, height - 110]) : undefined;
   const d = result[lead].doubt;
   const before = result[lead].before;
   const afterLabel = put(106, 20, [
@@ -411,7 +411,7 @@ export function ReachMap({
       ))}
       {inset && (
         <g transform={`translate(${inset.x} ${inset.y})`}>
-          <rect width="134" height="122" rx="4" fill="var(--well)" stroke="var(--line)" />
+          <rect width="156" height="122" rx="4" fill="var(--well)" stroke="var(--line)" />
           <text x="11" y="21" fontSize="18.5" fontWeight="750" fill="var(--ink)">
             One notch outboard
           </text>

@@ -134,7 +134,9 @@ export function StanceStrip({ bench, stage }: { bench: Bench; stage: string }) {
           {show(rearNow)}
           <small>{unit}</small>
         </div>
-        <div className="small">{rear ? `was ${length(f.rear_height_mm, unit)}` : 'no change'}</div>
+        <div className="small">
+          {rear ? `was ${length(f.rear_height_mm, unit)}` : found ? 'as found' : 'no change'}
+        </div>
       </div>
       <div className="cell tablet-up">
         <div className="lab">Rake, nose down</div>

@@ -37,7 +37,10 @@ export function themeOf(name: ThemeName) {
           root: {
             minHeight: 52,
             padding: '0 18px',
-            '&.MuiButton-containedPrimary': { border: '2px solid #1C1528' },
+            '&.MuiButton-contained': {
+              border: '2px solid #1C1528',
+              '&.Mui-disabled': { borderStyle: 'dashed', borderColor: t.edge, background: 'transparent' },
+            },
             '&.MuiButton-outlined': { border: `1.5px solid ${t.edge}`, color: t.ink },
             '&.Mui-disabled': { borderStyle: 'dashed', color: t.ink2 },
           },

@@ -77,7 +77,8 @@ pub struct Doubted<'a> {
 /// [`Unreachable`] when the undisturbed corner cannot be anchored.
 pub fn doubt(d: &Doubted<'_>, travels: &[f64]) -> Result<Vec<Option<Doubt>>, Unreachable> {
     let sweep = |p: &WishbonePoints| -> Result<Vec<Option<[f64; 3]>>, Unreachable> {
-        let corner: WishboneCorner = anchor(p, d.wheel, d.read_at, d.start, d.measured)?.corner.edited(d.planned);
+        let corner: WishboneCorner =
+            anchor(p, d.wheel, d.read_at, d.start, d.measured)?.corner.edited(d.planned);
         Ok(travels
             .iter()
             .map(|t| corner.alignment(*t, 0.0).ok().map(|a| [a.camber_deg, a.caster_deg, a.toe_deg]))
@@ -181,7 +182,8 @@ mod tests {
             state ^= state << 17;
             (state >> 11) as f64 / (1u64 << 53) as f64
         };
-        let mut normal = || (-2.0 * uniform().max(1e-12).ln()).sqrt() * (std::f64::consts::TAU * uniform()).cos();
+        let mut normal =
+            || (-2.0 * uniform().max(1e-12).ln()).sqrt() * (std::f64::consts::TAU * uniform()).cos();
         let (mut hits, mut all) = ([0u32; 3], 0u32);
         for _ in 0..400 {
             let mut p = g.points.clone();
@@ -207,7 +209,8 @@ mod tests {
                 knowledge: Knowledge::Taped,
             };
             let band = doubt(&d, &[-60.0]).unwrap()[0].unwrap();
-            let said = anchor(&g.points, &g.wheel, 0.0, &[], &gauge).unwrap().corner.alignment(-60.0, 0.0).unwrap();
+            let said =
+                anchor(&g.points, &g.wheel, 0.0, &[], &gauge).unwrap().corner.alignment(-60.0, 0.0).unwrap();
             all += 1;
             hits[0] += u32::from((said.camber_deg - truth.camber_deg).abs() <= band.camber_deg);
             hits[1] += u32::from((said.caster_deg - truth.caster_deg).abs() <= band.caster_deg);

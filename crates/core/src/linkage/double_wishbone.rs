@@ -156,8 +156,7 @@ impl WishboneCorner {
     /// Sign of each circle–sphere intersection at design.
     fn fix_branch(&mut self) {
         let axis = (self.upper_pivots[1] - self.upper_pivots[0]).normalize();
-        let foot = self.upper_pivots[0]
-            + axis * axis.dot(&(self.knuckle.upper - self.upper_pivots[0]));
+        let foot = self.upper_pivots[0] + axis * axis.dot(&(self.knuckle.upper - self.upper_pivots[0]));
         let toward = self.knuckle.lower - foot;
         self.upper_branch = axis.cross(&toward).dot(&(self.knuckle.upper - foot)).signum();
         let e1 = self.knuckle.upper - self.knuckle.lower;
@@ -267,10 +266,7 @@ impl WishboneCorner {
         let about = -rod.dot(&(v_lower + turn.cross(&arm_t))) / rod.dot(&e1.cross(&arm_t));
         let omega = turn + e1 * about;
         let rate = (v_lower + omega.cross(&reach)).z;
-        Ok(At {
-            pose: Pose { centre: lower + reach, spin: frame.global(&r.spin), lower, upper, tie },
-            rate,
-        })
+        Ok(At { pose: Pose { centre: lower + reach, spin: frame.global(&r.spin), lower, upper, tie }, rate })
     }
 
     /// Newton on the wheel height; `None` when it leaves the branch or does not settle.

@@ -104,9 +104,7 @@ impl Adjuster {
     #[must_use]
     pub fn displacement_mm(&self, position: f64) -> f64 {
         match &self.kind {
-            AdjusterKind::Eccentric { eccentricity_mm, .. } => {
-                eccentricity_mm * position.to_radians().sin()
-            }
+            AdjusterKind::Eccentric { eccentricity_mm, .. } => eccentricity_mm * position.to_radians().sin(),
             AdjusterKind::Thread { pitch_mm, ends, .. } => pitch_mm * f64::from(*ends) * position,
         }
     }

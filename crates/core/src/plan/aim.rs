@@ -47,7 +47,9 @@ impl Aim {
         ] {
             window_problem(&format!("aim.{name}"), w, low, high, &mut out);
         }
-        for (name, v) in [("cross_camber_deg", self.cross_camber_deg), ("cross_caster_deg", self.cross_caster_deg)] {
+        for (name, v) in
+            [("cross_camber_deg", self.cross_camber_deg), ("cross_caster_deg", self.cross_caster_deg)]
+        {
             out.extend(in_range(&format!("aim.{name}"), v, 0.05, 10.0, "°").err());
         }
         out

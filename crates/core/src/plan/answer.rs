@@ -188,7 +188,11 @@ pub fn plan(input: &PlanInput, catalogue: &[Part]) -> Result<PlanResult, Vec<Pro
     let mut problems = input.problems();
     for (i, id) in input.fitted.iter().enumerate() {
         if !catalogue.iter().any(|p| p.id == *id) {
-            problems.push(Problem::new(format!("fitted.{i}"), format!("no part \"{id}\""), "the id of a part in the catalogue"));
+            problems.push(Problem::new(
+                format!("fitted.{i}"),
+                format!("no part \"{id}\""),
+                "the id of a part in the catalogue",
+            ));
         }
     }
     if !problems.is_empty() {
@@ -311,7 +315,13 @@ impl<'a> Work<'a> {
         })
     }
 
-    fn side_plan(&self, i: usize, bench: &Bench, set: &SolvedSetting, fitted: &[&Part]) -> Result<SidePlan, Unreachable> {
+    fn side_plan(
+        &self,
+        i: usize,
+        bench: &Bench,
+        set: &SolvedSetting,
+        fitted: &[&Part],
+    ) -> Result<SidePlan, Unreachable> {
         let s = &self.sides[i];
         let found = s.anchored.corner.edited(&s.start);
         let before = found.alignment(s.travel, 0.0)?;
@@ -340,7 +350,15 @@ impl<'a> Work<'a> {
             setting: bench.lines(&set.positions),
             shortfall: set.shortfall,
             sensitivity: bench.sensitivity(&start),
-            curve: curve(bench, &start, s.travel, self.input.rear_change_mm, self.input.wheelbase_mm, &heights, &doubts),
+            curve: curve(
+                bench,
+                &start,
+                s.travel,
+                self.input.rear_change_mm,
+                self.input.wheelbase_mm,
+                &heights,
+                &doubts,
+            ),
             drawing_before: draw(&found, s.travel, Attitude::default())?,
             drawing_after: draw(&bench.set(&start), bench.travel_mm, self.attitude)?,
             drawing_set: draw(&bench.set(&set.positions), bench.travel_mm, self.attitude)?,
@@ -352,7 +370,14 @@ impl<'a> Work<'a> {
         (self.used_mm.min(0.0).min(-15.0) - 25.0, self.used_mm.max(0.0).max(15.0) + 25.0)
     }
 
-    fn doubts(&self, i: usize, bench: &Bench, fitted: &[&Part], low: f64, high: f64) -> Result<Vec<(f64, Option<Doubt>)>, Unreachable> {
+    fn doubts(
+        &self,
+        i: usize,
+        bench: &Bench,
+        fitted: &[&Part],
+        low: f64,
+        high: f64,
+    ) -> Result<Vec<(f64, Option<Doubt>)>, Unreachable> {
         let s = &self.sides[i];
         let (points, wheel) = points_of(self.input, if i == 0 { "left" } else { "right" });
         let mut planned: Vec<Edit> = fitted.iter().flat_map(|p| p.edits.iter().cloned()).collect();
@@ -405,14 +430,15 @@ impl<'a> Work<'a> {
             out.does = "the linkage does not close with it here".into();
             return out;
         };
-        let outline = |i: usize| {
-            reach(&benches[i], &set[i].positions, false).map(|r| r.outline).unwrap_or_default()
-        };
+        let outline =
+            |i: usize| reach(&benches[i], &set[i].positions, false).map(|r| r.outline).unwrap_or_default();
         (out.left_outline, out.right_outline) = (outline(0), outline(1));
         out.short_deg = set.iter().map(|s| s.shortfall.worst()).fold(0.0, f64::max);
         out.effect = self.effect(&without, &benches);
         let toe_only = out.effect.is_some_and(|e| {
-            e.camber_deg.abs() < 0.05 && e.caster_deg.abs() < 0.05 && part.edits.iter().all(|e| !matches!(e, Edit::ReplaceEccentric { .. }))
+            e.camber_deg.abs() < 0.05
+                && e.caster_deg.abs() < 0.05
+                && part.edits.iter().all(|e| !matches!(e, Edit::ReplaceEccentric { .. }))
         });
         out.status = if is_fitted {
             CandidateStatus::Fitted

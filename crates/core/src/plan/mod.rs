@@ -10,9 +10,7 @@ mod solver;
 mod words;
 
 pub use aim::{Aim, Window, shipped_aims};
-pub use answer::{
-    Candidate, CandidateStatus, Effect, PlanResult, SidePlan, Stop, Verdict, plan,
-};
+pub use answer::{Candidate, CandidateStatus, Effect, PlanResult, SidePlan, Stop, Verdict, plan};
 pub use curves::{CurvePoint, Drawing, draw};
 pub use input::{PlanInput, SideReadings};
 pub use reach::{Reach, reach};

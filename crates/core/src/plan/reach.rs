@@ -79,9 +79,7 @@ mod tests {
         let mut hit = false;
         for (i, a) in ring.iter().enumerate() {
             let b = ring[(i + 1) % ring.len()];
-            if (a[1] > p[1]) != (b[1] > p[1])
-                && p[0] < (b[0] - a[0]) * (p[1] - a[1]) / (b[1] - a[1]) + a[0]
-            {
+            if (a[1] > p[1]) != (b[1] > p[1]) && p[0] < (b[0] - a[0]) * (p[1] - a[1]) / (b[1] - a[1]) + a[0] {
                 hit = !hit;
             }
         }

@@ -156,13 +156,16 @@ pub fn run_settings(case: &SettingsCase) -> Result<SettingsResult, SettingsError
         return Err(SettingsError::NoAnswer(why));
     };
     let corner = bench.set(&best.positions);
-    let pose = corner
-        .pose(bench.travel_mm, 0.0)
-        .map_err(|e| SettingsError::NoAnswer(e.to_string()))?;
+    let pose = corner.pose(bench.travel_mm, 0.0).map_err(|e| SettingsError::NoAnswer(e.to_string()))?;
     let a = best.angles;
     Ok(SettingsResult {
         reached: best.shortfall.worst() < 1e-9,
-        angles: Angles { camber_deg: a.camber_deg, caster_deg: a.caster_deg, sai_deg: a.sai_deg, toe_deg: a.toe_deg },
+        angles: Angles {
+            camber_deg: a.camber_deg,
+            caster_deg: a.caster_deg,
+            sai_deg: a.sai_deg,
+            toe_deg: a.toe_deg,
+        },
         shortfall: best.shortfall,
         adjusters: bench
             .lines(&best.positions)
@@ -244,7 +247,9 @@ mod tests {
         assert!((a.toe_deg - r.angles.toe_deg).abs() < 1e-9);
         // At travel +h it is the corner at the height before, cams as set.
         let bench = Bench {
-            corner: anchor(&case().geometry.points, &case().geometry.wheel, 0.0, &[], &case().baseline).unwrap().corner,
+            corner: anchor(&case().geometry.points, &case().geometry.wheel, 0.0, &[], &case().baseline)
+                .unwrap()
+                .corner,
             adjusters: case().adjusters,
             travel_mm: 0.0,
             attitude: Attitude::default(),

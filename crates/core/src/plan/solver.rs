@@ -125,8 +125,7 @@ impl Bench {
     /// The corner with the adjusters at `positions`.
     #[must_use]
     pub fn set(&self, positions: &[f64]) -> WishboneCorner {
-        let edits: Vec<Edit> =
-            self.adjusters.iter().zip(positions).map(|(a, p)| a.edit_at(*p)).collect();
+        let edits: Vec<Edit> = self.adjusters.iter().zip(positions).map(|(a, p)| a.edit_at(*p)).collect();
         self.corner.edited(&edits)
     }
 
@@ -459,6 +458,9 @@ fn toe_turns(bench: &Bench, p: &mut [f64], t: &Target, in_steps: bool) {
     p[i] = best.1;
 }
 
+/// A pair of settings with its score: violations, centres and sameness, movement.
+type Scored<'a> = ((f64, f64, f64), (&'a SolvedSetting, &'a SolvedSetting));
+
 /// Picks one setting a side: violations first (cross limits among them), then centres and sameness, then movement.
 #[must_use]
 pub fn pair<'a>(
@@ -477,7 +479,7 @@ pub fn pair<'a>(
             l.movement + r.movement,
         )
     };
-    let mut best: Option<((f64, f64, f64), (&SolvedSetting, &SolvedSetting))> = None;
+    let mut best: Option<Scored<'a>> = None;
     for l in left {
         for r in right {
             let s = score(l, r);
@@ -552,7 +554,11 @@ mod tests {
             }
         }
         let s = &solve(&b, &AIM)[0];
-        assert!((s.angles.camber_deg + 0.1).abs() < 0.01 && (s.angles.caster_deg - 3.6).abs() < 0.02, "{:?}", s.angles);
+        assert!(
+            (s.angles.camber_deg + 0.1).abs() < 0.01 && (s.angles.caster_deg - 3.6).abs() < 0.02,
+            "{:?}",
+            s.angles
+        );
     }
 
     #[test]
@@ -572,7 +578,9 @@ mod tests {
 
     #[test]
     fn turns_read_like_a_workshop() {
-        for (t, w) in [(1.75, "1 3/4"), (2.0 / 3.0, "2/3"), (0.5, "1/2"), (3.0, "3"), (1.0 / 24.0, "1/24"), (0.0, "0")] {
+        for (t, w) in
+            [(1.75, "1 3/4"), (2.0 / 3.0, "2/3"), (0.5, "1/2"), (3.0, "3"), (1.0 / 24.0, "1/24"), (0.0, "0")]
+        {
             assert_eq!(turns(t), w);
         }
     }

@@ -105,11 +105,25 @@ pub(crate) fn verdict(
         };
         ("Both sides land on aim".to_owned(), format!("{height} {with} {}", first_orders(left, right)))
     } else if inside {
-        ("Sides stay too far apart".to_owned(), format!("{height} Left to right: camber {}, caster {}.", signed(cross_camber_deg, 1), signed(cross_caster_deg, 1)))
+        (
+            "Sides stay too far apart".to_owned(),
+            format!(
+                "{height} Left to right: camber {}, caster {}.",
+                signed(cross_camber_deg, 1),
+                signed(cross_caster_deg, 1)
+            ),
+        )
     } else {
         (runs_out(left, right), format!("{height} {}", closest(candidates)))
     };
-    Verdict { reached, headline, sentence, cross_camber_deg, cross_caster_deg, watch: watch(input, left, right, reached) }
+    Verdict {
+        reached,
+        headline,
+        sentence,
+        cross_camber_deg,
+        cross_caster_deg,
+        watch: watch(input, left, right, reached),
+    }
 }
 
 fn first_orders(left: &SidePlan, right: &SidePlan) -> String {
@@ -162,15 +176,17 @@ fn watch(input: &PlanInput, left: &SidePlan, right: &SidePlan, reached: bool) ->
     let included = |s: &SidePlan| s.before.sai_deg + s.before.camber_deg;
     let gap = included(left) - included(right);
     if gap.abs() > 0.7 {
-        out.push(format!("Included angle differs {:.1}° left to right. A bent knuckle or strut shows like this.", gap.abs()));
+        out.push(format!(
+            "Included angle differs {:.1}° left to right. A bent knuckle or strut shows like this.",
+            gap.abs()
+        ));
     }
-    if reached {
-        for (name, s) in [("Left", left), ("Right", right)] {
-            let a = &input.aim;
-            if s.set.caster_deg - s.doubt.caster_deg < a.caster_deg[0] {
-                out.push(format!("{name}: doubt dips low on caster, re-sweep."));
-            }
-        }
+    let low = |s: &SidePlan| reached && s.set.caster_deg - s.doubt.caster_deg < input.aim.caster_deg[0];
+    match (low(left), low(right)) {
+        (true, true) => out.push("Doubt dips low on caster, both sides: re-sweep.".into()),
+        (true, false) => out.push("Left: doubt dips low on caster, re-sweep.".into()),
+        (false, true) => out.push("Right: doubt dips low on caster, re-sweep.".into()),
+        (false, false) => {}
     }
     out
 }

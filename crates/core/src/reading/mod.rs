@@ -84,7 +84,12 @@ pub fn convert(taken: &Taken<'_>, unit: LengthUnit) -> Result<Converted, Problem
         }
         Taken::Caster { value } => {
             let v = small_angle("value", value, 15.0)?;
-            Ok(Converted { value: v, sigma: JOINT_LINE_SIGMA, words: lean(v, "top leans back", "top leans forward"), suspicion: odd_caster(v) })
+            Ok(Converted {
+                value: v,
+                sigma: JOINT_LINE_SIGMA,
+                words: lean(v, "top leans back", "top leans forward"),
+                suspicion: odd_caster(v),
+            })
         }
         Taken::CasterSweep { out, inward, steer } => sweep(out, inward, steer),
         Taken::Toe { value, diameter_mm } => toe(value, *diameter_mm, unit),
@@ -118,11 +123,18 @@ fn small_angle(field: &str, text: &str, limit: f64) -> Result<f64, Problem> {
 }
 
 fn lean(v: f64, positive: &str, negative: &str) -> String {
-    if v.abs() < 0.05 { "upright".into() } else if v > 0.0 { positive.into() } else { negative.into() }
+    if v.abs() < 0.05 {
+        "upright".into()
+    } else if v > 0.0 {
+        positive.into()
+    } else {
+        negative.into()
+    }
 }
 
 fn odd_caster(v: f64) -> Option<String> {
-    (v < -1.0 || v > 10.0).then(|| "Unusual caster: was the sign flipped? A sweep settles it.".to_owned())
+    (!(-1.0..=10.0).contains(&v))
+        .then(|| "Unusual caster: was the sign flipped? A sweep settles it.".to_owned())
 }
 
 fn sweep(out: &str, inward: &str, steer: &str) -> Result<Converted, Problem> {
@@ -133,7 +145,11 @@ fn sweep(out: &str, inward: &str, steer: &str) -> Result<Converted, Problem> {
     let reach = 2.0 * steer.to_radians().sin();
     let v = (out - inward) / reach;
     if (out - inward).abs() < 1e-9 {
-        return Err(Problem::new("camber_in", "out and in are the same: was it turned?", "the camber with the wheel swung in"));
+        return Err(Problem::new(
+            "camber_in",
+            "out and in are the same: was it turned?",
+            "the camber with the wheel swung in",
+        ));
     }
     // Two gauge readings, two plates, and what the formula leaves out.
     let gauge = GAUGE_SIGMA * std::f64::consts::SQRT_2 / reach;
@@ -149,14 +165,25 @@ fn toe(value: &str, diameter_mm: f64, unit: LengthUnit) -> Result<Converted, Pro
     // A bare number or a degree sign is an angle; a length unit makes it rear minus front.
     if let Ok(v) = parse_angle_deg("value", value) {
         let v = if v.abs() <= 5.0 { v } else { small_angle("value", value, 5.0)? };
-        let suspicion = (v.abs() > 1.5).then(|| "More than 1.5° on one wheel: is the steering wheel straight? Read the other side.".to_owned());
-        return Ok(Converted { value: v, sigma: 0.05, words: words(v).replace("upright", "straight"), suspicion });
+        let suspicion = (v.abs() > 1.5).then(|| {
+            "More than 1.5° on one wheel: is the steering wheel straight? Read the other side.".to_owned()
+        });
+        return Ok(Converted {
+            value: v,
+            sigma: 0.05,
+            words: words(v).replace("upright", "straight"),
+            suspicion,
+        });
     }
     let mm = parse_length_mm("value", value, unit)?;
     in_range("diameter", diameter_mm, 250.0, 1200.0, "mm")?;
     let s = mm / diameter_mm;
     if s.abs() > 0.09 {
-        return Err(Problem::new("value", format!("{mm:.1} mm over {diameter_mm:.0} mm is more than 5° of toe"), "rear minus front at the diameter given"));
+        return Err(Problem::new(
+            "value",
+            format!("{mm:.1} mm over {diameter_mm:.0} mm is more than 5° of toe"),
+            "rear minus front at the diameter given",
+        ));
     }
     let v = s.asin().to_degrees();
     let sigma = (TOE_TAPE_SIGMA * std::f64::consts::SQRT_2 / diameter_mm).to_degrees();
@@ -186,14 +213,20 @@ mod tests {
         assert!((c.value * 60.0 - 24.0).abs() < 0.5);
         let c = mm(&Taken::Toe { value: "0°24'", diameter_mm: 0.0 });
         assert!((c.value - 0.4).abs() < 1e-12);
-        assert_eq!(convert(&Taken::Toe { value: "3mm", diameter_mm: f64::NAN }, LengthUnit::Mm).unwrap_err().field, "diameter");
+        assert_eq!(
+            convert(&Taken::Toe { value: "3mm", diameter_mm: f64::NAN }, LengthUnit::Mm).unwrap_err().field,
+            "diameter"
+        );
     }
 
     #[test]
     fn units_that_are_probably_wrong_are_asked_about() {
         let p = convert(&Taken::Height { value: "19.6" }, LengthUnit::Mm).unwrap_err();
         assert!(p.right.contains("inch"), "{p}");
-        assert!((convert(&Taken::Height { value: "19 5/8" }, LengthUnit::In).unwrap().value - 498.475).abs() < 1e-9);
+        assert!(
+            (convert(&Taken::Height { value: "19 5/8" }, LengthUnit::In).unwrap().value - 498.475).abs()
+                < 1e-9
+        );
         let p = convert(&Taken::Camber { value: "24" }, LengthUnit::Mm).unwrap_err();
         assert!(p.right.contains("24'"), "{p}");
         assert!(mm(&Taken::Camber { value: "5" }).suspicion.is_some());
@@ -202,7 +235,8 @@ mod tests {
 
     #[test]
     fn an_unturned_wheel_is_noticed() {
-        let p = convert(&Taken::CasterSweep { out: "0.5", inward: "0.5", steer: "20" }, LengthUnit::Mm).unwrap_err();
+        let p = convert(&Taken::CasterSweep { out: "0.5", inward: "0.5", steer: "20" }, LengthUnit::Mm)
+            .unwrap_err();
         assert!(p.wrong.contains("was it turned"));
         for (t, field) in [
             (Taken::CasterSweep { out: "", inward: "1", steer: "20" }, "camber_out"),

@@ -123,7 +123,11 @@ pub fn sheet(input: &PlanInput, result: &PlanResult, fitted: &[&Part]) -> Vec<Sh
     out.push(step(
         "cams",
         "Cams, both fronts",
-        format!("left: {}; right: {}", moves(&result.left.setting, false), moves(&result.right.setting, false)),
+        format!(
+            "left: {}; right: {}",
+            moves(&result.left.setting, false),
+            moves(&result.right.setting, false)
+        ),
         &["Loosen one bolt at a time and count notches from the paint mark. Knock-out tabs must be out."],
     ));
     let low = input.aim.caster_deg[0];

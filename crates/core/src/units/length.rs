@@ -104,7 +104,9 @@ mod tests {
 
     #[test]
     fn refuses_what_is_not_a_length() {
-        for bad in ["", " ", "nan", "inf", "1e9", "0°24'", "2deg", "13/0", "3 17/16", "abc", "1234567890123", "--4"] {
+        for bad in
+            ["", " ", "nan", "inf", "1e9", "0°24'", "2deg", "13/0", "3 17/16", "abc", "1234567890123", "--4"]
+        {
             let p = parse_length_mm("h", bad, LengthUnit::Mm).unwrap_err();
             assert_eq!(p.field, "h", "{bad}");
         }

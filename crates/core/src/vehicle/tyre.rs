@@ -29,7 +29,8 @@ impl TyreSize {
         if t.is_empty() {
             return Err(bad("nothing was entered".into()));
         }
-        let unreadable = || bad(format!("\"{}\" is not a tyre size", text.chars().take(20).collect::<String>()));
+        let unreadable =
+            || bad(format!("\"{}\" is not a tyre size", text.chars().take(20).collect::<String>()));
         let digits = t.trim_start_matches(|c: char| c.is_ascii_alphabetic() || c == ' ');
         let (section, rest) = digits.split_once('/').ok_or_else(unreadable)?;
         let cut = rest.find(|c: char| !c.is_ascii_digit()).ok_or_else(unreadable)?;
@@ -85,7 +86,9 @@ mod tests {
 
     #[test]
     fn refuses_what_is_not_a_tyre() {
-        for bad in ["", "285", "285/70", "R17", "9999999999/70R17", "285/700R17", "285/70R99", "nan/70R17", "a/b"] {
+        for bad in
+            ["", "285", "285/70", "R17", "9999999999/70R17", "285/700R17", "285/70R99", "nan/70R17", "a/b"]
+        {
             assert_eq!(TyreSize::parse("tyre_size", bad).unwrap_err().field, "tyre_size", "{bad}");
         }
     }

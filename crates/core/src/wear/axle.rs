@@ -142,10 +142,8 @@ pub fn axle_wear(c: &AxleWearCase, plan: &PlanResult) -> Result<AxleWear, Proble
                 return Err(Problem::new(format!("tyres.{}", p.field), p.wrong, p.right));
             }
         }
-        let beliefs: Vec<Belief> = cases
-            .iter()
-            .map(|k| Belief::prior(&k.tyre, &k.wheel, &k.setups, &k.use_, k.limit_mm))
-            .collect();
+        let beliefs: Vec<Belief> =
+            cases.iter().map(|k| Belief::prior(&k.tyre, &k.wheel, &k.setups, &k.use_, k.limit_mm)).collect();
         cases
             .iter()
             .zip(&beliefs)

@@ -90,9 +90,8 @@ fn directions(
     let ln = |p: &Parameters, w: &Wheel, s: &[Setup], k: f64| {
         raw(&tread, w, s, mix, p).rate(k).map(|r| r.max(1e-9).ln())
     };
-    let half = |a: [f64; STRIPS], b: [f64; STRIPS]| {
-        std::array::from_fn(|i| ((a[i] - b[i]) / 2.0).clamp(-2.0, 2.0))
-    };
+    let half =
+        |a: [f64; STRIPS], b: [f64; STRIPS]| std::array::from_fn(|i| ((a[i] - b[i]) / 2.0).clamp(-2.0, 2.0));
     let mut out: Vec<(&'static str, [f64; STRIPS])> = Vec::with_capacity(15);
     type Step = (&'static str, f64, fn(&mut Parameters, f64));
     let steps: [Step; 8] = [

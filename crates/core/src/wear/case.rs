@@ -1,9 +1,7 @@
 //! The `bold-stance.wear/1` case: one tyre in, one forecast out.
 
 use super::band::{Band, Belief, RatioBand, TreadReading, band_km, ratio_band, update};
-use super::forecast::{
-    Basis, Irregular, Setup, Shares, Wheel, calibrate, forecast, irregular, shares,
-};
+use super::forecast::{Basis, Irregular, Setup, Shares, Wheel, calibrate, forecast, irregular, shares};
 use super::tyre::Tyre;
 use super::uses::UseMix;
 use crate::problem::{Problem, in_range};

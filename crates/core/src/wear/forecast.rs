@@ -176,8 +176,7 @@ pub(crate) fn raw(tread: &Tread, w: &Wheel, setups: &[Setup], mix: &UseMix, p: &
         let lt = (w.load_transfer_per_g * ay).clamp(-0.9, 0.9);
         let sides: &[f64] = if ay > 0.0 { &[1.0, -1.0] } else { &[1.0] };
         for &side in sides {
-            let (ux, uy) =
-                if demand > 0.0 { (dx / demand, side * ay / demand) } else { (0.0, 0.0) };
+            let (ux, uy) = if demand > 0.0 { (dx / demand, side * ay / demand) } else { (0.0, 0.0) };
             for s in setups {
                 let g = (s.camber_deg
                     + side * (w.roll_camber_deg_per_g * ay - w.caster_deg * row.steer.sin()))
@@ -221,7 +220,14 @@ pub fn calibrate(class: TyreClass) -> f64 {
 }
 
 pub(crate) fn calibrate_with(class: TyreClass, p: &Parameters) -> f64 {
-    let tyre = Tyre { section_mm: 215.0, aspect: 55.0, rim_in: 17.0, class, new_depth_mm: None, tread_width_mm: None };
+    let tyre = Tyre {
+        section_mm: 215.0,
+        aspect: 55.0,
+        rim_in: 17.0,
+        class,
+        new_depth_mm: None,
+        tread_width_mm: None,
+    };
     let tread = tread_of(&tyre);
     let base = Wheel {
         load_n: 4600.0,

@@ -3,8 +3,8 @@
 //! The model has met no measured tyre. Ratios between two settings are good to ×/÷ 1.1–1.4;
 //! absolute distance carries its band. Screens lead with the ratio.
 
-mod band;
 mod axle;
+mod band;
 mod case;
 mod forecast;
 mod tyre;

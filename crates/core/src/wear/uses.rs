@@ -101,7 +101,11 @@ impl UseMix {
             || b.iter().any(|(_, w)| !w.is_finite() || *w < 0.0 || *w > 1e6)
             || b.iter().map(|(_, w)| w).sum::<f64>() <= 0.0;
         bad.then(|| {
-            Problem::new("use", "the weights cannot be used", "names with weights of zero or more that do not all vanish")
+            Problem::new(
+                "use",
+                "the weights cannot be used",
+                "names with weights of zero or more that do not all vanish",
+            )
         })
     }
 }

@@ -80,7 +80,10 @@ pub fn travel_problems(g: &Geometry) -> Vec<Problem> {
 #[utoipa::path(post, path = "/api/v1/predict", operation_id = "predict", request_body = PlanInput,
     responses((status = 200, body = PlanResult), (status = 422, body = ProblemDocument)))]
 #[post("/api/v1/predict")]
-pub async fn predict(state: web::Data<AppState>, Doc(input): Doc<PlanInput>) -> Result<HttpResponse, ApiError> {
+pub async fn predict(
+    state: web::Data<AppState>,
+    Doc(input): Doc<PlanInput>,
+) -> Result<HttpResponse, ApiError> {
     Ok(HttpResponse::Ok().json(plan(&input, &state.parts)?))
 }
 
@@ -90,7 +93,14 @@ pub async fn predict(state: web::Data<AppState>, Doc(input): Doc<PlanInput>) -> 
 #[post("/api/v1/geometry")]
 pub async fn geometry(Doc(g): Doc<Geometry>) -> HttpResponse {
     let mut problems = g.problems();
-    let mut look = GeometryLook { problems: Vec::new(), remarks: Vec::new(), alignment: None, drawing: None, droop_mm: None, bump_mm: None };
+    let mut look = GeometryLook {
+        problems: Vec::new(),
+        remarks: Vec::new(),
+        alignment: None,
+        drawing: None,
+        droop_mm: None,
+        bump_mm: None,
+    };
     if problems.is_empty() {
         let c = WishboneCorner::new(&g.points, &g.wheel);
         look.remarks = g.remarks();

@@ -105,7 +105,8 @@ pub fn fact_problems(f: &VehicleFacts) -> Vec<Problem> {
 }
 
 fn under(prefix: &str, found: Vec<Problem>) -> Vec<Problem> {
-    found.into_iter()
+    found
+        .into_iter()
         .map(|mut p| {
             p.field = format!("{prefix}.{}", p.field);
             p
@@ -160,7 +161,11 @@ pub async fn get(state: web::Data<AppState>, id: web::Path<Uuid>) -> Result<Http
 #[utoipa::path(put, path = "/api/v1/jobs/{id}/vehicle", operation_id = "saveVehicle", params(("id" = Uuid, Path)), request_body = SaveVehicle,
     responses((status = 200, body = Ticket), (status = 409, body = ProblemDocument), (status = 422, body = ProblemDocument)))]
 #[put("/api/v1/jobs/{id}/vehicle")]
-pub async fn save_vehicle(state: web::Data<AppState>, id: web::Path<Uuid>, Doc(s): Doc<SaveVehicle>) -> Result<HttpResponse, ApiError> {
+pub async fn save_vehicle(
+    state: web::Data<AppState>,
+    id: web::Path<Uuid>,
+    Doc(s): Doc<SaveVehicle>,
+) -> Result<HttpResponse, ApiError> {
     let problems = under("facts", fact_problems(&s.facts));
     if !problems.is_empty() {
         return Err(problems.into());
@@ -170,7 +175,15 @@ pub async fn save_vehicle(state: web::Data<AppState>, id: web::Path<Uuid>, Doc(s
     let j = job::get(&mut tx, *id).await?;
     vehicle::update(&mut tx, j.vehicle_id, s.version, &s.facts).await?;
     job::reach_stage(&mut tx, j.id, Stage::Read).await?;
-    event::record(&mut tx, shop, Some(j.id), AUTHOR, "vehicle saved", serde_json::json!({"version": s.version + 1})).await?;
+    event::record(
+        &mut tx,
+        shop,
+        Some(j.id),
+        AUTHOR,
+        "vehicle saved",
+        serde_json::json!({"version": s.version + 1}),
+    )
+    .await?;
     let t = ticket(&state, &mut tx, j.id).await?;
     tx.commit().await.map_err(bold_stance_store::StoreError::from)?;
     Ok(HttpResponse::Ok().json(t))
@@ -196,8 +209,12 @@ pub async fn ticket(state: &AppState, tx: &mut Tx, id: Uuid) -> Result<Ticket, A
     })
 }
 
-const QUANTITIES: [(Quantity, &str); 4] =
-    [(Quantity::Height, "height"), (Quantity::Camber, "camber"), (Quantity::Caster, "caster"), (Quantity::Toe, "toe")];
+const QUANTITIES: [(Quantity, &str); 4] = [
+    (Quantity::Height, "height"),
+    (Quantity::Camber, "camber"),
+    (Quantity::Caster, "caster"),
+    (Quantity::Toe, "toe"),
+];
 
 fn missing(readings: &[Reading]) -> Vec<String> {
     let mut out = Vec::new();

@@ -62,16 +62,35 @@ fn check(state: &AppState, name: &str, d: &PlanDocument) -> Result<(), ApiError>
     }
     for (i, id) in d.fitted.iter().enumerate() {
         if !state.parts.iter().any(|p| p.id == *id) {
-            out.push(Problem::new(format!("document.fitted.{i}"), format!("no part \"{id}\""), "a part of the catalogue"));
+            out.push(Problem::new(
+                format!("document.fitted.{i}"),
+                format!("no part \"{id}\""),
+                "a part of the catalogue",
+            ));
         }
     }
-    out.extend(d.aim.problems().into_iter().map(|p| Problem::new(format!("document.{}", p.field), p.wrong, p.right)));
+    out.extend(
+        d.aim.problems().into_iter().map(|p| Problem::new(format!("document.{}", p.field), p.wrong, p.right)),
+    );
     if out.is_empty() { Ok(()) } else { Err(out.into()) }
 }
 
-async fn answer(state: &AppState, id: Uuid, what: &str, mut tx: bold_stance_store::Tx) -> Result<Plan, ApiError> {
+async fn answer(
+    state: &AppState,
+    id: Uuid,
+    what: &str,
+    mut tx: bold_stance_store::Tx,
+) -> Result<Plan, ApiError> {
     let p = plan::get(&mut tx, id).await?;
-    event::record(&mut tx, state.shop.id, Some(p.job_id), AUTHOR, what, serde_json::json!({"plan": id, "version": p.version})).await?;
+    event::record(
+        &mut tx,
+        state.shop.id,
+        Some(p.job_id),
+        AUTHOR,
+        what,
+        serde_json::json!({"plan": id, "version": p.version}),
+    )
+    .await?;
     tx.commit().await.map_err(StoreError::from)?;
     Ok(p)
 }
@@ -80,7 +99,11 @@ async fn answer(state: &AppState, id: Uuid, what: &str, mut tx: bold_stance_stor
 #[utoipa::path(post, path = "/api/v1/jobs/{id}/plans", operation_id = "createPlan", params(("id" = Uuid, Path)), request_body = NewPlan,
     responses((status = 201, body = Plan), (status = 422, body = ProblemDocument)))]
 #[post("/api/v1/jobs/{id}/plans")]
-pub async fn create(state: web::Data<AppState>, id: web::Path<Uuid>, Doc(n): Doc<NewPlan>) -> Result<HttpResponse, ApiError> {
+pub async fn create(
+    state: web::Data<AppState>,
+    id: web::Path<Uuid>,
+    Doc(n): Doc<NewPlan>,
+) -> Result<HttpResponse, ApiError> {
     check(&state, &n.name, &n.document)?;
     let mut tx = state.store.tx(state.shop.id).await?;
     job::get(&mut tx, *id).await?;
@@ -92,7 +115,11 @@ pub async fn create(state: web::Data<AppState>, id: web::Path<Uuid>, Doc(n): Doc
 #[utoipa::path(put, path = "/api/v1/plans/{id}", operation_id = "savePlan", params(("id" = Uuid, Path)), request_body = SavePlan,
     responses((status = 200, body = Plan), (status = 409, body = ProblemDocument), (status = 422, body = ProblemDocument)))]
 #[put("/api/v1/plans/{id}")]
-pub async fn save(state: web::Data<AppState>, id: web::Path<Uuid>, Doc(s): Doc<SavePlan>) -> Result<HttpResponse, ApiError> {
+pub async fn save(
+    state: web::Data<AppState>,
+    id: web::Path<Uuid>,
+    Doc(s): Doc<SavePlan>,
+) -> Result<HttpResponse, ApiError> {
     check(&state, &s.name, &s.document)?;
     let mut tx = state.store.tx(state.shop.id).await?;
     plan::update(&mut tx, *id, s.version, s.name.trim(), &s.document).await?;
@@ -119,7 +146,15 @@ pub async fn remove(state: web::Data<AppState>, id: web::Path<Uuid>) -> Result<H
     let mut tx = state.store.tx(state.shop.id).await?;
     let p = plan::get(&mut tx, *id).await?;
     plan::remove(&mut tx, *id).await?;
-    event::record(&mut tx, state.shop.id, Some(p.job_id), AUTHOR, "plan removed", serde_json::json!({"name": p.name})).await?;
+    event::record(
+        &mut tx,
+        state.shop.id,
+        Some(p.job_id),
+        AUTHOR,
+        "plan removed",
+        serde_json::json!({"name": p.name}),
+    )
+    .await?;
     tx.commit().await.map_err(StoreError::from)?;
     Ok(HttpResponse::NoContent().finish())
 }
@@ -128,7 +163,11 @@ pub async fn remove(state: web::Data<AppState>, id: web::Path<Uuid>) -> Result<H
 #[utoipa::path(put, path = "/api/v1/plans/{id}/done", operation_id = "markStep", params(("id" = Uuid, Path)), request_body = MarkStep,
     responses((status = 200, body = jobs::Ticket), (status = 404, body = ProblemDocument)))]
 #[put("/api/v1/plans/{id}/done")]
-pub async fn mark(state: web::Data<AppState>, id: web::Path<Uuid>, Doc(m): Doc<MarkStep>) -> Result<HttpResponse, ApiError> {
+pub async fn mark(
+    state: web::Data<AppState>,
+    id: web::Path<Uuid>,
+    Doc(m): Doc<MarkStep>,
+) -> Result<HttpResponse, ApiError> {
     if m.step.is_empty() || m.step.len() > 80 {
         return Err(Problem::new("step", "no such step", "a step of the sheet").into());
     }
@@ -136,7 +175,15 @@ pub async fn mark(state: web::Data<AppState>, id: web::Path<Uuid>, Doc(m): Doc<M
     let p = plan::get(&mut tx, *id).await?;
     done::mark(&mut tx, state.shop.id, *id, &m.step, m.done, AUTHOR).await?;
     job::reach_stage(&mut tx, p.job_id, Stage::Set).await?;
-    event::record(&mut tx, state.shop.id, Some(p.job_id), AUTHOR, "step", serde_json::json!({"step": m.step, "done": m.done})).await?;
+    event::record(
+        &mut tx,
+        state.shop.id,
+        Some(p.job_id),
+        AUTHOR,
+        "step",
+        serde_json::json!({"step": m.step, "done": m.done}),
+    )
+    .await?;
     let t = jobs::ticket(&state, &mut tx, p.job_id).await?;
     tx.commit().await.map_err(StoreError::from)?;
     Ok(HttpResponse::Ok().json(t))

@@ -50,7 +50,9 @@ fn converted(t: &TypedReading) -> Result<Converted, Problem> {
         (Quantity::Caster, Method::Sweep) => {
             Taken::CasterSweep { out: entry("camber_out"), inward: entry("camber_in"), steer: entry("steer") }
         }
-        (Quantity::Toe, Method::Direct) => Taken::Toe { value, diameter_mm: t.diameter_mm.unwrap_or(f64::NAN) },
+        (Quantity::Toe, Method::Direct) => {
+            Taken::Toe { value, diameter_mm: t.diameter_mm.unwrap_or(f64::NAN) }
+        }
         (_, Method::Sweep) => return Err(Problem::new("method", "only caster is swept", "direct")),
     };
     convert(&taken, t.unit)
@@ -68,7 +70,11 @@ pub async fn preview(Doc(t): Doc<TypedReading>) -> Result<HttpResponse, ApiError
 #[utoipa::path(post, path = "/api/v1/jobs/{id}/readings", operation_id = "addReading", params(("id" = Uuid, Path)), request_body = TypedReading,
     responses((status = 201, body = jobs::Ticket), (status = 404, body = ProblemDocument), (status = 422, body = ProblemDocument)))]
 #[post("/api/v1/jobs/{id}/readings")]
-pub async fn add(state: web::Data<AppState>, id: web::Path<Uuid>, Doc(t): Doc<TypedReading>) -> Result<HttpResponse, ApiError> {
+pub async fn add(
+    state: web::Data<AppState>,
+    id: web::Path<Uuid>,
+    Doc(t): Doc<TypedReading>,
+) -> Result<HttpResponse, ApiError> {
     let c = converted(&t)?;
     let shop = state.shop.id;
     let mut tx = state.store.tx(shop).await?;
@@ -86,7 +92,8 @@ pub async fn add(state: web::Data<AppState>, id: web::Path<Uuid>, Doc(t): Doc<Ty
         author: AUTHOR.into(),
     };
     reading::add(&mut tx, shop, *id, &new).await?;
-    event::record(&mut tx, shop, Some(*id), AUTHOR, "reading kept", serde_json::json!({"reading": t.id})).await?;
+    event::record(&mut tx, shop, Some(*id), AUTHOR, "reading kept", serde_json::json!({"reading": t.id}))
+        .await?;
     let ticket = jobs::ticket(&state, &mut tx, *id).await?;
     if ticket.missing.is_empty() {
         job::reach_stage(&mut tx, *id, Stage::Plan).await?;

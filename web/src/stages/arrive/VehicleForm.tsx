@@ -24,7 +24,7 @@ const lengths: [keyof VehicleFacts & string, string, string][] = [
   ['wheelbase_mm', 'Wheelbase', ''],
   ['track_front_mm', 'Front track', ''],
   ['track_rear_mm', 'Rear track', ''],
-  ['design_height_mm', 'Front hub to arch at these points', ''],
+  ['design_height_mm', 'Front hub to arch', ''],
   ['rear_height_mm', 'Rear hub to arch', ''],
 ];
 const plainNumbers: [keyof VehicleFacts & string, string, string][] = [

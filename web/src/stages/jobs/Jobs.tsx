@@ -112,7 +112,19 @@ export default function Jobs() {
               }}
             />
           </label>
-          <Button component={Link} to="/new" variant="contained" sx={{ minHeight: 56, whiteSpace: 'nowrap' }}>
+          <Button
+            component={Link}
+            to="/new"
+            variant={bays.length ? 'outlined' : 'contained'}
+            sx={{
+              minHeight: 56,
+              whiteSpace: 'nowrap',
+              ...(bays.length && {
+                '&.MuiButton-outlined': { color: 'var(--chalk)', borderColor: 'var(--chalk2)' },
+              }),
+            }}
+            data-testid="new-arrival"
+          >
             New arrival
           </Button>
         </div>

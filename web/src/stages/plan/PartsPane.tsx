@@ -141,8 +141,11 @@ export function PartsPane({ bench, current, pick, fit }: Props) {
                   <span>{c.does}</span>
                   <span className="mut">{num(c.part.labour_minutes / 60, 1)} h</span>
                 </span>
-                <span className="small mut" style={{ display: 'block', marginTop: 4 }}>
-                  {on ? `${c.part.summary}. ` : ''}
+                <span
+                  className={`small mut ${on ? '' : 'clamp'}`}
+                  style={{ display: on ? 'block' : undefined, marginTop: 4 }}
+                >
+                  {on ? `${c.part.summary.replace(/^./, (x) => x.toUpperCase())}. ` : ''}
                   {c.costs}
                 </span>
               </span>

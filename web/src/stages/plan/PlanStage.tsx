@@ -216,8 +216,8 @@ function Hero({ bench }: { bench: Bench }) {
           </div>
         </div>
         <div className={panel === 'curves' ? 'plan-joint-body off' : 'plan-joint-body'}>
-          <h3 style={{ padding: '14px 14px 2px', textTransform: 'capitalize' }}>
-            {lead} corner, cams untouched
+          <h3 style={{ padding: '14px 14px 2px' }}>
+            {lead === 'left' ? 'Left' : 'Right'} corner, cams untouched
           </h3>
           <JointView
             side={lead}

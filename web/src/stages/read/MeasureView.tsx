@@ -17,7 +17,7 @@ export function MeasureView({ quantity, side }: { quantity: Quantity; side: 'lef
     <svg
       viewBox="0 0 540 330"
       width="100%"
-      style={{ maxHeight: '100%' }}
+      height="100%"
       role="img"
       aria-label={`${words[quantity]}, ${side} front wheel`}
     >

@@ -409,7 +409,7 @@ function GateBar({ g, marked, reading, complete, open, off, tick, pass, pad }: G
                   ? q === 'height'
                     ? length(r.value, unit)
                     : angle(r.value, form, q === 'toe' ? 2 : 1)
-                  : 'no reading'}
+                  : 'not read'}
               </button>
             );
           }),

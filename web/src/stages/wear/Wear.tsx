@@ -17,7 +17,7 @@ export default function Wear() {
   const { search } = useLocation();
   const f = ticket.vehicle.facts;
   const [side, setSide] = useState<SideName>('left');
-  const [km, setKm] = useState(20000);
+  const [chosen, setKm] = useState<number>();
   const [limitText, setLimitText] = useState<string>();
   const body = useMemo<Request | undefined>(
     () =>
@@ -51,11 +51,14 @@ export default function Wear() {
     enabled: !!body,
     placeholderData: (p) => p,
   });
+  // Opens where the tread tells most: past half of the shorter life.
+  const median = wear.data?.[side][1]?.band_km.median ?? 20000;
+  const km = chosen ?? Math.round((0.6 * median) / 1000) * 1000;
   useKeys({
     l: () => setSide('left'),
     r: () => setSide('right'),
-    ',': () => setKm((k) => Math.max(0, k - 1000)),
-    '.': () => setKm((k) => Math.min(100000, k + 1000)),
+    ',': () => setKm(Math.max(0, km - 1000)),
+    '.': () => setKm(Math.min(160000, km + 1000)),
   });
   if (!input || !draft)
     return (
@@ -112,7 +115,7 @@ export default function Wear() {
             </span>
           </h1>
           <p className="mut" style={{ marginTop: 6 }}>
-            {side === 'left' ? 'Left' : 'Right'} front, set as planned. Left unset: {lifted.worst} at{' '}
+            {side === 'left' ? 'Left' : 'Right'} front, set as planned. If not set: {lifted.worst} at{' '}
             {distance(lifted.band_km.median)} km ({k(lifted.band_km.low)}–{k(lifted.band_km.high)}).{' '}
             <b>
               {close ? 'Too close to call: setting moves distance ' : 'Setting buys distance '}×
@@ -178,7 +181,7 @@ export default function Wear() {
       </section>
       <section
         className="pane"
-        style={{ padding: 16, display: 'flex', flexDirection: 'column', gap: 12, overflowY: 'auto' }}
+        style={{ padding: 16, display: 'flex', flexDirection: 'column', gap: 9, overflowY: 'auto' }}
         aria-label="Reasons"
       >
         <div
@@ -213,7 +216,6 @@ export default function Wear() {
                 ['Camber', (t) => `${num(t.camber_deg, 1)}°`],
                 ['Toe, half of total', (t) => `${num(t.toe_deg, 2)}°`],
                 ['Limit at, km', (t) => distance(t.band_km.median)],
-                ['Uneven wear risk', (t) => t.irregular],
               ] as [string, (t: TyreWear) => string][]
             ).map(([n, get]) => (
               <tr key={n}>
@@ -240,7 +242,7 @@ export default function Wear() {
           helperText={
             limitBad
               ? `A depth from 0.5 mm to below the ${num(f.tread_depth_mm, 1)} mm it starts from`
-              : 'Law: 1.6 mm (EU), 2/32 in (49 CFR 570.9). A shop may hold more.'
+              : 'Law: 1.6 mm (EU), 2/32 in (49 CFR 570.9)'
           }
         />
         <div
@@ -256,9 +258,8 @@ export default function Wear() {
           <Glyph name="watch" size={22} />
           <p className="small">
             <b>Ratios are firmer than distances.</b> {wear.data.notes[1]}{' '}
-            {Math.abs(lifted.feather) > 0.15
-              ? `Unset, ribs feather: toe ${lifted.feather > 0 ? 'in' : 'out'}.`
-              : ''}
+            {Math.abs(lifted.feather) > 0.15 &&
+              `Not set, ribs feather: toe ${lifted.feather > 0 ? 'in' : 'out'}.`}
           </p>
         </div>
         <Button component={Link} to={`../set${search}`} variant="contained">
@@ -365,7 +366,7 @@ function Scrubber({
     set(Math.round((Math.max(0, Math.min(1, v)) * max) / 500) * 500);
   };
   const ticks: number[] = [];
-  for (let v = 0; v <= max; v += max / 8) ticks.push(v);
+  for (let v = 0; v <= max; v += max > 80000 ? 20000 : 10000) ticks.push(v);
   return (
     <svg
       viewBox={`0 0 ${W} 112`}

@@ -1,0 +1,164 @@
+//! The binary as a script would call it: results, exit codes, one-line errors.
+#![allow(clippy::unwrap_used, clippy::expect_used, clippy::panic, missing_docs)]
+
+use proptest::prelude::*;
+use serde_json::{Value, json};
+use std::path::PathBuf;
+use std::process::{Command, Output};
+
+fn run(args: &[&str]) -> Output {
+    Command::new(env!("CARGO_BIN_EXE_bold-stance")).args(args).output().unwrap()
+}
+
+fn file(name: &str, text: &str) -> PathBuf {
+    let dir = PathBuf::from(env!("CARGO_TARGET_TMPDIR"));
+    let path = dir.join(name);
+    std::fs::write(&path, text).unwrap();
+    path
+}
+
+fn sample() -> Value {
+    serde_json::from_str(include_str!("../../core/tests/cases/sample_wishbone.json")).unwrap()
+}
+
+fn refused(out: &Output, code: i32, says: &str) {
+    let err = String::from_utf8_lossy(&out.stderr);
+    assert_eq!(out.status.code(), Some(code), "{err}");
+    assert_eq!(err.trim().lines().count(), 1, "one line: {err}");
+    assert!(err.contains(says), "{err}");
+    assert!(out.stdout.is_empty());
+}
+
+#[test]
+fn sweep_prints_the_agreed_columns() {
+    let g = file("sweep.json", &sample().to_string());
+    let out = run(&["sweep", g.to_str().unwrap(), "--travel=-40:40:20", "--rack=-10,0"]);
+    assert!(out.status.success());
+    let text = String::from_utf8(out.stdout).unwrap();
+    let lines: Vec<&str> = text.lines().collect();
+    assert_eq!(
+        lines[0],
+        "travel_mm,rack_mm,camber_deg,toe_deg,caster_deg,sai_deg,half_track_mm,wheel_x_mm,scrub_radius_mm,mechanical_trail_mm"
+    );
+    assert_eq!(lines.len(), 11);
+    assert!(lines[8].starts_with("0.000000,0.000000,0.000000,0.050000,"), "{}", lines[8]);
+}
+
+#[test]
+fn unreachable_rows_are_left_out_and_counted() {
+    let g = file("reach.json", &sample().to_string());
+    let out = run(&["sweep", g.to_str().unwrap(), "--travel=-300,0"]);
+    assert!(out.status.success());
+    assert!(String::from_utf8_lossy(&out.stderr).contains("1 unreachable"));
+    refused(&run(&["sweep", g.to_str().unwrap(), "--travel=-300"]), 3, "extended");
+}
+
+#[test]
+fn bad_input_is_one_line_and_exit_2() {
+    let g = file("bad.json", &sample().to_string());
+    let g = g.to_str().unwrap();
+    refused(&run(&["sweep", "/no/such/file"]), 2, "file");
+    refused(&run(&["sweep", g, "--travel=a:b:c"]), 2, "--travel");
+    refused(&run(&["sweep", g, "--travel=0:10:0"]), 2, "endless");
+    refused(&run(&["sweep", g, "--travel=0:1000:0.001"]), 2, "endless");
+    refused(&run(&["sweep", g, "--rack=nan"]), 2, "--rack");
+    let mut v = sample();
+    v["points"]["upper_outer"][2] = json!(1e10);
+    refused(&run(&["sweep", file("far.json", &v.to_string()).to_str().unwrap()]), 2, "points.upper_outer.z");
+    let mut v = sample();
+    v["colour"] = json!("blue");
+    refused(&run(&["sweep", file("extra.json", &v.to_string()).to_str().unwrap()]), 2, "colour");
+    refused(&run(&["sweep", file("cut.json", &sample().to_string()[..80]).to_str().unwrap()]), 2, "document");
+    refused(&run(&["sweep", file("empty.json", "").to_str().unwrap()]), 2, "EOF");
+}
+
+fn settings() -> Value {
+    json!({"format":"bold-stance.settings/1","geometry":sample(),"height_change_mm":30,
+        "baseline":{"camber_deg":0.3,"caster_deg":2.7,"toe_deg":0.05},
+        "adjusters":[
+            {"name":"front cam","kind":"eccentric","point":"lower_front","direction":[0,1,0],"eccentricity_mm":8,"min_deg":-90,"max_deg":90,"notches_per_half_turn":16},
+            {"name":"rear cam","kind":"eccentric","point":"lower_rear","direction":[0,1,0],"eccentricity_mm":8,"min_deg":-90,"max_deg":90,"notches_per_half_turn":16},
+            {"name":"tie rod","kind":"thread","link":"tie","pitch_mm":1.5,"ends":1,"turns":[-8,8]}],
+        "aim":{"camber_deg":[-0.3,0.1],"caster_deg":[2.8,3.6],"toe_deg":[0.0,0.1]}})
+}
+
+#[test]
+fn settings_reach_and_their_geometry_sweeps_back_to_the_same_angles() {
+    let out = run(&["settings", file("set.json", &settings().to_string()).to_str().unwrap()]);
+    assert!(out.status.success(), "{}", String::from_utf8_lossy(&out.stderr));
+    let r: Value = serde_json::from_slice(&out.stdout).unwrap();
+    assert_eq!(r["reached"], true);
+    let after = file("after.json", &r["geometry_after"].to_string());
+    let out = run(&["sweep", after.to_str().unwrap(), "--travel=0"]);
+    let text = String::from_utf8(out.stdout).unwrap();
+    let row: Vec<f64> = text.lines().nth(1).unwrap().split(',').map(|v| v.parse().unwrap()).collect();
+    for (i, k) in [(2, "camber_deg"), (3, "toe_deg"), (4, "caster_deg"), (5, "sai_deg")] {
+        assert!((row[i] - r["angles"][k].as_f64().unwrap()).abs() < 2e-6, "{k}");
+    }
+    for a in r["adjusters"].as_array().unwrap() {
+        assert!(a["words"].as_str().unwrap().len() > 3);
+    }
+    assert_eq!(r["sensitivity"].as_array().unwrap().len(), 3);
+    for k in ["camber_deg", "caster_deg", "toe_deg"] {
+        assert_eq!(r["shortfall"][k], 0.0);
+    }
+}
+
+#[test]
+fn settings_say_what_is_wrong_and_what_has_no_answer() {
+    let mut v = settings();
+    v["adjusters"][0]["max_deg"] = json!(-90);
+    refused(&run(&["settings", file("s1.json", &v.to_string()).to_str().unwrap()]), 2, "adjusters.0.max_deg");
+    let mut v = settings();
+    v["aim"]["camber_deg"] = json!([0.5, 0.1]);
+    refused(&run(&["settings", file("s2.json", &v.to_string()).to_str().unwrap()]), 2, "aim.camber_deg");
+    let mut v = settings();
+    v["height_change_mm"] = json!(390);
+    refused(&run(&["settings", file("s3.json", &v.to_string()).to_str().unwrap()]), 3, "no answer");
+    let mut v = settings();
+    v["aim"]["caster_deg"] = json!([12.0, 13.0]);
+    let out = run(&["settings", file("s4.json", &v.to_string()).to_str().unwrap()]);
+    let r: Value = serde_json::from_slice(&out.stdout).unwrap();
+    assert_eq!(r["reached"], false);
+    assert!(r["shortfall"]["caster_deg"].as_f64().unwrap() > 1.0);
+}
+
+#[test]
+fn the_wear_case_of_the_contract_runs() {
+    let case = r#"{"format":"bold-stance.wear/1",
+     "tyre":{"section_mm":255,"aspect":45,"rim_in":19,"class":"soft_summer","new_depth_mm":7.5},
+     "wheel":{"load_n":5700,"pressure_kpa":290,"placard_kpa":290,"placard_load_n":5700,"axle_share":0.52,"drive_share":0.6,"brake_share":0.4,
+              "torque_factor":1.5,"regen":true,"load_transfer_per_g":0.7,"roll_camber_deg_per_g":2.5,"caster_deg":0},
+     "use":"mixed","limit_mm":1.6,"basis":"class","setups":[{"camber_deg":-2.0,"toe_deg":0.05,"share":1.0}]}"#;
+    let out = run(&["wear", file("wear.json", case).to_str().unwrap()]);
+    let r: Value = serde_json::from_slice(&out.stdout).unwrap();
+    // Golden number G2 of the tread-wear specification.
+    assert!((r["life_km"].as_f64().unwrap() - 26051.28).abs() < 0.01);
+    assert_eq!(r["rate_mm_per_1000km"].as_array().unwrap().len(), 21);
+    let blend = case.replace("\"mixed\"", r#"[["mixed",0.7],["highway",0.3]]"#);
+    assert!(run(&["wear", file("blend.json", &blend).to_str().unwrap()]).status.success());
+    let bad = case.replace("\"mixed\"", "\"moon\"");
+    refused(&run(&["wear", file("moon.json", &bad).to_str().unwrap()]), 2, "use");
+    let bad = case.replace("5700,\"pressure_kpa\"", "-5,\"pressure_kpa\"");
+    refused(&run(&["wear", file("light.json", &bad).to_str().unwrap()]), 2, "wheel.load_n");
+}
+
+#[test]
+fn other_machines_are_refused_without_the_word_public() {
+    refused(&run(&["serve", "--listen", "0.0.0.0:0"]), 2, "--public");
+    assert!(run(&["--help"]).status.success() && run(&["sweep", "--help"]).status.success());
+}
+
+proptest! {
+    #![proptest_config(ProptestConfig::with_cases(24))]
+    #[test]
+    fn damaged_geometry_files_never_crash_it(at in 0usize..700, byte in any::<u8>()) {
+        let mut text = sample().to_string().into_bytes();
+        let at = at % text.len();
+        text[at] = byte;
+        let path = PathBuf::from(env!("CARGO_TARGET_TMPDIR")).join("fuzz.json");
+        std::fs::write(&path, &text).unwrap();
+        let code = run(&["sweep", path.to_str().unwrap(), "--travel=0"]).status.code();
+        prop_assert!(matches!(code, Some(0 | 2 | 3)), "{:?}", code);
+    }
+}

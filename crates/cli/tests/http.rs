@@ -1,0 +1,317 @@
+//! The running binary over HTTP on a real PostgreSQL: problem documents, limits, conflicts, sudden death.
+#![allow(clippy::unwrap_used, clippy::expect_used, clippy::panic, missing_docs)]
+
+use serde_json::{Value, json};
+use sqlx::{Connection, PgConnection};
+use std::io::{BufRead, BufReader};
+use std::process::{Child, Command, Stdio};
+use std::time::{Duration, Instant};
+use ureq::Agent;
+use uuid::Uuid;
+
+struct Server {
+    child: Child,
+    base: String,
+    database: String,
+    agent: Agent,
+}
+
+impl Drop for Server {
+    fn drop(&mut self) {
+        let _ = self.child.kill();
+        let _ = self.child.wait();
+    }
+}
+
+fn database() -> String {
+    let url =
+        std::env::var("TEST_DATABASE_URL").expect("TEST_DATABASE_URL: run ./test, which starts PostgreSQL");
+    let name = format!("t_http_{}", Uuid::new_v4().simple());
+    tokio::runtime::Runtime::new().unwrap().block_on(async {
+        let mut c = PgConnection::connect(&url).await.unwrap();
+        sqlx::query(sqlx::AssertSqlSafe(format!("create database {name}"))).execute(&mut c).await.unwrap();
+    });
+    format!("{}/{name}", url.rsplit_once('/').unwrap().0)
+}
+
+fn spawn(database: &str) -> (Child, String) {
+    let mut child = Command::new(env!("CARGO_BIN_EXE_bold-stance"))
+        .args(["serve", "--demo", "--listen", "127.0.0.1:0", "--database-url", database])
+        .stdout(Stdio::piped())
+        .spawn()
+        .unwrap();
+    let mut line = String::new();
+    BufReader::new(child.stdout.take().unwrap()).read_line(&mut line).unwrap();
+    let base = line.rsplit_once(" at ").unwrap().1.trim().trim_end_matches('/').to_owned();
+    (child, base)
+}
+
+impl Server {
+    fn start() -> Self {
+        let database = database();
+        let (child, base) = spawn(&database);
+        let agent = Agent::config_builder()
+            .http_status_as_error(false)
+            .timeout_global(Some(Duration::from_secs(20)))
+            .build()
+            .into();
+        Self { child, base, database, agent }
+    }
+
+    /// SIGKILL, then a new process on the same database.
+    fn die_and_rise(&mut self) {
+        self.child.kill().unwrap();
+        self.child.wait().unwrap();
+        (self.child, self.base) = spawn(&self.database);
+    }
+
+    fn send(&self, method: &str, path: &str, body: Option<&[u8]>) -> (u16, Value) {
+        let url = format!("{}{path}", self.base);
+        let json = "application/json";
+        let answer = match (method, body) {
+            ("GET", _) => self.agent.get(&url).call(),
+            ("DELETE", _) => self.agent.delete(&url).call(),
+            ("PUT", Some(b)) => self.agent.put(&url).header("content-type", json).send(b),
+            (_, Some(b)) => self.agent.post(&url).header("content-type", json).send(b),
+            (_, None) => self.agent.post(&url).header("content-type", json).send(&b""[..]),
+        };
+        let mut r = answer.unwrap();
+        let text = r.body_mut().read_to_string().unwrap();
+        (r.status().as_u16(), serde_json::from_str(&text).unwrap_or(Value::Null))
+    }
+
+    fn get(&self, path: &str) -> Value {
+        let (status, v) = self.send("GET", path, None);
+        assert_eq!(status, 200, "{path}: {v}");
+        v
+    }
+
+    fn post(&self, path: &str, v: &Value) -> (u16, Value) {
+        self.send("POST", path, Some(v.to_string().as_bytes()))
+    }
+
+    fn put(&self, path: &str, v: &Value) -> (u16, Value) {
+        self.send("PUT", path, Some(v.to_string().as_bytes()))
+    }
+
+    fn truck(&self) -> Value {
+        let jobs = self.get("/api/v1/jobs");
+        self.get(&format!("/api/v1/jobs/{}", jobs[0]["job"]["id"].as_str().unwrap()))
+    }
+}
+
+fn plan_input(ticket: &Value) -> Value {
+    let mut b = ticket["base"].clone();
+    b["height_change_mm"] = json!(65.0);
+    b
+}
+
+fn fields(v: &Value) -> Vec<String> {
+    v["problems"].as_array().unwrap().iter().map(|p| p["field"].as_str().unwrap().to_owned()).collect()
+}
+
+#[test]
+fn wrong_documents_get_problem_documents_with_fields() {
+    let s = Server::start();
+    let t = s.truck();
+    let good = plan_input(&t);
+    assert_eq!(s.post("/api/v1/predict", &good).0, 200);
+    let mut v = good.clone();
+    v["height_change_mm"] = json!("65 mm");
+    let (status, p) = s.post("/api/v1/predict", &v);
+    assert_eq!((status, p["status"].as_u64()), (400, Some(400)));
+    assert_eq!(fields(&p), ["height_change_mm"]);
+    let mut v = good.clone();
+    v["left"]["angles"]["colour"] = json!(1);
+    let (status, p) = s.post("/api/v1/predict", &v);
+    assert_eq!(status, 400);
+    assert!(p["detail"].as_str().unwrap().contains("unknown field"), "{p}");
+    let mut v = good.clone();
+    v["height_change_mm"] = json!(1e10);
+    v["geometry"]["points"]["upper_outer"] = v["geometry"]["points"]["lower_outer"].clone();
+    let (status, p) = s.post("/api/v1/predict", &v);
+    assert_eq!(status, 422);
+    assert!(fields(&p).contains(&"geometry.points.upper_outer".to_owned()), "{p}");
+    assert!(fields(&p).contains(&"height_change_mm".to_owned()), "{p}");
+    for cut in ["{", "", "[1,", "nul", "{\"geometry\":NaN}"] {
+        let (status, p) = s.send("POST", "/api/v1/predict", Some(cut.as_bytes()));
+        assert_eq!(status, 400, "{cut}: {p}");
+    }
+    let huge = vec![b' '; 300 * 1024];
+    assert_eq!(s.send("POST", "/api/v1/predict", Some(&huge)).0, 413);
+    let nobody = Uuid::new_v4();
+    assert_eq!(s.send("GET", &format!("/api/v1/jobs/{nobody}"), None).0, 404);
+    assert_eq!(s.send("GET", "/api/v1/jobs/not-an-id", None).0, 400);
+    assert_eq!(s.send("GET", "/api/v1/jobs?limit=x", None).0, 400);
+    assert_eq!(s.send("DELETE", &format!("/api/v1/plans/{nobody}"), None).0, 404);
+    assert_eq!(s.send("GET", "/api/v1/nothing", None).0, 404);
+    assert_eq!(s.get("/api/openapi.json")["openapi"].as_str().unwrap().split('.').next(), Some("3"));
+    // The process is as well as before.
+    assert_eq!(s.get("/api/v1/health"), json!("ok"));
+}
+
+#[test]
+fn foreign_hosts_and_foreign_pages_are_refused() {
+    let s = Server::start();
+    let url = format!("{}/api/v1/jobs", s.base);
+    let r = s.agent.get(&url).header("host", "attacker.test").call().unwrap();
+    assert_eq!(r.status().as_u16(), 403);
+    let r = s.agent.post(&url).header("origin", "http://attacker.test").send(&b"{}"[..]).unwrap();
+    assert_eq!(r.status().as_u16(), 403);
+    let r = s.agent.get(format!("{}/", s.base)).call().unwrap();
+    assert!(r.headers()["content-security-policy"].to_str().unwrap().contains("default-src 'self'"));
+}
+
+#[test]
+fn a_reading_is_kept_as_typed_and_refused_at_its_entry() {
+    let s = Server::start();
+    let t = s.truck();
+    let path = format!("/api/v1/jobs/{}/readings", t["job"]["id"].as_str().unwrap());
+    let typed = |q: &str, text: &str| {
+        json!({"id": Uuid::new_v4(), "visit":"found","quantity":q,"side":"left","method":"direct",
+        "entries":[{"name":"value","text":text}],"unit":"mm","diameter_mm":830.8})
+    };
+    for (q, text, field) in [
+        ("height", "", "value"),
+        ("height", "nan", "value"),
+        ("height", "0°24'", "value"),
+        ("height", "9999999999", "value"),
+        ("camber", "24", "value"),
+        ("toe", "1 in", "value"),
+        ("camber", "3mm", "value"),
+    ] {
+        let (status, p) = s.post(&path, &typed(q, text));
+        assert_eq!(status, 422, "{q} {text}: {p}");
+        assert_eq!(fields(&p), [field]);
+        assert!(!p["problems"][0]["right"].as_str().unwrap().is_empty());
+    }
+    let (status, t2) = s.post(&path, &typed("height", "19 1/2 in"));
+    assert_eq!(status, 201);
+    let last = t2["readings"].as_array().unwrap().last().unwrap();
+    assert_eq!(last["raw"][0]["text"], "19 1/2 in");
+    assert!((last["value"].as_f64().unwrap() - 495.3).abs() < 1e-9);
+    assert_eq!(t2["readings"].as_array().unwrap().len(), t["readings"].as_array().unwrap().len() + 1);
+    assert!((t2["base"]["left"]["height_mm"].as_f64().unwrap() - 495.3).abs() < 1e-9);
+}
+
+#[test]
+fn the_second_save_on_an_old_version_is_refused() {
+    let s = Server::start();
+    let t = s.truck();
+    let p = &t["plans"][0];
+    let path = format!("/api/v1/plans/{}", p["id"].as_str().unwrap());
+    let body = json!({"version": p["version"], "name": "A", "document": p["document"]});
+    assert_eq!(s.put(&path, &body).0, 200);
+    let (status, problem) = s.put(&path, &body);
+    assert_eq!(status, 409);
+    assert!(
+        problem["detail"].as_str().unwrap().contains("version 1")
+            && problem["detail"].as_str().unwrap().contains("version 2"),
+        "{problem}"
+    );
+    let (status, copy) = s.post(&format!("{path}/copy"), &json!({}));
+    assert_eq!((status, copy["name"].as_str()), (201, Some("A (copy)")));
+    assert_eq!(copy["document"], p["document"]);
+    let bad = json!({"version": 2, "name": "  ", "document": p["document"]});
+    let (status, problem) = s.put(&path, &bad);
+    assert_eq!((status, fields(&problem)), (422, vec!["name".to_owned()]));
+}
+
+#[test]
+fn impossible_vehicles_are_refused_at_the_field_and_nothing_is_stored() {
+    let s = Server::start();
+    let t = s.truck();
+    let before = s.get("/api/v1/jobs").as_array().unwrap().len();
+    let facts = t["vehicle"]["facts"].clone();
+    let arrive =
+        |f: &Value| s.post("/api/v1/jobs", &json!({"vehicle": f, "job": {"complaint": "", "bay": null}}));
+    let mut f = facts.clone();
+    f["tyre_size"] = json!("285");
+    f["wheelbase_mm"] = json!(9);
+    f["name"] = json!("");
+    let (status, p) = arrive(&f);
+    assert_eq!(
+        (status, fields(&p)),
+        (422, vec!["vehicle.name".into(), "vehicle.tyre_size".into(), "vehicle.wheelbase_mm".into()])
+    );
+    let mut f = facts.clone();
+    // An upper arm so short that the loop opens within the usable travel.
+    f["geometry"]["points"]["upper_front"] = json!([104, 625, 569]);
+    f["geometry"]["points"]["upper_rear"] = json!([-128, 625, 560]);
+    let (status, p) = arrive(&f);
+    assert_eq!(status, 422, "{p}");
+    assert!(fields(&p)[0].starts_with("vehicle.geometry.points"), "{p}");
+    assert!(p["problems"][0]["wrong"].as_str().unwrap().contains("loop"), "{p}");
+    let (_, look) = s.post("/api/v1/geometry", &f["geometry"]);
+    assert!(!look["problems"].as_array().unwrap().is_empty());
+    assert_eq!(s.get("/api/v1/jobs").as_array().unwrap().len(), before);
+    assert_eq!(arrive(&facts).0, 201);
+}
+
+#[test]
+fn killed_in_the_middle_of_saving_nothing_confirmed_is_lost() {
+    let mut s = Server::start();
+    let t = s.truck();
+    let job = t["job"]["id"].as_str().unwrap().to_owned();
+    let plan = &t["plans"][0];
+    let path = format!("/api/v1/plans/{}", plan["id"].as_str().unwrap());
+    let mut version = plan["version"].as_i64().unwrap();
+    let mut confirmed: Vec<String> = Vec::new();
+    let mut height = None;
+    for round in 0..3 {
+        // Saves run while the killer waits a moment: the last one is cut off anywhere.
+        let pid = s.child.id();
+        let killer = std::thread::spawn(move || {
+            std::thread::sleep(Duration::from_millis(150 + 90 * round));
+            Command::new("kill").args(["-9", &pid.to_string()]).status().unwrap();
+        });
+        let until = Instant::now() + Duration::from_secs(5);
+        let mut i = 0.0;
+        while Instant::now() < until {
+            i += 1.0;
+            let id = Uuid::new_v4().to_string();
+            let body = json!({"id": id, "visit":"found","quantity":"camber","side":"left","method":"direct","entries":[{"name":"value","text":format!("-0.{}", i as u32 % 90 + 10)}],"unit":"mm"});
+            let url = format!("{}/api/v1/jobs/{job}/readings", s.base);
+            match s
+                .agent
+                .post(&url)
+                .header("content-type", "application/json")
+                .send(body.to_string().as_bytes())
+            {
+                Ok(r) if r.status() == 201 => confirmed.push(id),
+                _ => break,
+            }
+            let mut d = plan["document"].clone();
+            d["height_change_mm"] = json!(i);
+            let body = json!({"version": version, "name": "Saving", "document": d});
+            match s
+                .agent
+                .put(format!("{}{path}", s.base))
+                .header("content-type", "application/json")
+                .send(body.to_string().as_bytes())
+            {
+                Ok(r) if r.status() == 200 => {
+                    version += 1;
+                    height = Some(i);
+                }
+                _ => break,
+            }
+        }
+        killer.join().unwrap();
+        s.die_and_rise();
+        let t = s.get(&format!("/api/v1/jobs/{job}"));
+        let kept: Vec<&str> =
+            t["readings"].as_array().unwrap().iter().map(|r| r["id"].as_str().unwrap()).collect();
+        assert!(confirmed.iter().all(|c| kept.contains(&c.as_str())), "a confirmed reading is gone");
+        let p = &t["plans"][0];
+        let (v, h) = (p["version"].as_i64().unwrap(), p["document"]["height_change_mm"].as_f64().unwrap());
+        // The save that was cut off is there whole or not at all.
+        assert!(v == version || v == version + 1, "{v} {version}");
+        if v == version {
+            assert!(height.is_none_or(|x| x == h), "{h}");
+        }
+        version = v;
+        height = Some(h);
+    }
+    assert!(confirmed.len() > 5, "{} saves only", confirmed.len());
+}

@@ -1,0 +1,209 @@
+//! The store on a real PostgreSQL (TEST_DATABASE_URL, which ./test starts). One database a test.
+#![allow(clippy::unwrap_used, clippy::expect_used, clippy::panic, missing_docs)]
+
+use bold_stance_store::job::{self, NewJob, Stage};
+use bold_stance_store::reading::{self, Method, NewReading, Quantity, RawEntry, Side, Visit, standing};
+use bold_stance_store::{Store, StoreError, demo, done, event, plan, shop, vehicle};
+use sqlx::{Connection, PgConnection};
+use uuid::Uuid;
+
+/// A fresh database of the application's own role.
+async fn fresh(name: &str) -> Store {
+    let url =
+        std::env::var("TEST_DATABASE_URL").expect("TEST_DATABASE_URL: run ./test, which starts PostgreSQL");
+    let mut admin = PgConnection::connect(&url).await.expect("PostgreSQL answers");
+    let db = format!("t_{name}_{}", Uuid::new_v4().simple());
+    sqlx::query(sqlx::AssertSqlSafe(format!("create database {db}"))).execute(&mut admin).await.unwrap();
+    let (base, _) = url.rsplit_once('/').unwrap();
+    let store = Store::connect(&format!("{base}/{db}")).await.unwrap();
+    store.migrate().await.unwrap();
+    store
+}
+
+fn camber(text: &str, value: f64) -> NewReading {
+    NewReading {
+        id: Uuid::new_v4(),
+        visit: Visit::Found,
+        quantity: Quantity::Camber,
+        side: Side::Left,
+        method: Method::Direct,
+        raw: vec![RawEntry { name: "value".into(), text: text.into() }],
+        unit: "mm".into(),
+        value,
+        sigma: 0.1,
+        author: "Specialist".into(),
+    }
+}
+
+#[tokio::test]
+async fn the_demo_loads_once_and_resets() {
+    let store = fresh("demo").await;
+    let s = demo::load(&store, false).await.unwrap();
+    demo::load(&store, false).await.unwrap();
+    let mut tx = store.tx(s.id).await.unwrap();
+    let jobs = job::list(&mut tx, 0, 100).await.unwrap();
+    assert_eq!(jobs.len(), 5);
+    assert_eq!(jobs[0].vehicle, "Quarry 4x4 pickup");
+    assert_eq!((jobs[0].readings, jobs[0].height_change_mm), (8, Some(65.0)));
+    assert_eq!(jobs[2].readings, 4);
+    let v = vehicle::get(&mut tx, jobs[0].job.vehicle_id).await.unwrap();
+    assert!(v.facts.geometry.problems().is_empty());
+    drop(tx);
+    let again = demo::load(&store, true).await.unwrap();
+    assert_ne!(again.id, s.id);
+    let mut tx = store.tx(again.id).await.unwrap();
+    assert_eq!(job::list(&mut tx, 0, 100).await.unwrap().len(), 5);
+}
+
+#[tokio::test]
+async fn migrating_twice_changes_nothing() {
+    let store = fresh("migrate").await;
+    store.migrate().await.unwrap();
+    store.ping().await.unwrap();
+    assert!(shop::first(&store).await.unwrap().is_none());
+}
+
+#[tokio::test]
+async fn a_correction_is_a_new_reading_and_sending_twice_stores_once() {
+    let store = fresh("readings").await;
+    let s = demo::load(&store, false).await.unwrap();
+    let mut tx = store.tx(s.id).await.unwrap();
+    let id = job::list(&mut tx, 0, 1).await.unwrap()[0].job.id;
+    let before = reading::of_job(&mut tx, id).await.unwrap();
+    let first = standing(&before, Visit::Found, Quantity::Camber, Side::Left).unwrap().id;
+    let r = camber("-0°24'", -0.4);
+    reading::add(&mut tx, s.id, id, &r).await.unwrap();
+    reading::add(&mut tx, s.id, id, &r).await.unwrap();
+    tx.commit().await.unwrap();
+    let mut tx = store.tx(s.id).await.unwrap();
+    let all = reading::of_job(&mut tx, id).await.unwrap();
+    assert_eq!(all.len(), before.len() + 1);
+    let now = standing(&all, Visit::Found, Quantity::Camber, Side::Left).unwrap();
+    assert_eq!((now.id, now.replaces, now.raw[0].text.as_str()), (r.id, Some(first), "-0°24'"));
+    assert!(all.iter().any(|x| x.id == first), "the old one stays");
+}
+
+#[tokio::test]
+async fn two_tablets_adding_at_once_lose_nothing() {
+    let store = fresh("tablets").await;
+    let s = demo::load(&store, false).await.unwrap();
+    let mut tx = store.tx(s.id).await.unwrap();
+    let id = job::list(&mut tx, 0, 1).await.unwrap()[0].job.id;
+    let before = reading::of_job(&mut tx, id).await.unwrap().len();
+    drop(tx);
+    let add = |k: i32| {
+        let (store, shop) = (store.clone(), s.id);
+        async move {
+            for i in 0..10 {
+                let mut tx = store.tx(shop).await.unwrap();
+                reading::add(&mut tx, shop, id, &camber("x", f64::from(k * 10 + i) / 100.0)).await.unwrap();
+                tx.commit().await.unwrap();
+            }
+        }
+    };
+    tokio::join!(add(1), add(2));
+    let mut tx = store.tx(s.id).await.unwrap();
+    assert_eq!(reading::of_job(&mut tx, id).await.unwrap().len(), before + 20);
+}
+
+#[tokio::test]
+async fn a_stale_save_is_refused_with_both_versions() {
+    let store = fresh("stale").await;
+    let s = demo::load(&store, false).await.unwrap();
+    let mut tx = store.tx(s.id).await.unwrap();
+    let id = job::list(&mut tx, 0, 1).await.unwrap()[0].job.id;
+    let p = plan::of_job(&mut tx, id).await.unwrap().remove(0);
+    let mut d = p.document.clone();
+    d.height_change_mm = 70.0;
+    assert_eq!(plan::update(&mut tx, p.id, p.version, "Mine", &d).await.unwrap(), p.version + 1);
+    let e = plan::update(&mut tx, p.id, p.version, "Theirs", &d).await.unwrap_err();
+    assert!(matches!(e, StoreError::Stale { yours: 1, now: 2, .. }), "{e}");
+    let v = vehicle::get(&mut tx, job::get(&mut tx, id).await.unwrap().vehicle_id).await.unwrap();
+    vehicle::update(&mut tx, v.id, v.version, &v.facts).await.unwrap();
+    assert!(matches!(
+        vehicle::update(&mut tx, v.id, v.version, &v.facts).await,
+        Err(StoreError::Stale { .. })
+    ));
+    assert_eq!(plan::get(&mut tx, p.id).await.unwrap().name, "Mine");
+}
+
+#[tokio::test]
+async fn what_is_not_confirmed_leaves_nothing_half_written() {
+    let store = fresh("half").await;
+    let s = demo::load(&store, false).await.unwrap();
+    let mut tx = store.tx(s.id).await.unwrap();
+    let line = job::list(&mut tx, 0, 1).await.unwrap().remove(0);
+    let v = vehicle::get(&mut tx, line.job.vehicle_id).await.unwrap();
+    let new = NewJob { complaint: "x".into(), bay: None };
+    let vid = vehicle::insert(&mut tx, s.id, &v.facts).await.unwrap();
+    let jid = job::insert(&mut tx, s.id, vid, &new).await.unwrap();
+    event::record(&mut tx, s.id, Some(jid), "x", "x", serde_json::json!({})).await.unwrap();
+    drop(tx); // the connection is lost before the commit
+    let mut tx = store.tx(s.id).await.unwrap();
+    assert_eq!(job::list(&mut tx, 0, 100).await.unwrap().len(), 5);
+    assert!(matches!(job::get(&mut tx, jid).await, Err(StoreError::Missing { .. })));
+    assert!(matches!(vehicle::get(&mut tx, vid).await, Err(StoreError::Missing { .. })));
+    assert_eq!(event::count(&mut tx, jid).await.unwrap(), 0);
+}
+
+#[tokio::test]
+async fn row_level_security_hides_another_shops_rows_even_from_wrong_queries() {
+    let store = fresh("rls").await;
+    let ours = demo::load(&store, false).await.unwrap();
+    let theirs = shop::ensure(&store, "Another shop").await.unwrap();
+    let mut tx = store.tx(ours.id).await.unwrap();
+    let id = job::list(&mut tx, 0, 1).await.unwrap()[0].job.id;
+    drop(tx);
+    let mut tx = store.tx(theirs.id).await.unwrap();
+    assert!(job::list(&mut tx, 0, 100).await.unwrap().is_empty());
+    assert!(matches!(job::get(&mut tx, id).await, Err(StoreError::Missing { .. })));
+    let n: i64 = sqlx::query_scalar("select count(*) from reading").fetch_one(&mut *tx).await.unwrap();
+    assert_eq!(n, 0);
+    drop(tx);
+    // Without a shop named, nothing at all.
+    let n: i64 = sqlx::query_scalar("select count(*) from job").fetch_one(store.pool()).await.unwrap();
+    assert_eq!(n, 0);
+}
+
+#[tokio::test]
+async fn tickets_count_up_when_two_arrive_together() {
+    let store = fresh("tickets").await;
+    let s = demo::load(&store, false).await.unwrap();
+    let mut tx = store.tx(s.id).await.unwrap();
+    let vid = job::list(&mut tx, 0, 1).await.unwrap()[0].job.vehicle_id;
+    drop(tx);
+    let arrive = || {
+        let (store, shop) = (store.clone(), s.id);
+        async move {
+            let mut tx = store.tx(shop).await.unwrap();
+            let id = job::insert(&mut tx, shop, vid, &NewJob { complaint: String::new(), bay: Some(4) })
+                .await
+                .unwrap();
+            tx.commit().await.unwrap();
+            id
+        }
+    };
+    let (a, b) = tokio::join!(arrive(), arrive());
+    let mut tx = store.tx(s.id).await.unwrap();
+    let (a, b) = (job::get(&mut tx, a).await.unwrap(), job::get(&mut tx, b).await.unwrap());
+    assert_eq!((a.ticket - b.ticket).abs(), 1);
+}
+
+#[tokio::test]
+async fn stages_go_forward_only_and_steps_can_be_taken_back() {
+    let store = fresh("stages").await;
+    let s = demo::load(&store, false).await.unwrap();
+    let mut tx = store.tx(s.id).await.unwrap();
+    let id = job::list(&mut tx, 0, 1).await.unwrap()[0].job.id;
+    job::reach_stage(&mut tx, id, Stage::Set).await.unwrap();
+    job::reach_stage(&mut tx, id, Stage::Read).await.unwrap();
+    assert_eq!(job::get(&mut tx, id).await.unwrap().stage, Stage::Set);
+    let p = plan::of_job(&mut tx, id).await.unwrap().remove(0);
+    done::mark(&mut tx, s.id, p.id, "cams", true, "Specialist").await.unwrap();
+    done::mark(&mut tx, s.id, p.id, "cams", true, "Specialist").await.unwrap();
+    assert_eq!(done::of_job(&mut tx, id).await.unwrap().len(), 1);
+    done::mark(&mut tx, s.id, p.id, "cams", false, "Specialist").await.unwrap();
+    assert!(done::of_job(&mut tx, id).await.unwrap().is_empty());
+    plan::remove(&mut tx, p.id).await.unwrap();
+    assert!(matches!(plan::remove(&mut tx, p.id).await, Err(StoreError::Missing { .. })));
+}

@@ -1,0 +1,239 @@
+//! A server on a database of its own, a ChromeDriver and a Chromium, all ended by their own process ids.
+#![allow(dead_code, clippy::unwrap_used, clippy::expect_used, clippy::panic, missing_docs)]
+
+use fantoccini::wd::WebDriverCompatibleCommand;
+use fantoccini::{Client, ClientBuilder, Locator, elements::Element};
+use serde_json::{Value, json};
+use sqlx::{Connection, PgConnection};
+use std::io::{BufRead, BufReader};
+use std::process::{Child, Command, Stdio};
+use std::time::{Duration, Instant};
+
+pub struct App {
+    pub base: String,
+    pub c: Client,
+    pub server: Child,
+    database: String,
+    driver: Child,
+    profile: std::path::PathBuf,
+}
+
+/// The built binary, next to the test's own folder.
+fn binary() -> std::path::PathBuf {
+    let exe = std::env::current_exe().unwrap();
+    let dir = exe.parent().unwrap().parent().unwrap();
+    let name = if dir.ends_with("examples") {
+        dir.parent().unwrap().join("bold-stance")
+    } else {
+        dir.join("bold-stance")
+    };
+    assert!(name.exists(), "{} is not built: run ./test, or cargo build -p bold-stance-cli", name.display());
+    name
+}
+
+/// First output line of a process that `pick` accepts; the rest is drained so that it never blocks.
+fn line_of(child: &mut Child, pick: fn(&str) -> Option<String>) -> String {
+    let mut out = BufReader::new(child.stdout.take().unwrap());
+    let mut line = String::new();
+    let found = loop {
+        line.clear();
+        assert!(out.read_line(&mut line).unwrap() > 0, "the process ended early");
+        if let Some(v) = pick(&line) {
+            break v;
+        }
+    };
+    std::thread::spawn(move || std::io::copy(&mut out, &mut std::io::sink()));
+    found
+}
+
+fn serve(database: &str) -> (Child, String) {
+    let mut server = Command::new(binary())
+        .args(["serve", "--demo", "--listen", "127.0.0.1:0", "--database-url", database])
+        .stdout(Stdio::piped())
+        .spawn()
+        .unwrap();
+    let base = line_of(&mut server, |l| {
+        l.rsplit_once(" at ").map(|(_, u)| u.trim().trim_end_matches('/').to_owned())
+    });
+    (server, base)
+}
+
+impl App {
+    pub async fn start(width: u32, height: u32) -> Self {
+        let url = std::env::var("TEST_DATABASE_URL")
+            .expect("TEST_DATABASE_URL: run ./test, which starts PostgreSQL");
+        let name = format!("t_e2e_{}", uuid::Uuid::new_v4().simple());
+        let mut admin = PgConnection::connect(&url).await.unwrap();
+        sqlx::query(sqlx::AssertSqlSafe(format!("create database {name}")))
+            .execute(&mut admin)
+            .await
+            .unwrap();
+        let database = format!("{}/{name}", url.rsplit_once('/').unwrap().0);
+        let (server, base) = serve(&database);
+        let mut driver = Command::new("chromedriver")
+            .arg("--port=0")
+            .stdout(Stdio::piped())
+            .stderr(Stdio::null())
+            .spawn()
+            .expect("chromedriver is installed");
+        let port = line_of(&mut driver, |l| {
+            l.rsplit_once("on port ").map(|(_, p)| p.trim().trim_end_matches('.').to_owned())
+        });
+        let profile = std::env::temp_dir().join(&name);
+        let args = [
+            "--headless",
+            "--no-sandbox",
+            "--disable-gpu",
+            "--disable-quic",
+            "--no-first-run",
+            "--disable-background-networking",
+            "--disable-component-update",
+            "--disable-sync",
+            "--disable-dev-shm-usage",
+            "--force-prefers-reduced-motion",
+            &format!("--window-size={width},{height}"),
+            &format!("--user-data-dir={}", profile.display()),
+        ]
+        .map(str::to_owned);
+        let caps = json!({"goog:chromeOptions": {"args": args}, "goog:loggingPrefs": {"browser": "ALL"}});
+        let c = ClientBuilder::native()
+            .capabilities(caps.as_object().unwrap().clone())
+            .connect(&format!("http://127.0.0.1:{port}"))
+            .await
+            .unwrap();
+        // The size of the page, not of the window round it.
+        let inner =
+            c.execute("return [outerWidth-innerWidth, outerHeight-innerHeight]", vec![]).await.unwrap();
+        c.set_window_size(
+            width + inner[0].as_u64().unwrap() as u32,
+            height + inner[1].as_u64().unwrap() as u32,
+        )
+        .await
+        .unwrap();
+        Self { base, c, server, database, driver, profile }
+    }
+
+    pub async fn open(&self, path: &str) {
+        self.c.goto(&format!("{}{path}", self.base)).await.unwrap();
+    }
+
+    /// SIGKILL to the server, and a new one on the same database and, since pages know it, a new address.
+    pub fn kill_and_restart(&mut self) {
+        self.server.kill().unwrap();
+        self.server.wait().unwrap();
+        (self.server, self.base) = serve(&self.database);
+    }
+
+    pub async fn el(&self, css: &str) -> Element {
+        self.c
+            .wait()
+            .at_most(Duration::from_secs(12))
+            .for_element(Locator::Css(css))
+            .await
+            .unwrap_or_else(|e| panic!("{css}: {e}"))
+    }
+
+    pub async fn id(&self, testid: &str) -> Element {
+        self.el(&format!("[data-testid=\"{testid}\"]")).await
+    }
+
+    pub async fn click(&self, css: &str) {
+        let until = Instant::now() + Duration::from_secs(10);
+        loop {
+            match self.el(css).await.click().await {
+                Ok(()) => return,
+                Err(e) if Instant::now() > until => panic!("{css}: {e}"),
+                Err(_) => tokio::time::sleep(Duration::from_millis(80)).await,
+            }
+        }
+    }
+
+    pub async fn press(&self, testid: &str) {
+        self.click(&format!("[data-testid=\"{testid}\"]")).await;
+    }
+
+    /// Replaces what stands in an input.
+    pub async fn fill(&self, css: &str, text: &str) {
+        let e = self.el(css).await;
+        e.click().await.unwrap();
+        e.send_keys(&format!("\u{e009}a\u{e000}{text}")).await.unwrap();
+    }
+
+    pub async fn text(&self, testid: &str) -> String {
+        self.id(testid).await.text().await.unwrap()
+    }
+
+    /// Waits until an element's text passes; panics with the last text.
+    pub async fn until(&self, testid: &str, ok: impl Fn(&str) -> bool) -> String {
+        let until = Instant::now() + Duration::from_secs(12);
+        let mut last = String::new();
+        while Instant::now() < until {
+            if let Ok(e) = self.c.find(Locator::Css(&format!("[data-testid=\"{testid}\"]"))).await
+                && let Ok(t) = e.text().await
+            {
+                if ok(&t) {
+                    return t;
+                }
+                last = t;
+            }
+            tokio::time::sleep(Duration::from_millis(60)).await;
+        }
+        panic!("{testid} stays at {last:?}");
+    }
+
+    /// GET through the page, so the answer is the one the page would get.
+    pub async fn fetch(&self, path: &str) -> Value {
+        self.c
+            .execute_async(
+                "const d=arguments[arguments.length-1];fetch(arguments[0]).then(r=>r.json()).then(d)",
+                vec![json!(path)],
+            )
+            .await
+            .unwrap()
+    }
+
+    /// Ends everything; fails on any console error.
+    pub async fn finish(mut self) {
+        let errors = self.console_errors().await;
+        let _ = self.c.clone().close().await;
+        for p in [&mut self.server, &mut self.driver] {
+            let _ = p.kill();
+            let _ = p.wait();
+        }
+        let _ = std::fs::remove_dir_all(&self.profile);
+        assert!(errors.is_empty(), "console: {errors:#?}");
+    }
+
+    pub async fn console_errors(&self) -> Vec<String> {
+        let log = self.c.issue_cmd(BrowserLog).await.unwrap();
+        log.as_array()
+            .unwrap()
+            .iter()
+            .filter(|e| e["level"] == "SEVERE")
+            .map(|e| e["message"].as_str().unwrap_or_default().to_owned())
+            // A refused form is an answer, not a fault of the page.
+            .filter(|m| !m.contains("status of 422") && !m.contains("status of 409"))
+            .collect()
+    }
+}
+
+impl Drop for App {
+    fn drop(&mut self) {
+        for p in [&mut self.server, &mut self.driver] {
+            let _ = p.kill();
+            let _ = p.wait();
+        }
+    }
+}
+
+#[derive(Debug)]
+struct BrowserLog;
+
+impl WebDriverCompatibleCommand for BrowserLog {
+    fn endpoint(&self, base: &url::Url, session: Option<&str>) -> Result<url::Url, url::ParseError> {
+        base.join(&format!("session/{}/se/log", session.unwrap_or_default()))
+    }
+    fn method_and_body(&self, _: &url::Url) -> (http::Method, Option<String>) {
+        (http::Method::POST, Some(json!({"type": "browser"}).to_string()))
+    }
+}
