@@ -52,6 +52,20 @@ fn numbers(field: &str, text: &str) -> Result<Vec<f64>, Problem> {
     }
 }
 
+/// Columns of a sweep, as agreed.
+const COLUMNS: [&str; 10] = [
+    "travel_mm",
+    "rack_mm",
+    "camber_deg",
+    "toe_deg",
+    "caster_deg",
+    "sai_deg",
+    "half_track_mm",
+    "wheel_x_mm",
+    "scrub_radius_mm",
+    "mechanical_trail_mm",
+];
+
 /// `sweep`.
 pub fn sweep(path: &Path, travel: &str, rack: &str) -> Result<(), Failure> {
     let g = Geometry::from_json(&read(path)?)?;
@@ -68,24 +82,14 @@ pub fn sweep(path: &Path, travel: &str, rack: &str) -> Result<(), Failure> {
     let c = WishboneCorner::new(&g.points, &g.wheel);
     let mut out = csv::Writer::from_writer(std::io::stdout().lock());
     let system = |e: csv::Error| Failure::System(e.to_string());
-    out.write_record([
-        "travel_mm",
-        "rack_mm",
-        "camber_deg",
-        "toe_deg",
-        "caster_deg",
-        "sai_deg",
-        "half_track_mm",
-        "wheel_x_mm",
-        "scrub_radius_mm",
-        "mechanical_trail_mm",
-    ])
-    .map_err(system)?;
     let (mut done, mut left_out, mut why) = (0, 0, None);
     for &rack in &racks {
         for &travel in &travels {
             match c.alignment(travel, rack) {
                 Ok(a) => {
+                    if done == 0 {
+                        out.write_record(COLUMNS).map_err(system)?;
+                    }
                     let row = [
                         travel,
                         rack,

@@ -118,7 +118,8 @@ async fn a_stale_save_is_refused_with_both_versions() {
     assert_eq!(plan::update(&mut tx, p.id, p.version, "Mine", &d).await.unwrap(), p.version + 1);
     let e = plan::update(&mut tx, p.id, p.version, "Theirs", &d).await.unwrap_err();
     assert!(matches!(e, StoreError::Stale { yours: 1, now: 2, .. }), "{e}");
-    let v = vehicle::get(&mut tx, job::get(&mut tx, id).await.unwrap().vehicle_id).await.unwrap();
+    let vid = job::get(&mut tx, id).await.unwrap().vehicle_id;
+    let v = vehicle::get(&mut tx, vid).await.unwrap();
     vehicle::update(&mut tx, v.id, v.version, &v.facts).await.unwrap();
     assert!(matches!(
         vehicle::update(&mut tx, v.id, v.version, &v.facts).await,

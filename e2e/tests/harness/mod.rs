@@ -9,12 +9,28 @@ use std::io::{BufRead, BufReader};
 use std::process::{Child, Command, Stdio};
 use std::time::{Duration, Instant};
 
+/// A process that ends however the test ends.
+pub struct Kill(Child);
+
+impl Kill {
+    fn now(&mut self) {
+        let _ = self.0.kill();
+        let _ = self.0.wait();
+    }
+}
+
+impl Drop for Kill {
+    fn drop(&mut self) {
+        self.now();
+    }
+}
+
 pub struct App {
     pub base: String,
     pub c: Client,
-    pub server: Child,
+    pub server: Kill,
     database: String,
-    driver: Child,
+    driver: Kill,
     profile: std::path::PathBuf,
 }
 
@@ -46,7 +62,7 @@ fn line_of(child: &mut Child, pick: fn(&str) -> Option<String>) -> String {
     found
 }
 
-fn serve(database: &str) -> (Child, String) {
+fn serve(database: &str) -> (Kill, String) {
     let mut server = Command::new(binary())
         .args(["serve", "--demo", "--listen", "127.0.0.1:0", "--database-url", database])
         .stdout(Stdio::piped())
@@ -55,7 +71,7 @@ fn serve(database: &str) -> (Child, String) {
     let base = line_of(&mut server, |l| {
         l.rsplit_once(" at ").map(|(_, u)| u.trim().trim_end_matches('/').to_owned())
     });
-    (server, base)
+    (Kill(server), base)
 }
 
 impl App {
@@ -77,8 +93,9 @@ impl App {
             .spawn()
             .expect("chromedriver is installed");
         let port = line_of(&mut driver, |l| {
-            l.rsplit_once("on port ").map(|(_, p)| p.trim().trim_end_matches('.').to_owned())
+            l.rsplit_once("successfully on port ").map(|(_, p)| p.trim().trim_end_matches('.').to_owned())
         });
+        let driver = Kill(driver);
         let profile = std::env::temp_dir().join(&name);
         let args = [
             "--headless",
@@ -96,7 +113,7 @@ impl App {
         ]
         .map(str::to_owned);
         let caps = json!({"goog:chromeOptions": {"args": args}, "goog:loggingPrefs": {"browser": "ALL"}});
-        let c = ClientBuilder::native()
+        let c = ClientBuilder::new(hyper_util::client::legacy::connect::HttpConnector::new())
             .capabilities(caps.as_object().unwrap().clone())
             .connect(&format!("http://127.0.0.1:{port}"))
             .await
@@ -119,8 +136,7 @@ impl App {
 
     /// SIGKILL to the server, and a new one on the same database and, since pages know it, a new address.
     pub fn kill_and_restart(&mut self) {
-        self.server.kill().unwrap();
-        self.server.wait().unwrap();
+        self.server.now();
         (self.server, self.base) = serve(&self.database);
     }
 
@@ -196,10 +212,8 @@ impl App {
     pub async fn finish(mut self) {
         let errors = self.console_errors().await;
         let _ = self.c.clone().close().await;
-        for p in [&mut self.server, &mut self.driver] {
-            let _ = p.kill();
-            let _ = p.wait();
-        }
+        self.server.now();
+        self.driver.now();
         let _ = std::fs::remove_dir_all(&self.profile);
         assert!(errors.is_empty(), "console: {errors:#?}");
     }
@@ -214,15 +228,6 @@ impl App {
             // A refused form is an answer, not a fault of the page.
             .filter(|m| !m.contains("status of 422") && !m.contains("status of 409"))
             .collect()
-    }
-}
-
-impl Drop for App {
-    fn drop(&mut self) {
-        for p in [&mut self.server, &mut self.driver] {
-            let _ = p.kill();
-            let _ = p.wait();
-        }
     }
 }
 

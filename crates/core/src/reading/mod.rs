@@ -160,19 +160,23 @@ fn sweep(out: &str, inward: &str, steer: &str) -> Result<Converted, Problem> {
     Ok(Converted { value: v, sigma, words, suspicion: odd_caster(v) })
 }
 
+/// One wheel far off straight is more often a turned steering wheel than toe.
+fn odd_toe(v: f64) -> Option<String> {
+    (v.abs() > 1.5).then(|| {
+        "More than 1.5° on one wheel: is the steering wheel straight? Read the other side.".to_owned()
+    })
+}
+
 fn toe(value: &str, diameter_mm: f64, unit: LengthUnit) -> Result<Converted, Problem> {
     let words = |v: f64| lean(v, "toes in", "toes out");
     // A bare number or a degree sign is an angle; a length unit makes it rear minus front.
     if let Ok(v) = parse_angle_deg("value", value) {
         let v = if v.abs() <= 5.0 { v } else { small_angle("value", value, 5.0)? };
-        let suspicion = (v.abs() > 1.5).then(|| {
-            "More than 1.5° on one wheel: is the steering wheel straight? Read the other side.".to_owned()
-        });
         return Ok(Converted {
             value: v,
             sigma: 0.05,
             words: words(v).replace("upright", "straight"),
-            suspicion,
+            suspicion: odd_toe(v),
         });
     }
     let mm = parse_length_mm("value", value, unit)?;
@@ -187,7 +191,7 @@ fn toe(value: &str, diameter_mm: f64, unit: LengthUnit) -> Result<Converted, Pro
     }
     let v = s.asin().to_degrees();
     let sigma = (TOE_TAPE_SIGMA * std::f64::consts::SQRT_2 / diameter_mm).to_degrees();
-    Ok(Converted { value: v, sigma, words: words(v).replace("upright", "straight"), suspicion: None })
+    Ok(Converted { value: v, sigma, words: words(v).replace("upright", "straight"), suspicion: odd_toe(v) })
 }
 
 #[cfg(test)]
