@@ -50,7 +50,16 @@ fn speed(c: &mut Criterion) {
     let k = calibrate(TyreClass::AllTerrain);
     let mix = bold_stance_core::wear::UseMix::One(bold_stance_core::wear::Use::Trail);
     c.bench_function("wear forecast, one tyre", |b| {
-        b.iter(|| forecast(&tyre, &wheel, black_box(&[Setup { camber_deg: -0.5, toe_deg: 0.1, share: 1.0 }]), &mix, k, 3.0));
+        b.iter(|| {
+            forecast(
+                &tyre,
+                &wheel,
+                black_box(&[Setup { camber_deg: -0.5, toe_deg: 0.1, share: 1.0 }]),
+                &mix,
+                k,
+                3.0,
+            )
+        });
     });
 }
 

@@ -245,6 +245,9 @@ export default function Wear() {
               : 'Law: 1.6 mm (EU), 2/32 in (49 CFR 570.9)'
           }
         />
+        <Button component={Link} to={`../set${search}`} variant="contained">
+          {result?.verdict.reached ? 'Set it' : 'Open the setting sheet'}
+        </Button>
         <div
           style={{
             marginTop: 'auto',
@@ -262,9 +265,6 @@ export default function Wear() {
               `Not set, ribs feather: toe ${lifted.feather > 0 ? 'in' : 'out'}.`}
           </p>
         </div>
-        <Button component={Link} to={`../set${search}`} variant="contained">
-          {result?.verdict.reached ? 'Set it' : 'Open the setting sheet'}
-        </Button>
       </section>
     </main>
   );
