@@ -55,7 +55,11 @@ pub fn parse_json<'a, T: Deserialize<'a>>(text: &'a [u8]) -> Result<T, Problem> 
     let value: T = serde_path_to_error::deserialize(&mut de).map_err(|e| {
         let path = e.path().to_string();
         let field = if path == "." { "document".into() } else { path };
-        Problem::new(field, e.inner().to_string(), "a document as `bold-stance schema` describes")
+        Problem::new(
+            field,
+            e.inner().to_string(),
+            "the fields and kinds of values that the documented format has",
+        )
     })?;
     de.end().map_err(|e| Problem::new("document", e.to_string(), "one JSON document only"))?;
     Ok(value)
