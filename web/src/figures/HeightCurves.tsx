@@ -68,7 +68,7 @@ function Chart({ result, lead, planned, settle, load, form, onHeight, q }: Props
   const other: SideName = lead === 'left' ? 'right' : 'left';
   const curve = result[lead].curve;
   const ends = [curve[0]?.height_mm ?? -40, curve.at(-1)?.height_mm ?? 90] as const;
-  const [h0, h1] = held.current ?? [Math.min(-40, ends[0]), Math.max(90, ends[1])];
+  const [h0, h1] = held.current ?? [Math.min(-40, ends[0]), Math.max(40, ends[1])];
   const vals = [...curve, ...result[other].curve].map((p) => value(p, q));
   const setAngle =
     q === 'camber'
@@ -196,7 +196,7 @@ function Chart({ result, lead, planned, settle, load, form, onHeight, q }: Props
           strokeDasharray="7 3"
         />
         <path d={line(curve, (p) => value(p, q))} fill="none" stroke={`var(--${lead})`} strokeWidth="2.4" />
-        {ends[1] < h1 - 1 && ends[1] < 88 && (
+        {result.stop && result.stop.asked_mm > 0 && (
           <path d={`M${X(ends[1])} ${M.t}V${H - M.b}`} stroke="var(--ink)" strokeWidth="3" />
         )}
       </g>

@@ -63,14 +63,23 @@ function ticks(a: number, b: number, step: number): number[] {
   return out;
 }
 
-function worst(s: SidePlan): [string, number] {
+/** The angle farthest outside its window, by how much, and whether it is over or short of it. */
+function worst(s: SidePlan, aim?: Aim): [string, number, 'short' | 'over'] {
   const f = s.shortfall;
   const list: [string, number][] = [
     ['caster', f.caster_deg],
     ['camber', f.camber_deg],
     ['toe', f.toe_deg],
   ];
-  return list.reduce((a, b) => (b[1] > a[1] ? b : a));
+  const [what, gap] = list.reduce((a, b) => (b[1] > a[1] ? b : a));
+  const top =
+    what === 'caster'
+      ? aim?.caster_deg[1]
+      : what === 'camber'
+        ? aim?.camber_deg[1]
+        : (aim?.toe_total_deg[1] ?? 0) / 2;
+  const value = what === 'caster' ? s.set.caster_deg : what === 'camber' ? s.set.camber_deg : s.set.toe_deg;
+  return [what, gap, top !== undefined && value > top ? 'over' : 'short'];
 }
 
 export function ReachMap({
@@ -144,7 +153,7 @@ export function ReachMap({
   };
   const callouts = sides.filter(shown).map((s) => {
     const set = result[s].set;
-    const [what, gap] = worst(result[s]);
+    const [what, gap, word] = worst(result[s], aim);
     const on = gap < 1e-6;
     const at = P([set.camber_deg, set.caster_deg]);
     return {
@@ -153,6 +162,7 @@ export function ReachMap({
       on,
       what,
       gap,
+      word,
       box: put(on ? 140 : 128, on ? 54 : 46, [at[0] + (s === 'left' ? -120 : 120), at[1] - 20]),
     };
   });
@@ -376,7 +386,7 @@ export function ReachMap({
           before
         </text>
       </g>
-      {callouts.map(({ s, at, on, what, gap, box }) => (
+      {callouts.map(({ s, at, on, what, gap, word, box }) => (
         <g key={s}>
           <path
             d={`M${box.x + box.w / 2} ${box.y + box.h / 2}L${at[0]} ${at[1]}`}
@@ -403,7 +413,7 @@ export function ReachMap({
               </text>
             ) : (
               <text x="36" y="40" fontSize="22" fontWeight="800" fill="currentColor">
-                short {angle(gap, form, gap < 0.095 ? 2 : 1)}
+                {word} {angle(gap, form, gap < 0.095 ? 2 : 1)}
               </text>
             )}
           </g>
