@@ -67,7 +67,7 @@ export function MeasureView({ quantity, side }: { quantity: Quantity; side: 'lef
               {flip ? '◂ outboard' : 'outboard ▸'}
             </text>
             <text x="16" y="326" {...soft}>
-              from the front · lean drawn ×6 or so
+              from the front · lean drawn larger
             </text>
           </g>
         </g>
@@ -140,7 +140,7 @@ export function MeasureView({ quantity, side }: { quantity: Quantity; side: 'lef
             {flip ? 'outboard ▸' : '◂ outboard'}
           </text>
           <text y="136" textAnchor="middle" stroke="none" {...soft}>
-            from above · nose ▴ · drawn ×20 or so
+            from above · nose ▴ · drawn larger
           </text>
         </g>
       )}

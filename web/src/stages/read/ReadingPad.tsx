@@ -118,7 +118,7 @@ export function ReadingPad({ ticket, visit, quantity, side, kept }: Props) {
     '.',
     '0',
     special[1]!,
-    unit === 'in' ? 'in' : 'mm',
+    quantity === 'camber' || quantity === 'caster' ? '-' : unit,
   ];
   const problem = preview.fault?.problems[0];
   const saveFault = keep.error instanceof ApiProblem ? keep.error : undefined;
@@ -211,7 +211,7 @@ export function ReadingPad({ ticket, visit, quantity, side, kept }: Props) {
             className="fig"
             onClick={() => press(k === 'mm' || k === 'in' ? ` ${k}` : k)}
           >
-            {k === ' ' ? '␣' : k === "'" ? '′' : k}
+            {k === ' ' ? '␣' : k === "'" ? '′' : k === '-' ? '−' : k}
           </button>
         ))}
       </div>
