@@ -324,8 +324,11 @@ pub fn solve(bench: &Bench, t: &Target) -> Vec<SolvedSetting> {
         .into_iter()
         .map(|s| refine(bench, t, s, &free, &grids))
         .filter_map(|mut s| {
-            // Turning the rod moves camber and caster a little: bring plain cams back once.
             toe_turns(bench, &mut s.positions, t, true);
+            if !grids.iter().any(|g| g.1) {
+                return bench.angles(&s.positions).ok().map(|a| judge(bench, s.positions, a, t, true));
+            }
+            // Turning the rod moves camber and caster a little: bring plain cams back once.
             let a = bench.angles(&s.positions).ok()?;
             let again = judge(bench, s.positions, a, t, false);
             let mut p = refine(bench, t, again, &free, &grids).positions;
