@@ -1,4 +1,4 @@
-//! Speed of what is asked for many times a second: `cargo bench -p bold-stance-core`.
+//! Speed of what is asked for many times a second: `cargo bench -p bold-stance-core --bench speed`.
 #![allow(missing_docs, clippy::unwrap_used)]
 
 #[path = "../tests/common/mod.rs"]
