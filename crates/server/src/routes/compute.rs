@@ -3,6 +3,7 @@
 use super::Doc;
 use crate::AppState;
 use crate::problem::{ApiError, ProblemDocument};
+use actix_web::http::header::ContentEncoding;
 use actix_web::{HttpResponse, post, web};
 use bold_stance_core::geometry::Geometry;
 use bold_stance_core::linkage::{Linkage, WishboneCorner};
@@ -84,7 +85,8 @@ pub async fn predict(
     state: web::Data<AppState>,
     Doc(input): Doc<PlanInput>,
 ) -> Result<HttpResponse, ApiError> {
-    Ok(HttpResponse::Ok().json(plan(&input, &state.parts)?))
+    // Asked for many times a second from the same machine: compressing would cost more than sending.
+    Ok(HttpResponse::Ok().insert_header(ContentEncoding::Identity).json(plan(&input, &state.parts)?))
 }
 
 /// A geometry while it is typed.
