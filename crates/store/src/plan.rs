@@ -52,7 +52,8 @@ pub struct Plan {
 pub async fn insert(tx: &mut Tx, shop: Uuid, job: Uuid, name: &str, d: &PlanDocument) -> Result<Uuid> {
     let id = Uuid::new_v4();
     sqlx::query!(
-        "insert into plan (id, shop_id, job_id, name, document) values ($1, $2, $3, $4, $5)",
+        // Not now(): plans of one transaction keep the order they were made in.
+        "insert into plan (id, shop_id, job_id, name, document, created_at, updated_at) values ($1, $2, $3, $4, $5, clock_timestamp(), clock_timestamp())",
         id,
         shop,
         job,
