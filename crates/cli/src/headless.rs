@@ -1,8 +1,8 @@
 //! The core without a screen: files in, CSV or JSON out.
 
 use crate::Failure;
-use bold_stance_core::geometry::Geometry;
-use bold_stance_core::linkage::{Linkage, WishboneCorner};
+use bold_stance_core::geometry::{Geometry, Side};
+use bold_stance_core::linkage::{Corner, Linkage, Unreachable};
 use bold_stance_core::plan::{SettingsCase, SettingsError, run_settings};
 use bold_stance_core::problem::{Problem, parse_json};
 use bold_stance_core::wear::{WearCase, run};
@@ -66,49 +66,44 @@ const COLUMNS: [&str; 10] = [
     "mechanical_trail_mm",
 ];
 
-/// `sweep`.
-pub fn sweep(path: &Path, travel: &str, rack: &str) -> Result<(), Failure> {
-    let g = Geometry::from_json(&read(path)?)?;
-    let (travels, racks) = (numbers("--travel", travel)?, numbers("--rack", rack)?);
-    if travels.len() * racks.len() > ROW_LIMIT {
-        return Err(Failure::Input(format!(
-            "--travel: {} rows; at most {ROW_LIMIT}",
-            travels.len() * racks.len()
-        )));
-    }
-    for r in g.remarks() {
-        eprintln!("{r}");
-    }
-    let c = WishboneCorner::new(&g.points, &g.wheel);
+/// Columns of a solid axle's sweep.
+const AXLE_COLUMNS: [&str; 6] =
+    ["heave_mm", "lateral_shift_mm", "caster_deg", "pitch_change_deg", "wheel_x_mm", "roll_deg"];
+
+/// What `sweep` is asked for, as typed.
+pub struct SweepArgs {
+    /// Wheel travel, mm.
+    pub travel: Option<String>,
+    /// Rack, mm.
+    pub rack: Option<String>,
+    /// Heave of a solid axle, mm.
+    pub heave: Option<String>,
+}
+
+type Row = Vec<Option<f64>>;
+
+/// Prints the rows that can be reached under `columns` and says what was left out.
+fn table(
+    columns: &[&str],
+    rows: impl Iterator<Item = Result<Row, Unreachable>>,
+) -> Result<(), Failure> {
     let mut out = csv::Writer::from_writer(std::io::stdout().lock());
     let system = |e: csv::Error| Failure::System(e.to_string());
     let (mut done, mut left_out, mut why) = (0, 0, None);
-    for &rack in &racks {
-        for &travel in &travels {
-            match c.alignment(travel, rack) {
-                Ok(a) => {
-                    if done == 0 {
-                        out.write_record(COLUMNS).map_err(system)?;
-                    }
-                    let row = [
-                        travel,
-                        rack,
-                        a.camber_deg,
-                        a.toe_deg,
-                        a.caster_deg,
-                        a.sai_deg,
-                        a.half_track_mm,
-                        a.wheel_x_mm,
-                        a.scrub_radius_mm,
-                        a.mechanical_trail_mm,
-                    ];
-                    out.write_record(row.map(|v| format!("{:.6}", v + 0.0))).map_err(system)?;
-                    done += 1;
+    for row in rows {
+        match row {
+            Ok(r) => {
+                if done == 0 {
+                    out.write_record(columns).map_err(system)?;
                 }
-                Err(e) => {
-                    left_out += 1;
-                    why.get_or_insert(e);
-                }
+                // Adding zero keeps a negative zero from being printed.
+                let cell = |v: Option<f64>| v.map_or_else(String::new, |v| format!("{:.6}", v + 0.0));
+                out.write_record(r.into_iter().map(cell)).map_err(system)?;
+                done += 1;
+            }
+            Err(e) => {
+                left_out += 1;
+                why.get_or_insert(e);
             }
         }
     }
@@ -119,6 +114,72 @@ pub fn sweep(path: &Path, travel: &str, rack: &str) -> Result<(), Failure> {
     }
     eprintln!("{left_out} unreachable rows left out: {e}");
     Ok(())
+}
+
+/// `sweep`.
+pub fn sweep(path: &Path, args: &SweepArgs) -> Result<(), Failure> {
+    let g = Geometry::from_json(&read(path)?)?;
+    for r in g.remarks() {
+        eprintln!("{r}");
+    }
+    const USUAL: &str = "-100:80:10";
+    let corner = Corner::of(&g, Side::Left);
+    if let Corner::Axle(axle) = &corner {
+        let text = args.heave.as_deref().or(args.travel.as_deref()).unwrap_or(USUAL);
+        let field = if args.heave.is_some() { "--heave" } else { "--travel" };
+        let heaves = numbers(field, text)?;
+        if let Some(r) = &args.rack
+            && numbers("--rack", r)?.iter().any(|v| *v != 0.0)
+        {
+            return Err(Failure::Input(
+                "--rack: a solid axle has no rack; leave it out, its steering follows the drag link".into(),
+            ));
+        }
+        let x0 = axle.design_x();
+        let rows = heaves.into_iter().map(|h| {
+            let a = axle.axle_pose(h, 0.0)?;
+            let caster = axle.left_wheel(&a).axis.map(|x| x.caster().to_degrees());
+            Ok(vec![
+                Some(h),
+                Some(a.midpoint.y),
+                caster,
+                Some(a.pitch.to_degrees()),
+                Some(a.midpoint.x - x0),
+                Some(a.roll.to_degrees()),
+            ])
+        });
+        return table(&AXLE_COLUMNS, rows);
+    }
+    if args.heave.is_some() {
+        return Err(Failure::Input(format!(
+            "--heave: a {} moves by wheel travel; --travel instead",
+            g.layout().word()
+        )));
+    }
+    let travels = numbers("--travel", args.travel.as_deref().unwrap_or(USUAL))?;
+    let racks = numbers("--rack", args.rack.as_deref().unwrap_or("0"))?;
+    let count = travels.len() * racks.len();
+    if count > ROW_LIMIT {
+        return Err(Failure::Input(format!("--travel: {count} rows; at most {ROW_LIMIT}")));
+    }
+    let rows = racks.iter().flat_map(|rack| travels.iter().map(move |travel| (*travel, *rack))).map(
+        |(travel, rack)| {
+            let w = corner.wheel(travel, rack)?;
+            Ok(vec![
+                Some(travel),
+                Some(rack),
+                Some(w.camber_deg),
+                Some(w.toe_deg),
+                w.steer.map(|s| s.caster_deg),
+                w.steer.map(|s| s.sai_deg),
+                Some(w.half_track_mm),
+                Some(w.wheel_x_mm),
+                w.steer.map(|s| s.scrub_radius_mm),
+                w.steer.map(|s| s.mechanical_trail_mm),
+            ])
+        },
+    );
+    table(&COLUMNS, rows)
 }
 
 fn print<T: Serialize>(v: &T) -> Result<(), Failure> {

@@ -56,12 +56,15 @@ enum Command {
     Sweep {
         /// Geometry file (`bold-stance.geometry/1`)
         geometry: PathBuf,
-        /// mm, bump positive: `a:b:step` or a comma list
-        #[arg(long, default_value = "-100:80:10", allow_hyphen_values = true)]
-        travel: String,
-        /// mm of the inner tie-rod joint in +y: `a:b:step` or a comma list
-        #[arg(long, default_value = "0", allow_hyphen_values = true)]
-        rack: String,
+        /// mm, bump positive: `a:b:step` or a comma list [default: -100:80:10]
+        #[arg(long, allow_hyphen_values = true)]
+        travel: Option<String>,
+        /// mm of the inner tie-rod joint in +y: `a:b:step` or a comma list [default: 0]
+        #[arg(long, allow_hyphen_values = true)]
+        rack: Option<String>,
+        /// mm of a solid axle's midpoint, bump positive: `a:b:step` or a comma list
+        #[arg(long, allow_hyphen_values = true)]
+        heave: Option<String>,
     },
     /// Solve the adjusters of a corner (`bold-stance.settings/1`), JSON
     Settings {
@@ -99,7 +102,9 @@ fn main() -> ExitCode {
             serve::serve(&database.database_url, listen, public, demo)
         }
         Command::Demo { database, reset } => serve::demo(&database.database_url, reset),
-        Command::Sweep { geometry, travel, rack } => headless::sweep(&geometry, &travel, &rack),
+        Command::Sweep { geometry, travel, rack, heave } => {
+            headless::sweep(&geometry, &headless::SweepArgs { travel, rack, heave })
+        }
         Command::Settings { case } => headless::settings(&case),
         Command::Wear { case } => headless::wear(&case),
         Command::Openapi => {

@@ -4,7 +4,7 @@
 #[path = "../tests/common/mod.rs"]
 mod common;
 
-use bold_stance_core::linkage::{Linkage, WishboneCorner};
+use bold_stance_core::linkage::{Corner, Linkage};
 use bold_stance_core::part::shipped_parts;
 use bold_stance_core::plan::plan;
 use bold_stance_core::wear::{Setup, TyreClass, calibrate, forecast};
@@ -13,7 +13,7 @@ use std::hint::black_box;
 
 fn speed(c: &mut Criterion) {
     let input = common::truck();
-    let corner = WishboneCorner::new(&input.geometry.points, &input.geometry.wheel);
+    let corner = Corner::new(&input.geometry.points, &input.geometry.wheel);
     let travels: Vec<f64> = (0..64).map(|i| -100.0 + 3.0 * f64::from(i)).collect();
     let mut i = 0;
     c.bench_function("wishbone position", |b| {

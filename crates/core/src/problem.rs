@@ -46,6 +46,15 @@ pub fn in_range(field: &str, value: f64, low: f64, high: f64, unit: &str) -> Res
     ))
 }
 
+/// Marks a [`Problem`] inside a deserializer's message, so that [`parse_json`] can tell its own field.
+const MARK: char = '\u{1}';
+
+/// A problem as a deserializer's message.
+#[must_use]
+pub fn located(p: &Problem) -> String {
+    format!("{MARK}{}{MARK}{}{MARK}{}{MARK}", p.field, p.wrong, p.right)
+}
+
 /// Parses a JSON document, refusing unknown fields where the type does.
 ///
 /// # Errors
@@ -55,9 +64,15 @@ pub fn parse_json<'a, T: Deserialize<'a>>(text: &'a [u8]) -> Result<T, Problem> 
     let value: T = serde_path_to_error::deserialize(&mut de).map_err(|e| {
         let path = e.path().to_string();
         let field = if path == "." { "document".into() } else { path };
+        let said = e.inner().to_string();
+        let parts: Vec<&str> = said.split(MARK).collect();
+        if let [_, inner, wrong, right, _] = parts.as_slice() {
+            let at = if field == "document" { (*inner).to_owned() } else { format!("{field}.{inner}") };
+            return Problem::new(at, *wrong, *right);
+        }
         Problem::new(
             field,
-            e.inner().to_string(),
+            said,
             "the fields and kinds of values that the documented format has",
         )
     })?;

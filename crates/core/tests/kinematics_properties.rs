@@ -3,15 +3,15 @@
 
 mod common;
 use bold_stance_core::Vec3;
-use bold_stance_core::linkage::{Linkage, WishboneCorner};
+use bold_stance_core::linkage::{Corner, Linkage};
 use bold_stance_core::part::{EccentricPoint, Edit, default_adjusters};
 use bold_stance_core::vehicle::{Measured, anchor};
 use nalgebra::{Rotation3, Unit};
 use proptest::prelude::*;
 
-fn corner() -> WishboneCorner {
+fn corner() -> Corner {
     let g = common::truck().geometry;
-    WishboneCorner::new(&g.points, &g.wheel)
+    Corner::new(&g.points, &g.wheel)
 }
 
 proptest! {
@@ -41,13 +41,14 @@ proptest! {
         let c = corner();
         let (a, b) = (c.pose(0.0, 0.0).unwrap(), c.pose(t, rack).unwrap());
         let frame = |p: &bold_stance_core::wheel::Pose| {
+            let p = p.axis.unwrap();
             let x = Unit::new_normalize(p.upper - p.lower);
             let y = Unit::new_normalize((p.tie - p.lower) - x.into_inner() * x.dot(&(p.tie - p.lower)));
             Rotation3::from_basis_unchecked(&[x.into_inner(), y.into_inner(), x.cross(&y)])
         };
         let turn = frame(&b) * frame(&a).inverse();
         prop_assert!((turn * a.spin - b.spin).norm() < 1e-9);
-        let carried: Vec3 = b.lower + turn * (a.centre - a.lower);
+        let carried: Vec3 = b.axis.unwrap().lower + turn * (a.centre - a.axis.unwrap().lower);
         prop_assert!((carried - b.centre).norm() < 1e-7);
     }
 
@@ -87,6 +88,7 @@ fn textbook_swing_arm_limit_of_camber_gain() {
     // Camber gain in degrees per mm at design is 1 over the front-view swing-arm length (Milliken & Milliken, RCVD):
     // the arm is from the contact patch's wheel to the instant centre where both arms' lines meet.
     let g = common::truck().geometry;
+    let p = g.points.wishbone().unwrap();
     let c = corner();
     let line = |front: [f64; 3], rear: [f64; 3], outer: [f64; 3]| {
         // Where the pivot axis passes the plane of the wheel centre, x = 0.
@@ -94,8 +96,8 @@ fn textbook_swing_arm_limit_of_camber_gain() {
         let p = [rear[1] + s * (front[1] - rear[1]), rear[2] + s * (front[2] - rear[2])];
         (p, (outer[2] - p[1]) / (outer[1] - p[0]))
     };
-    let (pl, ml) = line(g.points.lower_front, g.points.lower_rear, g.points.lower_outer);
-    let (pu, mu) = line(g.points.upper_front, g.points.upper_rear, g.points.upper_outer);
+    let (pl, ml) = line(p.lower_front, p.lower_rear, p.lower_outer);
+    let (pu, mu) = line(p.upper_front, p.upper_rear, p.upper_outer);
     let y = (pu[1] - pl[1] + ml * pl[0] - mu * pu[0]) / (ml - mu);
     let arm = g.wheel.center[1] - y;
     let rate = (c.alignment(1.0, 0.0).unwrap().camber_deg - c.alignment(-1.0, 0.0).unwrap().camber_deg) / 2.0;

@@ -4,7 +4,7 @@
 mod common;
 use bold_stance_core::Vec3;
 use bold_stance_core::geometry::{Geometry, WheelAtDesign, WishbonePoints};
-use bold_stance_core::linkage::{Linkage, WishboneCorner};
+use bold_stance_core::linkage::{Corner, Linkage, WishboneCorner};
 use bold_stance_core::part::Edit;
 use bold_stance_core::vehicle::TyreSize;
 use nalgebra::{Rotation3, Unit};
@@ -52,8 +52,9 @@ fn a_flat_wishbone_is_the_textbook_four_bar() {
         ((ly - ay).hypot(lz - az), (uy - ly).hypot(uz - lz), (uy - by).hypot(uz - bz));
     for travel in [-90.0, -45.0, 0.0, 30.0, 80.0] {
         let pose = c.pose(travel, 0.0).unwrap();
-        let theta2 = (pose.lower.z - az).atan2(pose.lower.y - ay) - tilt;
-        let got = (pose.upper.z - bz).atan2(pose.upper.y - by) - tilt;
+        let axis = pose.axis.unwrap();
+        let theta2 = (axis.lower.z - az).atan2(axis.lower.y - ay) - tilt;
+        let got = (axis.upper.z - bz).atan2(axis.upper.y - by) - tilt;
         let near = freudenstein(input, coupler, output, ground, theta2)
             .into_iter()
             .map(|t| (t - got).sin().abs().max(1.0 - (t - got).cos()))
@@ -61,8 +62,8 @@ fn a_flat_wishbone_is_the_textbook_four_bar() {
         assert!(near < 1e-9, "{travel}: {near}");
         // Camber is the coupler's own turn.
         let lean0 = (uy - ly).atan2(uz - lz);
-        let lean = (pose.upper.y - pose.lower.y).atan2(pose.upper.z - pose.lower.z);
-        let camber = pose.measure(400.0, 0.0).camber_deg;
+        let lean = (axis.upper.y - axis.lower.y).atan2(axis.upper.z - axis.lower.z);
+        let camber = pose.wheel(400.0, 0.0).camber_deg;
         assert!((camber - (lean - lean0).to_degrees()).abs() < 1e-9);
     }
 }
@@ -71,17 +72,18 @@ fn a_flat_wishbone_is_the_textbook_four_bar() {
 fn steering_is_the_exact_rotation_about_the_axis() {
     // nalgebra: turning the knuckle about the steering axis carries spin axis and wheel centre along.
     let g = sample();
-    let c = WishboneCorner::new(&g.points, &g.wheel);
+    let c = WishboneCorner::new(g.points.wishbone().unwrap(), &g.wheel);
     // With the wheel centre allowed to move in height the lower arm swings a little; hold the arm by
     // comparing at the travel the steered centre has with the arm at rest.
     let p0 = c.pose(0.0, 0.0).unwrap();
-    let axis = Unit::new_normalize(p0.upper - p0.lower);
+    let a0 = p0.axis.unwrap();
+    let axis = Unit::new_normalize(a0.upper - a0.lower);
     for degrees in [-25.0f64, -8.0, 8.0, 25.0] {
         let r = Rotation3::from_axis_angle(&axis, degrees.to_radians());
-        let tie = p0.lower + r * (p0.tie - p0.lower);
-        let centre = p0.lower + r * (p0.centre - p0.lower);
+        let tie = a0.lower + r * (a0.tie - a0.lower);
+        let centre = a0.lower + r * (p0.centre - a0.lower);
         let rod = c.tie_length();
-        let inner = Vec3::from(g.points.tie_inner);
+        let inner = Vec3::from(g.points.wishbone().unwrap().tie_inner);
         let d = tie - inner;
         // Rack position that puts the rod's end there (|tie - inner - rack·y| = rod).
         let (b, k) = (d.y, d.norm_squared() - rod * rod);
@@ -90,7 +92,7 @@ fn steering_is_the_exact_rotation_about_the_axis() {
             .min_by(|x, y| x.abs().total_cmp(&y.abs()))
             .unwrap();
         let pose = c.pose(centre.z - p0.centre.z, rack).unwrap();
-        assert!((pose.lower - p0.lower).norm() < 1e-6, "arm stays");
+        assert!((pose.axis.unwrap().lower - a0.lower).norm() < 1e-6, "arm stays");
         assert!((pose.spin - r * p0.spin).norm() < 1e-9);
         assert!((pose.centre - centre).norm() < 1e-6);
     }
@@ -101,7 +103,7 @@ fn caster_is_one_and_a_half_camber_differences_at_twenty_degrees() {
     // Gauge arithmetic: 1/(2 sin 20°) = 1.462; common practice says 1.5.
     assert!((1.0 / (2.0 * 20f64.to_radians().sin()) - 1.4619).abs() < 1e-4);
     let g = sample();
-    let c = WishboneCorner::new(&g.points, &g.wheel);
+    let c = WishboneCorner::new(g.points.wishbone().unwrap(), &g.wheel);
     let steer_to = |target: f64| {
         let (mut low, mut high) = (-70.0, 70.0);
         let toe = |rack: f64| c.alignment(0.0, rack).unwrap().toe_deg;
@@ -133,7 +135,7 @@ fn a_jacked_arm_reads_more_positive_camber_than_the_settled_car_by_the_common_or
     // CP8, common practice, no source: about 0.5° when jacked by the arm. With the wheel hanging
     // lighter it sits at droop; on the sample, 10–40 mm of droop changes camber by some tenths.
     let g = sample();
-    let c = WishboneCorner::new(&g.points, &g.wheel);
+    let c = WishboneCorner::new(g.points.wishbone().unwrap(), &g.wheel);
     let at = |t: f64| c.alignment(t, 0.0).unwrap().camber_deg;
     let span = [10.0, 20.0, 40.0].map(|t: f64| (at(t) - at(0.0)).abs().max((at(-t) - at(0.0)).abs()));
     assert!(span[2] > 0.1 && span[2] < 1.5, "{span:?}");
@@ -152,7 +154,7 @@ fn opposite_pivots_on_upper_and_lower_arms_act_opposite_ways() {
     // Handbook section 9, common practice: lower front pivot outboard lowers caster and makes camber
     // more negative; for an upper arm everything is the other way round.
     let g = sample();
-    let c = WishboneCorner::new(&g.points, &g.wheel);
+    let c = Corner::new(&g.points, &g.wheel);
     let base = c.alignment(0.0, 0.0).unwrap();
     let moved = |point, y: f64| {
         let a = c.edited(&[Edit::MovePivot { point, by: [0.0, y, 0.0] }]).alignment(0.0, 0.0).unwrap();

@@ -3,10 +3,16 @@
 //! Linear propagation from hardpoint coordinates and readings, with the model re-anchored for every
 //! disturbed coordinate: at the height of the readings only the readings' own doubt remains.
 
-use crate::geometry::{WheelAtDesign, WishbonePoints};
-use crate::linkage::{Linkage, Unreachable, WishboneCorner};
+mod samples;
+mod spread;
+
+pub use samples::{SAMPLES, sampled_doubt};
+pub use spread::{Spread, spreads};
+
+use crate::geometry::{Points, WheelAtDesign};
+use crate::linkage::{Linkage, Unreachable};
 use crate::part::Edit;
-use crate::vehicle::{Measured, anchor};
+use crate::vehicle::{Anchored, Measured, anchor, anchor_wheel};
 use serde::{Deserialize, Serialize};
 
 /// 90 % of a normal lies within this many standard deviations.
@@ -54,7 +60,7 @@ pub struct Doubt {
 #[derive(Debug, Clone, Copy)]
 pub struct Doubted<'a> {
     /// Points at design.
-    pub points: &'a WishbonePoints,
+    pub points: &'a Points,
     /// Wheel at design.
     pub wheel: &'a WheelAtDesign,
     /// Travel of the readings, mm.
@@ -76,60 +82,62 @@ pub struct Doubted<'a> {
 /// # Errors
 /// [`Unreachable`] when the undisturbed corner cannot be anchored.
 pub fn doubt(d: &Doubted<'_>, travels: &[f64]) -> Result<Vec<Option<Doubt>>, Unreachable> {
-    let sweep = |p: &WishbonePoints| -> Result<Vec<Option<[f64; 3]>>, Unreachable> {
-        let corner: WishboneCorner =
-            anchor(p, d.wheel, d.read_at, d.start, d.measured)?.corner.edited(d.planned);
-        Ok(travels
-            .iter()
-            .map(|t| corner.alignment(*t, 0.0).ok().map(|a| [a.camber_deg, a.caster_deg, a.toe_deg]))
-            .collect())
-    };
-    let nominal = sweep(d.points)?;
+    let nominal = d.sweep(d.points, d.measured, travels)?;
     let read = [d.sigma.camber_deg, d.sigma.caster_deg, d.sigma.toe_deg];
     let mut variance: Vec<[f64; 3]> = vec![read.map(|s| s * s); travels.len()];
-    // Half a σ each step keeps the difference in the linear range of a short arm.
-    let step = d.knowledge.sigma_mm() / 2.0;
-    for point in 0..8 {
-        for axis in 0..3 {
-            let mut p = d.points.clone();
-            if let Some(c) = coordinate(&mut p, point, axis) {
-                *c += step;
-            }
-            let Ok(moved) = sweep(&p) else { continue };
-            for ((v, a), b) in variance.iter_mut().zip(&nominal).zip(&moved) {
-                if let (Some(a), Some(b)) = (a, b) {
-                    for k in 0..3 {
-                        v[k] += (2.0 * (b[k] - a[k])).powi(2);
-                    }
+    for spread in spreads(d.points, d.knowledge) {
+        // Half a σ each step keeps the difference in the linear range of a short arm.
+        let mut p = d.points.clone();
+        spread.shift(&mut p, 0.5 * spread.sigma_mm);
+        let Ok(moved) = d.sweep(&p, d.measured, travels) else { continue };
+        for ((v, a), b) in variance.iter_mut().zip(&nominal).zip(&moved) {
+            if let (Some(a), Some(b)) = (a, b) {
+                for k in 0..3 {
+                    v[k] += (2.0 * (b[k] - a[k])).powi(2);
                 }
             }
         }
     }
-    Ok(nominal
-        .iter()
-        .zip(variance)
-        .map(|(n, v)| {
-            n.map(|_| Doubt {
-                camber_deg: Z90 * v[0].sqrt(),
-                caster_deg: Z90 * v[1].sqrt(),
-                toe_deg: Z90 * v[2].sqrt(),
-            })
-        })
-        .collect())
+    Ok(nominal.iter().zip(variance).map(|(n, v)| n.map(|_| half_widths(v))).collect())
 }
 
-fn coordinate(p: &mut WishbonePoints, point: usize, axis: usize) -> Option<&mut f64> {
-    let at = match point {
-        0 => &mut p.lower_front,
-        1 => &mut p.lower_rear,
-        2 => &mut p.lower_outer,
-        3 => &mut p.upper_front,
-        4 => &mut p.upper_rear,
-        5 => &mut p.upper_outer,
-        6 => &mut p.tie_inner,
-        _ => &mut p.tie_outer,
-    };
-    at.get_mut(axis)
+/// 90 % half widths from variances of camber, caster, toe.
+fn half_widths(v: [f64; 3]) -> Doubt {
+    Doubt { camber_deg: Z90 * v[0].sqrt(), caster_deg: Z90 * v[1].sqrt(), toe_deg: Z90 * v[2].sqrt() }
+}
+
+impl Doubted<'_> {
+    /// Camber, caster, toe at each travel, the points bent to the readings; caster 0 for a wheel that does
+    /// not steer; `None` where the corner does not close.
+    fn sweep(
+        &self,
+        points: &Points,
+        read: &Measured,
+        travels: &[f64],
+    ) -> Result<Vec<Option<[f64; 3]>>, Unreachable> {
+        let corner = self.anchored(points, read)?.corner.edited(self.planned);
+        Ok(travels
+            .iter()
+            .map(|t| {
+                let w = corner.wheel(*t, 0.0).ok()?;
+                Some([w.camber_deg, w.steer.map_or(0.0, |s| s.caster_deg), w.toe_deg])
+            })
+            .collect())
+    }
+
+    fn anchored(&self, points: &Points, read: &Measured) -> Result<Anchored, Unreachable> {
+        match anchor(points, self.wheel, self.read_at, self.start, read) {
+            Err(e) if e.blocked == crate::linkage::Loop::Unsteered => anchor_wheel(
+                points,
+                self.wheel,
+                self.read_at,
+                self.start,
+                read.camber_deg,
+                read.toe_deg,
+            ),
+            other => other,
+        }
+    }
 }
 
 #[cfg(test)]
@@ -175,22 +183,12 @@ mod tests {
     #[test]
     fn the_band_is_honest_on_simulated_cars() {
         let g = sample();
-        let mut state = 0x2545_F491_4F6C_DD1Du64;
-        let mut uniform = || {
-            state ^= state << 13;
-            state ^= state >> 7;
-            state ^= state << 17;
-            (state >> 11) as f64 / (1u64 << 53) as f64
-        };
-        let mut normal =
-            || (-2.0 * uniform().max(1e-12).ln()).sqrt() * (std::f64::consts::TAU * uniform()).cos();
+        let mut normal = samples::normals(7);
         let (mut hits, mut all) = ([0u32; 3], 0u32);
         for _ in 0..400 {
             let mut p = g.points.clone();
-            for point in 0..8 {
-                for axis in 0..3 {
-                    *coordinate(&mut p, point, axis).unwrap() += 4.0 * normal();
-                }
+            for spread in spreads(&g.points, Knowledge::Taped) {
+                spread.shift(&mut p, spread.sigma_mm * normal());
             }
             let truth = anchor(&p, &g.wheel, 0.0, &[], &READ).unwrap().corner.alignment(-60.0, 0.0).unwrap();
             let gauge = Measured {

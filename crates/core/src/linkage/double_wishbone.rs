@@ -8,18 +8,11 @@
 //! Each arm is kept as the two distances pivot → ball joint, so a pivot moved on the car (an
 //! eccentric) leaves every part its size and the wheel moves.
 
+use super::arm_driven::{self, ArmDriven, At};
 use super::{Linkage, Loop, Unreachable};
 use crate::Vec3;
 use crate::geometry::{WheelAtDesign, WishbonePoints};
-use crate::part::Edit;
-use crate::wheel::{Pose, spin_axis};
-
-/// Largest swing of the lower arm that is searched, rad.
-const MAX_SWING: f64 = 1.3;
-/// Marching step of the continuation, rad (about 2 mm of travel).
-const MARCH: f64 = 0.005;
-/// Wheel height counts as met below this, mm.
-const CLOSE: f64 = 1e-10;
+use crate::wheel::{Axis, Pose, spin_axis};
 
 /// Upper or lower arm.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, serde::Serialize, serde::Deserialize)]
@@ -165,9 +158,9 @@ impl WishboneCorner {
     }
 
     /// Works out what poses need; call after every edit.
-    fn refresh(&mut self) {
+    pub(crate) fn refresh(&mut self) {
         self.solved = self.ready().map(|mut r| {
-            (r.slope, r.bend) = self.slope_and_bend(&r);
+            (r.slope, r.bend) = arm_driven::slope_and_bend(&Posed { corner: self, ready: &r }, r.lower.radius);
             r
         });
     }
@@ -209,14 +202,6 @@ impl WishboneCorner {
             slope: 1.0,
             bend: 0.0,
         })
-    }
-
-    /// Rate and curvature of wheel height against arm angle near design: the first guess.
-    fn slope_and_bend(&self, r: &Ready) -> (f64, f64) {
-        let (Ok(a), Ok(b)) = (self.at(r, -0.05, 0.0), self.at(r, 0.05, 0.0)) else {
-            return (r.lower.radius, 0.0);
-        };
-        ((a.rate + b.rate) / 2.0, (b.rate - a.rate) / 0.1)
     }
 
     /// The pose at lower-arm angle `theta`, with the rate of wheel height per radian.
@@ -266,97 +251,8 @@ impl WishboneCorner {
         let about = -rod.dot(&(v_lower + turn.cross(&arm_t))) / rod.dot(&e1.cross(&arm_t));
         let omega = turn + e1 * about;
         let rate = (v_lower + omega.cross(&reach)).z;
-        Ok(At { pose: Pose { centre: lower + reach, spin: frame.global(&r.spin), lower, upper, tie }, rate })
-    }
-
-    /// Newton on the wheel height; `None` when it leaves the branch or does not settle.
-    fn newton(&self, r: &Ready, target: f64, rack: f64, travel: f64) -> Option<Pose> {
-        let linear = travel / r.slope;
-        let mut theta = linear - 0.5 * r.bend * linear * linear / r.slope;
-        if !theta.is_finite() || theta.abs() > MAX_SWING {
-            theta = linear.clamp(-0.8, 0.8);
-        }
-        for _ in 0..10 {
-            let at = self.at(r, theta, rack).ok()?;
-            if at.rate <= 0.0 {
-                return None;
-            }
-            let miss = at.pose.centre.z - target;
-            // The last step is below the tolerance even after its quadratic error: use the linear part.
-            if miss.abs() < CLOSE {
-                return Some(at.pose);
-            }
-            theta -= miss / at.rate;
-            if theta.abs() > MAX_SWING {
-                return None;
-            }
-        }
-        None
-    }
-
-    /// Follows the branch from design in small steps; says where and why it ends.
-    fn march(&self, r: &Ready, target: f64, rack: f64) -> Result<Pose, Unreachable> {
-        let z0 = self.design_centre.z;
-        let stop = |blocked, z: f64| Unreachable { blocked, limit_travel_mm: z - z0 };
-        let start = self.at(r, 0.0, rack).map_err(|l| stop(l, z0))?;
-        let step = if target >= start.pose.centre.z { MARCH } else { -MARCH };
-        let (mut good, mut height) = (0.0, start.pose.centre.z);
-        loop {
-            let next = good + step;
-            let tried = self.at(r, next, rack);
-            match tried {
-                Ok(at) if at.rate > 0.0 && next.abs() <= MAX_SWING => {
-                    if (at.pose.centre.z - target) * step >= 0.0 {
-                        return self.between(r, good, next, target, rack).map_err(|l| stop(l, height));
-                    }
-                    good = next;
-                    height = at.pose.centre.z;
-                }
-                other => {
-                    let blocked = other.err().unwrap_or(Loop::DeadPoint);
-                    let (mut inside, mut outside) = (good, next);
-                    for _ in 0..50 {
-                        let mid = 0.5 * (inside + outside);
-                        match self.at(r, mid, rack) {
-                            Ok(at) if at.rate > 0.0 => {
-                                inside = mid;
-                                height = at.pose.centre.z;
-                                if (height - target) * step >= 0.0 {
-                                    return self
-                                        .between(r, good, mid, target, rack)
-                                        .map_err(|l| stop(l, height));
-                                }
-                            }
-                            _ => outside = mid,
-                        }
-                    }
-                    return Err(stop(blocked, height));
-                }
-            }
-        }
-    }
-
-    /// Bisection between two arm angles that bracket the target height.
-    fn between(&self, r: &Ready, a: f64, b: f64, target: f64, rack: f64) -> Result<Pose, Loop> {
-        let (mut low, mut high) = if a < b { (a, b) } else { (b, a) };
-        for _ in 0..80 {
-            let mid = 0.5 * (low + high);
-            if self.at(r, mid, rack)?.pose.centre.z < target {
-                low = mid;
-            } else {
-                high = mid;
-            }
-        }
-        self.at(r, 0.5 * (low + high), rack).map(|at| at.pose)
-    }
-
-    /// The corner with edits made in order. Every part keeps its size unless it is the one that changes.
-    #[must_use]
-    pub fn edited(&self, edits: &[Edit]) -> Self {
-        let mut out = self.clone();
-        edits.iter().for_each(|e| e.apply(&mut out));
-        out.refresh();
-        out
+        let axis = Some(Axis { lower, upper, tie });
+        Ok(At { pose: Pose { centre: lower + reach, spin: frame.global(&r.spin), axis }, rate })
     }
 
     /// Moves a lower pivot on the car (0 front, 1 rear), mm.
@@ -424,6 +320,12 @@ impl WishboneCorner {
         }
     }
 
+    /// Turns the spin axis in the knuckle, radians.
+    pub(crate) fn turn_spin(&mut self, camber: f64, toe: f64) {
+        let spin = self.knuckle.spin;
+        self.knuckle.spin = spin_axis(crate::wheel::camber(&spin) + camber, crate::wheel::toe(&spin) + toe);
+    }
+
     /// Length of the tie rod, mm.
     #[must_use]
     pub fn tie_length(&self) -> f64 {
@@ -431,21 +333,28 @@ impl WishboneCorner {
     }
 }
 
-struct At {
-    pose: Pose,
-    rate: f64,
+struct Posed<'a> {
+    corner: &'a WishboneCorner,
+    ready: &'a Ready,
+}
+
+impl ArmDriven for Posed<'_> {
+    fn at(&self, theta: f64, rack: f64) -> Result<At, Loop> {
+        self.corner.at(self.ready, theta, rack)
+    }
+    fn slope_and_bend(&self) -> (f64, f64) {
+        (self.ready.slope, self.ready.bend)
+    }
+    fn design_z(&self) -> f64 {
+        self.corner.design_centre.z
+    }
 }
 
 impl Linkage for WishboneCorner {
     fn pose(&self, travel: f64, rack: f64) -> Result<Pose, Unreachable> {
-        let r = match &self.solved {
-            Ok(r) => r,
-            Err(l) => return Err(Unreachable { blocked: *l, limit_travel_mm: 0.0 }),
-        };
-        let target = self.design_centre.z + travel;
-        match self.newton(r, target, rack, travel) {
-            Some(p) => Ok(p),
-            None => self.march(r, target, rack),
+        match &self.solved {
+            Ok(ready) => arm_driven::solve(&Posed { corner: self, ready }, travel, rack),
+            Err(l) => Err(Unreachable::at(*l, 0.0)),
         }
     }
 
@@ -466,16 +375,17 @@ mod tests {
 
     fn corner() -> WishboneCorner {
         let g = sample();
-        WishboneCorner::new(&g.points, &g.wheel)
+        WishboneCorner::new(g.points.wishbone().unwrap(), &g.wheel)
     }
 
     #[test]
     fn zero_travel_returns_design() {
         let g = sample();
         let p = corner().pose(0.0, 0.0).unwrap();
+        let (axis, points) = (p.axis.unwrap(), g.points.wishbone().unwrap());
         assert!((p.centre - Vec3::from(g.wheel.center)).norm() < 1e-9);
-        assert!((p.upper - Vec3::from(g.points.upper_outer)).norm() < 1e-9);
-        assert!((p.tie - Vec3::from(g.points.tie_outer)).norm() < 1e-9);
+        assert!((axis.upper - Vec3::from(points.upper_outer)).norm() < 1e-9);
+        assert!((axis.tie - Vec3::from(points.tie_outer)).norm() < 1e-9);
     }
 
     #[test]
@@ -494,8 +404,9 @@ mod tests {
         let Ok(r) = &c.solved else { panic!("sample closes") };
         for t in [-90.0, -33.0, 1.0, 57.0, 110.0] {
             let z = c.design_centre.z + t;
-            let a = c.newton(r, z, 0.0, t).unwrap();
-            let b = c.march(r, z, 0.0).unwrap();
+            let posed = Posed { corner: &c, ready: r };
+            let a = arm_driven::newton(&posed, z, 0.0, t).unwrap();
+            let b = arm_driven::march(&posed, z, 0.0).unwrap();
             assert!((a.centre - b.centre).norm() < 1e-7 && (a.spin - b.spin).norm() < 1e-10);
         }
     }
@@ -503,14 +414,15 @@ mod tests {
     #[test]
     fn equal_parallel_arms_keep_camber() {
         // Textbook: a parallelogram linkage translates the knuckle (e.g. Milliken & Milliken, RCVD ch. 17).
-        let mut g = sample();
-        g.points.lower_front = [150.0, 300.0, 300.0];
-        g.points.lower_rear = [-150.0, 300.0, 300.0];
-        g.points.lower_outer = [0.0, 690.0, 290.0];
-        g.points.upper_front = [150.0, 300.0, 560.0];
-        g.points.upper_rear = [-150.0, 300.0, 560.0];
-        g.points.upper_outer = [0.0, 690.0, 550.0];
-        let c = WishboneCorner::new(&g.points, &g.wheel);
+        let g = sample();
+        let mut p = g.points.wishbone().unwrap().clone();
+        p.lower_front = [150.0, 300.0, 300.0];
+        p.lower_rear = [-150.0, 300.0, 300.0];
+        p.lower_outer = [0.0, 690.0, 290.0];
+        p.upper_front = [150.0, 300.0, 560.0];
+        p.upper_rear = [-150.0, 300.0, 560.0];
+        p.upper_outer = [0.0, 690.0, 550.0];
+        let c = WishboneCorner::new(&p, &g.wheel);
         for t in [-80.0, -20.0, 40.0, 90.0] {
             let a = c.alignment(t, 0.0).unwrap();
             assert!((a.camber_deg - g.wheel.camber_deg).abs() < 0.02, "{t}: {}", a.camber_deg);
@@ -521,7 +433,8 @@ mod tests {
         #[test]
         fn every_part_keeps_its_length(travel in -110.0f64..120.0, rack in -45.0f64..45.0) {
             let c = corner();
-            let p = c.pose(travel, rack).unwrap();
+            let pose = c.pose(travel, rack).unwrap();
+            let p = pose.axis.unwrap();
             let inner = c.tie_inner + Vec3::new(0.0, rack, 0.0);
             prop_assert!(((p.tie - inner).norm() - c.tie_length).abs() < 1e-8);
             prop_assert!(((p.upper - p.lower).norm() - (c.knuckle.upper - c.knuckle.lower).norm()).abs() < 1e-8);
@@ -529,20 +442,19 @@ mod tests {
                 prop_assert!(((p.lower - c.lower_pivots[i]).norm() - c.lower_links[i]).abs() < 1e-8);
                 prop_assert!(((p.upper - c.upper_pivots[i]).norm() - c.upper_links[i]).abs() < 1e-8);
             }
-            prop_assert!(((p.centre - p.tie).norm() - (c.knuckle.centre - c.knuckle.tie).norm()).abs() < 1e-8);
-            prop_assert!((p.centre.z - c.design_centre.z - travel).abs() < 1e-8);
+            prop_assert!(((pose.centre - p.tie).norm() - (c.knuckle.centre - c.knuckle.tie).norm()).abs() < 1e-8);
+            prop_assert!((pose.centre.z - c.design_centre.z - travel).abs() < 1e-8);
         }
 
         #[test]
         fn moving_the_whole_car_along_changes_no_angle(dx in -500.0f64..500.0, travel in -90.0f64..90.0) {
             let mut g = sample();
-            let a = WishboneCorner::new(&g.points, &g.wheel).alignment(travel, 0.0).unwrap();
-            for p in [&mut g.points.lower_front, &mut g.points.lower_rear, &mut g.points.lower_outer,
-                      &mut g.points.upper_front, &mut g.points.upper_rear, &mut g.points.upper_outer,
-                      &mut g.points.tie_inner, &mut g.points.tie_outer, &mut g.wheel.center] {
+            let a = WishboneCorner::new(g.points.wishbone().unwrap(), &g.wheel).alignment(travel, 0.0).unwrap();
+            for (_, _, p) in g.points.named_mut() {
                 p[0] += dx;
             }
-            let b = WishboneCorner::new(&g.points, &g.wheel).alignment(travel, 0.0).unwrap();
+            g.wheel.center[0] += dx;
+            let b = WishboneCorner::new(g.points.wishbone().unwrap(), &g.wheel).alignment(travel, 0.0).unwrap();
             prop_assert!((a.camber_deg - b.camber_deg).abs() < 1e-9);
             prop_assert!((a.toe_deg - b.toe_deg).abs() < 1e-9);
             prop_assert!((a.wheel_x_mm - b.wheel_x_mm).abs() < 1e-7);
@@ -559,13 +471,10 @@ mod tests {
         #[test]
         fn no_points_make_it_panic_or_hang(v in proptest::collection::vec(-900.0f64..900.0, 24), t in -200.0f64..200.0) {
             let mut g = sample();
-            let mut i = 0;
-            for p in [&mut g.points.lower_front, &mut g.points.lower_rear, &mut g.points.lower_outer,
-                      &mut g.points.upper_front, &mut g.points.upper_rear, &mut g.points.upper_outer,
-                      &mut g.points.tie_inner, &mut g.points.tie_outer] {
-                for c in p.iter_mut() { *c = v[i]; i += 1; }
+            for (i, (_, _, p)) in g.points.named_mut().into_iter().enumerate() {
+                p.copy_from_slice(&v[3 * i..3 * i + 3]);
             }
-            if let Ok(p) = WishboneCorner::new(&g.points, &g.wheel).pose(t, 0.0) {
+            if let Ok(p) = WishboneCorner::new(g.points.wishbone().unwrap(), &g.wheel).pose(t, 0.0) {
                 prop_assert!(p.centre.iter().all(|c| c.is_finite()));
             }
         }

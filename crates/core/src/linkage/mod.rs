@@ -1,10 +1,22 @@
 //! One file per layout behind one trait: where the wheel is at a travel and a rack position.
 
+mod arm_driven;
+mod corner;
 mod double_wishbone;
+mod five_link;
+mod hinge;
+mod linear;
+mod solid_axle;
+mod strut;
 
+pub use corner::{Bar, BarKind, Corner};
 pub use double_wishbone::{Arm, WishboneCorner};
+pub use five_link::FiveLinkCorner;
+pub use hinge::HingeCorner;
+pub use solid_axle::{AxlePose, SolidAxleCorner};
+pub use strut::StrutCorner;
 
-use crate::wheel::{Alignment, Pose};
+use crate::wheel::{Alignment, Pose, WheelState};
 use serde::{Deserialize, Serialize};
 
 /// Which closed chain cannot follow.
@@ -20,6 +32,12 @@ pub enum Loop {
     TieRod,
     /// The wheel centre stops rising or falling: arm fully extended.
     DeadPoint,
+    /// The strut lies across its own line: the lower arm is farther from the mount than it can slide.
+    Strut,
+    /// One of the links that locate the wheel or axle.
+    Link,
+    /// The wheel does not steer, so it has no caster.
+    Unsteered,
 }
 
 impl Loop {
@@ -31,6 +49,9 @@ impl Loop {
             Self::UpperArm => "upper arm and knuckle fully extended",
             Self::TieRod => "tie rod fully extended",
             Self::DeadPoint => "arm at its dead point",
+            Self::Strut => "strut and lower arm in line",
+            Self::Link => "link fully extended",
+            Self::Unsteered => "no steering axis",
         }
     }
 
@@ -41,19 +62,42 @@ impl Loop {
             Self::LowerArm | Self::DeadPoint => "points.lower_outer",
             Self::UpperArm => "points.upper_outer",
             Self::TieRod => "points.tie_outer",
+            Self::Strut => "points.strut_top",
+            Self::Link => "links",
+            Self::Unsteered => "layout",
         }
     }
 }
 
 /// The position asked for cannot be reached, and why.
-#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize, thiserror::Error)]
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, thiserror::Error)]
 #[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
-#[error("{} at travel {limit_travel_mm:.0} mm", .blocked.words())]
+#[error("{}{} at travel {limit_travel_mm:.0} mm", .link.as_ref().map(|l| format!("{l}: ")).unwrap_or_default(), .blocked.words())]
 pub struct Unreachable {
     /// The loop that stops.
     pub blocked: Loop,
     /// The last travel that closes, mm, bump positive.
     pub limit_travel_mm: f64,
+    /// Which link, by its name in the file, where several could be meant.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub link: Option<String>,
+}
+
+impl Unreachable {
+    /// A loop that stops at a travel.
+    #[must_use]
+    pub fn at(blocked: Loop, limit_travel_mm: f64) -> Self {
+        Self { blocked, limit_travel_mm, link: None }
+    }
+
+    /// The field a specialist would correct first.
+    #[must_use]
+    pub fn field(&self) -> String {
+        match &self.link {
+            Some(l) => format!("links.{l}"),
+            None => self.blocked.field().to_owned(),
+        }
+    }
 }
 
 /// A suspension corner that can be posed. Left-hand coordinates.
@@ -71,11 +115,25 @@ pub trait Linkage {
     /// x of the wheel centre at design, mm.
     fn design_x(&self) -> f64;
 
-    /// Angles relative to the chassis at a travel and rack position.
+    /// Wheel relative to the chassis at a travel and rack position.
     ///
     /// # Errors
     /// As [`Linkage::pose`].
+    fn wheel(&self, travel: f64, rack: f64) -> Result<WheelState, Unreachable> {
+        Ok(self.pose(travel, rack)?.wheel(self.loaded_radius(), self.design_x()))
+    }
+
+    /// Angles of a steered wheel relative to the chassis at a travel and rack position.
+    ///
+    /// # Errors
+    /// As [`Linkage::pose`]; [`Loop::Unsteered`] for a wheel without a steering axis.
     fn alignment(&self, travel: f64, rack: f64) -> Result<Alignment, Unreachable> {
-        Ok(self.pose(travel, rack)?.measure(self.loaded_radius(), self.design_x()))
+        self.wheel(travel, rack)?.alignment().ok_or_else(|| Unreachable::at(Loop::Unsteered, travel))
+    }
+
+    /// Lowest and highest travel that close, looked for within `reach` mm either way.
+    fn travel_range(&self, reach: f64) -> [f64; 2] {
+        let end = |t: f64| self.pose(t, 0.0).map_or_else(|e| e.limit_travel_mm, |_| t);
+        [end(-reach), end(reach)]
     }
 }

@@ -62,7 +62,7 @@ pub fn shipped_parts() -> Result<Vec<Part>, Problem> {
 mod tests {
     use super::*;
     use crate::geometry::tests::sample;
-    use crate::linkage::{Linkage, WishboneCorner};
+    use crate::linkage::{Corner, Linkage};
 
     #[test]
     fn every_shipped_part_leaves_a_linkage_that_closes() {
@@ -70,7 +70,7 @@ mod tests {
         let parts = shipped_parts().unwrap();
         assert!(parts.len() >= 4);
         for part in parts {
-            let c = WishboneCorner::new(&g.points, &g.wheel).edited(&part.edits);
+            let c = Corner::new(&g.points, &g.wheel).edited(&part.edits);
             for t in [-70.0, 0.0, 60.0] {
                 c.alignment(t, 0.0).unwrap_or_else(|e| panic!("{}: {e}", part.id));
             }
@@ -80,7 +80,7 @@ mod tests {
     #[test]
     fn a_joint_set_rearward_adds_caster() {
         let g = sample();
-        let base = WishboneCorner::new(&g.points, &g.wheel);
+        let base = Corner::new(&g.points, &g.wheel);
         let arm = Edit::ReshapeArm { arm: crate::linkage::Arm::Upper, longer_mm: 0.0, forward_mm: -10.0 };
         let c = base.edited(&[arm]);
         let (a, b) = (base.alignment(0.0, 0.0).unwrap(), c.alignment(0.0, 0.0).unwrap());

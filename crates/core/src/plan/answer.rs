@@ -7,6 +7,7 @@ use super::reach::{Reach, reach};
 use super::solver::{Bench, Sensitivity, SettingLine, Shortfall, SolvedSetting, Target, pair, solve};
 use super::words;
 use crate::fit::{Doubt, Doubted, doubt};
+use crate::geometry::Side as SideName;
 use crate::linkage::{Linkage, Unreachable};
 use crate::part::{Adjuster, Edit, Part};
 use crate::problem::Problem;
@@ -198,8 +199,8 @@ pub fn plan(input: &PlanInput, catalogue: &[Part]) -> Result<PlanResult, Vec<Pro
     if !problems.is_empty() {
         return Err(problems);
     }
-    let left = side(input, &input.left, "left").map_err(|p| vec![p])?;
-    let right = side(input, &input.right, "right").map_err(|p| vec![p])?;
+    let left = side(input, &input.left, SideName::Left).map_err(|p| vec![p])?;
+    let right = side(input, &input.right, SideName::Right).map_err(|p| vec![p])?;
     let mut work = Work {
         input,
         sides: [left, right],
@@ -219,28 +220,18 @@ fn target(aim: &Aim) -> Target {
     Target { camber: aim.camber_deg, caster: aim.caster_deg, toe: aim.wheel_toe() }
 }
 
-fn side<'a>(input: &'a PlanInput, r: &'a SideReadings, name: &str) -> Result<Side<'a>, Problem> {
-    let (points, wheel) = points_of(input, name);
+fn side<'a>(input: &'a PlanInput, r: &'a SideReadings, name: SideName) -> Result<Side<'a>, Problem> {
+    let (points, wheel) = &input.geometry.side(name);
     let start: Vec<Edit> = input.adjusters.iter().map(|a| a.edit_at(a.position)).collect();
     let travel = input.design_height_mm - r.height_mm;
     let anchored = anchor(points, wheel, travel, &start, &r.angles).map_err(|e| {
         Problem::new(
-            format!("geometry.{}", e.blocked.field()),
-            format!("{}: at the {name} height read ({:.0} mm) {}", words::LOOP_OPEN, r.height_mm, e),
+            format!("geometry.{}", e.field()),
+            format!("{}: at the {} height read ({:.0} mm) {}", words::LOOP_OPEN, name.word(), r.height_mm, e),
             "points that close at the height that was read; measure that joint again",
         )
     })?;
     Ok(Side { readings: r, anchored, travel, start })
-}
-
-fn points_of<'a>(
-    input: &'a PlanInput,
-    name: &str,
-) -> (&'a crate::geometry::WishbonePoints, &'a crate::geometry::WheelAtDesign) {
-    match (&input.geometry.right, name) {
-        (Some(r), "right") => (&r.points, &r.wheel),
-        _ => (&input.geometry.points, &input.geometry.wheel),
-    }
 }
 
 impl<'a> Work<'a> {
@@ -266,7 +257,8 @@ impl<'a> Work<'a> {
         let mut stop: Option<Stop> = None;
         for i in 0..2 {
             let b = self.bench(i, parts, asked);
-            if let Err(Unreachable { blocked, limit_travel_mm }) = b.set(&b.start()).pose(b.travel_mm, 0.0) {
+            if let Err(e) = b.set(&b.start()).pose(b.travel_mm, 0.0) {
+                let Unreachable { blocked, limit_travel_mm, .. } = e;
                 let limit = self.sides[i].travel - limit_travel_mm;
                 // Two millimetres inside the limit, where the adjusters can still be turned a little.
                 let used = if asked > limit { (limit - 2.0).floor() } else { (limit + 2.0).ceil() };
@@ -296,7 +288,7 @@ impl<'a> Work<'a> {
         catalogue: &[Part],
         stop: Option<Stop>,
     ) -> Result<PlanResult, Unreachable> {
-        let nothing = Unreachable { blocked: crate::linkage::Loop::UpperArm, limit_travel_mm: 0.0 };
+        let nothing = Unreachable::at(crate::linkage::Loop::UpperArm, 0.0);
         let (benches, set) = self.settings(fitted).ok_or(nothing)?;
         let left = self.side_plan(0, &benches[0], &set[0], fitted)?;
         let right = self.side_plan(1, &benches[1], &set[1], fitted)?;
@@ -379,7 +371,7 @@ impl<'a> Work<'a> {
         high: f64,
     ) -> Result<Vec<(f64, Option<Doubt>)>, Unreachable> {
         let s = &self.sides[i];
-        let (points, wheel) = points_of(self.input, if i == 0 { "left" } else { "right" });
+        let (points, wheel) = &self.input.geometry.side(SideName::BOTH[i]);
         let mut planned: Vec<Edit> = fitted.iter().flat_map(|p| p.edits.iter().cloned()).collect();
         planned.extend(bench.adjusters.iter().map(|a| a.edit_at(a.position)));
         let at: Vec<f64> = (0..=8).map(|k| low + (high - low) * f64::from(k) / 8.0).collect();

@@ -2,7 +2,7 @@
 
 use super::solver::Bench;
 use crate::fit::Doubt;
-use crate::linkage::{Linkage, Unreachable, WishboneCorner};
+use crate::linkage::{Bar, Corner, Linkage, Unreachable};
 use crate::vehicle::Attitude;
 use crate::wheel::contact_point;
 use serde::{Deserialize, Serialize};
@@ -23,34 +23,22 @@ pub struct CurvePoint {
     pub doubt: Doubt,
 }
 
-/// Points of one corner over the ground, mm: x forward, y outboard, z up, tyre at z = 0.
-#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
+/// One corner over the ground, mm: x forward, y outboard, z up, tyre at z = 0.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
 #[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
 pub struct Drawing {
-    /// Lower arm, front pivot.
-    pub lower_front: [f64; 3],
-    /// Lower arm, rear pivot.
-    pub lower_rear: [f64; 3],
-    /// Lower ball joint.
-    pub lower_outer: [f64; 3],
-    /// Upper arm, front pivot.
-    pub upper_front: [f64; 3],
-    /// Upper arm, rear pivot.
-    pub upper_rear: [f64; 3],
-    /// Upper ball joint.
-    pub upper_outer: [f64; 3],
-    /// Inner tie-rod joint.
-    pub tie_inner: [f64; 3],
-    /// Outer tie-rod joint.
-    pub tie_outer: [f64; 3],
+    /// Arms, links, knuckle.
+    pub bars: Vec<Bar>,
     /// Wheel centre.
     pub centre: [f64; 3],
     /// Unit spin axis, outboard.
     pub spin: [f64; 3],
     /// Tyre on the ground.
     pub contact: [f64; 3],
+    /// Lower and upper point of the steering axis, when it steers.
+    pub axis: Option<[[f64; 3]; 2]>,
     /// Where the steering axis meets the ground.
-    pub pierce: [f64; 3],
+    pub pierce: Option<[f64; 3]>,
     /// Wheel centre above the ground, mm.
     pub loaded_radius_mm: f64,
 }
@@ -59,28 +47,37 @@ pub struct Drawing {
 ///
 /// # Errors
 /// [`Unreachable`] when it does not close there.
-pub fn draw(c: &WishboneCorner, travel: f64, attitude: Attitude) -> Result<Drawing, Unreachable> {
-    let pose = attitude.apply(&c.pose(travel, 0.0)?);
+pub fn draw(c: &Corner, travel: f64, attitude: Attitude) -> Result<Drawing, Unreachable> {
+    draw_steered(c, travel, 0.0, attitude)
+}
+
+/// Draws a corner at a travel and a rack position.
+///
+/// # Errors
+/// [`Unreachable`] when it does not close there.
+pub fn draw_steered(
+    c: &Corner,
+    travel: f64,
+    rack: f64,
+    attitude: Attitude,
+) -> Result<Drawing, Unreachable> {
+    let (pose, mut bars) = c.bars(travel, rack)?;
+    let pose = attitude.apply(&pose);
     let contact = contact_point(&pose.centre, &pose.spin, c.loaded_radius());
     // The wheel stays where it is on the floor; the frame moves.
     let shift = crate::Vec3::new(c.design_x() - pose.centre.x, 0.0, -contact.z);
     let at = |v: &crate::Vec3| -> [f64; 3] { (v + shift).into() };
-    let chassis = |v: &crate::Vec3| at(&attitude.turn(v));
-    let u = pose.upper - pose.lower;
-    let pierce = pose.lower + u * ((contact.z - pose.lower.z) / u.z);
+    for b in &mut bars {
+        b.from = at(&attitude.turn(&b.from.into()));
+        b.to = at(&attitude.turn(&b.to.into()));
+    }
     Ok(Drawing {
-        lower_front: chassis(&c.lower_pivots[0]),
-        lower_rear: chassis(&c.lower_pivots[1]),
-        lower_outer: at(&pose.lower),
-        upper_front: chassis(&c.upper_pivots[0]),
-        upper_rear: chassis(&c.upper_pivots[1]),
-        upper_outer: at(&pose.upper),
-        tie_inner: chassis(&c.tie_inner),
-        tie_outer: at(&pose.tie),
+        bars,
         centre: at(&pose.centre),
         spin: pose.spin.into(),
         contact: at(&contact),
-        pierce: at(&pierce),
+        axis: pose.axis.map(|a| [at(&a.lower), at(&a.upper)]),
+        pierce: pose.axis.map(|a| at(&a.pierce(contact.z))),
         loaded_radius_mm: c.loaded_radius(),
     })
 }
@@ -104,7 +101,8 @@ pub fn curve(
             let pose = c.pose(found_travel - h, 0.0).ok()?;
             let a = Attitude::from_rises(*h, rear_change, wheelbase)
                 .apply(&pose)
-                .measure(c.loaded_radius(), c.design_x());
+                .wheel(c.loaded_radius(), c.design_x())
+                .alignment()?;
             Some(CurvePoint {
                 height_mm: *h,
                 camber_deg: a.camber_deg,

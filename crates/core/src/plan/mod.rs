@@ -11,7 +11,7 @@ mod words;
 
 pub use aim::{Aim, Window, shipped_aims};
 pub use answer::{Candidate, CandidateStatus, Effect, PlanResult, SidePlan, Stop, Verdict, plan};
-pub use curves::{CurvePoint, Drawing, draw};
+pub use curves::{CurvePoint, Drawing, draw, draw_steered};
 pub use input::{PlanInput, SideReadings};
 pub use reach::{Reach, reach};
 pub use settings_case::{SettingsCase, SettingsError, SettingsResult, run_settings};

@@ -71,7 +71,7 @@ pub fn reach(bench: &Bench, positions: &[f64], woven: bool) -> Option<Reach> {
 mod tests {
     use super::*;
     use crate::geometry::tests::sample;
-    use crate::linkage::WishboneCorner;
+    use crate::linkage::Corner;
     use crate::part::default_adjusters;
     use crate::vehicle::Attitude;
 
@@ -90,7 +90,7 @@ mod tests {
     fn every_inner_setting_lies_inside_the_outline() {
         let g = sample();
         let bench = Bench {
-            corner: WishboneCorner::new(&g.points, &g.wheel),
+            corner: Corner::new(&g.points, &g.wheel),
             adjusters: default_adjusters(6.0),
             travel_mm: -40.0,
             attitude: Attitude::default(),

@@ -3,8 +3,8 @@
 use super::aim::{Window, window_problem};
 use super::solver::{Bench, Sensitivity, Shortfall, Target, solve};
 use crate::Vec3;
-use crate::geometry::{FORMAT, Geometry, WheelAtDesign, WishbonePoints};
-use crate::linkage::{Linkage, WishboneCorner};
+use crate::geometry::{FORMAT, Geometry, WheelAtDesign};
+use crate::linkage::{Corner, Linkage};
 use crate::part::{Adjuster, Edit, adjuster_problems};
 use crate::problem::{Problem, in_range};
 use crate::vehicle::{Attitude, Measured, anchor};
@@ -181,30 +181,24 @@ pub fn run_settings(case: &SettingsCase) -> Result<SettingsResult, SettingsError
             })
             .collect(),
         sensitivity: bench.sensitivity(&best.positions),
-        geometry_after: as_geometry(g, &corner, &pose),
+        geometry_after: as_geometry(g, &corner, &pose, bench.travel_mm),
         anchor: anchored.anchor,
     })
 }
 
 /// The corner at a pose as a geometry file of its own, put down so that the tyre meets z = 0.
-fn as_geometry(from: &Geometry, c: &WishboneCorner, pose: &Pose) -> Geometry {
+fn as_geometry(from: &Geometry, c: &Corner, pose: &Pose, travel: f64) -> Geometry {
     let down = contact_point(&pose.centre, &pose.spin, c.loaded_radius()).z;
     let p = |v: &Vec3| [v.x, v.y, v.z - down];
+    let mut points = c.as_points(pose, travel, &from.points);
+    for (_, _, q) in points.named_mut() {
+        q[2] -= down;
+    }
     Geometry {
         format: FORMAT.into(),
         name: format!("{}, as set", from.name),
-        layout: from.layout,
         axle: from.axle,
-        points: WishbonePoints {
-            lower_front: p(&c.lower_pivots[0]),
-            lower_rear: p(&c.lower_pivots[1]),
-            lower_outer: p(&pose.lower),
-            upper_front: p(&c.upper_pivots[0]),
-            upper_rear: p(&c.upper_pivots[1]),
-            upper_outer: p(&pose.upper),
-            tie_inner: p(&c.tie_inner),
-            tie_outer: p(&pose.tie),
-        },
+        points,
         wheel: WheelAtDesign {
             center: p(&pose.centre),
             camber_deg: camber(&pose.spin).to_degrees(),
@@ -240,7 +234,7 @@ mod tests {
         assert!(r.reached, "{:?}", r.shortfall);
         let g = &r.geometry_after;
         assert!(g.problems().is_empty() && g.remarks().is_empty());
-        let c = WishboneCorner::new(&g.points, &g.wheel);
+        let c = Corner::new(&g.points, &g.wheel);
         let a = c.alignment(0.0, 0.0).unwrap();
         assert!((a.camber_deg - r.angles.camber_deg).abs() < 1e-9);
         assert!((a.caster_deg - r.angles.caster_deg).abs() < 1e-9);

@@ -4,7 +4,7 @@
 //! for every candidate setting. Toe is solved last, at the tie rod, with the steering wheel straight.
 
 use super::aim::Window;
-use crate::linkage::{Linkage, Unreachable, WishboneCorner};
+use crate::linkage::{Corner, Linkage, Loop, Unreachable};
 use crate::part::{Adjuster, AdjusterKind, Edit};
 use crate::vehicle::Attitude;
 use crate::wheel::Alignment;
@@ -19,7 +19,7 @@ const KEEP: usize = 24;
 #[derive(Debug, Clone)]
 pub struct Bench {
     /// The anchored corner with its parts, adjusters at zero.
-    pub corner: WishboneCorner,
+    pub corner: Corner,
     /// What can be turned.
     pub adjusters: Vec<Adjuster>,
     /// Wheel-centre travel, mm, bump positive.
@@ -124,7 +124,7 @@ impl Bench {
 
     /// The corner with the adjusters at `positions`.
     #[must_use]
-    pub fn set(&self, positions: &[f64]) -> WishboneCorner {
+    pub fn set(&self, positions: &[f64]) -> Corner {
         let edits: Vec<Edit> = self.adjusters.iter().zip(positions).map(|(a, p)| a.edit_at(*p)).collect();
         self.corner.edited(&edits)
     }
@@ -135,7 +135,9 @@ impl Bench {
     /// [`Unreachable`] when the corner does not close there.
     pub fn angles(&self, positions: &[f64]) -> Result<Alignment, Unreachable> {
         let c = self.set(positions);
-        Ok(self.attitude.apply(&c.pose(self.travel_mm, 0.0)?).measure(c.loaded_radius(), c.design_x()))
+        let pose = self.attitude.apply(&c.pose(self.travel_mm, 0.0)?);
+        let wheel = pose.wheel(c.loaded_radius(), c.design_x());
+        wheel.alignment().ok_or_else(|| Unreachable::at(Loop::Unsteered, self.travel_mm))
     }
 
     /// Start positions but with the tie rod turned to give `toe` degrees a wheel.
@@ -506,7 +508,7 @@ mod tests {
     fn bench() -> Bench {
         let g = sample();
         Bench {
-            corner: WishboneCorner::new(&g.points, &g.wheel),
+            corner: Corner::new(&g.points, &g.wheel),
             adjusters: default_adjusters(5.0),
             travel_mm: -30.0,
             attitude: Attitude::default(),

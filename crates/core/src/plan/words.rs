@@ -35,6 +35,9 @@ pub(crate) fn stop(blocked: Loop, limit_mm: f64) -> String {
         Loop::UpperArm => "Upper arm and knuckle are fully extended",
         Loop::TieRod => "Tie rod is fully extended",
         Loop::DeadPoint => "Arm is at its dead point",
+        Loop::Strut => "Strut and lower arm are in line",
+        Loop::Link => "A link is fully extended",
+        Loop::Unsteered => "The wheel has no steering axis",
     };
     format!("{what} at {}.", signed_mm(limit_mm))
 }

@@ -5,8 +5,8 @@
 //! are found so that the model reproduces the readings. Their size is shown: a large one says that a
 //! part is bent or the geometry is not this car's.
 
-use crate::geometry::{WheelAtDesign, WishbonePoints};
-use crate::linkage::{Linkage, Unreachable, WishboneCorner};
+use crate::geometry::{Points, WheelAtDesign};
+use crate::linkage::{Corner, Linkage, Loop, Unreachable};
 use crate::part::Edit;
 use serde::{Deserialize, Serialize};
 
@@ -55,54 +55,135 @@ impl Anchor {
 #[derive(Debug, Clone)]
 pub struct Anchored {
     /// The corner with the fitted parts of the readings but without the adjusters' start position.
-    pub corner: WishboneCorner,
+    pub corner: Corner,
     /// The correction that was needed.
     pub anchor: Anchor,
 }
 
-/// Solves the anchor. `travel` is where the readings were taken (mm, bump positive); `start` are
-/// the edits present then (adjusters at their start position).
+/// What is asked of a corner: caster only where the wheel steers.
+#[derive(Debug, Clone, Copy)]
+struct Wanted {
+    camber_deg: f64,
+    toe_deg: f64,
+    caster_deg: Option<f64>,
+}
+
+/// Solves the anchor of a steered wheel. `travel` is where the readings were taken (mm, bump positive);
+/// `start` are the edits present then (adjusters at their start position).
 ///
 /// # Errors
-/// [`Unreachable`] when the corner cannot be posed at that travel.
+/// [`Unreachable`] when the corner cannot be posed at that travel, or does not steer.
 pub fn anchor(
-    points: &WishbonePoints,
+    points: &Points,
     wheel: &WheelAtDesign,
     travel: f64,
     start: &[Edit],
     measured: &Measured,
 ) -> Result<Anchored, Unreachable> {
-    let mut p = points.clone();
+    let wanted = Wanted {
+        camber_deg: measured.camber_deg,
+        toe_deg: measured.toe_deg,
+        caster_deg: Some(measured.caster_deg),
+    };
+    bend(points, wheel, travel, start, wanted)
+}
+
+/// Solves the anchor of a wheel from camber and toe alone (degrees): a rear wheel, or a front one whose
+/// caster was not read.
+///
+/// # Errors
+/// [`Unreachable`] when the corner cannot be posed at that travel.
+pub fn anchor_wheel(
+    points: &Points,
+    wheel: &WheelAtDesign,
+    travel: f64,
+    start: &[Edit],
+    camber_deg: f64,
+    toe_deg: f64,
+) -> Result<Anchored, Unreachable> {
+    bend(points, wheel, travel, start, Wanted { camber_deg, toe_deg, caster_deg: None })
+}
+
+/// Height of the steering axis between the points a caster correction moves, mm.
+fn axis_height(points: &Points) -> f64 {
+    match points {
+        Points::DoubleWishbone(p) => p.upper_outer[2] - p.lower_outer[2],
+        Points::Strut(p) => p.strut_top[2] - p.lower_outer[2],
+        Points::FiveLink(p) => {
+            let mut z: Vec<f64> = p.rods.iter().map(|r| r.outer[2]).collect();
+            z.sort_by(f64::total_cmp);
+            match z.as_slice() {
+                [a, b, _, d, e] => 0.5 * (d + e - a - b),
+                _ => 1.0,
+            }
+        }
+        Points::SingleArm(_) | Points::SolidAxle(_) | Points::TwistBeam(_) => 1.0,
+    }
+}
+
+/// Moves the upper end of the steering axis by `shift` mm forward; a solid axle's kingpin leans by
+/// `lean_deg` instead.
+fn lean(points: &mut Points, shift: f64, lean_deg: f64) {
+    match points {
+        Points::DoubleWishbone(p) => p.upper_outer[0] += shift,
+        Points::Strut(p) => p.strut_top[0] += shift,
+        Points::FiveLink(p) => {
+            let mut z: Vec<f64> = p.rods.iter().map(|r| r.outer[2]).collect();
+            z.sort_by(f64::total_cmp);
+            let high = z.get(3).copied().unwrap_or(f64::MAX);
+            for r in p.rods.iter_mut().filter(|r| r.outer[2] >= high) {
+                r.outer[0] += shift;
+            }
+        }
+        Points::SolidAxle(p) => {
+            if let Some(s) = &mut p.steering_axis {
+                s.caster_deg += lean_deg;
+            }
+        }
+        Points::SingleArm(_) | Points::TwistBeam(_) => {}
+    }
+}
+
+fn bend(
+    points: &Points,
+    wheel: &WheelAtDesign,
+    travel: f64,
+    start: &[Edit],
+    wanted: Wanted,
+) -> Result<Anchored, Unreachable> {
     let mut w = wheel.clone();
     let mut a = Anchor::default();
-    let height = points.upper_outer[2] - points.lower_outer[2];
+    let height = axis_height(points);
     for _ in 0..40 {
         w.camber_deg = wheel.camber_deg + a.camber_deg;
         w.toe_deg = wheel.toe_deg + a.toe_deg;
-        p.upper_outer[0] = points.upper_outer[0] + a.upper_shift_mm;
-        let corner = WishboneCorner::new(&p, &w);
-        let now = corner.edited(start).alignment(travel, 0.0)?;
-        let miss = [
-            measured.camber_deg - now.camber_deg,
-            measured.toe_deg - now.toe_deg,
-            measured.caster_deg - now.caster_deg,
-        ];
-        if miss.iter().all(|m| m.abs() < 1e-10) {
+        let mut p = points.clone();
+        lean(&mut p, a.upper_shift_mm, a.caster_deg);
+        let corner = Corner::new(&p, &w);
+        let now = corner.edited(start).wheel(travel, 0.0)?;
+        let caster = match (wanted.caster_deg, now.steer) {
+            (Some(c), Some(s)) => Some((c - s.caster_deg, s.caster_deg)),
+            (Some(_), None) => return Err(Unreachable::at(Loop::Unsteered, travel)),
+            (None, _) => None,
+        };
+        let miss = [wanted.camber_deg - now.camber_deg, wanted.toe_deg - now.toe_deg];
+        if miss.iter().all(|m| m.abs() < 1e-10) && caster.is_none_or(|(m, _)| m.abs() < 1e-10) {
             return Ok(Anchored { corner, anchor: a });
         }
         a.camber_deg += miss[0];
         a.toe_deg += miss[1];
-        let per_radian = height / now.caster_deg.to_radians().cos().powi(2);
-        a.upper_shift_mm -= miss[2].to_radians() * per_radian;
-        a.caster_deg = ((points.lower_outer[0] - p.upper_outer[0]).atan2(height)
-            - (points.lower_outer[0] - points.upper_outer[0]).atan2(height))
-        .to_degrees();
-        if !a.upper_shift_mm.is_finite() || a.upper_shift_mm.abs() > 400.0 {
+        if let Some((m, now)) = caster {
+            a.caster_deg += m;
+            if !matches!(points, Points::SolidAxle(_)) {
+                a.upper_shift_mm -= m.to_radians() * height / now.to_radians().cos().powi(2);
+            }
+        }
+        if !a.upper_shift_mm.is_finite() || a.upper_shift_mm.abs() > 400.0 || a.caster_deg.abs() > 60.0 {
             break;
         }
     }
     // The fixed point did not settle: the geometry cannot be this car's.
-    Err(Unreachable { blocked: crate::linkage::Loop::UpperArm, limit_travel_mm: travel })
+    Err(Unreachable::at(Loop::UpperArm, travel))
 }
 
 #[cfg(test)]
@@ -127,7 +208,7 @@ mod tests {
     #[test]
     fn design_angles_need_no_anchor() {
         let g = sample();
-        let d = WishboneCorner::new(&g.points, &g.wheel).alignment(0.0, 0.0).unwrap();
+        let d = Corner::new(&g.points, &g.wheel).alignment(0.0, 0.0).unwrap();
         let m = Measured { camber_deg: d.camber_deg, caster_deg: d.caster_deg, toe_deg: d.toe_deg };
         let got = anchor(&g.points, &g.wheel, 0.0, &[], &m).unwrap();
         assert!(got.anchor.largest_deg() < 1e-9);

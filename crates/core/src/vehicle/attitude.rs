@@ -35,7 +35,7 @@ impl Attitude {
 #[cfg(test)]
 mod tests {
     use super::*;
-    use crate::wheel::spin_axis;
+    use crate::wheel::{Axis, spin_axis};
     use nalgebra::{Rotation3, Vector3};
 
     #[test]
@@ -43,13 +43,16 @@ mod tests {
         let pose = Pose {
             centre: Vec3::new(0.0, 800.0, 400.0),
             spin: spin_axis(0.0, 0.0),
-            lower: Vec3::new(0.0, 700.0, 250.0),
-            upper: Vec3::new(-15.0, 670.0, 550.0),
-            tie: Vec3::new(150.0, 690.0, 300.0),
+            axis: Some(Axis {
+                lower: Vec3::new(0.0, 700.0, 250.0),
+                upper: Vec3::new(-15.0, 670.0, 550.0),
+                tie: Vec3::new(150.0, 690.0, 300.0),
+            }),
         };
-        let flat = pose.measure(400.0, 0.0).caster_deg;
+        let caster = |p: &Pose| p.wheel(400.0, 0.0).steer.unwrap().caster_deg;
+        let flat = caster(&pose);
         let a = Attitude::from_rises(65.0, 0.0, 3220.0);
-        let nose_up = a.apply(&pose).measure(400.0, 0.0).caster_deg;
+        let nose_up = caster(&a.apply(&pose));
         assert!((nose_up - flat - a.pitch.to_degrees()).abs() < 1e-9);
         // atan(65/3220) = 1.1564°, by hand.
         assert!((a.pitch.to_degrees() - 1.1564).abs() < 1e-3);

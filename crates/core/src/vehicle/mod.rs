@@ -4,6 +4,6 @@ mod anchor;
 mod attitude;
 mod tyre;
 
-pub use anchor::{Anchor, Anchored, Measured, anchor};
+pub use anchor::{Anchor, Anchored, Measured, anchor, anchor_wheel};
 pub use attitude::Attitude;
 pub use tyre::{TyreSize, loaded_radius_mm};

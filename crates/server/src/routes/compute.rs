@@ -5,8 +5,8 @@ use crate::AppState;
 use crate::problem::{ApiError, ProblemDocument};
 use actix_web::http::header::ContentEncoding;
 use actix_web::{HttpResponse, post, web};
-use bold_stance_core::geometry::Geometry;
-use bold_stance_core::linkage::{Linkage, WishboneCorner};
+use bold_stance_core::geometry::{Geometry, Side};
+use bold_stance_core::linkage::{Corner, Linkage};
 use bold_stance_core::plan::{Drawing, PlanInput, PlanResult, draw, plan};
 use bold_stance_core::problem::Problem;
 use bold_stance_core::sheet::{SheetStep, job_cautions, sheet as sheet_of};
@@ -57,19 +57,15 @@ pub struct WearRequest {
     pub tyres: AxleWearCase,
 }
 
-fn reach_of(c: &WishboneCorner, toward: f64) -> f64 {
-    c.pose(toward, 0.0).map_or_else(|e| e.limit_travel_mm, |_| toward)
-}
-
 /// Loops that close at design but hardly away from it.
 pub fn travel_problems(g: &Geometry) -> Vec<Problem> {
-    let c = WishboneCorner::new(&g.points, &g.wheel);
+    let c = Corner::of(g, Side::Left);
     [-USABLE_TRAVEL, USABLE_TRAVEL]
         .into_iter()
         .filter_map(|t| c.pose(t, 0.0).err())
         .map(|e| {
             Problem::new(
-                format!("geometry.{}", e.blocked.field()),
+                format!("geometry.{}", e.field()),
                 format!("the loop opens at {:.0} mm of travel: {}", e.limit_travel_mm, e.blocked.words()),
                 "points that close over at least 30 mm up and down; measure that joint again",
             )
@@ -104,12 +100,13 @@ pub async fn geometry(Doc(g): Doc<Geometry>) -> HttpResponse {
         bump_mm: None,
     };
     if problems.is_empty() {
-        let c = WishboneCorner::new(&g.points, &g.wheel);
+        let c = Corner::of(&g, Side::Left);
         look.remarks = g.remarks();
         look.alignment = c.alignment(0.0, 0.0).ok();
         look.drawing = draw(&c, 0.0, Attitude::default()).ok();
-        look.droop_mm = Some(reach_of(&c, -250.0));
-        look.bump_mm = Some(reach_of(&c, 250.0));
+        let [droop, bump] = c.travel_range(250.0);
+        look.droop_mm = Some(droop);
+        look.bump_mm = Some(bump);
         problems.extend(travel_problems(&g).into_iter().map(|mut p| {
             p.field = p.field.trim_start_matches("geometry.").to_owned();
             p

@@ -1,0 +1,381 @@
+//! Five rods and a knuckle: Newton on the pose (two coordinates of the wheel centre and a rotation; the
+//! third coordinate is the travel), started from a second-order guess along the design motion. A change of
+//! sign of the Jacobian's determinant marks a dead point; past one the pose is refused.
+
+use super::linear::{determinant, solve};
+use super::{Linkage, Loop, Unreachable};
+use crate::Vec3;
+use crate::geometry::{FiveLinkPoints, WheelAtDesign};
+use crate::wheel::{Axis, Pose, spin_axis};
+use nalgebra::Rotation3;
+
+/// Links count as met below this length error, mm.
+const CLOSE: f64 = 1e-10;
+/// Step of the continuation, mm of travel.
+const MARCH: f64 = 4.0;
+/// Search for the end of the travel stops here, mm.
+const FARTHEST: f64 = 1200.0;
+/// The rotation unknowns are scaled by this arm (mm) so that all rows of the Jacobian have one size.
+const ARM: f64 = 100.0;
+
+#[derive(Debug, Clone, PartialEq)]
+struct Link {
+    name: String,
+    inner: Vec3,
+    /// From the wheel centre, in the axes of the design position.
+    outer: Vec3,
+    length: f64,
+}
+
+/// One corner.
+#[derive(Debug, Clone, PartialEq)]
+pub struct FiveLinkCorner {
+    links: [Link; 5],
+    tie: Option<usize>,
+    centre: Vec3,
+    spin: Vec3,
+    loaded_radius: f64,
+    guess: Option<Guess>,
+}
+
+/// Motion per mm of travel at design, and its sign of branch.
+#[derive(Debug, Clone, PartialEq)]
+struct Guess {
+    rate: [f64; 5],
+    bend: [f64; 5],
+    sign: f64,
+}
+
+#[derive(Debug, Clone, Copy)]
+struct State {
+    centre: Vec3,
+    turn: Rotation3<f64>,
+}
+
+type Jacobian = [[f64; 5]; 5];
+
+impl FiveLinkCorner {
+    /// A corner whose links have the lengths between their points. Exactly five rods; with another
+    /// number the corner never poses.
+    #[must_use]
+    pub fn new(points: &FiveLinkPoints, wheel: &WheelAtDesign) -> Self {
+        let centre = Vec3::from(wheel.center);
+        let links = std::array::from_fn(|i| {
+            let nothing = ([0.0; 3], [0.0; 3], String::new());
+            let (inner, outer, name) =
+                points.rods.get(i).map_or(nothing, |r| (r.inner, r.outer, r.name.clone()));
+            let (inner, outer) = (Vec3::from(inner), Vec3::from(outer));
+            Link { name, inner, outer: outer - centre, length: (outer - inner).norm() }
+        });
+        let mut out = Self {
+            links,
+            tie: points.tie(),
+            centre,
+            spin: spin_axis(wheel.camber_deg.to_radians(), wheel.toe_deg.to_radians()),
+            loaded_radius: wheel.loaded_radius_mm,
+            guess: None,
+        };
+        out.refresh();
+        out
+    }
+
+    /// Works the first guess out; call after every edit.
+    pub(crate) fn refresh(&mut self) {
+        self.guess = self.motion();
+    }
+
+    fn motion(&self) -> Option<Guess> {
+        // After an edit the links do not close at the drawn position: start from where they do.
+        let start =
+            self.newton(State { centre: self.centre, turn: Rotation3::identity() }, self.centre.z, 0.0, None)?;
+        let rate_at = |s: &State| {
+            let (j, _) = self.equations(s, 0.0);
+            let rhs = std::array::from_fn(|i| -self.direction(s, i, 0.0).z);
+            solve(j, rhs).map(|r| (r, determinant(j)))
+        };
+        let (rate, det) = rate_at(&start)?;
+        let h = 2.0;
+        let ahead = self.newton(moved(&start, &rate, h), self.centre.z + h, 0.0, None)?;
+        let (next, _) = rate_at(&ahead)?;
+        let bend = std::array::from_fn(|i| (next[i] - rate[i]) / h);
+        (det.abs() > 1e-9 && rate.iter().all(|v| v.is_finite())).then(|| Guess {
+            rate,
+            bend,
+            sign: det.signum(),
+        })
+    }
+
+    /// Unit vector along a link, inner to outer.
+    fn direction(&self, s: &State, i: usize, rack: f64) -> Vec3 {
+        let l = &self.links[i];
+        let mut inner = l.inner;
+        if self.tie == Some(i) {
+            inner.y += rack;
+        }
+        (s.centre + s.turn * l.outer - inner) / l.length
+    }
+
+    /// Jacobian over (x, y, rotation · ARM) and length errors, both divided by the link's length.
+    fn equations(&self, s: &State, rack: f64) -> (Jacobian, [f64; 5]) {
+        let mut j = [[0.0; 5]; 5];
+        let mut f = [0.0; 5];
+        for (i, l) in self.links.iter().enumerate() {
+            let arm = s.turn * l.outer;
+            let mut inner = l.inner;
+            if self.tie == Some(i) {
+                inner.y += rack;
+            }
+            let q = s.centre + arm - inner;
+            let inverse = 1.0 / l.length;
+            let d = q * inverse;
+            let m = arm.cross(&d) / ARM;
+            j[i] = [d.x, d.y, m.x, m.y, m.z];
+            f[i] = 0.5 * (q.norm_squared() * inverse - l.length);
+        }
+        (j, f)
+    }
+
+    /// Newton at a wheel height; `None` when it does not settle on the branch `sign`.
+    fn newton(&self, from: State, z: f64, rack: f64, sign: Option<f64>) -> Option<State> {
+        let mut s = from;
+        s.centre.z = z;
+        for _ in 0..14 {
+            let (j, f) = self.equations(&s, rack);
+            let worst = f.iter().fold(0.0f64, |w, v| w.max(v.abs()));
+            if worst < CLOSE {
+                let same = sign.is_none_or(|g| determinant(j) * g > 0.0);
+                return same.then_some(s);
+            }
+            let step = solve(j, f.map(|v| -v))?;
+            // A step that turns the knuckle over is no small motion.
+            if !step.iter().all(|v| v.is_finite()) || step[2..].iter().any(|r| r.abs() > ARM) {
+                return None;
+            }
+            s = moved(&s, &step, 1.0);
+            s.centre.z = z;
+        }
+        None
+    }
+
+    fn state(&self, travel: f64, rack: f64) -> Result<State, Unreachable> {
+        let rack = if self.tie.is_some() { rack } else { 0.0 };
+        let stop = |at: f64, s: Option<&State>| {
+            let link = s.and_then(|s| self.blocking(s, rack)).map(|i| self.links[i].name.clone());
+            Unreachable { blocked: Loop::Link, limit_travel_mm: at, link }
+        };
+        let Some(g) = &self.guess else { return Err(stop(0.0, None)) };
+        let base = State { centre: self.centre, turn: Rotation3::identity() };
+        let step: [f64; 5] =
+            std::array::from_fn(|i| g.rate[i] * travel + 0.5 * g.bend[i] * travel * travel);
+        // Far from design the direct guess may fall on another branch: march there.
+        if travel.abs() < 130.0
+            && rack == 0.0
+            && let Some(s) = self.newton(moved(&base, &step, 1.0), self.centre.z + travel, 0.0, Some(g.sign))
+        {
+            return Ok(s);
+        }
+        let mut good = self
+            .newton(base, self.centre.z, 0.0, Some(g.sign))
+            .ok_or_else(|| stop(0.0, None))?;
+        for k in 1..=self.rack_steps(rack) {
+            let part = rack * f64::from(k) / f64::from(self.rack_steps(rack));
+            good = self
+                .newton(good, self.centre.z, part, Some(g.sign))
+                .ok_or_else(|| stop(0.0, Some(&good)))?;
+        }
+        let mut at = 0.0;
+        let mut step = MARCH.copysign(travel);
+        loop {
+            let next: f64 = if (travel - at).abs() <= step.abs() { travel } else { at + step };
+            match self.newton(good, self.centre.z + next, rack, Some(g.sign)) {
+                Some(s) => {
+                    (good, at) = (s, next);
+                    if at == travel {
+                        return Ok(good);
+                    }
+                    if at.abs() > FARTHEST {
+                        return Err(stop(at, Some(&good)));
+                    }
+                }
+                None => {
+                    step *= 0.5;
+                    if step.abs() < 1e-7 {
+                        return Err(stop(at, Some(&good)));
+                    }
+                }
+            }
+        }
+    }
+
+    fn rack_steps(&self, rack: f64) -> u32 {
+        (rack.abs() / 10.0).ceil().min(200.0) as u32
+    }
+
+    /// The link that takes most part in the dependency where the loops stop closing: largest component of
+    /// the Jacobian's left null vector, by inverse iteration on its transpose.
+    fn blocking(&self, s: &State, rack: f64) -> Option<usize> {
+        let (j, _) = self.equations(s, rack);
+        let transposed: Jacobian = std::array::from_fn(|a| std::array::from_fn(|b| j[b][a]));
+        let mut v = [1.0; 5];
+        for _ in 0..3 {
+            let a = solve(transposed, v)?;
+            let b = solve(j, a)?;
+            let n = b.iter().map(|x| x * x).sum::<f64>().sqrt();
+            v = b.map(|x| x / n);
+        }
+        let left = solve(transposed, v)?;
+        (0..5).max_by(|a, b| left[*a].abs().total_cmp(&left[*b].abs()))
+    }
+
+    fn posed(&self, s: &State, rack: f64) -> Pose {
+        Pose { centre: s.centre, spin: s.turn * self.spin, axis: self.screw(s, rack) }
+    }
+
+    /// Instantaneous screw axis of rack motion at this wheel height; none without a tie rod.
+    fn screw(&self, s: &State, rack: f64) -> Option<Axis> {
+        let tie = self.tie?;
+        let (j, _) = self.equations(s, rack);
+        let mut rhs = [0.0; 5];
+        rhs[tie] = self.direction(s, tie, rack).y;
+        let v = solve(j, rhs)?;
+        let omega = Vec3::new(v[2], v[3], v[4]) / ARM;
+        let speed = omega.norm_squared();
+        if speed < 1e-16 {
+            return None;
+        }
+        let velocity = Vec3::new(v[0], v[1], 0.0);
+        let near = s.centre + omega.cross(&velocity) / speed;
+        let up = if omega.z < 0.0 { -omega } else { omega } / speed.sqrt();
+        let tie = s.centre + s.turn * self.links[tie].outer;
+        Some(Axis { lower: near - up * 150.0, upper: near + up * 150.0, tie })
+    }
+
+    /// Inner and outer end of each link in a pose, with its name.
+    pub(crate) fn rods(&self, travel: f64, rack: f64) -> Result<(Pose, Vec<Rod3>), Unreachable> {
+        let s = self.state(travel, rack)?;
+        let rods = (0..5)
+            .map(|i| {
+                let l = &self.links[i];
+                let mut inner = l.inner;
+                if self.tie == Some(i) {
+                    inner.y += rack;
+                }
+                Rod3 { name: l.name.clone(), inner, outer: s.centre + s.turn * l.outer }
+            })
+            .collect();
+        Ok((self.posed(&s, rack), rods))
+    }
+
+    /// Lengthens the link of a name, mm.
+    pub(crate) fn lengthen(&mut self, name: &str, by: f64) {
+        for l in self.links.iter_mut().filter(|l| l.name == name) {
+            l.length += by;
+        }
+    }
+
+    /// Turns the spin axis in the knuckle, radians.
+    pub(crate) fn turn_spin(&mut self, camber: f64, toe: f64) {
+        self.spin =
+            spin_axis(crate::wheel::camber(&self.spin) + camber, crate::wheel::toe(&self.spin) + toe);
+    }
+}
+
+/// A link in a pose.
+pub(crate) struct Rod3 {
+    pub name: String,
+    pub inner: Vec3,
+    pub outer: Vec3,
+}
+
+fn moved(s: &State, step: &[f64; 5], by: f64) -> State {
+    let r = Vec3::new(step[2], step[3], step[4]) * (by / ARM);
+    State {
+        centre: s.centre + Vec3::new(step[0], step[1], 0.0) * by,
+        turn: Rotation3::from_scaled_axis(r) * s.turn,
+    }
+}
+
+impl Linkage for FiveLinkCorner {
+    fn pose(&self, travel: f64, rack: f64) -> Result<Pose, Unreachable> {
+        if !(travel.is_finite() && rack.is_finite()) {
+            return Err(Unreachable::at(Loop::Link, 0.0));
+        }
+        Ok(self.posed(&self.state(travel, rack)?, rack))
+    }
+    fn loaded_radius(&self) -> f64 {
+        self.loaded_radius
+    }
+    fn design_x(&self) -> f64 {
+        self.centre.x
+    }
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use crate::geometry::{Rod, WishbonePoints};
+    use crate::linkage::WishboneCorner;
+    use proptest::prelude::*;
+
+    /// A wishbone's five rods: two to each ball joint, and the tie rod.
+    fn as_five(p: &WishbonePoints) -> FiveLinkPoints {
+        let rod = |name: &str, inner, outer| Rod { name: name.into(), inner, outer };
+        FiveLinkPoints {
+            rods: vec![
+                rod("lower_front", p.lower_front, p.lower_outer),
+                rod("lower_rear", p.lower_rear, p.lower_outer),
+                rod("tie", p.tie_inner, p.tie_outer),
+                rod("upper_front", p.upper_front, p.upper_outer),
+                rod("upper_rear", p.upper_rear, p.upper_outer),
+            ],
+        }
+    }
+
+    proptest! {
+        /// A wishbone is a five-link whose rods meet at the ball joints: two solvers, one answer. The screw
+        /// axis of rack motion at constant wheel height is not the ball-joint line (the arms move a little),
+        /// so only wheel angles and places are compared.
+        #[test]
+        fn a_wishbone_written_as_five_rods_moves_alike(t in -95.0f64..95.0, rack in -40.0f64..40.0) {
+            let g = crate::geometry::tests::sample();
+            let p = g.points.wishbone().unwrap();
+            let a = WishboneCorner::new(p, &g.wheel).pose(t, rack).unwrap();
+            let b = FiveLinkCorner::new(&as_five(p), &g.wheel).pose(t, rack).unwrap();
+            prop_assert!((a.centre - b.centre).norm() < 1e-7, "{} {}", a.centre, b.centre);
+            prop_assert!((a.spin - b.spin).norm() < 1e-9);
+            let tie = (a.axis.unwrap().tie - b.axis.unwrap().tie).norm();
+            prop_assert!(tie < 1e-7);
+        }
+
+        /// The direct guess and the march from design end on the same pose (path independence).
+        #[test]
+        fn direct_and_marched_poses_agree(t in -120.0f64..120.0) {
+            let g = crate::geometry::tests::sample();
+            let c = FiveLinkCorner::new(&as_five(g.points.wishbone().unwrap()), &g.wheel);
+            let a = c.pose(t, 0.0).unwrap();
+            // A rack of next to nothing takes the long way round.
+            let b = c.pose(t, 1e-12).unwrap();
+            prop_assert!((a.centre - b.centre).norm() < 1e-7 && (a.spin - b.spin).norm() < 1e-9);
+        }
+    }
+
+    #[test]
+    fn the_end_names_a_link_and_a_travel() {
+        let g = crate::geometry::tests::sample();
+        let p = g.points.wishbone().unwrap();
+        let five = FiveLinkCorner::new(&as_five(p), &g.wheel).pose(-420.0, 0.0).unwrap_err();
+        let arms = WishboneCorner::new(p, &g.wheel).pose(-420.0, 0.0).unwrap_err();
+        assert!(five.link.is_some(), "{five}");
+        assert!((five.limit_travel_mm - arms.limit_travel_mm).abs() < 1.0, "{five} {arms}");
+    }
+
+    #[test]
+    fn without_a_link_named_tie_it_does_not_steer() {
+        let g = crate::geometry::tests::sample();
+        let mut p = as_five(g.points.wishbone().unwrap());
+        p.rods[2].name = "toe_link".into();
+        let c = FiveLinkCorner::new(&p, &g.wheel);
+        assert!(c.wheel(30.0, 0.0).unwrap().steer.is_none());
+        assert_eq!(c.pose(30.0, 25.0).unwrap(), c.pose(30.0, 0.0).unwrap());
+    }
+}

@@ -1,0 +1,172 @@
+//! Trailing, semi-trailing and swing arms, and a twist beam in parallel travel: one rotation about one
+//! line of the chassis, exact.
+
+use super::arm_driven::{self, ArmDriven, At};
+use super::{Linkage, Loop, Unreachable};
+use crate::Vec3;
+use crate::geometry::WheelAtDesign;
+use crate::wheel::{Pose, spin_axis};
+use nalgebra::{Rotation3, Unit};
+
+/// A wheel on one hinge.
+#[derive(Debug, Clone, PartialEq)]
+pub struct HingeCorner {
+    /// Both ends of the hinge on the body.
+    pub hinge: [Vec3; 2],
+    axis: Unit<Vec3>,
+    /// Wheel centre with the arm where it is drawn, and where travel counts from.
+    centre: Vec3,
+    design: Vec3,
+    spin: Vec3,
+    loaded_radius: f64,
+    slope: (f64, f64),
+    /// Set when the wheel centre lies on the hinge.
+    stuck: bool,
+}
+
+impl HingeCorner {
+    /// A wheel that turns about the line through `inner` and `outer`.
+    #[must_use]
+    pub fn new(inner: [f64; 3], outer: [f64; 3], wheel: &WheelAtDesign) -> Self {
+        let hinge = [Vec3::from(inner), Vec3::from(outer)];
+        let centre = Vec3::from(wheel.center);
+        let mut line = hinge[1] - hinge[0];
+        // Positive rotation lifts the wheel.
+        if line.cross(&(centre - hinge[0])).z < 0.0 {
+            line = -line;
+        }
+        let (axis, stuck) = Unit::try_new_and_get(line, 1e-6)
+            .map_or((Vec3::y_axis(), true), |(a, _)| (a, a.cross(&(centre - hinge[0])).z < 1e-6));
+        let mut out = Self {
+            hinge,
+            axis,
+            centre,
+            design: centre,
+            spin: spin_axis(wheel.camber_deg.to_radians(), wheel.toe_deg.to_radians()),
+            loaded_radius: wheel.loaded_radius_mm,
+            slope: (1.0, 0.0),
+            stuck,
+        };
+        out.slope = arm_driven::slope_and_bend(&out, 1.0);
+        out
+    }
+
+    /// Turns the spin axis in the arm (shims), radians.
+    pub(crate) fn turn_spin(&mut self, camber: f64, toe: f64) {
+        self.spin =
+            spin_axis(crate::wheel::camber(&self.spin) + camber, crate::wheel::toe(&self.spin) + toe);
+    }
+
+    /// Moves one end of the hinge on the car; the arm keeps its size, so the wheel moves with it.
+    pub(crate) fn move_hinge(&mut self, which: usize, by: Vec3) {
+        let before = self.axis;
+        if let Some(p) = self.hinge.get_mut(which) {
+            *p += by;
+        }
+        let mut line = self.hinge[1] - self.hinge[0];
+        if line.dot(&before) < 0.0 {
+            line = -line;
+        }
+        let Some((axis, _)) = Unit::try_new_and_get(line, 1e-6) else {
+            self.stuck = true;
+            return;
+        };
+        // The arm stays square to its hinge: it turns with the line about the end that did not move.
+        let fixed = self.hinge[1 - which.min(1)];
+        let turn = Rotation3::rotation_between(&before, &axis).unwrap_or_else(Rotation3::identity);
+        self.centre = fixed + turn * (self.centre - fixed);
+        self.spin = turn * self.spin;
+        self.axis = axis;
+        self.slope = arm_driven::slope_and_bend(self, 1.0);
+    }
+}
+
+impl ArmDriven for HingeCorner {
+    fn at(&self, theta: f64, _rack: f64) -> Result<At, Loop> {
+        if self.stuck {
+            return Err(Loop::DeadPoint);
+        }
+        let r = Rotation3::from_axis_angle(&self.axis, theta);
+        let arm = r * (self.centre - self.hinge[0]);
+        let rate = self.axis.cross(&arm).z;
+        Ok(At { pose: Pose { centre: self.hinge[0] + arm, spin: r * self.spin, axis: None }, rate })
+    }
+    fn slope_and_bend(&self) -> (f64, f64) {
+        self.slope
+    }
+    fn design_z(&self) -> f64 {
+        self.design.z
+    }
+}
+
+impl Linkage for HingeCorner {
+    fn pose(&self, travel: f64, rack: f64) -> Result<Pose, Unreachable> {
+        if !travel.is_finite() {
+            return Err(Unreachable::at(Loop::DeadPoint, 0.0));
+        }
+        arm_driven::solve(self, travel, rack)
+    }
+    fn loaded_radius(&self) -> f64 {
+        self.loaded_radius
+    }
+    fn design_x(&self) -> f64 {
+        self.design.x
+    }
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use proptest::prelude::*;
+
+    fn wheel() -> WheelAtDesign {
+        WheelAtDesign {
+            center: [-2600.0, 740.0, 310.0],
+            camber_deg: -1.0,
+            toe_deg: 0.1,
+            loaded_radius_mm: 310.0,
+        }
+    }
+
+    proptest! {
+        /// A single arm equals exact rotation: nalgebra's quaternion, angle from the height by the arc sine.
+        #[test]
+        fn is_the_exact_rotation_of_a_general_library(travel in -110.0f64..110.0, sweep in -0.45f64..0.45) {
+            let w = wheel();
+            let (inner, outer) = ([-2180.0, 300.0, 300.0], [-2180.0 - 350.0 * sweep, 650.0, 300.0]);
+            let c = HingeCorner::new(inner, outer, &w);
+            let got = c.pose(travel, 0.0).unwrap();
+            let axis = Unit::new_normalize(Vec3::from(outer) - Vec3::from(inner));
+            let (mut low, mut high) = (-0.6f64, 0.6f64);
+            let height = |a: f64| {
+                let q = nalgebra::UnitQuaternion::from_axis_angle(&axis, a);
+                (q * (Vec3::from(w.center) - Vec3::from(inner)) + Vec3::from(inner)).z
+            };
+            let up = height(0.1) > height(0.0);
+            for _ in 0..200 {
+                let mid = f64::midpoint(low, high);
+                if (height(mid) < w.center[2] + travel) == up { low = mid } else { high = mid }
+            }
+            let q = nalgebra::UnitQuaternion::from_axis_angle(&axis, low);
+            let spin = q * spin_axis((-1f64).to_radians(), 0.1f64.to_radians());
+            prop_assert!((got.spin - spin).norm() < 1e-9, "{:?} {:?}", got.spin, spin);
+        }
+    }
+
+    #[test]
+    fn a_pure_trailing_arm_keeps_camber_and_toe_of_an_upright_wheel() {
+        let w = WheelAtDesign { camber_deg: 0.0, toe_deg: 0.0, ..wheel() };
+        let c = HingeCorner::new([-2180.0, 300.0, 300.0], [-2180.0, 650.0, 300.0], &w);
+        for t in [-90.0, 40.0, 100.0] {
+            let s = c.wheel(t, 0.0).unwrap();
+            assert!(s.camber_deg.abs() < 1e-12 && s.toe_deg.abs() < 1e-12);
+        }
+    }
+
+    #[test]
+    fn the_end_of_the_arc_is_said() {
+        let c = HingeCorner::new([-2180.0, 300.0, 300.0], [-2180.0, 650.0, 300.0], &wheel());
+        let e = c.pose(500.0, 0.0).unwrap_err();
+        assert!(e.blocked == Loop::DeadPoint && e.limit_travel_mm > 300.0 && e.limit_travel_mm < 421.0, "{e}");
+    }
+}

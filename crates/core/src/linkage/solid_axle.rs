@@ -1,0 +1,444 @@
+//! A live or dead beam axle: one rigid body on four or more links.
+//!
+//! Heave (of the midpoint of the wheel centres) and roll are given; fore-aft place, sideways place, pitch
+//! and yaw follow from the link lengths by equal-stiffness least squares, exactly where there are four
+//! links. Directions that no link holds keep their design value.
+
+use super::linear::solve;
+use super::{Linkage, Loop, Unreachable};
+use crate::Vec3;
+use crate::geometry::{AxlePoints, WheelAtDesign};
+use crate::wheel::{Axis, Pose, spin_axis};
+use nalgebra::{Rotation3, Unit};
+
+/// Largest stretch of a link that bushings are taken to absorb, mm; beyond it the links bind.
+const BIND: f64 = 15.0;
+/// Rotations are scaled by this arm, mm.
+const ARM: f64 = 300.0;
+/// Kingpin to wheel centre along the spindle where the file does not say, mm (common practice, no source).
+const KINGPIN_INSET: f64 = 100.0;
+
+#[derive(Debug, Clone, PartialEq)]
+struct Link {
+    name: String,
+    chassis: Vec3,
+    /// From the axle's midpoint, in the axes of the design position.
+    axle: Vec3,
+    length: f64,
+}
+
+/// The axle, seen from its left wheel.
+#[derive(Debug, Clone, PartialEq)]
+pub struct SolidAxleCorner {
+    links: Vec<Link>,
+    midpoint: Vec3,
+    /// Left wheel centre from the midpoint.
+    half: Vec3,
+    spin: Vec3,
+    /// Upward direction of the left kingpin, when it steers.
+    kingpin: Option<Vec3>,
+    drag: Option<(Vec3, Vec3, f64)>,
+    tie: Option<[Vec3; 2]>,
+    tie_longer: f64,
+    loaded_radius: f64,
+}
+
+/// Where the axle is.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub struct AxlePose {
+    /// Midpoint of the wheel centres, mm.
+    pub midpoint: Vec3,
+    /// Rotation from design.
+    pub turn: Rotation3<f64>,
+    /// Rad, nose down positive.
+    pub pitch: f64,
+    /// Rad, left wheel rearward positive (about the upward axis).
+    pub yaw: f64,
+    /// Rad, left end up positive.
+    pub roll: f64,
+    /// Largest difference of a link from its length, mm.
+    pub stretch: f64,
+}
+
+fn turn_of(yaw: f64, pitch: f64, roll: f64) -> Rotation3<f64> {
+    Rotation3::from_axis_angle(&Vec3::z_axis(), yaw)
+        * Rotation3::from_axis_angle(&Vec3::y_axis(), pitch)
+        * Rotation3::from_axis_angle(&Vec3::x_axis(), roll)
+}
+
+impl SolidAxleCorner {
+    /// An axle whose links have the lengths between their points.
+    #[must_use]
+    pub fn new(p: &AxlePoints, wheel: &WheelAtDesign) -> Self {
+        let centre = Vec3::from(wheel.center);
+        let midpoint = Vec3::new(centre.x, 0.0, centre.z);
+        let rel = |q: [f64; 3]| Vec3::from(q) - midpoint;
+        let links = p
+            .links
+            .iter()
+            .map(|l| {
+                let chassis = Vec3::from(l.chassis);
+                let length = (Vec3::from(l.axle) - chassis).norm();
+                Link { name: l.name.clone(), chassis, axle: rel(l.axle), length }
+            })
+            .collect();
+        Self {
+            links,
+            midpoint,
+            half: centre - midpoint,
+            spin: spin_axis(wheel.camber_deg.to_radians(), wheel.toe_deg.to_radians()),
+            kingpin: p.steering_axis.map(|s| {
+                Vec3::new(-s.caster_deg.to_radians().tan(), -s.sai_deg.to_radians().tan(), 1.0).normalize()
+            }),
+            drag: p.drag_link.as_ref().map(|d| {
+                let (chassis, axle) = (Vec3::from(d.chassis), Vec3::from(d.axle));
+                (chassis, axle - midpoint, (axle - chassis).norm())
+            }),
+            tie: p.tie_rod.map(|[l, r]| [rel(l), rel(r)]),
+            tie_longer: 0.0,
+            loaded_radius: wheel.loaded_radius_mm,
+        }
+    }
+
+    /// Where the axle is at a heave (mm, bump positive) and a roll against the body (rad, left end up).
+    ///
+    /// # Errors
+    /// [`Unreachable`] with the link that binds.
+    pub fn axle_pose(&self, heave: f64, roll: f64) -> Result<AxlePose, Unreachable> {
+        if !(heave.is_finite() && roll.is_finite()) {
+            return Err(Unreachable::at(Loop::Link, 0.0));
+        }
+        let start = [0.0; 4];
+        if let Ok((v, stretch)) = self.settle(start, heave, roll)
+            && heave.abs() < 160.0
+        {
+            return Ok(self.pose_of(v, heave, roll, stretch));
+        }
+        // Follow it in steps, so that the branch is design's and the end is found.
+        let mut v = start;
+        let mut at = 0.0;
+        let mut step = 10.0f64.copysign(heave);
+        loop {
+            let next: f64 = if (heave - at).abs() <= step.abs() { heave } else { at + step };
+            let part = if heave == 0.0 { 1.0 } else { next / heave };
+            match self.settle(v, next, roll * part) {
+                Ok((w, stretch)) => {
+                    (v, at) = (w, next);
+                    if at == heave {
+                        return Ok(self.pose_of(v, heave, roll, stretch));
+                    }
+                }
+                Err(link) => {
+                    step *= 0.5;
+                    if step.abs() < 1e-6 {
+                        return Err(Unreachable { blocked: Loop::Link, limit_travel_mm: at, link });
+                    }
+                }
+            }
+        }
+    }
+
+    fn pose_of(&self, v: [f64; 4], heave: f64, roll: f64, stretch: f64) -> AxlePose {
+        let (pitch, yaw) = (v[2] / ARM, v[3] / ARM);
+        AxlePose {
+            midpoint: self.midpoint + Vec3::new(v[0], v[1], heave),
+            turn: turn_of(yaw, pitch, roll),
+            pitch,
+            yaw,
+            roll,
+            stretch,
+        }
+    }
+
+    /// Gauss–Newton on (x, y, pitch · ARM, yaw · ARM). The error is the link that is farthest off.
+    fn settle(&self, from: [f64; 4], heave: f64, roll: f64) -> Result<([f64; 4], f64), Option<String>> {
+        let mut v = from;
+        let mut worst = (f64::MAX, 0);
+        for _ in 0..60 {
+            let (pitch, yaw) = (v[2] / ARM, v[3] / ARM);
+            let (rz, ry) = (
+                Rotation3::from_axis_angle(&Vec3::z_axis(), yaw),
+                Rotation3::from_axis_angle(&Vec3::y_axis(), pitch),
+            );
+            let turn = rz * ry * Rotation3::from_axis_angle(&Vec3::x_axis(), roll);
+            let mid = self.midpoint + Vec3::new(v[0], v[1], heave);
+            // Axis the pitch turns about, after yaw.
+            let across = rz * Vec3::y();
+            let mut normal = [[0.0; 4]; 4];
+            let mut rhs = [0.0; 4];
+            worst = (0.0, 0);
+            for (i, l) in self.links.iter().enumerate() {
+                let arm = turn * l.axle;
+                let q = mid + arm - l.chassis;
+                let length = q.norm();
+                if length < 1e-6 {
+                    return Err(Some(l.name.clone()));
+                }
+                let d = q / length;
+                let miss = length - l.length;
+                if miss.abs() > worst.0 {
+                    worst = (miss.abs(), i);
+                }
+                let row =
+                    [d.x, d.y, d.dot(&across.cross(&arm)) / ARM, d.dot(&Vec3::z().cross(&arm)) / ARM];
+                for a in 0..4 {
+                    rhs[a] -= row[a] * miss;
+                    for b in 0..4 {
+                        normal[a][b] += row[a] * row[b];
+                    }
+                }
+            }
+            // Holds directions no link holds; far below what a link does.
+            for (k, row) in normal.iter_mut().enumerate() {
+                row[k] += 1e-10;
+            }
+            let Some(step) = solve(normal, rhs) else { break };
+            let size = step.iter().fold(0.0f64, |m, s| m.max(s.abs()));
+            if !size.is_finite() || size > 400.0 {
+                break;
+            }
+            for (x, s) in v.iter_mut().zip(step) {
+                *x += s;
+            }
+            if size < 1e-10 {
+                let stretched = worst.0 > BIND;
+                return if stretched { Err(self.name(worst.1)) } else { Ok((v, worst.0)) };
+            }
+        }
+        Err(self.name(worst.1))
+    }
+
+    fn name(&self, i: usize) -> Option<String> {
+        self.links.get(i).map(|l| l.name.clone())
+    }
+
+    /// The left wheel on an axle pose, straight ahead.
+    #[must_use]
+    pub fn left_wheel(&self, a: &AxlePose) -> Pose {
+        let centre = a.midpoint + a.turn * self.half;
+        let axis = self.kingpin.map(|k| {
+            let hub = self.half - self.spin * KINGPIN_INSET;
+            let at = |s: f64| a.midpoint + a.turn * (hub + k * s);
+            let tie = self.tie.map_or_else(|| at(-100.0), |t| a.midpoint + a.turn * t[0]);
+            Axis { lower: at(-100.0), upper: at(100.0), tie }
+        });
+        let pose = Pose { centre, spin: a.turn * self.spin, axis };
+        if self.tie_longer == 0.0 { pose } else { pose.steered(self.toe_of_tie(&pose)) }
+    }
+
+    /// Turn of one wheel for the tie rod's extra length: half of it, over the steering arm.
+    fn toe_of_tie(&self, pose: &Pose) -> f64 {
+        let (Some(axis), Some(_)) = (pose.axis, self.tie) else { return 0.0 };
+        let arm = axis.tie - axis.lower;
+        let along = axis.direction();
+        let off = arm - along * along.dot(&arm);
+        // A rod behind the axle turns the wheels in when it is lengthened, one ahead turns them out.
+        let sign = if off.x < 0.0 { 1.0 } else { -1.0 };
+        sign * (0.5 * self.tie_longer / off.norm().max(1.0)).clamp(-1.0, 1.0).asin()
+    }
+
+    /// Turn of the left wheel (rad, toe-in positive) that keeps the drag link's length at an axle pose: the
+    /// pitman arm held, what the axle's own movement does to the steering. `None` without a drag link.
+    #[must_use]
+    pub fn drag_link_turn(&self, a: &AxlePose) -> Option<f64> {
+        let (chassis, joint, length) = self.drag?;
+        let pose = self.left_wheel(a);
+        let axis = pose.axis?;
+        let joint = a.midpoint + a.turn * joint;
+        let miss = |turn: f64| {
+            let r = Rotation3::from_axis_angle(&Unit::new_unchecked(axis.direction()), -turn);
+            (axis.lower + r * (joint - axis.lower) - chassis).norm() - length
+        };
+        let mut turn = 0.0;
+        for _ in 0..30 {
+            let (f, slope) = (miss(turn), (miss(turn + 1e-6) - miss(turn - 1e-6)) / 2e-6);
+            if slope.abs() < 1e-3 {
+                return None;
+            }
+            let step = f / slope;
+            turn -= step.clamp(-0.2, 0.2);
+            if step.abs() < 1e-12 {
+                return (turn.abs() < 1.2).then_some(turn);
+            }
+        }
+        None
+    }
+
+    /// Body and axle end of the drag link in a pose, when there is one.
+    #[must_use]
+    pub fn drag_ends(&self, a: &AxlePose) -> Option<[Vec3; 2]> {
+        self.drag.map(|(chassis, joint, _)| [chassis, a.midpoint + a.turn * joint])
+    }
+
+    /// Name, body end and axle end of each link in a pose.
+    #[must_use]
+    pub fn link_ends(&self, a: &AxlePose) -> Vec<(String, Vec3, Vec3)> {
+        self.links.iter().map(|l| (l.name.clone(), l.chassis, a.midpoint + a.turn * l.axle)).collect()
+    }
+
+    /// Both ends of the tie rod in a pose, when there is one.
+    #[must_use]
+    pub fn tie_ends(&self, a: &AxlePose) -> Option<[Vec3; 2]> {
+        self.tie.map(|t| t.map(|p| a.midpoint + a.turn * p))
+    }
+
+    /// Lengthens the link of a name, mm.
+    pub(crate) fn lengthen(&mut self, name: &str, by: f64) {
+        for l in self.links.iter_mut().filter(|l| l.name == name) {
+            l.length += by;
+        }
+    }
+
+    /// Lengthens the tie rod, mm.
+    pub(crate) fn lengthen_tie(&mut self, by: f64) {
+        self.tie_longer += by;
+    }
+
+    /// Turns the left spin axis against the axle (axle-end sleeve), radians.
+    pub(crate) fn turn_spin(&mut self, camber: f64, toe: f64) {
+        self.spin =
+            spin_axis(crate::wheel::camber(&self.spin) + camber, crate::wheel::toe(&self.spin) + toe);
+    }
+
+    /// Leans the kingpin against the axle, degrees of caster.
+    pub(crate) fn lean_kingpin(&mut self, caster_deg: f64) {
+        if let Some(k) = &mut self.kingpin {
+            *k = Rotation3::from_axis_angle(&Vec3::y_axis(), -caster_deg.to_radians()) * *k;
+        }
+    }
+}
+
+impl Linkage for SolidAxleCorner {
+    /// `rack` is the sideways movement of the tie rod's left end, +y, mm.
+    fn pose(&self, travel: f64, rack: f64) -> Result<Pose, Unreachable> {
+        let a = self.axle_pose(travel, 0.0)?;
+        let pose = self.left_wheel(&a);
+        if rack == 0.0 || self.tie.is_none() {
+            return Ok(pose);
+        }
+        let Some(axis) = pose.axis else { return Ok(pose) };
+        let mut turn = 0.0;
+        for _ in 0..40 {
+            let y = |t: f64| pose.steered(t).axis.map_or(0.0, |a| a.tie.y);
+            let (f, slope) = (y(turn) - axis.tie.y - rack, (y(turn + 1e-6) - y(turn - 1e-6)) / 2e-6);
+            if slope.abs() < 1.0 || f64::abs(turn) > 1.2 {
+                return Err(Unreachable::at(Loop::TieRod, travel));
+            }
+            turn -= f / slope;
+            if (f / slope).abs() < 1e-12 {
+                return Ok(pose.steered(turn));
+            }
+        }
+        Err(Unreachable::at(Loop::TieRod, travel))
+    }
+    fn loaded_radius(&self) -> f64 {
+        self.loaded_radius
+    }
+    fn design_x(&self) -> f64 {
+        self.midpoint.x
+    }
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use crate::geometry::{AxleLink, SteeringAxis};
+    use proptest::prelude::*;
+
+    fn axle(track_bar: bool) -> SolidAxleCorner {
+        let l = |name: &str, chassis, axle| AxleLink { name: name.into(), chassis, axle };
+        let mut links = vec![
+            l("lower_left", [-880.0, 420.0, 455.0], [-40.0, 430.0, 320.0]),
+            l("lower_right", [-880.0, -420.0, 455.0], [-40.0, -430.0, 320.0]),
+            l("upper_left", [-540.0, 310.0, 520.0], [-50.0, 310.0, 505.0]),
+            l("upper_right", [-540.0, -310.0, 520.0], [-50.0, -310.0, 505.0]),
+        ];
+        if track_bar {
+            links.push(l("track_bar", [60.0, 440.0, 560.0], [80.0, -480.0, 450.0]));
+        }
+        let p = AxlePoints {
+            links,
+            steering_axis: Some(SteeringAxis { caster_deg: 6.0, sai_deg: 9.0 }),
+            drag_link: Some(l("drag_link", [120.0, 430.0, 540.0], [140.0, -560.0, 430.0])),
+            tie_rod: Some([[-150.0, 700.0, 380.0], [-150.0, -700.0, 380.0]]),
+        };
+        let w = WheelAtDesign {
+            center: [0.0, 800.0, 390.0],
+            camber_deg: 0.0,
+            toe_deg: 0.0,
+            loaded_radius_mm: 390.0,
+        };
+        SolidAxleCorner::new(&p, &w)
+    }
+
+    #[test]
+    fn zero_heave_is_design() {
+        let a = axle(true).axle_pose(0.0, 0.0).unwrap();
+        assert!((a.midpoint - Vec3::new(0.0, 0.0, 390.0)).norm() < 1e-9);
+        assert!(a.pitch.abs() < 1e-12 && a.yaw.abs() < 1e-12);
+    }
+
+    #[test]
+    fn the_axle_walks_on_the_track_bar_and_stays_without_one() {
+        let with = axle(true).axle_pose(-80.0, 0.0).unwrap();
+        assert!(with.midpoint.y.abs() > 5.0);
+        let without = axle(false).axle_pose(-80.0, 0.0).unwrap();
+        assert!(without.midpoint.y.abs() < 1e-9 && without.yaw.abs() < 1e-12);
+    }
+
+    proptest! {
+        /// Caster turns with the axle one to one: it is one rigid body (small yaw only mixes in SAI).
+        #[test]
+        fn caster_follows_the_axle(h in -110.0f64..110.0) {
+            let c = axle(false);
+            let a = c.axle_pose(h, 0.0).unwrap();
+            let caster = c.alignment(h, 0.0).unwrap().caster_deg;
+            prop_assert!((caster - (6.0 - a.pitch.to_degrees())).abs() < 1e-9);
+            prop_assert!((c.alignment(h, 0.0).unwrap().camber_deg).abs() < 1e-9);
+        }
+
+        /// The least-squares place is a minimum: no small move lowers the sum of squares (general check).
+        #[test]
+        fn no_nearby_place_has_less_strain(h in -100.0f64..80.0, d in proptest::array::uniform4(-1.0f64..1.0)) {
+            let c = axle(true);
+            let a = c.axle_pose(h, 0.0).unwrap();
+            let strain = |dx: f64, dy: f64, dp: f64, dw: f64| -> f64 {
+                let turn = turn_of(a.yaw + dw, a.pitch + dp, 0.0);
+                let mid = a.midpoint + Vec3::new(dx, dy, 0.0);
+                c.links.iter().map(|l| ((mid + turn * l.axle - l.chassis).norm() - l.length).powi(2)).sum()
+            };
+            let here = strain(0.0, 0.0, 0.0, 0.0);
+            let there = strain(0.1 * d[0], 0.1 * d[1], 1e-4 * d[2], 1e-4 * d[3]);
+            prop_assert!(there >= here - 1e-12);
+        }
+    }
+
+    #[test]
+    fn drag_link_parallel_to_the_track_bar_leaves_the_wheel_straight() {
+        let mut c = axle(true);
+        // Same direction and length as the bar: both ends walk alike.
+        let bar = c.links.iter().find(|l| l.name == "track_bar").unwrap().clone();
+        let lift = Vec3::new(60.0, 0.0, -20.0);
+        c.drag = Some((bar.chassis + lift, bar.axle + lift, bar.length));
+        let level = c.drag_link_turn(&c.axle_pose(-60.0, 0.0).unwrap()).unwrap();
+        c.drag = Some((bar.chassis + Vec3::new(60.0, 0.0, -90.0), bar.axle + lift, {
+            let p = bar.chassis + Vec3::new(60.0, 0.0, -90.0);
+            (c.midpoint + bar.axle + lift - p).norm()
+        }));
+        let crossed = c.drag_link_turn(&c.axle_pose(-60.0, 0.0).unwrap()).unwrap();
+        assert!(crossed.abs() > 4.0 * level.abs(), "{level} {crossed}");
+    }
+
+    #[test]
+    fn a_longer_tie_rod_behind_the_axle_turns_both_wheels_in() {
+        let mut c = axle(true);
+        c.lengthen_tie(6.0);
+        assert!(c.wheel(0.0, 0.0).unwrap().toe_deg > 0.5);
+    }
+
+    #[test]
+    fn links_that_bind_are_named() {
+        let e = axle(true).axle_pose(-700.0, 0.0).unwrap_err();
+        assert!(e.link.is_some() && e.limit_travel_mm < -150.0, "{e}");
+    }
+}

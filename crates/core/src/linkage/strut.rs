@@ -1,0 +1,338 @@
+//! Strut in closed form.
+//!
+//! The strut's line is fixed in the knuckle and slides through the mount. For an angle of the lower arm
+//! the ball joint is known; its distance from the line is constant, so the place of the mount along the
+//! line follows from Pythagoras, and the tie-rod joint is a circle–sphere intersection as in a wishbone.
+
+use super::arm_driven::{self, ArmDriven, At};
+use super::{Linkage, Loop, Unreachable};
+use crate::Vec3;
+use crate::geometry::{StrutPoints, WheelAtDesign};
+use crate::wheel::{Axis, Pose, spin_axis};
+
+/// One corner: pivots on the chassis, sizes of the parts, and the branch.
+#[derive(Debug, Clone, PartialEq)]
+pub struct StrutCorner {
+    /// Lower arm pivots: front, rear.
+    pub lower_pivots: [Vec3; 2],
+    /// Upper mount.
+    pub top: Vec3,
+    /// Inner tie-rod joint.
+    pub tie_inner: Vec3,
+    lower_links: [f64; 2],
+    tie_length: f64,
+    /// The knuckle in the axes of the design position.
+    lower: Vec3,
+    line_point: Vec3,
+    line: Vec3,
+    tie: Vec3,
+    centre: Vec3,
+    spin: Vec3,
+    loaded_radius: f64,
+    design_centre: Vec3,
+    design_lower: Vec3,
+    tie_branch: f64,
+    solved: Result<Ready, Loop>,
+}
+
+#[derive(Debug, Clone, PartialEq)]
+struct Ready {
+    hub: Vec3,
+    radius: f64,
+    u: Vec3,
+    v: Vec3,
+    /// From the ball joint square onto the strut's line, in the knuckle.
+    foot: Vec3,
+    slope: f64,
+    bend: f64,
+}
+
+impl StrutCorner {
+    /// A corner whose loops close at the given points.
+    #[must_use]
+    pub fn new(p: &StrutPoints, wheel: &WheelAtDesign) -> Self {
+        let at = |p: [f64; 3]| Vec3::from(p);
+        let lower_pivots = [at(p.lower_front), at(p.lower_rear)];
+        let lower = at(p.lower_outer);
+        let (top, bottom) = (at(p.strut_top), at(p.strut_bottom));
+        let (tie_inner, tie) = (at(p.tie_inner), at(p.tie_outer));
+        let centre = at(wheel.center);
+        let mut out = Self {
+            lower_links: [(lower - lower_pivots[0]).norm(), (lower - lower_pivots[1]).norm()],
+            tie_length: (tie - tie_inner).norm(),
+            tie_branch: (top - lower).cross(&(tie_inner - lower)).dot(&(tie - lower)).signum(),
+            lower_pivots,
+            top,
+            tie_inner,
+            lower,
+            line_point: bottom,
+            line: (top - bottom).try_normalize(1e-9).unwrap_or_else(Vec3::z),
+            tie,
+            centre,
+            spin: spin_axis(wheel.camber_deg.to_radians(), wheel.toe_deg.to_radians()),
+            loaded_radius: wheel.loaded_radius_mm,
+            design_centre: centre,
+            design_lower: lower,
+            solved: Err(Loop::LowerArm),
+        };
+        out.refresh();
+        out
+    }
+
+    /// Works out what poses need; call after every edit.
+    pub(crate) fn refresh(&mut self) {
+        self.solved = self.ready().map(|mut r| {
+            (r.slope, r.bend) = arm_driven::slope_and_bend(&Posed { corner: self, ready: &r }, r.radius);
+            r
+        });
+    }
+
+    fn ready(&self) -> Result<Ready, Loop> {
+        let span = self.lower_pivots[1] - self.lower_pivots[0];
+        let length = span.norm();
+        let axis = span / length;
+        let [front, rear] = self.lower_links;
+        let along = (front * front - rear * rear + length * length) / (2.0 * length);
+        let square = front * front - along * along;
+        if !(length > 1.0 && square > 1.0) {
+            return Err(Loop::LowerArm);
+        }
+        let hub = self.lower_pivots[0] + axis * along;
+        let d = self.design_lower - hub;
+        let u = (d - axis * axis.dot(&d)).try_normalize(1e-9).ok_or(Loop::LowerArm)?;
+        let v = axis.cross(&u);
+        let v = if v.z < 0.0 { -v } else { v };
+        let b = self.line_point - self.lower;
+        let foot = b - self.line * self.line.dot(&b);
+        if self.tie_length <= 1.0 {
+            return Err(Loop::TieRod);
+        }
+        Ok(Ready { hub, radius: square.sqrt(), u, v, foot, slope: 1.0, bend: 0.0 })
+    }
+
+    fn at(&self, r: &Ready, theta: f64, rack: f64) -> Result<At, Loop> {
+        let (sin, cos) = theta.sin_cos();
+        let lower = r.hub + (r.u * cos + r.v * sin) * r.radius;
+        let d = self.top - lower;
+        let gap2 = d.norm_squared();
+        let slide2 = gap2 - r.foot.norm_squared();
+        if slide2.is_nan() || slide2 < 1.0 {
+            return Err(Loop::Strut);
+        }
+        let gap = gap2.sqrt();
+        // Where the mount is in the knuckle, seen from the ball joint.
+        let mount = r.foot + self.line * slide2.sqrt();
+        let k1 = mount / gap;
+        let e1 = d / gap;
+        let t = self.tie - self.lower;
+        let along = k1.dot(&t);
+        let off = t - k1 * along;
+        let radius = off.norm();
+        let inner = Vec3::new(self.tie_inner.x, self.tie_inner.y + rack, self.tie_inner.z);
+        let hub = lower + e1 * along;
+        let d_in = inner - hub;
+        let flat = d_in - e1 * e1.dot(&d_in);
+        let h = flat.norm();
+        let c = (radius * radius + d_in.norm_squared() - self.tie_length * self.tie_length)
+            / (2.0 * radius * h);
+        let s2 = 1.0 - c * c;
+        if !(radius > 1.0 && h > 1e-6 && s2 > 1e-12) {
+            return Err(Loop::TieRod);
+        }
+        let w = flat / h;
+        let e2 = w * c + e1.cross(&w) * (self.tie_branch * s2.sqrt());
+        let e3 = e1.cross(&e2);
+        let k2 = off / radius;
+        let k3 = k1.cross(&k2);
+        let map = |v: &Vec3| e1 * k1.dot(v) + e2 * k2.dot(v) + e3 * k3.dot(v);
+        let reach = map(&(self.centre - self.lower));
+        let tie = hub + e2 * radius;
+        // Velocity per radian: the point of the strut in the mount may only slide along the line.
+        let v_lower = (r.v * cos - r.u * sin) * r.radius;
+        let s = map(&self.line);
+        let n1 = s.cross(&if s.x.abs() < 0.9 { Vec3::x() } else { Vec3::y() }).normalize();
+        let n2 = s.cross(&n1);
+        let rod = tie - inner;
+        let (m1, m2, m3) = (d.cross(&n1), d.cross(&n2), (tie - lower).cross(&rod));
+        let (b1, b2, b3) = (-v_lower.dot(&n1), -v_lower.dot(&n2), -v_lower.dot(&rod));
+        let det = m1.dot(&m2.cross(&m3));
+        let omega = (m2.cross(&m3) * b1 + m3.cross(&m1) * b2 + m1.cross(&m2) * b3) / det;
+        let rate = (v_lower + omega.cross(&reach)).z;
+        let axis = Some(Axis { lower, upper: self.top, tie });
+        let pose = Pose { centre: lower + reach, spin: map(&self.spin), axis };
+        Ok(At { pose, rate })
+    }
+
+    /// Where the lower point of the strut is in a pose of this corner (straight or steered).
+    #[must_use]
+    pub fn strut_bottom(&self, pose: &Pose) -> Vec3 {
+        let Some(axis) = pose.axis else { return self.line_point };
+        // The strut keeps its distance from ball joint, tie-rod joint and wheel centre: rebuild the frame.
+        let frame = |a: &Vec3, b: &Vec3, c: &Vec3| {
+            let x = (b - a).normalize();
+            let y = ((c - a) - x * x.dot(&(c - a))).normalize();
+            (x, y, x.cross(&y))
+        };
+        let (k1, k2, k3) = frame(&self.lower, &self.tie, &self.centre);
+        let (e1, e2, e3) = frame(&axis.lower, &axis.tie, &pose.centre);
+        let v = self.line_point - self.lower;
+        axis.lower + e1 * k1.dot(&v) + e2 * k2.dot(&v) + e3 * k3.dot(&v)
+    }
+
+    /// Moves a lower pivot on the car (0 front, 1 rear), mm.
+    pub(crate) fn move_lower_pivot(&mut self, which: usize, by: Vec3) {
+        if let Some(p) = self.lower_pivots.get_mut(which) {
+            *p += by;
+        }
+    }
+
+    /// Moves the upper mount on the car, mm.
+    pub(crate) fn move_top(&mut self, by: Vec3) {
+        self.top += by;
+    }
+
+    /// Moves the inner tie-rod joint on the car, mm.
+    pub(crate) fn move_tie_inner(&mut self, by: Vec3) {
+        self.tie_inner += by;
+    }
+
+    /// Moves the lower ball joint in the knuckle, mm in design axes.
+    pub(crate) fn move_knuckle_lower(&mut self, by: Vec3) {
+        self.lower += by;
+    }
+
+    /// Moves the outer tie-rod joint in the knuckle, mm in design axes.
+    pub(crate) fn move_knuckle_tie(&mut self, by: Vec3) {
+        self.tie += by;
+    }
+
+    /// Lengthens the tie rod, mm.
+    pub(crate) fn lengthen_tie(&mut self, by: f64) {
+        self.tie_length += by;
+    }
+
+    /// Lengthens the links of the lower arm (front pivot, rear pivot → joint), mm.
+    pub(crate) fn lengthen_lower(&mut self, by: [f64; 2]) {
+        self.lower_links[0] += by[0];
+        self.lower_links[1] += by[1];
+    }
+
+    /// A different lower arm: joint `longer` mm farther off the pivot axis and `forward` mm along it.
+    pub(crate) fn reshape_lower(&mut self, longer: f64, forward: f64) {
+        let span = (self.lower_pivots[1] - self.lower_pivots[0]).norm();
+        let [f, r] = self.lower_links;
+        let along = (f * f - r * r + span * span) / (2.0 * span);
+        let off = (f * f - along * along).max(0.0).sqrt() + longer;
+        let a = along - forward;
+        self.lower_links = [a.hypot(off), (span - a).hypot(off)];
+    }
+
+    /// Turns the spin axis in the knuckle against the strut (cam bolt, slotted holes), radians.
+    pub(crate) fn turn_spin(&mut self, camber: f64, toe: f64) {
+        self.spin =
+            spin_axis(crate::wheel::camber(&self.spin) + camber, crate::wheel::toe(&self.spin) + toe);
+    }
+}
+
+struct Posed<'a> {
+    corner: &'a StrutCorner,
+    ready: &'a Ready,
+}
+
+impl ArmDriven for Posed<'_> {
+    fn at(&self, theta: f64, rack: f64) -> Result<At, Loop> {
+        self.corner.at(self.ready, theta, rack)
+    }
+    fn slope_and_bend(&self) -> (f64, f64) {
+        (self.ready.slope, self.ready.bend)
+    }
+    fn design_z(&self) -> f64 {
+        self.corner.design_centre.z
+    }
+}
+
+impl Linkage for StrutCorner {
+    fn pose(&self, travel: f64, rack: f64) -> Result<Pose, Unreachable> {
+        match &self.solved {
+            Ok(ready) => arm_driven::solve(&Posed { corner: self, ready }, travel, rack),
+            Err(l) => Err(Unreachable::at(*l, 0.0)),
+        }
+    }
+    fn loaded_radius(&self) -> f64 {
+        self.loaded_radius
+    }
+    fn design_x(&self) -> f64 {
+        self.design_centre.x
+    }
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use proptest::prelude::*;
+
+    fn sample() -> (StrutPoints, WheelAtDesign) {
+        let p = StrutPoints {
+            lower_front: [12.0, 350.0, 205.0],
+            lower_rear: [-280.0, 345.0, 208.0],
+            lower_outer: [4.0, 695.0, 188.0],
+            strut_top: [-34.0, 560.0, 815.0],
+            strut_bottom: [-8.0, 622.0, 380.0],
+            tie_inner: [-138.0, 330.0, 262.0],
+            tie_outer: [-126.0, 672.0, 252.0],
+        };
+        let w = WheelAtDesign {
+            center: [0.0, 735.0, 305.0],
+            camber_deg: -0.3,
+            toe_deg: 0.05,
+            loaded_radius_mm: 305.0,
+        };
+        (p, w)
+    }
+
+    #[test]
+    fn zero_travel_returns_design() {
+        let (p, w) = sample();
+        let c = StrutCorner::new(&p, &w);
+        let pose = c.pose(0.0, 0.0).unwrap();
+        assert!((pose.centre - Vec3::from(w.center)).norm() < 1e-9);
+        assert!((pose.axis.unwrap().tie - Vec3::from(p.tie_outer)).norm() < 1e-9);
+        assert!((c.strut_bottom(&pose) - Vec3::from(p.strut_bottom)).norm() < 1e-9);
+    }
+
+    proptest! {
+        /// The three things a strut keeps: arm lengths, tie-rod length, and the mount on the strut's line.
+        #[test]
+        fn every_part_keeps_its_size_and_the_mount_its_line(t in -95.0f64..95.0, rack in -45.0f64..45.0) {
+            let (p, w) = sample();
+            let c = StrutCorner::new(&p, &w);
+            let pose = c.pose(t, rack).unwrap();
+            let axis = pose.axis.unwrap();
+            for i in 0..2 {
+                prop_assert!(((axis.lower - c.lower_pivots[i]).norm() - c.lower_links[i]).abs() < 1e-8);
+            }
+            prop_assert!(((axis.tie - c.tie_inner - Vec3::new(0.0, rack, 0.0)).norm() - c.tie_length).abs() < 1e-8);
+            let r = c.solved.as_ref().unwrap();
+            prop_assert!((pose.centre.z - w.center[2] - t).abs() < 1e-8);
+            // Distance of the ball joint from the line through mount and strut bottom is the design's.
+            let bottom = c.strut_bottom(&pose);
+            let line = (c.top - bottom).normalize();
+            let d = axis.lower - bottom;
+            prop_assert!(((d - line * line.dot(&d)).norm() - r.foot.norm()).abs() < 1e-8);
+            // The knuckle is rigid: wheel centre, joints and strut keep their distances.
+            let far = |a: Vec3, b: Vec3, c: Vec3, d: Vec3| ((a - b).norm() - (c - d).norm()).abs();
+            prop_assert!(far(pose.centre, axis.tie, c.centre, c.tie) < 1e-8);
+            prop_assert!(far(pose.centre, axis.lower, c.centre, c.lower) < 1e-8);
+            prop_assert!(far(axis.tie, bottom, c.tie, c.line_point) < 1e-8);
+        }
+    }
+
+    #[test]
+    fn an_arm_that_cannot_reach_is_a_reason() {
+        let (p, w) = sample();
+        let c = StrutCorner::new(&p, &w);
+        let e = c.pose(-800.0, 0.0).unwrap_err();
+        assert!(e.limit_travel_mm < -120.0 && c.pose(e.limit_travel_mm + 0.01, 0.0).is_ok(), "{e}");
+        assert!(c.pose(900.0, 0.0).is_err());
+    }
+}
