@@ -9,6 +9,7 @@
 pub mod fit;
 pub mod geometry;
 pub mod linkage;
+pub mod metrics;
 pub mod part;
 pub mod plan;
 pub mod problem;

@@ -23,6 +23,8 @@ pub struct Pose {
     pub centre: Vec3,
     /// Unit spin axis, pointing outboard.
     pub spin: Vec3,
+    /// Unit direction fixed in the knuckle (arm, axle), upright at design.
+    pub up: Vec3,
     /// Steering axis; none for a wheel that does not steer.
     pub axis: Option<Axis>,
 }
@@ -178,6 +180,7 @@ impl Pose {
         Self {
             centre: f(&self.centre),
             spin: f(&self.spin),
+            up: f(&self.up),
             axis: self.axis.map(|a| Axis { lower: f(&a.lower), upper: f(&a.upper), tie: f(&a.tie) }),
         }
     }
@@ -192,6 +195,7 @@ impl Pose {
         Self {
             centre: axis.lower + r * (self.centre - axis.lower),
             spin: r * self.spin,
+            up: r * self.up,
             axis: Some(Axis { tie: axis.lower + r * (axis.tie - axis.lower), ..axis }),
         }
     }
@@ -205,6 +209,7 @@ mod tests {
         Pose {
             centre: Vec3::new(0.0, 800.0, 400.0),
             spin: spin_axis(0.0, 0.0),
+            up: Vec3::z(),
             axis: Some(Axis {
                 lower: Vec3::new(0.0, 700.0, 250.0),
                 upper: Vec3::new(0.0, 700.0, 550.0),

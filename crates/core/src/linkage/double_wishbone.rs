@@ -68,6 +68,7 @@ struct Ready {
     tie_radius: f64,
     centre: Vec3,
     spin: Vec3,
+    up: Vec3,
     slope: f64,
     bend: f64,
 }
@@ -199,6 +200,7 @@ impl WishboneCorner {
             tie_radius,
             centre: frame.local(&(k.centre - k.lower)),
             spin: frame.local(&k.spin),
+            up: frame.local(&Vec3::z()),
             slope: 1.0,
             bend: 0.0,
         })
@@ -252,7 +254,8 @@ impl WishboneCorner {
         let omega = turn + e1 * about;
         let rate = (v_lower + omega.cross(&reach)).z;
         let axis = Some(Axis { lower, upper, tie });
-        Ok(At { pose: Pose { centre: lower + reach, spin: frame.global(&r.spin), axis }, rate })
+        let (spin, up) = (frame.global(&r.spin), frame.global(&r.up));
+        Ok(At { pose: Pose { centre: lower + reach, spin, up, axis }, rate })
     }
 
     /// Moves a lower pivot on the car (0 front, 1 rear), mm.

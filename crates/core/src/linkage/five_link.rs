@@ -228,7 +228,7 @@ impl FiveLinkCorner {
     }
 
     fn posed(&self, s: &State, rack: f64) -> Pose {
-        Pose { centre: s.centre, spin: s.turn * self.spin, axis: self.screw(s, rack) }
+        Pose { centre: s.centre, spin: s.turn * self.spin, up: s.turn * Vec3::z(), axis: self.screw(s, rack) }
     }
 
     /// Instantaneous screw axis of rack motion at this wheel height; none without a tie rod.

@@ -89,7 +89,8 @@ impl ArmDriven for HingeCorner {
         let r = Rotation3::from_axis_angle(&self.axis, theta);
         let arm = r * (self.centre - self.hinge[0]);
         let rate = self.axis.cross(&arm).z;
-        Ok(At { pose: Pose { centre: self.hinge[0] + arm, spin: r * self.spin, axis: None }, rate })
+        let up = r * Vec3::z();
+        Ok(At { pose: Pose { centre: self.hinge[0] + arm, spin: r * self.spin, up, axis: None }, rate })
     }
     fn slope_and_bend(&self) -> (f64, f64) {
         self.slope

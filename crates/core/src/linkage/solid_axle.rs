@@ -222,7 +222,7 @@ impl SolidAxleCorner {
             let tie = self.tie.map_or_else(|| at(-100.0), |t| a.midpoint + a.turn * t[0]);
             Axis { lower: at(-100.0), upper: at(100.0), tie }
         });
-        let pose = Pose { centre, spin: a.turn * self.spin, axis };
+        let pose = Pose { centre, spin: a.turn * self.spin, up: a.turn * Vec3::z(), axis };
         if self.tie_longer == 0.0 { pose } else { pose.steered(self.toe_of_tie(&pose)) }
     }
 

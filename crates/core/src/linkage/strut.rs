@@ -159,7 +159,7 @@ impl StrutCorner {
         let omega = (m2.cross(&m3) * b1 + m3.cross(&m1) * b2 + m1.cross(&m2) * b3) / det;
         let rate = (v_lower + omega.cross(&reach)).z;
         let axis = Some(Axis { lower, upper: self.top, tie });
-        let pose = Pose { centre: lower + reach, spin: map(&self.spin), axis };
+        let pose = Pose { centre: lower + reach, spin: map(&self.spin), up: map(&Vec3::z()), axis };
         Ok(At { pose, rate })
     }
 

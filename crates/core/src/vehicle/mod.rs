@@ -1,9 +1,15 @@
-//! The vehicle round the linkage: tyre, body attitude, anchoring to what was measured.
+//! The vehicle round the linkage: tyre, body attitude, springs, height states, anchoring to what was measured.
 
 mod anchor;
 mod attitude;
+mod car;
+mod springs;
+mod states;
 mod tyre;
 
 pub use anchor::{Anchor, Anchored, Measured, anchor, anchor_wheel};
 pub use attitude::Attitude;
+pub use car::{Car, CarFacts, CarState, Gains, WheelOnGround};
+pub use springs::{GRAVITY, PerTurn, Spring, learn_per_turn, motion_ratio, payload_loads};
+pub use states::{AirLevel, HeightState, Payload, PlannedHeights, StateKind, TurnRecord, height_states};
 pub use tyre::{TyreSize, loaded_radius_mm};

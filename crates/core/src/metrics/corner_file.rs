@@ -1,0 +1,400 @@
+//! The corner file: every whole-car quantity of a job, as it came in and as planned, with what it means.
+
+use super::aids::{Aids, aids};
+use super::axle::{AxleMetrics, BodyFacts, axle_metrics};
+use super::curves::{AxleCurves, SteerPoint, axle_curves, steer_curve};
+use super::live_axle::{LivePoint, live_axle_curve};
+use super::sentences;
+use crate::geometry::{Axle, Side};
+use crate::linkage::Corner;
+use crate::problem::Problem;
+use crate::vehicle::{
+    Car, CarState, Gains, Measured, PlannedHeights, StateKind, anchor, height_states, learn_per_turn,
+};
+use crate::wheel::WheelState;
+use serde::{Deserialize, Serialize};
+
+/// Heights of the curves.
+const HEIGHTS: usize = 41;
+/// Travel the construction aids are made for, mm either way.
+const AID_TRAVEL: f64 = 50.0;
+
+/// What is asked.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
+#[serde(deny_unknown_fields)]
+pub struct CornerFileRequest {
+    /// The car.
+    pub car: Car,
+    /// Heights as they came in, against design, mm.
+    #[serde(default)]
+    pub arrived: Gains,
+    /// What is planned, when something is.
+    #[serde(default)]
+    pub planned: Option<PlannedHeights>,
+    /// Left and right front wheel as read, when they were: the model is bent to them.
+    #[serde(default)]
+    pub front_read: Option<[Measured; 2]>,
+}
+
+/// Which part of the page a quantity belongs to.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
+#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
+#[serde(rename_all = "snake_case")]
+pub enum Area {
+    /// Front axle over height.
+    Front,
+    /// Steering.
+    Steering,
+    /// Rear axle over height.
+    Rear,
+    /// The whole car.
+    Car,
+}
+
+/// One quantity.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
+pub struct Quantity {
+    /// Stable word.
+    pub id: String,
+    /// Where it belongs.
+    pub area: Area,
+    /// What it is called.
+    pub label: String,
+    /// `mm`, `°`, `%`, `N m`.
+    pub unit: String,
+    /// Digits after the point that mean something.
+    pub digits: u8,
+    /// As it came in.
+    pub arrived: f64,
+    /// As planned, when that is another height.
+    pub planned: Option<f64>,
+    /// Usual range (common practice, no source).
+    pub usual: [f64; 2],
+    /// Whether the planned (or arrived) value is outside the usual range.
+    pub outside: bool,
+    /// What it means for this job, one sentence.
+    pub means: String,
+    /// What to look at when it is outside.
+    pub caution: Option<String>,
+}
+
+/// One wheel of a height state.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
+pub struct StateWheel {
+    /// Front or rear.
+    pub axle: Axle,
+    /// Left or right.
+    pub side: Side,
+    /// Angles relative to the ground; none past the travel.
+    pub wheel: Option<WheelState>,
+    /// Angles at the low end of the band of the height, camber then toe, degrees.
+    pub low: Option<[f64; 2]>,
+    /// Angles at the high end of the band.
+    pub high: Option<[f64; 2]>,
+    /// Why there are none.
+    pub stops: Option<String>,
+}
+
+/// The car at one named height.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
+pub struct StateRow {
+    /// Which.
+    pub kind: StateKind,
+    /// What the screen calls it.
+    pub name: String,
+    /// Gains over as arrived, mm.
+    pub gains: Gains,
+    /// Half width of the 90 % band of the heights, mm.
+    pub band_mm: f64,
+    /// Degrees, nose up positive.
+    pub pitch_deg: f64,
+    /// Direction of the rear axle, degrees, positive to the right.
+    pub thrust_deg: Option<f64>,
+    /// Wheelbase on the left, mm.
+    pub wheelbase_left_mm: f64,
+    /// Every wheel.
+    pub wheels: Vec<StateWheel>,
+}
+
+/// The whole page.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
+pub struct CornerFile {
+    /// Quantities in the order of the page.
+    pub quantities: Vec<Quantity>,
+    /// Every named height.
+    pub states: Vec<StateRow>,
+    /// Front axle as it came in.
+    pub front: AxleMetrics,
+    /// Rear axle as it came in, when it is known.
+    pub rear: Option<AxleMetrics>,
+    /// Front curves over body height.
+    pub front_curves: AxleCurves,
+    /// Rear curves over body height.
+    pub rear_curves: Option<AxleCurves>,
+    /// Front wheels over steering as it came in.
+    pub steer: Vec<SteerPoint>,
+    /// The live axle over height, front or rear, when there is one.
+    pub live: Vec<LivePoint>,
+    /// Construction aids of the front axle.
+    pub aids: Aids,
+    /// What is worth knowing: bent parts, sides that differ, heights not in one plane.
+    pub watch: Vec<String>,
+}
+
+fn body(car: &Car, axle: Axle) -> BodyFacts {
+    let f = &car.facts;
+    BodyFacts {
+        wheelbase_mm: car.wheelbase_mm,
+        cg_height_mm: f.cg_height_mm,
+        brake_front_share: f.brake_front_share,
+        lock_deg: f.lock_deg,
+        shaft_inner: match axle {
+            Axle::Front => f.front_shaft_inner,
+            Axle::Rear => f.rear_shaft_inner,
+        },
+    }
+}
+
+type Corners = Vec<(Axle, Side, Corner)>;
+
+fn pair(corners: &Corners, axle: Axle) -> Option<[&Corner; 2]> {
+    let get = |s| corners.iter().find(|(a, t, _)| *a == axle && *t == s).map(|(_, _, c)| c);
+    Some([get(Side::Left)?, get(Side::Right)?])
+}
+
+/// Bends the front corners to the readings; says what is suspicious.
+fn anchored(r: &CornerFileRequest, corners: &mut Corners, watch: &mut Vec<String>) -> Result<(), Problem> {
+    let Some(read) = &r.front_read else { return Ok(()) };
+    let mut included = Vec::with_capacity(2);
+    for (side, m) in Side::BOTH.into_iter().zip(read) {
+        let travel = -r.arrived.at(Axle::Front, side);
+        let (points, wheel) = r.car.front.side(side);
+        let found = match anchor(&points, &wheel, travel, &[], m) {
+            Ok(f) => f,
+            // A front axle without a steering axis keeps its own angles.
+            Err(e) if e.blocked == crate::linkage::Loop::Unsteered => return Ok(()),
+            Err(e) => {
+                return Err(Problem::new(
+                    format!("car.front.{}", e.field()),
+                    format!("at the {} height read {e}", side.word()),
+                    "points that close at the height that was read; measure that joint again",
+                ));
+            }
+        };
+        if found.anchor.suspicious() {
+            watch.push(format!(
+                "{} front: the points had to be bent {:.1}° to meet the gauge. Bent part or wrong geometry: compare \
+                 both sides, then measure that corner's points again.",
+                if side == Side::Left { "Left" } else { "Right" },
+                found.anchor.largest_deg()
+            ));
+        }
+        use crate::linkage::Linkage;
+        if let Ok(w) = found.corner.wheel(travel, 0.0)
+            && let Some(s) = w.steer
+        {
+            included.push(s.sai_deg + w.camber_deg);
+        }
+        if let Some(slot) = corners.iter_mut().find(|(a, s, _)| *a == Axle::Front && *s == side) {
+            slot.2 = found.corner;
+        }
+    }
+    if let [l, r] = included.as_slice()
+        && (l - r).abs() > 0.7
+    {
+        watch.push(format!(
+            "Included angles differ by {:.1}° left to right. A knuckle, strut or axle end may be bent: check it before \
+             setting anything.",
+            (l - r).abs()
+        ));
+    }
+    Ok(())
+}
+
+fn state_row(car: &Car, corners: &Corners, state: &crate::vehicle::HeightState, arrived: &Gains) -> StateRow {
+    let s: CarState = car.state(corners, &state.gains);
+    let shifted = |by: f64| car.state(corners, &state.gains.plus(&Gains::level(by, by)));
+    let ends = (state.band_mm > 0.0).then(|| (shifted(-state.band_mm), shifted(state.band_mm)));
+    let pick = |c: &CarState, i: usize| {
+        c.wheels.get(i).and_then(|w| w.wheel).map(|w| [w.camber_deg, w.toe_deg])
+    };
+    let wheels = s
+        .wheels
+        .iter()
+        .enumerate()
+        .map(|(i, w)| StateWheel {
+            axle: w.axle,
+            side: w.side,
+            wheel: w.wheel,
+            low: ends.as_ref().and_then(|(l, _)| pick(l, i)),
+            high: ends.as_ref().and_then(|(_, h)| pick(h, i)),
+            stops: w.stops.as_ref().map(ToString::to_string),
+        })
+        .collect();
+    let g = &state.gains;
+    StateRow {
+        kind: state.kind,
+        name: state.name.clone(),
+        gains: Gains {
+            left_front: g.left_front - arrived.left_front,
+            right_front: g.right_front - arrived.right_front,
+            left_rear: g.left_rear - arrived.left_rear,
+            right_rear: g.right_rear - arrived.right_rear,
+        },
+        band_mm: state.band_mm,
+        pitch_deg: s.pitch_deg,
+        thrust_deg: s.thrust_deg,
+        wheelbase_left_mm: s.wheelbase_left_mm,
+        wheels,
+    }
+}
+
+/// Works the page out.
+///
+/// # Errors
+/// Every [`Problem`] of the document; also where an axle does not close as it stands.
+pub fn corner_file(r: &CornerFileRequest) -> Result<CornerFile, Vec<Problem>> {
+    let mut problems = r.car.problems();
+    for (f, v) in [
+        ("left_front", r.arrived.left_front),
+        ("right_front", r.arrived.right_front),
+        ("left_rear", r.arrived.left_rear),
+        ("right_rear", r.arrived.right_rear),
+    ] {
+        problems.extend(crate::problem::in_range(&format!("arrived.{f}"), v, -400.0, 400.0, "mm").err());
+    }
+    if let Some(p) = &r.planned {
+        for (f, v) in
+            [("front_mm", p.front_mm), ("rear_mm", p.rear_mm), ("settle_mm", p.settle_mm), ("load_mm", p.load_mm)]
+        {
+            problems.extend(crate::problem::in_range(&format!("planned.{f}"), v, -400.0, 400.0, "mm").err());
+        }
+    }
+    if !problems.is_empty() {
+        for p in problems.iter_mut().filter(|p| !p.field.starts_with("arrived") && !p.field.starts_with("planned")) {
+            p.field = format!("car.{}", p.field);
+        }
+        return Err(problems);
+    }
+    let car = &r.car;
+    let mut watch = Vec::new();
+    let mut corners = car.corners();
+    anchored(r, &mut corners, &mut watch).map_err(|p| vec![p])?;
+    let states = height_states(car, &r.arrived, r.planned.as_ref());
+    let planned = states.iter().find(|s| s.kind == StateKind::Planned).map(|s| s.gains);
+    let metrics = |axle: Axle, gains: &Gains| -> Option<Result<AxleMetrics, crate::linkage::Unreachable>> {
+        let g = car.axle(axle)?;
+        let both = pair(&corners, axle)?;
+        let travels = Side::BOTH.map(|s| -gains.at(axle, s));
+        Some(axle_metrics(g, both, travels, &body(car, axle)))
+    };
+    let stop = |axle: &str, e: &crate::linkage::Unreachable| {
+        vec![Problem::new(
+            format!("car.{axle}.{}", e.field()),
+            format!("the {axle} axle does not close at the height it came in at: {e}"),
+            "points that close there; measure that joint again",
+        )]
+    };
+    let front = match metrics(Axle::Front, &r.arrived) {
+        Some(Ok(m)) => m,
+        Some(Err(e)) => return Err(stop("front", &e)),
+        None => return Err(vec![Problem::new("car.front", "nothing is known of it", "a geometry")]),
+    };
+    let rear = match metrics(Axle::Rear, &r.arrived) {
+        Some(Ok(m)) => Some(m),
+        Some(Err(e)) => return Err(stop("rear", &e)),
+        None => None,
+    };
+    let (mut front_planned, mut rear_planned) = (None, None);
+    if let Some(gains) = &planned {
+        for (axle, name, slot) in
+            [(Axle::Front, "front", &mut front_planned), (Axle::Rear, "rear", &mut rear_planned)]
+        {
+            match metrics(axle, gains) {
+                Some(Ok(m)) => *slot = Some(m),
+                Some(Err(e)) => watch.push(format!("Planned {name} height is past the travel: {e}.")),
+                None => {}
+            }
+        }
+    }
+    let rows: Vec<StateRow> = states.iter().map(|s| state_row(car, &corners, s, &r.arrived)).collect();
+    let heights: Vec<f64> = curve_heights(&states);
+    let curves = |axle| Some(axle_curves(car.axle(axle)?, pair(&corners, axle)?, &heights));
+    let live = [Axle::Front, Axle::Rear]
+        .into_iter()
+        .find_map(|a| match pair(&corners, a)?[0] {
+            Corner::Axle(c) => Some(live_axle_curve(c, &heights, car.facts.steering_ratio)),
+            _ => None,
+        })
+        .unwrap_or_default();
+    let travels = Side::BOTH.map(|s| -r.arrived.at(Axle::Front, s));
+    let steer = pair(&corners, Axle::Front)
+        .map(|c| steer_curve(c, travels, car.facts.lock_deg, car.wheelbase_mm, 24))
+        .unwrap_or_default();
+    let state_now = car.state(&corners, &r.arrived);
+    if state_now.warp_deg.abs() > 0.4 {
+        watch.push(format!(
+            "The four heights do not lie in one plane: front and rear lean differ by {:.1}°. Read them again on a level \
+             floor, or look for a tired spring.",
+            state_now.warp_deg.abs()
+        ));
+    }
+    if !car.facts.turns.is_empty() {
+        let records: Vec<(f64, f64)> = car.facts.turns.iter().map(|t| (t.turns, t.height_change_mm)).collect();
+        let l = learn_per_turn(&records);
+        watch.push(format!(
+            "One turn of the bolt has given {:.1} ± {:.1} mm after settling, from {} record{}.",
+            l.mm,
+            l.sigma_mm,
+            l.records,
+            if l.records == 1 { "" } else { "s" }
+        ));
+    }
+    let input = sentences::Input {
+        car,
+        front: &front,
+        front_planned: front_planned.as_ref(),
+        rear: rear.as_ref(),
+        rear_planned: rear_planned.as_ref(),
+        live: &live,
+        live_axle: if matches!(pair(&corners, Axle::Front).map(|c| c[0]), Some(Corner::Axle(_))) {
+            Axle::Front
+        } else {
+            Axle::Rear
+        },
+        rows: &rows,
+        arrived: r.arrived,
+        planned,
+    };
+    let quantities = sentences::quantities(&input);
+    Ok(CornerFile {
+        quantities,
+        states: rows,
+        front_curves: curves(Axle::Front).unwrap_or(AxleCurves { left: Vec::new(), right: Vec::new() }),
+        rear_curves: curves(Axle::Rear),
+        steer,
+        live,
+        aids: {
+            let (points, wheel) = car.front.side(Side::Left);
+            aids(&points, &wheel, AID_TRAVEL, car.facts.lock_deg, car.wheelbase_mm)
+        },
+        watch,
+        front,
+        rear,
+    })
+}
+
+/// Evenly spaced heights that hold every state with room on both sides.
+fn curve_heights(states: &[crate::vehicle::HeightState]) -> Vec<f64> {
+    let all = states.iter().flat_map(|s| {
+        [s.gains.left_front, s.gains.right_front, s.gains.left_rear, s.gains.right_rear]
+    });
+    let (low, high) = all.fold((-40.0f64, 40.0f64), |(l, h), v| (l.min(v), h.max(v)));
+    let (low, high) = (low - 30.0, high + 30.0);
+    (0..HEIGHTS).map(|i| low + (high - low) * i as f64 / (HEIGHTS - 1) as f64).collect()
+}

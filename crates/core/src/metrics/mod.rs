@@ -1,0 +1,21 @@
+//! Whole-car quantities: roll centre, camber gain, bump steer, Ackermann, full lock, anti-dive and the rest,
+//! each from the exact model; curves over height and steering; construction aids for fabricated arms.
+
+mod aids;
+mod axle;
+mod corner_file;
+mod curves;
+mod live_axle;
+mod motion;
+mod sentences;
+mod steering;
+
+pub use aids::{AckermannAid, Aids, PivotAid, TieRodAid, ackermann_aid, aids, tie_rod_aid, upper_pivot_aid};
+pub use axle::{AxleMetrics, BodyFacts, JointSwing, ShaftAngles, axle_metrics};
+pub use corner_file::{
+    Area, CornerFile, CornerFileRequest, Quantity, StateRow, StateWheel, corner_file,
+};
+pub use curves::{AxleCurves, HeightPoint, SteerPoint, axle_curves, steer_curve};
+pub use live_axle::{LivePoint, live_axle_curve};
+pub use motion::{Motion, RollCentre, motion, roll_centre};
+pub use steering::{FullLock, Steering, full_lock, rack_for_lock, steering};
