@@ -1,10 +1,12 @@
 //! The core without a screen: files in, CSV or JSON out.
 
 use crate::Failure;
-use bold_stance_core::geometry::{Geometry, Side};
+use bold_stance_core::geometry::{Axle, Geometry, Side};
 use bold_stance_core::linkage::{Corner, Linkage, Unreachable};
+use bold_stance_core::metrics::{Aids, AxleMetrics, BodyFacts, LivePoint, aids, axle_metrics, live_axle_curve};
 use bold_stance_core::plan::{SettingsCase, SettingsError, run_settings};
-use bold_stance_core::problem::{Problem, parse_json};
+use bold_stance_core::problem::{Problem, in_range, parse_json};
+use bold_stance_core::vehicle::CarFacts;
 use bold_stance_core::wear::{WearCase, run};
 use serde::Serialize;
 use std::io::Write;
@@ -185,6 +187,62 @@ pub fn sweep(path: &Path, args: &SweepArgs) -> Result<(), Failure> {
 fn print<T: Serialize>(v: &T) -> Result<(), Failure> {
     let text = serde_json::to_string_pretty(v).map_err(|e| Failure::System(e.to_string()))?;
     writeln!(std::io::stdout().lock(), "{text}").map_err(|e| Failure::System(e.to_string()))
+}
+
+/// What `metrics` prints.
+#[derive(Serialize)]
+struct Metrics {
+    format: &'static str,
+    name: String,
+    wheelbase_mm: f64,
+    metrics: AxleMetrics,
+    live_axle: Option<Vec<LivePoint>>,
+    aids: Aids,
+}
+
+/// Wheelbase where neither the file nor the command says, mm.
+const USUAL_WHEELBASE: f64 = 2800.0;
+
+/// `metrics`.
+pub fn metrics(path: &Path, wheelbase: Option<f64>) -> Result<(), Failure> {
+    let g = Geometry::from_json(&read(path)?)?;
+    for r in g.remarks() {
+        eprintln!("{r}");
+    }
+    let own = -g.wheel.center[0];
+    let wheelbase_mm = match wheelbase {
+        Some(w) => w,
+        None if g.axle == Axle::Rear && own > 1000.0 => own,
+        None => {
+            eprintln!("--wheelbase: not given, {USUAL_WHEELBASE} mm used for Ackermann and anti-dive");
+            USUAL_WHEELBASE
+        }
+    };
+    in_range("--wheelbase", wheelbase_mm, 1000.0, 8000.0, "mm")?;
+    let usual = CarFacts::default();
+    let body = BodyFacts {
+        wheelbase_mm,
+        cg_height_mm: usual.cg_height_mm,
+        brake_front_share: usual.brake_front_share,
+        lock_deg: usual.lock_deg,
+        shaft_inner: None,
+    };
+    let [left, right] = Side::BOTH.map(|s| Corner::of(&g, s));
+    let metrics = axle_metrics(&g, [&left, &right], [0.0, 0.0], &body)
+        .map_err(|e| Failure::NoAnswer(format!("no position can be reached: {e}")))?;
+    let heights: Vec<f64> = (-8..=10).map(|i| 10.0 * f64::from(i)).collect();
+    let live_axle = match &left {
+        Corner::Axle(c) => Some(live_axle_curve(c, &heights, usual.steering_ratio)),
+        _ => None,
+    };
+    print(&Metrics {
+        format: "bold-stance.metrics/1",
+        aids: aids(&g.points, &g.wheel, 50.0, usual.lock_deg, wheelbase_mm),
+        name: g.name,
+        wheelbase_mm,
+        metrics,
+        live_axle,
+    })
 }
 
 /// `settings`.

@@ -66,6 +66,14 @@ enum Command {
         #[arg(long, allow_hyphen_values = true)]
         heave: Option<String>,
     },
+    /// Roll centre, camber gain, bump steer, Ackermann, construction aids at design, JSON
+    Metrics {
+        /// Geometry file (`bold-stance.geometry/1`)
+        geometry: PathBuf,
+        /// Axle to axle, mm
+        #[arg(long)]
+        wheelbase: Option<f64>,
+    },
     /// Solve the adjusters of a corner (`bold-stance.settings/1`), JSON
     Settings {
         /// Case file
@@ -105,6 +113,7 @@ fn main() -> ExitCode {
         Command::Sweep { geometry, travel, rack, heave } => {
             headless::sweep(&geometry, &headless::SweepArgs { travel, rack, heave })
         }
+        Command::Metrics { geometry, wheelbase } => headless::metrics(&geometry, wheelbase),
         Command::Settings { case } => headless::settings(&case),
         Command::Wear { case } => headless::wear(&case),
         Command::Openapi => {

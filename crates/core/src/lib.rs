@@ -6,6 +6,7 @@
 //! inclination positive with the top inboard. The right side is the mirror image.
 #![cfg_attr(test, allow(clippy::unwrap_used, clippy::expect_used, clippy::panic))]
 
+pub mod archetype;
 pub mod fit;
 pub mod geometry;
 pub mod linkage;

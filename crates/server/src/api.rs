@@ -26,7 +26,11 @@ use utoipa::OpenApi;
         routes::compute::predict,
         routes::compute::geometry,
         routes::compute::wear,
-        routes::compute::sheet
+        routes::compute::sheet,
+        routes::car::archetypes,
+        routes::car::fit,
+        routes::car::drawing,
+        routes::car::file
     ),
     components(schemas(problem::ProblemDocument))
 )]

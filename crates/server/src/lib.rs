@@ -13,7 +13,7 @@ pub use guard::is_loopback_host;
 use actix_web::dev::Server;
 use actix_web::middleware::Compress;
 use actix_web::{App, HttpServer, web};
-use bold_stance_core::geometry::Geometry;
+use bold_stance_core::archetype::{Archetype, shipped_archetypes};
 use bold_stance_core::part::{Part, shipped_parts};
 use bold_stance_core::plan::{Aim, shipped_aims};
 use bold_stance_store::Store;
@@ -34,8 +34,8 @@ pub struct AppState {
     pub parts: Vec<Part>,
     /// The aims.
     pub aims: Vec<Aim>,
-    /// Points a new vehicle starts from.
-    pub starter: Geometry,
+    /// Generic axles a new vehicle starts from.
+    pub archetypes: Vec<Archetype>,
 }
 
 /// Why the server did not start.
@@ -67,7 +67,7 @@ pub fn start(
         shop,
         parts: shipped_parts()?,
         aims: shipped_aims()?,
-        starter: Geometry::from_json(include_bytes!("../../../data/archetypes/wishbone_truck.json"))?,
+        archetypes: shipped_archetypes()?,
     });
     let server = HttpServer::new(move || {
         App::new()

@@ -4,6 +4,7 @@ use crate::{Result, StoreError, Tx};
 use bold_stance_core::fit::Knowledge;
 use bold_stance_core::geometry::Geometry;
 use bold_stance_core::part::Adjuster;
+use bold_stance_core::vehicle::CarFacts;
 use bold_stance_core::wear::{TyreClass, Use};
 use serde::{Deserialize, Serialize};
 use sqlx::types::Json;
@@ -77,6 +78,15 @@ pub struct VehicleFacts {
     pub knowledge: Knowledge,
     /// Front axle.
     pub geometry: Geometry,
+    /// Rear axle, when it is known.
+    #[serde(default)]
+    pub rear_geometry: Option<Geometry>,
+    /// How well the rear points are known.
+    #[serde(default)]
+    pub rear_knowledge: Knowledge,
+    /// Facts of the whole car.
+    #[serde(default)]
+    pub car: CarFacts,
     /// What can be turned on each front side.
     pub adjusters: Vec<Adjuster>,
 }
@@ -115,8 +125,9 @@ pub async fn insert(tx: &mut Tx, shop: Uuid, f: &VehicleFacts) -> Result<Uuid> {
     sqlx::query!(
         "insert into vehicle (id, shop_id, name, silhouette, wheelbase_mm, track_front_mm, track_rear_mm,
              tyre_size, tyre_class, tread_depth_mm, drive, use_mix, front_load_n, pressure_kpa, placard_kpa,
-             design_height_mm, rear_height_mm, knowledge, geometry, adjusters)
-         values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12, $13, $14, $15, $16, $17, $18, $19, $20)",
+             design_height_mm, rear_height_mm, knowledge, geometry, adjusters, rear_geometry, rear_knowledge, car)
+         values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12, $13, $14, $15, $16, $17, $18, $19, $20,
+             $21, $22, $23)",
         id,
         shop,
         f.name,
@@ -137,6 +148,9 @@ pub async fn insert(tx: &mut Tx, shop: Uuid, f: &VehicleFacts) -> Result<Uuid> {
         word(&f.knowledge)?,
         Json(&f.geometry) as _,
         Json(&f.adjusters) as _,
+        f.rear_geometry.as_ref().map(Json) as _,
+        word(&f.rear_knowledge)?,
+        Json(&f.car) as _,
     )
     .execute(&mut **tx)
     .await?;
@@ -152,7 +166,8 @@ pub async fn get(tx: &mut Tx, id: Uuid) -> Result<Vehicle> {
         r#"select id, version, name, silhouette, wheelbase_mm, track_front_mm, track_rear_mm, tyre_size, tyre_class,
              tread_depth_mm, drive, use_mix, front_load_n, pressure_kpa, placard_kpa, design_height_mm,
              rear_height_mm, knowledge, geometry as "geometry: Json<Geometry>",
-             adjusters as "adjusters: Json<Vec<Adjuster>>"
+             adjusters as "adjusters: Json<Vec<Adjuster>>", rear_geometry as "rear_geometry: Json<Geometry>",
+             rear_knowledge, car as "car: Json<CarFacts>"
            from vehicle where id = $1"#,
         id
     )
@@ -181,6 +196,9 @@ pub async fn get(tx: &mut Tx, id: Uuid) -> Result<Vehicle> {
             knowledge: from_word(r.knowledge)?,
             geometry: r.geometry.0,
             adjusters: r.adjusters.0,
+            rear_geometry: r.rear_geometry.map(|g| g.0),
+            rear_knowledge: from_word(r.rear_knowledge)?,
+            car: r.car.0,
         },
     })
 }
@@ -201,7 +219,8 @@ pub async fn update(tx: &mut Tx, id: Uuid, yours: i32, f: &VehicleFacts) -> Resu
         "update vehicle set version = version + 1, name = $2, silhouette = $3, wheelbase_mm = $4,
              track_front_mm = $5, track_rear_mm = $6, tyre_size = $7, tyre_class = $8, tread_depth_mm = $9,
              drive = $10, use_mix = $11, front_load_n = $12, pressure_kpa = $13, placard_kpa = $14,
-             design_height_mm = $15, rear_height_mm = $16, knowledge = $17, geometry = $18, adjusters = $19
+             design_height_mm = $15, rear_height_mm = $16, knowledge = $17, geometry = $18, adjusters = $19,
+             rear_geometry = $20, rear_knowledge = $21, car = $22
          where id = $1",
         id,
         f.name,
@@ -222,6 +241,9 @@ pub async fn update(tx: &mut Tx, id: Uuid, yours: i32, f: &VehicleFacts) -> Resu
         word(&f.knowledge)?,
         Json(&f.geometry) as _,
         Json(&f.adjusters) as _,
+        f.rear_geometry.as_ref().map(Json) as _,
+        word(&f.rear_knowledge)?,
+        Json(&f.car) as _,
     )
     .execute(&mut **tx)
     .await?;

@@ -3,6 +3,7 @@
 
 mod aids;
 mod axle;
+mod car_drawing;
 mod corner_file;
 mod curves;
 mod live_axle;
@@ -12,6 +13,7 @@ mod steering;
 
 pub use aids::{AckermannAid, Aids, PivotAid, TieRodAid, ackermann_aid, aids, tie_rod_aid, upper_pivot_aid};
 pub use axle::{AxleMetrics, BodyFacts, JointSwing, ShaftAngles, axle_metrics};
+pub use car_drawing::{CarDrawing, CarDrawingRequest, CornerDrawing, car_drawing};
 pub use corner_file::{
     Area, CornerFile, CornerFileRequest, Quantity, StateRow, StateWheel, corner_file,
 };

@@ -99,7 +99,7 @@ fn axle(i: &Input<'_>, out: &mut Vec<Quantity>, which: Axle) {
     let name = |f: &'static str, r: &'static str| if front { f } else { r };
     let put = |id, label, unit, digits, usual| Put { area, id, label, unit, digits, usual };
     let rc_usual = match (live, front) {
-        (true, _) => [150.0, 450.0],
+        (true, _) => [200.0, 600.0],
         (false, true) => [-20.0, 140.0],
         (false, false) => [10.0, 220.0],
     };
@@ -191,7 +191,11 @@ fn axle(i: &Input<'_>, out: &mut Vec<Quantity>, which: Axle) {
             name("Anti-dive", "Anti-lift under braking"),
             "%",
             0,
-            if front { [-10.0, 60.0] } else { [-10.0, 120.0] },
+            match (live, front) {
+                (true, _) => [-10.0, 140.0],
+                (false, true) => [-25.0, 60.0],
+                (false, false) => [-10.0, 120.0],
+            },
         ),
         both(now, then, |m| Some(m.anti_brake_percent)),
         |_, v| {
@@ -211,7 +215,7 @@ fn axle(i: &Input<'_>, out: &mut Vec<Quantity>, which: Axle) {
     if !front {
         add(
             out,
-            put("anti_squat", "Anti-squat under drive", "%", 0, [-20.0, 130.0]),
+            put("anti_squat", "Anti-squat under drive", "%", 0, if live { [-20.0, 180.0] } else { [-20.0, 130.0] }),
             both(now, then, |m| Some(m.anti_drive_percent)),
             |_, v| {
                 (

@@ -12,7 +12,7 @@ use bold_stance_core::problem::Problem;
 use bold_stance_core::sheet::{SheetStep, job_cautions, sheet as sheet_of};
 use bold_stance_core::vehicle::Attitude;
 use bold_stance_core::wear::{AxleWear, AxleWearCase, axle_wear};
-use bold_stance_core::wheel::Alignment;
+use bold_stance_core::wheel::WheelState;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
@@ -26,8 +26,8 @@ pub struct GeometryLook {
     pub problems: Vec<Problem>,
     /// What is worth knowing.
     pub remarks: Vec<String>,
-    /// Angles at design, when it closes.
-    pub alignment: Option<Alignment>,
+    /// The left wheel at design, when it closes.
+    pub wheel: Option<WheelState>,
     /// Drawing at design, when it closes.
     pub drawing: Option<Drawing>,
     /// Lowest travel that closes, mm (droop negative).
@@ -57,20 +57,42 @@ pub struct WearRequest {
     pub tyres: AxleWearCase,
 }
 
-/// Loops that close at design but hardly away from it.
-pub fn travel_problems(g: &Geometry) -> Vec<Problem> {
-    let c = Corner::of(g, Side::Left);
-    [-USABLE_TRAVEL, USABLE_TRAVEL]
+/// Loops that close at design but hardly away from it; `at` is put before every field.
+pub fn travel_problems(g: &Geometry, at: &str) -> Vec<Problem> {
+    let stops = |c: &Corner| {
+        [-USABLE_TRAVEL, USABLE_TRAVEL].into_iter().filter_map(|t| c.pose(t, 0.0).err()).collect::<Vec<_>>()
+    };
+    let mut out: Vec<Problem> = stops(&Corner::of(g, Side::Left))
         .into_iter()
-        .filter_map(|t| c.pose(t, 0.0).err())
         .map(|e| {
             Problem::new(
-                format!("geometry.{}", e.field()),
-                format!("the loop opens at {:.0} mm of travel: {}", e.limit_travel_mm, e.blocked.words()),
+                format!("{at}{}", e.field()),
+                format!("the loop opens at {:.0} mm of travel: {e}", e.limit_travel_mm),
                 "points that close over at least 30 mm up and down; measure that joint again",
             )
         })
-        .collect()
+        .collect();
+    if g.right.is_some() && out.is_empty() {
+        out.extend(stops(&Corner::of(g, Side::Right)).into_iter().map(|e| {
+            Problem::new(
+                format!("{at}right.{}", e.field()),
+                format!("on the right the loop opens at {:.0} mm of travel: {e}", e.limit_travel_mm),
+                "points that close over at least 30 mm up and down; measure that joint again",
+            )
+        }));
+    }
+    out
+}
+
+/// A front axle that cannot steer, as a problem.
+pub fn steering_problem(g: &Geometry, at: &str) -> Option<Problem> {
+    (!Corner::of(g, Side::Left).is_steered()).then(|| {
+        Problem::new(
+            format!("{at}layout"),
+            "this front axle has no steering axis: nothing in it is turned by the steering",
+            "a layout with a tie rod, a link named \"tie\", or a solid axle with its steering_axis",
+        )
+    })
 }
 
 /// The Plan answer.
@@ -94,7 +116,7 @@ pub async fn geometry(Doc(g): Doc<Geometry>) -> HttpResponse {
     let mut look = GeometryLook {
         problems: Vec::new(),
         remarks: Vec::new(),
-        alignment: None,
+        wheel: None,
         drawing: None,
         droop_mm: None,
         bump_mm: None,
@@ -102,15 +124,12 @@ pub async fn geometry(Doc(g): Doc<Geometry>) -> HttpResponse {
     if problems.is_empty() {
         let c = Corner::of(&g, Side::Left);
         look.remarks = g.remarks();
-        look.alignment = c.alignment(0.0, 0.0).ok();
+        look.wheel = c.wheel(0.0, 0.0).ok();
         look.drawing = draw(&c, 0.0, Attitude::default()).ok();
         let [droop, bump] = c.travel_range(250.0);
         look.droop_mm = Some(droop);
         look.bump_mm = Some(bump);
-        problems.extend(travel_problems(&g).into_iter().map(|mut p| {
-            p.field = p.field.trim_start_matches("geometry.").to_owned();
-            p
-        }));
+        problems.extend(travel_problems(&g, ""));
     }
     look.problems = problems;
     HttpResponse::Ok().json(look)

@@ -1,10 +1,12 @@
 //! Jobs and their vehicles.
 
+use super::compute::{steering_problem, travel_problems};
 use super::{AUTHOR, Doc};
 use crate::AppState;
 use crate::problem::{ApiError, ProblemDocument};
 use actix_web::{HttpResponse, get, post, put, web};
 use bold_stance_core::fit::Doubt;
+use bold_stance_core::geometry::Axle;
 use bold_stance_core::part::adjuster_problems;
 use bold_stance_core::plan::{Aim, PlanInput, SideReadings};
 use bold_stance_core::problem::{Problem, in_range};
@@ -93,13 +95,24 @@ pub fn fact_problems(f: &VehicleFacts) -> Vec<Problem> {
     ] {
         out.extend(in_range(field, v, low, high, unit).err());
     }
-    out.extend(f.geometry.problems().into_iter().map(|mut p| {
-        p.field = format!("geometry.{}", p.field);
-        p
-    }));
+    out.extend(under("geometry", f.geometry.problems()));
+    if let Some(r) = &f.rear_geometry {
+        out.extend(under("rear_geometry", r.problems()));
+        if r.axle != Axle::Rear {
+            out.push(Problem::new("rear_geometry.axle", "a front axle", "\"rear\""));
+        }
+    }
+    if f.geometry.axle != Axle::Front {
+        out.push(Problem::new("geometry.axle", "a rear axle", "\"front\""));
+    }
+    out.extend(f.car.problems("car."));
     out.extend(adjuster_problems(&f.adjusters));
     if out.is_empty() {
-        out.extend(super::compute::travel_problems(&f.geometry));
+        out.extend(travel_problems(&f.geometry, "geometry."));
+        out.extend(f.rear_geometry.iter().flat_map(|r| travel_problems(r, "rear_geometry.")));
+    }
+    if out.is_empty() {
+        out.extend(steering_problem(&f.geometry, "geometry."));
     }
     out
 }

@@ -1,5 +1,6 @@
 //! Routes: a dozen lines each over store and core.
 
+pub mod car;
 pub mod compute;
 pub mod jobs;
 pub mod plans;
@@ -72,5 +73,9 @@ pub fn mount(cfg: &mut web::ServiceConfig) {
         .service(compute::predict)
         .service(compute::geometry)
         .service(compute::wear)
-        .service(compute::sheet);
+        .service(compute::sheet)
+        .service(car::archetypes)
+        .service(car::fit)
+        .service(car::drawing)
+        .service(car::file);
 }

@@ -2,7 +2,6 @@
 
 use crate::AppState;
 use actix_web::{HttpResponse, get, web};
-use bold_stance_core::geometry::Geometry;
 use bold_stance_core::part::{Adjuster, Part, default_adjusters};
 use bold_stance_core::plan::Aim;
 use serde::Serialize;
@@ -19,8 +18,6 @@ pub struct ShopInfo {
     pub aims: Vec<Aim>,
     /// Parts to choose from.
     pub parts: Vec<Part>,
-    /// Points a new vehicle starts from.
-    pub starter_geometry: Geometry,
     /// Adjusters a new vehicle starts from.
     pub starter_adjusters: Vec<Adjuster>,
 }
@@ -34,7 +31,6 @@ pub async fn shop(state: web::Data<AppState>) -> HttpResponse {
         version: env!("CARGO_PKG_VERSION").into(),
         aims: state.aims.clone(),
         parts: state.parts.clone(),
-        starter_geometry: state.starter.clone(),
         starter_adjusters: default_adjusters(3.2),
     })
 }

@@ -1,0 +1,100 @@
+//! The whole car: archetypes to start from, both axles drawn, the corner file.
+
+use super::Doc;
+use crate::AppState;
+use crate::problem::{ApiError, ProblemDocument};
+use actix_web::http::header::ContentEncoding;
+use actix_web::{HttpResponse, get, post, web};
+use bold_stance_core::archetype::{Archetype, Fitted, Measure, Taped, fit_archetype};
+use bold_stance_core::metrics::{
+    CarDrawing, CarDrawingRequest, CornerFile, CornerFileRequest, car_drawing, corner_file,
+};
+use bold_stance_core::problem::Problem;
+use serde::{Deserialize, Serialize};
+use utoipa::ToSchema;
+
+/// A measurement that can be taken on an archetype.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct MeasureInfo {
+    /// Which.
+    pub measure: Measure,
+    /// What to measure, in the shop's words.
+    pub words: String,
+    /// Degrees, else mm.
+    pub is_angle: bool,
+    /// On the shape as shipped, mm or degrees.
+    pub usual: f64,
+}
+
+/// An archetype with what the tape can tell about it.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct ArchetypeInfo {
+    /// The shape.
+    #[serde(flatten)]
+    pub archetype: Archetype,
+    /// Measurements that fit it.
+    pub measures: Vec<MeasureInfo>,
+}
+
+/// What was taped.
+#[derive(Debug, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct FitRequest {
+    /// Measurements, any of those listed with the archetype.
+    pub taped: Vec<Taped>,
+    /// Axle to axle, mm.
+    pub wheelbase_mm: f64,
+}
+
+/// Generic axles.
+#[utoipa::path(get, path = "/api/v1/archetypes", operation_id = "archetypes", responses((status = 200, body = Vec<ArchetypeInfo>)))]
+#[get("/api/v1/archetypes")]
+pub async fn archetypes(state: web::Data<AppState>) -> HttpResponse {
+    let info = |a: &Archetype| ArchetypeInfo {
+        measures: a
+            .measures()
+            .into_iter()
+            .map(|(measure, usual)| MeasureInfo {
+                measure,
+                words: measure.words().into(),
+                is_angle: measure.is_angle(),
+                usual,
+            })
+            .collect(),
+        archetype: a.clone(),
+    };
+    HttpResponse::Ok().json(state.archetypes.iter().map(info).collect::<Vec<_>>())
+}
+
+/// An archetype scaled to what was taped.
+#[utoipa::path(post, path = "/api/v1/archetypes/{id}/fit", operation_id = "fitArchetype", params(("id" = String, Path)), request_body = FitRequest,
+    responses((status = 200, body = Fitted), (status = 404, body = ProblemDocument), (status = 422, body = ProblemDocument)))]
+#[post("/api/v1/archetypes/{id}/fit")]
+pub async fn fit(
+    state: web::Data<AppState>,
+    id: web::Path<String>,
+    Doc(r): Doc<FitRequest>,
+) -> Result<HttpResponse, ApiError> {
+    let Some(a) = state.archetypes.iter().find(|a| a.id == *id) else {
+        let known: Vec<&str> = state.archetypes.iter().map(|a| a.id.as_str()).collect();
+        return Err(vec![Problem::new("id", format!("no shape \"{id}\""), known.join(", "))].into());
+    };
+    Ok(HttpResponse::Ok().json(fit_archetype(a, &r.taped, r.wheelbase_mm)?))
+}
+
+/// Both axles over the ground at heights and a turn of the steering.
+#[utoipa::path(post, path = "/api/v1/car-drawing", operation_id = "drawCar", request_body = CarDrawingRequest,
+    responses((status = 200, body = CarDrawing), (status = 422, body = ProblemDocument)))]
+#[post("/api/v1/car-drawing")]
+pub async fn drawing(Doc(r): Doc<CarDrawingRequest>) -> Result<HttpResponse, ApiError> {
+    // Asked for while a slider moves.
+    Ok(HttpResponse::Ok().insert_header(ContentEncoding::Identity).json(car_drawing(&r)?))
+}
+
+/// Every whole-car quantity with what it means.
+#[utoipa::path(post, path = "/api/v1/corner-file", operation_id = "cornerFile", request_body = CornerFileRequest,
+    responses((status = 200, body = CornerFile), (status = 422, body = ProblemDocument)))]
+#[post("/api/v1/corner-file")]
+pub async fn file(Doc(r): Doc<CornerFileRequest>) -> Result<HttpResponse, ApiError> {
+    Ok(HttpResponse::Ok().json(corner_file(&r)?))
+}
