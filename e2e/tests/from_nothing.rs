@@ -5,6 +5,19 @@ mod harness;
 use harness::App;
 use serde_json::json;
 
+/// Points of the invented truck, as they are taped.
+const TAPED: [(&str, [f64; 3]); 9] = [
+    ("points.lower_front", [165.0, 300.0, 318.0]),
+    ("points.lower_rear", [-205.0, 300.0, 325.0]),
+    ("points.lower_outer", [6.0, 688.0, 296.0]),
+    ("points.upper_front", [104.0, 404.0, 599.0]),
+    ("points.upper_rear", [-128.0, 404.0, 559.0]),
+    ("points.upper_outer", [-10.0, 650.0, 566.0]),
+    ("points.tie_inner", [-128.0, 318.0, 343.0]),
+    ("points.tie_outer", [-142.0, 668.0, 322.0]),
+    ("wheel.center", [0.0, 762.0, 402.0]),
+];
+
 #[tokio::test]
 async fn a_job_from_nothing_reaches_its_setting() {
     let a = App::start(1280, 800).await;
@@ -20,7 +33,11 @@ async fn a_job_from_nothing_reaches_its_setting() {
     a.until("form-fault", |t| t.contains("tyre_size")).await;
     assert_eq!(a.id("name").await.prop("value").await.unwrap().unwrap(), "Heron flatbed");
     a.fill("[data-testid=tyre_size]", "265/70R17").await;
-    // The drawing follows every keystroke; an open loop is named at its point.
+    // What is seen under it, then point by point. The drawing follows every keystroke; an open loop is named at its point.
+    a.press("shape-compact_off_roader_front").await;
+    a.press("shape-half_ton_front").await;
+    a.press("mode-points").await;
+    a.fill_points(&TAPED).await;
     let picture = async || a.id("joint-drawing").await.html(true).await.unwrap();
     let first = picture().await;
     a.fill("[data-testid='points.upper_outer.0']", "-30").await;
@@ -98,7 +115,7 @@ async fn nothing_runs_off_the_side_at_three_sizes_in_both_lights() {
             )
             .await
             .unwrap();
-            for stage in ["", "new", "arrive", "read", "plan", "wear", "set", "compare"] {
+            for stage in ["", "new", "arrive", "corner-file", "read", "plan", "wear", "set", "compare"] {
                 let path = match stage {
                     "" => "/".to_owned(),
                     "new" => "/new".to_owned(),

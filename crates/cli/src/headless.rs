@@ -3,7 +3,9 @@
 use crate::Failure;
 use bold_stance_core::geometry::{Axle, Geometry, Side};
 use bold_stance_core::linkage::{Corner, Linkage, Unreachable};
-use bold_stance_core::metrics::{Aids, AxleMetrics, BodyFacts, LivePoint, aids, axle_metrics, live_axle_curve};
+use bold_stance_core::metrics::{
+    Aids, AxleMetrics, BodyFacts, LivePoint, aids, axle_metrics, live_axle_curve,
+};
 use bold_stance_core::plan::{SettingsCase, SettingsError, run_settings};
 use bold_stance_core::problem::{Problem, in_range, parse_json};
 use bold_stance_core::vehicle::CarFacts;
@@ -85,10 +87,7 @@ pub struct SweepArgs {
 type Row = Vec<Option<f64>>;
 
 /// Prints the rows that can be reached under `columns` and says what was left out.
-fn table(
-    columns: &[&str],
-    rows: impl Iterator<Item = Result<Row, Unreachable>>,
-) -> Result<(), Failure> {
+fn table(columns: &[&str], rows: impl Iterator<Item = Result<Row, Unreachable>>) -> Result<(), Failure> {
     let mut out = csv::Writer::from_writer(std::io::stdout().lock());
     let system = |e: csv::Error| Failure::System(e.to_string());
     let (mut done, mut left_out, mut why) = (0, 0, None);

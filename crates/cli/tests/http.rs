@@ -249,6 +249,88 @@ fn impossible_vehicles_are_refused_at_the_field_and_nothing_is_stored() {
 }
 
 #[test]
+fn shapes_are_scaled_by_tape_and_refuse_what_they_have_not() {
+    let s = Server::start();
+    let shapes = s.get("/api/v1/archetypes");
+    let shapes = shapes.as_array().unwrap();
+    assert!(shapes.len() >= 12);
+    let strut = shapes.iter().find(|a| a["id"] == "compact_strut_front").unwrap();
+    assert_eq!(strut["geometry"]["layout"], "strut");
+    assert_eq!(strut["drawing"]["corners"].as_array().unwrap().len(), 2);
+    let fit = |id: &str, taped: Value| {
+        s.post(&format!("/api/v1/archetypes/{id}/fit"), &json!({"taped": taped, "wheelbase_mm": 2600}))
+    };
+    let (status, f) = fit("compact_strut_front", json!([{"measure": "track", "value": 1540}]));
+    assert_eq!(status, 200);
+    assert!((f["measures"][0]["fitted"].as_f64().unwrap() - 1540.0).abs() < 2.0, "{f}");
+    let (status, p) = fit("compact_strut_front", json!([{"measure": "track_bar", "value": 900}]));
+    assert_eq!((status, fields(&p)), (422, vec!["taped.0.measure".to_owned()]));
+    let (status, p) = fit("compact_strut_front", json!([{"measure": "lower_arm", "value": 9}]));
+    assert_eq!((status, fields(&p)), (422, vec!["taped.0.value".to_owned()]));
+    let (status, p) = fit("no_such_shape", json!([]));
+    assert_eq!((status, fields(&p)), (422, vec!["id".to_owned()]));
+    assert_eq!(fit("compact_strut_front", json!([{"measure": "colour", "value": 9}])).0, 400);
+}
+
+#[test]
+fn a_whole_car_is_kept_drawn_and_explained() {
+    let s = Server::start();
+    let t = s.truck();
+    let facts = &t["vehicle"]["facts"];
+    let car = json!({
+        "front": facts["geometry"], "rear": facts["rear_geometry"], "wheelbase_mm": facts["wheelbase_mm"],
+        "facts": facts["car"],
+    });
+    assert_eq!(facts["rear_geometry"]["layout"], "solid_axle");
+    let level = json!({"left_front": 40, "right_front": 40, "left_rear": 0, "right_rear": 0});
+    let (status, d) = s.post("/api/v1/car-drawing", &json!({"car": car, "gains": level, "turn_deg": 20}));
+    assert_eq!(status, 200);
+    assert_eq!(d["corners"].as_array().unwrap().len(), 4);
+    let spin = |i: usize| d["corners"][i]["drawing"]["spin"][0].as_f64().unwrap();
+    assert!(spin(0) < -0.2 && spin(1) > 0.2, "both turned left");
+    let (status, f) = s.post(
+        "/api/v1/corner-file",
+        &json!({"car": car, "arrived": level, "planned": {"front_mm": 30, "rear_mm": 0, "settle_mm": 4, "load_mm": 0}}),
+    );
+    assert_eq!(status, 200, "{f}");
+    // As arrived, planned, settled, and loaded from springs and payload.
+    let names: Vec<_> = f["states"].as_array().unwrap().iter().map(|r| r["kind"].clone()).collect();
+    assert_eq!(names, ["arrived", "planned", "settled", "loaded"]);
+    let (status, p) = s.post("/api/v1/corner-file", &json!({"car": car, "arrived": {"left_front": 9000, "right_front": 0, "left_rear": 0, "right_rear": 0}}));
+    assert_eq!((status, fields(&p)), (422, vec!["arrived.left_front".to_owned()]));
+    let mut wrong = car.clone();
+    wrong["facts"]["cg_height_mm"] = json!(2);
+    wrong["rear"]["links"]["lower_left"]["axle"] = wrong["rear"]["links"]["lower_left"]["chassis"].clone();
+    let (status, p) = s.post("/api/v1/car-drawing", &json!({"car": wrong, "turn_deg": 0}));
+    assert_eq!(status, 422);
+    assert_eq!(fields(&p), ["car.rear.links.lower_left.axle", "car.facts.cg_height_mm"]);
+}
+
+#[test]
+fn a_front_axle_that_cannot_steer_is_refused_at_its_layout() {
+    let s = Server::start();
+    let t = s.truck();
+    let shapes = s.get("/api/v1/archetypes");
+    let shape =
+        |id: &str| shapes.as_array().unwrap().iter().find(|a| a["id"] == id).unwrap()["geometry"].clone();
+    let mut facts = t["vehicle"]["facts"].clone();
+    let arrive =
+        |f: &Value| s.post("/api/v1/jobs", &json!({"vehicle": f, "job": {"complaint": "", "bay": null}}));
+    let mut arm = shape("semi_trailing_rear");
+    arm["axle"] = json!("front");
+    facts["geometry"] = arm;
+    let (status, p) = arrive(&facts);
+    assert_eq!((status, fields(&p)), (422, vec!["vehicle.geometry.layout".to_owned()]));
+    facts["geometry"] = shape("compact_strut_front");
+    facts["rear_geometry"] = shape("crossover_front");
+    let (status, p) = arrive(&facts);
+    assert_eq!((status, fields(&p)), (422, vec!["vehicle.rear_geometry.axle".to_owned()]));
+    facts["rear_geometry"] = Value::Null;
+    facts["adjusters"] = json!([{"name": "Tie rod", "kind": "thread", "link": "tie", "pitch_mm": 1.5, "ends": 1, "turns": [-8, 8]}]);
+    assert_eq!(arrive(&facts).0, 201);
+}
+
+#[test]
 fn killed_in_the_middle_of_saving_nothing_confirmed_is_lost() {
     let mut s = Server::start();
     let t = s.truck();

@@ -4,9 +4,14 @@
 #[path = "../tests/common/mod.rs"]
 mod common;
 
+use bold_stance_core::archetype::{Taped, fit_archetype, shipped_archetypes};
+use bold_stance_core::fit::{Doubt, Doubted, Knowledge, SAMPLES, doubt, sampled_doubt};
+use bold_stance_core::geometry::Side;
 use bold_stance_core::linkage::{Corner, Linkage};
+use bold_stance_core::metrics::{CornerFileRequest, axle_curves, corner_file};
 use bold_stance_core::part::shipped_parts;
 use bold_stance_core::plan::plan;
+use bold_stance_core::vehicle::{Car, CarFacts, Gains, Measured, PlannedHeights};
 use bold_stance_core::wear::{Setup, TyreClass, calibrate, forecast};
 use criterion::{Criterion, criterion_group, criterion_main};
 use std::hint::black_box;
@@ -63,5 +68,85 @@ fn speed(c: &mut Criterion) {
     });
 }
 
-criterion_group!(benches, speed);
+fn layouts(c: &mut Criterion) {
+    let all = shipped_archetypes().unwrap();
+    let get = |id: &str| all.iter().find(|a| a.id == id).unwrap();
+    let travels: Vec<f64> = (0..48).map(|i| -80.0 + 3.2 * f64::from(i)).collect();
+    for id in [
+        "compact_strut_front",
+        "ev_multilink_rear",
+        "semi_trailing_rear",
+        "live_front",
+        "triangulated_rear",
+        "twist_beam_rear",
+    ] {
+        let corner = Corner::of(&get(id).geometry, Side::Left);
+        let mut i = 0;
+        c.bench_function(&format!("position, {id}"), |b| {
+            b.iter(|| {
+                i = (i + 1) % travels.len();
+                corner.pose(black_box(travels[i]), 0.0)
+            });
+        });
+    }
+    let heights: Vec<f64> = (0..41).map(|i| -80.0 + 4.0 * f64::from(i)).collect();
+    for (front, rear) in [
+        ("half_ton_front", "wishbone_rear"),
+        ("compact_strut_front", "ev_multilink_rear"),
+        ("live_front", "leaf_rear"),
+    ] {
+        let pair =
+            [get(front), get(rear)].map(|a| (&a.geometry, Side::BOTH.map(|s| Corner::of(&a.geometry, s))));
+        c.bench_function(
+            &format!("whole-car sweep, curves of four corners, 41 heights: {front} + {rear}"),
+            |b| {
+                b.iter(|| {
+                    for (g, corners) in &pair {
+                        black_box(axle_curves(g, [&corners[0], &corners[1]], &heights));
+                    }
+                });
+            },
+        );
+    }
+    let read = Measured { camber_deg: -0.1, caster_deg: 3.7, toe_deg: 0.05 };
+    for id in ["half_ton_front", "compact_strut_front", "ev_multilink_rear"] {
+        let a = get(id);
+        let d = Doubted {
+            points: &a.geometry.points,
+            wheel: &a.geometry.wheel,
+            read_at: 0.0,
+            start: &[],
+            planned: &[],
+            measured: &read,
+            sigma: Doubt { camber_deg: 0.1, caster_deg: 0.2, toe_deg: 0.05 },
+            knowledge: Knowledge::Taped,
+        };
+        c.bench_function(&format!("bands from {SAMPLES} samples over 41 heights, {id}"), |b| {
+            b.iter(|| sampled_doubt(&d, black_box(&heights), SAMPLES).unwrap());
+        });
+        c.bench_function(&format!("bands by the linear rule over 41 heights, {id}"), |b| {
+            b.iter(|| doubt(&d, black_box(&heights)).unwrap());
+        });
+    }
+    let a = get("half_ton_front");
+    let taped: Vec<Taped> =
+        a.measures().into_iter().take(5).map(|(measure, v)| Taped { measure, value: v * 1.05 }).collect();
+    c.bench_function("archetype fit from five measurements", |b| {
+        b.iter(|| fit_archetype(a, black_box(&taped), 3200.0).unwrap());
+    });
+    let request = CornerFileRequest {
+        car: Car {
+            front: a.geometry.clone(),
+            rear: Some(get("leaf_rear").geometry.clone()),
+            wheelbase_mm: 3300.0,
+            facts: CarFacts::default(),
+        },
+        arrived: Gains::default(),
+        planned: Some(PlannedHeights { front_mm: 50.0, rear_mm: 0.0, settle_mm: 4.0, load_mm: 0.0 }),
+        front_read: None,
+    };
+    c.bench_function("corner file, whole page", |b| b.iter(|| corner_file(black_box(&request)).unwrap()));
+}
+
+criterion_group!(benches, speed, layouts);
 criterion_main!(benches);

@@ -70,11 +70,7 @@ pub fn parse_json<'a, T: Deserialize<'a>>(text: &'a [u8]) -> Result<T, Problem> 
             let at = if field == "document" { (*inner).to_owned() } else { format!("{field}.{inner}") };
             return Problem::new(at, *wrong, *right);
         }
-        Problem::new(
-            field,
-            said,
-            "the fields and kinds of values that the documented format has",
-        )
+        Problem::new(field, said, "the fields and kinds of values that the documented format has")
     })?;
     de.end().map_err(|e| Problem::new("document", e.to_string(), "one JSON document only"))?;
     Ok(value)

@@ -191,7 +191,10 @@ impl Pose {
     pub fn steered(&self, angle: f64) -> Self {
         let Some(axis) = self.axis else { return *self };
         // Toe-in swings the outboard end of the spin axis forward: negative about the upward axis.
-        let r = nalgebra::Rotation3::from_axis_angle(&nalgebra::Unit::new_normalize(axis.upper - axis.lower), -angle);
+        let r = nalgebra::Rotation3::from_axis_angle(
+            &nalgebra::Unit::new_normalize(axis.upper - axis.lower),
+            -angle,
+        );
         Self {
             centre: axis.lower + r * (self.centre - axis.lower),
             spin: r * self.spin,

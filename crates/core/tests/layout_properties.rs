@@ -19,12 +19,15 @@ fn all() -> Vec<Archetype> {
 fn near(a: &WheelState, b: &WheelState, tolerance: f64) -> bool {
     let steer = match (a.steer, b.steer) {
         (Some(a), Some(b)) => {
-            (a.caster_deg - b.caster_deg).abs() < tolerance && (a.scrub_radius_mm - b.scrub_radius_mm).abs() < 100.0 * tolerance
+            (a.caster_deg - b.caster_deg).abs() < tolerance
+                && (a.scrub_radius_mm - b.scrub_radius_mm).abs() < 100.0 * tolerance
         }
         (None, None) => true,
         _ => false,
     };
-    steer && (a.camber_deg - b.camber_deg).abs() < tolerance && (a.toe_deg - b.toe_deg).abs() < tolerance
+    steer
+        && (a.camber_deg - b.camber_deg).abs() < tolerance
+        && (a.toe_deg - b.toe_deg).abs() < tolerance
         && (a.wheel_x_mm - b.wheel_x_mm).abs() < 100.0 * tolerance
 }
 
@@ -238,14 +241,23 @@ fn sampled_bands_agree_for_a_multi_link() {
         sigma: Doubt { camber_deg: 0.1, caster_deg: 0.2, toe_deg: 0.05 },
         knowledge: Knowledge::Taped,
     };
-    let (l, s) = (doubt(&d, &[-40.0]).unwrap()[0].unwrap(), sampled_doubt(&d, &[-40.0], 3000).unwrap()[0].unwrap());
-    assert!((l.camber_deg / s.camber_deg - 1.0).abs() < 0.1 && (l.toe_deg / s.toe_deg - 1.0).abs() < 0.1, "{l:?} {s:?}");
+    let (l, s) =
+        (doubt(&d, &[-40.0]).unwrap()[0].unwrap(), sampled_doubt(&d, &[-40.0], 3000).unwrap()[0].unwrap());
+    assert!(
+        (l.camber_deg / s.camber_deg - 1.0).abs() < 0.1 && (l.toe_deg / s.toe_deg - 1.0).abs() < 0.1,
+        "{l:?} {s:?}"
+    );
 }
 
 fn request(front: &str, rear: &str, lift: f64) -> CornerFileRequest {
     let get = |id: &str| all().into_iter().find(|a| a.id == id).unwrap().geometry;
     CornerFileRequest {
-        car: Car { front: get(front), rear: Some(get(rear)), wheelbase_mm: 2950.0, facts: CarFacts::default() },
+        car: Car {
+            front: get(front),
+            rear: Some(get(rear)),
+            wheelbase_mm: 2950.0,
+            facts: CarFacts::default(),
+        },
         arrived: Gains::default(),
         planned: Some(PlannedHeights { front_mm: lift, rear_mm: 0.0, settle_mm: 4.0, load_mm: 0.0 }),
         front_read: None,
@@ -254,15 +266,20 @@ fn request(front: &str, rear: &str, lift: f64) -> CornerFileRequest {
 
 #[test]
 fn the_corner_file_speaks_for_every_pair_of_axles() {
-    let fronts: Vec<String> = all().iter().filter(|a| a.geometry.axle == Axle::Front).map(|a| a.id.clone()).collect();
-    let rears: Vec<String> = all().iter().filter(|a| a.geometry.axle == Axle::Rear).map(|a| a.id.clone()).collect();
+    let fronts: Vec<String> =
+        all().iter().filter(|a| a.geometry.axle == Axle::Front).map(|a| a.id.clone()).collect();
+    let rears: Vec<String> =
+        all().iter().filter(|a| a.geometry.axle == Axle::Rear).map(|a| a.id.clone()).collect();
     for f in &fronts {
         for r in &rears {
             let file = corner_file(&request(f, r, 45.0)).unwrap_or_else(|p| panic!("{f} {r}: {p:?}"));
             assert!(file.quantities.len() > 14, "{f} {r}: {}", file.quantities.len());
             assert_eq!(file.states.len(), 3);
             for q in &file.quantities {
-                assert!(q.arrived.is_finite() && q.means.ends_with('.') && q.outside == q.caution.is_some(), "{q:?}");
+                assert!(
+                    q.arrived.is_finite() && q.means.ends_with('.') && q.outside == q.caution.is_some(),
+                    "{q:?}"
+                );
             }
             assert!(file.front_curves.left.len() == 41, "{f}");
         }

@@ -175,6 +175,18 @@ impl App {
         e.send_keys(&format!("\u{e009}a\u{e000}{text}")).await.unwrap();
     }
 
+    /// Types every point of an axle, and the hub's height with its camber and toe at rest.
+    pub async fn fill_points(&self, points: &[(&str, [f64; 3])]) {
+        for (path, at) in points {
+            for (i, v) in at.iter().enumerate() {
+                self.fill(&format!("[data-testid='{path}.{i}']"), &v.to_string()).await;
+            }
+        }
+        self.fill("[data-testid='wheel.loaded_radius_mm']", "402").await;
+        self.fill("[data-testid='wheel.camber_deg']", "0").await;
+        self.fill("[data-testid='wheel.toe_deg']", "0.05").await;
+    }
+
     pub async fn text(&self, testid: &str) -> String {
         self.id(testid).await.text().await.unwrap()
     }

@@ -4,6 +4,74 @@
  */
 
 export interface paths {
+    "/api/v1/archetypes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Generic axles. */
+        get: operations["archetypes"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/archetypes/{id}/fit": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** An archetype scaled to what was taped. */
+        post: operations["fitArchetype"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/car-drawing": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Both axles over the ground at heights and a turn of the steering. */
+        post: operations["drawCar"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/corner-file": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Every whole-car quantity with what it means. */
+        post: operations["cornerFile"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/geometry": {
         parameters: {
             query?: never;
@@ -265,6 +333,44 @@ export interface paths {
 export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
+        /** @description Outer tie-rod point for Ackermann steering. */
+        AckermannAid: {
+            /**
+             * Format: double
+             * @description y on the line from the kingpin to the middle of the rear axle, mm.
+             */
+            construction_y: number;
+            /**
+             * Format: double
+             * @description The same on the construction.
+             */
+            error_construction_deg: number;
+            /**
+             * Format: double
+             * @description The same at the best place.
+             */
+            error_exact_deg: number;
+            /**
+             * Format: double
+             * @description Root mean square of the inner wheel's error over the lock now, degrees.
+             */
+            error_now_deg: number;
+            /**
+             * Format: double
+             * @description y that comes nearest over the whole lock, mm.
+             */
+            exact_y: number;
+            /**
+             * Format: double
+             * @description Where the line from kingpin through the tie-rod joint meets the centre line, behind the front axle, mm.
+             */
+            line_meets_mm?: number | null;
+            /**
+             * Format: double
+             * @description y of the outer joint now, mm.
+             */
+            now_y: number;
+        };
         /** @description One adjuster of one side. */
         Adjuster: components["schemas"]["AdjusterKind"] & {
             /** @description What the specialist calls it. */
@@ -321,6 +427,17 @@ export interface components {
             /** @description Fewest and most turns from where it stands. */
             turns: number[];
         };
+        /** @description All aids of an axle; none where the layout has no such part. */
+        Aids: {
+            ackermann?: components["schemas"]["AckermannAid"] | null;
+            tie_rod?: components["schemas"]["TieRodAid"] | null;
+            /**
+             * Format: double
+             * @description Half the travel the aids are made for, mm either way.
+             */
+            travel_mm: number;
+            upper_pivot?: components["schemas"]["PivotAid"] | null;
+        };
         /** @description A school of aims; all windows are editable. */
         Aim: {
             /** @description Front camber, degrees, each side. */
@@ -345,6 +462,21 @@ export interface components {
             reason: string;
             /** @description Front total toe, degrees, toe-in positive. */
             toe_total_deg: number[];
+        };
+        /** @description A level of an air suspension against as arrived, mm higher. */
+        AirLevel: {
+            /**
+             * Format: double
+             * @description Front, mm.
+             */
+            front_mm: number;
+            /** @description What the car calls it. */
+            name: string;
+            /**
+             * Format: double
+             * @description Rear, mm.
+             */
+            rear_mm: number;
         };
         /** @description The angles and lengths a specialist speaks of, for one wheel. */
         Alignment: {
@@ -412,6 +544,30 @@ export interface components {
              */
             upper_shift_mm: number;
         };
+        /** @description A generic axle. */
+        Archetype: {
+            /** @description The shape. */
+            geometry: components["schemas"]["Geometry"];
+            /** @description Stable word. */
+            id: string;
+            /** @description What it is called. */
+            name: string;
+            /** @description What is worth knowing about its kind. */
+            note: string;
+            /** @description What is seen under the car. */
+            seen: string;
+        };
+        /** @description An archetype with what the tape can tell about it. */
+        ArchetypeInfo: components["schemas"]["Archetype"] & {
+            drawing?: components["schemas"]["CarDrawing"] | null;
+            /** @description Measurements that fit it. */
+            measures: components["schemas"]["MeasureInfo"][];
+        };
+        /**
+         * @description Which part of the page a quantity belongs to.
+         * @enum {string}
+         */
+        Area: "front" | "steering" | "rear" | "car";
         /**
          * @description Upper or lower arm.
          * @enum {string}
@@ -422,6 +578,95 @@ export interface components {
          * @enum {string}
          */
         Axle: "front" | "rear";
+        /** @description Curves of one axle. */
+        AxleCurves: {
+            /** @description Left wheel over height; heights that do not close are left out. */
+            left: components["schemas"]["HeightPoint"][];
+            /** @description Right wheel over height. */
+            right: components["schemas"]["HeightPoint"][];
+        };
+        /** @description One axle at two heights. Null where the layout has no such thing. */
+        AxleMetrics: {
+            /**
+             * Format: double
+             * @description Inner wheel against its ideal at half lock, degrees.
+             */
+            ackermann_error_deg?: number | null;
+            /**
+             * Format: double
+             * @description Ackermann at half lock, percent.
+             */
+            ackermann_percent?: number | null;
+            /**
+             * Format: double
+             * @description Share of brake dive taken by the links, percent: anti-dive in front, anti-lift at the rear.
+             */
+            anti_brake_percent: number;
+            /**
+             * Format: double
+             * @description Share of drive squat (rear) or lift (front) taken by the links, percent, when this axle drives.
+             */
+            anti_drive_percent: number;
+            /** @description Front or rear. */
+            axle: components["schemas"]["Axle"];
+            /**
+             * Format: double
+             * @description Sideways movement of the tyre's contact per 50 mm of bump, mm, outward positive, slope here.
+             */
+            bump_scrub_mm_per_50mm: number;
+            /**
+             * Format: double
+             * @description Toe at 50 mm of bump against here, degrees per wheel.
+             */
+            bump_steer_bump_deg?: number | null;
+            /**
+             * Format: double
+             * @description Toe per 50 mm of bump, degrees per wheel, slope here.
+             */
+            bump_steer_deg_per_50mm: number;
+            /**
+             * Format: double
+             * @description Toe at 50 mm of droop against here, degrees per wheel.
+             */
+            bump_steer_droop_deg?: number | null;
+            /**
+             * Format: double
+             * @description Camber per 50 mm of bump, degrees, slope here.
+             */
+            camber_gain_deg_per_50mm: number;
+            /** @description Front-view instant centre of the left wheel, y and z, mm. */
+            front_view_centre_mm?: number[] | null;
+            full_lock?: components["schemas"]["FullLock"] | null;
+            /**
+             * Format: double
+             * @description SAI plus camber, left, degrees.
+             */
+            included_angle_deg?: number | null;
+            /**
+             * Format: double
+             * @description SAI plus camber, right, degrees.
+             */
+            included_angle_right_deg?: number | null;
+            /** @description Swing of the ball joints. */
+            joints: components["schemas"]["JointSwing"][];
+            /** @description Layout word. */
+            layout: string;
+            /** @description Left wheel relative to the chassis. */
+            left: components["schemas"]["WheelState"];
+            /** @description Right wheel relative to the chassis. */
+            right: components["schemas"]["WheelState"];
+            roll_centre?: components["schemas"]["RollCentre"] | null;
+            shaft?: components["schemas"]["ShaftAngles"] | null;
+            /** @description Side-view instant centre of the left wheel with its brake held, x and z, mm. */
+            side_view_centre_mm?: number[] | null;
+            /**
+             * Format: double
+             * @description Contact to contact, mm.
+             */
+            track_mm: number;
+            /** @description Lowest and highest travel of the left wheel, mm, within 250. */
+            travel_range_mm: number[];
+        };
         /** @description Both tyres as found, planned but not set, and set. */
         AxleWear: {
             /** @description Left: as found, not set, set. */
@@ -493,6 +738,24 @@ export interface components {
              */
             median: number;
         };
+        /** @description A bar of a drawing: from its body (or inner) end to its wheel end. */
+        Bar: {
+            /** @description x, y, z, mm. */
+            from: number[];
+            /** @description What it is. */
+            kind: components["schemas"]["BarKind"];
+            /** @description Name of the part, as in the file. */
+            name: string;
+            /** @description Whether `from` is fixed to the body. */
+            on_body: boolean;
+            /** @description x, y, z, mm. */
+            to: number[];
+        };
+        /**
+         * @description What a bar of a drawing is.
+         * @enum {string}
+         */
+        BarKind: "upper_arm" | "lower_arm" | "link" | "tie_rod" | "strut" | "knuckle" | "swing_arm" | "beam";
         /** @description One part of the catalogue against this plan. */
         Candidate: {
             /** @description One sentence: what it costs. */
@@ -519,6 +782,133 @@ export interface components {
          * @enum {string}
          */
         CandidateStatus: "fitted" | "reaches" | "short" | "toe_only" | "clash" | "stops";
+        /** @description The car as geometry. */
+        Car: {
+            /** @description The rest. */
+            facts?: components["schemas"]["CarFacts"];
+            /** @description Front axle. */
+            front: components["schemas"]["Geometry"];
+            rear?: components["schemas"]["Geometry"] | null;
+            /**
+             * Format: double
+             * @description Axle to axle, mm.
+             */
+            wheelbase_mm: number;
+        };
+        /** @description Both axles. */
+        CarDrawing: {
+            /** @description Left front, right front, left rear, right rear; rear only when it is known. */
+            corners: components["schemas"]["CornerDrawing"][];
+            /**
+             * Format: double
+             * @description Degrees, nose up positive.
+             */
+            pitch_deg: number;
+            /** @description What is worth knowing about the files. */
+            remarks: string[];
+            /**
+             * Format: double
+             * @description Degrees, left side up positive.
+             */
+            roll_deg: number;
+            /**
+             * Format: double
+             * @description Front axle to rear axle, mm.
+             */
+            wheelbase_mm: number;
+        };
+        /** @description What is asked. */
+        CarDrawingRequest: {
+            /** @description The car. */
+            car: components["schemas"]["Car"];
+            /** @description Body heights over design, mm. */
+            gains?: components["schemas"]["Gains"];
+            /**
+             * Format: double
+             * @description Turn of the inner front wheel, degrees, left positive.
+             */
+            turn_deg?: number;
+        };
+        /**
+         * @description Facts of the whole car that no single axle holds. Every one has a usual value (common practice, no
+         *     source) and can be overwritten.
+         */
+        CarFacts: {
+            /**
+             * Format: double
+             * @description Share of braking done by the front axle, 0 to 1.
+             * @default 0.65
+             */
+            brake_front_share: number;
+            /**
+             * Format: double
+             * @description Centre of gravity over the ground, mm.
+             * @default 620
+             */
+            cg_height_mm: number;
+            /**
+             * Format: double
+             * @description Load of one front wheel, N.
+             * @default 6000
+             */
+            front_load_n: number;
+            /**
+             * @description Inner joint of the front drive shaft, left side, mm; none on an undriven axle.
+             * @default null
+             */
+            front_shaft_inner: number[] | null;
+            /** @default null */
+            front_spring: components["schemas"]["Spring"] | null;
+            /**
+             * @description Heights of an air suspension.
+             * @default []
+             */
+            levels: components["schemas"]["AirLevel"][];
+            /**
+             * Format: double
+             * @description Largest turn of the inner front wheel, degrees.
+             * @default 35
+             */
+            lock_deg: number;
+            /** @default null */
+            payload: components["schemas"]["Payload"] | null;
+            /**
+             * Format: double
+             * @description Load of one rear wheel, N.
+             * @default 5000
+             */
+            rear_load_n: number;
+            /**
+             * Format: double
+             * @description Height expected to be lost as new springs and bushings settle, rear, mm.
+             * @default 3
+             */
+            rear_settle_mm: number;
+            /**
+             * @description Inner joint of the rear drive shaft, left side, mm.
+             * @default null
+             */
+            rear_shaft_inner: number[] | null;
+            /** @default null */
+            rear_spring: components["schemas"]["Spring"] | null;
+            /**
+             * Format: double
+             * @description Turns of the steering wheel per turn of the road wheels.
+             * @default 16
+             */
+            steering_ratio: number;
+            /**
+             * @description Turns of a torsion bolt or collar and the settled height that came of them.
+             * @default []
+             */
+            turns: components["schemas"]["TurnRecord"][];
+            /**
+             * Format: double
+             * @description Tyre section width, mm.
+             * @default 265
+             */
+            tyre_width_mm: number;
+        };
         /** @description A converted reading. */
         Converted: {
             /**
@@ -535,6 +925,84 @@ export interface components {
             value: number;
             /** @description What it means, short. */
             words: string;
+        };
+        /** @description One corner of the drawing, in vehicle axes over the ground (y left positive on both sides). */
+        CornerDrawing: {
+            /** @description Front or rear. */
+            axle: components["schemas"]["Axle"];
+            drawing?: components["schemas"]["Drawing"] | null;
+            /** @description Lowest and highest body gain the linkage allows, mm over design. */
+            gain_range_mm: number[];
+            /** @description Left or right. */
+            side: components["schemas"]["Side"];
+            /** @description Why nothing is drawn. */
+            stops?: string | null;
+            wheel?: components["schemas"]["WheelState"] | null;
+        };
+        /** @description The whole page. */
+        CornerFile: {
+            /** @description Construction aids of the front axle. */
+            aids: components["schemas"]["Aids"];
+            /** @description Front axle as it came in. */
+            front: components["schemas"]["AxleMetrics"];
+            /** @description Front curves over body height. */
+            front_curves: components["schemas"]["AxleCurves"];
+            /** @description The live axle over height, front or rear, when there is one. */
+            live: components["schemas"]["LivePoint"][];
+            /** @description Quantities in the order of the page. */
+            quantities: components["schemas"]["CornerQuantity"][];
+            rear?: components["schemas"]["AxleMetrics"] | null;
+            rear_curves?: components["schemas"]["AxleCurves"] | null;
+            /** @description Every named height. */
+            states: components["schemas"]["StateRow"][];
+            /** @description Front wheels over steering as it came in. */
+            steer: components["schemas"]["SteerPoint"][];
+            /** @description What is worth knowing: bent parts, sides that differ, heights not in one plane. */
+            watch: string[];
+        };
+        /** @description What is asked. */
+        CornerFileRequest: {
+            /** @description Heights as they came in, against design, mm. */
+            arrived?: components["schemas"]["Gains"];
+            /** @description The car. */
+            car: components["schemas"]["Car"];
+            /** @description Left and right front wheel as read, when they were: the model is bent to them. */
+            front_read?: components["schemas"]["Measured"][] | null;
+            planned?: components["schemas"]["PlannedHeights"] | null;
+        };
+        /** @description One quantity. */
+        CornerQuantity: {
+            /** @description Where it belongs. */
+            area: components["schemas"]["Area"];
+            /**
+             * Format: double
+             * @description As it came in.
+             */
+            arrived: number;
+            /** @description What to look at when it is outside. */
+            caution?: string | null;
+            /**
+             * Format: int32
+             * @description Digits after the point that mean something.
+             */
+            digits: number;
+            /** @description Stable word. */
+            id: string;
+            /** @description What it is called. */
+            label: string;
+            /** @description What it means for this job, one sentence. */
+            means: string;
+            /** @description Whether the planned (or arrived) value is outside the usual range. */
+            outside: boolean;
+            /**
+             * Format: double
+             * @description As planned, when that is another height.
+             */
+            planned?: number | null;
+            /** @description `mm`, `°`, `%`, `N m`. */
+            unit: string;
+            /** @description Usual range (common practice, no source). */
+            usual: number[];
         };
         /** @description One height on the curves. */
         CurvePoint: {
@@ -596,8 +1064,12 @@ export interface components {
              */
             toe_deg: number;
         };
-        /** @description Points of one corner over the ground, mm: x forward, y outboard, z up, tyre at z = 0. */
+        /** @description One corner over the ground, mm: x forward, y outboard, z up, tyre at z = 0. */
         Drawing: {
+            /** @description Lower and upper point of the steering axis, when it steers. */
+            axis?: number[][] | null;
+            /** @description Arms, links, knuckle. */
+            bars: components["schemas"]["Bar"][];
             /** @description Wheel centre. */
             centre: number[];
             /** @description Tyre on the ground. */
@@ -607,26 +1079,10 @@ export interface components {
              * @description Wheel centre above the ground, mm.
              */
             loaded_radius_mm: number;
-            /** @description Lower arm, front pivot. */
-            lower_front: number[];
-            /** @description Lower ball joint. */
-            lower_outer: number[];
-            /** @description Lower arm, rear pivot. */
-            lower_rear: number[];
             /** @description Where the steering axis meets the ground. */
-            pierce: number[];
+            pierce?: number[] | null;
             /** @description Unit spin axis, outboard. */
             spin: number[];
-            /** @description Inner tie-rod joint. */
-            tie_inner: number[];
-            /** @description Outer tie-rod joint. */
-            tie_outer: number[];
-            /** @description Upper arm, front pivot. */
-            upper_front: number[];
-            /** @description Upper ball joint. */
-            upper_outer: number[];
-            /** @description Upper arm, rear pivot. */
-            upper_rear: number[];
         };
         /**
          * @description Which axle drives.
@@ -637,7 +1093,7 @@ export interface components {
          * @description A chassis point that an eccentric, shim or bracket can move.
          * @enum {string}
          */
-        EccentricPoint: "lower_front" | "lower_rear" | "upper_front" | "upper_rear" | "tie_inner";
+        EccentricPoint: "lower_front" | "lower_rear" | "upper_front" | "upper_rear" | "tie_inner" | "strut_top";
         /** @description One change to the geometry. */
         Edit: {
             /** @description x forward, y outboard, z up, mm. */
@@ -694,6 +1150,37 @@ export interface components {
         } | {
             /**
              * Format: double
+             * @description Longer positive, mm.
+             */
+            by_mm: number;
+            /** @enum {string} */
+            kind: "lengthen_link";
+            /** @description Name of the link. */
+            name: string;
+        } | {
+            /**
+             * Format: double
+             * @description Degrees, top out positive.
+             */
+            camber_deg: number;
+            /** @enum {string} */
+            kind: "turn_spin";
+            /**
+             * Format: double
+             * @description Degrees, toe-in positive.
+             */
+            toe_deg: number;
+        } | {
+            /**
+             * Format: double
+             * @description Degrees, top rearward positive.
+             */
+            caster_deg: number;
+            /** @enum {string} */
+            kind: "lean_kingpin";
+        } | {
+            /**
+             * Format: double
              * @description New eccentricity, mm.
              */
             eccentricity_mm: number;
@@ -745,32 +1232,130 @@ export interface components {
              */
             wheel_x_mm: number;
         };
+        /** @description What was taped. */
+        FitRequest: {
+            /** @description Measurements, any of those listed with the archetype. */
+            taped: components["schemas"]["Taped"][];
+            /**
+             * Format: double
+             * @description Axle to axle, mm.
+             */
+            wheelbase_mm: number;
+        };
+        /** @description A scaled archetype. */
+        Fitted: {
+            /** @description The shape. */
+            geometry: components["schemas"]["Geometry"];
+            /** @description Every measurement against it. */
+            measures: components["schemas"]["TapedResult"][];
+        };
+        /** @description Both wheels at full lock, standing on their springs. */
+        FullLock: {
+            /**
+             * Format: double
+             * @description Camber of the inner wheel, degrees.
+             */
+            inner_camber_deg: number;
+            /**
+             * Format: double
+             * @description Camber of the inner wheel against straight ahead, degrees.
+             */
+            inner_change_deg: number;
+            /**
+             * Format: double
+             * @description Forward movement of the inner wheel in its arch, mm.
+             */
+            inner_forward_mm: number;
+            /**
+             * Format: double
+             * @description How far the body rises over the inner wheel, mm (negative sinks): its tyre reaches lower.
+             */
+            inner_lift_mm: number;
+            /**
+             * Format: double
+             * @description Camber of the outer wheel, degrees.
+             */
+            outer_camber_deg: number;
+            /**
+             * Format: double
+             * @description Camber of the outer wheel against straight ahead, degrees.
+             */
+            outer_change_deg: number;
+            /**
+             * Format: double
+             * @description Forward movement of the outer wheel, mm.
+             */
+            outer_forward_mm: number;
+            /**
+             * Format: double
+             * @description The same over the outer wheel.
+             */
+            outer_lift_mm: number;
+            /** @description Turns of both wheels. */
+            steering: components["schemas"]["Steering"];
+        };
+        /** @description Body heights over the wheels against design (hub to arch, higher positive), mm. */
+        Gains: {
+            /**
+             * Format: double
+             * @description Left front.
+             */
+            left_front: number;
+            /**
+             * Format: double
+             * @description Left rear.
+             */
+            left_rear: number;
+            /**
+             * Format: double
+             * @description Right front.
+             */
+            right_front: number;
+            /**
+             * Format: double
+             * @description Right rear.
+             */
+            right_rear: number;
+        };
         /**
          * @description What a gate waits for.
          * @enum {string}
          */
         GateReading: "height" | "caster" | "camber" | "toe";
-        /** @description A geometry file for one axle. */
+        /**
+         * @description A geometry file `bold-stance.geometry/1` for one axle. Which points or links it must have depends on
+         *     `layout`; lengths in mm from the centre line, the front axle and the ground at design height.
+         */
         Geometry: {
             /** @description Front when absent. */
             axle?: components["schemas"]["Axle"];
+            drag_link?: components["schemas"]["LinkFile"] | null;
             /** @description Always `bold-stance.geometry/1`. */
             format: string;
             /** @description How it is built. */
             layout: components["schemas"]["Layout"];
+            /** @description Links by name (`five_link`, `solid_axle`). */
+            links?: {
+                [key: string]: components["schemas"]["LinkFile"];
+            } | null;
             /** @description What the axle is called. */
             name: string;
             /** @description Free remark. */
             note?: string | null;
-            /** @description Left points. */
-            points: components["schemas"]["WishbonePoints"];
-            right?: components["schemas"]["OtherSide"] | null;
+            /** @description Points by name (every layout but `five_link` and `solid_axle`). */
+            points?: {
+                [key: string]: number[];
+            } | null;
+            right?: components["schemas"]["SideFile"] | null;
+            /** @description x and z of a twist beam's shear centre, mm. */
+            shear_center?: number[] | null;
+            steering_axis?: components["schemas"]["SteeringAxis"] | null;
+            tie_rod?: components["schemas"]["TieRodFile"] | null;
             /** @description Left wheel. */
             wheel: components["schemas"]["WheelAtDesign"];
         };
         /** @description A geometry looked at while it is typed. */
         GeometryLook: {
-            alignment?: components["schemas"]["Alignment"] | null;
             /**
              * Format: double
              * @description Highest travel that closes, mm.
@@ -786,6 +1371,45 @@ export interface components {
             problems: components["schemas"]["Problem"][];
             /** @description What is worth knowing. */
             remarks: string[];
+            wheel?: components["schemas"]["WheelState"] | null;
+        };
+        /** @description One body height; relative to the chassis, both wheels of the axle at the same travel. */
+        HeightPoint: {
+            /**
+             * Format: double
+             * @description Degrees.
+             */
+            camber_deg: number;
+            /**
+             * Format: double
+             * @description Degrees, when it steers.
+             */
+            caster_deg?: number | null;
+            /**
+             * Format: double
+             * @description Body height gained over design, mm.
+             */
+            height_mm: number;
+            /**
+             * Format: double
+             * @description Roll centre over the ground, mm.
+             */
+            roll_centre_mm?: number | null;
+            /**
+             * Format: double
+             * @description Contact point outward of design, mm: bump scrub.
+             */
+            scrub_mm: number;
+            /**
+             * Format: double
+             * @description Degrees against design, one wheel: bump steer.
+             */
+            toe_change_deg: number;
+            /**
+             * Format: double
+             * @description Wheel forward of design, mm.
+             */
+            wheel_x_mm: number;
         };
         /** @description A stored job. */
         Job: {
@@ -857,6 +1481,21 @@ export interface components {
          * @enum {string}
          */
         JointPoint: "lower" | "upper" | "tie";
+        /** @description How far a ball joint has swung in its arm against design. */
+        JointSwing: {
+            /**
+             * Format: double
+             * @description Angle between arm and steering axis, degrees.
+             */
+            angle_deg: number;
+            /**
+             * Format: double
+             * @description Against design, degrees.
+             */
+            change_deg: number;
+            /** @description `upper` or `lower`. */
+            joint: string;
+        };
         /**
          * @description How well the hardpoints are known.
          * @enum {string}
@@ -866,18 +1505,82 @@ export interface components {
          * @description Layouts the model solves.
          * @enum {string}
          */
-        Layout: "double_wishbone";
+        Layout: "double_wishbone" | "strut" | "five_link" | "single_arm" | "solid_axle" | "twist_beam";
         /**
          * @description What a bare number means.
          * @enum {string}
          */
         LengthUnit: "mm" | "in";
+        /** @description One link: `inner`/`outer` of a rod, `chassis`/`axle` of a solid axle's link. */
+        LinkFile: {
+            /** @description Joint on the axle, mm. */
+            axle?: number[] | null;
+            /** @description Joint on the body of a solid axle's link, mm. */
+            chassis?: number[] | null;
+            /** @description Joint on the body of a five-link rod, mm. */
+            inner?: number[] | null;
+            /** @description Joint on the knuckle of a five-link rod, mm. */
+            outer?: number[] | null;
+        };
+        /** @description One height of a live axle. */
+        LivePoint: {
+            /**
+             * Format: double
+             * @description Caster, degrees, when it steers.
+             */
+            caster_deg?: number | null;
+            /**
+             * Format: double
+             * @description Body height gained, mm (heave is its negative).
+             */
+            height_mm: number;
+            /**
+             * Format: double
+             * @description Axle to the left positive, mm.
+             */
+            lateral_shift_mm: number;
+            /**
+             * Format: double
+             * @description Turn of the axle, degrees: its nose down positive; the pinion turns with it.
+             */
+            pitch_deg: number;
+            /**
+             * Format: double
+             * @description Steering wheel off centre, degrees, right positive, when there is a drag link: turning it back by this
+             *     much sets the road wheels straight again.
+             */
+            steering_wheel_deg?: number | null;
+            /**
+             * Format: double
+             * @description Axle forward positive, mm.
+             */
+            wheel_x_mm: number;
+        };
         /** @description A step done or not. */
         MarkStep: {
             /** @description Done or taken back. */
             done: boolean;
             /** @description Step id, or `gate/tick`. */
             step: string;
+        };
+        /**
+         * @description One measurement. Lengths in mm, angles in degrees (the wheel end higher is positive).
+         * @enum {string}
+         */
+        Measure: "track" | "wheel_radius" | "lower_arm" | "lower_arm_angle" | "upper_arm" | "upper_arm_angle" | "joint_spacing" | "strut_height" | "tie_rod" | "lower_link" | "lower_link_angle" | "upper_link" | "upper_link_angle" | "track_bar" | "track_bar_angle" | "swing_arm" | "swing_arm_angle" | "hinge_length";
+        /** @description A measurement that can be taken on an archetype. */
+        MeasureInfo: {
+            /** @description Degrees, else mm. */
+            is_angle: boolean;
+            /** @description Which. */
+            measure: components["schemas"]["Measure"];
+            /**
+             * Format: double
+             * @description On the shape as shipped, mm or degrees.
+             */
+            usual: number;
+            /** @description What to measure, in the shop's words. */
+            words: string;
         };
         /** @description What was read on one wheel, degrees. */
         Measured: {
@@ -926,13 +1629,6 @@ export interface components {
             /** @description What it is called. */
             name: string;
         };
-        /** @description The other side of an asymmetric car, in the same left-hand coordinates as the file. */
-        OtherSide: {
-            /** @description Points of the right side, mirrored to the left. */
-            points: components["schemas"]["WishbonePoints"];
-            /** @description Wheel of the right side, mirrored to the left. */
-            wheel: components["schemas"]["WheelAtDesign"];
-        };
         /** @description One generic correction part. */
         Part: {
             /** @description Axle it fits. */
@@ -963,6 +1659,53 @@ export interface components {
             side_effect: string;
             /** @description What it moves, in a few words. */
             summary: string;
+        };
+        /** @description A usual payload and where it lies. */
+        Payload: {
+            /**
+             * Format: double
+             * @description Its centre behind the front axle, mm.
+             */
+            behind_front_axle_mm: number;
+            /**
+             * Format: double
+             * @description Left of the centre line positive, mm.
+             */
+            left_of_centre_mm?: number;
+            /**
+             * Format: double
+             * @description kg.
+             */
+            mass_kg: number;
+        };
+        /** @description Upper-arm pivot that keeps the tyre's contact point from moving sideways. */
+        PivotAid: {
+            /**
+             * Format: double
+             * @description Arm length for the least-squares pivot, mm.
+             */
+            arm_mm: number;
+            /** @description By perpendicular bisectors through three heights, y and z, mm. */
+            bisector: number[];
+            /** @description By least squares over the travel, y and z, mm. */
+            exact: number[];
+            /** @description Pivot now, y and z in the plane of the wheel, mm. */
+            now: number[];
+            /**
+             * Format: double
+             * @description The same with the bisector's pivot.
+             */
+            scrub_bisector_mm: number;
+            /**
+             * Format: double
+             * @description The same with the least-squares pivot.
+             */
+            scrub_exact_mm: number;
+            /**
+             * Format: double
+             * @description Sideways movement of the contact over the travel now, mm, largest less smallest.
+             */
+            scrub_now_mm: number;
         };
         /** @description A stored plan. */
         Plan: {
@@ -1089,6 +1832,29 @@ export interface components {
             /** @description In words. */
             verdict: components["schemas"]["Verdict"];
         };
+        /** @description What is planned, against as arrived, mm. */
+        PlannedHeights: {
+            /**
+             * Format: double
+             * @description Front gain.
+             */
+            front_mm: number;
+            /**
+             * Format: double
+             * @description Front height lost under the usual load, when it was typed instead of worked out.
+             */
+            load_mm?: number;
+            /**
+             * Format: double
+             * @description Rear gain.
+             */
+            rear_mm: number;
+            /**
+             * Format: double
+             * @description Front height lost as it settles.
+             */
+            settle_mm: number;
+        };
         /** @description One fault in an input, addressed to the field that holds it. */
         Problem: {
             /** @description Dotted path of the field, e.g. `points.upper_outer`. */
@@ -1195,6 +1961,19 @@ export interface components {
             /** @description When in the work. */
             visit: components["schemas"]["Visit"];
         };
+        /** @description Roll centre of an axle over the ground, mm; y left positive, 0 on a symmetric car. */
+        RollCentre: {
+            /**
+             * Format: double
+             * @description Left of the centre line, mm.
+             */
+            y_mm: number;
+            /**
+             * Format: double
+             * @description Over the ground, mm.
+             */
+            z_mm: number;
+        };
         /** @description A plan over a version. */
         SavePlan: {
             /** @description What was decided. */
@@ -1270,6 +2049,24 @@ export interface components {
             /** @description The order in workshop words. */
             words: string;
         };
+        /** @description A drive shaft between its joints. */
+        ShaftAngles: {
+            /**
+             * Format: double
+             * @description At the inner joint, degrees from straight across the car.
+             */
+            inner_deg: number;
+            /**
+             * Format: double
+             * @description At the outer joint, degrees from the wheel's spin axis.
+             */
+            outer_deg: number;
+            /**
+             * Format: double
+             * @description Length against design, mm, longer positive.
+             */
+            plunge_mm: number;
+        };
         /** @description Why the worst strip wears: Shapley shares that sum to 1; a helpful cause is negative. */
         Shares: {
             /**
@@ -1329,8 +2126,6 @@ export interface components {
             parts: components["schemas"]["Part"][];
             /** @description Adjusters a new vehicle starts from. */
             starter_adjusters: components["schemas"]["Adjuster"][];
-            /** @description Points a new vehicle starts from. */
-            starter_geometry: components["schemas"]["Geometry"];
             /** @description Version of the program. */
             version: string;
         };
@@ -1353,10 +2148,23 @@ export interface components {
             toe_deg: number;
         };
         /**
-         * @description Which side of the car.
+         * @description Left or right of the vehicle.
          * @enum {string}
          */
         Side: "left" | "right";
+        /** @description The right side of an asymmetric car, in the same left-hand coordinates as the file. */
+        SideFile: {
+            /** @description Links by name. */
+            links?: {
+                [key: string]: components["schemas"]["LinkFile"];
+            } | null;
+            /** @description Points by name. */
+            points?: {
+                [key: string]: number[];
+            } | null;
+            /** @description Wheel of this side. */
+            wheel: components["schemas"]["WheelAtDesign"];
+        };
         /** @description One front corner. */
         SidePlan: {
             /** @description At the planned height with the fitted parts, adjusters untouched. */
@@ -1408,11 +2216,172 @@ export interface components {
          * @enum {string}
          */
         Silhouette: "pickup" | "wagon" | "box" | "van" | "coupe";
+        /** @description A spring of one wheel. */
+        Spring: {
+            /**
+             * Format: double
+             * @description Spring travel over wheel travel.
+             */
+            motion_ratio: number;
+            /**
+             * Format: double
+             * @description Spring rate, N per mm of spring.
+             */
+            rate_n_mm: number;
+        };
         /**
          * @description Stages of the work, in order.
          * @enum {string}
          */
         Stage: "arrive" | "read" | "plan" | "wear" | "set" | "prove" | "return";
+        /**
+         * @description Which state.
+         * @enum {string}
+         */
+        StateKind: "arrived" | "planned" | "settled" | "loaded" | "air";
+        /** @description The car at one named height. */
+        StateRow: {
+            /**
+             * Format: double
+             * @description Half width of the 90 % band of the heights, mm.
+             */
+            band_mm: number;
+            /** @description Gains over as arrived, mm. */
+            gains: components["schemas"]["Gains"];
+            /** @description Which. */
+            kind: components["schemas"]["StateKind"];
+            /** @description What the screen calls it. */
+            name: string;
+            /**
+             * Format: double
+             * @description Degrees, nose up positive.
+             */
+            pitch_deg: number;
+            /**
+             * Format: double
+             * @description Direction of the rear axle, degrees, positive to the right.
+             */
+            thrust_deg?: number | null;
+            /**
+             * Format: double
+             * @description Wheelbase on the left, mm.
+             */
+            wheelbase_left_mm: number;
+            /** @description Every wheel. */
+            wheels: components["schemas"]["StateWheel"][];
+        };
+        /** @description One wheel of a height state. */
+        StateWheel: {
+            /** @description Front or rear. */
+            axle: components["schemas"]["Axle"];
+            /** @description Angles at the high end of the band. */
+            high?: number[] | null;
+            /** @description Angles at the low end of the band of the height, camber then toe, degrees. */
+            low?: number[] | null;
+            /** @description Left or right. */
+            side: components["schemas"]["Side"];
+            /** @description Why there are none. */
+            stops?: string | null;
+            wheel?: components["schemas"]["WheelState"] | null;
+        };
+        /** @description One steering position, turned left. */
+        SteerPoint: {
+            /**
+             * Format: double
+             * @description Inner turn without scrub, degrees.
+             */
+            ideal_inner_deg: number;
+            /**
+             * Format: double
+             * @description Camber of the inner wheel, degrees.
+             */
+            inner_camber_deg: number;
+            /**
+             * Format: double
+             * @description Inner wheel, degrees.
+             */
+            inner_deg: number;
+            /**
+             * Format: double
+             * @description Body rise over the inner wheel, mm.
+             */
+            inner_lift_mm: number;
+            /**
+             * Format: double
+             * @description Camber of the outer wheel, degrees.
+             */
+            outer_camber_deg: number;
+            /**
+             * Format: double
+             * @description Outer wheel, degrees.
+             */
+            outer_deg: number;
+            /**
+             * Format: double
+             * @description Mean turn of both wheels, degrees.
+             */
+            turn_deg: number;
+        };
+        /** @description What the steering axis adds. */
+        SteerState: {
+            /**
+             * Format: double
+             * @description Degrees, top rearward positive.
+             */
+            caster_deg: number;
+            /**
+             * Format: double
+             * @description Axis ahead of the contact positive, mm.
+             */
+            mechanical_trail_mm: number;
+            /**
+             * Format: double
+             * @description Steering-axis inclination, degrees, top inboard positive.
+             */
+            sai_deg: number;
+            /**
+             * Format: double
+             * @description Contact outboard of the axis positive, mm.
+             */
+            scrub_radius_mm: number;
+        };
+        /** @description Both wheels with the steering turned LEFT (the left wheel is the inner one). */
+        Steering: {
+            /**
+             * Format: double
+             * @description 100 % is Ackermann, 0 % parallel, negative reverse.
+             */
+            ackermann_percent: number;
+            /**
+             * Format: double
+             * @description Inner turn that would roll without scrub for this outer turn: cot(outer) − cot(inner) = kingpin
+             *     track / wheelbase (Ackermann; any vehicle-dynamics textbook).
+             */
+            ideal_inner_deg: number;
+            /**
+             * Format: double
+             * @description Turn of the inner wheel, degrees, away from straight ahead.
+             */
+            inner_deg: number;
+            /**
+             * Format: double
+             * @description Turn of the outer wheel, degrees.
+             */
+            outer_deg: number;
+        };
+        /** @description Inclination of the kingpins of a solid axle at design, degrees. */
+        SteeringAxis: {
+            /**
+             * Format: double
+             * @description Top rearward positive.
+             */
+            caster_deg: number;
+            /**
+             * Format: double
+             * @description Top inboard positive.
+             */
+            sai_deg: number;
+        };
         /**
          * @description A step is work; a gate is a reading without which the next step means nothing.
          * @enum {string}
@@ -1432,6 +2401,33 @@ export interface components {
             used_mm: number;
             /** @description Which loop stops, and where. */
             words: string;
+        };
+        /** @description One measurement as taken. */
+        Taped: {
+            /** @description What was measured. */
+            measure: components["schemas"]["Measure"];
+            /**
+             * Format: double
+             * @description mm, or degrees.
+             */
+            value: number;
+        };
+        /** @description How a measurement came out. */
+        TapedResult: {
+            /**
+             * Format: double
+             * @description On the fitted shape.
+             */
+            fitted: number;
+            /** @description What was measured. */
+            measure: components["schemas"]["Measure"];
+            /** @description Further off than the tape and the shape allow (more than three standard deviations): measure again. */
+            odd: boolean;
+            /**
+             * Format: double
+             * @description As taken, mm or degrees.
+             */
+            taped: number;
         };
         /**
          * @description Which link a thread lengthens.
@@ -1458,6 +2454,65 @@ export interface components {
             tyre_diameter_mm: number;
             /** @description Its vehicle. */
             vehicle: components["schemas"]["Vehicle"];
+        };
+        /** @description Inner tie-rod point that keeps toe from changing with height. */
+        TieRodAid: {
+            /** @description By perpendicular bisectors, y and z at the joint's own x, mm. */
+            bisector: number[];
+            /** @description By least squares, y and z, mm. */
+            exact: number[];
+            /**
+             * Format: double
+             * @description Height of the inner joint that does best where the rack ends now, mm.
+             */
+            height_only: number;
+            /**
+             * Format: double
+             * @description Tie-rod length for the least-squares point, mm.
+             */
+            length_mm: number;
+            /** @description Inner joint now, y and z, mm. */
+            now: number[];
+            /**
+             * Format: double
+             * @description The same with the bisector's point.
+             */
+            steer_bisector_deg: number;
+            /**
+             * Format: double
+             * @description The same with the least-squares point.
+             */
+            steer_exact_deg: number;
+            /**
+             * Format: double
+             * @description The same with only the height changed.
+             */
+            steer_height_deg: number;
+            /**
+             * Format: double
+             * @description Change of toe over the travel now, degrees, one wheel, largest less smallest.
+             */
+            steer_now_deg: number;
+        };
+        /** @description Both ends of a tie rod. */
+        TieRodFile: {
+            /** @description Left end, mm. */
+            left: number[];
+            /** @description Right end, y negative, mm. */
+            right: number[];
+        };
+        /** @description Turns of a bolt or collar and what they did. */
+        TurnRecord: {
+            /**
+             * Format: double
+             * @description Settled height gained, mm.
+             */
+            height_change_mm: number;
+            /**
+             * Format: double
+             * @description Up positive.
+             */
+            turns: number;
         };
         /** @description A reading as it was typed. */
         TypedReading: {
@@ -1543,6 +2598,8 @@ export interface components {
         VehicleFacts: {
             /** @description What can be turned on each front side. */
             adjusters: components["schemas"]["Adjuster"][];
+            /** @description Facts of the whole car. */
+            car?: components["schemas"]["CarFacts"];
             /**
              * Format: double
              * @description Front hub-to-arch height at which the geometry was taken, mm.
@@ -1571,11 +2628,14 @@ export interface components {
              * @description Front pressure, kPa.
              */
             pressure_kpa: number;
+            rear_geometry?: components["schemas"]["Geometry"] | null;
             /**
              * Format: double
              * @description Rear hub-to-arch height as found, mm.
              */
             rear_height_mm: number;
+            /** @description How well the rear points are known. */
+            rear_knowledge?: components["schemas"]["Knowledge"];
             /** @description Outline. */
             silhouette: components["schemas"]["Silhouette"];
             /**
@@ -1658,24 +2718,29 @@ export interface components {
              */
             toe_deg: number;
         };
-        /** @description The eight points of a double wishbone, left side, mm: x forward, y left (outboard), z up from the ground. */
-        WishbonePoints: {
-            /** @description Lower arm, front pivot. */
-            lower_front: number[];
-            /** @description Lower ball joint. */
-            lower_outer: number[];
-            /** @description Lower arm, rear pivot. */
-            lower_rear: number[];
-            /** @description Tie rod, inner joint. */
-            tie_inner: number[];
-            /** @description Tie rod, outer joint. */
-            tie_outer: number[];
-            /** @description Upper arm, front pivot. */
-            upper_front: number[];
-            /** @description Upper ball joint. */
-            upper_outer: number[];
-            /** @description Upper arm, rear pivot. */
-            upper_rear: number[];
+        /** @description One wheel, steered or not. */
+        WheelState: {
+            /**
+             * Format: double
+             * @description Degrees, top out positive.
+             */
+            camber_deg: number;
+            /**
+             * Format: double
+             * @description Contact point from the centre line, mm.
+             */
+            half_track_mm: number;
+            steer?: components["schemas"]["SteerState"] | null;
+            /**
+             * Format: double
+             * @description Degrees per wheel, toe-in positive.
+             */
+            toe_deg: number;
+            /**
+             * Format: double
+             * @description Wheel centre forward of its design place, mm.
+             */
+            wheel_x_mm: number;
         };
     };
     responses: never;
@@ -1686,6 +2751,128 @@ export interface components {
 }
 export type $defs = Record<string, never>;
 export interface operations {
+    archetypes: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ArchetypeInfo"][];
+                };
+            };
+        };
+    };
+    fitArchetype: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FitRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fitted"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    drawCar: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CarDrawingRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CarDrawing"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    cornerFile: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CornerFileRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CornerFile"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
     lookAtGeometry: {
         parameters: {
             query?: never;

@@ -2,8 +2,7 @@
 import type { Drawing, SideName } from '../api/client';
 import type { Alignment } from './types';
 import { Ground } from '../shell/Car';
-
-type V = [number, number];
+import { bar, girth, type V2 as V } from './solids';
 
 interface Props {
   side: SideName;
@@ -16,14 +15,39 @@ interface Props {
   width?: number;
 }
 
-/** A tapered solid from one joint to another. */
-function bar(p: V, q: V, w0: number, w1: number): string {
-  const [dx, dy] = [q[0] - p[0], q[1] - p[1]];
-  const n = Math.hypot(dx, dy) || 1;
-  const [ux, uy] = [-dy / n, dx / n];
-  return `M${p[0] + ux * w0} ${p[1] + uy * w0}L${q[0] + ux * w1} ${q[1] + uy * w1}L${q[0] - ux * w1} ${q[1] - uy * w1}L${p[0] - ux * w0} ${p[1] - uy * w0}Z`;
+/** Arms, links and knuckle of one corner, seen through `F`. */
+function Bars({ d, ghost, F }: { d: Drawing; ghost: boolean; F: (p: number[]) => V }) {
+  const fill = ghost ? 'none' : 'var(--steel)';
+  return (
+    <>
+      {d.bars.map((b, i) => {
+        const [w0, w1] = girth[b.kind];
+        return <path key={i} d={bar(F(b.from), F(b.to), w0, w1)} fill={fill} />;
+      })}
+      {d.bars.map((b, i) => {
+        if (b.kind === 'knuckle' || b.kind === 'beam') return null;
+        const [p, q] = [F(b.from), F(b.to)];
+        return (
+          <g key={i}>
+            {b.on_body && (
+              <circle cx={p[0]} cy={p[1]} r={ghost ? 4 : 5.5} fill={ghost ? 'none' : 'var(--slate2)'} />
+            )}
+            <circle cx={q[0]} cy={q[1]} r={ghost ? 4.5 : 6} fill={ghost ? 'none' : 'var(--slate2)'} />
+            {!ghost && <circle cx={q[0]} cy={q[1]} r="2.6" fill="var(--chalk)" />}
+          </g>
+        );
+      })}
+    </>
+  );
 }
-const mid = (a: number[], b: number[]): number[] => a.map((v, i) => (v + (b[i] ?? 0)) / 2);
+
+/** Where the stub axle leaves the knuckle: on the steering axis at the height of the wheel centre. */
+function knuckle(d: Drawing, F: (p: number[]) => V): V | undefined {
+  if (!d.axis) return undefined;
+  const [l, u] = d.axis as [number[], number[]];
+  const t = (d.centre[2]! - l[2]!) / (u[2]! - l[2]! || 1);
+  return F([0, 1, 2].map((i) => l[i]! + (u[i]! - l[i]!) * t));
+}
 
 function Figure({
   x,
@@ -44,7 +68,7 @@ function Figure({
 }) {
   const a = end ? 'end' : 'start';
   return (
-    <g textAnchor={a}>
+    <g textAnchor={a} paintOrder="stroke" stroke="var(--slate2)" strokeWidth="5" strokeLinejoin="round">
       <text x={x} y={y} fontSize="18" fontWeight="600" fill="var(--chalk2)">
         {label}
       </text>
@@ -67,7 +91,7 @@ export function JointView({ side, before, now, beforeAngles, angles, text, lift,
   const fz = 206;
   // Outboard is to the right for the left corner seen from the front, to the left for the right one.
   const out = side === 'left' ? 1 : -1;
-  const inner = Math.min(now.lower_front[1]!, now.lower_rear[1]!, now.upper_front[1]!) - 60;
+  const inner = Math.max(0, Math.min(...now.bars.map((b) => b.from[1]!))) - 60;
   const outer = now.contact[1]! + half + 10;
   const S = Math.min(190 / (2 * R), (width - 128) / (outer - inner));
   const fx = width / 2;
@@ -75,10 +99,8 @@ export function JointView({ side, before, now, beforeAngles, angles, text, lift,
   const front = (d: Drawing, a: Alignment, ghost: boolean) => {
     const c = F(d.contact);
     const lean = out * a.camber_deg;
-    const up = F(mid(d.upper_front, d.upper_rear));
-    const lp = F(mid(d.lower_front, d.lower_rear));
-    const [U, L, T, I] = [F(d.upper_outer), F(d.lower_outer), F(d.tie_outer), F(d.tie_inner)];
     const wc = F(d.centre);
+    const hub = knuckle(d, F);
     const fill = ghost ? 'none' : 'var(--steel)';
     return (
       <g
@@ -99,20 +121,8 @@ export function JointView({ side, before, now, beforeAngles, angles, text, lift,
             />
           )}
         </g>
-        <path d={`M${I[0]} ${I[1]}L${T[0]} ${T[1]}`} strokeWidth={ghost ? 1 : 2.4} />
-        <path d={bar(up, U, 6, 4)} fill={fill} />
-        <path d={bar(lp, L, 8, 5)} fill={fill} />
-        {!ghost && <path d={bar(U, L, 5, 6)} fill={fill} />}
-        {!ghost && <path d={bar([(U[0] + L[0]) / 2, wc[1]], wc, 9, 6)} fill={fill} />}
-        {[up, lp].map((q, i) => (
-          <circle key={i} cx={q[0]} cy={q[1]} r={ghost ? 5 : 7} fill={ghost ? 'none' : 'var(--slate2)'} />
-        ))}
-        {[U, L].map((q, i) => (
-          <g key={i}>
-            <circle cx={q[0]} cy={q[1]} r={ghost ? 5 : 6.5} fill={ghost ? 'none' : 'var(--slate2)'} />
-            {!ghost && <circle cx={q[0]} cy={q[1]} r="3" fill="var(--chalk)" />}
-          </g>
-        ))}
+        <Bars d={d} ghost={ghost} F={F} />
+        {!ghost && hub && <path d={bar(hub, wc, 9, 6)} fill={fill} />}
       </g>
     );
   };
@@ -120,8 +130,10 @@ export function JointView({ side, before, now, beforeAngles, angles, text, lift,
     const t = (y - U[1]) / (L[1] - U[1]);
     return [U[0] + (L[0] - U[0]) * t, y];
   };
-  const [U, L] = [F(now.upper_outer), F(now.lower_outer)];
-  const g1 = F(now.pierce);
+  const axis = (now.axis ?? [now.contact, now.centre]) as [number[], number[]];
+  const pierce = now.pierce ?? now.contact;
+  const [U, L] = [F(axis[1]), F(axis[0])];
+  const g1 = F(pierce);
   const g0 = axisTop(U, L, 16);
   const c = F(now.contact);
   const lean = Math.tan((angles.camber_deg * Math.PI) / 180) * (c[1] - 10) * out;
@@ -132,13 +144,6 @@ export function JointView({ side, before, now, beforeAngles, angles, text, lift,
   const nose = side === 'left' ? -1 : 1;
   const G = (p: number[]): V => [sx + nose * (p[0]! - now.contact[0]!) * S2, sz - p[2]! * S2];
   const flank = (d: Drawing, ghost: boolean) => {
-    const [u, l] = [G(d.upper_outer), G(d.lower_outer)];
-    const arms: [number[], V, number][] = [
-      [d.upper_front, u, 3.5],
-      [d.upper_rear, u, 3.5],
-      [d.lower_front, l, 4.5],
-      [d.lower_rear, l, 4.5],
-    ];
     return (
       <g
         fill="none"
@@ -147,20 +152,12 @@ export function JointView({ side, before, now, beforeAngles, angles, text, lift,
         strokeLinejoin="round"
         strokeDasharray={ghost ? '4 3' : undefined}
       >
-        {arms.map(([p, q, w], i) => (
-          <g key={i}>
-            <path d={bar(G(p), q, w, w * 0.8)} fill={ghost ? 'none' : 'var(--steel)'} />
-            <circle cx={G(p)[0]} cy={G(p)[1]} r={ghost ? 4 : 5.5} fill={ghost ? 'none' : 'var(--slate2)'} />
-          </g>
-        ))}
-        {[u, l].map((q, i) => (
-          <circle key={i} cx={q[0]} cy={q[1]} r={ghost ? 5 : 6.5} fill={ghost ? 'none' : 'var(--slate2)'} />
-        ))}
+        <Bars d={d} ghost={ghost} F={G} />
       </g>
     );
   };
-  const [u2, l2] = [G(now.upper_outer), G(now.lower_outer)];
-  const p2 = G(now.pierce);
+  const [u2, l2] = [G(axis[1]), G(axis[0])];
+  const p2 = G(pierce);
   const t2 = axisTop(u2, l2, 6);
   const wc2 = G(now.centre);
   const outWord = side === 'left' ? 'outboard ▸' : '◂ outboard';
@@ -173,6 +170,7 @@ export function JointView({ side, before, now, beforeAngles, angles, text, lift,
       <svg
         viewBox={`0 0 ${width} ${h}`}
         width="100%"
+        style={{ overflow: 'hidden' }}
         role="img"
         aria-label={`${side} corner from the front: camber ${angles.camber_deg.toFixed(1)} degrees, axis lean ${angles.sai_deg.toFixed(1)} degrees, scrub ${angles.scrub_radius_mm.toFixed(0)} mm`}
       >
@@ -234,6 +232,7 @@ export function JointView({ side, before, now, beforeAngles, angles, text, lift,
       <svg
         viewBox={`0 0 ${width} 216`}
         width="100%"
+        style={{ overflow: 'hidden' }}
         role="img"
         aria-label={`${side} corner from the side: caster ${angles.caster_deg.toFixed(1)} degrees, trail ${angles.mechanical_trail_mm.toFixed(0)} mm`}
       >

@@ -373,7 +373,7 @@ export function ReachMap({
           {aim.name.toLowerCase()}
         </text>
         <text x={afterLabel.x} y={afterLabel.y + 16} fontSize="18" fill={`var(--${lead})`} {...halo}>
-          cams untouched
+          {result[lead].reach ? 'cams untouched' : 'as built'}
         </text>
         <text
           x={X(before.camber_deg) + (lead === 'left' ? -14 : 14)}

@@ -9,6 +9,7 @@ import { useSettings } from './settings';
 
 const Jobs = lazy(() => import('../stages/jobs/Jobs'));
 const Arrive = lazy(() => import('../stages/arrive/Arrive'));
+const CornerFile = lazy(() => import('../stages/arrive/CornerFile'));
 const NewArrival = lazy(() => import('../stages/arrive/NewArrival'));
 const Read = lazy(() => import('../stages/read/Read'));
 const PlanStage = lazy(() => import('../stages/plan/PlanStage'));
@@ -27,6 +28,7 @@ const router = createBrowserRouter([
     children: [
       { index: true, element: <Navigate to="plan" replace /> },
       { path: 'arrive', element: <Arrive /> },
+      { path: 'corner-file', element: <CornerFile /> },
       { path: 'read', element: <Read /> },
       { path: 'plan', element: <PlanStage /> },
       { path: 'compare', element: <Compare /> },

@@ -75,7 +75,8 @@ function Frame({ ticket }: { ticket: Ticket }) {
       <nav className="rail" aria-label="Stages">
         {stages.map((s) => {
           const st = state(s, bench);
-          const active = s === now || (s === 'plan' && now === 'compare');
+          const active =
+            s === now || (s === 'plan' && now === 'compare') || (s === 'arrive' && now === 'corner-file');
           return (
             <NavLink
               key={s}

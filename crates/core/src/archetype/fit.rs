@@ -84,7 +84,8 @@ fn ways(points: &Points) -> Vec<(Way, f64)> {
     let mut out: Vec<(Way, f64)> = (0..3).map(|axis| (Way::Scale(axis), SCALE)).collect();
     let mirror = mirrors(points);
     for s in spreads(points, Knowledge::Archetype) {
-        let mirrored: Vec<usize> = s.points.iter().filter_map(|i| mirror.get(*i).copied().flatten()).collect();
+        let mirrored: Vec<usize> =
+            s.points.iter().filter_map(|i| mirror.get(*i).copied().flatten()).collect();
         // Each pair once: the tape is read on one side, and both are taken to be alike.
         if mirrored.first().is_some_and(|m| Some(m) < s.points.first()) {
             continue;
@@ -277,7 +278,9 @@ mod tests {
 
     #[test]
     fn a_wider_taller_car_gets_what_was_taped() {
-        for id in ["half_ton_front", "compact_strut_front", "live_front", "ev_multilink_rear", "twist_beam_rear"] {
+        for id in
+            ["half_ton_front", "compact_strut_front", "live_front", "ev_multilink_rear", "twist_beam_rear"]
+        {
             let a = arch(id);
             let taped: Vec<Taped> = a
                 .measures()

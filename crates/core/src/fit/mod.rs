@@ -127,14 +127,9 @@ impl Doubted<'_> {
 
     fn anchored(&self, points: &Points, read: &Measured) -> Result<Anchored, Unreachable> {
         match anchor(points, self.wheel, self.read_at, self.start, read) {
-            Err(e) if e.blocked == crate::linkage::Loop::Unsteered => anchor_wheel(
-                points,
-                self.wheel,
-                self.read_at,
-                self.start,
-                read.camber_deg,
-                read.toe_deg,
-            ),
+            Err(e) if e.blocked == crate::linkage::Loop::Unsteered => {
+                anchor_wheel(points, self.wheel, self.read_at, self.start, read.camber_deg, read.toe_deg)
+            }
             other => other,
         }
     }

@@ -94,11 +94,9 @@ mod tests {
             let [linear, drawn] = case(&g, k);
             for (a, b) in linear.iter().zip(&drawn) {
                 let (a, b) = (a.unwrap(), b.unwrap());
-                for (x, y) in [
-                    (a.camber_deg, b.camber_deg),
-                    (a.caster_deg, b.caster_deg),
-                    (a.toe_deg, b.toe_deg),
-                ] {
+                for (x, y) in
+                    [(a.camber_deg, b.camber_deg), (a.caster_deg, b.caster_deg), (a.toe_deg, b.toe_deg)]
+                {
                     assert!((x / y - 1.0).abs() < 0.1, "{k:?}: {x} {y}");
                 }
             }

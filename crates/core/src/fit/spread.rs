@@ -65,7 +65,8 @@ mod tests {
     #[test]
     fn variances_of_a_coordinate_add_up() {
         let g = sample();
-        for (k, sigma) in [(Knowledge::Archetype, 12.0), (Knowledge::Taped, 4.0), (Knowledge::Surveyed, 1.5)] {
+        for (k, sigma) in [(Knowledge::Archetype, 12.0), (Knowledge::Taped, 4.0), (Knowledge::Surveyed, 1.5)]
+        {
             let all = spreads(&g.points, k);
             for point in 0..8 {
                 let sum: f64 = all

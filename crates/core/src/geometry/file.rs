@@ -292,15 +292,7 @@ impl TryFrom<GeometryFile> for Geometry {
             }
             None => None,
         };
-        Ok(Self {
-            format: f.format,
-            name: f.name,
-            axle: f.axle,
-            points,
-            wheel: f.wheel,
-            right,
-            note: f.note,
-        })
+        Ok(Self { format: f.format, name: f.name, axle: f.axle, points, wheel: f.wheel, right, note: f.note })
     }
 }
 
@@ -309,12 +301,8 @@ type Maps = (Option<BTreeMap<String, Point>>, Option<BTreeMap<String, LinkFile>>
 fn maps_of(points: &Points) -> Maps {
     match points {
         Points::FiveLink(f) => {
-            let rod = |r: &Rod| LinkFile {
-                inner: Some(r.inner),
-                outer: Some(r.outer),
-                chassis: None,
-                axle: None,
-            };
+            let rod =
+                |r: &Rod| LinkFile { inner: Some(r.inner), outer: Some(r.outer), chassis: None, axle: None };
             (None, Some(f.rods.iter().map(|r| (r.name.clone(), rod(r))).collect()))
         }
         Points::SolidAxle(a) => {

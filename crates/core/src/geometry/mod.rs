@@ -121,9 +121,7 @@ impl utoipa::ToSchema for Geometry {
     fn name() -> std::borrow::Cow<'static, str> {
         "Geometry".into()
     }
-    fn schemas(
-        out: &mut Vec<(String, utoipa::openapi::RefOr<utoipa::openapi::schema::Schema>)>,
-    ) {
+    fn schemas(out: &mut Vec<(String, utoipa::openapi::RefOr<utoipa::openapi::schema::Schema>)>) {
         GeometryFile::schemas(out);
     }
 }

@@ -172,13 +172,7 @@ impl Corner {
     pub fn bars(&self, travel: f64, rack: f64) -> Result<(Pose, Vec<Bar>), Unreachable> {
         let mut bars = Vec::with_capacity(9);
         let mut put = |name: &str, kind, from: &Vec3, to: &Vec3, on_body| {
-            bars.push(Bar {
-                name: name.into(),
-                kind,
-                from: (*from).into(),
-                to: (*to).into(),
-                on_body,
-            });
+            bars.push(Bar { name: name.into(), kind, from: (*from).into(), to: (*to).into(), on_body });
         };
         let pose = match self {
             Self::Wishbone(c) => {

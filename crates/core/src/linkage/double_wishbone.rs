@@ -161,7 +161,8 @@ impl WishboneCorner {
     /// Works out what poses need; call after every edit.
     pub(crate) fn refresh(&mut self) {
         self.solved = self.ready().map(|mut r| {
-            (r.slope, r.bend) = arm_driven::slope_and_bend(&Posed { corner: self, ready: &r }, r.lower.radius);
+            (r.slope, r.bend) =
+                arm_driven::slope_and_bend(&Posed { corner: self, ready: &r }, r.lower.radius);
             r
         });
     }

@@ -86,8 +86,12 @@ impl FiveLinkCorner {
 
     fn motion(&self) -> Option<Guess> {
         // After an edit the links do not close at the drawn position: start from where they do.
-        let start =
-            self.newton(State { centre: self.centre, turn: Rotation3::identity() }, self.centre.z, 0.0, None)?;
+        let start = self.newton(
+            State { centre: self.centre, turn: Rotation3::identity() },
+            self.centre.z,
+            0.0,
+            None,
+        )?;
         let rate_at = |s: &State| {
             let (j, _) = self.equations(s, 0.0);
             let rhs = std::array::from_fn(|i| -self.direction(s, i, 0.0).z);
@@ -139,7 +143,7 @@ impl FiveLinkCorner {
     fn newton(&self, from: State, z: f64, rack: f64, sign: Option<f64>) -> Option<State> {
         let mut s = from;
         s.centre.z = z;
-        for _ in 0..14 {
+        for _ in 0..10 {
             let (j, f) = self.equations(&s, rack);
             let worst = f.iter().fold(0.0f64, |w, v| w.max(v.abs()));
             if worst < CLOSE {
@@ -165,8 +169,7 @@ impl FiveLinkCorner {
         };
         let Some(g) = &self.guess else { return Err(stop(0.0, None)) };
         let base = State { centre: self.centre, turn: Rotation3::identity() };
-        let step: [f64; 5] =
-            std::array::from_fn(|i| g.rate[i] * travel + 0.5 * g.bend[i] * travel * travel);
+        let step: [f64; 5] = std::array::from_fn(|i| g.rate[i] * travel + 0.5 * g.bend[i] * travel * travel);
         // Far from design the direct guess may fall on another branch: march there.
         if travel.abs() < 130.0
             && rack == 0.0
@@ -174,14 +177,11 @@ impl FiveLinkCorner {
         {
             return Ok(s);
         }
-        let mut good = self
-            .newton(base, self.centre.z, 0.0, Some(g.sign))
-            .ok_or_else(|| stop(0.0, None))?;
+        let mut good = self.newton(base, self.centre.z, 0.0, Some(g.sign)).ok_or_else(|| stop(0.0, None))?;
         for k in 1..=self.rack_steps(rack) {
             let part = rack * f64::from(k) / f64::from(self.rack_steps(rack));
-            good = self
-                .newton(good, self.centre.z, part, Some(g.sign))
-                .ok_or_else(|| stop(0.0, Some(&good)))?;
+            good =
+                self.newton(good, self.centre.z, part, Some(g.sign)).ok_or_else(|| stop(0.0, Some(&good)))?;
         }
         let mut at = 0.0;
         let mut step = MARCH.copysign(travel);
@@ -199,7 +199,7 @@ impl FiveLinkCorner {
                 }
                 None => {
                     step *= 0.5;
-                    if step.abs() < 1e-7 {
+                    if step.abs() < 1e-3 {
                         return Err(stop(at, Some(&good)));
                     }
                 }
@@ -275,8 +275,7 @@ impl FiveLinkCorner {
 
     /// Turns the spin axis in the knuckle, radians.
     pub(crate) fn turn_spin(&mut self, camber: f64, toe: f64) {
-        self.spin =
-            spin_axis(crate::wheel::camber(&self.spin) + camber, crate::wheel::toe(&self.spin) + toe);
+        self.spin = spin_axis(crate::wheel::camber(&self.spin) + camber, crate::wheel::toe(&self.spin) + toe);
     }
 }
 

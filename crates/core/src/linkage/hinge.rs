@@ -53,8 +53,7 @@ impl HingeCorner {
 
     /// Turns the spin axis in the arm (shims), radians.
     pub(crate) fn turn_spin(&mut self, camber: f64, toe: f64) {
-        self.spin =
-            spin_axis(crate::wheel::camber(&self.spin) + camber, crate::wheel::toe(&self.spin) + toe);
+        self.spin = spin_axis(crate::wheel::camber(&self.spin) + camber, crate::wheel::toe(&self.spin) + toe);
     }
 
     /// Moves one end of the hinge on the car; the arm keeps its size, so the wheel moves with it.
@@ -168,6 +167,9 @@ mod tests {
     fn the_end_of_the_arc_is_said() {
         let c = HingeCorner::new([-2180.0, 300.0, 300.0], [-2180.0, 650.0, 300.0], &wheel());
         let e = c.pose(500.0, 0.0).unwrap_err();
-        assert!(e.blocked == Loop::DeadPoint && e.limit_travel_mm > 300.0 && e.limit_travel_mm < 421.0, "{e}");
+        assert!(
+            e.blocked == Loop::DeadPoint && e.limit_travel_mm > 300.0 && e.limit_travel_mm < 421.0,
+            "{e}"
+        );
     }
 }

@@ -130,7 +130,7 @@ impl SolidAxleCorner {
                 }
                 Err(link) => {
                     step *= 0.5;
-                    if step.abs() < 1e-6 {
+                    if step.abs() < 1e-3 {
                         return Err(Unreachable { blocked: Loop::Link, limit_travel_mm: at, link });
                     }
                 }
@@ -154,7 +154,8 @@ impl SolidAxleCorner {
     fn settle(&self, from: [f64; 4], heave: f64, roll: f64) -> Result<([f64; 4], f64), Option<String>> {
         let mut v = from;
         let mut worst = (f64::MAX, 0);
-        for _ in 0..60 {
+        let mut before = f64::MAX;
+        for round in 0..40 {
             let (pitch, yaw) = (v[2] / ARM, v[3] / ARM);
             let (rz, ry) = (
                 Rotation3::from_axis_angle(&Vec3::z_axis(), yaw),
@@ -179,8 +180,7 @@ impl SolidAxleCorner {
                 if miss.abs() > worst.0 {
                     worst = (miss.abs(), i);
                 }
-                let row =
-                    [d.x, d.y, d.dot(&across.cross(&arm)) / ARM, d.dot(&Vec3::z().cross(&arm)) / ARM];
+                let row = [d.x, d.y, d.dot(&across.cross(&arm)) / ARM, d.dot(&Vec3::z().cross(&arm)) / ARM];
                 for a in 0..4 {
                     rhs[a] -= row[a] * miss;
                     for b in 0..4 {
@@ -194,9 +194,11 @@ impl SolidAxleCorner {
             }
             let Some(step) = solve(normal, rhs) else { break };
             let size = step.iter().fold(0.0f64, |m, s| m.max(s.abs()));
-            if !size.is_finite() || size > 400.0 {
+            // Steps that do not shrink go nowhere: the links bind.
+            if !size.is_finite() || size > 400.0 || (round > 6 && size > 0.7 * before) {
                 break;
             }
+            before = size;
             for (x, s) in v.iter_mut().zip(step) {
                 *x += s;
             }
@@ -296,8 +298,7 @@ impl SolidAxleCorner {
 
     /// Turns the left spin axis against the axle (axle-end sleeve), radians.
     pub(crate) fn turn_spin(&mut self, camber: f64, toe: f64) {
-        self.spin =
-            spin_axis(crate::wheel::camber(&self.spin) + camber, crate::wheel::toe(&self.spin) + toe);
+        self.spin = spin_axis(crate::wheel::camber(&self.spin) + camber, crate::wheel::toe(&self.spin) + toe);
     }
 
     /// Leans the kingpin against the axle, degrees of caster.

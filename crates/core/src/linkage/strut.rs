@@ -133,8 +133,8 @@ impl StrutCorner {
         let d_in = inner - hub;
         let flat = d_in - e1 * e1.dot(&d_in);
         let h = flat.norm();
-        let c = (radius * radius + d_in.norm_squared() - self.tie_length * self.tie_length)
-            / (2.0 * radius * h);
+        let c =
+            (radius * radius + d_in.norm_squared() - self.tie_length * self.tie_length) / (2.0 * radius * h);
         let s2 = 1.0 - c * c;
         if !(radius > 1.0 && h > 1e-6 && s2 > 1e-12) {
             return Err(Loop::TieRod);
@@ -229,8 +229,7 @@ impl StrutCorner {
 
     /// Turns the spin axis in the knuckle against the strut (cam bolt, slotted holes), radians.
     pub(crate) fn turn_spin(&mut self, camber: f64, toe: f64) {
-        self.spin =
-            spin_axis(crate::wheel::camber(&self.spin) + camber, crate::wheel::toe(&self.spin) + toe);
+        self.spin = spin_axis(crate::wheel::camber(&self.spin) + camber, crate::wheel::toe(&self.spin) + toe);
     }
 }
 

@@ -170,7 +170,8 @@ pub fn upper_pivot_aid(points: &Points, wheel: &WheelAtDesign, range: f64) -> Op
     let yz = |v: [f64; 3]| [v[1], v[2]];
     let at_wheel = |front: [f64; 3], rear: [f64; 3], joint: [f64; 3]| {
         // The pivot axis where it passes the joint's plane.
-        let s = if (front[0] - rear[0]).abs() < 1e-6 { 0.5 } else { (joint[0] - rear[0]) / (front[0] - rear[0]) };
+        let s =
+            if (front[0] - rear[0]).abs() < 1e-6 { 0.5 } else { (joint[0] - rear[0]) / (front[0] - rear[0]) };
         [rear[1] + s * (front[1] - rear[1]), rear[2] + s * (front[2] - rear[2])]
     };
     let (lower, upper) = (yz(p.lower_outer), yz(p.upper_outer));
@@ -182,7 +183,8 @@ pub fn upper_pivot_aid(points: &Points, wheel: &WheelAtDesign, range: f64) -> Op
     let far = |a: [f64; 2], b: [f64; 2]| (a[0] - b[0]).hypot(a[1] - b[1]);
     let (arm, shank) = (far(pivot, lower), far(contact, lower));
     let side = {
-        let (u, v) = ([contact[0] - pivot[0], contact[1] - pivot[1]], [lower[0] - pivot[0], lower[1] - pivot[1]]);
+        let (u, v) =
+            ([contact[0] - pivot[0], contact[1] - pivot[1]], [lower[0] - pivot[0], lower[1] - pivot[1]]);
         (u[0] * v[1] - u[1] * v[0]).signum()
     };
     let place = |t: f64| -> Option<Vec3> {
@@ -330,7 +332,8 @@ pub fn ackermann_aid(
     let axis = Corner::new(points, wheel).pose(0.0, 0.0).ok()?.axis?;
     let kingpin = axis.pierce(outer[2]);
     let (dx, dy) = (outer[0] - kingpin.x, outer[1] - kingpin.y);
-    let line_meets_mm = (dy.abs() > 1e-6).then(|| -(kingpin.x - kingpin.y * dx / dy)).filter(|v| v.abs() < 1e5);
+    let line_meets_mm =
+        (dy.abs() > 1e-6).then(|| -(kingpin.x - kingpin.y * dx / dy)).filter(|v| v.abs() < 1e5);
     let construction_y = kingpin.y + dx * kingpin.y / (wheelbase + kingpin.x);
     // Golden section between 90 mm either side of the construction.
     let (mut a, mut b) = (construction_y - 90.0, construction_y + 90.0);
@@ -403,7 +406,11 @@ mod tests {
         assert!(t.steer_exact_deg <= t.steer_bisector_deg + 1e-3, "{t:?}");
         assert!(t.steer_height_deg <= t.steer_now_deg + 1e-9, "{t:?}");
         let k = a.ackermann.unwrap();
-        assert!(k.error_exact_deg <= k.error_construction_deg + 1e-9 && k.error_exact_deg <= k.error_now_deg + 1e-9, "{k:?}");
+        assert!(
+            k.error_exact_deg <= k.error_construction_deg + 1e-9
+                && k.error_exact_deg <= k.error_now_deg + 1e-9,
+            "{k:?}"
+        );
     }
 
     #[test]
@@ -415,7 +422,10 @@ mod tests {
             (w.tie_inner[1], w.tie_inner[2]) = (t.exact[0], t.exact[1]);
         }
         let again = tie_rod_aid(&p, &g.wheel, 50.0).unwrap().unwrap();
-        assert!((again.exact[0] - again.now[0]).abs() < 0.5 && (again.exact[1] - again.now[1]).abs() < 0.5, "{again:?}");
+        assert!(
+            (again.exact[0] - again.now[0]).abs() < 0.5 && (again.exact[1] - again.now[1]).abs() < 0.5,
+            "{again:?}"
+        );
     }
 
     #[test]

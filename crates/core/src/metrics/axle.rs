@@ -146,9 +146,7 @@ fn antis(m: &Motion, axle: Axle, live: bool, b: &BodyFacts) -> (f64, f64) {
     let lever = b.wheelbase_mm / b.cg_height_mm;
     let drive = if live { m.braked_slope() } else { m.centre_rate.x };
     match axle {
-        Axle::Front => {
-            (100.0 * m.braked_slope() * b.brake_front_share * lever, 100.0 * drive * lever)
-        }
+        Axle::Front => (100.0 * m.braked_slope() * b.brake_front_share * lever, 100.0 * drive * lever),
         Axle::Rear => {
             (-100.0 * m.braked_slope() * (1.0 - b.brake_front_share) * lever, -100.0 * drive * lever)
         }

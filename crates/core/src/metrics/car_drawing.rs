@@ -147,8 +147,7 @@ pub fn car_drawing(r: &CarDrawingRequest) -> Result<CarDrawing, Vec<Problem>> {
                 }
                 if *side == Side::Left { d } else { mirrored(d) }
             });
-            let wheel =
-                c.pose(t, own).ok().map(|p| seen.apply(&p).wheel(c.loaded_radius(), c.design_x()));
+            let wheel = c.pose(t, own).ok().map(|p| seen.apply(&p).wheel(c.loaded_radius(), c.design_x()));
             let [low, high] = c.travel_range(250.0);
             CornerDrawing {
                 axle: *axle,
@@ -185,16 +184,22 @@ mod tests {
 
     #[test]
     fn every_tyre_stands_on_the_ground_at_any_height_and_turn() {
-        for (f, b) in
-            [("half_ton_front", "leaf_rear"), ("live_front", "triangulated_rear"), ("crossover_front", "twist_beam_rear")]
-        {
+        for (f, b) in [
+            ("half_ton_front", "leaf_rear"),
+            ("live_front", "triangulated_rear"),
+            ("crossover_front", "twist_beam_rear"),
+        ] {
             for turn_deg in [-25.0, 0.0, 25.0] {
                 let r = CarDrawingRequest { car: car(f, b), gains: Gains::level(45.0, -20.0), turn_deg };
                 let d = car_drawing(&r).unwrap();
                 assert_eq!(d.corners.len(), 4);
                 for c in &d.corners {
                     let drawing = c.drawing.as_ref().unwrap();
-                    assert!(drawing.contact[2].abs() < if turn_deg == 0.0 { 1e-6 } else { 12.0 }, "{f} {b}: {:?}", drawing.contact);
+                    assert!(
+                        drawing.contact[2].abs() < if turn_deg == 0.0 { 1e-6 } else { 12.0 },
+                        "{f} {b}: {:?}",
+                        drawing.contact
+                    );
                     assert_eq!(drawing.centre[1] > 0.0, c.side == Side::Left);
                 }
             }

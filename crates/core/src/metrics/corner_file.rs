@@ -55,7 +55,7 @@ pub enum Area {
 /// One quantity.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
 #[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
-pub struct Quantity {
+pub struct CornerQuantity {
     /// Stable word.
     pub id: String,
     /// Where it belongs.
@@ -125,7 +125,7 @@ pub struct StateRow {
 #[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
 pub struct CornerFile {
     /// Quantities in the order of the page.
-    pub quantities: Vec<Quantity>,
+    pub quantities: Vec<CornerQuantity>,
     /// Every named height.
     pub states: Vec<StateRow>,
     /// Front axle as it came in.
@@ -220,9 +220,8 @@ fn state_row(car: &Car, corners: &Corners, state: &crate::vehicle::HeightState, 
     let s: CarState = car.state(corners, &state.gains);
     let shifted = |by: f64| car.state(corners, &state.gains.plus(&Gains::level(by, by)));
     let ends = (state.band_mm > 0.0).then(|| (shifted(-state.band_mm), shifted(state.band_mm)));
-    let pick = |c: &CarState, i: usize| {
-        c.wheels.get(i).and_then(|w| w.wheel).map(|w| [w.camber_deg, w.toe_deg])
-    };
+    let pick =
+        |c: &CarState, i: usize| c.wheels.get(i).and_then(|w| w.wheel).map(|w| [w.camber_deg, w.toe_deg]);
     let wheels = s
         .wheels
         .iter()
@@ -269,14 +268,19 @@ pub fn corner_file(r: &CornerFileRequest) -> Result<CornerFile, Vec<Problem>> {
         problems.extend(crate::problem::in_range(&format!("arrived.{f}"), v, -400.0, 400.0, "mm").err());
     }
     if let Some(p) = &r.planned {
-        for (f, v) in
-            [("front_mm", p.front_mm), ("rear_mm", p.rear_mm), ("settle_mm", p.settle_mm), ("load_mm", p.load_mm)]
-        {
+        for (f, v) in [
+            ("front_mm", p.front_mm),
+            ("rear_mm", p.rear_mm),
+            ("settle_mm", p.settle_mm),
+            ("load_mm", p.load_mm),
+        ] {
             problems.extend(crate::problem::in_range(&format!("planned.{f}"), v, -400.0, 400.0, "mm").err());
         }
     }
     if !problems.is_empty() {
-        for p in problems.iter_mut().filter(|p| !p.field.starts_with("arrived") && !p.field.starts_with("planned")) {
+        for p in
+            problems.iter_mut().filter(|p| !p.field.starts_with("arrived") && !p.field.starts_with("planned"))
+        {
             p.field = format!("car.{}", p.field);
         }
         return Err(problems);
@@ -345,7 +349,8 @@ pub fn corner_file(r: &CornerFileRequest) -> Result<CornerFile, Vec<Problem>> {
         ));
     }
     if !car.facts.turns.is_empty() {
-        let records: Vec<(f64, f64)> = car.facts.turns.iter().map(|t| (t.turns, t.height_change_mm)).collect();
+        let records: Vec<(f64, f64)> =
+            car.facts.turns.iter().map(|t| (t.turns, t.height_change_mm)).collect();
         let l = learn_per_turn(&records);
         watch.push(format!(
             "One turn of the bolt has given {:.1} ± {:.1} mm after settling, from {} record{}.",
@@ -391,9 +396,9 @@ pub fn corner_file(r: &CornerFileRequest) -> Result<CornerFile, Vec<Problem>> {
 
 /// Evenly spaced heights that hold every state with room on both sides.
 fn curve_heights(states: &[crate::vehicle::HeightState]) -> Vec<f64> {
-    let all = states.iter().flat_map(|s| {
-        [s.gains.left_front, s.gains.right_front, s.gains.left_rear, s.gains.right_rear]
-    });
+    let all = states
+        .iter()
+        .flat_map(|s| [s.gains.left_front, s.gains.right_front, s.gains.left_rear, s.gains.right_rear]);
     let (low, high) = all.fold((-40.0f64, 40.0f64), |(l, h), v| (l.min(v), h.max(v)));
     let (low, high) = (low - 30.0, high + 30.0);
     (0..HEIGHTS).map(|i| low + (high - low) * i as f64 / (HEIGHTS - 1) as f64).collect()

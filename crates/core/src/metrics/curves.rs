@@ -61,7 +61,10 @@ pub struct AxleCurves {
 /// neighbouring heights, so the heights should be evenly spaced.
 #[must_use]
 pub fn axle_curves(g: &Geometry, corners: [&Corner; 2], heights: &[f64]) -> AxleCurves {
-    AxleCurves { left: one_side(g, corners[0], Side::Left, heights), right: one_side(g, corners[1], Side::Right, heights) }
+    AxleCurves {
+        left: one_side(g, corners[0], Side::Left, heights),
+        right: one_side(g, corners[1], Side::Right, heights),
+    }
 }
 
 fn one_side(g: &Geometry, c: &Corner, side: Side, heights: &[f64]) -> Vec<HeightPoint> {
@@ -78,10 +81,7 @@ fn one_side(g: &Geometry, c: &Corner, side: Side, heights: &[f64]) -> Vec<Height
     for (i, h) in heights.iter().enumerate() {
         let Some((p, contact)) = &poses[i] else { continue };
         let roll_centre_mm = if own_rule {
-            axle_roll_centre([c, c], &points, &wheel, [-h, -h])
-                .ok()
-                .flatten()
-                .map(|r: RollCentre| r.z_mm)
+            axle_roll_centre([c, c], &points, &wheel, [-h, -h]).ok().flatten().map(|r: RollCentre| r.z_mm)
         } else {
             // Quadratic through three neighbours: the slope at this height.
             let near = |j: usize| poses.get(j).and_then(|q| q.as_ref().map(|(_, c)| *c));

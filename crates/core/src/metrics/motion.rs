@@ -31,7 +31,13 @@ pub struct Motion {
 /// # Errors
 /// [`Unreachable`] when the corner does not close just above and below it.
 pub fn motion(c: &impl Linkage, travel: f64) -> Result<Motion, Unreachable> {
-    rates(c.loaded_radius(), c.pose(travel, 0.0)?, c.pose(travel - STEP, 0.0)?, c.pose(travel + STEP, 0.0)?, STEP)
+    rates(
+        c.loaded_radius(),
+        c.pose(travel, 0.0)?,
+        c.pose(travel - STEP, 0.0)?,
+        c.pose(travel + STEP, 0.0)?,
+        STEP,
+    )
 }
 
 fn rates(radius: f64, pose: Pose, low: Pose, high: Pose, step: f64) -> Result<Motion, Unreachable> {

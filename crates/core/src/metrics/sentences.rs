@@ -2,7 +2,7 @@
 //! source; they are there to make somebody look, not to pass or fail a car.
 
 use super::axle::AxleMetrics;
-use super::corner_file::{Area, Quantity, StateRow};
+use super::corner_file::{Area, CornerQuantity, StateRow};
 use super::live_axle::LivePoint;
 use crate::geometry::{Axle, Layout};
 use crate::vehicle::{Car, Gains};
@@ -36,7 +36,12 @@ struct Put<'a> {
 
 type Values = (Option<f64>, Option<f64>);
 
-fn add(out: &mut Vec<Quantity>, put: Put<'_>, v: Values, say: impl Fn(f64, f64) -> (String, &'static str)) {
+fn add(
+    out: &mut Vec<CornerQuantity>,
+    put: Put<'_>,
+    v: Values,
+    say: impl Fn(f64, f64) -> (String, &'static str),
+) {
     let (Some(arrived), planned) = v else { return };
     let value = planned.unwrap_or(arrived);
     if !value.is_finite() || !arrived.is_finite() {
@@ -44,7 +49,7 @@ fn add(out: &mut Vec<Quantity>, put: Put<'_>, v: Values, say: impl Fn(f64, f64) 
     }
     let outside = value < put.usual[0] || value > put.usual[1];
     let (means, caution) = say(arrived, value);
-    out.push(Quantity {
+    out.push(CornerQuantity {
         id: put.id.into(),
         area: put.area,
         label: put.label.into(),
@@ -78,7 +83,7 @@ fn moved<'a>(from: f64, to: f64, small: f64, up: &'a str, down: &'a str, same: &
     }
 }
 
-pub(super) fn quantities(i: &Input<'_>) -> Vec<Quantity> {
+pub(super) fn quantities(i: &Input<'_>) -> Vec<CornerQuantity> {
     let mut out = Vec::with_capacity(32);
     axle(i, &mut out, Axle::Front);
     steering(i, &mut out);
@@ -88,7 +93,7 @@ pub(super) fn quantities(i: &Input<'_>) -> Vec<Quantity> {
     out
 }
 
-fn axle(i: &Input<'_>, out: &mut Vec<Quantity>, which: Axle) {
+fn axle(i: &Input<'_>, out: &mut Vec<CornerQuantity>, which: Axle) {
     let (now, then, area) = match (which, i.rear) {
         (Axle::Front, _) => (i.front, i.front_planned, Area::Front),
         (Axle::Rear, Some(r)) => (r, i.rear_planned, Area::Rear),
@@ -168,13 +173,7 @@ fn axle(i: &Input<'_>, out: &mut Vec<Quantity>, which: Axle) {
     );
     add(
         out,
-        put(
-            name("bump_scrub", "rear_bump_scrub"),
-            "Tyre walks per 50 mm of bump",
-            "mm",
-            1,
-            [-12.0, 12.0],
-        ),
+        put(name("bump_scrub", "rear_bump_scrub"), "Tyre walks per 50 mm of bump", "mm", 1, [-12.0, 12.0]),
         both(now, then, |m| Some(m.bump_scrub_mm_per_50mm)),
         |_, v| {
             let way = if v >= 0.0 { "outward" } else { "inward" };
@@ -201,7 +200,10 @@ fn axle(i: &Input<'_>, out: &mut Vec<Quantity>, which: Axle) {
         |_, v| {
             (
                 if v >= 0.0 {
-                    format!("The links carry {v:.0} % of what braking would {} the body.", name("sink", "raise"))
+                    format!(
+                        "The links carry {v:.0} % of what braking would {} the body.",
+                        name("sink", "raise")
+                    )
                 } else {
                     format!(
                         "Braking pulls the body {} even more through the links.",
@@ -215,7 +217,13 @@ fn axle(i: &Input<'_>, out: &mut Vec<Quantity>, which: Axle) {
     if !front {
         add(
             out,
-            put("anti_squat", "Anti-squat under drive", "%", 0, if live { [-20.0, 180.0] } else { [-20.0, 130.0] }),
+            put(
+                "anti_squat",
+                "Anti-squat under drive",
+                "%",
+                0,
+                if live { [-20.0, 180.0] } else { [-20.0, 130.0] },
+            ),
             both(now, then, |m| Some(m.anti_drive_percent)),
             |_, v| {
                 (
@@ -290,8 +298,11 @@ fn axle(i: &Input<'_>, out: &mut Vec<Quantity>, which: Axle) {
     );
     let room = |m: &AxleMetrics, gains: Option<Gains>| {
         gains.map(|g| {
-            let travel =
-                if front { -f64::midpoint(g.left_front, g.right_front) } else { -f64::midpoint(g.left_rear, g.right_rear) };
+            let travel = if front {
+                -f64::midpoint(g.left_front, g.right_front)
+            } else {
+                -f64::midpoint(g.left_rear, g.right_rear)
+            };
             travel - m.travel_range_mm[0]
         })
     };
@@ -301,14 +312,16 @@ fn axle(i: &Input<'_>, out: &mut Vec<Quantity>, which: Axle) {
         (room(now, Some(i.arrived)), room(now, i.planned)),
         |_, v| {
             (
-                format!("The wheel can hang {v:.0} mm lower before a link is stretched out; dampers and hoses may stop it sooner."),
+                format!(
+                    "The wheel can hang {v:.0} mm lower before a link is stretched out; dampers and hoses may stop it sooner."
+                ),
                 "Little droop is left: the end tops out over crests. Check hose, sensor wire and shaft at full droop.",
             )
         },
     );
 }
 
-fn steering(i: &Input<'_>, out: &mut Vec<Quantity>) {
+fn steering(i: &Input<'_>, out: &mut Vec<CornerQuantity>) {
     let (now, then) = (i.front, i.front_planned);
     if now.left.steer.is_none() {
         return;
@@ -362,7 +375,9 @@ fn steering(i: &Input<'_>, out: &mut Vec<Quantity>) {
         |_, v| {
             let moment = (v + PNEUMATIC_TRAIL) / 1000.0 * i.car.facts.front_load_n * 0.3;
             (
-                format!("With the tyre's own trail it turns the wheel back with about {moment:.0} N·m at 0.3 g."),
+                format!(
+                    "With the tyre's own trail it turns the wheel back with about {moment:.0} N·m at 0.3 g."
+                ),
                 "Trail this far from usual is felt as a dead or a heavy wheel.",
             )
         },
@@ -412,7 +427,9 @@ fn steering(i: &Input<'_>, out: &mut Vec<Quantity>) {
         lock(|f| f.inner_lift_mm),
         |_, v| {
             (
-                format!("Turning to full lock raises that corner {v:.0} mm; the wheel falls back from it by itself."),
+                format!(
+                    "Turning to full lock raises that corner {v:.0} mm; the wheel falls back from it by itself."
+                ),
                 "Heavy to hold at lock: check effort with the engine idling.",
             )
         },
@@ -453,7 +470,7 @@ fn lean(v: f64) -> &'static str {
     if v >= 0.0 { "out" } else { "in" }
 }
 
-fn live(i: &Input<'_>, out: &mut Vec<Quantity>) {
+fn live(i: &Input<'_>, out: &mut Vec<CornerQuantity>) {
     if i.live.is_empty() {
         return;
     }
@@ -485,11 +502,15 @@ fn live(i: &Input<'_>, out: &mut Vec<Quantity>) {
         value(&|p| Some(p.lateral_shift_mm)),
         |_, v| {
             (
-                format!(
-                    "On the track bar's arc the axle comes to stand {:.0} mm to the {}.",
-                    v.abs(),
-                    if v >= 0.0 { "left" } else { "right" }
-                ),
+                if v.abs() < 0.5 {
+                    "The axle stands where it stood.".into()
+                } else {
+                    format!(
+                        "On the track bar's arc the axle comes to stand {:.0} mm to the {}.",
+                        v.abs(),
+                        if v >= 0.0 { "left" } else { "right" }
+                    )
+                },
                 "Centre the axle with an adjustable track bar or a bracket, at ride height.",
             )
         },
@@ -500,8 +521,14 @@ fn live(i: &Input<'_>, out: &mut Vec<Quantity>) {
         value(&|p| Some(p.pitch_deg)),
         |_, v| {
             (
-                if front {
-                    format!("Caster goes with it, {:.1}° {}; so does the pinion.", v.abs(), if v > 0.0 { "less" } else { "more" })
+                if v.abs() < 0.05 {
+                    "The axle keeps its angle, and the pinion with it.".into()
+                } else if front {
+                    format!(
+                        "Caster goes with it, {:.1}° {}; so does the pinion.",
+                        v.abs(),
+                        if v > 0.0 { "less" } else { "more" }
+                    )
                 } else {
                     format!("The pinion goes {:.1}° {}.", v.abs(), if v > 0.0 { "down" } else { "up" })
                 },
@@ -515,18 +542,22 @@ fn live(i: &Input<'_>, out: &mut Vec<Quantity>) {
         value(&|p| p.steering_wheel_deg),
         |_, v| {
             (
-                format!(
-                    "Drag link and track bar do not move alike: the wheel stands {:.0}° to the {} going straight.",
-                    v.abs(),
-                    if v >= 0.0 { "right" } else { "left" }
-                ),
+                if v.abs() < 0.5 {
+                    "The steering wheel stays where it is.".into()
+                } else {
+                    format!(
+                        "Drag link and track bar do not move alike: the wheel stands {:.0}° to the {} going straight.",
+                        v.abs(),
+                        if v >= 0.0 { "right" } else { "left" }
+                    )
+                },
                 "Keep drag link and track bar at one angle and length; then centre the wheel at the drag link.",
             )
         },
     );
 }
 
-fn car(i: &Input<'_>, out: &mut Vec<Quantity>) {
+fn car(i: &Input<'_>, out: &mut Vec<CornerQuantity>) {
     let row = |kind| i.rows.iter().find(|r| r.kind == kind);
     let (now, then) = (row(crate::vehicle::StateKind::Arrived), row(crate::vehicle::StateKind::Planned));
     let Some(now) = now else { return };
@@ -552,17 +583,18 @@ fn car(i: &Input<'_>, out: &mut Vec<Quantity>) {
     );
     add(
         out,
-        put("wheelbase", "Wheelbase, left", "mm", 1, [
-            i.car.wheelbase_mm - 15.0,
-            i.car.wheelbase_mm + 15.0,
-        ]),
+        put("wheelbase", "Wheelbase, left", "mm", 1, [i.car.wheelbase_mm - 15.0, i.car.wheelbase_mm + 15.0]),
         (Some(now.wheelbase_left_mm), then.map(|r| r.wheelbase_left_mm)),
         |a, v| {
             (
                 if (v - a).abs() < 0.5 {
                     "The axles stay the same distance apart.".into()
                 } else {
-                    format!("The axles move {:.0} mm {}.", (v - a).abs(), if v > a { "apart" } else { "together" })
+                    format!(
+                        "The axles move {:.0} mm {}.",
+                        (v - a).abs(),
+                        if v > a { "apart" } else { "together" }
+                    )
                 },
                 "Look where the tyres stand in their arches, front and rear.",
             )
@@ -578,7 +610,11 @@ fn car(i: &Input<'_>, out: &mut Vec<Quantity>) {
                     if v.abs() < 0.02 {
                         "The rear axle points straight ahead.".into()
                     } else {
-                        format!("The rear axle points {:.2}° to the {}.", v.abs(), if v > 0.0 { "right" } else { "left" })
+                        format!(
+                            "The rear axle points {:.2}° to the {}.",
+                            v.abs(),
+                            if v > 0.0 { "right" } else { "left" }
+                        )
                     },
                     "Set the rear first: the front is steered to this line.",
                 )

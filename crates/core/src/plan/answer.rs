@@ -194,6 +194,12 @@ pub fn plan(input: &PlanInput, catalogue: &[Part]) -> Result<PlanResult, Vec<Pro
                 format!("no part \"{id}\""),
                 "the id of a part in the catalogue",
             ));
+        } else if !catalogue.iter().any(|p| p.id == *id && p.layout == input.geometry.layout()) {
+            problems.push(Problem::new(
+                format!("fitted.{i}"),
+                format!("\"{id}\" is for another layout"),
+                format!("a part for a {}", input.geometry.layout().word()),
+            ));
         }
     }
     if !problems.is_empty() {
@@ -292,8 +298,10 @@ impl<'a> Work<'a> {
         let (benches, set) = self.settings(fitted).ok_or(nothing)?;
         let left = self.side_plan(0, &benches[0], &set[0], fitted)?;
         let right = self.side_plan(1, &benches[1], &set[1], fitted)?;
+        // A part for another layout is no candidate: it would change nothing.
+        let fits = |p: &&Part| p.layout == self.input.geometry.layout() && p.axle == self.input.geometry.axle;
         let mut candidates: Vec<Candidate> =
-            catalogue.iter().map(|p| self.candidate(p, fitted, &set)).collect();
+            catalogue.iter().filter(fits).map(|p| self.candidate(p, fitted, &set)).collect();
         candidates.sort_by(|a, b| rank(a).total_cmp(&rank(b)));
         let verdict = words::verdict(self.input, self.used_mm, &left, &right, &candidates, stop.as_ref());
         Ok(PlanResult {

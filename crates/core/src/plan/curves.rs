@@ -55,12 +55,7 @@ pub fn draw(c: &Corner, travel: f64, attitude: Attitude) -> Result<Drawing, Unre
 ///
 /// # Errors
 /// [`Unreachable`] when it does not close there.
-pub fn draw_steered(
-    c: &Corner,
-    travel: f64,
-    rack: f64,
-    attitude: Attitude,
-) -> Result<Drawing, Unreachable> {
+pub fn draw_steered(c: &Corner, travel: f64, rack: f64, attitude: Attitude) -> Result<Drawing, Unreachable> {
     let (pose, mut bars) = c.bars(travel, rack)?;
     let pose = attitude.apply(&pose);
     let contact = contact_point(&pose.centre, &pose.spin, c.loaded_radius());

@@ -2,7 +2,8 @@
 
 use super::aim::Aim;
 use crate::fit::{Doubt, Knowledge};
-use crate::geometry::Geometry;
+use crate::geometry::{Geometry, Side};
+use crate::linkage::Corner;
 use crate::part::{Adjuster, adjuster_problems};
 use crate::problem::{Problem, in_range};
 use crate::vehicle::Measured;
@@ -72,6 +73,13 @@ impl PlanInput {
                 p
             })
             .collect();
+        if out.is_empty() && !Corner::of(&self.geometry, Side::Left).is_steered() {
+            out.push(Problem::new(
+                "geometry.layout",
+                "this front axle has no steering axis",
+                "a layout that steers: a tie rod, a link named \"tie\", or a solid axle with its steering_axis",
+            ));
+        }
         let mut check = |f: &str, v: f64, low: f64, high: f64, unit: &str| {
             out.extend(in_range(f, v, low, high, unit).err());
         };

@@ -102,7 +102,8 @@ pub(crate) fn verdict(
     } else if reached {
         let fitted = candidates.iter().filter(|c| c.status == CandidateStatus::Fitted).count();
         let with = match fitted {
-            0 => "Cams alone do it.".to_owned(),
+            0 if has_cams(input) => "Cams alone do it.".to_owned(),
+            0 => "Toe alone does it.".to_owned(),
             1 => "One part on.".to_owned(),
             n => format!("{n} parts on."),
         };
@@ -117,7 +118,7 @@ pub(crate) fn verdict(
             ),
         )
     } else {
-        (runs_out(left, right), format!("{height} {}", closest(candidates)))
+        (runs_out(input, left, right), format!("{height} {}", closest(candidates)))
     };
     Verdict {
         reached,
@@ -135,18 +136,24 @@ fn first_orders(left: &SidePlan, right: &SidePlan) -> String {
     format!("{name}: left {}, right {}.", of(left), of(right))
 }
 
-fn runs_out(left: &SidePlan, right: &SidePlan) -> String {
+/// Whether anything but toe can be set as the vehicle is built.
+fn has_cams(input: &PlanInput) -> bool {
+    input.adjusters.iter().any(|a| !a.is_tie_rod())
+}
+
+fn runs_out(input: &PlanInput, left: &SidePlan, right: &SidePlan) -> String {
     let worst = |f: &dyn Fn(&SidePlan) -> f64| f(left).max(f(right));
     let camber = worst(&|s| s.shortfall.camber_deg);
     let caster = worst(&|s| s.shortfall.caster_deg);
     let toe = worst(&|s| s.shortfall.toe_deg);
-    if toe > camber.max(caster) {
-        "Tie rods run out before toe does".into()
-    } else if caster >= camber {
-        "Cams run out before caster does".into()
-    } else {
-        "Cams run out before camber does".into()
+    match (toe > camber.max(caster), caster >= camber, has_cams(input)) {
+        (true, _, _) => "Tie rods run out before toe does",
+        (false, true, true) => "Cams run out before caster does",
+        (false, false, true) => "Cams run out before camber does",
+        (false, true, false) => "Caster is off, and nothing as built sets it",
+        (false, false, false) => "Camber is off, and nothing as built sets it",
     }
+    .into()
 }
 
 fn closest(candidates: &[Candidate]) -> String {

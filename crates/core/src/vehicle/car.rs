@@ -103,7 +103,8 @@ impl CarFacts {
             check(&format!("turns.{i}.turns"), t.turns, -40.0, 40.0, "turns");
             check(&format!("turns.{i}.height_change_mm"), t.height_change_mm, -200.0, 200.0, "mm");
         }
-        for (name, p) in [("front_shaft_inner", self.front_shaft_inner), ("rear_shaft_inner", self.rear_shaft_inner)]
+        for (name, p) in
+            [("front_shaft_inner", self.front_shaft_inner), ("rear_shaft_inner", self.rear_shaft_inner)]
         {
             for (axis, v) in ["x", "y", "z"].iter().zip(p.unwrap_or_default()) {
                 check(&format!("{name}.{axis}"), v, -6000.0, 6000.0, "mm");
@@ -303,9 +304,7 @@ impl Car {
                 WheelOnGround { axle: *axle, side: *side, travel_mm: travel, wheel, stops: posed.err() }
             })
             .collect();
-        let get = |axle, side| {
-            wheels.iter().find(|w| w.axle == axle && w.side == side).and_then(|w| w.wheel)
-        };
+        let get = |axle, side| wheels.iter().find(|w| w.axle == axle && w.side == side).and_then(|w| w.wheel);
         let sum = |axle, f: &dyn Fn(&WheelState) -> f64| {
             Some(f(&get(axle, Side::Left)?) + f(&get(axle, Side::Right)?))
         };

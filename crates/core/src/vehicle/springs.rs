@@ -163,7 +163,8 @@ mod tests {
         let some = learn_per_turn(&[(2.0, 6.0), (3.0, 9.5), (-2.0, -6.4)]);
         assert!(some.mm < 3.4 && some.mm > 3.0 && some.sigma_mm < 0.6, "{some:?}");
         // Against a plain least-squares slope (any statistics textbook): the prior fades with records.
-        let many: Vec<(f64, f64)> = (0..200).map(|i| (f64::from(i % 7) - 3.0, 3.1 * (f64::from(i % 7) - 3.0))).collect();
+        let many: Vec<(f64, f64)> =
+            (0..200).map(|i| (f64::from(i % 7) - 3.0, 3.1 * (f64::from(i % 7) - 3.0))).collect();
         assert!((learn_per_turn(&many).mm - 3.1).abs() < 0.01);
     }
 }

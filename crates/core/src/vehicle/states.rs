@@ -98,12 +98,8 @@ fn settle_band(expected: f64) -> f64 {
 /// Every height state that exists, as arrived first. `arrived` are the gains over design as read.
 #[must_use]
 pub fn height_states(car: &Car, arrived: &Gains, planned: Option<&PlannedHeights>) -> Vec<HeightState> {
-    let state = |kind, name: &str, gains: Gains, band_mm| HeightState {
-        kind,
-        name: name.to_owned(),
-        gains,
-        band_mm,
-    };
+    let state =
+        |kind, name: &str, gains: Gains, band_mm| HeightState { kind, name: name.to_owned(), gains, band_mm };
     let mut out = vec![state(StateKind::Arrived, "as arrived", *arrived, 0.0)];
     let mut leaves = *arrived;
     let mut band = 0.0;
@@ -173,8 +169,10 @@ mod tests {
         let found = Gains::default();
         assert_eq!(height_states(&c, &found, None).len(), 1);
         let plan = PlannedHeights { front_mm: 60.0, rear_mm: 0.0, settle_mm: 5.0, load_mm: 0.0 };
-        let names: Vec<_> =
-            height_states(&c, &found, Some(&plan)).into_iter().map(|s| (s.kind, s.gains.left_front)).collect();
+        let names: Vec<_> = height_states(&c, &found, Some(&plan))
+            .into_iter()
+            .map(|s| (s.kind, s.gains.left_front))
+            .collect();
         assert_eq!(
             names,
             [(StateKind::Arrived, 0.0), (StateKind::Planned, 60.0), (StateKind::Settled, 55.0)]

@@ -10,6 +10,7 @@ use bold_stance_core::metrics::{
     CarDrawing, CarDrawingRequest, CornerFile, CornerFileRequest, car_drawing, corner_file,
 };
 use bold_stance_core::problem::Problem;
+use bold_stance_core::vehicle::{Car, CarFacts, Gains};
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
@@ -34,6 +35,18 @@ pub struct ArchetypeInfo {
     pub archetype: Archetype,
     /// Measurements that fit it.
     pub measures: Vec<MeasureInfo>,
+    /// Both wheels of it at design.
+    pub drawing: Option<CarDrawing>,
+}
+
+fn drawn(a: &Archetype) -> Option<CarDrawing> {
+    let car = Car {
+        front: a.geometry.clone(),
+        rear: None,
+        wheelbase_mm: (-a.geometry.wheel.center[0]).max(1000.0),
+        facts: CarFacts::default(),
+    };
+    car_drawing(&CarDrawingRequest { car, gains: Gains::default(), turn_deg: 0.0 }).ok()
 }
 
 /// What was taped.
@@ -61,6 +74,7 @@ pub async fn archetypes(state: web::Data<AppState>) -> HttpResponse {
                 usual,
             })
             .collect(),
+        drawing: drawn(a),
         archetype: a.clone(),
     };
     HttpResponse::Ok().json(state.archetypes.iter().map(info).collect::<Vec<_>>())

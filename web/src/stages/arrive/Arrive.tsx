@@ -1,6 +1,6 @@
 // Arrive: the facts of the open job's vehicle.
 import { useMutation } from '@tanstack/react-query';
-import { useNavigate } from 'react-router';
+import { Link, useNavigate } from 'react-router';
 import { api, ApiProblem, take, type VehicleFacts } from '../../api/client';
 import { useBench } from '../../shell/ticket';
 import { VehicleForm } from './VehicleForm';
@@ -31,7 +31,17 @@ export default function Arrive() {
       done={(f) => save.mutate(f)}
       head={
         <>
-          <h1>Arrive</h1>
+          <div style={{ display: 'flex', justifyContent: 'space-between', alignItems: 'center', gap: 12 }}>
+            <h1>Arrive</h1>
+            <Link
+              to={`../corner-file${window.location.search}`}
+              className="chip"
+              style={{ display: 'inline-flex', alignItems: 'center', textDecoration: 'none' }}
+              data-testid="to-corner-file"
+            >
+              Corner file
+            </Link>
+          </div>
           <p className="small mut" style={{ marginTop: 6 }}>
             {ticket.job.complaint || 'No wish written down.'}
           </p>

@@ -7,10 +7,13 @@ import { api, ApiProblem, take, type VehicleFacts } from '../../api/client';
 import { Glyph, Logo } from '../../shell/glyphs';
 import { useSettings } from '../../shell/settings';
 import { useShop } from '../../shell/ticket';
+import { useArchetypes } from './AxleEditor';
+import { usualCar } from './carFacts';
 import { VehicleForm } from './VehicleForm';
 
 export default function NewArrival() {
   const shop = useShop();
+  const shapes = useArchetypes();
   const s = useSettings();
   const navigate = useNavigate();
   const [complaint, setComplaint] = useState('');
@@ -26,9 +29,11 @@ export default function NewArrival() {
     onSuccess: (t) => navigate(`/job/${t.job.id}/read`),
   });
   const data = shop.data;
+  const geometry = shapes.data?.[0]?.geometry;
   const start = useMemo<VehicleFacts | undefined>(
     () =>
-      data && {
+      data &&
+      geometry && {
         name: '',
         silhouette: 'pickup',
         wheelbase_mm: 3200,
@@ -44,11 +49,14 @@ export default function NewArrival() {
         placard_kpa: 240,
         design_height_mm: 500,
         rear_height_mm: 560,
-        knowledge: 'taped',
-        geometry: data.starter_geometry,
+        knowledge: 'archetype',
+        geometry,
+        rear_geometry: null,
+        rear_knowledge: 'archetype',
+        car: usualCar,
         adjusters: data.starter_adjusters,
       },
-    [data],
+    [data, geometry],
   );
   return (
     <div className="app">
@@ -60,11 +68,9 @@ export default function NewArrival() {
         >
           <Logo />
         </Link>
-        <div>
-          <div className="fig" style={{ fontSize: 36, fontWeight: 800 }}>
-            New arrival
-          </div>
-          <div style={{ color: 'var(--chalk2)', marginTop: 6 }}>{data?.name}</div>
+        <div className="new-title">
+          <div className="fig">New arrival</div>
+          <div>{data?.name}</div>
         </div>
         <button
           type="button"
@@ -81,7 +87,8 @@ export default function NewArrival() {
           }}
           data-testid="unit"
         >
-          {s.unit === 'mm' ? 'in mm · change to inches' : 'in inches · change to mm'}
+          {s.unit === 'mm' ? 'mm' : 'inches'}
+          <span className="wide-only">{s.unit === 'mm' ? ' · change to inches' : ' · change to mm'}</span>
         </button>
       </header>
       <nav className="rail" aria-label="Shop">
@@ -97,12 +104,13 @@ export default function NewArrival() {
           fault={make.error instanceof ApiProblem ? make.error : undefined}
           busy={make.isPending}
           action="Take it in"
+          fresh
           done={(f) => !bayBad && make.mutate(f)}
           head={
             <>
               <h1>What came in</h1>
               <p className="small mut" style={{ marginTop: 6 }}>
-                Points start from an invented truck: replace them with what the tape says.
+                Pick what is under it, tape what you can reach.
               </p>
             </>
           }

@@ -1,37 +1,36 @@
-// Vehicle facts and the front points, with the two-joint drawing following every keystroke.
+// Vehicle facts, both axles, and the drawings that follow every keystroke.
 import { Button, MenuItem, TextField } from '@mui/material';
 import { useEffect, useMemo, useRef, useState } from 'react';
-import { api, ApiProblem, take, type Geometry, type GeometryLook, type VehicleFacts } from '../../api/client';
-import { JointView } from '../../figures/JointView';
-import { FieldError } from '../../shell/Fault';
+import { ApiProblem, type Geometry, type VehicleFacts } from '../../api/client';
 import { Glyph } from '../../shell/glyphs';
 import { useSettings } from '../../shell/settings';
-import { angle, MM_PER_INCH, num } from '../../units/print';
+import { useShop } from '../../shell/ticket';
+import { MM_PER_INCH, num } from '../../units/print';
 import { readLength } from '../plan/HeightBench';
+import { AxleEditor, type Mode, type Via } from './AxleEditor';
+import { carOf, useLook } from './car';
+import { carFields, carTexts, readCar, usualCar } from './carFacts';
+import { MovePane } from './MovePane';
+import { pointAt, rowsOf } from './points';
 
-type PointName = keyof Geometry['points'];
-const points: [PointName, string][] = [
-  ['upper_front', 'Upper arm, front pivot'],
-  ['upper_rear', 'Upper arm, rear pivot'],
-  ['upper_outer', 'Upper ball joint'],
-  ['lower_front', 'Lower arm, front pivot'],
-  ['lower_rear', 'Lower arm, rear pivot'],
-  ['lower_outer', 'Lower ball joint'],
-  ['tie_inner', 'Tie rod, inner joint'],
-  ['tie_outer', 'Tie rod, outer joint'],
-];
-const lengths: [keyof VehicleFacts & string, string, string][] = [
-  ['wheelbase_mm', 'Wheelbase', ''],
-  ['track_front_mm', 'Front track', ''],
-  ['track_rear_mm', 'Rear track', ''],
-  ['design_height_mm', 'Front hub to arch', ''],
-  ['rear_height_mm', 'Rear hub to arch', ''],
+type AxleName = 'front' | 'rear';
+const lengths: [keyof VehicleFacts & string, string][] = [
+  ['wheelbase_mm', 'Wheelbase'],
+  ['track_front_mm', 'Front track'],
+  ['track_rear_mm', 'Rear track'],
+  ['design_height_mm', 'Front height'],
+  ['rear_height_mm', 'Rear height'],
 ];
 const plainNumbers: [keyof VehicleFacts & string, string, string][] = [
-  ['tread_depth_mm', 'Tread depth now', 'mm'],
-  ['front_load_n', 'Load on one front wheel', 'N'],
-  ['pressure_kpa', 'Front pressure', 'kPa'],
-  ['placard_kpa', 'Placard pressure', 'kPa'],
+  ['tread_depth_mm', 'Tread now', 'mm'],
+  ['front_load_n', 'Front wheel load', 'N'],
+  ['pressure_kpa', 'Pressure', 'kPa'],
+  ['placard_kpa', 'Placard', 'kPa'],
+];
+const known: [string, string][] = [
+  ['archetype', 'Generic shape'],
+  ['taped', 'Tape'],
+  ['surveyed', 'Survey'],
 ];
 const choices: [keyof VehicleFacts & string, string, [string, string][]][] = [
   [
@@ -74,15 +73,8 @@ const choices: [keyof VehicleFacts & string, string, [string, string][]][] = [
       ['coupe', 'Coupe'],
     ],
   ],
-  [
-    'knowledge',
-    'Points known by',
-    [
-      ['archetype', 'Generic shape'],
-      ['taped', 'Tape'],
-      ['surveyed', 'Survey'],
-    ],
-  ],
+  ['knowledge', 'Front known by', known],
+  ['rear_knowledge', 'Rear known by', known],
 ];
 
 interface Props {
@@ -93,27 +85,21 @@ interface Props {
   done: (f: VehicleFacts) => void;
   head: React.ReactNode;
   extra?: React.ReactNode;
+  /** A car nobody has looked under yet. */
+  fresh?: boolean;
 }
 
 type Texts = Record<string, string>;
 
 function textsOf(f: VehicleFacts, unit: 'mm' | 'in'): Texts {
   const len = (mm: number) => String(Math.round((unit === 'mm' ? mm : mm / MM_PER_INCH) * 1000) / 1000);
-  const t: Texts = {
-    name: f.name,
-    tyre_size: f.tyre_size,
-    'wheel.camber_deg': String(f.geometry.wheel.camber_deg),
-    'wheel.toe_deg': String(f.geometry.wheel.toe_deg),
-    'wheel.loaded_radius_mm': len(f.geometry.wheel.loaded_radius_mm),
-  };
+  const t: Texts = { name: f.name, tyre_size: f.tyre_size };
   const facts = f as unknown as Record<string, number>;
   for (const [k] of lengths) t[k] = len(facts[k] ?? 0);
   for (const [k] of plainNumbers) t[k] = String(facts[k] ?? '');
-  for (const [p] of points)
-    for (let i = 0; i < 3; i++) t[`points.${p}.${i}`] = len(f.geometry.points[p][i] ?? 0);
-  for (let i = 0; i < 3; i++) t[`wheel.center.${i}`] = len(f.geometry.wheel.center[i] ?? 0);
   const cam = f.adjusters.find((a) => a.kind === 'eccentric');
   t.eccentricity_mm = len(cam && 'eccentricity_mm' in cam ? cam.eccentricity_mm : 3.2);
+  for (const [k, v] of Object.entries(carTexts(f.car ?? usualCar, unit))) t[`car.${k}`] = v;
   return t;
 }
 
@@ -122,8 +108,20 @@ const number = (t: string) =>
     ? Number(t.trim().replace('−', '-').replace(',', '.'))
     : undefined;
 
+interface Axles {
+  front: Geometry;
+  rear: Geometry | null;
+}
+
 /** What was typed as facts, and which fields cannot be read. */
-function read(start: VehicleFacts, t: Texts, picks: Partial<VehicleFacts>, unit: 'mm' | 'in') {
+function read(
+  start: VehicleFacts,
+  usual: VehicleFacts['adjusters'],
+  t: Texts,
+  picks: Partial<VehicleFacts>,
+  axles: Axles,
+  unit: 'mm' | 'in',
+) {
   const bad: Record<string, string> = {};
   const len = (k: string) => {
     const v = readLength(t[k] ?? '', unit);
@@ -136,70 +134,70 @@ function read(start: VehicleFacts, t: Texts, picks: Partial<VehicleFacts>, unit:
     if (v === undefined) bad[k] = t[k]?.trim() ? 'is not a number' : 'nothing was entered';
     return v ?? 0;
   };
-  const g = structuredClone(start.geometry);
-  for (const [p] of points)
-    g.points[p] = [0, 1, 2].map((i) => len(`points.${p}.${i}`)) as [number, number, number];
-  g.wheel.center = [0, 1, 2].map((i) => len(`wheel.center.${i}`)) as [number, number, number];
-  g.wheel.loaded_radius_mm = len('wheel.loaded_radius_mm');
-  g.wheel.camber_deg = nr('wheel.camber_deg');
-  g.wheel.toe_deg = nr('wheel.toe_deg');
   const e = len('eccentricity_mm');
+  const name = (t.name ?? '').slice(0, 90) || 'Vehicle';
+  const car = Object.fromEntries(
+    Object.entries(t)
+      .filter(([k]) => k.startsWith('car.'))
+      .map(([k, v]) => [k.slice(4), v]),
+  );
   const facts = {
     ...start,
     ...picks,
     name: t.name ?? '',
     tyre_size: t.tyre_size ?? '',
-    geometry: { ...g, name: `${(t.name ?? '').slice(0, 90) || 'Vehicle'}, front` },
+    geometry: { ...axles.front, axle: 'front', name: `${name}, front` },
+    rear_geometry: axles.rear && { ...axles.rear, axle: 'rear', name: `${name}, rear` },
+    car: readCar(start.car ?? usualCar, car, unit, bad),
   } as VehicleFacts;
   const rec = facts as unknown as Record<string, unknown>;
   for (const [k] of lengths) rec[k] = len(k);
   for (const [k] of plainNumbers) rec[k] = nr(k);
-  facts.adjusters = start.adjusters.map((a) => (a.kind === 'eccentric' ? { ...a, eccentricity_mm: e } : a));
+  // Cams in slots belong to a wishbone; another layout is set by its tie rods as built.
+  const cams = axles.front.layout === 'double_wishbone';
+  const built = cams && start.adjusters.every((a) => a.kind !== 'eccentric') ? usual : start.adjusters;
+  facts.adjusters = built
+    .filter((a) => cams || a.kind !== 'eccentric')
+    .map((a) => (a.kind === 'eccentric' ? { ...a, eccentricity_mm: e } : a));
   return { facts, bad };
 }
 
-export function VehicleForm({ start, fault, busy, action, done, head, extra }: Props) {
-  const { unit, form } = useSettings();
+export function VehicleForm({ start, fault, busy, action, done, head, extra, fresh }: Props) {
+  const { unit } = useSettings();
+  const shop = useShop();
+  const usual = shop.data?.starter_adjusters ?? start.adjusters;
   const [texts, setTexts] = useState<Texts>(() => textsOf(start, unit));
   const [picks, setPicks] = useState<Partial<VehicleFacts>>({});
-  const [look, setLook] = useState<GeometryLook>();
-  const [good, setGood] = useState<GeometryLook>();
+  const [axles, setAxles] = useState<Axles>({ front: start.geometry, rear: start.rear_geometry ?? null });
+  const [axle, setAxle] = useState<AxleName>('front');
+  const [modes, setModes] = useState<Record<AxleName, Mode>>({
+    front: fresh ? 'shape' : 'points',
+    rear: start.rear_geometry ? 'points' : 'shape',
+  });
+  const [pointFaults, setPointFaults] = useState<Record<string, string>>({});
+  const [hotPath, setHotPath] = useState<string>();
   const shown = useRef(unit);
-  const { facts, bad } = useMemo(() => read(start, texts, picks, shown.current), [start, texts, picks]);
+  const { facts, bad } = useMemo(
+    () => read(start, usual, texts, picks, axles, shown.current),
+    [start, usual, texts, picks, axles],
+  );
   // A change of unit rewrites what can be read; what cannot stays as typed.
   useEffect(() => {
     if (shown.current === unit) return;
     const was = shown.current;
     shown.current = unit;
     setTexts((t) => {
-      const { facts: f, bad: b } = read(start, t, picks, was);
+      const { facts: f, bad: b } = read(start, usual, t, picks, axles, was);
       const fresh = textsOf(f, unit);
       return Object.fromEntries(Object.keys(t).map((k) => [k, b[k] ? t[k]! : (fresh[k] ?? t[k]!)]));
     });
-  }, [unit, start, picks]);
-  const body = JSON.stringify(facts.geometry);
-  const readable = !Object.keys(bad).some((k) => k.startsWith('points.') || k.startsWith('wheel.'));
-  useEffect(() => {
-    if (!readable) return;
-    let live = true;
-    take(api.POST('/api/v1/geometry', { body: JSON.parse(body) as Geometry }))
-      .then((l) => {
-        if (!live) return;
-        setLook(l);
-        if (l.drawing) setGood(l);
-      })
-      .catch(() => undefined);
-    return () => {
-      live = false;
-    };
-  }, [body, readable]);
+  }, [unit, start, usual, picks, axles]);
+  const looks = { front: useLook(axles.front), rear: useLook(axles.rear) };
   const set = (k: string, v: string) => setTexts((t) => ({ ...t, [k]: v }));
-  const axis = ['x', 'y', 'z'];
   const serverFault = (k: string) => fault?.at(k) ?? fault?.problems.find((p) => p.field.endsWith(k));
-  const fieldText = (k: string, label: string, suffix: string, testid = k) => {
-    const f = bad[k]
-      ? { wrong: bad[k], right: suffix === '' ? 'a length such as 498, 19 5/8in' : `a number in ${suffix}` }
-      : serverFault(k);
+  const wrongAt = (k: string, right: string) => (bad[k] ? { wrong: bad[k], right } : serverFault(k));
+  const fieldText = (k: string, label: string, suffix: string, optional = false) => {
+    const f = wrongAt(k, suffix === '' ? 'a length such as 498, 19 5/8in' : `a number in ${suffix}`);
     return (
       <TextField
         key={k}
@@ -208,18 +206,56 @@ export function VehicleForm({ start, fault, busy, action, done, head, extra }: P
         onChange={(e) => set(k, e.target.value)}
         error={!!f}
         helperText={f && `${f.wrong}; ${f.right}`}
+        placeholder={optional ? 'not known' : undefined}
         size="small"
-        slotProps={{ htmlInput: { 'data-testid': testid } }}
+        slotProps={{ htmlInput: { 'data-testid': k } }}
       />
     );
   };
-  const pointFault = (p: string) =>
-    look?.problems.find((q) => q.field.startsWith(p)) ?? fault?.problems.find((q) => q.field.includes(p));
-  const d = good?.drawing;
-  const a = good?.alignment;
-  const blocked = Object.keys(bad).length > 0 || (look?.problems.length ?? 0) > 0;
+  const linesText = (k: string, label: string, hint: string, right: string) => {
+    const f = wrongAt(k, right);
+    return (
+      <TextField
+        label={label}
+        value={texts[k] ?? ''}
+        onChange={(e) => set(k, e.target.value)}
+        error={!!f}
+        helperText={f ? `${f.wrong}; ${right}` : hint}
+        size="small"
+        multiline
+        minRows={2}
+        slotProps={{ htmlInput: { 'data-testid': k } }}
+      />
+    );
+  };
+  const change = (a: AxleName) => (g: Geometry | null, via: Via) => {
+    setAxles((x) => (a === 'front' ? (g ? { ...x, front: g } : x) : { ...x, rear: g }));
+    // A shape is generic; a point that was typed is taped, unless it was said to be surveyed.
+    const key = a === 'front' ? 'knowledge' : 'rear_knowledge';
+    const now = (picks[key] ?? start[key]) as string;
+    const to = via === 'points' ? (now === 'archetype' ? 'taped' : now) : 'archetype';
+    if (to !== now) setPicks((p) => ({ ...p, [key]: to }));
+    if (via !== 'points' && g && a === 'front')
+      setTexts((t) => ({
+        ...t,
+        track_front_mm: String(
+          Math.round(((2 * g.wheel.center[1]!) / (unit === 'mm' ? 1 : MM_PER_INCH)) * 100) / 100,
+        ),
+      }));
+  };
+  const allBad = { ...bad, ...pointFaults };
+  const firstBad = Object.keys(allBad)[0];
+  const trouble = [...(looks.front?.problems ?? []), ...(axles.rear ? (looks.rear?.problems ?? []) : [])];
+  const blocked = Object.keys(allBad).length > 0 || trouble.length > 0;
   const named = facts.name.trim().length > 0;
-  const firstBad = Object.keys(bad)[0];
+  const geometry = axles[axle];
+  const row = geometry && hotPath ? rowsOf(geometry).find((r) => r.path === hotPath) : undefined;
+  const hot = row && geometry ? { at: pointAt(geometry, row.path), name: row.label } : undefined;
+  const carBody = useMemo(() => carOf(facts), [facts]);
+  const tabs: [AxleName, string][] = [
+    ['front', 'Front axle'],
+    ['rear', axles.rear ? 'Rear axle' : 'Rear axle, not known'],
+  ];
   return (
     <main className="main arrive-main">
       <section
@@ -254,8 +290,11 @@ export function VehicleForm({ start, fault, busy, action, done, head, extra }: P
           />
           <div style={{ display: 'grid', gridTemplateColumns: '1fr 1fr', gap: 12 }}>
             {lengths.map(([k, l]) => fieldText(k, l, ''))}
+            <p className="small mut" style={{ gridColumn: '1 / -1', margin: '-6px 2px 0' }}>
+              Heights: hub centre to arch lip, where the points were taken.
+            </p>
             {plainNumbers.map(([k, l, u]) => fieldText(k, l, u))}
-            {fieldText('eccentricity_mm', 'Cam throw', '')}
+            {axles.front.layout === 'double_wishbone' && fieldText('eccentricity_mm', 'Cam throw', '')}
             {choices.map(([k, l, list]) => (
               <TextField
                 key={k}
@@ -273,115 +312,92 @@ export function VehicleForm({ start, fault, busy, action, done, head, extra }: P
               </TextField>
             ))}
           </div>
+          <details className="fold">
+            <summary data-testid="more-facts">Steering, springs, load, air levels</summary>
+            <div style={{ display: 'grid', gridTemplateColumns: '1fr 1fr', gap: 12, marginTop: 12 }}>
+              {carFields.map(([k, l, , u, optional]) => fieldText(`car.${k}`, l, u, optional))}
+            </div>
+            <p className="small mut" style={{ margin: '8px 2px 0' }}>
+              Ratio: spring travel over wheel travel. Payload back: its centre behind the front axle. Shaft:
+              inner joint of the left front drive shaft.
+            </p>
+            <div style={{ display: 'grid', gap: 12, marginTop: 12 }}>
+              {linesText(
+                'car.levels',
+                'Air levels',
+                `One a line: name, front, rear against as arrived (${unit}), such as Access -40 -40`,
+                'a name, then two lengths',
+              )}
+              {linesText(
+                'car.turns',
+                'Bolt or collar turns, and what they gave',
+                `One a line: turns, height gained after settling (${unit}), such as 2 9.5`,
+                'turns, then a length',
+              )}
+            </div>
+          </details>
         </div>
       </section>
-      <section
-        className="pane"
-        style={{ padding: '14px 16px', overflowY: 'auto', display: 'flex', flexDirection: 'column' }}
-        aria-label="Front points"
-      >
-        <h2>Front points, left side</h2>
-        <p className="small mut" style={{ margin: '6px 0 10px' }}>
-          Double wishbone. x forward of the axle, y out from the middle, z up from the floor, {unit}. Type mm
-          or in after a number to mix.
-        </p>
-        <table className="points">
-          <thead>
-            <tr>
-              <th />
-              {['x forward', 'y out', 'z up'].map((h) => (
-                <th key={h} scope="col">
-                  {h}
-                </th>
-              ))}
-            </tr>
-          </thead>
-          <tbody>
-            {[
-              ...points.map(([p, l]) => [`points.${p}`, l] as const),
-              ['wheel.center', 'Wheel centre'] as const,
-            ].map(([p, l]) => {
-              const pf = pointFault(p);
-              return (
-                <tr key={p}>
-                  <th scope="row">
-                    {l}
-                    {pf && <FieldError wrong={pf.wrong} right={pf.right} />}
-                  </th>
-                  {axis.map((ax, i) => {
-                    const k = `${p}.${i}`;
-                    return (
-                      <td key={ax}>
-                        <input
-                          className={`fig ${bad[k] ? 'bad' : ''}`}
-                          aria-label={`${l}, ${ax}, ${unit}`}
-                          aria-invalid={!!bad[k]}
-                          value={texts[k] ?? ''}
-                          onChange={(e) => set(k, e.target.value)}
-                          data-testid={k}
-                        />
-                      </td>
-                    );
-                  })}
-                </tr>
-              );
-            })}
-          </tbody>
-        </table>
-        <div style={{ display: 'grid', gridTemplateColumns: '1fr 1fr 1fr', gap: 10, marginTop: 12 }}>
-          {fieldText('wheel.loaded_radius_mm', 'Hub above floor', '')}
-          {fieldText('wheel.camber_deg', 'Camber there', '°')}
-          {fieldText('wheel.toe_deg', 'Toe there', '°')}
+      <div className="axle-column">
+        <div className="tabs axles" role="tablist" aria-label="Axle">
+          {tabs.map(([a, l]) => (
+            <button
+              key={a}
+              type="button"
+              role="tab"
+              aria-selected={axle === a}
+              className={axle === a ? 'on' : ''}
+              onClick={() => setAxle(a)}
+              data-testid={`axle-${a}`}
+            >
+              {l}
+            </button>
+          ))}
         </div>
-        {look?.remarks.map((r) => (
-          <p key={r} className="small" style={{ marginTop: 8, display: 'flex', gap: 8 }}>
-            <Glyph name="watch" size={16} /> {r}
-          </p>
-        ))}
-      </section>
-      <section
-        className="pane slate"
-        style={{ display: 'flex', flexDirection: 'column', overflowY: 'auto' }}
-        aria-label="Drawing"
-      >
-        <div style={{ display: 'flex', justifyContent: 'space-between', padding: '14px 14px 0' }}>
-          <h3>Left corner</h3>
-          <span className="word small" data-testid="loops">
-            <Glyph name={blocked ? 'clash' : 'done'} size={16} /> {blocked ? 'does not close' : 'loops close'}
-          </span>
-        </div>
-        {d && a ? (
-          <div style={{ opacity: blocked ? 0.35 : 1 }} data-testid="joint-drawing">
-            <JointView side="left" now={d} angles={a} text={(v) => angle(v, form)} />
-          </div>
-        ) : (
-          <p style={{ padding: 20 }}>Measure the points to draw it.</p>
-        )}
-        {good?.droop_mm != null && good.bump_mm != null && (
-          <p className="small" style={{ padding: '0 14px', color: 'var(--chalk2)' }}>
-            Closes from {num(good.droop_mm)} mm droop to +{num(good.bump_mm)} mm bump.
-          </p>
-        )}
-        <div style={{ marginTop: 'auto', padding: 14, display: 'grid', gap: 8 }}>
-          {fault && !fault.problems.length && <span className="plate">{fault.message}</span>}
-          {(firstBad || fault?.problems.length) && (
-            <span className="plate" data-testid="form-fault" style={{ fontSize: 14 }}>
-              <Glyph name="clash" size={16} />
-              {firstBad
-                ? `${firstBad.replace(/_mm|points\./g, '').replaceAll('_', ' ')} ${bad[firstBad]}`
-                : `${fault?.problems[0]?.field}: ${fault?.problems[0]?.wrong}`}
-            </span>
+        <AxleEditor
+          key={axle}
+          axle={axle}
+          geometry={geometry}
+          look={looks[axle]}
+          problems={(fault?.problems ?? []).filter(
+            (p) => p.field.includes('rear_geometry') === (axle === 'rear'),
           )}
-          <Button
-            variant="contained"
-            disabled={busy || blocked || !named}
-            onClick={() => done(facts)}
-            data-testid="save-vehicle"
-          >
-            {named ? action : 'Give it a name'}
-          </Button>
-        </div>
-      </section>
+          wheelbase={facts.wheelbase_mm || 3000}
+          mode={modes[axle]}
+          setMode={(m) => setModes((x) => ({ ...x, [axle]: m }))}
+          change={change(axle)}
+          bad={setPointFaults}
+          hot={setHotPath}
+        />
+      </div>
+      <MovePane
+        car={Object.keys(allBad).length ? undefined : carBody}
+        tyre={facts.tyre_size}
+        rearTrack={facts.track_rear_mm}
+        axle={geometry ? axle : 'front'}
+        hot={hot}
+        blocked={blocked}
+      >
+        {fault && !fault.problems.length && <span className="plate">{fault.message}</span>}
+        {(firstBad || fault?.problems.length || trouble.length > 0) && (
+          <span className="plate" data-testid="form-fault" style={{ fontSize: 14 }}>
+            <Glyph name="clash" size={16} />
+            {firstBad
+              ? `${firstBad.replace(/_mm|points\.|car\./g, '').replaceAll('_', ' ')} ${allBad[firstBad]}`
+              : fault?.problems.length
+                ? `${fault.problems[0]?.field}: ${fault.problems[0]?.wrong}`
+                : trouble[0]?.wrong}
+          </span>
+        )}
+        <Button
+          variant="contained"
+          disabled={busy || blocked || !named}
+          onClick={() => done(facts)}
+          data-testid="save-vehicle"
+        >
+          {named ? action : 'Give it a name'}
+        </Button>
+      </MovePane>
     </main>
   );
 }

@@ -217,7 +217,7 @@ function Hero({ bench }: { bench: Bench }) {
         </div>
         <div className={panel === 'curves' ? 'plan-joint-body off' : 'plan-joint-body'}>
           <h3 style={{ padding: '14px 14px 2px' }}>
-            {lead === 'left' ? 'Left' : 'Right'} corner, cams untouched
+            {lead === 'left' ? 'Left' : 'Right'} corner, {result[lead].reach ? 'cams untouched' : 'as built'}
           </h3>
           <JointView
             side={lead}

@@ -1,0 +1,172 @@
+// A curve of the corner file: one or two lines over height or steering, with where the car stands.
+import type { ReactNode } from 'react';
+import { num, signed } from '../units/print';
+
+export interface Line {
+  points: [number, number][];
+  color: string;
+  dash?: string;
+  name?: string;
+}
+
+interface Props {
+  title: string;
+  unit: string;
+  digits: number;
+  lines: Line[];
+  xLabel: string;
+  /** Heights (or turns) to mark: square as it came in, diamond as planned. */
+  came?: number | undefined;
+  planned?: number | undefined;
+  usual?: [number, number] | undefined;
+  signedX?: boolean;
+  children?: ReactNode;
+}
+
+const W = 470;
+const H = 236;
+const M = { l: 52, r: 14, t: 42, b: 40 };
+
+function steps(span: number, most: number): number {
+  const raw = span / most;
+  const p = 10 ** Math.floor(Math.log10(raw));
+  for (const s of [1, 2, 5, 10]) if (p * s >= raw) return p * s;
+  return raw;
+}
+
+/** Linear between points. */
+export function along(points: [number, number][], x: number): number | undefined {
+  const i = points.findIndex((p) => p[0] >= x);
+  const b = points[i];
+  if (i < 0 || !b) return undefined;
+  const a = points[i - 1];
+  if (!a) return Math.abs(b[0] - x) < 1e-6 ? b[1] : undefined;
+  return a[1] + ((x - a[0]) / (b[0] - a[0])) * (b[1] - a[1]);
+}
+
+export function Curve({ title, unit, digits, lines, xLabel, came, planned, usual, signedX = true }: Props) {
+  const all = lines.flatMap((l) => l.points);
+  if (all.length < 2) return null;
+  const [x0, x1] = [Math.min(...all.map((p) => p[0])), Math.max(...all.map((p) => p[0]))];
+  let [lo, hi] = [Math.min(...all.map((p) => p[1])), Math.max(...all.map((p) => p[1]))];
+  const least = unit === '°' ? 0.4 : 8;
+  if (hi - lo < least) [lo, hi] = [(lo + hi - least) / 2, (lo + hi + least) / 2];
+  const pad = (hi - lo) * 0.1;
+  [lo, hi] = [lo - pad, hi + pad];
+  const X = (v: number) => M.l + ((v - x0) / (x1 - x0)) * (W - M.l - M.r);
+  const Y = (v: number) => M.t + ((hi - v) / (hi - lo)) * (H - M.t - M.b);
+  const ys = steps(hi - lo, 5);
+  const xs = steps(x1 - x0, 6);
+  const ticks = (a: number, b: number, s: number) => {
+    const out: number[] = [];
+    for (let v = Math.ceil(a / s) * s; v <= b + 1e-9; v += s) out.push(Math.abs(v) < 1e-9 ? 0 : v);
+    return out;
+  };
+  const first = lines[0];
+  const mark = (x: number | undefined, kind: 'came' | 'planned') => {
+    const y = x === undefined || !first ? undefined : along(first.points, x);
+    if (x === undefined || y === undefined) return null;
+    const [cx, cy] = [X(x), Y(y)];
+    return kind === 'came' ? (
+      <path d={`M${cx - 6} ${cy - 6}h12v12h-12Z`} fill="var(--sheet)" stroke="var(--ink)" strokeWidth="2.2" />
+    ) : (
+      <path
+        d={`M${cx} ${cy - 9}L${cx + 9} ${cy}L${cx} ${cy + 9}L${cx - 9} ${cy}Z`}
+        fill="var(--ink)"
+        stroke="var(--sheet)"
+        strokeWidth="1.5"
+      />
+    );
+  };
+  const says = (x: number | undefined) => {
+    const y = x === undefined || !first ? undefined : along(first.points, x);
+    return y === undefined ? undefined : `${num(y, digits)}${unit === '°' ? '°' : ` ${unit}`}`;
+  };
+  const [a, b] = [says(came), says(planned)];
+  const decimals = ys < 0.1 ? 2 : ys < 1 ? 1 : 0;
+  return (
+    <svg
+      viewBox={`0 0 ${W} ${H}`}
+      width="100%"
+      role="img"
+      aria-label={`${title}: as it came ${a ?? 'not known'}${b ? `, planned ${b}` : ''}`}
+    >
+      {usual && (
+        <rect
+          x={M.l}
+          width={W - M.l - M.r}
+          y={Math.max(M.t, Y(usual[1]))}
+          height={Math.max(0, Math.min(H - M.b, Y(usual[0])) - Math.max(M.t, Y(usual[1])))}
+          fill="var(--well)"
+        />
+      )}
+      {ticks(lo, hi, ys).map((v) => (
+        <g key={v}>
+          <path d={`M${M.l} ${Y(v)}H${W - M.r}`} stroke="var(--line)" />
+          <text x={M.l - 7} y={Y(v) + 5} textAnchor="end" fontSize="16" fontWeight="600" fill="var(--ink2)">
+            {num(v, decimals)}
+          </text>
+        </g>
+      ))}
+      {ticks(x0, x1, xs).map((v) => (
+        <g key={v}>
+          <path d={`M${X(v)} ${H - M.b}v5`} stroke="var(--edge)" />
+          <text
+            x={X(v)}
+            y={H - M.b + 20}
+            textAnchor="middle"
+            fontSize="16"
+            fontWeight="600"
+            fill="var(--ink2)"
+          >
+            {signedX ? signed(v) : num(v)}
+          </text>
+        </g>
+      ))}
+      <path d={`M${M.l} ${H - M.b}H${W - M.r}`} stroke="var(--edge)" />
+      {lines.map((l, i) => (
+        <path
+          key={i}
+          d={l.points.map((p, j) => `${j ? 'L' : 'M'}${X(p[0]).toFixed(1)} ${Y(p[1]).toFixed(1)}`).join('')}
+          fill="none"
+          stroke={l.color}
+          strokeWidth={i ? 1.9 : 2.5}
+          strokeDasharray={l.dash}
+        />
+      ))}
+      {lines
+        .filter((l) => l.name)
+        .map((l, i) => {
+          const end = l.points.at(-1)!;
+          const near = lines.some(
+            (m, j) => j < i && Math.abs(Y((m.points.at(-1) ?? end)[1]) - Y(end[1])) < 16,
+          );
+          return (
+            <text
+              key={l.name}
+              x={W - M.r - 2}
+              y={Y(end[1]) + (near ? 18 : -7)}
+              textAnchor="end"
+              fontSize="16"
+              fontWeight="700"
+              fill={l.color}
+            >
+              {l.name}
+            </text>
+          );
+        })}
+      {mark(came, 'came')}
+      {mark(planned, 'planned')}
+      <text x="8" y="24" fontSize="21" fontWeight="750" fill="var(--ink)">
+        {title}
+      </text>
+      <text x={W - M.r} y="24" textAnchor="end" fontSize="20" fontWeight="700" fill="var(--ink)">
+        {a}
+        {b && b !== a ? ` → ${b}` : ''}
+      </text>
+      <text x={W - M.r} y={H - 3} textAnchor="end" fontSize="15" fontWeight="600" fill="var(--ink2)">
+        {xLabel}
+      </text>
+    </svg>
+  );
+}

@@ -1,0 +1,183 @@
+// Both axles to scale from the front, the left and above, moving through height and steering.
+import { Slider } from '@mui/material';
+import { useState, type ReactNode } from 'react';
+import { CarView, type CornerDrawing } from '../../figures/CarView';
+import { Glyph } from '../../shell/glyphs';
+import { useSettings } from '../../shell/settings';
+import { angle, length, signed } from '../../units/print';
+import { level, sectionOf, useDrawing, type Car } from './car';
+
+interface Props {
+  car: Car | undefined;
+  tyre: string;
+  rearTrack: number;
+  axle: 'front' | 'rear';
+  hot?: { at: number[]; name: string } | undefined;
+  blocked: boolean;
+  children: ReactNode;
+}
+
+export function MovePane({ car, tyre, rearTrack, axle, hot, blocked, children }: Props) {
+  const { unit, form } = useSettings();
+  const [height, setHeight] = useState(0);
+  const [turn, setTurn] = useState(0);
+  const still = height === 0 && turn === 0;
+  const now = useDrawing(car, level(height, height), turn);
+  const design = useDrawing(still ? undefined : car, level(0, 0), 0);
+  const d = now.data;
+  const width = 440;
+  const w = sectionOf(tyre);
+  const on = (list: CornerDrawing[] | undefined) => list?.filter((c) => c.axle === axle) ?? [];
+  const wide =
+    Math.max(700, ...(d?.corners.map((c) => Math.abs(c.drawing?.centre[1] ?? 0)) ?? [])) + w / 2 + 60;
+  const wheel = on(d?.corners).find((c) => c.side === 'left');
+  const r = wheel?.drawing?.loaded_radius_mm ?? 390;
+  const base = d?.wheelbase_mm ?? 3000;
+  // Front and rear overhang of the picture: a wheel and a hand's breadth.
+  // Side and top share one scale, so that they stand under each other.
+  const scale = Math.min(width / (base + 2 * r + 200), 168 / (2 * wide));
+  const spare = (width / scale - base) / 2;
+  const long: [number, number] = [-spare, base + spare];
+  const ghost = still ? undefined : design.data?.corners;
+  // The front view is as large as the width and about 120 px of height allow.
+  const half = Math.max(wide, (width * 2 * r) / (2 * 122));
+  const frontHeight = Math.round(((2 * r + 60) * width) / (2 * half)) + 34;
+  // A rear axle nobody has looked at: its wheels stand where the facts say, dashed.
+  const unknown: CornerDrawing[] =
+    !d || d.corners.some((c) => c.axle === 'rear')
+      ? []
+      : (['left', 'right'] as const).map((side) => {
+          const y = (side === 'left' ? 1 : -1) * (rearTrack / 2);
+          return {
+            axle: 'rear',
+            side,
+            wheel: null,
+            gain_range_mm: [0, 0],
+            drawing: {
+              bars: [],
+              centre: [-base, y, r],
+              spin: [0, side === 'left' ? 1 : -1, 0],
+              contact: [-base, y, 0],
+              loaded_radius_mm: r,
+            },
+          };
+        });
+  const behind = ghost || unknown.length ? [...(ghost ?? []), ...unknown] : undefined;
+  const stops = d?.corners.filter((c) => c.stops) ?? [];
+  const range = wheel?.gain_range_mm as [number, number] | undefined;
+  return (
+    <section className="pane slate move-pane" aria-label="Drawings to scale">
+      <div style={{ display: 'flex', justifyContent: 'space-between', padding: '12px 14px 0' }}>
+        <h3>{axle === 'front' ? 'Front axle' : 'Rear axle'}, to scale</h3>
+        <span className="word small" data-testid="loops">
+          <Glyph name={blocked ? 'clash' : 'done'} size={16} /> {blocked ? 'does not close' : 'loops close'}
+        </span>
+      </div>
+      {d ? (
+        <div style={{ opacity: blocked ? 0.35 : 1 }} data-testid="joint-drawing">
+          <CarView
+            corners={on(d.corners)}
+            ghost={ghost && on(ghost)}
+            look="front"
+            tyreWidth={w}
+            width={width}
+            height={frontHeight}
+            span={[-half, half]}
+            hot={still ? hot : undefined}
+            label={`${axle} axle from the front`}
+          />
+          <CarView
+            corners={d.corners.filter((c) => c.side === 'left')}
+            ghost={behind?.filter((c) => c.side === 'left')}
+            look="side"
+            tyreWidth={w}
+            width={width}
+            height={Math.round(2 * r * scale) + 40}
+            floor={32}
+            span={long}
+            hot={still ? hot : undefined}
+            label="both axles from the left"
+          />
+          <CarView
+            corners={d.corners}
+            ghost={behind}
+            look="top"
+            tyreWidth={w}
+            width={width}
+            height={Math.round(2 * wide * scale) + 30}
+            span={long}
+            hot={still ? hot : undefined}
+            label="both axles from above"
+          />
+        </div>
+      ) : (
+        <p style={{ padding: 20 }}>{now.fault ? 'The points do not close yet.' : 'Drawing…'}</p>
+      )}
+      <div className="move-sliders">
+        <label>
+          <span>
+            Body height{' '}
+            <b className="fig">
+              {unit === 'mm' ? `${signed(height)} mm` : `${height < 0 ? '' : '+'}${length(height, 'in')}`}
+            </b>
+          </span>
+          <Slider
+            size="small"
+            min={-120}
+            max={140}
+            value={height}
+            onChange={(_, v) => setHeight(v as number)}
+            aria-label="Body height over design"
+            getAriaValueText={(v) => `${v} millimetres`}
+            data-testid="move-height"
+          />
+        </label>
+        <label>
+          <span>
+            Steering{' '}
+            <b className="fig">
+              {turn === 0 ? 'straight' : `${Math.abs(turn)}° ${turn > 0 ? 'left' : 'right'}`}
+            </b>
+          </span>
+          <Slider
+            size="small"
+            min={-35}
+            max={35}
+            value={-turn}
+            onChange={(_, v) => setTurn(-(v as number) || 0)}
+            aria-label="Turn of the inner front wheel"
+            getAriaValueText={(v) => `${Math.abs(v)} degrees ${v > 0 ? 'right' : 'left'}`}
+            data-testid="move-turn"
+          />
+        </label>
+      </div>
+      {wheel?.wheel && (
+        <p className="move-figures fig" data-testid="move-figures">
+          <span>
+            camber <b>{angle(wheel.wheel.camber_deg, form, 2)}</b>
+          </span>
+          <span>
+            toe <b>{angle(wheel.wheel.toe_deg, form, 2)}</b>
+          </span>
+          {wheel.wheel.steer && (
+            <span>
+              caster <b>{angle(wheel.wheel.steer.caster_deg, form)}</b>
+            </span>
+          )}
+          <span className="small" style={{ fontFamily: 'var(--read)', fontWeight: 400, lineHeight: 1.25 }}>
+            left wheel
+            {range &&
+              `; links reach ${signed(Math.max(range[0], -250))} to ${signed(Math.min(range[1], 250))} mm${range[1] >= 249 ? ' and more' : ''}`}
+          </span>
+        </p>
+      )}
+      {stops.length > 0 && (
+        <span className="plate" style={{ margin: '0 14px', fontSize: 14 }} data-testid="move-stop">
+          <Glyph name="short" size={16} />
+          {stops[0]!.side} {stops[0]!.axle}: {stops[0]!.stops}
+        </span>
+      )}
+      <div className="move-action">{children}</div>
+    </section>
+  );
+}

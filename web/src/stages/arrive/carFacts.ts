@@ -1,0 +1,138 @@
+// Facts of the whole car as texts and back.
+import type { Schemas } from '../../api/client';
+import { MM_PER_INCH } from '../../units/print';
+import { readLength } from '../plan/HeightBench';
+
+export type CarFacts = Schemas['CarFacts'];
+
+export const usualCar: CarFacts = {
+  cg_height_mm: 620,
+  brake_front_share: 0.65,
+  steering_ratio: 16,
+  lock_deg: 35,
+  tyre_width_mm: 265,
+  rear_load_n: 5000,
+  front_load_n: 6000,
+  front_spring: null,
+  rear_spring: null,
+  payload: null,
+  rear_settle_mm: 3,
+  levels: [],
+  turns: [],
+  front_shaft_inner: null,
+  rear_shaft_inner: null,
+};
+
+type Texts = Record<string, string>;
+type Kind = 'length' | 'number';
+
+/** Every field of the fold-out: key, label, kind, unit, whether it may stay empty. */
+export const carFields: [string, string, Kind, string, boolean][] = [
+  ['lock_deg', 'Lock, inner', 'number', '°', false],
+  ['steering_ratio', 'Steering ratio', 'number', 'to 1', false],
+  ['cg_height_mm', 'CG height', 'length', '', false],
+  ['brake_share', 'Front braking', 'number', '%', false],
+  ['rear_load_n', 'Rear wheel load', 'number', 'N', false],
+  ['rear_settle_mm', 'Rear settles by', 'length', '', false],
+  ['front_rate', 'Front spring', 'number', 'N/mm', true],
+  ['front_ratio', 'Front ratio', 'number', 'to 1', true],
+  ['rear_rate', 'Rear spring', 'number', 'N/mm', true],
+  ['rear_ratio', 'Rear ratio', 'number', 'to 1', true],
+  ['payload_kg', 'Payload', 'number', 'kg', true],
+  ['payload_x', 'Payload back', 'length', '', true],
+  ['shaft_y', 'Shaft, out', 'length', '', true],
+  ['shaft_z', 'Shaft, up', 'length', '', true],
+];
+
+export function carTexts(c: CarFacts, unit: 'mm' | 'in'): Texts {
+  const len = (mm: number | undefined) =>
+    mm === undefined ? '' : String(Math.round((unit === 'mm' ? mm : mm / MM_PER_INCH) * 1000) / 1000);
+  const nr = (v: number | undefined) => (v === undefined ? '' : String(Math.round(v * 1000) / 1000));
+  return {
+    lock_deg: nr(c.lock_deg),
+    steering_ratio: nr(c.steering_ratio),
+    cg_height_mm: len(c.cg_height_mm),
+    brake_share: nr(c.brake_front_share * 100),
+    rear_load_n: nr(c.rear_load_n),
+    rear_settle_mm: len(c.rear_settle_mm),
+    front_rate: nr(c.front_spring?.rate_n_mm),
+    front_ratio: nr(c.front_spring?.motion_ratio),
+    rear_rate: nr(c.rear_spring?.rate_n_mm),
+    rear_ratio: nr(c.rear_spring?.motion_ratio),
+    payload_kg: nr(c.payload?.mass_kg),
+    payload_x: len(c.payload?.behind_front_axle_mm),
+    shaft_y: len(c.front_shaft_inner?.[1]),
+    shaft_z: len(c.front_shaft_inner?.[2]),
+    levels: c.levels.map((l) => `${l.name} ${len(l.front_mm)} ${len(l.rear_mm)}`).join('\n'),
+    turns: c.turns.map((t) => `${nr(t.turns)} ${len(t.height_change_mm)}`).join('\n'),
+  };
+}
+
+/** Facts from texts; what cannot be read lands in `bad` under `car.KEY`. */
+export function readCar(was: CarFacts, t: Texts, unit: 'mm' | 'in', bad: Record<string, string>): CarFacts {
+  const value = (k: string): number | undefined => {
+    const field = carFields.find((f) => f[0] === k);
+    const text = (t[k] ?? '').trim();
+    if (!text) {
+      if (!field?.[4]) bad[`car.${k}`] = 'nothing was entered';
+      return undefined;
+    }
+    const plain = text.replace('−', '-').replace(',', '.');
+    const v =
+      field?.[2] === 'length'
+        ? readLength(text, unit)
+        : /^[+-]?\d{1,6}(\.\d{1,4})?$/.test(plain)
+          ? Number(plain)
+          : undefined;
+    if (v === undefined) bad[`car.${k}`] = 'cannot be read';
+    return v;
+  };
+  const both = (a: string, b: string, what: string) => {
+    const [x, y] = [value(a), value(b)];
+    if ((x === undefined) !== (y === undefined) && !bad[`car.${a}`] && !bad[`car.${b}`])
+      bad[`car.${x === undefined ? a : b}`] = `needed with ${what}`;
+    return x !== undefined && y !== undefined ? ([x, y] as const) : undefined;
+  };
+  const front = both('front_rate', 'front_ratio', 'the other spring figure');
+  const rear = both('rear_rate', 'rear_ratio', 'the other spring figure');
+  const payload = both('payload_kg', 'payload_x', 'the payload');
+  const shaft = both('shaft_y', 'shaft_z', 'the shaft');
+  const lines = (k: string) => (t[k] ?? '').split('\n').filter((l) => l.trim());
+  const levels = lines('levels').flatMap((l) => {
+    const m = /^(.+?)\s+(\S+)\s+(\S+)$/.exec(l.trim());
+    const [f, r] = [m && readLength(m[2] ?? '', unit), m && readLength(m[3] ?? '', unit)];
+    if (!m || f === undefined || f === null || r === undefined || r === null) {
+      bad['car.levels'] = `"${l.trim().slice(0, 24)}" cannot be read`;
+      return [];
+    }
+    return [{ name: m[1]!, front_mm: f, rear_mm: r }];
+  });
+  const turns = lines('turns').flatMap((l) => {
+    const m = /^(\S+)\s+(\S+)$/.exec(l.trim());
+    const n =
+      m && /^[+−-]?\d{1,2}([.,]\d{1,3})?$/.test(m[1] ?? '')
+        ? Number(m[1]!.replace('−', '-').replace(',', '.'))
+        : undefined;
+    const h = m && readLength(m[2] ?? '', unit);
+    if (n === undefined || h === undefined || h === null) {
+      bad['car.turns'] = `"${l.trim().slice(0, 24)}" cannot be read`;
+      return [];
+    }
+    return [{ turns: n, height_change_mm: h }];
+  });
+  return {
+    ...was,
+    lock_deg: value('lock_deg') ?? was.lock_deg,
+    steering_ratio: value('steering_ratio') ?? was.steering_ratio,
+    cg_height_mm: value('cg_height_mm') ?? was.cg_height_mm,
+    brake_front_share: (value('brake_share') ?? was.brake_front_share * 100) / 100,
+    rear_load_n: value('rear_load_n') ?? was.rear_load_n,
+    rear_settle_mm: value('rear_settle_mm') ?? was.rear_settle_mm,
+    front_spring: front ? { rate_n_mm: front[0], motion_ratio: front[1] } : null,
+    rear_spring: rear ? { rate_n_mm: rear[0], motion_ratio: rear[1] } : null,
+    payload: payload ? { mass_kg: payload[0], behind_front_axle_mm: payload[1], left_of_centre_mm: 0 } : null,
+    front_shaft_inner: shaft ? [0, shaft[0], shaft[1]] : null,
+    levels,
+    turns,
+  };
+}
