@@ -1,6 +1,7 @@
 //! The core without a screen: files in, CSV or JSON out.
 
 use crate::Failure;
+use bold_stance_core::fit::{FitCase, FitError, fit_hardpoints};
 use bold_stance_core::geometry::{Axle, Geometry, Side};
 use bold_stance_core::linkage::{Corner, Linkage, Unreachable};
 use bold_stance_core::metrics::{
@@ -251,6 +252,16 @@ pub fn settings(path: &Path) -> Result<(), Failure> {
         Ok(r) => print(&r),
         Err(SettingsError::Bad(p)) => Err(p.into()),
         Err(e @ SettingsError::NoAnswer(_)) => Err(Failure::NoAnswer(e.to_string())),
+    }
+}
+
+/// `fit`.
+pub fn fit(path: &Path) -> Result<(), Failure> {
+    let case: FitCase = parse_json(&read(path)?)?;
+    match fit_hardpoints(&case) {
+        Ok(r) => print(&r),
+        Err(FitError::Bad(p)) => Err(p.into()),
+        Err(e @ FitError::NoAnswer(_)) => Err(Failure::NoAnswer(e.to_string())),
     }
 }
 

@@ -79,6 +79,11 @@ enum Command {
         /// Case file
         case: PathBuf,
     },
+    /// Hardpoints and bands from readings at several heights (`bold-stance.fit/1`), JSON
+    Fit {
+        /// Case file
+        case: PathBuf,
+    },
     /// Tread forecast of one tyre (`bold-stance.wear/1`), JSON
     Wear {
         /// Case file
@@ -115,6 +120,7 @@ fn main() -> ExitCode {
         }
         Command::Metrics { geometry, wheelbase } => headless::metrics(&geometry, wheelbase),
         Command::Settings { case } => headless::settings(&case),
+        Command::Fit { case } => headless::fit(&case),
         Command::Wear { case } => headless::wear(&case),
         Command::Openapi => {
             println!("{}", bold_stance_server::openapi_json());

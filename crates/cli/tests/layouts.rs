@@ -122,3 +122,26 @@ fn metrics_speak_for_every_layout() {
     assert_eq!(m["wheelbase_mm"], 2820.0);
     assert!(String::from_utf8_lossy(&run(&["metrics", &g]).stderr).contains("--wheelbase: not given"));
 }
+
+#[test]
+fn a_jack_sweep_is_fitted_from_a_file() {
+    let reading = |t: f64, camber: f64, caster: f64| json!({"travel_mm": t, "camber_deg": camber, "caster_deg": caster, "toe_deg": 0.1});
+    let case = json!({
+        "format": "bold-stance.fit/1", "geometry": reference("wishbone_skewed.json"), "knowledge": "taped",
+        "readings": [reading(-30.0, -0.2, 6.4), reading(0.0, -0.7, 6.7), reading(30.0, -1.4, 7.0)], "predict_at_mm": [-70, 60],
+    });
+    let out = run(&["fit", &file("fit.json", &case)]);
+    assert!(out.status.success(), "{}", String::from_utf8_lossy(&out.stderr));
+    let r: Value = serde_json::from_slice(&out.stdout).unwrap();
+    assert_eq!(r["predictions"].as_array().unwrap().len(), 2);
+    let p = &r["predictions"][0];
+    assert!(p["band"]["camber_deg"].as_f64().unwrap() < p["band_before"]["camber_deg"].as_f64().unwrap());
+    // The geometry that comes out is a file that goes in.
+    let swept = run(&["sweep", &file("fitted.json", &r["geometry"]), "--travel=0"]);
+    assert!(swept.status.success());
+    let mut bad = case.clone();
+    bad["readings"][1]["camber_deg"] = json!(95);
+    refused(&run(&["fit", &file("fit_bad.json", &bad)]), 2, "readings.1.camber_deg");
+    bad["readings"][1] = reading(-390.0, 0.0, 5.0);
+    refused(&run(&["fit", &file("fit_far.json", &bad)]), 3, "does not close");
+}

@@ -144,6 +144,9 @@ fn layouts(c: &mut Criterion) {
         arrived: Gains::default(),
         planned: Some(PlannedHeights { front_mm: 50.0, rear_mm: 0.0, settle_mm: 4.0, load_mm: 0.0 }),
         front_read: None,
+        front_sigma: None,
+        knowledge: Knowledge::Taped,
+        rear_knowledge: Knowledge::Archetype,
     };
     c.bench_function("corner file, whole page", |b| b.iter(|| corner_file(black_box(&request)).unwrap()));
 }

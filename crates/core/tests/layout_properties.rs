@@ -261,6 +261,9 @@ fn request(front: &str, rear: &str, lift: f64) -> CornerFileRequest {
         arrived: Gains::default(),
         planned: Some(PlannedHeights { front_mm: lift, rear_mm: 0.0, settle_mm: 4.0, load_mm: 0.0 }),
         front_read: None,
+        front_sigma: None,
+        knowledge: Knowledge::Archetype,
+        rear_knowledge: Knowledge::Archetype,
     }
 }
 
@@ -287,6 +290,45 @@ fn the_corner_file_speaks_for_every_pair_of_axles() {
 }
 
 #[test]
+fn as_arrived_the_page_shows_what_the_gauge_said() {
+    for front in ["half_ton_front", "compact_strut_front", "live_front"] {
+        let mut r = request(front, "triangulated_rear", 40.0);
+        // It came in leaning and nose down.
+        r.arrived = Gains { left_front: -14.0, right_front: -4.0, left_rear: 6.0, right_rear: 15.0 };
+        let read = [
+            Measured { camber_deg: -0.3, caster_deg: 4.1, toe_deg: 0.06 },
+            Measured { camber_deg: 0.2, caster_deg: 4.6, toe_deg: 0.03 },
+        ];
+        r.front_read = Some(read);
+        let file = corner_file(&r).unwrap();
+        for (w, m) in file.states[0].wheels.iter().zip(&read) {
+            let got = w.wheel.unwrap();
+            assert!((got.camber_deg - m.camber_deg).abs() < 1e-6, "{front} {got:?}");
+            assert!((got.toe_deg - m.toe_deg).abs() < 1e-6, "{front} {got:?}");
+            assert!((got.steer.unwrap().caster_deg - m.caster_deg).abs() < 1e-6, "{front} {got:?}");
+        }
+    }
+}
+
+#[test]
+fn every_predicted_angle_has_a_band_that_grows_away_from_what_was_read() {
+    let mut r = request("half_ton_front", "ev_multilink_rear", 55.0);
+    let m = Measured { camber_deg: -0.1, caster_deg: 3.7, toe_deg: 0.05 };
+    r.front_read = Some([m, m]);
+    r.front_sigma = Some([Doubt { camber_deg: 0.1, caster_deg: 0.2, toe_deg: 0.05 }; 2]);
+    let file = corner_file(&r).unwrap();
+    for row in &file.states {
+        for w in &row.wheels {
+            assert!(w.doubt.is_some_and(|d| d.camber_deg > 0.0 && d.toe_deg > 0.0), "{row:?}");
+            assert_eq!(w.read, w.axle == Axle::Front);
+        }
+    }
+    let camber = |state: usize| file.states[state].wheels[0].doubt.unwrap().camber_deg;
+    // As arrived only the gauge is doubted; planned the points are too.
+    assert!((camber(0) - 1.6449 * 0.1).abs() < 1e-3 && camber(1) > 1.5 * camber(0));
+}
+
+#[test]
 fn lifting_the_nose_adds_caster_one_to_one_and_says_so() {
     let file = corner_file(&request("live_front", "leaf_rear", 50.0)).unwrap();
     let planned = &file.states[1];
@@ -307,5 +349,5 @@ fn a_bent_corner_is_said_to_be() {
     assert!(file.watch.iter().any(|w| w.starts_with("Right front")), "{:?}", file.watch);
     assert!(file.watch.iter().any(|w| w.contains("Included angles differ")), "{:?}", file.watch);
     r.front_read = Some([good, good]);
-    assert!(corner_file(&r).unwrap().watch.is_empty());
+    assert!(corner_file(&r).unwrap().watch.is_empty(), "nothing to watch");
 }

@@ -860,6 +860,12 @@ export interface components {
             /** @default null */
             front_spring: components["schemas"]["Spring"] | null;
             /**
+             * Format: double
+             * @description Loaded radius gained by the planned front tyres over those the points were taken on, mm.
+             * @default 0
+             */
+            front_tyre_gain_mm: number;
+            /**
              * @description Heights of an air suspension.
              * @default []
              */
@@ -891,6 +897,12 @@ export interface components {
             rear_shaft_inner: number[] | null;
             /** @default null */
             rear_spring: components["schemas"]["Spring"] | null;
+            /**
+             * Format: double
+             * @description The same at the rear.
+             * @default 0
+             */
+            rear_tyre_gain_mm: number;
             /**
              * Format: double
              * @description Turns of the steering wheel per turn of the road wheels.
@@ -968,7 +980,13 @@ export interface components {
             car: components["schemas"]["Car"];
             /** @description Left and right front wheel as read, when they were: the model is bent to them. */
             front_read?: components["schemas"]["Measured"][] | null;
+            /** @description Standard deviations of those readings. */
+            front_sigma?: components["schemas"]["Doubt"][] | null;
+            /** @description How well the front points are known. */
+            knowledge?: components["schemas"]["Knowledge"];
             planned?: components["schemas"]["PlannedHeights"] | null;
+            /** @description How well the rear points are known. */
+            rear_knowledge?: components["schemas"]["Knowledge"];
         };
         /** @description One quantity. */
         CornerQuantity: {
@@ -2274,10 +2292,9 @@ export interface components {
         StateWheel: {
             /** @description Front or rear. */
             axle: components["schemas"]["Axle"];
-            /** @description Angles at the high end of the band. */
-            high?: number[] | null;
-            /** @description Angles at the low end of the band of the height, camber then toe, degrees. */
-            low?: number[] | null;
+            doubt?: components["schemas"]["Doubt"] | null;
+            /** @description Whether this wheel was read; else its angles as arrived are those of the points. */
+            read: boolean;
             /** @description Left or right. */
             side: components["schemas"]["Side"];
             /** @description Why there are none. */

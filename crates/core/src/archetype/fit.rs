@@ -1,17 +1,15 @@
 //! The most probable shape of an archetype given what the tape said.
 
 use super::{Archetype, Measure};
+use crate::fit::estimate::{estimate, expected_spread, jacobian};
 use crate::fit::{Knowledge, spreads};
 use crate::geometry::{Axle, Geometry, Points, WheelAtDesign};
 use crate::problem::Problem;
-use nalgebra::{DMatrix, DVector};
+use nalgebra::DVector;
 use serde::{Deserialize, Serialize};
 
 /// How far the whole shape may be off in each direction, as a share (judgement, no source).
 const SCALE: f64 = 0.10;
-/// Rounds of Gauss–Newton; measurements are nearly linear over what a shape moves.
-const ROUNDS: usize = 6;
-
 /// One measurement as taken.
 #[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
 #[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
@@ -186,44 +184,23 @@ pub fn fit_archetype(a: &Archetype, taped: &[Taped], wheelbase_mm: f64) -> Resul
     }
     let used: Vec<Taped> = taped.iter().copied().filter(|t| t.measure != Measure::WheelRadius).collect();
     let ways = ways(&base.points);
-    let read = |s: &Shape| -> DVector<f64> {
-        DVector::from_iterator(
-            used.len(),
-            used.iter().map(|t| t.measure.of(&s.points, &s.wheel).unwrap_or(t.value)),
-        )
+    let sigma: Vec<f64> = ways.iter().map(|(_, s)| *s).collect();
+    let noise: Vec<f64> = used.iter().map(|t| t.measure.sigma()).collect();
+    let read = |theta: &DVector<f64>| -> Option<DVector<f64>> {
+        let s = shaped(&base, &ways, theta);
+        let of = |t: &Taped| t.measure.of(&s.points, &s.wheel).unwrap_or(t.value);
+        Some(DVector::from_iterator(used.len(), used.iter().map(of)))
     };
-    let prior: DVector<f64> = DVector::from_iterator(ways.len(), ways.iter().map(|(_, s)| s * s));
     let wanted = DVector::from_iterator(used.len(), used.iter().map(|t| t.value));
-    let noise: Vec<f64> = used.iter().map(|t| t.measure.sigma().powi(2)).collect();
     let mut theta = DVector::zeros(ways.len());
     let mut odd = vec![false; used.len()];
-    for round in 0..ROUNDS {
-        if used.is_empty() {
-            break;
+    if let Some(here) = read(&theta).filter(|_| !used.is_empty()) {
+        if let Some(h) = jacobian(&theta, &sigma, &here, &read) {
+            let spread = expected_spread(&h, &sigma, &noise);
+            odd = (0..used.len()).map(|i| (wanted[i] - here[i]).abs() > 3.0 * spread[i]).collect();
         }
-        let here = read(&shaped(&base, &ways, &theta));
-        let mut h = DMatrix::zeros(used.len(), ways.len());
-        for (k, (_, sigma)) in ways.iter().enumerate() {
-            let mut t = theta.clone();
-            let step = 0.01 * sigma;
-            t[k] += step;
-            h.set_column(k, &((read(&shaped(&base, &ways, &t)) - &here) / step));
-        }
-        let weighted = DMatrix::from_fn(ways.len(), used.len(), |k, i| prior[k] * h[(i, k)]);
-        let mut s = &h * &weighted;
-        for (i, n) in noise.iter().enumerate() {
-            s[(i, i)] += n;
-        }
-        let miss = &wanted - &here;
-        if round == 0 {
-            odd = (0..used.len()).map(|i| miss[i].abs() > 3.0 * s[(i, i)].sqrt()).collect();
-        }
-        let Some(factor) = s.cholesky() else { break };
-        let next = &weighted * factor.solve(&(miss + &h * &theta));
-        let change = (&next - &theta).amax();
-        theta = next;
-        if change < 1e-9 {
-            break;
+        if let Some(e) = estimate(&sigma, &noise, &wanted, &read) {
+            theta = e.theta;
         }
     }
     let shape = shaped(&base, &ways, &theta);

@@ -3,9 +3,12 @@
 //! Linear propagation from hardpoint coordinates and readings, with the model re-anchored for every
 //! disturbed coordinate: at the height of the readings only the readings' own doubt remains.
 
+pub(crate) mod estimate;
+mod hardpoints;
 mod samples;
 mod spread;
 
+pub use hardpoints::{FitCase, FitError, FitResult, Prediction, Residual, SweepReading, fit_hardpoints};
 pub use samples::{SAMPLES, sampled_doubt};
 pub use spread::{Spread, spreads};
 

@@ -84,6 +84,20 @@ impl Corner {
         Self::new(&points, &wheel)
     }
 
+    /// The same corner on another tyre: wheel centre over the ground, mm. No arm moves.
+    #[must_use]
+    pub fn on_tyre(&self, loaded_radius_mm: f64) -> Self {
+        let mut out = self.clone();
+        match &mut out {
+            Self::Wishbone(c) => c.set_loaded_radius(loaded_radius_mm),
+            Self::Strut(c) => c.set_loaded_radius(loaded_radius_mm),
+            Self::FiveLink(c) => c.set_loaded_radius(loaded_radius_mm),
+            Self::Hinge(c) => c.set_loaded_radius(loaded_radius_mm),
+            Self::Axle(c) => c.set_loaded_radius(loaded_radius_mm),
+        }
+        out
+    }
+
     /// Whether the wheel has a steering axis.
     #[must_use]
     pub fn is_steered(&self) -> bool {

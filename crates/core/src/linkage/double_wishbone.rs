@@ -324,6 +324,11 @@ impl WishboneCorner {
         }
     }
 
+    /// Another tyre: its loaded radius, mm.
+    pub(crate) fn set_loaded_radius(&mut self, mm: f64) {
+        self.loaded_radius = mm;
+    }
+
     /// Turns the spin axis in the knuckle, radians.
     pub(crate) fn turn_spin(&mut self, camber: f64, toe: f64) {
         let spin = self.knuckle.spin;

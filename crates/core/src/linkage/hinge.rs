@@ -51,6 +51,11 @@ impl HingeCorner {
         out
     }
 
+    /// Another tyre: its loaded radius, mm.
+    pub(crate) fn set_loaded_radius(&mut self, mm: f64) {
+        self.loaded_radius = mm;
+    }
+
     /// Turns the spin axis in the arm (shims), radians.
     pub(crate) fn turn_spin(&mut self, camber: f64, toe: f64) {
         self.spin = spin_axis(crate::wheel::camber(&self.spin) + camber, crate::wheel::toe(&self.spin) + toe);

@@ -296,6 +296,11 @@ impl SolidAxleCorner {
         self.tie_longer += by;
     }
 
+    /// Another tyre: its loaded radius, mm.
+    pub(crate) fn set_loaded_radius(&mut self, mm: f64) {
+        self.loaded_radius = mm;
+    }
+
     /// Turns the left spin axis against the axle (axle-end sleeve), radians.
     pub(crate) fn turn_spin(&mut self, camber: f64, toe: f64) {
         self.spin = spin_axis(crate::wheel::camber(&self.spin) + camber, crate::wheel::toe(&self.spin) + toe);

@@ -114,7 +114,7 @@ pub fn car_drawing(r: &CarDrawingRequest) -> Result<CarDrawing, Vec<Problem>> {
     }
     let car = &r.car;
     let corners = car.corners();
-    let (attitude, _) = car.attitude(&r.gains);
+    let (attitude, _) = car.attitude(&r.gains, [0.0; 2]);
     let turn_left = r.turn_deg >= 0.0;
     let inner = if turn_left { Side::Left } else { Side::Right };
     let travel = |a, s| -r.gains.at(a, s);

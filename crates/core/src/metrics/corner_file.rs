@@ -5,11 +5,13 @@ use super::axle::{AxleMetrics, BodyFacts, axle_metrics};
 use super::curves::{AxleCurves, SteerPoint, axle_curves, steer_curve};
 use super::live_axle::{LivePoint, live_axle_curve};
 use super::sentences;
-use crate::geometry::{Axle, Side};
-use crate::linkage::Corner;
+use crate::fit::{Doubt, Doubted, Knowledge, doubt};
+use crate::geometry::{Axle, Points, Side, WheelAtDesign};
+use crate::linkage::{Corner, Linkage, Loop, Unreachable};
 use crate::problem::Problem;
 use crate::vehicle::{
-    Car, CarState, Gains, Measured, PlannedHeights, StateKind, anchor, height_states, learn_per_turn,
+    Anchored, Car, CarState, Gains, HeightState, Measured, PlannedHeights, StateKind, anchor, height_states,
+    learn_per_turn,
 };
 use crate::wheel::WheelState;
 use serde::{Deserialize, Serialize};
@@ -35,6 +37,15 @@ pub struct CornerFileRequest {
     /// Left and right front wheel as read, when they were: the model is bent to them.
     #[serde(default)]
     pub front_read: Option<[Measured; 2]>,
+    /// Standard deviations of those readings.
+    #[serde(default)]
+    pub front_sigma: Option<[Doubt; 2]>,
+    /// How well the front points are known.
+    #[serde(default)]
+    pub knowledge: Knowledge,
+    /// How well the rear points are known.
+    #[serde(default)]
+    pub rear_knowledge: Knowledge,
 }
 
 /// Which part of the page a quantity belongs to.
@@ -90,10 +101,11 @@ pub struct StateWheel {
     pub side: Side,
     /// Angles relative to the ground; none past the travel.
     pub wheel: Option<WheelState>,
-    /// Angles at the low end of the band of the height, camber then toe, degrees.
-    pub low: Option<[f64; 2]>,
-    /// Angles at the high end of the band.
-    pub high: Option<[f64; 2]>,
+    /// Half widths of the 90 % bands, degrees: points, readings and height together; none where nothing was
+    /// read, so that only the change from as arrived is known.
+    pub doubt: Option<Doubt>,
+    /// Whether this wheel was read; else its angles as arrived are those of the points.
+    pub read: bool,
     /// Why there are none.
     pub stops: Option<String>,
 }
@@ -167,6 +179,36 @@ fn pair(corners: &Corners, axle: Axle) -> Option<[&Corner; 2]> {
     Some([get(Side::Left)?, get(Side::Right)?])
 }
 
+/// Bends one front corner so that the car, standing as it arrived with its own lean and rake, shows what was
+/// read over the ground. `None` when it does not steer.
+fn on_ground(
+    r: &CornerFileRequest,
+    points: &Points,
+    wheel: &WheelAtDesign,
+    side: Side,
+    read: &Measured,
+) -> Result<Option<Anchored>, Unreachable> {
+    let travel = -r.arrived.at(Axle::Front, side);
+    let mut target = *read;
+    let mut found = None;
+    // The body turns angles by nearly as much as it leans: a few rounds reach the last digit.
+    for _ in 0..6 {
+        let a = match anchor(points, wheel, travel, &[], &target) {
+            Ok(a) => a,
+            Err(e) if e.blocked == Loop::Unsteered => return Ok(None),
+            Err(e) => return Err(e),
+        };
+        let here = [(Axle::Front, side, a.corner.clone())];
+        let seen = r.car.state(&here, &r.arrived, [0.0; 2]).wheels.first().and_then(|w| w.wheel);
+        found = Some(a);
+        let Some((w, s)) = seen.and_then(|w| w.steer.map(|s| (w, s))) else { break };
+        target.camber_deg += read.camber_deg - w.camber_deg;
+        target.toe_deg += read.toe_deg - w.toe_deg;
+        target.caster_deg += read.caster_deg - s.caster_deg;
+    }
+    Ok(found)
+}
+
 /// Bends the front corners to the readings; says what is suspicious.
 fn anchored(r: &CornerFileRequest, corners: &mut Corners, watch: &mut Vec<String>) -> Result<(), Problem> {
     let Some(read) = &r.front_read else { return Ok(()) };
@@ -174,10 +216,10 @@ fn anchored(r: &CornerFileRequest, corners: &mut Corners, watch: &mut Vec<String
     for (side, m) in Side::BOTH.into_iter().zip(read) {
         let travel = -r.arrived.at(Axle::Front, side);
         let (points, wheel) = r.car.front.side(side);
-        let found = match anchor(&points, &wheel, travel, &[], m) {
-            Ok(f) => f,
+        let found = match on_ground(r, &points, &wheel, side, m) {
+            Ok(Some(f)) => f,
             // A front axle without a steering axis keeps its own angles.
-            Err(e) if e.blocked == crate::linkage::Loop::Unsteered => return Ok(()),
+            Ok(None) => return Ok(()),
             Err(e) => {
                 return Err(Problem::new(
                     format!("car.front.{}", e.field()),
@@ -194,7 +236,6 @@ fn anchored(r: &CornerFileRequest, corners: &mut Corners, watch: &mut Vec<String
                 found.anchor.largest_deg()
             ));
         }
-        use crate::linkage::Linkage;
         if let Ok(w) = found.corner.wheel(travel, 0.0)
             && let Some(s) = w.steer
         {
@@ -216,12 +257,68 @@ fn anchored(r: &CornerFileRequest, corners: &mut Corners, watch: &mut Vec<String
     Ok(())
 }
 
-fn state_row(car: &Car, corners: &Corners, state: &crate::vehicle::HeightState, arrived: &Gains) -> StateRow {
-    let s: CarState = car.state(corners, &state.gains);
-    let shifted = |by: f64| car.state(corners, &state.gains.plus(&Gains::level(by, by)));
-    let ends = (state.band_mm > 0.0).then(|| (shifted(-state.band_mm), shifted(state.band_mm)));
-    let pick =
-        |c: &CarState, i: usize| c.wheels.get(i).and_then(|w| w.wheel).map(|w| [w.camber_deg, w.toe_deg]);
+/// Standard deviation of the angles of a wheel nobody has read, degrees (judgement, no source).
+const UNREAD: Doubt = Doubt { camber_deg: 0.4, caster_deg: 0.6, toe_deg: 0.15 };
+
+/// Doubt of each corner at each state, in the order of the states.
+fn doubts(r: &CornerFileRequest, corners: &Corners, states: &[HeightState]) -> Vec<Vec<Option<Doubt>>> {
+    corners
+        .iter()
+        .map(|(axle, side, c)| {
+            let at = |g: &Gains| -g.at(*axle, *side);
+            let Some(geometry) = r.car.axle(*axle) else { return vec![None; states.len()] };
+            let (points, wheel) = geometry.side(*side);
+            let i = usize::from(*side == Side::Right);
+            let front = *axle == Axle::Front;
+            let read_at = at(&r.arrived);
+            let Ok(w) = c.wheel(read_at, 0.0) else { return vec![None; states.len()] };
+            let own = Measured {
+                camber_deg: w.camber_deg,
+                toe_deg: w.toe_deg,
+                caster_deg: w.steer.map_or(0.0, |s| s.caster_deg),
+            };
+            let sigma = r.front_sigma.filter(|_| front && r.front_read.is_some()).map_or(UNREAD, |s| s[i]);
+            let d = Doubted {
+                points: &points,
+                wheel: &wheel,
+                read_at,
+                start: &[],
+                planned: &[],
+                measured: &own,
+                sigma,
+                knowledge: if front { r.knowledge } else { r.rear_knowledge },
+            };
+            let travels: Vec<f64> = states.iter().map(|s| at(&s.gains)).collect();
+            let found = doubt(&d, &travels).unwrap_or_else(|_| vec![None; states.len()]);
+            // The height's own doubt comes on top, by the slope of each angle there.
+            found
+                .into_iter()
+                .zip(states)
+                .map(|(d, s)| {
+                    let d = d?;
+                    let ends = [-s.band_mm, s.band_mm].map(|b| c.wheel(at(&s.gains) + b, 0.0).ok());
+                    let [Some(low), Some(high)] = ends else { return Some(d) };
+                    let caster = |w: &WheelState| w.steer.map_or(0.0, |s| s.caster_deg);
+                    let with = |own: f64, a: f64, b: f64| own.hypot(0.5 * (b - a));
+                    Some(Doubt {
+                        camber_deg: with(d.camber_deg, low.camber_deg, high.camber_deg),
+                        caster_deg: with(d.caster_deg, caster(&low), caster(&high)),
+                        toe_deg: with(d.toe_deg, low.toe_deg, high.toe_deg),
+                    })
+                })
+                .collect()
+        })
+        .collect()
+}
+
+fn state_row(
+    r: &CornerFileRequest,
+    corners: &Corners,
+    state: &HeightState,
+    doubts: &[Option<Doubt>],
+) -> StateRow {
+    let (car, arrived) = (&r.car, &r.arrived);
+    let s: CarState = car.state(corners, &state.gains, state.tyres);
     let wheels = s
         .wheels
         .iter()
@@ -230,8 +327,8 @@ fn state_row(car: &Car, corners: &Corners, state: &crate::vehicle::HeightState, 
             axle: w.axle,
             side: w.side,
             wheel: w.wheel,
-            low: ends.as_ref().and_then(|(l, _)| pick(l, i)),
-            high: ends.as_ref().and_then(|(_, h)| pick(h, i)),
+            doubt: doubts.get(i).copied().flatten(),
+            read: w.axle == Axle::Front && r.front_read.is_some(),
             stops: w.stops.as_ref().map(ToString::to_string),
         })
         .collect();
@@ -291,25 +388,35 @@ pub fn corner_file(r: &CornerFileRequest) -> Result<CornerFile, Vec<Problem>> {
     anchored(r, &mut corners, &mut watch).map_err(|p| vec![p])?;
     let states = height_states(car, &r.arrived, r.planned.as_ref());
     let planned = states.iter().find(|s| s.kind == StateKind::Planned).map(|s| s.gains);
-    let metrics = |axle: Axle, gains: &Gains| -> Option<Result<AxleMetrics, crate::linkage::Unreachable>> {
+    let tyres = states.iter().find(|s| s.kind == StateKind::Planned).map_or([0.0; 2], |s| s.tyres);
+    let metrics = |axle: Axle, gains: &Gains, tyres: [f64; 2]| -> Option<Result<AxleMetrics, Unreachable>> {
         let g = car.axle(axle)?;
         let both = pair(&corners, axle)?;
-        let travels = Side::BOTH.map(|s| -gains.at(axle, s));
-        Some(axle_metrics(g, both, travels, &body(car, axle)))
+        let mut travels = Side::BOTH.map(|s| -gains.at(axle, s));
+        if matches!(both[0], Corner::Axle(_)) {
+            // One axle has one height.
+            travels = [f64::midpoint(travels[0], travels[1]); 2];
+        }
+        let more = tyres[usize::from(axle == Axle::Rear)];
+        if more == 0.0 {
+            return Some(axle_metrics(g, both, travels, &body(car, axle)));
+        }
+        let [l, r] = both.map(|c| c.on_tyre(c.loaded_radius() + more));
+        Some(axle_metrics(g, [&l, &r], travels, &body(car, axle)))
     };
-    let stop = |axle: &str, e: &crate::linkage::Unreachable| {
+    let stop = |axle: &str, e: &Unreachable| {
         vec![Problem::new(
             format!("car.{axle}.{}", e.field()),
             format!("the {axle} axle does not close at the height it came in at: {e}"),
             "points that close there; measure that joint again",
         )]
     };
-    let front = match metrics(Axle::Front, &r.arrived) {
+    let front = match metrics(Axle::Front, &r.arrived, [0.0; 2]) {
         Some(Ok(m)) => m,
         Some(Err(e)) => return Err(stop("front", &e)),
         None => return Err(vec![Problem::new("car.front", "nothing is known of it", "a geometry")]),
     };
-    let rear = match metrics(Axle::Rear, &r.arrived) {
+    let rear = match metrics(Axle::Rear, &r.arrived, [0.0; 2]) {
         Some(Ok(m)) => Some(m),
         Some(Err(e)) => return Err(stop("rear", &e)),
         None => None,
@@ -319,14 +426,22 @@ pub fn corner_file(r: &CornerFileRequest) -> Result<CornerFile, Vec<Problem>> {
         for (axle, name, slot) in
             [(Axle::Front, "front", &mut front_planned), (Axle::Rear, "rear", &mut rear_planned)]
         {
-            match metrics(axle, gains) {
+            match metrics(axle, gains, tyres) {
                 Some(Ok(m)) => *slot = Some(m),
                 Some(Err(e)) => watch.push(format!("Planned {name} height is past the travel: {e}.")),
                 None => {}
             }
         }
     }
-    let rows: Vec<StateRow> = states.iter().map(|s| state_row(car, &corners, s, &r.arrived)).collect();
+    let doubts = doubts(r, &corners, &states);
+    let rows: Vec<StateRow> = states
+        .iter()
+        .enumerate()
+        .map(|(i, s)| {
+            let at: Vec<Option<Doubt>> = doubts.iter().map(|d| d.get(i).copied().flatten()).collect();
+            state_row(r, &corners, s, &at)
+        })
+        .collect();
     let heights: Vec<f64> = curve_heights(&states);
     let curves = |axle| Some(axle_curves(car.axle(axle)?, pair(&corners, axle)?, &heights));
     let live = [Axle::Front, Axle::Rear]
@@ -340,13 +455,18 @@ pub fn corner_file(r: &CornerFileRequest) -> Result<CornerFile, Vec<Problem>> {
     let steer = pair(&corners, Axle::Front)
         .map(|c| steer_curve(c, travels, car.facts.lock_deg, car.wheelbase_mm, 24))
         .unwrap_or_default();
-    let state_now = car.state(&corners, &r.arrived);
+    let state_now = car.state(&corners, &r.arrived, [0.0; 2]);
     if state_now.warp_deg.abs() > 0.4 {
         watch.push(format!(
             "The four heights do not lie in one plane: front and rear lean differ by {:.1}°. Read them again on a level \
              floor, or look for a tired spring.",
             state_now.warp_deg.abs()
         ));
+    }
+    if !corners.iter().any(|(a, _, _)| *a == Axle::Rear) {
+        watch.push(
+            "The rear axle is not known: thrust, rear toe and its share of the rake are left out.".into(),
+        );
     }
     if !car.facts.turns.is_empty() {
         let records: Vec<(f64, f64)> =
@@ -395,7 +515,7 @@ pub fn corner_file(r: &CornerFileRequest) -> Result<CornerFile, Vec<Problem>> {
 }
 
 /// Evenly spaced heights that hold every state with room on both sides.
-fn curve_heights(states: &[crate::vehicle::HeightState]) -> Vec<f64> {
+fn curve_heights(states: &[HeightState]) -> Vec<f64> {
     let all = states
         .iter()
         .flat_map(|s| [s.gains.left_front, s.gains.right_front, s.gains.left_rear, s.gains.right_rear]);

@@ -355,6 +355,21 @@ fn steering(i: &Input<'_>, out: &mut Vec<CornerQuantity>) {
     );
     add(
         out,
+        put("included_angle", "Included angle, left", "°", 1, [5.0, 17.0]),
+        both(now, then, |m| m.included_angle_deg),
+        |_, v| {
+            let other = then.unwrap_or(now).included_angle_right_deg.unwrap_or(v);
+            (
+                format!(
+                    "Lean of the axis and camber together, a size of the knuckle; {:.1}° between left and right.",
+                    (v - other).abs()
+                ),
+                "Compare both sides before setting anything: this angle does not change by adjustment.",
+            )
+        },
+    );
+    add(
+        out,
         put("scrub_radius", "Scrub radius, left", "mm", 0, [-25.0, 70.0]),
         both(now, then, |m| m.left.steer.map(|s| s.scrub_radius_mm)),
         |_, v| {
@@ -557,7 +572,44 @@ fn live(i: &Input<'_>, out: &mut Vec<CornerQuantity>) {
     );
 }
 
+/// Share of the tread on the ground when a stiff tread of `width` is leaned by `camber` degrees: an edge
+/// lifts once the lean takes more than the tyre's own deflection (3.5 % of its diameter; an estimate).
+fn contact_share(width: f64, loaded_radius: f64, camber: f64) -> f64 {
+    let deflection = loaded_radius * 0.035 / (1.0 - 0.035);
+    let lean = camber.to_radians().sin();
+    if 0.5 * width * lean <= deflection {
+        return 1.0;
+    }
+    (0.5 * width + deflection / lean) / width
+}
+
 fn car(i: &Input<'_>, out: &mut Vec<CornerQuantity>) {
+    let width = i.car.facts.tyre_width_mm;
+    let contact = |m: &AxleMetrics| {
+        let camber = m.left.camber_deg.abs().max(m.right.camber_deg.abs());
+        Some(100.0 * contact_share(width, i.car.front.wheel.loaded_radius_mm, camber))
+    };
+    add(
+        out,
+        Put {
+            area: Area::Car,
+            id: "contact_width",
+            label: "Front tread on the ground, standing",
+            unit: "%",
+            digits: 0,
+            usual: [75.0, 100.0],
+        },
+        (contact(i.front), i.front_planned.and_then(contact)),
+        |_, v| {
+            (
+                format!(
+                    "Of a {width:.0} mm tread about {:.0} mm carry, by the lean of the worse wheel alone.",
+                    width * v / 100.0
+                ),
+                "One edge of the tread hangs free when it stands: set camber before judging the tyre.",
+            )
+        },
+    );
     let row = |kind| i.rows.iter().find(|r| r.kind == kind);
     let (now, then) = (row(crate::vehicle::StateKind::Arrived), row(crate::vehicle::StateKind::Planned));
     let Some(now) = now else { return };
@@ -620,5 +672,19 @@ fn car(i: &Input<'_>, out: &mut Vec<CornerQuantity>) {
                 )
             },
         );
+    }
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    #[test]
+    fn a_tread_stays_down_until_the_lean_takes_its_deflection() {
+        assert!((contact_share(265.0, 390.0, 0.0) - 1.0).abs() < 1e-12);
+        assert!((contact_share(265.0, 390.0, 3.0) - 1.0).abs() < 1e-12);
+        let leaned = contact_share(265.0, 390.0, 8.0);
+        assert!(leaned < 0.9 && leaned > 0.5, "{leaned}");
+        assert!(contact_share(265.0, 390.0, 12.0) < leaned);
     }
 }

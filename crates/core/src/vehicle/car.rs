@@ -36,6 +36,10 @@ pub struct CarFacts {
     pub payload: Option<Payload>,
     /// Height expected to be lost as new springs and bushings settle, rear, mm.
     pub rear_settle_mm: f64,
+    /// Loaded radius gained by the planned front tyres over those the points were taken on, mm.
+    pub front_tyre_gain_mm: f64,
+    /// The same at the rear.
+    pub rear_tyre_gain_mm: f64,
     /// Heights of an air suspension.
     pub levels: Vec<AirLevel>,
     /// Turns of a torsion bolt or collar and the settled height that came of them.
@@ -60,6 +64,8 @@ impl Default for CarFacts {
             rear_spring: None,
             payload: None,
             rear_settle_mm: 3.0,
+            front_tyre_gain_mm: 0.0,
+            rear_tyre_gain_mm: 0.0,
             levels: Vec::new(),
             turns: Vec::new(),
             front_shaft_inner: None,
@@ -84,6 +90,8 @@ impl CarFacts {
         check("rear_load_n", self.rear_load_n, 300.0, 60_000.0, "N");
         check("front_load_n", self.front_load_n, 300.0, 60_000.0, "N");
         check("rear_settle_mm", self.rear_settle_mm, 0.0, 60.0, "mm");
+        check("front_tyre_gain_mm", self.front_tyre_gain_mm, -200.0, 200.0, "mm");
+        check("rear_tyre_gain_mm", self.rear_tyre_gain_mm, -200.0, 200.0, "mm");
         for (name, spring) in [("front_spring", &self.front_spring), ("rear_spring", &self.rear_spring)] {
             if let Some(s) = spring {
                 check(&format!("{name}.rate_n_mm"), s.rate_n_mm, 1.0, 2000.0, "N/mm");
@@ -274,33 +282,45 @@ impl Car {
             .collect()
     }
 
-    /// Pitch and roll of the body at heights, and the difference of roll between the axles (rad).
+    /// Pitch and roll of the body at heights, and the difference of roll between the axles (rad). `tyres`
+    /// are the loaded radii gained in front and at the rear, mm: they lift the axles, not the suspension.
     #[must_use]
-    pub fn attitude(&self, g: &Gains) -> (Attitude, f64) {
+    pub fn attitude(&self, g: &Gains, tyres: [f64; 2]) -> (Attitude, f64) {
         let track = |a: Axle| self.axle(a).map_or(1500.0, |x| 2.0 * x.wheel.center[1].max(200.0));
         let front = ((g.left_front - g.right_front) / track(Axle::Front)).atan();
         let rear = ((g.left_rear - g.right_rear) / track(Axle::Rear)).atan();
         let mean = |a: f64, b: f64| f64::midpoint(a, b);
         let mut a = Attitude::from_rises(
-            mean(g.left_front, g.right_front),
-            mean(g.left_rear, g.right_rear),
+            mean(g.left_front, g.right_front) + tyres[0],
+            mean(g.left_rear, g.right_rear) + tyres[1],
             self.wheelbase_mm,
         );
         a.roll = mean(front, rear);
         (a, front - rear)
     }
 
-    /// Every wheel over the ground at four heights, straight ahead, relative to the ground.
+    /// Every wheel over the ground at four heights, straight ahead, relative to the ground; `tyres` as for
+    /// [`Car::attitude`].
     #[must_use]
-    pub fn state(&self, corners: &[(Axle, Side, Corner)], gains: &Gains) -> CarState {
-        let (attitude, warp) = self.attitude(gains);
+    pub fn state(&self, corners: &[(Axle, Side, Corner)], gains: &Gains, tyres: [f64; 2]) -> CarState {
+        let (attitude, warp) = self.attitude(gains, tyres);
         let wheels: Vec<WheelOnGround> = corners
             .iter()
             .map(|(axle, side, c)| {
-                let travel = -gains.at(*axle, *side);
-                let posed = c.pose(travel, 0.0);
+                let own = -gains.at(*axle, *side);
                 let seen = if *side == Side::Left { attitude } else { attitude.other_side() };
-                let wheel = posed.as_ref().ok().map(|p| seen.apply(p).wheel(c.loaded_radius(), c.design_x()));
+                // A solid axle stays level on its tyres: it hangs at the mean of both sides, and the body
+                // leans over it.
+                let (travel, posed) = match c {
+                    Corner::Axle(a) => {
+                        let other = if *side == Side::Left { Side::Right } else { Side::Left };
+                        let mean = f64::midpoint(own, -gains.at(*axle, other));
+                        (mean, a.axle_pose(mean, -seen.roll).map(|p| a.left_wheel(&p)))
+                    }
+                    _ => (own, c.pose(own, 0.0)),
+                };
+                let radius = c.loaded_radius() + tyres[usize::from(*axle == Axle::Rear)];
+                let wheel = posed.as_ref().ok().map(|p| seen.apply(p).wheel(radius, c.design_x()));
                 WheelOnGround { axle: *axle, side: *side, travel_mm: travel, wheel, stops: posed.err() }
             })
             .collect();

@@ -71,6 +71,8 @@ pub struct HeightState {
     pub gains: Gains,
     /// Half width of the 90 % band of the heights, mm.
     pub band_mm: f64,
+    /// Loaded radius gained by the tyres it stands on, front and rear, mm.
+    pub tyres: [f64; 2],
 }
 
 /// What is planned, against as arrived, mm.
@@ -98,8 +100,14 @@ fn settle_band(expected: f64) -> f64 {
 /// Every height state that exists, as arrived first. `arrived` are the gains over design as read.
 #[must_use]
 pub fn height_states(car: &Car, arrived: &Gains, planned: Option<&PlannedHeights>) -> Vec<HeightState> {
-    let state =
-        |kind, name: &str, gains: Gains, band_mm| HeightState { kind, name: name.to_owned(), gains, band_mm };
+    let new_tyres = [car.facts.front_tyre_gain_mm, car.facts.rear_tyre_gain_mm];
+    let state = |kind, name: &str, gains: Gains, band_mm| HeightState {
+        kind,
+        name: name.to_owned(),
+        gains,
+        band_mm,
+        tyres: if planned.is_none() || kind == StateKind::Arrived { [0.0; 2] } else { new_tyres },
+    };
     let mut out = vec![state(StateKind::Arrived, "as arrived", *arrived, 0.0)];
     let mut leaves = *arrived;
     let mut band = 0.0;
@@ -198,21 +206,53 @@ mod tests {
     fn nose_up_adds_to_caster_one_to_one_on_the_whole_car() {
         let c = car();
         let corners = c.corners();
-        let flat = c.state(&corners, &Gains::default());
+        let flat = c.state(&corners, &Gains::default(), [0.0; 2]);
         // The rear lowered: the front suspension stays where it is and only the body turns.
-        let up = c.state(&corners, &Gains::level(0.0, -50.0));
+        let up = c.state(&corners, &Gains::level(0.0, -50.0), [0.0; 2]);
         let caster = |s: &crate::vehicle::CarState| s.wheels[0].wheel.unwrap().steer.unwrap().caster_deg;
         assert!((caster(&up) - caster(&flat) - up.pitch_deg).abs() < 1e-9);
         assert!((up.pitch_deg - (50.0f64 / 3200.0).atan().to_degrees()).abs() < 1e-12);
     }
 
     #[test]
+    fn taller_front_tyres_turn_the_body_and_nothing_else() {
+        let c = car();
+        let corners = c.corners();
+        let flat = c.state(&corners, &Gains::default(), [0.0; 2]);
+        let tall = c.state(&corners, &Gains::default(), [20.0, 0.0]);
+        let w = |s: &crate::vehicle::CarState| s.wheels[0].wheel.unwrap();
+        let (a, b) = (w(&flat), w(&tall));
+        assert!((tall.pitch_deg - (20.0f64 / 3200.0).atan().to_degrees()).abs() < 1e-12);
+        let caster = b.steer.unwrap().caster_deg - a.steer.unwrap().caster_deg;
+        assert!((caster - tall.pitch_deg).abs() < 1e-9);
+        // The axis meets the ground 20 mm lower: scrub falls by 20 tan(SAI).
+        let scrub = a.steer.unwrap().scrub_radius_mm - b.steer.unwrap().scrub_radius_mm;
+        assert!((scrub - 20.0 * a.steer.unwrap().sai_deg.to_radians().tan()).abs() < 0.3, "{scrub}");
+    }
+
+    #[test]
+    fn a_live_axle_stays_level_under_a_leaning_body() {
+        let shapes = crate::archetype::shipped_archetypes().unwrap();
+        let get = |id: &str| shapes.iter().find(|a| a.id == id).unwrap().geometry.clone();
+        let c = Car { rear: Some(get("leaf_rear")), front: get("live_front"), ..car() };
+        let corners = c.corners();
+        let high = Gains { left_front: 24.0, left_rear: 24.0, ..Gains::default() };
+        let s = c.state(&corners, &high, [0.0; 2]);
+        assert!(s.roll_deg > 0.6);
+        for w in &s.wheels {
+            assert!((w.travel_mm + 12.0).abs() < 1e-12, "the axle hangs at the mean");
+            assert!(w.wheel.unwrap().camber_deg.abs() < 0.01, "{w:?}");
+        }
+    }
+
+    #[test]
     fn mirror_images_read_alike_and_a_side_high_changes_them() {
         let c = car();
         let corners = c.corners();
-        let s = c.state(&corners, &Gains::level(30.0, 0.0));
+        let s = c.state(&corners, &Gains::level(30.0, 0.0), [0.0; 2]);
         assert_eq!(s.wheels[0].wheel, s.wheels[1].wheel);
-        let tilted = c.state(&corners, &Gains { left_front: 20.0, left_rear: 20.0, ..Gains::default() });
+        let tilted =
+            c.state(&corners, &Gains { left_front: 20.0, left_rear: 20.0, ..Gains::default() }, [0.0; 2]);
         assert!(tilted.roll_deg > 0.5 && tilted.warp_deg.abs() < 0.1);
         let camber = |i: usize| tilted.wheels[i].wheel.unwrap().camber_deg;
         assert!(camber(0) < camber(1));

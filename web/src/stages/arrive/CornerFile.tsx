@@ -52,6 +52,9 @@ export default function CornerFile() {
           }
         : null,
       front_read: b ? [b.left.angles, b.right.angles] : null,
+      front_sigma: b ? [b.left.sigma, b.right.sigma] : null,
+      knowledge: f.knowledge ?? 'taped',
+      rear_knowledge: f.rear_knowledge ?? 'archetype',
     };
   }, [ticket, draft, result]);
   const live = useLive(body, (r) => take(api.POST('/api/v1/corner-file', { body: r })));
@@ -466,20 +469,23 @@ function States({ file, unit, form }: { file: File; unit: LengthUnit; form: Angl
                       </span>
                     </td>
                   );
-                const doubt = w.low && w.high ? Math.abs(w.high[0]! - w.low[0]!) / 2 : 0;
+                const d = w.doubt;
+                const half = (v: number | undefined, n: number) =>
+                  v === undefined ? null : <span className="small"> ±{num(v, n)}</span>;
                 return (
-                  <td
-                    key={a + s}
-                    title={w.wheel.steer ? `caster ${num(w.wheel.steer.caster_deg, 2)}°` : undefined}
-                  >
+                  <td key={a + s}>
                     {angle(w.wheel.camber_deg, form, 1)}
-                    {doubt >= 0.05 && <span className="small"> ±{num(doubt, 1)}</span>}
+                    {half(d?.camber_deg, 1)}
                     <div style={{ fontSize: 16, fontWeight: 600, color: 'var(--ink2)' }}>
                       toe {angle(w.wheel.toe_deg, form, 2)}
-                      {w.wheel.steer && a === 'front'
-                        ? ` · caster ${angle(w.wheel.steer.caster_deg, form)}`
-                        : ''}
+                      {half(d?.toe_deg, 2)}
                     </div>
+                    {w.wheel.steer && a === 'front' && (
+                      <div style={{ fontSize: 16, fontWeight: 600, color: 'var(--ink2)' }}>
+                        caster {angle(w.wheel.steer.caster_deg, form)}
+                        {half(d?.caster_deg, 1)}
+                      </div>
+                    )}
                   </td>
                 );
               })}
@@ -488,8 +494,8 @@ function States({ file, unit, form }: { file: File; unit: LengthUnit; form: Angl
         </tbody>
       </table>
       <p className="small mut" style={{ marginTop: 6 }}>
-        Camber in front, toe and caster below it, over the ground, as the car stands there before it is set.
-        Body: front{rear ? ' / rear' : ''} against as it came.
+        Camber large, toe and caster below it, over the ground, before anything is set; ± holds nine cars in
+        ten. Body: front{rear ? ' / rear' : ''} against as it came.
       </p>
     </div>
   );
