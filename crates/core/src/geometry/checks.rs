@@ -107,34 +107,38 @@ pub(super) fn side_problems(at: &str, points: &Points, w: &WheelAtDesign, out: &
     }
 }
 
-fn wishbone(p: &WishbonePoints, say: &mut Say<'_>) {
-    say.near(
-        "points.lower_rear",
-        gap(p.lower_front, p.lower_rear),
-        "the lower arm's two pivots are one point",
+fn lower_arm(front: Point, rear: Point, joint: Point, say: &mut Say<'_>) {
+    say.near("points.lower_rear", gap(front, rear), "the lower arm's two pivots are one point");
+    say.flat(
+        "points.lower_outer",
+        off_line(joint, front, rear),
+        "the lower loop does not close: its ball joint lies on the pivot axis",
     );
+}
+
+fn tie_rod(inner: Point, outer: Point, axis: [Point; 2], say: &mut Say<'_>) {
+    say.near("points.tie_outer", gap(inner, outer), "the tie rod has no length");
+    say.flat(
+        "points.tie_outer",
+        off_line(outer, axis[0], axis[1]),
+        "the tie-rod loop does not close: its joint lies on the steering axis, so it cannot steer",
+    );
+}
+
+fn wishbone(p: &WishbonePoints, say: &mut Say<'_>) {
+    lower_arm(p.lower_front, p.lower_rear, p.lower_outer, say);
     say.near(
         "points.upper_rear",
         gap(p.upper_front, p.upper_rear),
         "the upper arm's two pivots are one point",
     );
     say.near("points.upper_outer", gap(p.upper_outer, p.lower_outer), "the two ball joints are one point");
-    say.near("points.tie_outer", gap(p.tie_inner, p.tie_outer), "the tie rod has no length");
-    say.flat(
-        "points.lower_outer",
-        off_line(p.lower_outer, p.lower_front, p.lower_rear),
-        "the lower loop does not close: its ball joint lies on the pivot axis",
-    );
     say.flat(
         "points.upper_outer",
         off_line(p.upper_outer, p.upper_front, p.upper_rear),
         "the upper loop does not close: its ball joint lies on the pivot axis",
     );
-    say.flat(
-        "points.tie_outer",
-        off_line(p.tie_outer, p.lower_outer, p.upper_outer),
-        "the tie-rod loop does not close: its joint lies on the steering axis, so it cannot steer",
-    );
+    tie_rod(p.tie_inner, p.tie_outer, [p.lower_outer, p.upper_outer], say);
     say.above(
         "points.upper_outer",
         p.upper_outer,
@@ -145,23 +149,9 @@ fn wishbone(p: &WishbonePoints, say: &mut Say<'_>) {
 }
 
 fn strut(p: &StrutPoints, say: &mut Say<'_>) {
-    say.near(
-        "points.lower_rear",
-        gap(p.lower_front, p.lower_rear),
-        "the lower arm's two pivots are one point",
-    );
+    lower_arm(p.lower_front, p.lower_rear, p.lower_outer, say);
     say.near("points.strut_bottom", gap(p.strut_top, p.strut_bottom), "the strut has no length");
-    say.near("points.tie_outer", gap(p.tie_inner, p.tie_outer), "the tie rod has no length");
-    say.flat(
-        "points.lower_outer",
-        off_line(p.lower_outer, p.lower_front, p.lower_rear),
-        "the lower loop does not close: its ball joint lies on the pivot axis",
-    );
-    say.flat(
-        "points.tie_outer",
-        off_line(p.tie_outer, p.lower_outer, p.strut_top),
-        "the tie-rod loop does not close: its joint lies on the steering axis, so it cannot steer",
-    );
+    tie_rod(p.tie_inner, p.tie_outer, [p.lower_outer, p.strut_top], say);
     say.above(
         "points.strut_top",
         p.strut_top,

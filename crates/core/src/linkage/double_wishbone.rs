@@ -8,6 +8,7 @@
 //! Each arm is kept as the two distances pivot → ball joint, so a pivot moved on the car (an
 //! eccentric) leaves every part its size and the wheel moves.
 
+use super::arm::{links_of, reshaped, seat};
 use super::arm_driven::{self, ArmDriven, At};
 use super::{Linkage, Loop, Unreachable};
 use crate::Vec3;
@@ -81,19 +82,6 @@ struct Circle {
     radius: f64,
     u: Vec3,
     v: Vec3,
-}
-
-/// Where a joint sits against its two pivots: distance along the axis from the front pivot, and off it.
-fn seat(pivots: &[Vec3; 2], links: [f64; 2]) -> Option<(Vec3, f64, f64)> {
-    let span = pivots[1] - pivots[0];
-    let length = span.norm();
-    let along = (links[0] * links[0] - links[1] * links[1] + length * length) / (2.0 * length);
-    let square = links[0] * links[0] - along * along;
-    (square > 1.0).then(|| (span / length, along, square.sqrt()))
-}
-
-fn links_of(pivots: &[Vec3; 2], joint: &Vec3) -> [f64; 2] {
-    [(joint - pivots[0]).norm(), (joint - pivots[1]).norm()]
 }
 
 /// Frame of the knuckle: along the steering axis, toward the tie-rod joint, and across.
@@ -315,13 +303,7 @@ impl WishboneCorner {
             Arm::Upper => (&self.upper_pivots, &mut self.upper_links),
             Arm::Lower => (&self.lower_pivots, &mut self.lower_links),
         };
-        if let Some((_, along, off)) = seat(pivots, *links) {
-            let span = (pivots[1] - pivots[0]).norm();
-            let (a, r) = (along - forward, off + longer);
-            *links = [a.hypot(r), (span - a).hypot(r)];
-        } else {
-            *links = [0.0, 0.0];
-        }
+        *links = reshaped(pivots, *links, longer, forward);
     }
 
     /// Another tyre: its loaded radius, mm.

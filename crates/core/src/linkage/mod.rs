@@ -1,5 +1,6 @@
 //! One file per layout behind one trait: where the wheel is at a travel and a rack position.
 
+mod arm;
 mod arm_driven;
 mod corner;
 mod double_wishbone;

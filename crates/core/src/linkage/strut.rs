@@ -4,6 +4,7 @@
 //! the ball joint is known; its distance from the line is constant, so the place of the mount along the
 //! line follows from Pythagoras, and the tie-rod joint is a circle–sphere intersection as in a wishbone.
 
+use super::arm::{links_of, reshaped, seat};
 use super::arm_driven::{self, ArmDriven, At};
 use super::{Linkage, Loop, Unreachable};
 use crate::Vec3;
@@ -58,7 +59,7 @@ impl StrutCorner {
         let (tie_inner, tie) = (at(p.tie_inner), at(p.tie_outer));
         let centre = at(wheel.center);
         let mut out = Self {
-            lower_links: [(lower - lower_pivots[0]).norm(), (lower - lower_pivots[1]).norm()],
+            lower_links: links_of(&lower_pivots, &lower),
             tie_length: (tie - tie_inner).norm(),
             tie_branch: (top - lower).cross(&(tie_inner - lower)).dot(&(tie - lower)).signum(),
             lower_pivots,
@@ -88,15 +89,7 @@ impl StrutCorner {
     }
 
     fn ready(&self) -> Result<Ready, Loop> {
-        let span = self.lower_pivots[1] - self.lower_pivots[0];
-        let length = span.norm();
-        let axis = span / length;
-        let [front, rear] = self.lower_links;
-        let along = (front * front - rear * rear + length * length) / (2.0 * length);
-        let square = front * front - along * along;
-        if !(length > 1.0 && square > 1.0) {
-            return Err(Loop::LowerArm);
-        }
+        let (axis, along, radius) = seat(&self.lower_pivots, self.lower_links).ok_or(Loop::LowerArm)?;
         let hub = self.lower_pivots[0] + axis * along;
         let d = self.design_lower - hub;
         let u = (d - axis * axis.dot(&d)).try_normalize(1e-9).ok_or(Loop::LowerArm)?;
@@ -107,7 +100,7 @@ impl StrutCorner {
         if self.tie_length <= 1.0 {
             return Err(Loop::TieRod);
         }
-        Ok(Ready { hub, radius: square.sqrt(), u, v, foot, slope: 1.0, bend: 0.0 })
+        Ok(Ready { hub, radius, u, v, foot, slope: 1.0, bend: 0.0 })
     }
 
     fn at(&self, r: &Ready, theta: f64, rack: f64) -> Result<At, Loop> {
@@ -219,12 +212,7 @@ impl StrutCorner {
 
     /// A different lower arm: joint `longer` mm farther off the pivot axis and `forward` mm along it.
     pub(crate) fn reshape_lower(&mut self, longer: f64, forward: f64) {
-        let span = (self.lower_pivots[1] - self.lower_pivots[0]).norm();
-        let [f, r] = self.lower_links;
-        let along = (f * f - r * r + span * span) / (2.0 * span);
-        let off = (f * f - along * along).max(0.0).sqrt() + longer;
-        let a = along - forward;
-        self.lower_links = [a.hypot(off), (span - a).hypot(off)];
+        self.lower_links = reshaped(&self.lower_pivots, self.lower_links, longer, forward);
     }
 
     /// Another tyre: its loaded radius, mm.

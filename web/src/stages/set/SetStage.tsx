@@ -2,12 +2,12 @@
 import { Button, Dialog } from '@mui/material';
 import { useMutation, useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
-import { Link, useLocation } from 'react-router';
 import { api, take, type Schemas, type SideName, type SidePlan } from '../../api/client';
 import { CamFigure, TieRodFigure } from '../../figures/CamFigure';
 import { Glyph, Half } from '../../shell/glyphs';
 import { useSettings } from '../../shell/settings';
 import { standing } from '../../shell/StanceStrip';
+import { ReadingsFirst, Waiting } from '../../shell/ReadingsFirst';
 import { useBench, type Bench } from '../../shell/ticket';
 import { angle, length, num } from '../../units/print';
 import { ReadingPad, type Quantity, type Visit } from '../read/ReadingPad';
@@ -19,33 +19,14 @@ const sides = ['left', 'right'] as const;
 export default function SetStage() {
   const bench = useBench();
   const { input, plan, ticket } = bench;
-  const { search } = useLocation();
   const sheet = useQuery({
     queryKey: ['sheet', input],
     queryFn: () => take(api.POST('/api/v1/sheet', { body: input! })),
     enabled: !!input,
     placeholderData: (p) => p,
   });
-  if (!input || !plan)
-    return (
-      <main className="main">
-        <section className="pane" style={{ padding: 28 }}>
-          <h1>Nothing to set yet</h1>
-          <p style={{ margin: '12px 0 20px' }}>Readings first: {ticket.missing.join(', ')}.</p>
-          <Button component={Link} to={`../read${search}`} variant="contained">
-            Take the readings
-          </Button>
-        </section>
-      </main>
-    );
-  if (!sheet.data)
-    return (
-      <main className="main">
-        <section className="pane" style={{ padding: 28 }} role={sheet.isError ? 'alert' : undefined}>
-          {sheet.isError ? sheet.error.message : 'Writing the sheet…'}
-        </section>
-      </main>
-    );
+  if (!input || !plan) return <ReadingsFirst title="Nothing to set yet" missing={ticket.missing} />;
+  if (!sheet.data) return <Waiting words="Writing the sheet…" fault={sheet.error?.message} />;
   return <SheetView bench={bench} sheet={sheet.data} planId={plan.id} />;
 }
 

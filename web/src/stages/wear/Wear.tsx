@@ -7,6 +7,7 @@ import { api, take, type Schemas, type SideName, type TyreWear } from '../../api
 import { TreadSection } from '../../figures/TreadSection';
 import { Glyph, Half } from '../../shell/glyphs';
 import { useKeys } from '../../shell/Keys';
+import { ReadingsFirst, Waiting } from '../../shell/ReadingsFirst';
 import { useBench } from '../../shell/ticket';
 import { distance, num, signed } from '../../units/print';
 
@@ -60,26 +61,8 @@ export default function Wear() {
     ',': () => setKm(Math.max(0, km - 1000)),
     '.': () => setKm(Math.min(160000, km + 1000)),
   });
-  if (!input || !draft)
-    return (
-      <main className="main">
-        <section className="pane" style={{ padding: 28 }}>
-          <h1>Wear waits for the plan</h1>
-          <p style={{ margin: '12px 0 20px' }}>Readings first: {ticket.missing.join(', ')}.</p>
-          <Button component={Link} to={`../read${search}`} variant="contained">
-            Take the readings
-          </Button>
-        </section>
-      </main>
-    );
-  if (!wear.data)
-    return (
-      <main className="main">
-        <section className="pane" style={{ padding: 28 }} role={wear.isError ? 'alert' : undefined}>
-          {wear.isError ? wear.error.message : 'Working the tread…'}
-        </section>
-      </main>
-    );
+  if (!input || !draft) return <ReadingsFirst title="Wear waits for the plan" missing={ticket.missing} />;
+  if (!wear.data) return <Waiting words="Working the tread…" fault={wear.error?.message} />;
   const tyre = wear.data[side];
   const [found, lifted, set] = [tyre[0]!, tyre[1]!, tyre[2]!];
   const q = lifted.ratio_to_set;
