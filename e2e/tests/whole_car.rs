@@ -103,6 +103,10 @@ async fn a_strut_car_is_surveyed_and_bad_points_keep_what_was_typed() {
     a.press("mode-points").await;
     let kept = a.el("[data-testid='points.strut_top.2']").await.prop("value").await.unwrap().unwrap();
     assert!((kept.parse::<f64>().unwrap() - 822.325).abs() < 0.01, "{kept}");
+    // A bent right side: points of its own, the left ones stay.
+    a.press("own-right").await;
+    a.fill("[data-testid='right.points.lower_outer.0']", "-9").await;
+    a.until("loops", |t| t.contains("loops close")).await;
     // Facts of the whole car: half a spring is no spring.
     a.press("more-facts").await;
     a.fill("[data-testid='car.front_rate']", "24").await;
@@ -115,6 +119,9 @@ async fn a_strut_car_is_surveyed_and_bad_points_keep_what_was_typed() {
     let id = jobs.as_array().unwrap().iter().find(|j| j["vehicle"] == "Teasel hatch").unwrap()["job"]["id"]
         .clone();
     let t = a.fetch(&format!("/api/v1/jobs/{}", id.as_str().unwrap())).await;
+    let geometry = &t["vehicle"]["facts"]["geometry"];
+    assert_eq!(geometry["right"]["points"]["lower_outer"][0], -9.0);
+    assert_ne!(geometry["points"]["lower_outer"][0], -9.0);
     let car = &t["vehicle"]["facts"]["car"];
     assert_eq!(car["front_spring"]["rate_n_mm"], 24.0);
     assert_eq!(car["levels"][0]["name"], "Low");

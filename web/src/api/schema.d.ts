@@ -1365,7 +1365,7 @@ export interface components {
                 [key: string]: number[];
             } | null;
             right?: components["schemas"]["SideFile"] | null;
-            /** @description x and z of a twist beam's shear centre, mm. */
+            /** @description x and z of a twist beam's shear centre, mm (also read: [x, y, z], and {"x": .., "z": ..}). */
             shear_center?: number[] | null;
             steering_axis?: components["schemas"]["SteeringAxis"] | null;
             tie_rod?: components["schemas"]["TieRodFile"] | null;

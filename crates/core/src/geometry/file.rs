@@ -87,8 +87,13 @@ pub struct GeometryFile {
     /// Tie rod of a solid axle.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub tie_rod: Option<TieRodFile>,
-    /// x and z of a twist beam's shear centre, mm.
-    #[serde(default, skip_serializing_if = "Option::is_none")]
+    /// x and z of a twist beam's shear centre, mm (also read: [x, y, z], and {"x": .., "z": ..}).
+    #[serde(
+        default,
+        alias = "shear_centre",
+        skip_serializing_if = "Option::is_none",
+        deserialize_with = "shear_center"
+    )]
     pub shear_center: Option<[f64; 2]>,
     /// Only for asymmetric cars.
     #[serde(default, skip_serializing_if = "Option::is_none")]
@@ -96,6 +101,24 @@ pub struct GeometryFile {
     /// Free remark.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub note: Option<String>,
+}
+
+/// The ways a shear centre is written.
+#[derive(Deserialize)]
+#[serde(untagged)]
+enum ShearCenter {
+    Flat([f64; 2]),
+    Point(Point),
+    Named { x: f64, z: f64 },
+}
+
+fn shear_center<'de, D: serde::Deserializer<'de>>(d: D) -> Result<Option<[f64; 2]>, D::Error> {
+    let read = ShearCenter::deserialize(d)
+        .map_err(|_| serde::de::Error::custom("not [x, z] of the beam's shear centre in mm"))?;
+    Ok(Some(match read {
+        ShearCenter::Flat(p) => p,
+        ShearCenter::Point([x, _, z]) | ShearCenter::Named { x, z } => [x, z],
+    }))
 }
 
 /// Takes points out of a file by name; what is left over was unknown.
@@ -231,6 +254,12 @@ fn points_of(
                 let (chassis, axle) = ends(&format!("{at}links.drag_link"), &l, true)?;
                 drag_link = Some(AxleLink { name: "drag_link".into(), chassis, axle });
             }
+            let mut tie_rod = None;
+            if let Some(l) = links.remove("tie_rod") {
+                // Both ends ride on the axle: it steers, it does not locate.
+                let (left, right) = ends(&format!("{at}links.tie_rod"), &l, true)?;
+                tie_rod = Some([left, right]);
+            }
             if !(4..=MOST_LINKS).contains(&links.len()) {
                 return Err(Problem::new(
                     format!("{at}links"),
@@ -243,7 +272,7 @@ fn points_of(
                 let (chassis, axle) = ends(&format!("{at}links.{name}"), &l, true)?;
                 found.push(AxleLink { name, chassis, axle });
             }
-            Points::SolidAxle(AxlePoints { links: found, steering_axis: None, drag_link, tie_rod: None })
+            Points::SolidAxle(AxlePoints { links: found, steering_axis: None, drag_link, tie_rod })
         }
     })
 }
@@ -274,7 +303,7 @@ impl TryFrom<GeometryFile> for Geometry {
                 let (chassis, axle) = ends("drag_link", l, true)?;
                 a.drag_link = Some(AxleLink { name: "drag_link".into(), chassis, axle });
             }
-            a.tie_rod = f.tie_rod.map(|t| [t.left, t.right]);
+            a.tie_rod = f.tie_rod.map(|t| [t.left, t.right]).or(a.tie_rod);
         }
         if let Points::TwistBeam(b) = &mut points {
             b.shear_center = f.shear_center.or(b.shear_center);

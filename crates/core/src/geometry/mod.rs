@@ -232,6 +232,38 @@ pub(crate) mod tests {
     }
 
     #[test]
+    fn steering_parts_among_the_links_locate_nothing() {
+        let text = include_str!("../../../../reference/geometries/axle_track_bar.json");
+        let plain = Geometry::from_json(text.as_bytes()).unwrap();
+        let more = text.replacen(
+            "\"track_bar\"",
+            "\"drag_link\":{\"chassis\":[120,400,560],\"axle\":[140,-560,430]},
+             \"tie_rod\":{\"chassis\":[-150,700,380],\"axle\":[-150,-700,380]},\"track_bar\"",
+            1,
+        );
+        let g = Geometry::from_json(more.as_bytes()).unwrap();
+        let (Points::SolidAxle(a), Points::SolidAxle(b)) = (&plain.points, &g.points) else {
+            panic!("axles")
+        };
+        assert_eq!(a.links, b.links);
+        assert!(b.drag_link.is_some() && b.tie_rod.is_some());
+    }
+
+    #[test]
+    fn a_shear_centre_is_read_in_its_usual_forms() {
+        let text = include_str!("../../../../reference/geometries/beam_twist.json");
+        let mut v: serde_json::Value = serde_json::from_str(text).unwrap();
+        let read = |v: &serde_json::Value| Geometry::from_json(v.to_string().as_bytes());
+        let plain = read(&v).unwrap();
+        for form in [serde_json::json!([-2301, 0, 341]), serde_json::json!({"x": -2301, "z": 341})] {
+            v["shear_center"] = form;
+            assert_eq!(read(&v).unwrap(), plain);
+        }
+        v["shear_center"] = serde_json::json!("low");
+        assert_eq!(read(&v).unwrap_err().field, "shear_center");
+    }
+
+    #[test]
     fn a_file_written_is_the_file_read() {
         let g = sample();
         let text = serde_json::to_vec(&g).unwrap();

@@ -9,7 +9,7 @@ import { useSettings } from '../../shell/settings';
 import { MM_PER_INCH, num } from '../../units/print';
 import { readLength } from '../plan/HeightBench';
 import { useLive } from './car';
-import { layoutWords, pointAt, rowsOf, withPoint } from './points';
+import { isWholeAxle, layoutWords, pointAt, rowsOf, withPoint, withRight } from './points';
 
 export type Mode = 'shape' | 'tape' | 'points';
 type Archetype = Schemas['ArchetypeInfo'];
@@ -363,7 +363,8 @@ function PointTable({ geometry, axle, look, problems, change, bad, hot }: Props 
       <div className="survey">
         <div style={{ minWidth: 0 }}>
           <span className="lab">
-            {layoutWords[geometry.layout]}, {axle}, left side · point {at + 1} of {rows.length}
+            {layoutWords[geometry.layout]}, {axle}
+            {isWholeAxle(geometry) || geometry.right ? '' : ', left side'} · point {at + 1} of {rows.length}
           </span>
           <h2 style={{ marginTop: 4 }}>{here?.label}</h2>
           <p className="small mut" style={{ marginTop: 5 }}>
@@ -423,6 +424,17 @@ function PointTable({ geometry, axle, look, problems, change, bad, hot }: Props 
         </tbody>
       </table>
       <WheelFields geometry={geometry} change={change} axle={axle} bad={setWheelFaults} />
+      {!isWholeAxle(geometry) && (
+        <label className="own-right">
+          <input
+            type="checkbox"
+            checked={!!geometry.right}
+            onChange={(e) => change(withRight(geometry, e.target.checked), 'points')}
+            data-testid={axle === 'front' ? 'own-right' : 'rear.own-right'}
+          />
+          The right side has points of its own
+        </label>
+      )}
       <p className="small mut" style={{ marginTop: 10 }}>
         x forward of the front axle, y out from the middle of the car, z up from the floor the car stands on.
         Type mm or in after a number to mix.

@@ -250,7 +250,10 @@ export function VehicleForm({ start, fault, busy, action, done, head, extra, fre
   const named = facts.name.trim().length > 0;
   const geometry = axles[axle];
   const row = geometry && hotPath ? rowsOf(geometry).find((r) => r.path === hotPath) : undefined;
-  const hot = row && geometry ? { at: pointAt(geometry, row.path), name: row.label } : undefined;
+  const at = row && geometry ? pointAt(geometry, row.path) : undefined;
+  // Right-hand points count outward; in the drawing the right side is negative.
+  const seen = at && row?.path.startsWith('right.') ? [at[0]!, -at[1]!, at[2]!] : at;
+  const hot = row && seen ? { at: seen, name: row.label } : undefined;
   const carBody = useMemo(() => carOf(facts), [facts]);
   const tabs: [AxleName, string][] = [
     ['front', 'Front axle'],

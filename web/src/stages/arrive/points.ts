@@ -32,8 +32,34 @@ const known: Record<string, [string, string]> = {
 
 const spoken = (name: string) => name.replaceAll('_', ' ').replace(/^./, (c) => c.toUpperCase());
 
-/** Every point, in the order of a survey: body side first, wheel centre last. */
+/** Every point, in the order of a survey: body side first, wheel centre last; the right side's own points after it. */
 export function rowsOf(g: Geometry): PointRow[] {
+  const left = oneSide(g);
+  if (!g.right) return left;
+  const right = oneSide({ ...g, ...g.right, drag_link: null, tie_rod: null });
+  return [
+    ...left,
+    ...right.map((r) => ({
+      path: `right.${r.path}`,
+      label: `Right: ${r.label.replace(/^./, (c) => c.toLowerCase())}`,
+      where: `${r.where} On the right side; y counts outward there too.`,
+    })),
+  ];
+}
+
+/** The file with points of its own on the right, at first the left ones, or without them. */
+export function withRight(g: Geometry, own: boolean): Geometry {
+  if (!own) return { ...g, right: null };
+  return {
+    ...g,
+    right: structuredClone({ points: g.points ?? null, links: g.links ?? null, wheel: g.wheel }),
+  };
+}
+
+/** Whether both wheels hang on one body, so that the file holds both sides already. */
+export const isWholeAxle = (g: Geometry) => g.layout === 'solid_axle' || g.layout === 'twist_beam';
+
+function oneSide(g: Geometry): PointRow[] {
   const out: PointRow[] = [];
   for (const name of Object.keys(known))
     if (g.points?.[name])
