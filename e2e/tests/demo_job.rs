@@ -196,7 +196,7 @@ async fn plans_are_duplicated_renamed_compared_and_survive_a_killed_server() {
     a.until("strip-front", |t| t.starts_with("548")).await;
     a.until("saving", |t| t == "Saved").await;
     a.press("plan-menu").await;
-    a.click("[role=menu] li:nth-last-of-type(4)").await;
+    a.press("plan-rename").await;
     a.fill("[data-testid=plan-name]", "Lift 50, try\n").await;
     a.until("plan-menu", |t| t.contains("Lift 50, try")).await;
     a.press("plan-menu").await;

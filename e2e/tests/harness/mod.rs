@@ -153,9 +153,18 @@ impl App {
         self.el(&format!("[data-testid=\"{testid}\"]")).await
     }
 
+    /// Clicks once the element stands still: menus and sheets slide in, and a click on the way lands beside it.
     pub async fn click(&self, css: &str) {
         let until = Instant::now() + Duration::from_secs(10);
+        let mut before = None;
         loop {
+            let here = self.el(css).await.rectangle().await.ok();
+            if here.is_none() || here != before {
+                before = here;
+                assert!(Instant::now() < until, "{css}: never stands still");
+                tokio::time::sleep(Duration::from_millis(50)).await;
+                continue;
+            }
             match self.el(css).await.click().await {
                 Ok(()) => return,
                 Err(e) if Instant::now() > until => panic!("{css}: {e}"),

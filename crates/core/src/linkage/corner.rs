@@ -84,6 +84,20 @@ impl Corner {
         Self::new(&points, &wheel)
     }
 
+    /// Turns the spin axis in its knuckle, arm or axle, radians of camber and toe. Nothing else moves.
+    pub(crate) fn turn_spin(&mut self, camber: f64, toe: f64) {
+        match self {
+            Self::Wishbone(c) => {
+                c.turn_spin(camber, toe);
+                c.refresh();
+            }
+            Self::Strut(c) => c.turn_spin(camber, toe),
+            Self::FiveLink(c) => c.turn_spin(camber, toe),
+            Self::Hinge(c) => c.turn_spin(camber, toe),
+            Self::Axle(c) => c.turn_spin(camber, toe),
+        }
+    }
+
     /// The same corner on another tyre: wheel centre over the ground, mm. No arm moves.
     #[must_use]
     pub fn on_tyre(&self, loaded_radius_mm: f64) -> Self {

@@ -61,13 +61,20 @@ pub struct AxleCurves {
 /// neighbouring heights, so the heights should be evenly spaced.
 #[must_use]
 pub fn axle_curves(g: &Geometry, corners: [&Corner; 2], heights: &[f64]) -> AxleCurves {
-    AxleCurves {
-        left: one_side(g, corners[0], Side::Left, heights),
-        right: one_side(g, corners[1], Side::Right, heights),
-    }
+    let left = one_side(g, corners[0], Side::Left, heights, None);
+    let right =
+        one_side(g, corners[1], Side::Right, heights, g.layout().is_whole_axle().then_some(left.as_slice()));
+    AxleCurves { left, right }
 }
 
-fn one_side(g: &Geometry, c: &Corner, side: Side, heights: &[f64]) -> Vec<HeightPoint> {
+/// `twin` is the other wheel of a whole axle, whose roll centre is this one's.
+fn one_side(
+    g: &Geometry,
+    c: &Corner,
+    side: Side,
+    heights: &[f64],
+    twin: Option<&[HeightPoint]>,
+) -> Vec<HeightPoint> {
     let Ok(design) = c.pose(0.0, 0.0) else { return Vec::new() };
     let (radius, x0) = (c.loaded_radius(), c.design_x());
     let (toe0, y0) = (toe(&design.spin), contact_point(&design.centre, &design.spin, radius).y);
@@ -80,7 +87,9 @@ fn one_side(g: &Geometry, c: &Corner, side: Side, heights: &[f64]) -> Vec<Height
     let mut out = Vec::with_capacity(heights.len());
     for (i, h) in heights.iter().enumerate() {
         let Some((p, contact)) = &poses[i] else { continue };
-        let roll_centre_mm = if own_rule {
+        let roll_centre_mm = if let Some(twin) = twin {
+            twin.iter().find(|p| p.height_mm == *h).and_then(|p| p.roll_centre_mm)
+        } else if own_rule {
             axle_roll_centre([c, c], &points, &wheel, [-h, -h]).ok().flatten().map(|r: RollCentre| r.z_mm)
         } else {
             // Quadratic through three neighbours: the slope at this height.

@@ -148,14 +148,7 @@ impl Edit {
                 _ => {}
             },
             Self::TurnSpin { camber_deg, toe_deg } => {
-                let (camber, toe) = (camber_deg.to_radians(), toe_deg.to_radians());
-                match corner {
-                    Corner::Wishbone(c) => c.turn_spin(camber, toe),
-                    Corner::Strut(c) => c.turn_spin(camber, toe),
-                    Corner::FiveLink(c) => c.turn_spin(camber, toe),
-                    Corner::Hinge(c) => c.turn_spin(camber, toe),
-                    Corner::Axle(c) => c.turn_spin(camber, toe),
-                }
+                corner.turn_spin(camber_deg.to_radians(), toe_deg.to_radians());
             }
             Self::LeanKingpin { caster_deg } => {
                 if let Corner::Axle(c) = corner {

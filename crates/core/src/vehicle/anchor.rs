@@ -154,13 +154,13 @@ fn bend(
     let mut w = wheel.clone();
     let mut a = Anchor::default();
     let height = axis_height(points);
+    let mut corner = Corner::new(points, wheel);
     for _ in 0..40 {
-        w.camber_deg = wheel.camber_deg + a.camber_deg;
-        w.toe_deg = wheel.toe_deg + a.toe_deg;
-        let mut p = points.clone();
-        lean(&mut p, a.upper_shift_mm, a.caster_deg);
-        let corner = Corner::new(&p, &w);
-        let now = corner.edited(start).wheel(travel, 0.0)?;
+        let now = if start.is_empty() {
+            corner.wheel(travel, 0.0)?
+        } else {
+            corner.edited(start).wheel(travel, 0.0)?
+        };
         let caster = match (wanted.caster_deg, now.steer) {
             (Some(c), Some(s)) => Some((c - s.caster_deg, s.caster_deg)),
             (Some(_), None) => return Err(Unreachable::at(Loop::Unsteered, travel)),
@@ -177,6 +177,14 @@ fn bend(
             if !matches!(points, Points::SolidAxle(_)) {
                 a.upper_shift_mm -= m.to_radians() * height / now.to_radians().cos().powi(2);
             }
+            // The knuckle itself changes: its sizes are taken again.
+            w.camber_deg = wheel.camber_deg + a.camber_deg;
+            w.toe_deg = wheel.toe_deg + a.toe_deg;
+            let mut p = points.clone();
+            lean(&mut p, a.upper_shift_mm, a.caster_deg);
+            corner = Corner::new(&p, &w);
+        } else {
+            corner.turn_spin(miss[0].to_radians(), miss[1].to_radians());
         }
         if !a.upper_shift_mm.is_finite() || a.upper_shift_mm.abs() > 400.0 || a.caster_deg.abs() > 60.0 {
             break;

@@ -90,6 +90,7 @@ export function PlanMenu({ bench }: { bench: Bench }) {
         <MenuItem divider disabled sx={{ minHeight: 6, p: 0 }} />
         <MenuItem
           sx={{ minHeight: 44 }}
+          data-testid="plan-rename"
           onClick={() => {
             close();
             setName(plan.name);
