@@ -58,7 +58,7 @@ struct Shape {
 
 /// Index of the mirror image of each point of a whole axle.
 fn mirrors(points: &Points) -> Vec<Option<usize>> {
-    let names: Vec<String> = points.named().into_iter().map(|(n, _)| n).collect();
+    let names: Vec<String> = points.names().into_iter().map(|(n, _)| n).collect();
     names
         .iter()
         .map(|n| {
@@ -98,16 +98,16 @@ fn shaped(base: &Shape, ways: &[(Way, f64)], theta: &DVector<f64>) -> Shape {
     let mut wheel = base.wheel.clone();
     let centre = base.wheel.center;
     {
-        let mut all = points.named_mut();
+        let mut all = points.all_mut();
         for ((way, _), t) in ways.iter().zip(theta.iter()) {
             if let Way::Shift { points, mirrored, axis } = way {
                 for i in points {
-                    if let Some((_, _, p)) = all.get_mut(*i) {
+                    if let Some(p) = all.get_mut(*i) {
                         p[*axis] += t;
                     }
                 }
                 for i in mirrored {
-                    if let Some((_, _, p)) = all.get_mut(*i) {
+                    if let Some(p) = all.get_mut(*i) {
                         p[*axis] += if *axis == 1 { -t } else { *t };
                     }
                 }
@@ -117,7 +117,7 @@ fn shaped(base: &Shape, ways: &[(Way, f64)], theta: &DVector<f64>) -> Shape {
             if let Way::Scale(axis) = way {
                 // y about the centre line, x and z about the wheel centre.
                 let about = if *axis == 1 { 0.0 } else { centre[*axis] };
-                for (_, _, p) in &mut all {
+                for p in &mut all {
                     p[*axis] = about + (p[*axis] - about) * (1.0 + t);
                 }
                 if *axis == 1 {
@@ -163,7 +163,7 @@ pub fn fit_archetype(a: &Archetype, taped: &[Taped], wheelbase_mm: f64) -> Resul
     // A larger tyre lifts the axle and all that hangs on it.
     if let Some(r) = taped.iter().find(|t| t.measure == Measure::WheelRadius) {
         let up = r.value - base.wheel.center[2];
-        for (_, _, p) in base.points.named_mut() {
+        for p in base.points.all_mut() {
             p[2] += up;
         }
         base.wheel.center[2] = r.value;
@@ -173,7 +173,7 @@ pub fn fit_archetype(a: &Archetype, taped: &[Taped], wheelbase_mm: f64) -> Resul
         Axle::Front => -base.wheel.center[0],
         Axle::Rear => -wheelbase_mm - base.wheel.center[0],
     };
-    for (_, _, p) in base.points.named_mut() {
+    for p in base.points.all_mut() {
         p[0] += along;
     }
     base.wheel.center[0] += along;

@@ -21,9 +21,9 @@ pub struct Spread {
 impl Spread {
     /// Moves the points by `mm` along the axis.
     pub fn shift(&self, points: &mut Points, mm: f64) {
-        let mut all = points.named_mut();
+        let mut all = points.all_mut();
         for i in &self.points {
-            if let Some((_, _, p)) = all.get_mut(*i) {
+            if let Some(p) = all.get_mut(*i) {
                 p[self.axis] += mm;
             }
         }
@@ -35,7 +35,7 @@ impl Spread {
 #[must_use]
 pub fn spreads(points: &Points, knowledge: Knowledge) -> Vec<Spread> {
     let sigma = knowledge.sigma_mm();
-    let groups: Vec<u8> = points.clone().named_mut().into_iter().map(|(_, g, _)| g).collect();
+    let groups: Vec<u8> = points.names().into_iter().map(|(_, g)| g).collect();
     let mut out = Vec::with_capacity(groups.len() * 4);
     let mut own = sigma;
     if knowledge == Knowledge::Archetype {

@@ -214,57 +214,92 @@ impl Points {
         if let Self::DoubleWishbone(p) = self { Some(p) } else { None }
     }
 
-    /// Path of each point in the file, the part it belongs to (points of one part are measured from
-    /// each other, so their errors go together) and the point, always in the same order.
-    pub fn named_mut(&mut self) -> Vec<(String, u8, &mut Point)> {
-        let p = |n: &str| format!("points.{n}");
+    /// Every point, always in the same order.
+    pub fn all_mut(&mut self) -> Vec<&mut Point> {
         match self {
             Self::DoubleWishbone(w) => vec![
-                (p("lower_front"), 0, &mut w.lower_front),
-                (p("lower_rear"), 0, &mut w.lower_rear),
-                (p("lower_outer"), 0, &mut w.lower_outer),
-                (p("upper_front"), 1, &mut w.upper_front),
-                (p("upper_rear"), 1, &mut w.upper_rear),
-                (p("upper_outer"), 1, &mut w.upper_outer),
-                (p("tie_inner"), 2, &mut w.tie_inner),
-                (p("tie_outer"), 2, &mut w.tie_outer),
+                &mut w.lower_front,
+                &mut w.lower_rear,
+                &mut w.lower_outer,
+                &mut w.upper_front,
+                &mut w.upper_rear,
+                &mut w.upper_outer,
+                &mut w.tie_inner,
+                &mut w.tie_outer,
             ],
             Self::Strut(s) => vec![
-                (p("lower_front"), 0, &mut s.lower_front),
-                (p("lower_rear"), 0, &mut s.lower_rear),
-                (p("lower_outer"), 0, &mut s.lower_outer),
-                (p("strut_top"), 1, &mut s.strut_top),
-                (p("strut_bottom"), 1, &mut s.strut_bottom),
-                (p("tie_inner"), 2, &mut s.tie_inner),
-                (p("tie_outer"), 2, &mut s.tie_outer),
+                &mut s.lower_front,
+                &mut s.lower_rear,
+                &mut s.lower_outer,
+                &mut s.strut_top,
+                &mut s.strut_bottom,
+                &mut s.tie_inner,
+                &mut s.tie_outer,
             ],
-            Self::FiveLink(f) => {
-                let mut out = Vec::with_capacity(10);
-                for (i, r) in f.rods.iter_mut().enumerate() {
-                    out.push((format!("links.{}.inner", r.name), i as u8, &mut r.inner));
-                    out.push((format!("links.{}.outer", r.name), i as u8, &mut r.outer));
-                }
-                out
-            }
-            Self::SingleArm(a) => {
-                vec![(p("arm_inner"), 0, &mut a.arm_inner), (p("arm_outer"), 0, &mut a.arm_outer)]
-            }
+            Self::FiveLink(f) => f.rods.iter_mut().flat_map(|r| [&mut r.inner, &mut r.outer]).collect(),
+            Self::SingleArm(a) => vec![&mut a.arm_inner, &mut a.arm_outer],
             Self::SolidAxle(a) => {
-                let mut out = Vec::with_capacity(14);
-                for (i, l) in a.links.iter_mut().chain(a.drag_link.iter_mut()).enumerate() {
-                    out.push((format!("links.{}.chassis", l.name), i as u8, &mut l.chassis));
-                    out.push((format!("links.{}.axle", l.name), i as u8, &mut l.axle));
-                }
-                if let Some([l, r]) = &mut a.tie_rod {
-                    out.push(("tie_rod.left".into(), 100, l));
-                    out.push(("tie_rod.right".into(), 100, r));
+                let links = a.links.iter_mut().chain(a.drag_link.iter_mut());
+                let mut out: Vec<&mut Point> = links.flat_map(|l| [&mut l.chassis, &mut l.axle]).collect();
+                out.extend(a.tie_rod.iter_mut().flatten());
+                out
+            }
+            Self::TwistBeam(b) => vec![&mut b.pivot_left, &mut b.pivot_right],
+        }
+    }
+
+    /// Path of each point in the file and the part it belongs to (points of one part are measured from each
+    /// other, so their errors go together), in the order of [`Points::all_mut`].
+    #[must_use]
+    pub fn names(&self) -> Vec<(String, u8)> {
+        let plain = |list: &[(&str, u8)]| -> Vec<(String, u8)> {
+            list.iter().map(|(n, g)| (format!("points.{n}"), *g)).collect()
+        };
+        match self {
+            Self::DoubleWishbone(_) => plain(&[
+                ("lower_front", 0),
+                ("lower_rear", 0),
+                ("lower_outer", 0),
+                ("upper_front", 1),
+                ("upper_rear", 1),
+                ("upper_outer", 1),
+                ("tie_inner", 2),
+                ("tie_outer", 2),
+            ]),
+            Self::Strut(_) => plain(&[
+                ("lower_front", 0),
+                ("lower_rear", 0),
+                ("lower_outer", 0),
+                ("strut_top", 1),
+                ("strut_bottom", 1),
+                ("tie_inner", 2),
+                ("tie_outer", 2),
+            ]),
+            Self::FiveLink(f) => f
+                .rods
+                .iter()
+                .zip(0u8..)
+                .flat_map(|(r, g)| ["inner", "outer"].map(|end| (format!("links.{}.{end}", r.name), g)))
+                .collect(),
+            Self::SingleArm(_) => plain(&[("arm_inner", 0), ("arm_outer", 0)]),
+            Self::SolidAxle(a) => {
+                let links = a.links.iter().chain(a.drag_link.iter()).zip(0u8..);
+                let mut out: Vec<(String, u8)> = links
+                    .flat_map(|(l, g)| ["chassis", "axle"].map(|end| (format!("links.{}.{end}", l.name), g)))
+                    .collect();
+                if a.tie_rod.is_some() {
+                    out.extend([("tie_rod.left".to_owned(), 100), ("tie_rod.right".to_owned(), 100)]);
                 }
                 out
             }
-            Self::TwistBeam(b) => {
-                vec![(p("pivot_left"), 0, &mut b.pivot_left), (p("pivot_right"), 0, &mut b.pivot_right)]
-            }
+            Self::TwistBeam(_) => plain(&[("pivot_left", 0), ("pivot_right", 0)]),
         }
+    }
+
+    /// [`Points::names`] and [`Points::all_mut`] side by side.
+    pub fn named_mut(&mut self) -> Vec<(String, u8, &mut Point)> {
+        let names = self.names();
+        names.into_iter().zip(self.all_mut()).map(|((n, g), p)| (n, g, p)).collect()
     }
 
     /// Path and place of each point, in the order of [`Points::named_mut`].
@@ -281,7 +316,7 @@ impl Points {
         if !self.layout().is_whole_axle() {
             return out;
         }
-        for (_, _, p) in out.named_mut() {
+        for p in out.all_mut() {
             p[1] = -p[1];
         }
         match &mut out {
