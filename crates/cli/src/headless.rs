@@ -20,7 +20,8 @@ const FILE_LIMIT: u64 = 4 * 1024 * 1024;
 /// Most rows a sweep prints.
 const ROW_LIMIT: usize = 200_000;
 
-fn read(path: &Path) -> Result<Vec<u8>, Failure> {
+/// Reads a file of bounded size.
+pub fn read(path: &Path) -> Result<Vec<u8>, Failure> {
     let shown = path.display();
     let size = std::fs::metadata(path)
         .map_err(|e| Failure::Input(format!("{shown}: {e}; the path of a file")))?
@@ -184,7 +185,8 @@ pub fn sweep(path: &Path, args: &SweepArgs) -> Result<(), Failure> {
     table(&COLUMNS, rows)
 }
 
-fn print<T: Serialize>(v: &T) -> Result<(), Failure> {
+/// Prints JSON.
+pub fn print<T: Serialize>(v: &T) -> Result<(), Failure> {
     let text = serde_json::to_string_pretty(v).map_err(|e| Failure::System(e.to_string()))?;
     writeln!(std::io::stdout().lock(), "{text}").map_err(|e| Failure::System(e.to_string()))
 }

@@ -3,6 +3,7 @@
 //! Exit 0 done, 2 bad input (one line: field, what is wrong, what would be right), 3 no answer.
 
 mod headless;
+mod read;
 mod serve;
 
 use clap::{Args, Parser, Subcommand};
@@ -89,6 +90,15 @@ enum Command {
         /// Case file
         case: PathBuf,
     },
+    /// One reading conversion, JSON
+    #[command(after_help = read::help())]
+    Read {
+        /// How it was read
+        method: String,
+        /// `--name=value` for every number of the method
+        #[arg(trailing_var_arg = true, allow_hyphen_values = true, value_name = "--NAME=VALUE")]
+        values: Vec<String>,
+    },
     /// Print the OpenAPI description of the server
     Openapi,
 }
@@ -122,6 +132,7 @@ fn main() -> ExitCode {
         Command::Settings { case } => headless::settings(&case),
         Command::Fit { case } => headless::fit(&case),
         Command::Wear { case } => headless::wear(&case),
+        Command::Read { method, values } => read::read(&method, &values),
         Command::Openapi => {
             println!("{}", bold_stance_server::openapi_json());
             Ok(())

@@ -3,6 +3,7 @@
 
 mod api;
 mod assets;
+mod bench;
 mod guard;
 mod problem;
 mod routes;
@@ -16,6 +17,7 @@ use actix_web::{App, HttpServer, web};
 use bold_stance_core::archetype::{Archetype, shipped_archetypes};
 use bold_stance_core::part::{Part, shipped_parts};
 use bold_stance_core::plan::{Aim, shipped_aims};
+use bold_stance_core::reading::{MethodInfo, PrepareItem, shipped_methods, shipped_prepare};
 use bold_stance_store::Store;
 use bold_stance_store::shop::Shop;
 use std::net::{SocketAddr, TcpListener};
@@ -34,6 +36,10 @@ pub struct AppState {
     pub parts: Vec<Part>,
     /// The aims.
     pub aims: Vec<Aim>,
+    /// Methods people read with.
+    pub methods: Vec<MethodInfo>,
+    /// Items of the prepare list.
+    pub prepare: Vec<PrepareItem>,
     /// Generic axles a new vehicle starts from.
     pub archetypes: Vec<Archetype>,
 }
@@ -67,6 +73,8 @@ pub fn start(
         shop,
         parts: shipped_parts()?,
         aims: shipped_aims()?,
+        methods: shipped_methods()?,
+        prepare: shipped_prepare()?,
         archetypes: shipped_archetypes()?,
     });
     let server = HttpServer::new(move || {

@@ -69,6 +69,17 @@ pub fn bad_query(e: &actix_web::error::QueryPayloadError) -> ApiError {
 }
 
 impl ApiError {
+    /// The same with every field under an index, when it came in a list.
+    #[must_use]
+    pub fn under(self, listed: bool, index: usize) -> Self {
+        match self {
+            Self::Input(list) if listed => Self::Input(
+                list.into_iter().map(|p| Problem { field: format!("{index}.{}", p.field), ..p }).collect(),
+            ),
+            other => other,
+        }
+    }
+
     fn title(&self) -> &'static str {
         match self {
             Self::Input(_) => "Something typed needs another look",

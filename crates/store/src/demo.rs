@@ -2,11 +2,14 @@
 
 use crate::job::{NewJob, Stage};
 use crate::plan::PlanDocument;
-use crate::reading::{Method, NewReading, Quantity, RawEntry, Side, Visit};
+use crate::reading::Reading;
 use crate::shop::Shop;
 use crate::vehicle::VehicleFacts;
-use crate::{Result, Store, StoreError, event, job, plan, reading, shop, vehicle};
+use crate::{Result, Store, StoreError, event, job, plan, reading, shop, vehicle, visit};
 use bold_stance_core::problem::parse_json;
+use bold_stance_core::reading::{Answers, Jack, Method, Quantity, RawEntry, ReadAxle, ReadSide, Visit};
+use bold_stance_core::units::LengthUnit;
+use chrono::{Duration, Utc};
 use serde::Deserialize;
 use uuid::Uuid;
 
@@ -25,6 +28,8 @@ struct DemoJob {
     vehicle: VehicleFacts,
     job: NewJob,
     stage: Stage,
+    #[serde(default)]
+    prepare: Answers,
     readings: Vec<DemoReading>,
     plans: Vec<DemoPlan>,
 }
@@ -33,7 +38,9 @@ struct DemoJob {
 #[serde(deny_unknown_fields)]
 struct DemoReading {
     quantity: Quantity,
-    side: Side,
+    #[serde(default)]
+    axle: ReadAxle,
+    side: ReadSide,
     value: f64,
     text: String,
     sigma: f64,
@@ -64,21 +71,43 @@ pub async fn load(store: &Store, reset: bool) -> Result<Shop> {
     for d in demo.jobs {
         let v = vehicle::insert(&mut tx, shop.id, &d.vehicle).await?;
         let j = job::insert(&mut tx, shop.id, v, &d.job).await?;
-        for r in d.readings {
-            let unit = if r.quantity == Quantity::Height { "mm" } else { "deg" };
-            let new = NewReading {
+        let count = d.readings.len() as i64;
+        for (i, r) in (0..).zip(d.readings) {
+            let (method, entry) = match r.quantity {
+                Quantity::Height => (Method::HeightHub, "value"),
+                Quantity::Camber => (Method::CamberGauge, "angle"),
+                Quantity::Caster => (Method::CasterJointLine, "angle"),
+                _ => (Method::ToeConvert, "value"),
+            };
+            let height_mm = (r.quantity == Quantity::Height).then_some(r.value);
+            let new = Reading {
                 id: Uuid::new_v4(),
                 visit: Visit::Found,
                 quantity: r.quantity,
+                axle: r.axle,
                 side: r.side,
-                method: Method::Direct,
-                raw: vec![RawEntry { name: "value".into(), text: r.text }],
-                unit: unit.into(),
+                method,
+                raw: vec![RawEntry::new(entry, &r.text)],
+                unit: LengthUnit::Mm,
                 value: r.value,
                 sigma: r.sigma,
+                corrections: Vec::new(),
+                also: Vec::new(),
+                doubt: Vec::new(),
+                notes: Vec::new(),
+                jack: Jack::Rolled,
+                jacked_height: String::new(),
+                height_mm,
                 author: "Specialist".into(),
+                replaces: None,
+                // Three minutes a reading, the last one a quarter of an hour ago.
+                taken_at: Utc::now() - Duration::minutes(15 + 3 * (count - i)),
             };
             reading::add(&mut tx, shop.id, j, &new).await?;
+        }
+        if count > 0 {
+            visit::open(&mut tx, shop.id, j, Visit::Found, "Specialist").await?;
+            visit::save(&mut tx, j, Visit::Found, 1, &d.prepare).await?;
         }
         for p in d.plans {
             plan::insert(&mut tx, shop.id, j, &p.name, &p.document).await?;

@@ -136,9 +136,11 @@ pub async fn list(tx: &mut Tx, offset: i64, limit: i64) -> Result<Vec<JobLine>> 
     let rows = sqlx::query!(
         r#"select j.id, j.vehicle_id, j.version, j.ticket, j.complaint, j.bay, j.stage, j.created_at,
              v.name, v.silhouette, v.tyre_size, v.drive,
-             (select count(distinct (r.quantity, r.side)) from reading r
-               where r.job_id = j.id and r.visit = 'found' and r.side in ('left', 'right')
-                 and r.quantity in ('height', 'camber', 'caster', 'toe')) as "readings!",
+             -- Toe of both wheels counts for each of them.
+             (select count(distinct (replace(r.quantity, 'total_', ''), s.side)) from reading r
+               join (values ('left'), ('right')) s (side) on r.side in (s.side, 'both')
+               where r.job_id = j.id and r.visit = 'found' and r.axle = 'front'
+                 and r.quantity in ('height', 'camber', 'caster', 'toe', 'total_toe')) as "readings!",
              (p.document ->> 'height_change_mm')::double precision as height_change_mm,
              coalesce(jsonb_array_length(p.document -> 'fitted'), 0)::bigint as "fitted!"
            from job j join vehicle v on v.id = j.vehicle_id

@@ -10,6 +10,7 @@ pub mod plan;
 pub mod reading;
 pub mod shop;
 pub mod vehicle;
+pub mod visit;
 
 use sqlx::postgres::{PgConnectOptions, PgPoolOptions};
 use sqlx::{PgPool, Postgres, Transaction};

@@ -2,61 +2,17 @@
 
 use crate::vehicle::{from_word, word};
 use crate::{Result, Tx};
+use bold_stance_core::reading::{
+    Also, Correction, DoubtPart, Jack, Method, Place, Quantity, RawEntry, ReadAxle, ReadSide, Seen, Visit,
+};
+use bold_stance_core::units::LengthUnit;
 use chrono::{DateTime, Utc};
 use serde::{Deserialize, Serialize};
 use sqlx::types::Json;
 use uuid::Uuid;
 
-/// What was read.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize, utoipa::ToSchema)]
-#[serde(rename_all = "snake_case")]
-pub enum Quantity {
-    /// Hub centre to arch lip, mm.
-    Height,
-    /// Degrees, top out positive.
-    Camber,
-    /// Degrees, top rearward positive.
-    Caster,
-    /// Degrees of one wheel, toe-in positive.
-    Toe,
-}
-
-/// Which side of the car.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize, utoipa::ToSchema)]
-#[serde(rename_all = "snake_case")]
-pub enum Side {
-    /// Left front.
-    Left,
-    /// Right front.
-    Right,
-}
-
-/// At which point of the work.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize, utoipa::ToSchema)]
-#[serde(rename_all = "snake_case")]
-pub enum Visit {
-    /// As found.
-    Found,
-    /// After the height was set and settled.
-    Settled,
-    /// After the cams were set.
-    Reswept,
-    /// After everything.
-    Proved,
-}
-
-/// How it was read.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize, utoipa::ToSchema)]
-#[serde(rename_all = "snake_case")]
-pub enum Method {
-    /// Straight off a tape or gauge.
-    Direct,
-    /// Caster from two cambers of a sweep.
-    Sweep,
-}
-
 /// A stored reading.
-#[derive(Debug, Clone, Serialize, Deserialize, utoipa::ToSchema)]
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, utoipa::ToSchema)]
 pub struct Reading {
     /// Its id.
     pub id: Uuid,
@@ -64,18 +20,34 @@ pub struct Reading {
     pub visit: Visit,
     /// What.
     pub quantity: Quantity,
-    /// Where.
-    pub side: Side,
+    /// Axle.
+    pub axle: ReadAxle,
+    /// Side.
+    pub side: ReadSide,
     /// How.
     pub method: Method,
     /// Every entry as typed, by name.
     pub raw: Vec<RawEntry>,
     /// Unit the entries were typed in when they named none.
-    pub unit: String,
-    /// Converted value: mm for height, degrees else.
+    pub unit: LengthUnit,
+    /// Converted and corrected value: mm, degrees or kPa.
     pub value: f64,
     /// Standard deviation in the same unit.
     pub sigma: f64,
+    /// What was taken out or put in, each with the version of its arithmetic.
+    pub corrections: Vec<Correction>,
+    /// Further figures.
+    pub also: Vec<Also>,
+    /// What the doubt is made of.
+    pub doubt: Vec<DoubtPart>,
+    /// Remarks.
+    pub notes: Vec<String>,
+    /// How the wheel stood.
+    pub jack: Jack,
+    /// Hub to arch as it stood on the jack, as typed.
+    pub jacked_height: String,
+    /// Hub-to-arch height it was read at, mm.
+    pub height_mm: Option<f64>,
     /// Who read it.
     pub author: String,
     /// The reading this one corrects.
@@ -84,69 +56,77 @@ pub struct Reading {
     pub taken_at: DateTime<Utc>,
 }
 
-/// One entry as typed.
-#[derive(Debug, Clone, PartialEq, Eq, Serialize, Deserialize, utoipa::ToSchema)]
-#[serde(deny_unknown_fields)]
-pub struct RawEntry {
-    /// What it is, e.g. `value`, `camber_out`.
-    pub name: String,
-    /// As typed.
-    pub text: String,
+impl Reading {
+    /// Where it was read.
+    #[must_use]
+    pub fn place(&self) -> Place {
+        Place { axle: self.axle, side: self.side }
+    }
+
+    /// As the rules look at it.
+    #[must_use]
+    pub fn seen(&self) -> Seen {
+        Seen {
+            id: self.id.to_string(),
+            visit: self.visit,
+            quantity: self.quantity,
+            place: self.place(),
+            method: self.method,
+            raw: self.raw.clone(),
+            unit: self.unit,
+            value: self.value,
+            sigma: self.sigma,
+            also: self.also.clone(),
+            corrections: self.corrections.clone(),
+            jack: self.jack,
+            height_mm: self.height_mm,
+            at: self.taken_at.timestamp(),
+        }
+    }
 }
 
-/// A reading to store.
-#[derive(Debug, Clone)]
-pub struct NewReading {
-    /// Chosen by the sender, so that sending twice stores once.
-    pub id: Uuid,
-    /// When in the work.
-    pub visit: Visit,
-    /// What.
-    pub quantity: Quantity,
-    /// Where.
-    pub side: Side,
-    /// How.
-    pub method: Method,
-    /// As typed.
-    pub raw: Vec<RawEntry>,
-    /// Default unit of the entries.
-    pub unit: String,
-    /// mm or degrees.
-    pub value: f64,
-    /// mm or degrees.
-    pub sigma: f64,
-    /// Who.
-    pub author: String,
-}
-
-/// Adds a reading; the newest of the same quantity, side and visit is the one it replaces.
+/// Adds a reading. Without a reading it names as replaced, the newest of the same quantity, place and visit is
+/// the one it stands for. Sending the same id twice stores once; answers whether it was new.
 ///
 /// # Errors
 /// Database errors.
-pub async fn add(tx: &mut Tx, shop: Uuid, job: Uuid, n: &NewReading) -> Result<()> {
-    let (visit, quantity, side) = (word(&n.visit)?, word(&n.quantity)?, word(&n.side)?);
-    sqlx::query!(
-        "insert into reading (id, shop_id, job_id, visit, quantity, side, method, raw, unit, value, sigma, author, replaces)
-         values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12,
-             (select id from reading where job_id = $3 and visit = $4 and quantity = $5 and side = $6
-              order by taken_at desc, id limit 1))
+pub async fn add(tx: &mut Tx, shop: Uuid, job: Uuid, n: &Reading) -> Result<bool> {
+    let (visit, quantity) = (word(&n.visit)?, word(&n.quantity)?);
+    let (axle, side) = (word(&n.axle)?, word(&n.side)?);
+    let done = sqlx::query!(
+        "insert into reading (id, shop_id, job_id, visit, quantity, axle, side, method, raw, unit, value, sigma,
+             corrections, also, doubt, notes, jack, jacked_height, height_mm, author, taken_at, replaces)
+         values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12, $13, $14, $15, $16, $17, $18, $19, $20, $21,
+             coalesce($22, (select id from reading
+                 where job_id = $3 and visit = $4 and quantity = $5 and axle = $6 and side = $7
+                 order by taken_at desc, id limit 1)))
          on conflict (id) do nothing",
         n.id,
         shop,
         job,
         visit,
         quantity,
+        axle,
         side,
         word(&n.method)?,
         Json(&n.raw) as _,
-        n.unit,
+        word(&n.unit)?,
         n.value,
         n.sigma,
+        Json(&n.corrections) as _,
+        Json(&n.also) as _,
+        Json(&n.doubt) as _,
+        Json(&n.notes) as _,
+        word(&n.jack)?,
+        n.jacked_height,
+        n.height_mm,
         n.author,
+        n.taken_at,
+        n.replaces,
     )
     .execute(&mut **tx)
     .await?;
-    Ok(())
+    Ok(done.rows_affected() == 1)
 }
 
 /// Every reading of a job, oldest first.
@@ -155,7 +135,10 @@ pub async fn add(tx: &mut Tx, shop: Uuid, job: Uuid, n: &NewReading) -> Result<(
 /// Database errors.
 pub async fn of_job(tx: &mut Tx, job: Uuid) -> Result<Vec<Reading>> {
     let rows = sqlx::query!(
-        r#"select id, visit, quantity, side, method, raw as "raw: Json<Vec<RawEntry>>", unit, value, sigma, author, replaces, taken_at
+        r#"select id, visit, quantity, axle, side, method, raw as "raw: Json<Vec<RawEntry>>", unit, value, sigma,
+             corrections as "corrections: Json<Vec<Correction>>", also as "also: Json<Vec<Also>>",
+             doubt as "doubt: Json<Vec<DoubtPart>>", notes as "notes: Json<Vec<String>>", jack, jacked_height,
+             height_mm, author, replaces, taken_at
            from reading where job_id = $1 order by taken_at, id"#,
         job
     )
@@ -167,12 +150,21 @@ pub async fn of_job(tx: &mut Tx, job: Uuid) -> Result<Vec<Reading>> {
                 id: r.id,
                 visit: from_word(r.visit)?,
                 quantity: from_word(r.quantity)?,
+                axle: from_word(r.axle)?,
                 side: from_word(r.side)?,
                 method: from_word(r.method)?,
                 raw: r.raw.0,
-                unit: r.unit,
+                // Rows of the first version name an angle's unit here; lengths were typed in mm then.
+                unit: if r.unit == "in" { LengthUnit::In } else { LengthUnit::Mm },
                 value: r.value,
                 sigma: r.sigma,
+                corrections: r.corrections.0,
+                also: r.also.0,
+                doubt: r.doubt.0,
+                notes: r.notes.0,
+                jack: from_word(r.jack)?,
+                jacked_height: r.jacked_height,
+                height_mm: r.height_mm,
                 author: r.author,
                 replaces: r.replaces,
                 taken_at: r.taken_at,
@@ -181,8 +173,16 @@ pub async fn of_job(tx: &mut Tx, job: Uuid) -> Result<Vec<Reading>> {
         .collect()
 }
 
-/// The readings that stand: the newest of each quantity and side of a visit.
+/// Whether a reading with this id is anywhere in the shop, and in which job.
+///
+/// # Errors
+/// Database errors.
+pub async fn job_of(tx: &mut Tx, id: Uuid) -> Result<Option<Uuid>> {
+    Ok(sqlx::query_scalar!("select job_id from reading where id = $1", id).fetch_optional(&mut **tx).await?)
+}
+
+/// The newest reading of a quantity and place at a visit.
 #[must_use]
-pub fn standing(all: &[Reading], visit: Visit, quantity: Quantity, side: Side) -> Option<&Reading> {
-    all.iter().rev().find(|r| r.visit == visit && r.quantity == quantity && r.side == side)
+pub fn standing(all: &[Reading], visit: Visit, quantity: Quantity, place: Place) -> Option<&Reading> {
+    all.iter().rev().find(|r| r.visit == visit && r.quantity == quantity && r.place() == place)
 }

@@ -2,9 +2,13 @@
 
 mod angle;
 mod length;
+mod mass;
+mod pressure;
 
 pub use angle::{parse_angle_deg, print_degrees, print_minutes};
 pub use length::{LengthUnit, MM_PER_INCH, parse_length_mm, print_inches, print_mm};
+pub use mass::{KG_PER_LB, KG_PER_LITRE_OF_FUEL, parse_fuel_kg, parse_mass_kg};
+pub use pressure::{KPA_PER_PSI, parse_pressure_kpa};
 
 use crate::problem::Problem;
 

@@ -3,20 +3,22 @@
 use super::compute::{steering_problem, travel_problems};
 use super::{AUTHOR, Doc};
 use crate::AppState;
+use crate::bench::{JobBench, VisitView};
 use crate::problem::{ApiError, ProblemDocument};
 use actix_web::{HttpResponse, get, post, put, web};
 use bold_stance_core::fit::Doubt;
-use bold_stance_core::geometry::Axle;
+use bold_stance_core::geometry::{Axle, Side};
 use bold_stance_core::part::adjuster_problems;
 use bold_stance_core::plan::{Aim, PlanInput, SideReadings};
 use bold_stance_core::problem::{Problem, in_range};
+use bold_stance_core::reading::{Place, Quantity, Seen, Visit, toe_of};
 use bold_stance_core::vehicle::{Measured, TyreSize};
 use bold_stance_store::done::{self, Done};
 use bold_stance_store::job::{self, Job, JobLine, NewJob, Stage};
 use bold_stance_store::plan::{self, Plan};
-use bold_stance_store::reading::{self, Quantity, Reading, Side, Visit, standing};
+use bold_stance_store::reading::{self, Reading, standing};
 use bold_stance_store::vehicle::{self, Vehicle, VehicleFacts};
-use bold_stance_store::{Tx, event};
+use bold_stance_store::{Tx, event, visit};
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 use uuid::Uuid;
@@ -67,6 +69,8 @@ pub struct Ticket {
     pub plans: Vec<Plan>,
     /// What was done of the plans' sheets.
     pub done: Vec<Done>,
+    /// Visits with their prepare lists, order and suspicions.
+    pub visits: Vec<VisitView>,
     /// Readings a plan still waits for, e.g. `left caster`.
     pub missing: Vec<String>,
     /// What a plan is computed from, once nothing is missing.
@@ -207,49 +211,36 @@ pub async fn ticket(state: &AppState, tx: &mut Tx, id: Uuid) -> Result<Ticket, A
     let job = job::get(tx, id).await?;
     let vehicle = vehicle::get(tx, job.vehicle_id).await?;
     let readings = reading::of_job(tx, id).await?;
-    let missing = missing(&readings);
-    let aim = state.aims.first().cloned();
-    let base = aim.and_then(|a| base(&vehicle.facts, &readings, a));
+    let done = done::of_job(tx, id).await?;
+    let open = visit::of_job(tx, id).await?;
+    let (visits, base) = {
+        let bench = JobBench::of(state, &vehicle.facts, &readings, &done)?;
+        let aim = state.aims.first().cloned();
+        (bench.views(&open), aim.and_then(|a| base(&vehicle.facts, &readings, &bench.seen, a)))
+    };
+    let missing = visits.first().map(|v| v.picture.missing.clone()).unwrap_or_default();
     Ok(Ticket {
         tyre_diameter_mm: TyreSize::parse("tyre_size", &vehicle.facts.tyre_size)?.diameter_mm(),
         plans: plan::of_job(tx, id).await?,
-        done: done::of_job(tx, id).await?,
+        done,
         job,
         vehicle,
         readings,
+        visits,
         missing,
         base,
     })
 }
 
-const QUANTITIES: [(Quantity, &str); 4] = [
-    (Quantity::Height, "height"),
-    (Quantity::Camber, "camber"),
-    (Quantity::Caster, "caster"),
-    (Quantity::Toe, "toe"),
-];
-
-fn missing(readings: &[Reading]) -> Vec<String> {
-    let mut out = Vec::new();
-    for (q, name) in QUANTITIES {
-        for (s, side) in [(Side::Left, "left"), (Side::Right, "right")] {
-            if standing(readings, Visit::Found, q, s).is_none() {
-                out.push(format!("{side} {name}"));
-            }
-        }
-    }
-    out
-}
-
-fn base(f: &VehicleFacts, readings: &[Reading], aim: Aim) -> Option<PlanInput> {
+fn base(f: &VehicleFacts, readings: &[Reading], seen: &[Seen], aim: Aim) -> Option<PlanInput> {
     let side = |s: Side| {
-        let r = |q| standing(readings, Visit::Found, q, s);
-        let (h, camber, caster, toe) =
-            (r(Quantity::Height)?, r(Quantity::Camber)?, r(Quantity::Caster)?, r(Quantity::Toe)?);
+        let r = |q| standing(readings, Visit::Found, q, Place::wheel(Axle::Front, s));
+        let (h, camber, caster) = (r(Quantity::Height)?, r(Quantity::Camber)?, r(Quantity::Caster)?);
+        let (toe_deg, toe_sigma, _) = toe_of(seen, Visit::Found, Axle::Front, s)?;
         Some(SideReadings {
             height_mm: h.value,
-            angles: Measured { camber_deg: camber.value, caster_deg: caster.value, toe_deg: toe.value },
-            sigma: Doubt { camber_deg: camber.sigma, caster_deg: caster.sigma, toe_deg: toe.sigma },
+            angles: Measured { camber_deg: camber.value, caster_deg: caster.value, toe_deg },
+            sigma: Doubt { camber_deg: camber.sigma, caster_deg: caster.sigma, toe_deg: toe_sigma },
         })
     };
     Some(PlanInput {

@@ -6,6 +6,7 @@ pub mod jobs;
 pub mod plans;
 pub mod readings;
 pub mod shop;
+pub mod visits;
 
 use crate::problem::ApiError;
 use crate::{AppState, openapi_json};
@@ -65,6 +66,12 @@ pub fn mount(cfg: &mut web::ServiceConfig) {
         .service(jobs::save_vehicle)
         .service(readings::add)
         .service(readings::preview)
+        .service(readings::form)
+        .service(readings::methods)
+        .service(visits::open)
+        .service(visits::save)
+        .service(visits::export)
+        .service(visits::import)
         .service(plans::create)
         .service(plans::save)
         .service(plans::copy)

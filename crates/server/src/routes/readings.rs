@@ -2,68 +2,214 @@
 
 use super::{AUTHOR, Doc, jobs};
 use crate::AppState;
+use crate::bench::{JobBench, method_info};
 use crate::problem::{ApiError, ProblemDocument};
-use actix_web::{HttpResponse, post, web};
+use actix_web::{HttpResponse, get, post, web};
 use bold_stance_core::problem::Problem;
-use bold_stance_core::reading::{Converted, Taken, convert};
+use bold_stance_core::reading::{
+    Expected, Jack, Method, MethodInfo, Place, PrepareItem, RawEntry, ReadAxle, ReadSide, Suspicion, Take,
+    Taken, Visit, suspicions, take,
+};
 use bold_stance_core::units::LengthUnit;
 use bold_stance_store::job::{self, Stage};
-use bold_stance_store::reading::{self, Method, NewReading, Quantity, RawEntry, Side, Visit};
-use bold_stance_store::{StoreError, event};
-use serde::Deserialize;
+use bold_stance_store::reading::{self, Reading};
+use bold_stance_store::visit;
+use bold_stance_store::{StoreError, Tx, event};
+use chrono::Utc;
+use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 use uuid::Uuid;
 
 /// A reading as it was typed.
-#[derive(Debug, Deserialize, ToSchema)]
+#[derive(Debug, Clone, Deserialize, ToSchema)]
 #[serde(deny_unknown_fields)]
 pub struct TypedReading {
     /// Chosen by the sender, so that sending twice stores once.
     pub id: Uuid,
     /// When in the work.
     pub visit: Visit,
-    /// What.
-    pub quantity: Quantity,
-    /// Where.
-    pub side: Side,
+    /// Axle.
+    #[serde(default)]
+    pub axle: ReadAxle,
+    /// Side.
+    pub side: ReadSide,
     /// How.
     pub method: Method,
-    /// As typed: `value`, or `camber_out`, `camber_in`, `steer`.
+    /// As typed, by name; the same name again is a repeat.
     pub entries: Vec<RawEntry>,
     /// What a bare length means.
     pub unit: LengthUnit,
-    /// Where a toe length was measured across, mm.
+    /// How the wheel stood.
     #[serde(default)]
-    pub diameter_mm: Option<f64>,
+    pub jack: Jack,
+    /// Hub to arch as it stood on the jack, as typed.
+    #[serde(default)]
+    pub jacked_height: String,
 }
 
-fn converted(t: &TypedReading) -> Result<Converted, Problem> {
-    let entry = |name: &str| t.entries.iter().find(|e| e.name == name).map_or("", |e| e.text.as_str());
-    if t.entries.len() > 8 || t.entries.iter().any(|e| e.text.len() > 64 || e.name.len() > 32) {
-        return Err(Problem::new("entries", "more than a reading has", "up to eight short entries"));
-    }
-    let value = entry("value");
-    let taken = match (t.quantity, t.method) {
-        (Quantity::Height, Method::Direct) => Taken::Height { value },
-        (Quantity::Camber, Method::Direct) => Taken::Camber { value },
-        (Quantity::Caster, Method::Direct) => Taken::Caster { value },
-        (Quantity::Caster, Method::Sweep) => {
-            Taken::CasterSweep { out: entry("camber_out"), inward: entry("camber_in"), steer: entry("steer") }
-        }
-        (Quantity::Toe, Method::Direct) => {
-            Taken::Toe { value, diameter_mm: t.diameter_mm.unwrap_or(f64::NAN) }
-        }
-        (_, Method::Sweep) => return Err(Problem::new("method", "only caster is swept", "direct")),
-    };
-    convert(&taken, t.unit)
+/// What a reading would mean.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct Preview {
+    /// The reading worked out.
+    pub taken: Taken,
+    /// What looks odd about it.
+    pub suspicions: Vec<Suspicion>,
+    /// What the model says this wheel should read.
+    pub expected: Option<ExpectedValue>,
+}
+
+/// What the model expects.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct ExpectedValue {
+    /// Degrees.
+    pub value: f64,
+    /// Standard deviation, degrees.
+    pub sigma: f64,
+    /// From an earlier visit moved to this height, else from the points alone.
+    pub anchored: bool,
+}
+
+/// Methods and prepare list.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct ReadingData {
+    /// Every method.
+    pub methods: Vec<MethodInfo>,
+    /// Items of the prepare list.
+    pub prepare: Vec<PrepareItem>,
+}
+
+/// Methods people own, and the prepare list.
+#[utoipa::path(get, path = "/api/v1/methods", operation_id = "methods", responses((status = 200, body = ReadingData)))]
+#[get("/api/v1/methods")]
+pub async fn methods(state: web::Data<AppState>) -> HttpResponse {
+    HttpResponse::Ok().json(ReadingData { methods: state.methods.clone(), prepare: state.prepare.clone() })
+}
+
+/// A typed reading worked out on a job.
+fn worked_out(
+    state: &AppState,
+    t: &jobs::Ticket,
+    bench: &JobBench<'_>,
+    r: &TypedReading,
+) -> Result<Reading, ApiError> {
+    let taken = taken(state, t, bench, r)?;
+    Ok(Reading {
+        id: r.id,
+        visit: r.visit,
+        quantity: taken.quantity,
+        axle: r.axle,
+        side: r.side,
+        method: r.method,
+        raw: r.entries.clone(),
+        unit: r.unit,
+        value: taken.value,
+        sigma: taken.sigma,
+        corrections: taken.corrections,
+        also: taken.also,
+        doubt: taken.doubt,
+        notes: taken.notes,
+        jack: r.jack,
+        jacked_height: r.jacked_height.chars().take(64).collect(),
+        height_mm: taken.height_mm,
+        author: AUTHOR.into(),
+        replaces: None,
+        taken_at: Utc::now(),
+    })
+}
+
+fn taken(
+    state: &AppState,
+    t: &jobs::Ticket,
+    bench: &JobBench<'_>,
+    r: &TypedReading,
+) -> Result<Taken, ApiError> {
+    let method = method_info(state, r.method)
+        .ok_or_else(|| Problem::new("method", "no data for it", "one of the methods listed"))?;
+    let answers = t.visits.iter().find(|v| v.kind == r.visit).map(|v| &v.answers);
+    let prepared = answers.map(|a| bench.prepared(a)).unwrap_or_default();
+    let aim = t.plans.first().map(|p| &p.document.aim).or(state.aims.first());
+    Ok(take(&Take {
+        method,
+        raw: &r.entries,
+        unit: r.unit,
+        place: Place { axle: r.axle, side: r.side },
+        jack: r.jack,
+        jacked_height: &r.jacked_height,
+        car: Some(&bench.car),
+        heights: bench.heights(r.visit),
+        prepared: &prepared,
+        items: &state.prepare,
+        aim,
+    })?)
 }
 
 /// What a reading would mean, without keeping it.
-#[utoipa::path(post, path = "/api/v1/readings/preview", operation_id = "previewReading", request_body = TypedReading,
-    responses((status = 200, body = Converted), (status = 422, body = ProblemDocument)))]
-#[post("/api/v1/readings/preview")]
-pub async fn preview(Doc(t): Doc<TypedReading>) -> Result<HttpResponse, ApiError> {
-    Ok(HttpResponse::Ok().json(converted(&t)?))
+#[utoipa::path(post, path = "/api/v1/jobs/{id}/readings/preview", operation_id = "previewReading", params(("id" = Uuid, Path)), request_body = TypedReading,
+    responses((status = 200, body = Preview), (status = 404, body = ProblemDocument), (status = 422, body = ProblemDocument)))]
+#[post("/api/v1/jobs/{id}/readings/preview")]
+pub async fn preview(
+    state: web::Data<AppState>,
+    id: web::Path<Uuid>,
+    Doc(r): Doc<TypedReading>,
+) -> Result<HttpResponse, ApiError> {
+    let mut tx = state.store.tx(state.shop.id).await?;
+    let t = jobs::ticket(&state, &mut tx, *id).await?;
+    let mut bench = JobBench::of(&state, &t.vehicle.facts, &t.readings, &t.done)?;
+    let candidate = worked_out(&state, &t, &bench, &r)?;
+    let worked = taken(&state, &t, &bench, &r)?;
+    bench.seen.push(candidate.seen());
+    let answers = t.visits.iter().find(|v| v.kind == r.visit).map(|v| v.answers.clone()).unwrap_or_default();
+    let prepared = bench.prepared(&answers);
+    let (suspicions, expected) = bench.scene(r.visit, &prepared, |s| {
+        let own = r.id.to_string();
+        let mut odd = suspicions(s, &state.methods);
+        odd.retain(|x| x.reading.as_ref() == Some(&own));
+        let expected: Option<Expected> =
+            candidate.place().as_wheel().and_then(|(axle, side)| s.expected(worked.quantity, axle, side));
+        (odd, expected)
+    });
+    let expected = expected.map(|e| ExpectedValue { value: e.value, sigma: e.sigma, anchored: e.anchored });
+    Ok(HttpResponse::Ok().json(Preview { taken: worked, suspicions, expected }))
+}
+
+/// Keeps readings in one transaction: all or none.
+pub async fn keep(
+    state: &AppState,
+    tx: &mut Tx,
+    id: Uuid,
+    list: &[TypedReading],
+) -> Result<jobs::Ticket, ApiError> {
+    let mut t = jobs::ticket(state, tx, id).await?;
+    for (i, r) in list.iter().enumerate() {
+        let bench = JobBench::of(state, &t.vehicle.facts, &t.readings, &t.done)?;
+        let new = worked_out(state, &t, &bench, r).map_err(|e| e.under(list.len() > 1, i))?;
+        visit::open(tx, state.shop.id, id, r.visit, AUTHOR).await?;
+        if let Some(other) = reading::job_of(tx, r.id).await?
+            && other != id
+        {
+            return Err(Problem::new("id", "a reading of another job", "an id of its own").into());
+        }
+        reading::add(tx, state.shop.id, id, &new).await?;
+        event::record(
+            tx,
+            state.shop.id,
+            Some(id),
+            AUTHOR,
+            "reading kept",
+            serde_json::json!({"reading": r.id}),
+        )
+        .await?;
+        t.readings.push(new);
+    }
+    after(state, tx, id).await
+}
+
+/// Moves the job on after readings came in and reads the ticket anew.
+pub async fn after(state: &AppState, tx: &mut Tx, id: Uuid) -> Result<jobs::Ticket, ApiError> {
+    let t = jobs::ticket(state, tx, id).await?;
+    let stage = if t.missing.is_empty() { Stage::Plan } else { Stage::Read };
+    job::reach_stage(tx, id, stage).await?;
+    jobs::ticket(state, tx, id).await
 }
 
 /// Keeps a reading.
@@ -73,34 +219,29 @@ pub async fn preview(Doc(t): Doc<TypedReading>) -> Result<HttpResponse, ApiError
 pub async fn add(
     state: web::Data<AppState>,
     id: web::Path<Uuid>,
-    Doc(t): Doc<TypedReading>,
+    Doc(r): Doc<TypedReading>,
 ) -> Result<HttpResponse, ApiError> {
-    let c = converted(&t)?;
-    let shop = state.shop.id;
-    let mut tx = state.store.tx(shop).await?;
-    job::get(&mut tx, *id).await?;
-    let new = NewReading {
-        id: t.id,
-        visit: t.visit,
-        quantity: t.quantity,
-        side: t.side,
-        method: t.method,
-        raw: t.entries,
-        unit: if t.unit == LengthUnit::In { "in".into() } else { "mm".into() },
-        value: c.value,
-        sigma: c.sigma,
-        author: AUTHOR.into(),
-    };
-    reading::add(&mut tx, shop, *id, &new).await?;
-    event::record(&mut tx, shop, Some(*id), AUTHOR, "reading kept", serde_json::json!({"reading": t.id}))
-        .await?;
-    let ticket = jobs::ticket(&state, &mut tx, *id).await?;
-    if ticket.missing.is_empty() {
-        job::reach_stage(&mut tx, *id, Stage::Plan).await?;
-    } else {
-        job::reach_stage(&mut tx, *id, Stage::Read).await?;
+    let mut tx = state.store.tx(state.shop.id).await?;
+    let ticket = keep(&state, &mut tx, *id, std::slice::from_ref(&r)).await?;
+    tx.commit().await.map_err(StoreError::from)?;
+    Ok(HttpResponse::Created().json(ticket))
+}
+
+/// Keeps what a paper form says: all of it or nothing.
+#[utoipa::path(post, path = "/api/v1/jobs/{id}/readings/form", operation_id = "addForm", params(("id" = Uuid, Path)), request_body = Vec<TypedReading>,
+    responses((status = 201, body = jobs::Ticket), (status = 404, body = ProblemDocument), (status = 422, body = ProblemDocument)))]
+#[post("/api/v1/jobs/{id}/readings/form")]
+pub async fn form(
+    state: web::Data<AppState>,
+    id: web::Path<Uuid>,
+    Doc(list): Doc<Vec<TypedReading>>,
+) -> Result<HttpResponse, ApiError> {
+    if list.is_empty() || list.len() > 60 {
+        let wrong = format!("{} readings", list.len());
+        return Err(Problem::new("readings", wrong, "1 to 60 of them").into());
     }
-    let ticket = jobs::ticket(&state, &mut tx, *id).await?;
+    let mut tx = state.store.tx(state.shop.id).await?;
+    let ticket = keep(&state, &mut tx, *id, &list).await?;
     tx.commit().await.map_err(StoreError::from)?;
     Ok(HttpResponse::Created().json(ticket))
 }

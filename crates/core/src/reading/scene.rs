@@ -1,0 +1,256 @@
+//! Everything read on a job and everything done to it, as the rules look at it.
+
+use super::convert::{Also, Correction};
+use super::entries::RawEntry;
+use super::method::Method;
+use super::prepare::{PrepareItem, Prepared};
+use super::quantity::{Place, Quantity, ReadAxle, ReadSide, Visit};
+use super::take::{Heights, Jack, ReadingCar, corner_index};
+use crate::fit::Knowledge;
+use crate::geometry::{Axle, Side};
+use crate::units::LengthUnit;
+
+/// A kept reading.
+#[derive(Debug, Clone, PartialEq)]
+pub struct Seen {
+    /// Its id.
+    pub id: String,
+    /// When in the work.
+    pub visit: Visit,
+    /// What.
+    pub quantity: Quantity,
+    /// Where.
+    pub place: Place,
+    /// How.
+    pub method: Method,
+    /// As typed.
+    pub raw: Vec<RawEntry>,
+    /// What a bare length meant.
+    pub unit: LengthUnit,
+    /// Degrees, mm or kPa.
+    pub value: f64,
+    /// Its standard deviation.
+    pub sigma: f64,
+    /// Further figures.
+    pub also: Vec<Also>,
+    /// What was taken out or put in.
+    pub corrections: Vec<Correction>,
+    /// How the wheel stood.
+    pub jack: Jack,
+    /// Hub-to-arch height it was read at, mm.
+    pub height_mm: Option<f64>,
+    /// When, seconds since 1970.
+    pub at: i64,
+}
+
+impl Seen {
+    /// A further figure by its word.
+    #[must_use]
+    pub fn also(&self, name: &str) -> Option<f64> {
+        self.also.iter().find(|a| a.name == name).map(|a| a.value)
+    }
+
+    /// The text of an entry that counts.
+    #[must_use]
+    pub fn typed(&self, name: &str) -> Option<&str> {
+        self.raw.iter().rev().find(|r| r.name == name && !r.dropped).map(|r| r.text.as_str())
+    }
+}
+
+/// What was done to the car.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub enum ChangeKind {
+    /// Springs, collars, bolts: its height.
+    Height,
+    /// A part was fitted.
+    Parts,
+    /// Cams, shims: camber and caster.
+    Cams,
+    /// Tie rods: toe.
+    TieRods,
+}
+
+impl ChangeKind {
+    /// What it is called.
+    #[must_use]
+    pub fn words(self) -> &'static str {
+        match self {
+            Self::Height => "height was set",
+            Self::Parts => "a part was fitted",
+            Self::Cams => "the cams were moved",
+            Self::TieRods => "the tie rods were turned",
+        }
+    }
+
+    /// Whether a reading of a quantity no longer holds after it.
+    #[must_use]
+    pub fn makes_stale(self, q: Quantity) -> bool {
+        match q {
+            Quantity::Height | Quantity::FloorToArch | Quantity::FloorToFrame => {
+                matches!(self, Self::Height | Self::Parts)
+            }
+            Quantity::Camber | Quantity::Caster => self != Self::TieRods,
+            Quantity::Toe | Quantity::TotalToe => true,
+            Quantity::Wheelbase | Quantity::SetBack => matches!(self, Self::Parts | Self::Cams),
+            _ => false,
+        }
+    }
+}
+
+/// Something done, and when.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub struct Change {
+    /// What; front axle.
+    pub kind: ChangeKind,
+    /// When, seconds since 1970.
+    pub at: i64,
+}
+
+/// What the rules look at.
+#[derive(Debug, Clone, Copy)]
+pub struct Scene<'a> {
+    /// The visit in hand.
+    pub visit: Visit,
+    /// Every reading of the job, oldest first.
+    pub readings: &'a [Seen],
+    /// What was done, oldest first.
+    pub changes: &'a [Change],
+    /// Prepare list of the visit.
+    pub prepared: &'a Prepared,
+    /// Its items.
+    pub items: &'a [PrepareItem],
+    /// The car.
+    pub car: Option<&'a ReadingCar>,
+    /// How well its front and rear points are known.
+    pub knowledge: [Knowledge; 2],
+    /// Left and right adjusters stand at the same marks.
+    pub same_marks: bool,
+}
+
+impl<'a> Scene<'a> {
+    /// The newest reading of a visit.
+    #[must_use]
+    pub fn standing(&self, visit: Visit, q: Quantity, place: Place) -> Option<&'a Seen> {
+        self.readings.iter().rev().find(|r| r.visit == visit && r.quantity == q && r.place == place)
+    }
+
+    /// The newest reading of the visit in hand at a wheel.
+    #[must_use]
+    pub fn here(&self, q: Quantity, axle: Axle, side: Side) -> Option<&'a Seen> {
+        self.standing(self.visit, q, Place::wheel(axle, side))
+    }
+
+    /// The newest reading of any visit.
+    #[must_use]
+    pub fn newest(&self, q: Quantity, place: Place) -> Option<&'a Seen> {
+        self.readings.iter().rev().find(|r| r.quantity == q && r.place == place)
+    }
+
+    /// Toe of one wheel: read by itself or as half of both, whichever is newer.
+    #[must_use]
+    pub fn toe(&self, visit: Visit, axle: Axle, side: Side) -> Option<(f64, f64, &'a Seen)> {
+        toe_of(self.readings, visit, axle, side)
+    }
+
+    /// Standing heights of a visit; corners not read there as last read before it.
+    #[must_use]
+    pub fn heights(&self, visit: Visit) -> Heights {
+        heights_of(self.readings, visit)
+    }
+
+    /// The newest thing done after a reading that makes it stale.
+    #[must_use]
+    pub fn changed_after(&self, r: &Seen) -> Option<&'a Change> {
+        if r.place.axle == ReadAxle::Rear {
+            return None;
+        }
+        self.changes.iter().rev().find(|c| c.at > r.at && c.kind.makes_stale(r.quantity))
+    }
+}
+
+/// Toe of one wheel at a visit with its standard deviation: read by itself, or half of both wheels, whichever
+/// is newer.
+#[must_use]
+pub fn toe_of(readings: &[Seen], visit: Visit, axle: Axle, side: Side) -> Option<(f64, f64, &Seen)> {
+    let wheel = Place::wheel(axle, side);
+    let both = Place { axle: wheel.axle, side: ReadSide::Both };
+    readings.iter().rev().filter(|r| r.visit == visit).find_map(|r| match (r.quantity, r.place) {
+        (Quantity::Toe, p) if p == wheel => Some((r.value, r.sigma, r)),
+        (Quantity::TotalToe, p) if p == both => Some((r.value / 2.0, r.sigma / 2.0, r)),
+        _ => None,
+    })
+}
+
+/// Standing hub-to-arch heights of a visit, and where it has none those of the newest visit before it.
+#[must_use]
+pub fn heights_of(readings: &[Seen], visit: Visit) -> Heights {
+    let mut out = [None; 4];
+    for axle in [Axle::Front, Axle::Rear] {
+        for side in Side::BOTH {
+            let place = Place::wheel(axle, side);
+            let of = |v: Visit| {
+                readings
+                    .iter()
+                    .rev()
+                    .find(|r| r.visit == v && r.quantity == Quantity::Height && r.place == place)
+                    .map(|r| r.value)
+            };
+            out[corner_index(axle, side)] =
+                Visit::ALL.iter().rev().filter(|v| **v <= visit).find_map(|v| of(*v));
+        }
+    }
+    out
+}
+
+/// What the model says a wheel should read, and how far it may be off.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub struct Expected {
+    /// Degrees.
+    pub value: f64,
+    /// Standard deviation, degrees.
+    pub sigma: f64,
+    /// From an earlier reading moved to this height, else from the points alone.
+    pub anchored: bool,
+}
+
+/// Standard deviation of an angle that comes from points alone, adjusters anywhere in their range, degrees
+/// (common practice, no source).
+fn blind_sigma(q: Quantity, k: Knowledge) -> f64 {
+    let row = match q {
+        Quantity::Camber => [0.7, 1.0, 1.6],
+        Quantity::Caster => [0.9, 1.5, 2.5],
+        _ => [0.5, 0.7, 1.0],
+    };
+    match k {
+        Knowledge::Surveyed => row[0],
+        Knowledge::Taped => row[1],
+        Knowledge::Archetype => row[2],
+    }
+}
+
+impl Scene<'_> {
+    /// What camber, caster or toe of a wheel should be at the visit in hand: the newest earlier visit's
+    /// reading moved to this height by the model when nothing else was changed since, else the points alone.
+    #[must_use]
+    pub fn expected(&self, q: Quantity, axle: Axle, side: Side) -> Option<Expected> {
+        let car = self.car?;
+        let now = car.gains(&self.heights(self.visit));
+        let here = car.model(q, axle, side, &now)?;
+        let before = Visit::ALL.iter().rev().filter(|v| **v < self.visit).find_map(|v| {
+            let r = match q {
+                Quantity::Toe => self.toe(*v, axle, side),
+                _ => self.standing(*v, q, Place::wheel(axle, side)).map(|r| (r.value, r.sigma, r)),
+            }?;
+            let moved = self.changes.iter().any(|c| c.at > r.2.at && c.kind != ChangeKind::Height);
+            (!moved || axle == Axle::Rear).then_some((*v, r))
+        });
+        if let Some((v, (value, sigma, _))) = before {
+            let then = car.model(q, axle, side, &car.gains(&self.heights(v)))?;
+            let change = here - then;
+            let sigma = (sigma * sigma + (0.2 * change).powi(2) + 0.01).sqrt();
+            return Some(Expected { value: value + change, sigma, anchored: true });
+        }
+        let k = self.knowledge[usize::from(axle == Axle::Rear)];
+        Some(Expected { value: here, sigma: blind_sigma(q, k), anchored: false })
+    }
+}

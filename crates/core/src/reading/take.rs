@@ -1,0 +1,471 @@
+//! A whole reading: what was typed, corrected for how the car stood, with its doubt and what it means.
+
+use super::camber::floor_correction;
+use super::convert::{
+    Also, Correction, CorrectionKind, DoubtPart, Known, Raw, SweptCar, doubt_parts, together,
+};
+use super::entries::{Given, RawEntry, Repeats, parse_entries};
+use super::method::{CarFact, EntryKind, Method, MethodInfo};
+use super::prepare::{PrepareItem, Prepared};
+use super::quantity::{Place, Quantity, ReadAxle};
+use super::wheel::lip_circle_mm;
+use crate::geometry::{Axle, Side};
+use crate::linkage::{Corner, Linkage};
+use crate::plan::Aim;
+use crate::problem::{Problem, in_range};
+use crate::units::{LengthUnit, parse_length_mm, print_degrees};
+use crate::vehicle::{Car, Gains, TyreSize, payload_loads};
+use serde::{Deserialize, Serialize};
+
+/// How the wheel stood.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Default, Serialize, Deserialize)]
+#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
+#[serde(rename_all = "snake_case")]
+pub enum Jack {
+    /// On its wheels, rolled since.
+    #[default]
+    Rolled,
+    /// Jacked at its arm, or let down and not rolled since.
+    Jacked,
+    /// A jack under the other side: the body is tilted.
+    OneSide,
+}
+
+/// Standing hub-to-arch heights of a visit, mm: left front, right front, left rear, right rear.
+pub type Heights = [Option<f64>; 4];
+
+/// Position of a wheel in [`Heights`].
+#[must_use]
+pub fn corner_index(axle: Axle, side: Side) -> usize {
+    match (axle, side) {
+        (Axle::Front, Side::Left) => 0,
+        (Axle::Front, Side::Right) => 1,
+        (Axle::Rear, Side::Left) => 2,
+        (Axle::Rear, Side::Right) => 3,
+    }
+}
+
+/// What is known of the car that is read.
+#[derive(Debug, Clone, PartialEq)]
+pub struct ReadingCar {
+    /// Its geometry and facts.
+    pub car: Car,
+    /// Front and rear hub-to-arch height at which the points were taken, mm.
+    pub design_height_mm: [f64; 2],
+    /// Its tyres.
+    pub tyre: TyreSize,
+    /// Front and rear track, mm.
+    pub track_mm: [f64; 2],
+}
+
+impl ReadingCar {
+    /// Height gains over design of known heights; unread ones count as design.
+    #[must_use]
+    pub fn gains(&self, h: &Heights) -> Gains {
+        let at = |i: usize| h[i].map_or(0.0, |v| v - self.design_height_mm[i / 2]);
+        Gains { left_front: at(0), right_front: at(1), left_rear: at(2), right_rear: at(3) }
+    }
+
+    /// An angle of one wheel over the ground at heights, from the points alone.
+    #[must_use]
+    pub fn model(&self, q: Quantity, axle: Axle, side: Side, gains: &Gains) -> Option<f64> {
+        let corners = self.car.corners();
+        let state = self.car.state(&corners, gains, [0.0; 2]);
+        let w = state.wheels.iter().find(|w| w.axle == axle && w.side == side)?.wheel?;
+        match q {
+            Quantity::Camber => Some(w.camber_deg),
+            Quantity::Caster => Some(w.steer?.caster_deg),
+            Quantity::Toe => Some(w.toe_deg),
+            _ => None,
+        }
+    }
+
+    fn fact(&self, f: CarFact, axle: ReadAxle) -> f64 {
+        match f {
+            CarFact::TyreDiameter => self.tyre.diameter_mm(),
+            CarFact::RimCircle => lip_circle_mm(self.tyre.rim_in, false),
+            CarFact::RimNominal => self.tyre.rim_in,
+            CarFact::AxleHeight => match (axle, &self.car.rear) {
+                (ReadAxle::Rear, Some(r)) => r.wheel.loaded_radius_mm,
+                (ReadAxle::Rear, None) => self.tyre.diameter_mm() / 2.0,
+                _ => self.car.front.wheel.loaded_radius_mm,
+            },
+            CarFact::TrackFront => self.track_mm[0],
+            CarFact::TrackRear => self.track_mm[1],
+            CarFact::Wheelbase => self.car.wheelbase_mm,
+        }
+    }
+
+    /// How far each corner sinks when the fuel that is missing is put in and what does not belong is taken
+    /// out, mm; none without spring rates. The tank lies over the rear axle's front, seats amidships, cargo
+    /// over the rear axle (common practice, no source).
+    #[must_use]
+    pub fn weight_sink(&self, p: &Prepared) -> Option<[f64; 4]> {
+        let f = self.car.facts.front_spring?;
+        let r = self.car.facts.rear_spring?;
+        let wb = self.car.wheelbase_mm;
+        let mut sink = [0.0; 4];
+        for (id, sign, along) in [("fuel", 1.0, 0.85), ("seats", -1.0, 0.45), ("cargo", -1.0, 0.95)] {
+            let kg = sign * p.number(id).unwrap_or(0.0);
+            let n = payload_loads(kg, along * wb, 0.0, wb, self.track_mm[0], self.track_mm[1]);
+            for (i, s) in sink.iter_mut().enumerate() {
+                *s += if i < 2 { f.sinks(n[i]) } else { r.sinks(n[i]) };
+            }
+        }
+        Some(sink)
+    }
+}
+
+/// Everything a reading is worked out from.
+#[derive(Debug, Clone, Copy)]
+pub struct Take<'a> {
+    /// How it was read.
+    pub method: &'a MethodInfo,
+    /// As typed.
+    pub raw: &'a [RawEntry],
+    /// What a bare length means.
+    pub unit: LengthUnit,
+    /// Where.
+    pub place: Place,
+    /// How the wheel stood.
+    pub jack: Jack,
+    /// Hub to arch as it stood on the jack, as typed; empty when nobody looked.
+    pub jacked_height: &'a str,
+    /// The car, when there is one.
+    pub car: Option<&'a ReadingCar>,
+    /// Standing heights of the visit.
+    pub heights: Heights,
+    /// The prepare list.
+    pub prepared: &'a Prepared,
+    /// Its items.
+    pub items: &'a [PrepareItem],
+    /// What is aimed at in front.
+    pub aim: Option<&'a Aim>,
+}
+
+/// A reading worked out.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
+pub struct Taken {
+    /// What.
+    pub quantity: Quantity,
+    /// Degrees, mm or kPa, corrected.
+    pub value: f64,
+    /// Its standard deviation, same unit.
+    pub sigma: f64,
+    /// What the doubt is made of, largest first.
+    pub doubt: Vec<DoubtPart>,
+    /// What was taken out or put in.
+    pub corrections: Vec<Correction>,
+    /// Further figures.
+    pub also: Vec<Also>,
+    /// Remarks.
+    pub notes: Vec<String>,
+    /// How repeats lie.
+    pub repeats: Vec<Repeats>,
+    /// What the sign means, e.g. `top leans in`.
+    pub words: String,
+    /// What it means against the aim.
+    pub against_aim: Option<String>,
+    /// Hub-to-arch height it was read at, mm.
+    pub height_mm: Option<f64>,
+}
+
+/// Rule of thumb for a wheel jacked at its arm (common practice, no source): it reads this much too far out.
+pub const JACKED_RULE_DEG: f64 = 0.5;
+/// Doubt of a jacked reading put right, degrees (common practice, no source).
+const JACKED_SIGMA: f64 = 0.2;
+
+/// Works a reading out.
+///
+/// # Errors
+/// Every [`Problem`], each at its entry.
+pub fn take(t: &Take<'_>) -> Result<Taken, Vec<Problem>> {
+    let m = t.method;
+    if !t.place.fits(m.quantity) && t.car.is_some() {
+        let wrong = format!("{} is not read at the {}", m.quantity.title().to_lowercase(), t.place.words());
+        return Err(vec![Problem::new("place", wrong, "a wheel, an axle, a side or the car, as it is read")]);
+    }
+    let (mut given, mut turned, repeats) = parse_entries(m, t.raw, t.unit)?;
+    let mut notes = Vec::new();
+    for g in std::iter::once(&mut given).chain(turned.iter_mut()) {
+        notes = fill(t, g);
+    }
+    let jacked_height = jacked_height(t).map_err(|p| vec![p])?;
+    let known = Known { side: t.place.one_side(), swept: swept(t, jacked_height) };
+    let label = |name: &str| {
+        let e = m.entries.iter().find(|e| e.name == name);
+        e.map_or_else(|| m.title.clone(), |e| e.label.clone())
+    };
+    let (mut raw, mut doubt) = doubt_parts(m.id, &given, &known, &label).map_err(|p| vec![p])?;
+    if let Some(g) = &turned {
+        let (second, other) = doubt_parts(m.id, g, &known, &label).map_err(|p| vec![p])?;
+        raw = half_turn(raw, &second);
+        for (a, b) in doubt.iter_mut().zip(other) {
+            a.sigma = a.sigma.hypot(b.sigma) / 2.0;
+        }
+    }
+    let zeroed = given.word("zeroed-on-floor") == Some("true");
+    stand(t, m, zeroed, jacked_height, &mut raw, &mut doubt);
+    let air = t.car.is_some_and(|c| !c.car.facts.levels.is_empty());
+    if t.car.is_some() {
+        let counts = m.gravity || m.quantity != Quantity::Camber;
+        doubt.extend(t.prepared.widens(t.items, m.quantity, t.place.axle, zeroed || !counts, air));
+    }
+    doubt.retain(|d| d.sigma > 0.0);
+    doubt.sort_by(|a, b| b.sigma.total_cmp(&a.sigma));
+    notes.splice(0..0, raw.notes);
+    let here = t.place.as_wheel().and_then(|(a, s)| t.heights[corner_index(a, s)]);
+    Ok(Taken {
+        quantity: m.quantity,
+        value: raw.value,
+        sigma: together(&doubt),
+        doubt,
+        corrections: raw.corrections,
+        also: raw.also,
+        notes,
+        repeats,
+        words: words(m.quantity, raw.value),
+        against_aim: t.aim.and_then(|a| against(a, m.quantity, t.place, raw.value)),
+        height_mm: jacked_height.or(here),
+    })
+}
+
+/// Fills what was left empty from the car; says what.
+fn fill(t: &Take<'_>, g: &mut Given) -> Vec<String> {
+    let mut notes = Vec::new();
+    let Some(car) = t.car else { return notes };
+    for e in &t.method.entries {
+        let Some(f) = e.from_car else { continue };
+        let other_said = f == CarFact::RimNominal && g.opt("diameter").is_some();
+        let not_needed = f == CarFact::AxleHeight && g.opt("height").is_none();
+        if g.opt(&e.name).is_some() || other_said || not_needed {
+            continue;
+        }
+        let v = car.fact(f, t.place.axle);
+        g.put(&e.name, v, 0.0);
+        let unit = if e.kind == EntryKind::Nominal { "in" } else { "mm" };
+        notes.push(format!("{} {v:.0} {unit}, from the car", e.label.to_lowercase()));
+    }
+    // A gauge counts against gravity: the floor of the prepare list goes in as if it had been typed.
+    if matches!(t.method.id, Method::CamberGauge | Method::CamberBar)
+        && g.opt("floor-slope").is_none()
+        && let Some(slope) = t.prepared.floor(t.place.axle)
+    {
+        g.put("floor-slope", slope, 0.05);
+    }
+    notes
+}
+
+fn jacked_height(t: &Take<'_>) -> Result<Option<f64>, Problem> {
+    if t.jack == Jack::Rolled || t.jacked_height.trim().is_empty() {
+        return Ok(None);
+    }
+    let v = parse_length_mm("jacked_height", t.jacked_height, t.unit)?;
+    in_range("jacked_height", v, 150.0, 1200.0, "mm")?;
+    Ok(Some(v))
+}
+
+/// The linkage that was swept, at the height it stood.
+fn swept(t: &Take<'_>, jacked: Option<f64>) -> Option<SweptCar> {
+    let (axle, side) = t.place.as_wheel()?;
+    if t.method.id != Method::CasterSweep || axle != Axle::Front {
+        return None;
+    }
+    let c = t.car?;
+    let h = jacked.or(t.heights[corner_index(axle, side)])?;
+    let (points, wheel) = c.car.front.side(side);
+    Some(SweptCar { points, wheel, travel_mm: c.design_height_mm[0] - h, toe_deg: 0.0 })
+}
+
+fn half_turn(first: Raw, second: &Raw) -> Raw {
+    let run_out = (first.value - second.value).abs() / 2.0;
+    let mut out = first;
+    out.value = f64::midpoint(out.value, second.value);
+    for (c, d) in out.corrections.iter_mut().zip(&second.corrections) {
+        c.amount = f64::midpoint(c.amount, d.amount);
+    }
+    out.with("run_out_deg", "half the difference over half a turn", run_out)
+}
+
+/// Corrections for how the car stood.
+fn stand(
+    t: &Take<'_>,
+    m: &MethodInfo,
+    zeroed: bool,
+    jacked: Option<f64>,
+    raw: &mut Raw,
+    doubt: &mut Vec<DoubtPart>,
+) {
+    let q = m.quantity;
+    let floor_known = t.prepared.floor(t.place.axle);
+    if let Some(side) = t.place.one_side()
+        && q == Quantity::Camber
+        && m.gravity
+        && !matches!(m.id, Method::CamberGauge | Method::CamberBar)
+        && let Some(slope) = floor_known
+    {
+        add(raw, floor_correction(slope, side, zeroed));
+    }
+    if floor_known.is_some() {
+        raw.notes.retain(|n| !n.starts_with("floor slope not known"));
+    }
+    if m.id == Method::CasterSweep
+        && let Some(along) = t.prepared.number("floor_along")
+    {
+        let way = if along >= 0.0 { "front" } else { "rear" };
+        let label = format!("Floor along {} taken out", print_degrees(along.abs(), 2));
+        let why = format!("The floor falls to the {way}, and the steering axis leans with the body.");
+        add(raw, Correction::applied(CorrectionKind::FloorAlong, along, label, why));
+    }
+    if t.jack == Jack::Jacked {
+        jacked_correction(t, q, jacked, raw, doubt);
+    }
+    if t.jack == Jack::OneSide && matches!(q, Quantity::Camber | Quantity::Toe | Quantity::Height) {
+        let sigma = if q == Quantity::Height { 10.0 } else { 0.4 };
+        doubt.push(DoubtPart { name: "body tilted by a jack under the other side".into(), sigma });
+    }
+    weight(t, q, raw);
+}
+
+fn add(raw: &mut Raw, c: Correction) {
+    raw.value += c.amount;
+    raw.corrections.push(c);
+}
+
+/// From how the jack left it to how it stands: by this car's kinematics, else by the rule.
+fn jacked_correction(
+    t: &Take<'_>,
+    q: Quantity,
+    jacked: Option<f64>,
+    raw: &mut Raw,
+    doubt: &mut Vec<DoubtPart>,
+) {
+    if !matches!(q, Quantity::Camber | Quantity::Caster | Quantity::Toe) {
+        return;
+    }
+    doubt.push(DoubtPart { name: "jacked, not rolled since".into(), sigma: JACKED_SIGMA });
+    let kind = CorrectionKind::Jacked;
+    if let (Some(h), Some(c), Some((axle, side))) = (jacked, t.car, t.place.as_wheel())
+        && let Some(stands) = t.heights[corner_index(axle, side)]
+        && let Some(g) = c.car.axle(axle)
+    {
+        let corner = Corner::of(g, side);
+        let design = c.design_height_mm[usize::from(axle == Axle::Rear)];
+        let at = |h: f64| {
+            let w = corner.wheel(design - h, 0.0).ok()?;
+            match q {
+                Quantity::Camber => Some(w.camber_deg),
+                Quantity::Caster => w.steer.map(|s| s.caster_deg),
+                _ => Some(w.toe_deg),
+            }
+        };
+        if let (Some(a), Some(b)) = (at(h), at(stands)) {
+            let label = format!("From {h:.0} mm on the jack to {stands:.0} mm standing");
+            let why = "What this car's own linkage does between both heights.".to_owned();
+            add(raw, Correction::applied(kind, b - a, label, why));
+            return;
+        }
+    }
+    if q == Quantity::Camber {
+        let label = format!("Jacked: {} taken out by rule", print_degrees(JACKED_RULE_DEG, 1));
+        let why = "A wheel jacked at its arm reads about half a degree too far out. The height on the jack, \
+                   and the standing height, would give this car's own figure.";
+        add(raw, Correction::applied(kind, -JACKED_RULE_DEG, label, why.into()));
+    } else {
+        let why = "No rule of thumb for this one: give the height on the jack and the standing height.";
+        raw.corrections.push(Correction::left_out(kind, "Jacked, not put right".into(), why.into()));
+    }
+}
+
+/// Fuel, people and cargo: to a full tank and an empty car.
+fn weight(t: &Take<'_>, q: Quantity, raw: &mut Raw) {
+    let Some((axle, side)) = t.place.as_wheel() else { return };
+    if ["fuel", "seats", "cargo"].iter().all(|id| t.prepared.number(id).unwrap_or(0.0) == 0.0) {
+        return;
+    }
+    let angles = matches!(q, Quantity::Camber | Quantity::Caster | Quantity::Toe);
+    if !(angles || q == Quantity::Height) {
+        return;
+    }
+    let Some(c) = t.car else { return };
+    let kind = CorrectionKind::Weight;
+    let Some(sink) = c.weight_sink(t.prepared) else {
+        let why = "Spring rates of both axles are not on file, so the weight cannot be turned into height.";
+        raw.corrections.push(Correction::left_out(kind, "Fuel and load not put right".into(), why.into()));
+        return;
+    };
+    let own = sink[corner_index(axle, side)];
+    let amount = if q == Quantity::Height {
+        -own
+    } else {
+        let now = c.gains(&t.heights);
+        let put_right = now.plus(&Gains {
+            left_front: -sink[0],
+            right_front: -sink[1],
+            left_rear: -sink[2],
+            right_rear: -sink[3],
+        });
+        let at = |g: &Gains| c.model(q, axle, side, g);
+        match (at(&now), at(&put_right)) {
+            (Some(a), Some(b)) => b - a,
+            _ => return,
+        }
+    };
+    let kg = |id: &str| t.prepared.number(id).unwrap_or(0.0);
+    let label = format!(
+        "Full tank, empty car: corner {:.1} mm {}",
+        own.abs(),
+        if own > 0.0 { "lower" } else { "higher" }
+    );
+    let why = format!(
+        "{:.0} kg of fuel missing, {:.0} kg in the seats, {:.0} kg of cargo, over this car's springs.",
+        kg("fuel"),
+        kg("seats"),
+        kg("cargo")
+    );
+    add(raw, Correction::applied(kind, amount, label, why));
+}
+
+/// What the sign of a value means.
+#[must_use]
+pub fn words(q: Quantity, v: f64) -> String {
+    let Some((positive, negative)) = q.leans() else { return q.title().to_lowercase() };
+    let small = match q {
+        Quantity::AxleOffset | Quantity::SetBack => 0.5,
+        Quantity::Toe | Quantity::TotalToe | Quantity::Thrust => 0.01,
+        _ => 0.05,
+    };
+    if v.abs() >= small {
+        return (if v > 0.0 { positive } else { negative }).into();
+    }
+    match q {
+        Quantity::Camber | Quantity::Caster => "upright",
+        Quantity::FloorSlope => "level",
+        Quantity::AxleOffset => "central",
+        _ => "straight",
+    }
+    .into()
+}
+
+/// What a front value means against the aim.
+fn against(aim: &Aim, q: Quantity, place: Place, v: f64) -> Option<String> {
+    if place.axle != ReadAxle::Front {
+        return None;
+    }
+    let (window, digits, more, less) = match q {
+        Quantity::Camber => (aim.camber_deg, 1, "too far out", "too far in"),
+        Quantity::Caster => (aim.caster_deg, 1, "more than wanted", "short"),
+        Quantity::Toe => (aim.wheel_toe(), 2, "too much in", "too much out"),
+        Quantity::TotalToe => (aim.toe_total_deg, 2, "too much in", "too much out"),
+        _ => return None,
+    };
+    let range = format!("{} to {}", print_degrees(window[0], digits), print_degrees(window[1], digits));
+    Some(if v < window[0] {
+        format!("{} {less}: {} wants {range}", print_degrees(window[0] - v, digits), aim.name)
+    } else if v > window[1] {
+        format!("{} {more}: {} wants {range}", print_degrees(v - window[1], digits), aim.name)
+    } else {
+        format!("inside {range}, as {} wants", aim.name)
+    })
+}

@@ -1,0 +1,148 @@
+//! A job as the reading rules look at it: its car, its readings and what was done, put together from the store.
+
+use crate::AppState;
+use bold_stance_core::reading::{
+    Answers, Change, ChangeKind, Heights, Method, MethodInfo, Picture, Prepared, ReadingCar, Scene, Seen,
+    Suspicion, Visit, heights_of, picture, suspicions,
+};
+use bold_stance_core::vehicle::{Car, TyreSize};
+use bold_stance_store::done::Done;
+use bold_stance_store::reading::Reading;
+use bold_stance_store::vehicle::VehicleFacts;
+use bold_stance_store::visit::OpenVisit;
+use chrono::{DateTime, Utc};
+use serde::Serialize;
+use utoipa::ToSchema;
+
+/// A visit as the screen shows it.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct VisitView {
+    /// Which.
+    pub kind: Visit,
+    /// What it is called.
+    pub title: String,
+    /// Version of its answers; 0 before it was opened.
+    pub version: i32,
+    /// When it was opened.
+    pub opened_at: Option<DateTime<Utc>>,
+    /// Answers of the prepare list, as typed.
+    pub answers: Answers,
+    /// Order, what is missing, and the car's current numbers.
+    pub picture: Picture,
+    /// What looks odd.
+    pub suspicions: Vec<Suspicion>,
+}
+
+/// What the rules need of one job.
+pub struct JobBench<'a> {
+    state: &'a AppState,
+    facts: &'a VehicleFacts,
+    /// The car.
+    pub car: ReadingCar,
+    /// Readings, oldest first.
+    pub seen: Vec<Seen>,
+    changes: Vec<Change>,
+}
+
+/// The car of a vehicle's facts, as readings need it.
+///
+/// # Errors
+/// A problem at `tyre_size`.
+pub fn reading_car(f: &VehicleFacts) -> Result<ReadingCar, bold_stance_core::problem::Problem> {
+    Ok(ReadingCar {
+        car: Car {
+            front: f.geometry.clone(),
+            rear: f.rear_geometry.clone(),
+            wheelbase_mm: f.wheelbase_mm,
+            facts: f.car.clone(),
+        },
+        design_height_mm: [f.design_height_mm, f.rear_height_mm],
+        tyre: TyreSize::parse("tyre_size", &f.tyre_size)?,
+        track_mm: [f.track_front_mm, f.track_rear_mm],
+    })
+}
+
+/// What a ticked step changed on the car.
+fn change(d: &Done) -> Option<Change> {
+    let kind = match d.step.as_str() {
+        "height" => ChangeKind::Height,
+        "cams" => ChangeKind::Cams,
+        "tie-rods" => ChangeKind::TieRods,
+        s if s.starts_with("fit-") => ChangeKind::Parts,
+        _ => return None,
+    };
+    Some(Change { kind, at: d.done_at.timestamp() })
+}
+
+impl<'a> JobBench<'a> {
+    /// Puts a job together.
+    ///
+    /// # Errors
+    /// A problem of the vehicle's tyre size.
+    pub fn of(
+        state: &'a AppState,
+        facts: &'a VehicleFacts,
+        readings: &[Reading],
+        done: &[Done],
+    ) -> Result<Self, bold_stance_core::problem::Problem> {
+        let mut changes: Vec<Change> = done.iter().filter_map(change).collect();
+        changes.sort_by_key(|c| c.at);
+        let seen = readings.iter().map(Reading::seen).collect();
+        Ok(Self { state, facts, car: reading_car(facts)?, seen, changes })
+    }
+
+    /// Standing heights at a visit.
+    pub fn heights(&self, visit: Visit) -> Heights {
+        heights_of(&self.seen, visit)
+    }
+
+    /// Answers understood; a stored list that no longer parses counts as unanswered.
+    pub fn prepared(&self, answers: &Answers) -> Prepared {
+        Prepared::of(answers, &self.state.prepare).unwrap_or_default()
+    }
+
+    /// Runs `f` on the scene of a visit.
+    pub fn scene<T>(&self, visit: Visit, prepared: &Prepared, f: impl FnOnce(&Scene<'_>) -> T) -> T {
+        f(&Scene {
+            visit,
+            readings: &self.seen,
+            changes: &self.changes,
+            prepared,
+            items: &self.state.prepare,
+            car: Some(&self.car),
+            knowledge: [self.facts.knowledge, self.facts.rear_knowledge],
+            same_marks: prepared.yes_no("marks") == Some(true),
+        })
+    }
+
+    /// Every visit that is open, and the first one always.
+    pub fn views(&self, open: &[OpenVisit]) -> Vec<VisitView> {
+        Visit::ALL
+            .into_iter()
+            .filter_map(|kind| {
+                let stored = open.iter().find(|v| v.kind == kind);
+                if stored.is_none() && kind != Visit::Found {
+                    return None;
+                }
+                let answers = stored.map(|v| v.answers.clone()).unwrap_or_default();
+                let prepared = self.prepared(&answers);
+                let (picture, suspicions) =
+                    self.scene(kind, &prepared, |s| (picture(s), suspicions(s, &self.state.methods)));
+                Some(VisitView {
+                    kind,
+                    title: kind.title().into(),
+                    version: stored.map_or(0, |v| v.version),
+                    opened_at: stored.map(|v| v.opened_at),
+                    answers,
+                    picture,
+                    suspicions,
+                })
+            })
+            .collect()
+    }
+}
+
+/// The data of a method.
+pub fn method_info(state: &AppState, id: Method) -> Option<&MethodInfo> {
+    state.methods.iter().find(|m| m.id == id)
+}

@@ -1,0 +1,247 @@
+//! Visits and their prepare lists; readings as CSV.
+
+use super::{AUTHOR, Doc, jobs, readings};
+use crate::AppState;
+use crate::bench::{JobBench, method_info};
+use crate::problem::{ApiError, ProblemDocument};
+use actix_web::{HttpResponse, get, post, put, web};
+use bold_stance_core::problem::Problem;
+use bold_stance_core::reading::{Answers, Place, Prepared, Row, Take, Visit, read_table, take, write_table};
+use bold_stance_store::reading::{self, Reading};
+use bold_stance_store::visit;
+use bold_stance_store::{StoreError, event, job};
+use chrono::{DateTime, Utc};
+use serde::Deserialize;
+use std::collections::HashMap;
+use utoipa::ToSchema;
+use uuid::Uuid;
+
+/// A visit to open.
+#[derive(Debug, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct NewVisit {
+    /// Which.
+    pub kind: Visit,
+}
+
+/// Answers over a version.
+#[derive(Debug, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct SaveAnswers {
+    /// Version the edit is based on; 0 for a visit that was not opened.
+    pub version: i32,
+    /// All answers, as typed.
+    pub answers: Answers,
+}
+
+/// Opens a visit; one that is open stays as it is.
+#[utoipa::path(post, path = "/api/v1/jobs/{id}/visits", operation_id = "openVisit", params(("id" = Uuid, Path)), request_body = NewVisit,
+    responses((status = 201, body = jobs::Ticket), (status = 404, body = ProblemDocument)))]
+#[post("/api/v1/jobs/{id}/visits")]
+pub async fn open(
+    state: web::Data<AppState>,
+    id: web::Path<Uuid>,
+    Doc(v): Doc<NewVisit>,
+) -> Result<HttpResponse, ApiError> {
+    let shop = state.shop.id;
+    let mut tx = state.store.tx(shop).await?;
+    job::get(&mut tx, *id).await?;
+    visit::open(&mut tx, shop, *id, v.kind, AUTHOR).await?;
+    event::record(&mut tx, shop, Some(*id), AUTHOR, "visit opened", serde_json::json!({"visit": v.kind}))
+        .await?;
+    let t = jobs::ticket(&state, &mut tx, *id).await?;
+    tx.commit().await.map_err(StoreError::from)?;
+    Ok(HttpResponse::Created().json(t))
+}
+
+/// Saves the answers of a prepare list. Readings already kept stay as they were corrected then.
+#[utoipa::path(put, path = "/api/v1/jobs/{id}/visits/{kind}", operation_id = "saveAnswers",
+    params(("id" = Uuid, Path), ("kind" = Visit, Path)), request_body = SaveAnswers,
+    responses((status = 200, body = jobs::Ticket), (status = 404, body = ProblemDocument), (status = 409, body = ProblemDocument), (status = 422, body = ProblemDocument)))]
+#[put("/api/v1/jobs/{id}/visits/{kind}")]
+pub async fn save(
+    state: web::Data<AppState>,
+    path: web::Path<(Uuid, Visit)>,
+    Doc(s): Doc<SaveAnswers>,
+) -> Result<HttpResponse, ApiError> {
+    let (id, kind) = path.into_inner();
+    if s.answers.values().any(|a| a.chars().count() > 64) {
+        return Err(Problem::new("answers", "longer than 64 characters", "a short answer").into());
+    }
+    Prepared::of(&s.answers, &state.prepare)?;
+    let shop = state.shop.id;
+    let mut tx = state.store.tx(shop).await?;
+    job::get(&mut tx, id).await?;
+    let mut version = s.version;
+    if version == 0 {
+        visit::open(&mut tx, shop, id, kind, AUTHOR).await?;
+        version = 1;
+    }
+    visit::save(&mut tx, id, kind, version, &s.answers).await?;
+    event::record(&mut tx, shop, Some(id), AUTHOR, "prepare list", serde_json::json!({"visit": kind}))
+        .await?;
+    let t = jobs::ticket(&state, &mut tx, id).await?;
+    tx.commit().await.map_err(StoreError::from)?;
+    Ok(HttpResponse::Ok().json(t))
+}
+
+/// Every reading of a job as CSV.
+#[utoipa::path(get, path = "/api/v1/jobs/{id}/readings.csv", operation_id = "exportReadings", params(("id" = Uuid, Path)),
+    responses((status = 200, body = String, content_type = "text/csv"), (status = 404, body = ProblemDocument)))]
+#[get("/api/v1/jobs/{id}/readings.csv")]
+pub async fn export(state: web::Data<AppState>, id: web::Path<Uuid>) -> Result<HttpResponse, ApiError> {
+    let mut tx = state.store.tx(state.shop.id).await?;
+    let job = job::get(&mut tx, *id).await?;
+    let rows: Vec<Row> = reading::of_job(&mut tx, *id).await?.iter().map(row).collect();
+    let text = write_table(&rows)?;
+    let name = format!("attachment; filename=\"readings-{:04}.csv\"", job.ticket);
+    Ok(HttpResponse::Ok()
+        .content_type("text/csv; charset=utf-8")
+        .insert_header(("content-disposition", name))
+        .body(text))
+}
+
+fn row(r: &Reading) -> Row {
+    Row {
+        id: r.id.to_string(),
+        visit: r.visit,
+        quantity: r.quantity,
+        place: r.place(),
+        method: r.method,
+        typed: r.raw.clone(),
+        unit: r.unit,
+        value: Some((r.value, r.sigma)),
+        corrections: r.corrections.clone(),
+        also: r.also.clone(),
+        jack: r.jack,
+        jacked_height: r.jacked_height.clone(),
+        height_mm: r.height_mm,
+        author: r.author.clone(),
+        taken_at: r.taken_at.to_rfc3339_opts(chrono::SecondsFormat::Micros, true),
+        replaces: r.replaces.map_or_else(String::new, |u| u.to_string()),
+    }
+}
+
+/// Readings from CSV into a job: all rows or none. A row whose id is on this job already is left as it is; one
+/// whose id is on another job gets an id of its own.
+#[utoipa::path(post, path = "/api/v1/jobs/{id}/readings.csv", operation_id = "importReadings", params(("id" = Uuid, Path)),
+    request_body(content = String, content_type = "text/csv"),
+    responses((status = 200, body = jobs::Ticket), (status = 404, body = ProblemDocument), (status = 422, body = ProblemDocument)))]
+#[post("/api/v1/jobs/{id}/readings.csv")]
+pub async fn import(
+    state: web::Data<AppState>,
+    id: web::Path<Uuid>,
+    body: Result<web::Bytes, actix_web::Error>,
+) -> Result<HttpResponse, ApiError> {
+    let body = body.map_err(|_| ApiError::TooLarge)?;
+    let text = std::str::from_utf8(&body).map_err(|e| {
+        Problem::new("table", format!("not UTF-8 at byte {}", e.valid_up_to()), "CSV in UTF-8")
+    })?;
+    let rows = read_table(text, &state.methods)?;
+    let shop = state.shop.id;
+    let mut tx = state.store.tx(shop).await?;
+    let t = jobs::ticket(&state, &mut tx, *id).await?;
+    let bench = JobBench::of(&state, &t.vehicle.facts, &t.readings, &t.done)?;
+    let mut ids: HashMap<String, Uuid> = HashMap::new();
+    let mut new = 0;
+    for (i, r) in rows.iter().enumerate() {
+        let line = i + 2;
+        let at = |field: &str| format!("line {line}, {field}");
+        let parsed = if r.id.is_empty() {
+            Uuid::new_v4()
+        } else {
+            Uuid::parse_str(&r.id)
+                .map_err(|_| Problem::new(at("id"), "not an id", "as exported, or empty"))?
+        };
+        let own = match reading::job_of(&mut tx, parsed).await? {
+            Some(j) if j != *id => Uuid::new_v4(),
+            _ => parsed,
+        };
+        ids.insert(r.id.clone(), own);
+        let taken_at = if r.taken_at.is_empty() {
+            Utc::now()
+        } else {
+            DateTime::parse_from_rfc3339(&r.taken_at)
+                .map_err(|_| Problem::new(at("taken_at"), "not a time", "RFC 3339, or empty"))?
+                .with_timezone(&Utc)
+        };
+        let stored = stored(&state, &t, &bench, r, own, taken_at).map_err(|list| {
+            list.into_iter().map(|p| Problem { field: at(&p.field), ..p }).collect::<Vec<_>>()
+        })?;
+        let replaces = ids.get(&r.replaces).copied().filter(|_| !r.replaces.is_empty());
+        visit::open(&mut tx, shop, *id, r.visit, AUTHOR).await?;
+        new += i32::from(reading::add(&mut tx, shop, *id, &Reading { replaces, ..stored }).await?);
+    }
+    event::record(
+        &mut tx,
+        shop,
+        Some(*id),
+        AUTHOR,
+        "readings imported",
+        serde_json::json!({"rows": rows.len(), "new": new}),
+    )
+    .await?;
+    let ticket = readings::after(&state, &mut tx, *id).await?;
+    tx.commit().await.map_err(StoreError::from)?;
+    Ok(HttpResponse::Ok().json(ticket))
+}
+
+/// A row as it is stored: as exported, or worked out from what was typed when it names no value.
+fn stored(
+    state: &AppState,
+    t: &jobs::Ticket,
+    bench: &JobBench<'_>,
+    r: &Row,
+    id: Uuid,
+    taken_at: DateTime<Utc>,
+) -> Result<Reading, Vec<Problem>> {
+    let mut out = Reading {
+        id,
+        visit: r.visit,
+        quantity: r.quantity,
+        axle: r.place.axle,
+        side: r.place.side,
+        method: r.method,
+        raw: r.typed.clone(),
+        unit: r.unit,
+        value: 0.0,
+        sigma: 0.0,
+        corrections: r.corrections.clone(),
+        also: r.also.clone(),
+        doubt: Vec::new(),
+        notes: Vec::new(),
+        jack: r.jack,
+        jacked_height: r.jacked_height.clone(),
+        height_mm: r.height_mm,
+        author: if r.author.is_empty() { AUTHOR.into() } else { r.author.clone() },
+        replaces: None,
+        taken_at,
+    };
+    if let Some((value, sigma)) = r.value {
+        (out.value, out.sigma) = (value, sigma);
+        return Ok(out);
+    }
+    let Some(method) = method_info(state, r.method) else {
+        return Err(vec![Problem::new("method", "no data for it", "one of the methods listed")]);
+    };
+    let answers = t.visits.iter().find(|v| v.kind == r.visit).map(|v| v.answers.clone()).unwrap_or_default();
+    let prepared = bench.prepared(&answers);
+    let worked = take(&Take {
+        method,
+        raw: &r.typed,
+        unit: r.unit,
+        place: Place { axle: out.axle, side: out.side },
+        jack: r.jack,
+        jacked_height: &r.jacked_height,
+        car: Some(&bench.car),
+        heights: bench.heights(r.visit),
+        prepared: &prepared,
+        items: &state.prepare,
+        aim: None,
+    })?;
+    (out.value, out.sigma) = (worked.value, worked.sigma);
+    (out.corrections, out.also, out.doubt, out.notes) =
+        (worked.corrections, worked.also, worked.doubt, worked.notes);
+    out.height_mm = worked.height_mm;
+    Ok(out)
+}
