@@ -2,6 +2,7 @@
 //!
 //! Exit 0 done, 2 bad input (one line: field, what is wrong, what would be right), 3 no answer.
 
+mod gauge;
 mod headless;
 mod read;
 mod serve;
@@ -44,7 +45,12 @@ enum Command {
         /// Load the demo shop when it is not there
         #[arg(long)]
         demo: bool,
+        /// Address of an angle gauge that speaks docs/GAUGE.md
+        #[arg(long)]
+        gauge: Option<SocketAddr>,
     },
+    /// A digital angle gauge on a simulated car, on a local socket
+    Gauge(gauge::GaugeArgs),
     /// Load the demo shop
     Demo {
         #[command(flatten)]
@@ -91,9 +97,11 @@ enum Command {
         case: PathBuf,
     },
     /// One reading conversion, JSON
-    #[command(after_help = read::help())]
+    // Its own --help, so that `read METHOD --help` can say what each name of the method is.
+    #[command(disable_help_flag = true)]
     Read {
-        /// How it was read
+        /// How it was read; --help lists them
+        #[arg(allow_hyphen_values = true)]
         method: String,
         /// `--name=value` for every number of the method
         #[arg(trailing_var_arg = true, allow_hyphen_values = true, value_name = "--NAME=VALUE")]
@@ -121,9 +129,10 @@ impl From<bold_stance_core::problem::Problem> for Failure {
 
 fn main() -> ExitCode {
     let result = match Cli::parse().command {
-        Command::Serve { database, listen, public, demo } => {
-            serve::serve(&database.database_url, listen, public, demo)
+        Command::Serve { database, listen, public, demo, gauge } => {
+            serve::serve(&database.database_url, listen, public, demo, gauge)
         }
+        Command::Gauge(args) => gauge::gauge(&args),
         Command::Demo { database, reset } => serve::demo(&database.database_url, reset),
         Command::Sweep { geometry, travel, rack, heave } => {
             headless::sweep(&geometry, &headless::SweepArgs { travel, rack, heave })

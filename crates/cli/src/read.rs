@@ -12,13 +12,11 @@ use serde_json::{Map, Value, json};
 use std::path::Path;
 
 /// Every method with its names, for `read --help`.
-#[must_use]
-pub fn help() -> String {
-    let Ok(all) = shipped_methods() else { return String::new() };
+fn help(all: &[MethodInfo]) -> String {
     let mut out = String::from(
-        "Methods (names in brackets may be left out; lengths such as 15mm, 37 13/16in, 0.245in; angles such as 2.25, 2.25deg, 0d24m):\n",
+        "One reading conversion, JSON\n\nUsage: bold-stance read METHOD --name=value...\n\nMethods (names in brackets may be left out; lengths such as 15mm, 37 13/16in, 0.245in; angles such as 2.25, 2.25deg, 0d24m):\n",
     );
-    for m in &all {
+    for m in all {
         let names: Vec<String> = m
             .entries
             .iter()
@@ -58,6 +56,10 @@ fn signs(m: &MethodInfo) -> String {
 /// `read`.
 pub fn read(method: &str, values: &[String]) -> Result<(), Failure> {
     let all = shipped_methods()?;
+    if matches!(method, "--help" | "-h") {
+        println!("{}", help(&all));
+        return Ok(());
+    }
     let id = Method::from_word(method, &all)?;
     let m = all.iter().find(|m| m.id == id).ok_or_else(|| Failure::System("no data".into()))?;
     if values.iter().any(|v| v == "--help" || v == "-h") {

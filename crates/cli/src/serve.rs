@@ -25,7 +25,13 @@ async fn open(url: &str) -> Result<Store, Failure> {
 }
 
 /// `serve`.
-pub fn serve(url: &str, listen: SocketAddr, public: bool, with_demo: bool) -> Result<(), Failure> {
+pub fn serve(
+    url: &str,
+    listen: SocketAddr,
+    public: bool,
+    with_demo: bool,
+    gauge: Option<SocketAddr>,
+) -> Result<(), Failure> {
     tracing_subscriber::fmt()
         .with_env_filter(
             tracing_subscriber::EnvFilter::try_from_default_env().unwrap_or_else(|_| "warn".into()),
@@ -51,7 +57,7 @@ pub fn serve(url: &str, listen: SocketAddr, public: bool, with_demo: bool) -> Re
             None => shop::ensure(&store, "My shop").await.map_err(fail)?,
         };
         let (address, server) =
-            start(store, shop, listen, public).map_err(|e| Failure::System(e.to_string()))?;
+            start(store, shop, listen, public, gauge).map_err(|e| Failure::System(e.to_string()))?;
         println!("Bold Stance is at http://{address}/");
         server.await.map_err(|e| Failure::System(e.to_string()))
     })

@@ -40,6 +40,8 @@ pub struct AppState {
     pub methods: Vec<MethodInfo>,
     /// Items of the prepare list.
     pub prepare: Vec<PrepareItem>,
+    /// Where an angle gauge serves its lines, when there is one.
+    pub gauge: Option<SocketAddr>,
     /// Generic axles a new vehicle starts from.
     pub archetypes: Vec<Archetype>,
 }
@@ -64,6 +66,7 @@ pub fn start(
     shop: Shop,
     listen: SocketAddr,
     public: bool,
+    gauge: Option<SocketAddr>,
 ) -> Result<(SocketAddr, Server), StartError> {
     let listener = TcpListener::bind(listen)?;
     listener.set_nonblocking(true)?;
@@ -73,6 +76,7 @@ pub fn start(
         shop,
         parts: shipped_parts()?,
         aims: shipped_aims()?,
+        gauge,
         methods: shipped_methods()?,
         prepare: shipped_prepare()?,
         archetypes: shipped_archetypes()?,

@@ -6,6 +6,7 @@ use crate::reading::Reading;
 use crate::shop::Shop;
 use crate::vehicle::VehicleFacts;
 use crate::{Result, Store, StoreError, event, job, plan, reading, shop, vehicle, visit};
+use bold_stance_core::geometry::Geometry;
 use bold_stance_core::problem::parse_json;
 use bold_stance_core::reading::{Answers, Jack, Method, Quantity, RawEntry, ReadAxle, ReadSide, Visit};
 use bold_stance_core::units::LengthUnit;
@@ -51,6 +52,16 @@ struct DemoReading {
 struct DemoPlan {
     name: String,
     document: PlanDocument,
+}
+
+/// Front and rear axle of the demo shop's first vehicle, for the simulated gauge to stand on.
+///
+/// # Errors
+/// [`StoreError::Demo`] when the shipped file is wrong.
+pub fn first_axles() -> Result<(Geometry, Option<Geometry>)> {
+    let demo: DemoShop = parse_json(DEMO.as_bytes()).map_err(|p| StoreError::Demo(p.to_string()))?;
+    let first = demo.jobs.into_iter().next().ok_or_else(|| StoreError::Demo("no job".into()))?;
+    Ok((first.vehicle.geometry, first.vehicle.rear_geometry))
 }
 
 /// Loads the demo shop when it is not there; `reset` makes it anew.

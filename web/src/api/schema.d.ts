@@ -72,6 +72,57 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/gauge": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Whether a gauge is there, and what it is. */
+        get: operations["gauge"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/gauge/stream": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Its angle as it moves, as server-sent events of `GaugeAngle`. */
+        get: operations["gaugeStream"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/gauge/tell": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Presses a button of the gauge, or holds a simulated one somewhere else. */
+        post: operations["tellGauge"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/geometry": {
         parameters: {
             query?: never;
@@ -175,6 +226,61 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/jobs/{id}/readings.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Every reading of a job as CSV. */
+        get: operations["exportReadings"];
+        put?: never;
+        /**
+         * Readings from CSV into a job: all rows or none. A row whose id is on this job already is left as it is; one
+         *     whose id is on another job gets an id of its own.
+         */
+        post: operations["importReadings"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/jobs/{id}/readings/form": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Keeps what a paper form says: all of it or nothing. */
+        post: operations["addForm"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/jobs/{id}/readings/preview": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What a reading would mean, without keeping it. */
+        post: operations["previewReading"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/jobs/{id}/vehicle": {
         parameters: {
             query?: never;
@@ -185,6 +291,57 @@ export interface paths {
         get?: never;
         /** Saves a vehicle's facts. */
         put: operations["saveVehicle"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/jobs/{id}/visits": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Opens a visit; one that is open stays as it is. */
+        post: operations["openVisit"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/jobs/{id}/visits/{kind}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Saves the answers of a prepare list. Readings already kept stay as they were corrected then. */
+        put: operations["saveAnswers"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/methods": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Methods people own, and the prepare list. */
+        get: operations["methods"];
+        put?: never;
         post?: never;
         delete?: never;
         options?: never;
@@ -255,23 +412,6 @@ export interface paths {
         put?: never;
         /** The Plan answer. */
         post: operations["predict"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/v1/readings/preview": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /** What a reading would mean, without keeping it. */
-        post: operations["previewReading"];
         delete?: never;
         options?: never;
         head?: never;
@@ -521,6 +661,18 @@ export interface components {
              */
             wheel_x_mm: number;
         };
+        /** @description A further figure that comes with a value. */
+        Also: {
+            /** @description What it is. */
+            label: string;
+            /** @description Stable word, with its unit, e.g. `run_out_deg`. */
+            name: string;
+            /**
+             * Format: double
+             * @description Its value.
+             */
+            value: number;
+        };
         /** @description How far the geometry had to be bent to agree with the readings. */
         Anchor: {
             /**
@@ -720,6 +872,9 @@ export interface components {
             /** @description How it is driven. */
             use: components["schemas"]["Use"];
         };
+        BTreeMap: {
+            [key: string]: string;
+        };
         /** @description Low, median and high distance, km: an 80 % band. */
         Band: {
             /**
@@ -830,6 +985,11 @@ export interface components {
             turn_deg?: number;
         };
         /**
+         * @description What of the car fills an entry that was left empty.
+         * @enum {string}
+         */
+        CarFact: "tyre_diameter" | "rim_circle" | "rim_nominal" | "axle_height" | "track_front" | "track_rear" | "wheelbase";
+        /**
          * @description Facts of the whole car that no single axle holds. Every one has a usual value (common practice, no
          *     source) and can be overwritten.
          */
@@ -921,23 +1081,6 @@ export interface components {
              */
             tyre_width_mm: number;
         };
-        /** @description A converted reading. */
-        Converted: {
-            /**
-             * Format: double
-             * @description Standard deviation in the same unit.
-             */
-            sigma: number;
-            /** @description What looks odd, and what would settle it. */
-            suspicion?: string | null;
-            /**
-             * Format: double
-             * @description mm for a height, degrees else.
-             */
-            value: number;
-            /** @description What it means, short. */
-            words: string;
-        };
         /** @description One corner of the drawing, in vehicle axes over the ground (y left positive on both sides). */
         CornerDrawing: {
             /** @description Front or rear. */
@@ -1022,6 +1165,32 @@ export interface components {
             /** @description Usual range (common practice, no source). */
             usual: number[];
         };
+        /** @description A correction of a reading. Every one can be opened. */
+        Correction: {
+            /**
+             * Format: double
+             * @description What it added to the value, in the value's unit; 0 when it was not needed.
+             */
+            amount: number;
+            /** @description Whether it is in the value. */
+            applied: boolean;
+            /** @description Which. */
+            kind: components["schemas"]["CorrectionKind"];
+            /** @description Short. */
+            label: string;
+            /**
+             * Format: int32
+             * @description Version of its arithmetic.
+             */
+            version: number;
+            /** @description How it was worked out, or why it was left out. */
+            why: string;
+        };
+        /**
+         * @description What was taken out of a reading or put in, and why.
+         * @enum {string}
+         */
+        CorrectionKind: "floor_slope" | "floor_along" | "jacked" | "bulge" | "below_axle" | "rim_lip" | "string_tracks" | "body_pitch" | "weight";
         /** @description One height on the curves. */
         CurvePoint: {
             /**
@@ -1046,6 +1215,29 @@ export interface components {
              * @description Degrees, one wheel, toe-in positive.
              */
             toe_deg: number;
+        };
+        /** @description A figure of two sides or both axles. */
+        Derived: {
+            /** @description Stable word. */
+            id: string;
+            /** @description Degrees, else mm. */
+            is_angle: boolean;
+            /** @description What it is called. */
+            label: string;
+            /**
+             * Format: double
+             * @description Standard deviation.
+             */
+            sigma: number;
+            /** @description One of its readings is stale. */
+            stale: boolean;
+            /**
+             * Format: double
+             * @description Degrees or mm.
+             */
+            value: number;
+            /** @description What the sign means. */
+            words: string;
         };
         /** @description A step done, or a tick at a gate. */
         Done: {
@@ -1081,6 +1273,16 @@ export interface components {
              * @description Toe, one wheel.
              */
             toe_deg: number;
+        };
+        /** @description One part of a value's doubt. */
+        DoubtPart: {
+            /** @description What it comes from. */
+            name: string;
+            /**
+             * Format: double
+             * @description Its standard deviation, in the value's unit.
+             */
+            sigma: number;
         };
         /** @description One corner over the ground, mm: x forward, y outboard, z up, tyre at z = 0. */
         Drawing: {
@@ -1250,6 +1452,98 @@ export interface components {
              */
             wheel_x_mm: number;
         };
+        /** @description One thing to type. */
+        EntryInfo: {
+            /** @description Words of a choice. */
+            choices?: string[];
+            from_car?: components["schemas"]["CarFact"] | null;
+            /** @description Known from the place and the prepare list, so the pad does not ask. */
+            hidden?: boolean;
+            /**
+             * Format: double
+             * @description Most that is possible.
+             */
+            high: number;
+            /** @description What is typed. */
+            kind: components["schemas"]["EntryKind"];
+            /** @description What it is called. */
+            label: string;
+            /** @description An angle gauge can send it. */
+            live?: boolean;
+            /**
+             * Format: double
+             * @description Least that is possible.
+             */
+            low: number;
+            /** @description Name on the command line and in the record. */
+            name: string;
+            /** @description May be left out. */
+            optional?: boolean;
+            /**
+             * Format: double
+             * @description Standard deviation of one reading, in mm, degrees or kPa.
+             */
+            sigma: number;
+            /**
+             * Format: int32
+             * @description Swing of a sweep, first or second: the pad starts it at 20° to this side.
+             */
+            swing?: number | null;
+            /** @description What the pad starts from, when that is not the first choice. */
+            usual?: string | null;
+        };
+        /**
+         * @description What kind of thing is typed.
+         * @enum {string}
+         */
+        EntryKind: "length" | "angle" | "toe" | "nominal" | "pressure" | "choice";
+        /** @description What the model expects. */
+        ExpectedValue: {
+            /** @description From an earlier visit moved to this height, else from the points alone. */
+            anchored: boolean;
+            /**
+             * Format: double
+             * @description Standard deviation, degrees.
+             */
+            sigma: number;
+            /**
+             * Format: double
+             * @description Degrees.
+             */
+            value: number;
+        };
+        /** @description A number of the picture. */
+        Figure: {
+            /**
+             * Format: int64
+             * @description When, seconds since 1970.
+             */
+            at: number;
+            /** @description How it was read. */
+            method: components["schemas"]["Method"];
+            /** @description Where. */
+            place: components["schemas"]["Place"];
+            /** @description What. */
+            quantity: components["schemas"]["Quantity"];
+            /** @description The reading it comes from. */
+            reading: string;
+            /** @description Half of both wheels, not read by itself. */
+            shared: boolean;
+            /**
+             * Format: double
+             * @description Standard deviation.
+             */
+            sigma: number;
+            /** @description Why it no longer holds. */
+            stale?: string | null;
+            /**
+             * Format: double
+             * @description Degrees, mm or kPa.
+             */
+            value: number;
+            /** @description At which visit. */
+            visit: components["schemas"]["Visit"];
+        };
         /** @description What was taped. */
         FitRequest: {
             /** @description Measurements, any of those listed with the archetype. */
@@ -1340,6 +1634,56 @@ export interface components {
          * @enum {string}
          */
         GateReading: "height" | "caster" | "camber" | "toe";
+        /** @description An angle as it comes. */
+        GaugeAngle: {
+            /**
+             * Format: double
+             * @description Degrees as shown.
+             */
+            deg: number;
+            /** @description Held with its button. */
+            held: boolean;
+            /** @description Counts from a zero of the user's own. */
+            zeroed: boolean;
+        };
+        /**
+         * @description A button of the gauge.
+         * @enum {string}
+         */
+        GaugeButton: "zero" | "unzero" | "hold" | "release";
+        /** @description Whether a gauge is there. */
+        GaugeInfo: {
+            /** @description What it calls itself. */
+            name: string;
+            /** @description It answers. */
+            present: boolean;
+            /** @description Stands on a simulated car. */
+            simulated: boolean;
+            /**
+             * Format: double
+             * @description Smallest step it shows, degrees.
+             */
+            step_deg: number;
+        };
+        /** @description Where a simulated gauge is held. */
+        GaugeSpot: {
+            /** @description Looks fore and aft, else along the axle. */
+            fore_aft?: boolean;
+            /** @description Front axle, else rear. */
+            front: boolean;
+            /**
+             * Format: double
+             * @description Height above design, mm.
+             */
+            gain_mm?: number;
+            /** @description Left side, else right. */
+            left: boolean;
+            /**
+             * Format: double
+             * @description Swing, degrees, left positive.
+             */
+            steer_deg?: number;
+        };
         /**
          * @description A geometry file `bold-stance.geometry/1` for one axle. Which points or links it must have depends on
          *     `layout`; lengths in mm from the centre line, the front axle and the ground at design height.
@@ -1391,6 +1735,11 @@ export interface components {
             remarks: string[];
             wheel?: components["schemas"]["WheelState"] | null;
         };
+        /**
+         * @description Part of the order.
+         * @enum {string}
+         */
+        Group: "heights" | "rear" | "front" | "more";
         /** @description One body height; relative to the chassis, both wheels of the axle at the same travel. */
         HeightPoint: {
             /**
@@ -1429,6 +1778,11 @@ export interface components {
              */
             wheel_x_mm: number;
         };
+        /**
+         * @description How the wheel stood.
+         * @enum {string}
+         */
+        Jack: "rolled" | "jacked" | "one_side";
         /** @description A stored job. */
         Job: {
             /**
@@ -1619,10 +1973,31 @@ export interface components {
             toe_deg: number;
         };
         /**
-         * @description How it was read.
+         * @description How something is read. The words are those of `bold-stance read`.
          * @enum {string}
          */
-        Method: "direct" | "sweep";
+        Method: "height-hub" | "height-floor" | "height-frame" | "camber-gauge" | "camber-bar" | "camber-offsets" | "camber-laser" | "camber-gap" | "camber-calliper" | "camber-form" | "camber-runout" | "caster-sweep" | "caster-joint-line" | "toe-distance" | "toe-scribed" | "toe-rim-gauge" | "toe-bars" | "toe-plates" | "toe-string" | "toe-convert" | "rim-runout" | "tread-depth" | "pressure" | "axle-centring" | "wheelbase" | "diagonal" | "set-back" | "thrust" | "floor-slope" | "rim-circle";
+        /** @description A method. */
+        MethodInfo: {
+            /** @description Arithmetic for the bench only, not offered on the pad. */
+            bench_only?: boolean;
+            /** @description Which drawing shows it. */
+            drawing: string;
+            /** @description What is typed, in order. */
+            entries: components["schemas"]["EntryInfo"][];
+            /** @description Counts against gravity: a sloping floor goes into it. */
+            gravity?: boolean;
+            /** @description Can be read again half a turn of the wheel on. */
+            half_turn?: boolean;
+            /** @description What to measure, short. */
+            how: string;
+            /** @description Which. */
+            id: components["schemas"]["Method"];
+            /** @description What it reads. */
+            quantity: components["schemas"]["Quantity"];
+            /** @description What people call it. */
+            title: string;
+        };
         /** @description A vehicle and its job, from nothing. */
         NewArrival: {
             /** @description The job. */
@@ -1646,6 +2021,23 @@ export interface components {
             document: components["schemas"]["PlanDocument"];
             /** @description What it is called. */
             name: string;
+        };
+        /** @description A visit to open. */
+        NewVisit: {
+            /** @description Which. */
+            kind: components["schemas"]["Visit"];
+        };
+        /** @description One line of the order. */
+        OrderItem: {
+            figure?: components["schemas"]["Figure"] | null;
+            /** @description Part of the order. */
+            group: components["schemas"]["Group"];
+            /** @description The decision in hand waits for it. */
+            needed: boolean;
+            /** @description Where. */
+            place: components["schemas"]["Place"];
+            /** @description What. */
+            quantity: components["schemas"]["Quantity"];
         };
         /** @description One generic correction part. */
         Part: {
@@ -1696,6 +2088,21 @@ export interface components {
              */
             mass_kg: number;
         };
+        /** @description The picture of a visit. */
+        Picture: {
+            /** @description The car's current numbers: the newest of any visit up to this one. */
+            current: components["schemas"]["Figure"][];
+            /** @description What waits: `Plan`, `Cams`, `Tie rods`, `Sign off`, `Compare`. */
+            decision: string;
+            /** @description Figures of two sides or both axles. */
+            derived: components["schemas"]["Derived"][];
+            /** @description What the decision still waits for, in words. */
+            missing: string[];
+            /** @description Position in the order of what comes next. */
+            next?: number | null;
+            /** @description Everything that can be read, in the proposed order. */
+            order: components["schemas"]["OrderItem"][];
+        };
         /** @description Upper-arm pivot that keeps the tyre's contact point from moving sideways. */
         PivotAid: {
             /**
@@ -1724,6 +2131,13 @@ export interface components {
              * @description Sideways movement of the contact over the travel now, mm, largest less smallest.
              */
             scrub_now_mm: number;
+        };
+        /** @description Where a reading was taken. */
+        Place: {
+            /** @description Axle. */
+            axle: components["schemas"]["ReadAxle"];
+            /** @description Side. */
+            side: components["schemas"]["ReadSide"];
         };
         /** @description A stored plan. */
         Plan: {
@@ -1873,6 +2287,40 @@ export interface components {
              */
             settle_mm: number;
         };
+        /** @description One item of the list. */
+        PrepareItem: {
+            /** @description What is asked. */
+            ask: string;
+            /** @description What can hurt someone here. */
+            caution?: string | null;
+            /** @description Stable word. */
+            id: string;
+            /** @description What it is answered with. */
+            kind: components["schemas"]["PrepareKind"];
+            /** @description What `no` does. */
+            no?: components["schemas"]["Widens"];
+            /** @description `air`: only asked of a car with air levels. */
+            only?: string | null;
+            /** @description What a right answer looks like. */
+            right: string;
+            /** @description What not knowing it does. */
+            unanswered?: components["schemas"]["Widens"];
+            /** @description Why it matters. */
+            why: string;
+        };
+        /**
+         * @description What an item is answered with.
+         * @enum {string}
+         */
+        PrepareKind: "yes_no" | "slope" | "fuel" | "mass";
+        /** @description What a reading would mean. */
+        Preview: {
+            expected?: components["schemas"]["ExpectedValue"] | null;
+            /** @description What looks odd about it. */
+            suspicions: components["schemas"]["Suspicion"][];
+            /** @description The reading worked out. */
+            taken: components["schemas"]["Taken"];
+        };
         /** @description One fault in an input, addressed to the field that holds it. */
         Problem: {
             /** @description Dotted path of the field, e.g. `points.upper_outer`. */
@@ -1899,10 +2347,10 @@ export interface components {
             type: string;
         };
         /**
-         * @description What was read.
+         * @description What is read.
          * @enum {string}
          */
-        Quantity: "height" | "camber" | "caster" | "toe";
+        Quantity: "height" | "floor_to_arch" | "floor_to_frame" | "camber" | "caster" | "toe" | "total_toe" | "thrust" | "set_back" | "wheelbase" | "diagonal" | "axle_offset" | "rim_runout" | "rim_circle" | "tread_depth" | "pressure" | "floor_slope";
         /** @description Ratio of two setups' distances (other over this one) with its 80 % band. */
         RatioBand: {
             /**
@@ -1921,9 +2369,14 @@ export interface components {
              */
             ratio: number;
         };
-        /** @description One entry as typed. */
+        /**
+         * @description One thing as typed. The same name again is a repeat; a name ending in [`HALF_TURN`] was read with the
+         *     wheel half a turn on.
+         */
         RawEntry: {
-            /** @description What it is, e.g. `value`, `camber_out`. */
+            /** @description Put aside by the reader: kept on record, left out of the mean. */
+            dropped?: boolean;
+            /** @description What it is, e.g. `top-gap`. */
             name: string;
             /** @description As typed. */
             text: string;
@@ -1937,17 +2390,46 @@ export interface components {
             /** @description One polyline per inner notch of each cam. */
             threads: number[][][];
         };
+        /**
+         * @description Axle of a reading; `both` for what belongs to the whole car or one side of it.
+         * @enum {string}
+         */
+        ReadAxle: "front" | "rear" | "both";
+        /**
+         * @description Side of a reading; `both` for what belongs to an axle or the whole car.
+         * @enum {string}
+         */
+        ReadSide: "left" | "right" | "both";
         /** @description A stored reading. */
         Reading: {
+            /** @description Further figures. */
+            also: components["schemas"]["Also"][];
             /** @description Who read it. */
             author: string;
+            /** @description Axle. */
+            axle: components["schemas"]["ReadAxle"];
+            /** @description What was taken out or put in, each with the version of its arithmetic. */
+            corrections: components["schemas"]["Correction"][];
+            /** @description What the doubt is made of. */
+            doubt: components["schemas"]["DoubtPart"][];
+            /**
+             * Format: double
+             * @description Hub-to-arch height it was read at, mm.
+             */
+            height_mm?: number | null;
             /**
              * Format: uuid
              * @description Its id.
              */
             id: string;
+            /** @description How the wheel stood. */
+            jack: components["schemas"]["Jack"];
+            /** @description Hub to arch as it stood on the jack, as typed. */
+            jacked_height: string;
             /** @description How. */
             method: components["schemas"]["Method"];
+            /** @description Remarks. */
+            notes: string[];
             /** @description What. */
             quantity: components["schemas"]["Quantity"];
             /** @description Every entry as typed, by name. */
@@ -1957,8 +2439,8 @@ export interface components {
              * @description The reading this one corrects.
              */
             replaces?: string | null;
-            /** @description Where. */
-            side: components["schemas"]["Side"];
+            /** @description Side. */
+            side: components["schemas"]["ReadSide"];
             /**
              * Format: double
              * @description Standard deviation in the same unit.
@@ -1970,14 +2452,47 @@ export interface components {
              */
             taken_at: string;
             /** @description Unit the entries were typed in when they named none. */
-            unit: string;
+            unit: components["schemas"]["LengthUnit"];
             /**
              * Format: double
-             * @description Converted value: mm for height, degrees else.
+             * @description Converted and corrected value: mm, degrees or kPa.
              */
             value: number;
             /** @description When in the work. */
             visit: components["schemas"]["Visit"];
+        };
+        /** @description Methods and prepare list. */
+        ReadingData: {
+            /** @description Every method. */
+            methods: components["schemas"]["MethodInfo"][];
+            /** @description Items of the prepare list. */
+            prepare: components["schemas"]["PrepareItem"][];
+        };
+        /** @description How the repeats of one entry lie. */
+        Repeats: {
+            /** @description Which of them count. */
+            counts: boolean[];
+            /**
+             * Format: double
+             * @description Mean of those that count.
+             */
+            mean: number;
+            /** @description Entry name. */
+            name: string;
+            /** @description Position of one that stands apart from the others. */
+            odd?: number | null;
+            /**
+             * Format: double
+             * @description How far it stands from the mean of the others.
+             */
+            odd_by: number;
+            /**
+             * Format: double
+             * @description Largest minus smallest of those that count.
+             */
+            spread: number;
+            /** @description Every value in the order typed; dropped ones too. */
+            values: number[];
         };
         /** @description Roll centre of an axle over the ground, mm; y left positive, 0 on a symmetric car. */
         RollCentre: {
@@ -1991,6 +2506,21 @@ export interface components {
              * @description Over the ground, mm.
              */
             z_mm: number;
+        };
+        /**
+         * @description A rule.
+         * @enum {string}
+         */
+        Rule: "jacked" | "height_not_settled" | "floor_unknown" | "floor_pattern" | "body_tilted" | "toe_stale" | "caster_stale" | "caster_unchanged" | "string_tracks" | "equal_marks" | "pitch_compare" | "nominal_circle" | "toe_or_camber" | "bulge" | "weight" | "re_levels" | "steering_off" | "plates_stick" | "not_rocked" | "springs_settled" | "bent_rim" | "included_angle" | "methods_disagree" | "repeat_spread" | "odd_one" | "sign_flipped" | "unit_minutes" | "unit_inch" | "far_from_model";
+        /** @description Answers over a version. */
+        SaveAnswers: {
+            /** @description All answers, as typed. */
+            answers: components["schemas"]["BTreeMap"];
+            /**
+             * Format: int32
+             * @description Version the edit is based on; 0 for a visit that was not opened.
+             */
+            version: number;
         };
         /** @description A plan over a version. */
         SavePlan: {
@@ -2419,6 +2949,55 @@ export interface components {
             /** @description Which loop stops, and where. */
             words: string;
         };
+        /** @description Something odd about a reading, why, and what settles it. */
+        Suspicion: {
+            place?: components["schemas"]["Place"] | null;
+            quantity?: components["schemas"]["Quantity"] | null;
+            /** @description The reading it is about. */
+            reading?: string | null;
+            /** @description Which rule. */
+            rule: components["schemas"]["Rule"];
+            /** @description What is odd, one sentence. */
+            says: string;
+            /** @description What one reading or look would settle it. */
+            settle: string;
+            /** @description Why. */
+            why: string;
+        };
+        /** @description A reading worked out. */
+        Taken: {
+            /** @description What it means against the aim. */
+            against_aim?: string | null;
+            /** @description Further figures. */
+            also: components["schemas"]["Also"][];
+            /** @description What was taken out or put in. */
+            corrections: components["schemas"]["Correction"][];
+            /** @description What the doubt is made of, largest first. */
+            doubt: components["schemas"]["DoubtPart"][];
+            /**
+             * Format: double
+             * @description Hub-to-arch height it was read at, mm.
+             */
+            height_mm?: number | null;
+            /** @description Remarks. */
+            notes: string[];
+            /** @description What. */
+            quantity: components["schemas"]["Quantity"];
+            /** @description How repeats lie. */
+            repeats: components["schemas"]["Repeats"][];
+            /**
+             * Format: double
+             * @description Its standard deviation, same unit.
+             */
+            sigma: number;
+            /**
+             * Format: double
+             * @description Degrees, mm or kPa, corrected.
+             */
+            value: number;
+            /** @description What the sign means, e.g. `top leans in`. */
+            words: string;
+        };
         /** @description One measurement as taken. */
         Taped: {
             /** @description What was measured. */
@@ -2446,6 +3025,11 @@ export interface components {
              */
             taped: number;
         };
+        /** @description What the gauge is told: a button, or, for a simulated one, where it is held. */
+        TellGauge: {
+            button?: components["schemas"]["GaugeButton"] | null;
+            place?: components["schemas"]["GaugeSpot"] | null;
+        };
         /**
          * @description Which link a thread lengthens.
          * @enum {string}
@@ -2471,6 +3055,8 @@ export interface components {
             tyre_diameter_mm: number;
             /** @description Its vehicle. */
             vehicle: components["schemas"]["Vehicle"];
+            /** @description Visits with their prepare lists, order and suspicions. */
+            visits: components["schemas"]["VisitView"][];
         };
         /** @description Inner tie-rod point that keeps toe from changing with height. */
         TieRodAid: {
@@ -2533,24 +3119,23 @@ export interface components {
         };
         /** @description A reading as it was typed. */
         TypedReading: {
-            /**
-             * Format: double
-             * @description Where a toe length was measured across, mm.
-             */
-            diameter_mm?: number | null;
-            /** @description As typed: `value`, or `camber_out`, `camber_in`, `steer`. */
+            /** @description Axle. */
+            axle?: components["schemas"]["ReadAxle"];
+            /** @description As typed, by name; the same name again is a repeat. */
             entries: components["schemas"]["RawEntry"][];
             /**
              * Format: uuid
              * @description Chosen by the sender, so that sending twice stores once.
              */
             id: string;
+            /** @description How the wheel stood. */
+            jack?: components["schemas"]["Jack"];
+            /** @description Hub to arch as it stood on the jack, as typed. */
+            jacked_height?: string;
             /** @description How. */
             method: components["schemas"]["Method"];
-            /** @description What. */
-            quantity: components["schemas"]["Quantity"];
-            /** @description Where. */
-            side: components["schemas"]["Side"];
+            /** @description Side. */
+            side: components["schemas"]["ReadSide"];
             /** @description What a bare length means. */
             unit: components["schemas"]["LengthUnit"];
             /** @description When in the work. */
@@ -2707,7 +3292,30 @@ export interface components {
          * @description At which point of the work.
          * @enum {string}
          */
-        Visit: "found" | "settled" | "reswept" | "proved";
+        Visit: "found" | "settled" | "reswept" | "proved" | "returned";
+        /** @description A visit as the screen shows it. */
+        VisitView: {
+            /** @description Answers of the prepare list, as typed. */
+            answers: components["schemas"]["BTreeMap"];
+            /** @description Which. */
+            kind: components["schemas"]["Visit"];
+            /**
+             * Format: date-time
+             * @description When it was opened.
+             */
+            opened_at?: string | null;
+            /** @description Order, what is missing, and the car's current numbers. */
+            picture: components["schemas"]["Picture"];
+            /** @description What looks odd. */
+            suspicions: components["schemas"]["Suspicion"][];
+            /** @description What it is called. */
+            title: string;
+            /**
+             * Format: int32
+             * @description Version of its answers; 0 before it was opened.
+             */
+            version: number;
+        };
         /** @description A plan and the tyre facts its wear is forecast from. */
         WearRequest: {
             /** @description The plan. */
@@ -2758,6 +3366,39 @@ export interface components {
              * @description Wheel centre forward of its design place, mm.
              */
             wheel_x_mm: number;
+        };
+        /** @description What an item does to the doubt, standard deviations in mm or degrees (common practice, no source). */
+        Widens: {
+            /**
+             * Format: double
+             * @description Camber, degrees.
+             * @default 0
+             */
+            camber: number;
+            /**
+             * Format: double
+             * @description Caster, degrees.
+             * @default 0
+             */
+            caster: number;
+            /**
+             * Format: double
+             * @description Heights from the floor, mm.
+             * @default 0
+             */
+            floor: number;
+            /**
+             * Format: double
+             * @description Hub-to-arch height, mm.
+             * @default 0
+             */
+            height: number;
+            /**
+             * Format: double
+             * @description Toe of one wheel, degrees.
+             * @default 0
+             */
+            toe: number;
         };
     };
     responses: never;
@@ -2878,6 +3519,83 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["CornerFile"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    gauge: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["GaugeInfo"];
+                };
+            };
+        };
+    };
+    gaugeStream: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/event-stream": components["schemas"]["GaugeAngle"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    tellGauge: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TellGauge"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/plain": string;
                 };
             };
             422: {
@@ -3099,6 +3817,158 @@ export interface operations {
             };
         };
     };
+    exportReadings: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/csv": string;
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    importReadings: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "text/csv": string;
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Ticket"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    addForm: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TypedReading"][];
+            };
+        };
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Ticket"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    previewReading: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TypedReading"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Preview"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
     saveVehicle: {
         parameters: {
             query?: never;
@@ -3136,6 +4006,108 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    openVisit: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewVisit"];
+            };
+        };
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Ticket"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    saveAnswers: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+                kind: components["schemas"]["Visit"];
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SaveAnswers"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Ticket"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    methods: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ReadingData"];
                 };
             };
         };
@@ -3290,37 +4262,6 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["PlanResult"];
-                };
-            };
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ProblemDocument"];
-                };
-            };
-        };
-    };
-    previewReading: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["TypedReading"];
-            };
-        };
-        responses: {
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Converted"];
                 };
             };
             422: {

@@ -2,6 +2,7 @@
 
 pub mod car;
 pub mod compute;
+pub mod gauge;
 pub mod jobs;
 pub mod plans;
 pub mod readings;
@@ -69,6 +70,9 @@ pub fn mount(cfg: &mut web::ServiceConfig) {
         .service(readings::form)
         .service(readings::methods)
         .service(visits::open)
+        .service(gauge::info)
+        .service(gauge::stream)
+        .service(gauge::tell)
         .service(visits::save)
         .service(visits::export)
         .service(visits::import)
