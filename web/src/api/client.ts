@@ -21,7 +21,6 @@ export type TyreWear = Schemas['TyreWear'];
 export type Sheet = Schemas['Sheet'];
 export type Reading = Schemas['Reading'];
 export type TypedReading = Schemas['TypedReading'];
-export type Converted = Schemas['Converted'];
 export type Problem = Schemas['Problem'];
 export type SideName = 'left' | 'right';
 

@@ -12,6 +12,7 @@ const Arrive = lazy(() => import('../stages/arrive/Arrive'));
 const CornerFile = lazy(() => import('../stages/arrive/CornerFile'));
 const NewArrival = lazy(() => import('../stages/arrive/NewArrival'));
 const Read = lazy(() => import('../stages/read/Read'));
+const PaperForm = lazy(() => import('../stages/read/PaperForm'));
 const PlanStage = lazy(() => import('../stages/plan/PlanStage'));
 const Compare = lazy(() => import('../stages/plan/Compare'));
 const Wear = lazy(() => import('../stages/wear/Wear'));
@@ -30,6 +31,7 @@ const router = createBrowserRouter([
       { path: 'arrive', element: <Arrive /> },
       { path: 'corner-file', element: <CornerFile /> },
       { path: 'read', element: <Read /> },
+      { path: 'read-form', element: <PaperForm /> },
       { path: 'plan', element: <PlanStage /> },
       { path: 'compare', element: <Compare /> },
       { path: 'wear', element: <Wear /> },

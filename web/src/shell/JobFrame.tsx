@@ -76,7 +76,10 @@ function Frame({ ticket }: { ticket: Ticket }) {
         {stages.map((s) => {
           const st = state(s, bench);
           const active =
-            s === now || (s === 'plan' && now === 'compare') || (s === 'arrive' && now === 'corner-file');
+            s === now ||
+            (s === 'plan' && now === 'compare') ||
+            (s === 'arrive' && now === 'corner-file') ||
+            (s === 'read' && now === 'read-form');
           return (
             <NavLink
               key={s}

@@ -1,5 +1,5 @@
 // The strip: the vehicle at its heights, as found or as planned.
-import type { Schemas, Ticket } from '../api/client';
+import type { Reading, Schemas, SideName, Ticket } from '../api/client';
 import { Car, Ground } from './Car';
 import { halfPath, Inches } from './glyphs';
 import { Home } from './JobFrame';
@@ -9,14 +9,21 @@ import { useSettings } from './settings';
 import { useShop, type Bench } from './ticket';
 import { length, num, signed } from '../units/print';
 
-/** The newest reading of a quantity and side at a visit. */
+/** The newest reading of a quantity at a wheel; toe of one wheel may be half of both. */
 export function standing(
   t: Ticket,
   visit: Schemas['Visit'],
   quantity: Schemas['Quantity'],
-  side: Schemas['Side'],
-) {
-  return t.readings.findLast((r) => r.visit === visit && r.quantity === quantity && r.side === side);
+  side: SideName,
+  axle: Schemas['ReadAxle'] = 'front',
+): Reading | undefined {
+  const r = t.readings.findLast(
+    (x) =>
+      x.visit === visit &&
+      x.axle === axle &&
+      ((x.quantity === quantity && x.side === side) || (quantity === 'toe' && x.quantity === 'total_toe')),
+  );
+  return r && r.quantity !== quantity ? { ...r, value: r.value / 2, sigma: r.sigma / 2 } : r;
 }
 
 export function StanceStrip({ bench, stage }: { bench: Bench; stage: string }) {
@@ -28,7 +35,7 @@ export function StanceStrip({ bench, stage }: { bench: Bench; stage: string }) {
     m: () => s.set({ form: s.form === 'decimal' ? 'minutes' : 'decimal' }),
   });
   const f = ticket.vehicle.facts;
-  const found = stage === 'arrive' || stage === 'read' || !draft || !result;
+  const found = stage === 'arrive' || stage.startsWith('read') || !draft || !result;
   const visit = stage === 'set' ? 'settled' : 'found';
   const at = (side: 'left' | 'right') =>
     standing(ticket, visit, 'height', side) ?? standing(ticket, 'found', 'height', side);
@@ -43,8 +50,14 @@ export function StanceStrip({ bench, stage }: { bench: Bench; stage: string }) {
     return a !== undefined && b !== undefined ? (a + b) / 2 : (a ?? b);
   })();
   const front = settledRead ? mean : foundMean === undefined ? undefined : foundMean + lift;
-  const rearNow = f.rear_height_mm + rear;
-  const rake = (h?: number, back = f.rear_height_mm) =>
+  const rearRead = (['left', 'right'] as const)
+    .map((side) => standing(ticket, 'found', 'height', side, 'rear')?.value)
+    .filter((v) => v !== undefined);
+  const rearFound = rearRead.length
+    ? rearRead.reduce((a, b) => a + b, 0) / rearRead.length
+    : f.rear_height_mm;
+  const rearNow = rearFound + rear;
+  const rake = (h?: number, back = rearFound) =>
     h === undefined ? undefined : (Math.atan((back - h) / f.wheelbase_mm) * 180) / Math.PI;
   const gap = l !== undefined && r !== undefined ? l - r : undefined;
   const unit = s.unit;
@@ -135,7 +148,7 @@ export function StanceStrip({ bench, stage }: { bench: Bench; stage: string }) {
           <small>{unit}</small>
         </div>
         <div className="small">
-          {rear ? `was ${length(f.rear_height_mm, unit)}` : found ? 'as found' : 'no change'}
+          {rear ? `was ${length(rearFound, unit)}` : found ? 'as found' : 'no change'}
         </div>
       </div>
       <div className="cell tablet-up">

@@ -460,11 +460,20 @@ fn against(aim: &Aim, q: Quantity, place: Place, v: f64) -> Option<String> {
         Quantity::TotalToe => (aim.toe_total_deg, 2, "too much in", "too much out"),
         _ => return None,
     };
-    let range = format!("{} to {}", print_degrees(window[0], digits), print_degrees(window[1], digits));
+    let range = format!(
+        "{} to {}",
+        print_degrees(window[0], digits as usize),
+        print_degrees(window[1], digits as usize)
+    );
+    let edge = window.iter().any(|w| (v - w).abs() < 0.5 * 10f64.powi(-digits))
+        && !(window[0]..=window[1]).contains(&v);
+    if edge {
+        return Some(format!("at the edge of {range}, as {} wants", aim.name));
+    }
     Some(if v < window[0] {
-        format!("{} {less}: {} wants {range}", print_degrees(window[0] - v, digits), aim.name)
+        format!("{} {less}: {} wants {range}", print_degrees(window[0] - v, digits as usize), aim.name)
     } else if v > window[1] {
-        format!("{} {more}: {} wants {range}", print_degrees(v - window[1], digits), aim.name)
+        format!("{} {more}: {} wants {range}", print_degrees(v - window[1], digits as usize), aim.name)
     } else {
         format!("inside {range}, as {} wants", aim.name)
     })

@@ -1,154 +1,162 @@
-// Read: what is read, what is missing, and the pad for the next one.
-import { useEffect, useState } from 'react';
-import { Link } from 'react-router';
+// Read: visits, what is missing, the car's current numbers, what looks odd; and the pad for the next reading.
 import { Button } from '@mui/material';
-import { Glyph, Half } from '../../shell/glyphs';
-import { useSettings } from '../../shell/settings';
-import { standing } from '../../shell/StanceStrip';
-import { useBench } from '../../shell/ticket';
-import { angle, length } from '../../units/print';
-import { MeasureView } from './MeasureView';
-import { ReadingPad, quantityTitle, type Quantity } from './ReadingPad';
+import { useMutation, useQueryClient } from '@tanstack/react-query';
+import { useEffect } from 'react';
+import { Link, useSearchParams } from 'react-router';
+import { api, take } from '../../api/client';
+import { Glyph } from '../../shell/glyphs';
+import { ticketKey, useBench } from '../../shell/ticket';
+import { AxlesView } from './AxlesView';
+import { keyOf, placeWords, short, targetOf, useMethods, visitOf, type Target, type Visit } from './data';
+import { Exchange } from './Exchange';
+import { FiguresTable } from './FiguresTable';
+import { Order } from './Order';
+import { Pad } from './Pad';
+import { PrepareList } from './PrepareList';
+import { Suspicions } from './Suspicions';
 
-const order: [Quantity, 'left' | 'right'][] = (['height', 'camber', 'caster', 'toe'] as const).flatMap(
-  (q) => [[q, 'left'] as [Quantity, 'left'], [q, 'right'] as [Quantity, 'right']],
-);
+const offered: [Visit, string][] = [
+  ['found', 'Before'],
+  ['settled', 'After height'],
+  ['proved', 'After setting'],
+  ['returned', 'Return'],
+];
 
 export default function Read() {
   const { ticket, setTicket } = useBench();
-  const { unit, form } = useSettings();
-  const firstMissing = () => order.find(([q, s]) => !standing(ticket, 'found', q, s)) ?? order[0]!;
-  const [at, setAt] = useState<[Quantity, 'left' | 'right']>(firstMissing);
+  const queries = useQueryClient();
+  const [params, setParams] = useSearchParams();
+  const methods = useMethods();
+  const visit = (params.get('visit') ?? 'found') as Visit;
+  const at = params.get('at');
+  const target = targetOf(at);
+  const go = (change: Record<string, string | undefined>) =>
+    setParams((p) => {
+      for (const [k, v] of Object.entries(change))
+        if (v) p.set(k, v);
+        else p.delete(k);
+      return p;
+    });
+  const open = (t: Target) => go({ at: keyOf(t) });
+  const start = useMutation({
+    mutationFn: (kind: Visit) =>
+      take(api.POST('/api/v1/jobs/{id}/visits', { params: { path: { id: ticket.job.id } }, body: { kind } })),
+    onSuccess: (t, kind) => {
+      setTicket(t);
+      go({ visit: kind, at: undefined });
+    },
+  });
+  // Another tablet may be reading the same car.
   useEffect(() => {
-    document.querySelector<HTMLInputElement>('.entry')?.focus();
-  }, [at]);
-  const show = (q: Quantity, v: number) =>
-    q === 'height' ? length(v, unit) : angle(v, form, q === 'toe' ? 2 : 1);
-  const [quantity, side] = at;
-  const history = ticket.readings
-    .filter((r) => r.visit === 'found' && r.quantity === quantity && r.side === side)
-    .reverse();
-  const done = ticket.missing.length === 0;
-  return (
-    <main className="main read-main">
-      <section
-        className="pane"
-        style={{ display: 'flex', flexDirection: 'column', overflowY: 'auto' }}
-        aria-label="Readings as found"
-      >
-        <div style={{ padding: '14px 14px 10px' }}>
-          <h3>Front, as found</h3>
-          <p className="small mut" style={{ marginTop: 5 }}>
-            {done
-              ? 'All eight are in. Any can be read again.'
-              : `${8 - ticket.missing.length} of 8 read. Heights first, toe last.`}
-          </p>
-        </div>
-        {order.map(([q, s]) => {
-          const r = standing(ticket, 'found', q, s);
-          const on = q === quantity && s === side;
-          return (
-            <button
-              key={q + s}
-              type="button"
-              className={`bare reading ${on ? 'on' : ''}`}
-              aria-pressed={on}
-              onClick={() => setAt([q, s])}
-              data-testid={`read-${q}-${s}`}
-            >
-              <Half
-                side={s}
-                size={20}
-                color={on ? (s === 'left' ? 'var(--leftS)' : 'var(--rightS)') : undefined}
-              />
-              <span style={{ flex: 1 }}>
-                <b>{q.charAt(0).toUpperCase() + q.slice(1)}</b> {s}
-              </span>
-              {r ? (
-                <span className="fig" style={{ fontSize: 24 }} data-testid={`value-${q}-${s}`}>
-                  {show(q, r.value)}
-                </span>
-              ) : (
-                <span className="word" style={{ fontSize: 14 }}>
-                  <Glyph name="unread" size={16} /> Not read
-                </span>
-              )}
-            </button>
-          );
-        })}
-        <div style={{ marginTop: 'auto', padding: 14 }}>
-          <Button
-            component={Link}
-            to={`../plan${window.location.search}`}
-            variant={done ? 'contained' : 'outlined'}
-            fullWidth
-            disabled={!done}
-            data-testid="to-plan"
-          >
-            {done ? 'Plan it' : `${ticket.missing.length} to go`}
-          </Button>
-        </div>
-      </section>
-      <section className="pane slate read-view" aria-label="What to measure">
-        <div style={{ flex: 1, minHeight: 0, padding: '14px 12px 0' }}>
-          <MeasureView quantity={quantity} side={side} />
-        </div>
-        <div
-          className="pane"
-          style={{
-            padding: '10px 14px',
-            color: 'var(--ink)',
-            minHeight: 150,
-            maxHeight: 240,
-            overflowY: 'auto',
-          }}
-        >
-          <h3 style={{ marginBottom: 6 }}>
-            {quantityTitle[quantity]}, {side}
-          </h3>
-          {!history.length && (
-            <p className="mut">
-              Nothing read yet. A correction is a new reading; the old one stays on record.
-            </p>
-          )}
-          {history.map((r, i) => (
-            <div
-              key={r.id}
-              style={{
-                display: 'flex',
-                gap: 12,
-                alignItems: 'baseline',
-                padding: '3px 0',
-                color: i ? 'var(--ink2)' : 'inherit',
-              }}
-              data-testid="history-row"
-            >
-              <span className="fig" style={{ fontSize: 24, textDecoration: i ? 'line-through' : 'none' }}>
-                {show(quantity, r.value)}
-              </span>
-              <span className="small">
-                typed {r.raw.map((e) => `“${e.text}”`).join(', ')} · {r.method} · {r.author} ·{' '}
-                {new Date(r.taken_at).toLocaleTimeString([], { hour: '2-digit', minute: '2-digit' })}
-              </span>
-              <span className="word small" style={{ marginLeft: 'auto', fontSize: 13 }}>
-                <Glyph name={i ? 'stale' : 'done'} size={14} /> {i ? 'replaced' : 'stands'}
-              </span>
-            </div>
-          ))}
-        </div>
-      </section>
-      <ReadingPad
-        key={quantity + side}
+    const t = setInterval(() => {
+      if (document.visibilityState === 'visible')
+        void queries.invalidateQueries({ queryKey: ticketKey(ticket.job.id) });
+    }, 5000);
+    return () => clearInterval(t);
+  }, [queries, ticket.job.id]);
+  const view = visitOf(ticket, visit) ?? ticket.visits[0];
+  if (!view || !methods.data) return <p style={{ padding: 24 }}>Fetching the methods…</p>;
+  if (target)
+    return (
+      <Pad
         ticket={ticket}
-        visit="found"
-        quantity={quantity}
-        side={side}
+        visit={view.kind}
+        target={target}
+        methods={methods.data.methods}
+        open={open}
+        back={() => go({ at: undefined })}
         kept={(t) => {
           setTicket(t);
-          const next = order.find(([q, s]) => !standing(t, 'found', q, s));
-          if (next) setAt(next);
+          const p = visitOf(t, view.kind)?.picture;
+          const next = p?.next == null ? undefined : p.order[p.next];
+          go({ at: next && keyOf(next) !== keyOf(target) ? keyOf(next) : undefined });
         }}
       />
+    );
+  const done = view.picture.missing.length === 0;
+  const next = view.picture.next == null ? undefined : view.picture.order[view.picture.next];
+  return (
+    <main className="main read-main">
+      <section className="pane order" aria-label="Order of the visit">
+        <div className="visits" role="group" aria-label="Visit">
+          {offered.map(([kind, name]) => {
+            const isOpen = ticket.visits.some((v) => v.kind === kind);
+            return (
+              <button
+                key={kind}
+                type="button"
+                aria-pressed={view.kind === kind}
+                disabled={start.isPending}
+                onClick={() => (isOpen ? go({ visit: kind, at: undefined }) : start.mutate(kind))}
+                data-testid={`visit-${kind}`}
+              >
+                {name}
+                <span className="small">
+                  {isOpen ? (visitOf(ticket, kind)?.picture.missing.length ? 'open' : 'complete') : 'not yet'}
+                </span>
+              </button>
+            );
+          })}
+        </div>
+        <Order
+          view={view}
+          methods={methods.data}
+          open={open}
+          prepare={() => go({ at: 'prepare' })}
+          on={at ?? ''}
+        />
+        <div className="order-foot">
+          {next && (
+            <Button
+              variant={done ? 'outlined' : 'contained'}
+              fullWidth
+              onClick={() => open(next)}
+              data-testid="read-next"
+            >
+              Read {short[next.quantity].toLowerCase()}, {placeWords(next.place)}
+            </Button>
+          )}
+          {view.kind === 'found' && (
+            <Button
+              component={Link}
+              to={`../plan${params.get('plan') ? `?plan=${params.get('plan')}` : ''}`}
+              variant={done ? 'contained' : 'outlined'}
+              fullWidth
+              disabled={!done}
+              data-testid="to-plan"
+            >
+              {done ? 'Plan it' : `${view.picture.missing.length} to go`}
+            </Button>
+          )}
+        </div>
+      </section>
+      {at === 'prepare' ? (
+        <PrepareList
+          key={view.kind}
+          view={view}
+          items={methods.data.prepare}
+          back={() => go({ at: undefined })}
+        />
+      ) : (
+        <section className="pane read-picture" aria-label="Picture of the car">
+          <div className="slate">
+            <AxlesView view={view} open={open} />
+          </div>
+          <div className="read-under">
+            <FiguresTable view={view} open={open} methods={methods.data.methods} />
+            <div className="read-odd">
+              <Suspicions view={view} open={open} />
+              <Exchange view={view} />
+            </div>
+          </div>
+          {view.kind !== 'found' && !view.picture.order.some((i) => i.figure) && (
+            <p className="note">
+              <Glyph name="unread" size={18} /> Nothing read at this visit yet. The figures are the newest
+              before it.
+            </p>
+          )}
+        </section>
+      )}
     </main>
   );
 }

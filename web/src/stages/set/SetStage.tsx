@@ -10,7 +10,8 @@ import { standing } from '../../shell/StanceStrip';
 import { ReadingsFirst, Waiting } from '../../shell/ReadingsFirst';
 import { useBench, type Bench } from '../../shell/ticket';
 import { angle, length, num } from '../../units/print';
-import { ReadingPad, type Quantity, type Visit } from '../read/ReadingPad';
+import type { Quantity, Visit } from '../read/data';
+import { PadDialog } from '../read/PadDialog';
 
 type Step = Schemas['SheetStep'];
 const visitOf: Record<string, Visit> = { settled: 'settled', reswept: 'reswept', proved: 'proved' };
@@ -313,12 +314,11 @@ function SheetView({ bench, sheet, planId }: { bench: Bench; sheet: Schemas['She
       <Dialog open={!!pad} onClose={() => setPad(undefined)} maxWidth={false}>
         {pad && (
           <div style={{ width: 'min(420px, 92vw)' }}>
-            <ReadingPad
+            <PadDialog
               key={pad.visit + pad.quantity + pad.side}
               ticket={ticket}
               visit={pad.visit}
-              quantity={pad.quantity}
-              side={pad.side}
+              target={{ quantity: pad.quantity, place: { axle: 'front', side: pad.side } }}
               kept={(t) => {
                 setTicket(t);
                 setPad(undefined);

@@ -1,0 +1,117 @@
+// The live angle of a connected gauge, its buttons, and taking it into the entry.
+import { useQuery } from '@tanstack/react-query';
+import { useEffect, useRef, useState } from 'react';
+import { api, ApiProblem, take, type Schemas } from '../../api/client';
+import { Glyph } from '../../shell/glyphs';
+import { num } from '../../units/print';
+import type { PadState } from './usePad';
+
+type Angle = Schemas['GaugeAngle'];
+
+const degrees = (text: string) => {
+  const v = Number(text.replace('−', '-').replace(',', '.'));
+  return Number.isFinite(v) ? v : 0;
+};
+
+export function GaugeBar({ pad }: { pad: PadState }) {
+  const info = useQuery({
+    queryKey: ['gauge'],
+    queryFn: () => take(api.GET('/api/v1/gauge')),
+    refetchInterval: 10_000,
+  });
+  const present = info.data?.present ?? false;
+  const [angle, setAngle] = useState<Angle>();
+  const [said, setSaid] = useState('');
+  const recent = useRef<number[]>([]);
+  useEffect(() => {
+    if (!present) return;
+    const source = new EventSource('/api/v1/gauge/stream');
+    source.onmessage = (e) => {
+      const a = JSON.parse(e.data as string) as Angle;
+      recent.current = [...recent.current.slice(-4), a.deg];
+      setAngle(a);
+    };
+    source.onerror = () => setAngle(undefined);
+    return () => source.close();
+  }, [present]);
+  // A simulated gauge is told which wheel it is held on, and how far that is swung.
+  const { place, active } = pad;
+  const steer =
+    active === 'camber-1' || active === 'axis-1'
+      ? 'steer-1'
+      : active === 'camber-2' || active === 'axis-2'
+        ? 'steer-2'
+        : '';
+  const swing = steer ? degrees(pad.now(steer)) : 0;
+  const simulated = info.data?.simulated ?? false;
+  useEffect(() => {
+    if (!simulated) return;
+    recent.current = [];
+    void api.POST('/api/v1/gauge/tell', {
+      body: {
+        place: {
+          front: place.axle === 'front',
+          left: place.side === 'left',
+          fore_aft: active.startsWith('axis'),
+          steer_deg: swing,
+          gain_mm: 0,
+        },
+      },
+    });
+  }, [simulated, place.axle, place.side, active, swing]);
+  if (!present) return null;
+  const tell = (button: Schemas['GaugeButton']) =>
+    take(api.POST('/api/v1/gauge/tell', { body: { button } }))
+      .then(() => setSaid(''))
+      .catch((e: unknown) => setSaid(e instanceof ApiProblem ? e.message : 'no answer'));
+  const mean = recent.current.length ? recent.current.reduce((a, b) => a + b, 0) / recent.current.length : 0;
+  return (
+    <div className="gauge-bar" data-testid="gauge">
+      <div style={{ minWidth: 0 }}>
+        <span
+          className="fig"
+          style={{ fontSize: 38, fontVariantNumeric: 'tabular-nums' }}
+          data-testid="gauge-angle"
+        >
+          {angle ? `${num(angle.deg, 2)}°` : '—'}
+        </span>
+        <span className="small" style={{ display: 'block' }}>
+          {said ||
+            `${info.data?.name ?? ''}${angle?.held ? ', held' : ''}${angle?.zeroed ? ', zeroed here' : ''}`}
+        </span>
+      </div>
+      <button
+        type="button"
+        className="chip"
+        aria-pressed={angle?.zeroed ?? false}
+        onClick={() => void tell(angle?.zeroed ? 'unzero' : 'zero')}
+        data-testid="gauge-zero"
+      >
+        {angle?.zeroed ? 'Unzero' : 'Zero'}
+      </button>
+      <button
+        type="button"
+        className="chip"
+        aria-pressed={angle?.held ?? false}
+        onClick={() => void tell(angle?.held ? 'release' : 'hold')}
+        data-testid="gauge-hold"
+      >
+        {angle?.held ? 'Let go' : 'Hold'}
+      </button>
+      <button
+        type="button"
+        className="chip"
+        disabled={!angle}
+        data-testid="gauge-take"
+        onClick={() => {
+          // Half a second of angles together; a zero of the gauge's own is the floor it was zeroed on.
+          const v = angle?.held ? angle.deg : mean;
+          pad.set(() => num(v, 2).replace('−', '-'));
+          if (angle?.zeroed && pad.info('zeroed-on-floor')) pad.setChoice('zeroed-on-floor', 'true');
+        }}
+      >
+        <Glyph name="now" size={14} /> Take it
+      </button>
+    </div>
+  );
+}

@@ -1,0 +1,110 @@
+// The proposed order: prepare, heights, rear, front, toe last. Anything can be read at any time.
+import { Glyph, Half } from '../../shell/glyphs';
+import { useSettings } from '../../shell/settings';
+import type { Schemas } from '../../api/client';
+import { keyOf, placeWords, short, show, sideOf, type OrderItem, type Target, type VisitView } from './data';
+
+const groups: [Schemas['Group'], string][] = [
+  ['heights', 'Heights'],
+  ['rear', 'Rear'],
+  ['front', 'Front'],
+];
+
+export function Order({
+  view,
+  methods,
+  open,
+  prepare,
+  on,
+}: {
+  view: VisitView;
+  methods: Schemas['ReadingData'];
+  open: (t: Target) => void;
+  prepare: () => void;
+  on: string;
+}) {
+  const { unit, form } = useSettings();
+  const asked = methods.prepare.filter((i) => i.only !== 'air');
+  const answered = asked.filter((i) => (view.answers[i.id] ?? '').trim()).length;
+  const next = view.picture.next == null ? '' : keyOf(view.picture.order[view.picture.next]!);
+  const row = (i: OrderItem) => {
+    const f = i.figure;
+    const key = keyOf(i);
+    return (
+      <button
+        key={key}
+        type="button"
+        className={`bare reading ${key === next ? 'next' : ''}`}
+        onClick={() => open(i)}
+        data-testid={`read-${i.quantity}-${i.place.axle}-${i.place.side}`}
+        title={f?.stale ?? undefined}
+      >
+        {i.place.side === 'both' ? (
+          <span style={{ width: 12 }} />
+        ) : (
+          <Half side={sideOf(i.place)} size={19} hollow={!f} />
+        )}
+        <span className="what">
+          {short[i.quantity]}{' '}
+          <span className="mut">
+            {i.group === 'more' ? placeWords(i.place) : i.place.side === 'both' ? '' : i.place.side}
+          </span>
+        </span>
+        {f ? (
+          <span className="word fig" style={{ fontSize: 21 }}>
+            {f.stale && <Glyph name="stale" size={14} />}
+            {show(i.quantity, f.value, unit, form)}
+            {f.stale && <span className="vh">stale: {f.stale}</span>}
+          </span>
+        ) : (
+          <span className="word small">
+            <Glyph name={key === next ? 'now' : 'unread'} size={14} />{' '}
+            {key === next ? 'next' : i.needed ? 'needed' : ''}
+          </span>
+        )}
+      </button>
+    );
+  };
+  return (
+    <div className="order-list">
+      <button
+        type="button"
+        className={`bare reading ${on === 'prepare' ? 'on' : ''}`}
+        onClick={prepare}
+        data-testid="prepare"
+      >
+        <Glyph name={answered === asked.length ? 'done' : 'watch'} size={18} />
+        <span className="what">
+          <b>Prepare</b>
+        </span>
+        <span className="small">
+          {answered} of {asked.length} known
+        </span>
+      </button>
+      {groups.map(([g, name]) => {
+        const items = view.picture.order.filter((i) => i.group === g);
+        const axles = g === 'heights' ? (['front', 'rear'] as const) : ([g] as const);
+        return (
+          <div key={g}>
+            <h3 className="group">{name}</h3>
+            {axles.map((axle) => (
+              <div key={axle}>
+                {g === 'heights' && <p className="axle small">{axle}</p>}
+                {items.filter((i) => i.place.axle === axle).map(row)}
+              </div>
+            ))}
+          </div>
+        );
+      })}
+      <details className="more">
+        <summary>
+          Anything else{' '}
+          <span className="small">
+            {view.picture.order.filter((i) => i.group === 'more' && i.figure).length} read
+          </span>
+        </summary>
+        {view.picture.order.filter((i) => i.group === 'more').map(row)}
+      </details>
+    </div>
+  );
+}

@@ -1,0 +1,71 @@
+// The pad alone, for a gate of the setting sheet: the reading is taken where it is asked for.
+import { useState } from 'react';
+import type { Ticket } from '../../api/client';
+import { methodsFor, useMethods, type Method, type Target, type Visit } from './data';
+import { PadKeys } from './PadKeys';
+import { Meaning, Result } from './Result';
+import { usePad } from './usePad';
+
+interface Props {
+  ticket: Ticket;
+  visit: Visit;
+  target: Target;
+  kept: (t: Ticket) => void;
+}
+
+export function PadDialog(p: Props) {
+  const data = useMethods();
+  const [picked, setPicked] = useState<string>();
+  const list = methodsFor(data.data?.methods ?? [], p.target.quantity);
+  const last = p.ticket.readings.findLast((r) => list.some((m) => m.id === r.method));
+  const method = list.find((m) => m.id === (picked ?? last?.method)) ?? list[0];
+  if (!method) return <p style={{ padding: 20 }}>Fetching the methods…</p>;
+  return <One key={method.id} {...p} list={list} method={method} pick={setPicked} />;
+}
+
+function One({
+  ticket,
+  visit,
+  target,
+  kept,
+  list,
+  method,
+  pick,
+}: Props & { list: Method[]; method: Method; pick: (id: string) => void }) {
+  const pad = usePad(ticket, visit, target, method, kept);
+  return (
+    <div>
+      <label className="pick" style={{ padding: '14px 16px 0' }}>
+        <span className="small">Read with</span>
+        <select value={method.id} onChange={(e) => pick(e.target.value)} data-testid="dialog-method">
+          {list.map((m) => (
+            <option key={m.id} value={m.id}>
+              {m.title}
+            </option>
+          ))}
+        </select>
+      </label>
+      {pad.names.length > 1 && (
+        <div className="seg" style={{ margin: '10px 16px 0', width: 'calc(100% - 32px)', flexWrap: 'wrap' }}>
+          {pad.names.map((n) => (
+            <button
+              key={n}
+              type="button"
+              aria-pressed={n === pad.active}
+              onClick={() => pad.setActive(n)}
+              style={{ flex: 1, fontSize: 13 }}
+              data-testid={`entry-${n}`}
+            >
+              {pad.info(n)?.label} {pad.now(n) || '—'}
+            </button>
+          ))}
+        </div>
+      )}
+      <PadKeys pad={pad} compact />
+      <div style={{ padding: '0 16px 16px' }}>
+        <Result pad={pad} />
+        <Meaning pad={pad} />
+      </div>
+    </div>
+  );
+}

@@ -1,0 +1,186 @@
+// The number being typed, large, with keys for greasy hands; a ruler for inches, the gauge for angles.
+import { Button } from '@mui/material';
+import { useEffect, useRef } from 'react';
+import { ApiProblem } from '../../api/client';
+import { FieldError } from '../../shell/Fault';
+import { Half, Inches } from '../../shell/glyphs';
+import { MM_PER_INCH, num } from '../../units/print';
+import { isAngle, placeWords, positive, short, show, sideOf } from './data';
+import { GaugeBar } from './GaugeBar';
+import { Ruler, inchText } from './Ruler';
+import { HALF, type PadState } from './usePad';
+
+/** What a typed length is in mm, as far as the picture needs it; the server reads what is kept. */
+export function roughMm(text: string, unit: 'mm' | 'in'): number | undefined {
+  const t = text.trim().replace(',', '.').replace('−', '-');
+  const m = /^(-?)(?:(\d+(?:\.\d+)?)(?:[ -]+(\d+)\/(\d+))?|(\d+)\/(\d+))\s*(mm|in|")?$/.exec(t);
+  if (!m) return undefined;
+  const v = m[5] ? Number(m[5]) / Number(m[6]) : Number(m[2]) + (m[3] ? Number(m[3]) / Number(m[4]) : 0);
+  const u = m[7] === 'mm' ? 'mm' : m[7] ? 'in' : unit;
+  return (m[1] ? -1 : 1) * v * (u === 'in' ? MM_PER_INCH : 1);
+}
+
+export function PadKeys({ pad, compact }: { pad: PadState; compact?: boolean }) {
+  const { active, unit, method, target, preview } = pad;
+  const input = useRef<HTMLInputElement>(null);
+  const e = pad.info(active);
+  const length = e?.kind === 'length';
+  const angleLike = e?.kind === 'angle' || e?.kind === 'toe';
+  const text = pad.now(active);
+  useEffect(() => input.current?.focus(), [active, method.id]);
+  const press = (k: string) => {
+    if (k === '⌫') pad.set((t) => t.slice(0, -1));
+    else if (k === '±') pad.set((t) => (/^[-−]/.test(t) ? t.slice(1) : `-${t}`));
+    else if (k === '+1/16' || k === '−1/16')
+      pad.set((t) => inchText((roughMm(t, unit) ?? 0) + ((k === '+1/16' ? 1 : -1) * MM_PER_INCH) / 16));
+    else if (k === '+½ mm' || k === '−½ mm')
+      pad.set((t) => String(Math.round(((roughMm(t, 'mm') ?? 0) + (k === '+½ mm' ? 0.5 : -0.5)) * 10) / 10));
+    else pad.set((t) => t + k);
+    input.current?.focus();
+  };
+  const right = length
+    ? unit === 'in'
+      ? ['/', ' ', '+1/16', '−1/16']
+      : ['+½ mm', '−½ mm', ' ', '/']
+    : angleLike
+      ? ['°', "'", '±', ' ']
+      : ['/', ' ', ' in', '±'];
+  const keys = [
+    '7',
+    '8',
+    '9',
+    right[0]!,
+    '4',
+    '5',
+    '6',
+    right[1]!,
+    '1',
+    '2',
+    '3',
+    right[2]!,
+    '.',
+    '0',
+    '⌫',
+    length ? '±' : right[3]!,
+  ];
+  const mm = length ? roughMm(text, unit) : undefined;
+  const fault = preview.fault?.problems.find((p) => p.field === active) ?? preview.fault?.problems[0];
+  const saveFault = pad.keep.error instanceof ApiProblem ? pad.keep.error : undefined;
+  const repeat = (pad.lists[active] ?? []).filter((x) => x.text.trim()).length;
+  const go = () => {
+    if (pad.next && pad.missing.length) pad.setActive(pad.next);
+    else if (pad.ready) pad.keep.mutate();
+  };
+  const value = preview.data?.taken;
+  const q = method.quantity;
+  return (
+    <section className="pane pad" aria-label="Reading pad">
+      <div className="pad-head">
+        <div style={{ minWidth: 0 }}>
+          <h2 data-testid="pad-title">
+            {compact && <Half side={sideOf(target.place)} size={24} />}
+            {e?.label ?? short[q]}
+            {active.endsWith(HALF) ? ', half a turn on' : ''}
+          </h2>
+          <p className="small mut" style={{ marginTop: 4 }}>
+            {short[q]}, {placeWords(pad.place)}
+            {repeat > 1 ? ` · reading ${repeat}` : ''}
+            {isAngle(q) && positive[q] && numbersAreValue(active) ? ` · ${positive[q]}` : ''}
+          </p>
+        </div>
+        <Button
+          variant="outlined"
+          onClick={pad.again}
+          disabled={!text.trim()}
+          data-testid="again"
+          sx={{ flex: 'none' }}
+        >
+          Once more
+        </Button>
+      </div>
+      <div className="number">
+        <input
+          ref={input}
+          className="fig entry"
+          data-testid="entry"
+          aria-label={e?.label}
+          value={text}
+          placeholder="—"
+          autoComplete="off"
+          inputMode="none"
+          onChange={(x) => pad.set(() => x.target.value)}
+          onKeyDown={(x) => {
+            if (x.key === 'Enter') go();
+          }}
+        />
+        <span className="fig" style={{ fontSize: 32, fontWeight: 650 }}>
+          {length ? unit : e?.kind === 'nominal' ? 'in' : e?.kind === 'pressure' ? '' : '°'}
+        </span>
+        {mm !== undefined && (
+          <span className="fig other">
+            {unit === 'mm' ? (
+              <>
+                <Inches mm={mm} /> in
+              </>
+            ) : (
+              `${num(mm, 1)} mm`
+            )}
+          </span>
+        )}
+      </div>
+      {!compact && length && unit === 'in' && mm !== undefined && Math.abs(mm) < 3000 && (
+        <Ruler mm={mm} change={(v) => pad.set(() => inchText(v))} />
+      )}
+      {!compact && e?.live && <GaugeBar pad={pad} />}
+      {fault && <FieldError wrong={fault.wrong} right={fault.right} />}
+      {saveFault && (
+        <FieldError wrong={saveFault.title} right={saveFault.problems[0]?.right ?? saveFault.message} />
+      )}
+      <div className="keys">
+        {keys.map((k, i) => (
+          <button
+            key={`${k}${i}`}
+            type="button"
+            tabIndex={-1}
+            className="fig"
+            aria-label={name(k)}
+            onClick={() => press(k)}
+          >
+            {k === ' ' ? '␣' : k === "'" ? '′' : k}
+          </button>
+        ))}
+      </div>
+      <div style={{ display: 'flex', gap: 10, marginTop: 'auto', paddingTop: 12 }}>
+        <Button
+          variant="contained"
+          fullWidth
+          sx={{ minHeight: 64, fontSize: 19 }}
+          disabled={pad.keep.isPending || (pad.missing.length ? !text.trim() : !pad.ready)}
+          onClick={go}
+          data-testid="keep"
+        >
+          {pad.missing.length
+            ? text.trim() && pad.next
+              ? `Next: ${(pad.info(pad.next)?.label ?? '').toLowerCase()}${pad.next.endsWith(HALF) ? ', half a turn on' : ''}`
+              : 'Type the reading'
+            : value
+              ? `Keep ${show(q, value.value, unit, 'decimal', true)}`
+              : 'Type the reading'}
+        </Button>
+      </div>
+    </section>
+  );
+}
+
+/** Whether the entry is the value itself, so that its sign means something. */
+const numbersAreValue = (name: string) =>
+  ['angle', 'value', 'first', 'second'].includes(name.replace(HALF, ''));
+
+const names: Record<string, string> = {
+  '⌫': 'delete',
+  '±': 'change sign',
+  ' ': 'space',
+  "'": 'minutes',
+  '°': 'degrees',
+};
+const name = (k: string) => names[k] ?? k;

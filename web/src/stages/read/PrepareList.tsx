@@ -1,0 +1,147 @@
+// The prepare list: what is not answered widens the doubt, nothing blocks.
+import { useMutation } from '@tanstack/react-query';
+import { useEffect, useState } from 'react';
+import { api, ApiProblem, take, type Schemas } from '../../api/client';
+import { FieldError } from '../../shell/Fault';
+import { Glyph } from '../../shell/glyphs';
+import { useBench } from '../../shell/ticket';
+import type { VisitView } from './data';
+
+type Item = Schemas['PrepareItem'];
+
+const effect = (w: Schemas['Widens'] | undefined) =>
+  Object.entries(w ?? {})
+    .filter(([, v]) => (v as number) > 0)
+    .map(
+      ([k, v]) =>
+        `${k === 'floor' ? 'floor heights' : k} ±${String(v)}${k === 'height' || k === 'floor' ? ' mm' : '°'}`,
+    )
+    .join(', ');
+
+export function PrepareList({ view, items, back }: { view: VisitView; items: Item[]; back: () => void }) {
+  const { ticket, setTicket } = useBench();
+  const [answers, setAnswers] = useState<Record<string, string>>(view.answers);
+  const [version, setVersion] = useState(view.version);
+  const save = useMutation({
+    mutationFn: (a: Record<string, string>) =>
+      take(
+        api.PUT('/api/v1/jobs/{id}/visits/{kind}', {
+          params: { path: { id: ticket.job.id, kind: view.kind } },
+          body: { version, answers: a },
+        }),
+      ),
+    onSuccess: (t) => {
+      setTicket(t);
+      setVersion(t.visits.find((v) => v.kind === view.kind)?.version ?? version);
+    },
+  });
+  const fault = save.error instanceof ApiProblem ? save.error : undefined;
+  const dirty = JSON.stringify(answers) !== JSON.stringify(view.answers);
+  // Saved by itself shortly after the last answer; a refused one stays as typed.
+  const blocked = fault !== undefined && JSON.stringify(save.variables) === JSON.stringify(answers);
+  useEffect(() => {
+    if (!dirty || save.isPending || blocked) return;
+    const t = setTimeout(() => save.mutate(answers), 600);
+    return () => clearTimeout(t);
+  }, [dirty, answers, save, blocked]);
+  const put = (id: string, text: string) => setAnswers((a) => ({ ...a, [id]: text }));
+  const air = (ticket.vehicle.facts.car?.levels ?? []).length > 0;
+  const list = items.filter((i) => i.only !== 'air' || air);
+  const stale = fault?.status === 409;
+  return (
+    <section className="pane prepare" aria-label="Prepare list">
+      <div className="prepare-head">
+        <button type="button" className="bare back" onClick={back} data-testid="prepare-back">
+          ◂ Picture
+        </button>
+        <h2>Before anything is read</h2>
+        <span className="small mut" data-testid="prepare-saving">
+          {save.isPending ? 'Saving…' : dirty ? (fault ? 'Not saved' : 'Saving…') : 'Saved'}
+        </span>
+      </div>
+      {stale && (
+        <div style={{ padding: '0 16px' }}>
+          <FieldError wrong="Another tablet answered first" right="take its answers, then put yours in" />
+          <button
+            type="button"
+            className="chip"
+            style={{ marginTop: 8 }}
+            onClick={() => {
+              setVersion(view.version);
+              setAnswers({ ...answers, ...view.answers });
+              save.reset();
+            }}
+          >
+            Take theirs, keep mine where they left it empty
+          </button>
+        </div>
+      )}
+      <div className="prepare-grid">
+        {list.map((i) => {
+          const text = answers[i.id] ?? '';
+          const known = text.trim() !== '';
+          const wrong = fault?.problems.find((p) => p.field === i.id);
+          return (
+            <div key={i.id} className="prepare-item">
+              <div className="ask">
+                <Glyph name={known ? (text === 'no' ? 'watch' : 'done') : 'unread'} size={18} />
+                <div>
+                  <label htmlFor={`p-${i.id}`}>
+                    <b>{i.ask}</b>
+                  </label>
+                  <p className="small mut">{i.why}</p>
+                  {i.caution && (
+                    <p className="small" style={{ fontWeight: 650 }} role="note">
+                      {i.caution}
+                    </p>
+                  )}
+                </div>
+              </div>
+              <div className="answer">
+                {i.kind === 'yes_no' ? (
+                  <div className="seg" role="group" aria-label={i.ask} id={`p-${i.id}`}>
+                    {['yes', 'no'].map((w) => (
+                      <button
+                        key={w}
+                        type="button"
+                        aria-pressed={text === w}
+                        onClick={() => put(i.id, text === w ? '' : w)}
+                        data-testid={`prepare-${i.id}-${w}`}
+                      >
+                        {w === 'yes' ? 'Yes' : 'No'}
+                      </button>
+                    ))}
+                  </div>
+                ) : (
+                  <input
+                    id={`p-${i.id}`}
+                    className={`field-in fig ${wrong ? 'bad' : ''}`}
+                    value={text}
+                    placeholder="not known"
+                    onChange={(e) => put(i.id, e.target.value)}
+                    data-testid={`prepare-${i.id}`}
+                  />
+                )}
+                {wrong ? (
+                  <FieldError wrong={wrong.wrong} right={wrong.right} />
+                ) : (
+                  <p className="small mut">
+                    {known
+                      ? text === 'no'
+                        ? `widens ${effect(i.no) || 'nothing'}`
+                        : i.kind === 'yes_no'
+                          ? ''
+                          : i.right
+                      : effect(i.unanswered)
+                        ? `unknown: ${effect(i.unanswered)}`
+                        : ''}
+                  </p>
+                )}
+              </div>
+            </div>
+          );
+        })}
+      </div>
+    </section>
+  );
+}

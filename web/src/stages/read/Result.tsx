@@ -1,0 +1,157 @@
+// What the reading says: the angle with its doubt, what was taken out, what looks odd, what it means.
+import { Glyph } from '../../shell/glyphs';
+import { useSettings } from '../../shell/settings';
+import { angle, minutes, num } from '../../units/print';
+import { digits, doubt, isAngle, placeWords, short, show } from './data';
+import type { PadState } from './usePad';
+
+export function Result({ pad }: { pad: PadState }) {
+  const { unit, form } = useSettings();
+  const p = pad.preview.data;
+  const q = pad.method.quantity;
+  if (!p) {
+    const n = pad.missing.length;
+    return (
+      <div className="result" data-testid="preview">
+        <p className="lab">
+          {short[q]}, {placeWords(pad.place)}
+        </p>
+        <p className="fig" style={{ fontSize: 64, color: 'var(--ink3)' }}>
+          —
+        </p>
+        <p className="mut">
+          {pad.preview.fault ? 'Not yet: see the entry.' : n > 1 ? `${n} more numbers` : 'One number to go'}
+        </p>
+      </div>
+    );
+  }
+  const t = p.taken;
+  const total = t.doubt.reduce((a, d) => a + d.sigma * d.sigma, 0) || 1;
+  const fills = ['var(--ink)', 'var(--edge)', 'var(--line)', 'var(--well)'];
+  const parts = t.doubt.slice(0, 3);
+  const rest = 1 - parts.reduce((a, d) => a + (d.sigma * d.sigma) / total, 0);
+  return (
+    <div className="result" data-testid="preview" aria-live="polite">
+      <p className="lab">
+        {short[q]}, {placeWords(pad.place)}
+      </p>
+      <div style={{ display: 'flex', alignItems: 'baseline', gap: 10, flexWrap: 'wrap' }}>
+        <span className="fig" style={{ fontSize: 62, fontWeight: 800 }} data-testid="result-value">
+          {show(q, t.value, unit, form, q !== 'caster')}
+        </span>
+        <span className="fig mut" style={{ fontSize: 30, fontWeight: 600 }} data-testid="result-sigma">
+          {doubt(q, t.sigma, unit)}
+        </span>
+      </div>
+      <p style={{ fontWeight: 650 }}>
+        {t.words}
+        {isAngle(q) && (
+          <span className="mut" style={{ fontWeight: 400 }}>
+            {' · '}
+            {form === 'minutes' ? `${num(t.value, 2)}°` : minutes(t.value)}
+          </span>
+        )}
+      </p>
+      <svg
+        viewBox="0 0 300 12"
+        width="100%"
+        height="10"
+        preserveAspectRatio="none"
+        style={{ margin: '8px 0 4px' }}
+        aria-hidden="true"
+      >
+        {
+          [...parts.map((d) => (d.sigma * d.sigma) / total), rest].reduce<{
+            x: number;
+            out: React.ReactNode[];
+          }>(
+            (acc, share, i) => {
+              acc.out.push(
+                <rect
+                  key={i}
+                  x={acc.x}
+                  y="0"
+                  width={Math.max(0, share * 300 - 2)}
+                  height="12"
+                  fill={fills[i]}
+                  stroke="var(--edge)"
+                  strokeWidth=".8"
+                />,
+              );
+              return { x: acc.x + share * 300, out: acc.out };
+            },
+            { x: 0, out: [] },
+          ).out
+        }
+      </svg>
+      <ol className="doubts">
+        {parts.map((d, i) => (
+          <li key={d.name} className="small">
+            <i style={{ background: fills[i] }} aria-hidden="true" />
+            {d.name} <b>±{num(d.sigma, isAngle(q) ? 2 : 1)}</b>
+          </li>
+        ))}
+      </ol>
+    </div>
+  );
+}
+
+/** What it means, what was corrected, what looks odd. */
+export function Meaning({ pad }: { pad: PadState }) {
+  const { form } = useSettings();
+  const p = pad.preview.data;
+  const q = pad.method.quantity;
+  const shown = (v: number) => (isAngle(q) ? angle(v, form, 2) : `${num(v, 1)} mm`);
+  return (
+    <div className="meaning">
+      {p?.suspicions.map((s) => (
+        <details key={s.rule} className="odd" data-testid={`odd-${s.rule}`}>
+          <summary>
+            <Glyph name="watch" size={20} />
+            <span>{s.says}</span>
+          </summary>
+          <p>{s.why}</p>
+          <p>
+            <b>{s.settle}</b>
+          </p>
+        </details>
+      ))}
+      {p?.taken.against_aim && (
+        <p data-testid="against-aim" style={{ display: 'flex', gap: 8 }}>
+          <Glyph name={p.taken.against_aim.startsWith('inside') ? 'aim' : 'short'} size={18} />
+          {p.taken.against_aim}
+        </p>
+      )}
+      {p?.expected && (
+        <p className="small mut">
+          Model expects {angle(p.expected.value, form, digits(q))} ±{num(p.expected.sigma, 1)}
+          {p.expected.anchored ? ', from the visit before' : ', from the points'}.
+        </p>
+      )}
+      {p?.taken.corrections.map((c) => (
+        <details key={c.kind} className="corrected" data-testid={`correction-${c.kind}`}>
+          <summary>
+            <Glyph name={c.applied ? 'done' : 'none'} size={16} />
+            <span>{c.label}</span>
+            <b>{c.applied ? `${c.amount > 0 ? '+' : ''}${shown(c.amount)}` : 'not in'}</b>
+          </summary>
+          <p className="small">
+            {c.why} <span className="mut">Arithmetic version {c.version}.</span>
+          </p>
+        </details>
+      ))}
+      {p?.taken.also.map((a) => (
+        <p key={a.name} className="small">
+          {a.label} <b>{a.name.endsWith('_deg') ? angle(a.value, form, 2) : `${num(a.value, 1)} mm`}</b>
+        </p>
+      ))}
+      {p?.taken.notes
+        .filter((n) => !p.taken.corrections.some((c) => c.label === n))
+        .map((n) => (
+          <p key={n} className="small mut">
+            {n}
+          </p>
+        ))}
+    </div>
+  );
+}

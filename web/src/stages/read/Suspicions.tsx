@@ -1,0 +1,43 @@
+// Readings that may lie: what is odd, why, and the one reading that settles it.
+import { Glyph } from '../../shell/glyphs';
+import type { Suspicion, Target, VisitView } from './data';
+
+export function Suspicions({ view, open }: { view: VisitView; open: (t: Target) => void }) {
+  const list = view.suspicions;
+  const row = (s: Suspicion, i: number) => (
+    <details key={`${s.rule}${i}`} className="odd" open={i === 0} data-testid={`odd-${s.rule}`}>
+      <summary>
+        <Glyph name="watch" size={20} />
+        <span>{s.says}</span>
+      </summary>
+      <p>{s.why}</p>
+      <p>
+        <b>{s.settle}</b>
+      </p>
+      {s.quantity && s.place && (
+        <button
+          type="button"
+          className="chip"
+          onClick={() => open({ quantity: s.quantity!, place: s.place! })}
+        >
+          Read it again
+        </button>
+      )}
+    </details>
+  );
+  return (
+    <div>
+      <h3 style={{ padding: '12px 14px 8px' }} data-testid="odd-count">
+        {list.length ? `${list.length} to look at` : 'Nothing looks odd'}
+      </h3>
+      {list.map(row)}
+      {!list.length && (
+        <p className="small mut" style={{ padding: '0 14px 10px' }}>
+          {view.picture.current.length
+            ? 'Signs, units, floor, plates and repeats hang together.'
+            : 'Nothing read yet.'}
+        </p>
+      )}
+    </div>
+  );
+}

@@ -1,0 +1,175 @@
+// What is on the pad: every entry as typed with its repeats, and what the server makes of it while typing.
+import { useMutation } from '@tanstack/react-query';
+import { useEffect, useMemo, useRef, useState } from 'react';
+import { api, ApiProblem, take, type Schemas, type Ticket, type TypedReading } from '../../api/client';
+import { useSettings } from '../../shell/settings';
+import { placeFor, sideOf, type EntryInfo, type Method, type Target, type Visit } from './data';
+
+export interface Typed {
+  text: string;
+  dropped: boolean;
+}
+export type Jack = Schemas['Jack'];
+export type Preview = Schemas['Preview'];
+export const HALF = '@half-turn';
+
+const start = (m: Method, t: Target): Record<string, Typed[]> => {
+  const out: Record<string, Typed[]> = {};
+  const left = sideOf(t.place) === 'left';
+  for (const e of m.entries) {
+    // Out first, then in; left is plus.
+    if (e.swing) out[e.name] = [{ text: left === (e.swing === 1) ? '20' : '-20', dropped: false }];
+  }
+  return out;
+};
+
+/** Entries that take numbers, those that must be typed first. */
+export function numbers(m: Method): EntryInfo[] {
+  return m.entries.filter((e) => e.kind !== 'choice' && !e.hidden);
+}
+export const mustType = (e: EntryInfo) => !e.optional && !e.from_car;
+
+export function usePad(
+  ticket: Ticket,
+  visit: Visit,
+  target: Target,
+  method: Method,
+  kept: (t: Ticket) => void,
+) {
+  const { unit } = useSettings();
+  const [lists, setLists] = useState(() => start(method, target));
+  const [choices, setChoices] = useState<Record<string, string>>({});
+  const first = numbers(method).find((e) => mustType(e) && !e.swing) ?? numbers(method)[0];
+  const [active, setActive] = useState(first?.name ?? '');
+  const [half, setHalf] = useState(false);
+  const [jack, setJack] = useState<Jack>('rolled');
+  const [jackedHeight, setJackedHeight] = useState('');
+  const [preview, setPreview] = useState<{ data?: Preview; fault?: ApiProblem }>({});
+  const id = useRef(crypto.randomUUID());
+  const place = placeFor(method, target);
+  const names = useMemo(() => {
+    const list = numbers(method);
+    return half
+      ? list.flatMap((e) => (mustType(e) ? [e.name, e.name + HALF] : [e.name]))
+      : list.map((e) => e.name);
+  }, [method, half]);
+  const info = (name: string) => method.entries.find((e) => e.name === name.replace(HALF, ''));
+  const now = (name: string) => lists[name]?.at(-1)?.text ?? '';
+
+  const entries = [
+    ...names.flatMap((n) =>
+      (lists[n] ?? [])
+        .filter((x) => x.text.trim())
+        .map((x) => ({ name: n, text: x.text, dropped: x.dropped })),
+    ),
+    ...method.entries
+      .filter((e) => e.kind === 'choice' && !e.hidden)
+      .flatMap((e) => {
+        const word = choices[e.name] ?? e.usual ?? e.choices?.[0];
+        return word && (word !== e.choices?.[0] || e.usual)
+          ? [{ name: e.name, text: word, dropped: false }]
+          : [];
+      }),
+  ];
+  const typed: TypedReading = {
+    id: id.current,
+    visit,
+    axle: place.axle,
+    side: place.side,
+    method: method.id,
+    entries,
+    unit,
+    jack,
+    jacked_height: jackedHeight,
+  };
+  const missing = names.filter((n) => {
+    const e = info(n);
+    return e && mustType(e) && !(lists[n] ?? []).some((x) => x.text.trim());
+  });
+  const complete = missing.length === 0 && entries.length > 0;
+  const key = JSON.stringify(typed);
+  useEffect(() => {
+    if (!complete) {
+      setPreview({});
+      return;
+    }
+    let live = true;
+    take(
+      api.POST('/api/v1/jobs/{id}/readings/preview', {
+        params: { path: { id: ticket.job.id } },
+        body: typed,
+      }),
+    )
+      .then((data) => live && setPreview({ data }))
+      .catch((fault: unknown) => live && fault instanceof ApiProblem && setPreview({ fault }));
+    return () => {
+      live = false;
+    };
+    // The key stands for everything in `typed`.
+    // eslint-disable-next-line
+  }, [key, complete, ticket.job.id]);
+
+  const keep = useMutation({
+    mutationFn: () =>
+      take(api.POST('/api/v1/jobs/{id}/readings', { params: { path: { id: ticket.job.id } }, body: typed })),
+    onSuccess: (t) => {
+      id.current = crypto.randomUUID();
+      setLists(start(method, target));
+      setActive(first?.name ?? '');
+      setPreview({});
+      kept(t);
+    },
+  });
+
+  const set = (f: (t: string) => string, name = active) =>
+    setLists((l) => {
+      const list = l[name] ?? [];
+      const last = list.at(-1) ?? { text: '', dropped: false };
+      return { ...l, [name]: [...list.slice(0, -1), { ...last, text: f(last.text) }] };
+    });
+  const again = () =>
+    setLists((l) => {
+      const list = (l[active] ?? []).filter((x) => x.text.trim());
+      return list.length ? { ...l, [active]: [...list, { text: '', dropped: false }] } : l;
+    });
+  const drop = (name: string, i: number) =>
+    setLists((l) => ({
+      ...l,
+      [name]: (l[name] ?? []).map((x, k) => (k === i ? { ...x, dropped: !x.dropped } : x)),
+    }));
+  const setChoice = (name: string, word: string) => setChoices((c) => ({ ...c, [name]: word }));
+  const next = missing.find((n) => n !== active) ?? missing[0];
+  return {
+    ticket,
+    visit,
+    target,
+    method,
+    place,
+    unit,
+    names,
+    info,
+    lists,
+    now,
+    active,
+    setActive,
+    set,
+    again,
+    drop,
+    choices,
+    setChoice,
+    half,
+    setHalf,
+    jack,
+    setJack,
+    jackedHeight,
+    setJackedHeight,
+    preview,
+    missing,
+    next,
+    complete,
+    ready: complete && !!preview.data,
+    keep,
+  };
+}
+
+export type PadState = ReturnType<typeof usePad>;
