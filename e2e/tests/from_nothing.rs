@@ -58,6 +58,8 @@ async fn a_job_from_nothing_reaches_its_setting() {
     a.press("save-vehicle").await;
 
     // Eight readings in four notations.
+    a.press("read-next").await;
+    let mut kept = Vec::new();
     for (q, side, text, shown) in [
         ("height", "left", "19 5/8 in", "498 mm"),
         ("height", "right", "500", "500 mm"),
@@ -68,11 +70,19 @@ async fn a_job_from_nothing_reaches_its_setting() {
         ("toe", "left", "0.8mm", "0.06°"),
         ("toe", "right", "1/32 in", "0.06°"),
     ] {
-        a.press(&format!("read-{q}-{side}")).await;
-        a.fill("[data-testid=entry]", text).await;
-        a.until("keep", |t| t.starts_with("Keep")).await;
-        a.press("keep").await;
-        a.until(&format!("value-{q}-{side}"), |t| t == shown).await;
+        // After each one the pad goes on to what is missing next, in the proposed order.
+        let (method, entry) = match q {
+            "height" => ("height-hub", "value"),
+            "camber" => ("camber-gauge", "angle"),
+            "caster" => ("caster-joint-line", "angle"),
+            _ => ("toe-convert", "value"),
+        };
+        a.read(&format!("{q}, {side} front"), method, &[(entry, text)]).await;
+        kept.push((format!("value-{q}-front-{side}"), shown));
+    }
+    a.press("pad-back").await;
+    for (id, shown) in kept {
+        a.until(&id, |t| t == shown).await;
     }
     a.press("to-plan").await;
     // The first plan makes itself; two inches up.
@@ -115,7 +125,21 @@ async fn nothing_runs_off_the_side_at_three_sizes_in_both_lights() {
             )
             .await
             .unwrap();
-            for stage in ["", "new", "arrive", "corner-file", "read", "plan", "wear", "set", "compare"] {
+            for stage in [
+                "",
+                "new",
+                "arrive",
+                "corner-file",
+                "read",
+                "read?at=prepare",
+                "read?at=camber.left.front",
+                "read?at=toe.right.rear",
+                "read-form",
+                "plan",
+                "wear",
+                "set",
+                "compare",
+            ] {
                 let path = match stage {
                     "" => "/".to_owned(),
                     "new" => "/new".to_owned(),

@@ -50,17 +50,18 @@ async fn a_live_axle_and_a_strut_are_seen_taped_moved_and_kept() {
     a.until("move-figures", |t| t != before).await;
     a.press("save-vehicle").await;
     // Its height and angles as found, then the corner file.
-    for (q, left, right) in
-        [("height", "500", "500"), ("camber", "0", "0"), ("caster", "4.8", "4.9"), ("toe", "0.05", "0.05")]
-    {
+    a.press("read-next").await;
+    for (q, method, entry, left, right) in [
+        ("height", "height-hub", "value", "500", "500"),
+        ("camber", "camber-gauge", "angle", "0", "0"),
+        ("caster", "caster-joint-line", "angle", "4.8", "4.9"),
+        ("toe", "toe-convert", "value", "0.05", "0.05"),
+    ] {
         for (side, text) in [("left", left), ("right", right)] {
-            a.press(&format!("read-{q}-{side}")).await;
-            a.fill("[data-testid=entry]", text).await;
-            a.until("keep", |t| t.starts_with("Keep")).await;
-            a.press("keep").await;
-            a.until(&format!("value-{q}-{side}"), |t| t.contains(char::is_numeric)).await;
+            a.read(&format!("{q}, {side} front"), method, &[(entry, text)]).await;
         }
     }
+    a.press("pad-back").await;
     a.press("to-plan").await;
     a.until("plan-menu", |t| t.contains("Plan 1")).await;
     a.fill("[data-testid=height-input]", "60\n").await;
@@ -114,7 +115,7 @@ async fn a_strut_car_is_surveyed_and_bad_points_keep_what_was_typed() {
     a.fill("[data-testid='car.front_ratio']", "0.95").await;
     a.fill("[data-testid='car.levels']", "Low -30 -30").await;
     a.press("save-vehicle").await;
-    a.id("read-height-left").await;
+    a.id("read-height-front-left").await;
     let jobs = a.fetch("/api/v1/jobs").await;
     let id = jobs.as_array().unwrap().iter().find(|j| j["vehicle"] == "Teasel hatch").unwrap()["job"]["id"]
         .clone();

@@ -162,3 +162,161 @@ proptest! {
         prop_assert!(matches!(code, Some(0 | 2 | 3)), "{:?}", code);
     }
 }
+
+fn read(args: &[&str]) -> Value {
+    let mut all = vec!["read"];
+    all.extend(args);
+    let out = run(&all);
+    assert!(out.status.success(), "{args:?}: {}", String::from_utf8_lossy(&out.stderr));
+    serde_json::from_slice(&out.stdout).unwrap()
+}
+
+#[test]
+fn every_reading_of_the_contract_is_converted() {
+    let close = |v: &Value, key: &str, want: f64, within: f64| {
+        let got = v[key].as_f64().unwrap_or_else(|| panic!("{key} in {v}"));
+        assert!((got - want).abs() < within, "{key}: {got} against {want}");
+    };
+    // CP1, CP2, CP6: common practice, no source.
+    let v = read(&["camber-offsets", "--top=15mm", "--bottom=0mm", "--span=320mm"]);
+    assert_eq!((v["quantity"].as_str(), v["notes"].is_array()), (Some("camber"), true));
+    close(&v, "value_deg", -2.684, 1e-3);
+    // 0.5 mm an offset over 320 mm.
+    close(&v, "sigma", (0.5 * 2f64.sqrt() / 320.0f64).to_degrees(), 1e-3);
+    let v = read(&["camber-offsets", "--top=15mm", "--bottom=0mm", "--span=320mm", "--reference=inside"]);
+    close(&v, "value_deg", 2.684, 1e-3);
+    close(&read(&["camber-gap", "--top-gap=10mm", "--span=20.5in"]), "value_deg", -1.1, 1e-2);
+    close(
+        &read(&["camber-gap", "--top-gap=10mm", "--span=20.5in", "--bulge=2mm"]),
+        "value_deg",
+        -0.8802,
+        1e-3,
+    );
+    let v = read(&["camber-gauge", "--angle=0.5", "--floor-slope=0.6", "--side=left"]);
+    close(&v, "value_deg", -0.1, 1e-9);
+    let v = read(&["camber-gauge", "--angle=0.5", "--floor-slope=0.6", "--side=right"]);
+    close(&v, "value_deg", 1.1, 1e-9);
+    let v = read(&[
+        "camber-gauge",
+        "--angle=0d30m",
+        "--floor-slope=0.6",
+        "--side=left",
+        "--zeroed-on-floor=true",
+    ]);
+    close(&v, "value_deg", 0.5, 1e-9);
+    let v = read(&["camber-runout", "--first=-0.5", "--second=-0.1"]);
+    close(&v, "value_deg", -0.3, 1e-9);
+    close(&v, "run_out_deg", 0.2, 1e-9);
+    // Exactly 1/(2 sin 20°) = 1.4619 of the difference; mirrored on the right.
+    let v = read(&["caster-sweep", "--camber-1=1.2", "--steer-1=20", "--camber-2=-0.8", "--steer-2=-20"]);
+    close(&v, "value_deg", 2.0 * 1.461_902, 1e-5);
+    close(&v, "approx_deg", 2.0 * 1.461_902, 1e-5);
+    let v = read(&[
+        "caster-sweep",
+        "--camber-1=1.2",
+        "--steer-1=-20",
+        "--camber-2=-0.8",
+        "--steer-2=20",
+        "--side=right",
+    ]);
+    close(&v, "value_deg", 2.0 * 1.461_902, 1e-5);
+    let v = read(&["toe-distance", "--front=66.5in", "--rear=67.5in", "--diameter=30in"]);
+    close(&v, "value_deg", (1.0f64 / 30.0).asin().to_degrees(), 1e-9);
+    let v = read(&[
+        "toe-distance",
+        "--front=1480mm",
+        "--rear=1483mm",
+        "--diameter=800mm",
+        "--height=250mm",
+        "--axle-height=400mm",
+    ]);
+    close(&v, "value_deg", (3.0 / (2.0 * (400f64 * 400.0 - 150.0 * 150.0).sqrt())).asin().to_degrees(), 1e-9);
+    let v = read(&["toe-string", "--front-gap=100mm", "--rear-gap=103mm", "--diameter=430mm"]);
+    close(&v, "value_deg", (3.0f64 / 430.0).asin().to_degrees(), 1e-9);
+    let v = read(&[
+        "toe-string",
+        "--front-gap=103mm",
+        "--rear-gap=100mm",
+        "--diameter=430mm",
+        "--reference=outside",
+        "--track-front=1500mm",
+        "--track-rear=1540mm",
+        "--wheelbase=2700mm",
+        "--strung=rear-wheels",
+    ]);
+    close(
+        &v,
+        "value_deg",
+        (3.0f64 / 430.0).asin().to_degrees() + (20.0f64 / 2700.0).atan().to_degrees(),
+        1e-9,
+    );
+    let v = read(&["toe-convert", "--value=3mm", "--diameter=17in"]);
+    close(&v, "value_deg", 0.398, 1e-3);
+    close(&v, "value_mm", 3.0, 1e-9);
+    close(&read(&["toe-convert", "--value=0d24m", "--diameter=17in"]), "value_mm", 3.0145, 1e-3);
+    let v = read(&["axle-centring", "--left=40mm", "--right=30mm", "--bar-angle=10"]);
+    close(&v, "value_mm", 5.0, 1e-9);
+    close(&v, "bar_change_mm", 5.0 * 10f64.to_radians().cos(), 1e-9);
+    close(&read(&["thrust", "--rear-toe-left=0.2", "--rear-toe-right=-0.1"]), "value_deg", 0.15, 1e-9);
+    close(&read(&["floor-slope", "--drop=0.125in", "--run=12in"]), "value_deg", 0.5968, 1e-4);
+    close(&read(&["rim-circle", "--nominal=17in"]), "value_mm", 18.36 * 25.4, 0.1);
+    close(&read(&["rim-circle", "--nominal=17in", "--rule=shop"]), "value_mm", 18.0 * 25.4, 1e-6);
+}
+
+#[test]
+fn a_sweep_on_a_geometry_file_is_exact_and_axis_readings_give_the_sai() {
+    let g = file("swept.json", &sample().to_string());
+    let rows = run(&["sweep", g.to_str().unwrap(), "--travel=0", "--rack=-45,0,45"]);
+    let text = String::from_utf8(rows.stdout).unwrap();
+    let row: Vec<Vec<f64>> =
+        text.lines().skip(1).map(|l| l.split(',').map(|c| c.parse().unwrap()).collect()).collect();
+    let (camber, steer) =
+        (|i: usize| format!("{:.6}", row[i][2]), |i: usize| format!("{:.6}", row[1][3] - row[i][3]));
+    let v = read(&[
+        "caster-sweep",
+        &format!("--camber-1={}", camber(0)),
+        &format!("--steer-1={}", steer(0)),
+        &format!("--camber-2={}", camber(2)),
+        &format!("--steer-2={}", steer(2)),
+        &format!("--geometry={}", g.display()),
+    ]);
+    assert!((v["value_deg"].as_f64().unwrap() - row[1][4]).abs() < 1e-3, "{v} against {}", row[1][4]);
+    // A wheel with 4° of caster and 12° of SAI, turned in space (reference/readings.py has many).
+    let v = read(&[
+        "caster-sweep",
+        "--camber-1=1.2",
+        "--steer-1=20",
+        "--camber-2=-1.4",
+        "--steer-2=-20",
+        "--axis-1=4.2",
+        "--axis-2=-4.2",
+    ]);
+    assert!((v["sai_deg"].as_f64().unwrap() - 12.0).abs() < 1.0, "{v}");
+}
+
+#[test]
+fn a_reading_that_cannot_be_is_one_line_and_exit_2() {
+    for (args, says) in [
+        (&["nonsense"][..], "METHOD"),
+        (&["camber-gap", "--top-gap=10mm"], "span"),
+        (&["camber-gap", "--top-gap=ten", "--span=20in"], "top-gap"),
+        (&["camber-gap", "--top-gap=10mm", "--spam=20in"], "spam"),
+        (&["camber-gap", "top-gap=10mm"], "--name=value"),
+        (&["camber-gauge", "--angle="], "angle"),
+        (&["camber-gauge", "--angle=0.4", "--floor-slope=0.5"], "side"),
+        (&["toe-distance", "--front=1480mm", "--rear=1481mm"], "diameter"),
+        (&["caster-sweep", "--camber-1=1", "--steer-1=20", "--camber-2=0", "--steer-2=20"], "steer-2"),
+    ] {
+        let mut all = vec!["read"];
+        all.extend(args);
+        refused(&run(&all), 2, says);
+    }
+    for help in [&["read", "--help"][..], &["read", "camber-gap", "--help"]] {
+        let out = run(help);
+        assert!(out.status.success());
+        assert!(String::from_utf8_lossy(&out.stdout).contains("span"), "{help:?}");
+    }
+    let out = run(&["gauge", "--listen", "0.0.0.0:0"]);
+    refused(&out, 2, "loopback");
+    refused(&run(&["gauge", "--noise", "nan"]), 2, "--noise");
+}

@@ -167,31 +167,135 @@ fn a_reading_is_kept_as_typed_and_refused_at_its_entry() {
     let s = Server::start();
     let t = s.truck();
     let path = format!("/api/v1/jobs/{}/readings", t["job"]["id"].as_str().unwrap());
-    let typed = |q: &str, text: &str| {
-        json!({"id": Uuid::new_v4(), "visit":"found","quantity":q,"side":"left","method":"direct",
-        "entries":[{"name":"value","text":text}],"unit":"mm","diameter_mm":830.8})
+    let typed = |method: &str, entries: &[(&str, &str)]| {
+        let entries: Vec<Value> = entries.iter().map(|(n, t)| json!({"name": n, "text": t})).collect();
+        json!({"id": Uuid::new_v4(), "visit": "found", "axle": "front", "side": "left", "method": method,
+            "entries": entries, "unit": "mm"})
     };
-    for (q, text, field) in [
-        ("height", "", "value"),
-        ("height", "nan", "value"),
-        ("height", "0°24'", "value"),
-        ("height", "9999999999", "value"),
-        ("camber", "24", "value"),
-        ("toe", "5 in", "value"),
-        ("camber", "3mm", "value"),
+    for (method, entries, field) in [
+        ("height-hub", &[("value", "")][..], "value"),
+        ("height-hub", &[("value", "nan")], "value"),
+        ("height-hub", &[("value", "0°24'")], "value"),
+        ("height-hub", &[("value", "9999999999")], "value"),
+        ("camber-gauge", &[("angle", "54")], "angle"),
+        ("camber-gauge", &[("angle", "3mm")], "angle"),
+        ("camber-gauge", &[("angel", "0.3")], "angel"),
+        ("toe-convert", &[("value", "15 in")], "value"),
+        (
+            "caster-sweep",
+            &[("camber-1", "1"), ("steer-1", "20"), ("camber-2", "1"), ("steer-2", "-20")],
+            "camber-2",
+        ),
+        ("toe-distance", &[("front", "1480"), ("rear", "1481")], "place"),
     ] {
-        let (status, p) = s.post(&path, &typed(q, text));
-        assert_eq!(status, 422, "{q} {text}: {p}");
-        assert_eq!(fields(&p), [field]);
-        assert!(!p["problems"][0]["right"].as_str().unwrap().is_empty());
+        for at in [path.clone(), format!("{path}/preview")] {
+            let (status, p) = s.post(&at, &typed(method, entries));
+            assert_eq!(status, 422, "{method} {entries:?}: {p}");
+            assert_eq!(fields(&p), [field], "{method}");
+            assert!(!p["problems"][0]["right"].as_str().unwrap().is_empty());
+        }
     }
-    let (status, t2) = s.post(&path, &typed("height", "19 1/2 in"));
+    let (status, p) = s.post(&path, &json!({"id": Uuid::new_v4(), "visit": "found", "side": "left", "method": "guess", "entries": [], "unit": "mm"}));
+    assert_eq!((status, fields(&p)), (400, vec!["method".to_owned()]));
+    let (status, t2) = s.post(&path, &typed("height-hub", &[("value", "19 1/2 in")]));
     assert_eq!(status, 201);
     let last = t2["readings"].as_array().unwrap().last().unwrap();
     assert_eq!(last["raw"][0]["text"], "19 1/2 in");
     assert!((last["value"].as_f64().unwrap() - 495.3).abs() < 1e-9);
     assert_eq!(t2["readings"].as_array().unwrap().len(), t["readings"].as_array().unwrap().len() + 1);
     assert!((t2["base"]["left"]["height_mm"].as_f64().unwrap() - 495.3).abs() < 1e-9);
+    // Too much of everything is refused, not stored.
+    let many: Vec<Value> = (0..80).map(|_| json!({"name": "value", "text": "500"})).collect();
+    let body = json!({"id": Uuid::new_v4(), "visit": "found", "axle": "front", "side": "left", "method": "height-hub", "entries": many, "unit": "mm"});
+    assert_eq!(s.post(&path, &body).0, 422);
+    // A reading's id belongs to its job.
+    let other = s.get("/api/v1/jobs")[1]["job"]["id"].as_str().unwrap().to_owned();
+    let mut twice = typed("height-hub", &[("value", "500")]);
+    twice["id"] = last["id"].clone();
+    let (status, p) = s.post(&format!("/api/v1/jobs/{other}/readings"), &twice);
+    assert_eq!((status, fields(&p)), (422, vec!["id".to_owned()]));
+}
+
+#[test]
+fn tables_of_readings_are_taken_whole_or_not_at_all() {
+    let s = Server::start();
+    let jobs = s.get("/api/v1/jobs");
+    let job = jobs.as_array().unwrap().iter().find(|j| j["readings"] == 0).unwrap()["job"]["id"]
+        .as_str()
+        .unwrap()
+        .to_owned();
+    let url = format!("{}/api/v1/jobs/{job}/readings.csv", s.base);
+    let send = |text: &[u8]| {
+        let mut r = s.agent.post(&url).header("content-type", "text/csv").send(text).unwrap();
+        let body = r.body_mut().read_to_string().unwrap();
+        (r.status().as_u16(), serde_json::from_str::<Value>(&body).unwrap_or(Value::Null))
+    };
+    let head = "axle,side,method,typed,unit\n";
+    for (text, field) in [
+        (
+            format!("{head}front,left,camber-gauge,angle=-0.4,mm\nfront,left,camber-guess,angle=1,mm\n"),
+            "line 3, method",
+        ),
+        (
+            format!("{head}front,left,camber-gauge,angle=-0.4,mm\nfront,middle,camber-gauge,angle=1,mm\n"),
+            "line 3, side",
+        ),
+        (format!("{head}front,left,camber-gauge,angle=3mm,mm\n"), "line 2, angle"),
+        (format!("{head}front,both,camber-gauge,angle=3,mm\n"), "line 2, side"),
+        ("axle;side;method;typed\nfront;left;camber-gauge;angle=1\n".to_owned(), "line 1"),
+        (String::new(), "line 1"),
+    ] {
+        let (status, p) = send(text.as_bytes());
+        assert_eq!(status, 422, "{text}: {p}");
+        assert_eq!(fields(&p)[0], field, "{text}");
+    }
+    let (status, p) = send(b"axle,side,method,typed\nfront,left,camber-gauge,angle=\xff\xfe1\n");
+    assert_eq!((status, fields(&p)[0].as_str()), (422, "table"));
+    assert_eq!(send(&vec![b'a'; 300 * 1024]).0, 413);
+    assert_eq!(s.get(&format!("/api/v1/jobs/{job}"))["readings"].as_array().unwrap().len(), 0);
+    // Typed into a spreadsheet: worked out here, as on the pad.
+    let (status, t) = send(
+        format!("\u{feff}{head}front,left,camber-offsets,top=15mm; bottom=0; span=320mm,mm\n").as_bytes(),
+    );
+    assert_eq!(status, 200, "{t}");
+    assert!((t["readings"][0]["value"].as_f64().unwrap() + 2.684).abs() < 1e-3);
+    // Out and in again changes nothing.
+    let out = s.agent.get(&url).call().unwrap().body_mut().read_to_string().unwrap();
+    assert_eq!(send(out.as_bytes()).1["readings"].as_array().unwrap().len(), 1);
+    let again = s.agent.get(&url).call().unwrap().body_mut().read_to_string().unwrap();
+    assert_eq!(out, again);
+}
+
+#[test]
+fn without_a_gauge_the_pad_is_told_so() {
+    let s = Server::start();
+    assert_eq!(s.get("/api/v1/gauge")["present"], false);
+    let (status, p) = s.post("/api/v1/gauge/tell", &json!({"button": "hold"}));
+    assert_eq!((status, fields(&p)), (422, vec!["gauge".to_owned()]));
+    let (status, p) =
+        s.post("/api/v1/gauge/tell", &json!({"button": "hold", "place": {"front": true, "left": true}}));
+    assert_eq!((status, fields(&p)), (422, vec!["button".to_owned()]));
+    assert_eq!(s.send("GET", "/api/v1/gauge/stream", None).0, 422);
+}
+
+#[test]
+fn a_prepare_list_answered_twice_is_refused_the_second_time() {
+    let s = Server::start();
+    let t = s.truck();
+    let job = t["job"]["id"].as_str().unwrap();
+    let path = format!("/api/v1/jobs/{job}/visits/found");
+    let version = t["visits"][0]["version"].as_i64().unwrap();
+    let body = |v: i64, a: Value| json!({"version": v, "answers": a}).to_string();
+    let put = |b: String| s.send("PUT", &path, Some(b.as_bytes()));
+    let (status, p) = put(body(version, json!({"floor_front": "steep", "plates": "maybe"})));
+    assert_eq!(status, 422);
+    let mut named = fields(&p);
+    named.sort();
+    assert_eq!(named, ["floor_front", "plates"]);
+    assert_eq!(put(body(version, json!({"floor_front": "0.3"}))).0, 200);
+    assert_eq!(put(body(version, json!({"floor_front": "0.6"}))).0, 409);
+    let now = s.get(&format!("/api/v1/jobs/{job}"));
+    assert_eq!(now["visits"][0]["answers"]["floor_front"], "0.3");
 }
 
 #[test]
@@ -352,7 +456,7 @@ fn killed_in_the_middle_of_saving_nothing_confirmed_is_lost() {
         while Instant::now() < until {
             i += 1.0;
             let id = Uuid::new_v4().to_string();
-            let body = json!({"id": id, "visit":"found","quantity":"camber","side":"left","method":"direct","entries":[{"name":"value","text":format!("-0.{}", i as u32 % 90 + 10)}],"unit":"mm"});
+            let body = json!({"id": id, "visit": "found", "axle": "front", "side": "left", "method": "camber-gauge", "entries": [{"name": "angle", "text": format!("-0.{}", i as u32 % 90 + 10)}], "unit": "mm"});
             let url = format!("{}/api/v1/jobs/{job}/readings", s.base);
             match s
                 .agent

@@ -1,9 +1,15 @@
 //! The store on a real PostgreSQL (TEST_DATABASE_URL, which ./test starts). One database a test.
 #![allow(clippy::unwrap_used, clippy::expect_used, clippy::panic, missing_docs)]
 
+use bold_stance_core::geometry::{Axle, Side};
+use bold_stance_core::reading::{
+    Answers, Correction, CorrectionKind, Jack, Method, Place, Quantity, RawEntry, ReadAxle, ReadSide, Visit,
+};
+use bold_stance_core::units::LengthUnit;
 use bold_stance_store::job::{self, NewJob, Stage};
-use bold_stance_store::reading::{self, Method, NewReading, Quantity, RawEntry, Side, Visit, standing};
-use bold_stance_store::{Store, StoreError, demo, done, event, plan, shop, vehicle};
+use bold_stance_store::reading::{self, Reading, standing};
+use bold_stance_store::{Store, StoreError, demo, done, event, plan, shop, vehicle, visit};
+use chrono::Utc;
 use sqlx::{Connection, PgConnection};
 use uuid::Uuid;
 
@@ -20,18 +26,35 @@ async fn fresh(name: &str) -> Store {
     store
 }
 
-fn camber(text: &str, value: f64) -> NewReading {
-    NewReading {
+const LEFT: Place = Place { axle: ReadAxle::Front, side: ReadSide::Left };
+
+fn camber(text: &str, value: f64) -> Reading {
+    Reading {
         id: Uuid::new_v4(),
         visit: Visit::Found,
         quantity: Quantity::Camber,
-        side: Side::Left,
-        method: Method::Direct,
-        raw: vec![RawEntry { name: "value".into(), text: text.into() }],
-        unit: "mm".into(),
+        axle: ReadAxle::Front,
+        side: ReadSide::Left,
+        method: Method::CamberGauge,
+        raw: vec![RawEntry::new("angle", text)],
+        unit: LengthUnit::Mm,
         value,
         sigma: 0.1,
+        corrections: vec![Correction::applied(
+            CorrectionKind::FloorSlope,
+            -0.2,
+            "Floor taken out".into(),
+            "It falls to the left.".into(),
+        )],
+        also: Vec::new(),
+        doubt: Vec::new(),
+        notes: vec!["a remark".into()],
+        jack: Jack::Jacked,
+        jacked_height: "545".into(),
+        height_mm: Some(545.0),
         author: "Specialist".into(),
+        replaces: None,
+        taken_at: Utc::now(),
     }
 }
 
@@ -70,7 +93,7 @@ async fn a_correction_is_a_new_reading_and_sending_twice_stores_once() {
     let mut tx = store.tx(s.id).await.unwrap();
     let id = job::list(&mut tx, 0, 1).await.unwrap()[0].job.id;
     let before = reading::of_job(&mut tx, id).await.unwrap();
-    let first = standing(&before, Visit::Found, Quantity::Camber, Side::Left).unwrap().id;
+    let first = standing(&before, Visit::Found, Quantity::Camber, LEFT).unwrap().id;
     let r = camber("-0°24'", -0.4);
     reading::add(&mut tx, s.id, id, &r).await.unwrap();
     reading::add(&mut tx, s.id, id, &r).await.unwrap();
@@ -78,9 +101,15 @@ async fn a_correction_is_a_new_reading_and_sending_twice_stores_once() {
     let mut tx = store.tx(s.id).await.unwrap();
     let all = reading::of_job(&mut tx, id).await.unwrap();
     assert_eq!(all.len(), before.len() + 1);
-    let now = standing(&all, Visit::Found, Quantity::Camber, Side::Left).unwrap();
+    let now = standing(&all, Visit::Found, Quantity::Camber, LEFT).unwrap();
     assert_eq!((now.id, now.replaces, now.raw[0].text.as_str()), (r.id, Some(first), "-0°24'"));
     assert!(all.iter().any(|x| x.id == first), "the old one stays");
+    // Everything of it comes back: corrections with their version, how it stood, remarks.
+    assert_eq!((now.corrections.clone(), now.jack, now.height_mm), (r.corrections, r.jack, r.height_mm));
+    assert_eq!((now.notes.clone(), now.jacked_height.clone()), (r.notes, r.jacked_height));
+    let seen = now.seen();
+    assert_eq!(seen.place, Place::wheel(Axle::Front, Side::Left));
+    assert_eq!(reading::job_of(&mut tx, r.id).await.unwrap(), Some(id));
 }
 
 #[tokio::test]
@@ -207,4 +236,88 @@ async fn stages_go_forward_only_and_steps_can_be_taken_back() {
     assert!(done::of_job(&mut tx, id).await.unwrap().is_empty());
     plan::remove(&mut tx, p.id).await.unwrap();
     assert!(matches!(plan::remove(&mut tx, p.id).await, Err(StoreError::Missing { .. })));
+}
+
+#[tokio::test]
+async fn a_visit_opens_once_and_a_stale_prepare_list_is_refused() {
+    let store = fresh("visits").await;
+    let s = demo::load(&store, false).await.unwrap();
+    let mut tx = store.tx(s.id).await.unwrap();
+    let id = job::list(&mut tx, 0, 1).await.unwrap()[0].job.id;
+    visit::open(&mut tx, s.id, id, Visit::Settled, "Specialist").await.unwrap();
+    visit::open(&mut tx, s.id, id, Visit::Settled, "Somebody else").await.unwrap();
+    let answers: Answers = [("plates".to_owned(), "yes".to_owned())].into();
+    visit::save(&mut tx, id, Visit::Settled, 1, &answers).await.unwrap();
+    let e = visit::save(&mut tx, id, Visit::Settled, 1, &Answers::new()).await.unwrap_err();
+    assert!(matches!(e, StoreError::Stale { yours: 1, now: 2, .. }), "{e}");
+    let e = visit::save(&mut tx, id, Visit::Returned, 1, &answers).await.unwrap_err();
+    assert!(matches!(e, StoreError::Missing { .. }), "{e}");
+    let open = visit::of_job(&mut tx, id).await.unwrap();
+    let settled = open.iter().find(|v| v.kind == Visit::Settled).unwrap();
+    assert_eq!((settled.version, &settled.answers, settled.author.as_str()), (2, &answers, "Specialist"));
+    assert!(open.iter().any(|v| v.kind == Visit::Found && v.answers.contains_key("floor_front")));
+    // Another shop sees none of it.
+    tx.commit().await.unwrap();
+    let mut other = store.tx(Uuid::new_v4()).await.unwrap();
+    assert!(visit::of_job(&mut other, id).await.unwrap().is_empty());
+    assert!(reading::of_job(&mut other, id).await.unwrap().is_empty());
+}
+
+#[tokio::test]
+async fn toe_of_both_wheels_counts_for_each_on_the_jobs_page() {
+    let store = fresh("both").await;
+    let s = demo::load(&store, false).await.unwrap();
+    let mut tx = store.tx(s.id).await.unwrap();
+    let jobs = job::list(&mut tx, 0, 10).await.unwrap();
+    let line = jobs.iter().find(|j| j.readings == 4).unwrap();
+    let both = Reading {
+        quantity: Quantity::TotalToe,
+        side: ReadSide::Both,
+        method: Method::ToeBars,
+        ..camber("x", 0.1)
+    };
+    reading::add(&mut tx, s.id, line.job.id, &both).await.unwrap();
+    let rear = Reading { axle: ReadAxle::Rear, id: Uuid::new_v4(), ..both };
+    reading::add(&mut tx, s.id, line.job.id, &rear).await.unwrap();
+    let now = job::list(&mut tx, 0, 10).await.unwrap();
+    assert_eq!(now.iter().find(|j| j.job.id == line.job.id).unwrap().readings, 6);
+}
+
+/// A database as the release before left it: its readings get the method's own name, what was typed stays.
+#[tokio::test]
+async fn readings_of_the_first_release_are_taken_over_as_typed() {
+    let url = std::env::var("TEST_DATABASE_URL").unwrap();
+    let mut admin = PgConnection::connect(&url).await.unwrap();
+    let db = format!("t_old_{}", Uuid::new_v4().simple());
+    sqlx::query(sqlx::AssertSqlSafe(format!("create database {db}"))).execute(&mut admin).await.unwrap();
+    let at = format!("{}/{db}", url.rsplit_once('/').unwrap().0);
+    let store = Store::connect(&at).await.unwrap();
+    // The migrations of then, recorded as the release recorded them.
+    let mut first = sqlx::migrate!("./migrations");
+    first.migrations = first.migrations.iter().take(2).cloned().collect::<Vec<_>>().into();
+    first.run(store.pool()).await.unwrap();
+    let (s, v, j) = (Uuid::new_v4(), Uuid::new_v4(), Uuid::new_v4());
+    let sql = format!(
+        "begin; select set_config('app.shop', '{s}', true);
+         insert into shop (id, name) values ('{s}', 'Old');
+         insert into vehicle values ('{v}', '{s}', 1, 'Old', 'pickup', 3000, 1500, 1500, '265/70R17', 'all_season', 8,
+             'rear', 'mixed', 6000, 240, 240, 500, 560, 'taped', '{{}}', '[]');
+         insert into job (id, shop_id, vehicle_id, ticket, complaint, stage) values ('{j}', '{s}', '{v}', 1, '', 'read');
+         insert into reading (id, shop_id, job_id, visit, quantity, side, method, raw, unit, value, sigma, author)
+         values (gen_random_uuid(), '{s}', '{j}', 'found', 'caster', 'left', 'sweep',
+             '[{{\"name\":\"camber_out\",\"text\":\"1.5\"}}]', 'mm', 3.6, 0.2, 'Specialist'),
+             (gen_random_uuid(), '{s}', '{j}', 'found', 'height', 'left', 'direct',
+             '[{{\"name\":\"value\",\"text\":\"19 5/8 in\"}}]', 'in', 498.475, 1, 'Specialist'); commit;"
+    );
+    sqlx::raw_sql(sqlx::AssertSqlSafe(sql)).execute(store.pool()).await.unwrap();
+    store.migrate().await.unwrap();
+    let mut tx = store.tx(s).await.unwrap();
+    let all = reading::of_job(&mut tx, j).await.unwrap();
+    let methods: Vec<Method> = all.iter().map(|r| r.method).collect();
+    assert!(methods.contains(&Method::CasterSweep) && methods.contains(&Method::HeightHub), "{methods:?}");
+    let height = all.iter().find(|r| r.quantity == Quantity::Height).unwrap();
+    assert_eq!(
+        (height.raw[0].text.as_str(), height.unit, height.axle),
+        ("19 5/8 in", LengthUnit::In, ReadAxle::Front)
+    );
 }

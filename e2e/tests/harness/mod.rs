@@ -29,6 +29,8 @@ pub struct App {
     pub base: String,
     pub c: Client,
     pub server: Kill,
+    gauge: Kill,
+    gauge_at: String,
     database: String,
     driver: Kill,
     profile: std::path::PathBuf,
@@ -62,9 +64,20 @@ fn line_of(child: &mut Child, pick: fn(&str) -> Option<String>) -> String {
     found
 }
 
-fn serve(database: &str) -> (Kill, String) {
+/// A gauge on a simulated car, as a process of its own.
+fn gauge() -> (Kill, String) {
+    let mut gauge = Command::new(binary())
+        .args(["gauge", "--listen", "127.0.0.1:0"])
+        .stdout(Stdio::piped())
+        .spawn()
+        .unwrap();
+    let at = line_of(&mut gauge, |l| l.rsplit_once(" at ").map(|(_, u)| u.trim().to_owned()));
+    (Kill(gauge), at)
+}
+
+fn serve(database: &str, gauge: &str) -> (Kill, String) {
     let mut server = Command::new(binary())
-        .args(["serve", "--demo", "--listen", "127.0.0.1:0", "--database-url", database])
+        .args(["serve", "--demo", "--listen", "127.0.0.1:0", "--database-url", database, "--gauge", gauge])
         .stdout(Stdio::piped())
         .spawn()
         .unwrap();
@@ -85,7 +98,8 @@ impl App {
             .await
             .unwrap();
         let database = format!("{}/{name}", url.rsplit_once('/').unwrap().0);
-        let (server, base) = serve(&database);
+        let (gauge, gauge_at) = gauge();
+        let (server, base) = serve(&database, &gauge_at);
         let mut driver = Command::new("chromedriver")
             .arg("--port=0")
             .stdout(Stdio::piped())
@@ -127,7 +141,7 @@ impl App {
         )
         .await
         .unwrap();
-        Self { base, c, server, database, driver, profile }
+        Self { base, c, server, gauge, gauge_at, database, driver, profile }
     }
 
     pub async fn open(&self, path: &str) {
@@ -137,35 +151,54 @@ impl App {
     /// SIGKILL to the server, and a new one on the same database and, since pages know it, a new address.
     pub fn kill_and_restart(&mut self) {
         self.server.now();
-        (self.server, self.base) = serve(&self.database);
+        (self.server, self.base) = serve(&self.database, &self.gauge_at);
     }
 
     pub async fn el(&self, css: &str) -> Element {
-        self.c
-            .wait()
-            .at_most(Duration::from_secs(12))
-            .for_element(Locator::Css(css))
-            .await
-            .unwrap_or_else(|e| panic!("{css}: {e}"))
+        let until = Instant::now() + Duration::from_secs(12);
+        loop {
+            match self.c.find(Locator::Css(css)).await {
+                Ok(e) => return e,
+                Err(e) => assert!(Instant::now() < until, "{css}: {e}"),
+            }
+            tokio::time::sleep(Duration::from_millis(40)).await;
+        }
+    }
+
+    /// To another address of the open application, without loading it anew.
+    pub async fn go(&self, path: &str) {
+        let script = "history.pushState({idx: 1}, '', arguments[0]); dispatchEvent(new PopStateEvent('popstate', {state: {idx: 1}}))";
+        self.c.execute(script, vec![json!(path)]).await.unwrap();
     }
 
     pub async fn id(&self, testid: &str) -> Element {
         self.el(&format!("[data-testid=\"{testid}\"]")).await
     }
 
-    /// Clicks once the element stands still: menus and sheets slide in, and a click on the way lands beside it.
+    /// Clicks; what slides in (menus, sheets, dialogs) once it stands still, else a click lands beside it.
     pub async fn click(&self, css: &str) {
         let until = Instant::now() + Duration::from_secs(10);
         let mut before = None;
         loop {
-            let here = self.el(css).await.rectangle().await.ok();
-            if here.is_none() || here != before {
-                before = here;
-                assert!(Instant::now() < until, "{css}: never stands still");
-                tokio::time::sleep(Duration::from_millis(50)).await;
-                continue;
+            let e = self.el(css).await;
+            let slides = self
+                .c
+                .execute(
+                    "return !!arguments[0].closest('.MuiModal-root')",
+                    vec![serde_json::to_value(&e).unwrap()],
+                )
+                .await
+                .is_ok_and(|v| v == json!(true));
+            if slides {
+                let here = e.rectangle().await.ok();
+                if here.is_none() || here != before {
+                    before = here;
+                    assert!(Instant::now() < until, "{css}: never stands still");
+                    tokio::time::sleep(Duration::from_millis(50)).await;
+                    continue;
+                }
             }
-            match self.el(css).await.click().await {
+            match e.click().await {
                 Ok(()) => return,
                 Err(e) if Instant::now() > until => panic!("{css}: {e}"),
                 Err(_) => tokio::time::sleep(Duration::from_millis(80)).await,
@@ -194,6 +227,20 @@ impl App {
         self.fill("[data-testid='wheel.loaded_radius_mm']", "402").await;
         self.fill("[data-testid='wheel.camber_deg']", "0").await;
         self.fill("[data-testid='wheel.toe_deg']", "0.05").await;
+    }
+
+    /// On the pad: waits for what is asked, picks a method, types its entries in order, and keeps the reading.
+    pub async fn read(&self, what: &str, method: &str, entries: &[(&str, &str)]) {
+        self.until("pad-what", |t| t.to_lowercase() == what).await;
+        self.press(&format!("method-{method}")).await;
+        self.el(&format!("[data-testid=method-{method}][aria-pressed=true]")).await;
+        for (name, text) in entries {
+            self.press(&format!("entry-{name}")).await;
+            self.el(&format!("[data-testid='entry-{name}'][aria-pressed=true]")).await;
+            self.fill("[data-testid=entry]", text).await;
+        }
+        self.until("keep", |t| t.starts_with("Keep")).await;
+        self.press("keep").await;
     }
 
     pub async fn text(&self, testid: &str) -> String {
@@ -234,6 +281,7 @@ impl App {
         let errors = self.console_errors().await;
         let _ = self.c.clone().close().await;
         self.server.now();
+        self.gauge.now();
         self.driver.now();
         let _ = std::fs::remove_dir_all(&self.profile);
         assert!(errors.is_empty(), "console: {errors:#?}");

@@ -132,7 +132,7 @@ export function PadKeys({ pad, compact }: { pad: PadState; compact?: boolean }) 
         <Ruler mm={mm} change={(v) => pad.set(() => inchText(v))} />
       )}
       {!compact && e?.live && <GaugeBar pad={pad} />}
-      {fault && <FieldError wrong={fault.wrong} right={fault.right} />}
+      <div data-testid="pad-fault">{fault && <FieldError wrong={fault.wrong} right={fault.right} />}</div>
       {saveFault && (
         <FieldError wrong={saveFault.title} right={saveFault.problems[0]?.right ?? saveFault.message} />
       )}

@@ -18,6 +18,9 @@ const effect = (w: Schemas['Widens'] | undefined) =>
     )
     .join(', ');
 
+/** The same answers in whatever order they were given. */
+const plain = (a: Record<string, string>) => JSON.stringify(Object.entries(a).toSorted());
+
 export function PrepareList({ view, items, back }: { view: VisitView; items: Item[]; back: () => void }) {
   const { ticket, setTicket } = useBench();
   const [answers, setAnswers] = useState<Record<string, string>>(view.answers);
@@ -36,9 +39,9 @@ export function PrepareList({ view, items, back }: { view: VisitView; items: Ite
     },
   });
   const fault = save.error instanceof ApiProblem ? save.error : undefined;
-  const dirty = JSON.stringify(answers) !== JSON.stringify(view.answers);
+  const dirty = plain(answers) !== plain(view.answers);
   // Saved by itself shortly after the last answer; a refused one stays as typed.
-  const blocked = fault !== undefined && JSON.stringify(save.variables) === JSON.stringify(answers);
+  const blocked = fault !== undefined && plain(save.variables ?? {}) === plain(answers);
   useEffect(() => {
     if (!dirty || save.isPending || blocked) return;
     const t = setTimeout(() => save.mutate(answers), 600);

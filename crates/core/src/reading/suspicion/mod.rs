@@ -1,0 +1,249 @@
+//! Readings that lie: each rule says what is odd, why, and what one reading would settle it. Limits are
+//! common practice, no source, where no formula is named.
+
+mod bent;
+mod numbers;
+mod stale;
+mod stood;
+
+pub use stale::stale_because;
+
+use super::method::MethodInfo;
+use super::quantity::{Place, Quantity};
+use super::scene::{Scene, Seen};
+use crate::geometry::{Axle, Side};
+use serde::{Deserialize, Serialize};
+
+/// A rule.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, PartialOrd, Ord, Serialize, Deserialize)]
+#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
+#[serde(rename_all = "snake_case")]
+pub enum Rule {
+    /// Read on the jack, not rolled since.
+    Jacked,
+    /// Angles read before the height was, or before it settled.
+    HeightNotSettled,
+    /// Counts against gravity on a floor nobody measured.
+    FloorUnknown,
+    /// Left and right lean the same way on both axles: a floor, not a car.
+    FloorPattern,
+    /// Read while a jack tilted the body.
+    BodyTilted,
+    /// Camber or height changed after toe was read.
+    ToeStale,
+    /// Cams moved after caster was swept.
+    CasterStale,
+    /// Caster typed exactly as before the cams were moved.
+    CasterUnchanged,
+    /// String toe on a car with different tracks.
+    StringTracks,
+    /// Equal marks, unequal angles.
+    EqualMarks,
+    /// Caster compared across a change of the body's pitch.
+    PitchCompare,
+    /// Stamped size used as the circle.
+    NominalCircle,
+    /// Edge wear: camber at the low height, or toe.
+    ToeOrCamber,
+    /// Level on the tyre without its bulge.
+    Bulge,
+    /// Fuel, people, cargo answered but not put right.
+    Weight,
+    /// Doors open or auto-level on.
+    ReLevels,
+    /// Steering not centred.
+    SteeringOff,
+    /// Plates stick.
+    PlatesStick,
+    /// Steering not rocked lock to lock.
+    NotRocked,
+    /// Springs lost height since.
+    SpringsSettled,
+    /// Rim that wobbles.
+    BentRim,
+    /// Included angles differ from side to side.
+    IncludedAngle,
+    /// Two methods further apart than they hold.
+    MethodsDisagree,
+    /// Repeats far apart.
+    RepeatSpread,
+    /// One repeat apart from the others.
+    OddOne,
+    /// The sign was probably turned.
+    SignFlipped,
+    /// Minutes typed as degrees.
+    UnitMinutes,
+    /// Inches typed as millimetres.
+    UnitInch,
+    /// Far from what the model says at this height.
+    FarFromModel,
+}
+
+impl Rule {
+    /// Every rule.
+    pub const ALL: [Self; 29] = [
+        Self::Jacked,
+        Self::HeightNotSettled,
+        Self::FloorUnknown,
+        Self::FloorPattern,
+        Self::BodyTilted,
+        Self::ToeStale,
+        Self::CasterStale,
+        Self::CasterUnchanged,
+        Self::StringTracks,
+        Self::EqualMarks,
+        Self::PitchCompare,
+        Self::NominalCircle,
+        Self::ToeOrCamber,
+        Self::Bulge,
+        Self::Weight,
+        Self::ReLevels,
+        Self::SteeringOff,
+        Self::PlatesStick,
+        Self::NotRocked,
+        Self::SpringsSettled,
+        Self::BentRim,
+        Self::IncludedAngle,
+        Self::MethodsDisagree,
+        Self::RepeatSpread,
+        Self::OddOne,
+        Self::SignFlipped,
+        Self::UnitMinutes,
+        Self::UnitInch,
+        Self::FarFromModel,
+    ];
+}
+
+/// Something odd about a reading, why, and what settles it.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
+pub struct Suspicion {
+    /// Which rule.
+    pub rule: Rule,
+    /// Where; none for the visit as a whole.
+    pub place: Option<Place>,
+    /// What; none for the visit as a whole.
+    pub quantity: Option<Quantity>,
+    /// The reading it is about.
+    pub reading: Option<String>,
+    /// What is odd, one sentence.
+    pub says: String,
+    /// Why.
+    pub why: String,
+    /// What one reading or look would settle it.
+    pub settle: String,
+}
+
+struct Found<'a, 'b> {
+    scene: &'b Scene<'a>,
+    methods: &'b [MethodInfo],
+    rule: Rule,
+    out: Vec<Suspicion>,
+}
+
+impl Found<'_, '_> {
+    fn at(&mut self, r: &Seen, says: String, why: &str, settle: &str) {
+        self.out.push(Suspicion {
+            rule: self.rule,
+            place: Some(r.place),
+            quantity: Some(r.quantity),
+            reading: Some(r.id.clone()),
+            says,
+            why: why.into(),
+            settle: settle.into(),
+        });
+    }
+
+    fn visit(&mut self, says: &str, why: &str, settle: &str) {
+        self.out.push(Suspicion {
+            rule: self.rule,
+            place: None,
+            quantity: None,
+            reading: None,
+            says: says.into(),
+            why: why.into(),
+            settle: settle.into(),
+        });
+    }
+}
+
+/// Everything odd about the visit in hand, in the order of [`Rule::ALL`].
+#[must_use]
+pub fn suspicions(scene: &Scene<'_>, methods: &[MethodInfo]) -> Vec<Suspicion> {
+    let mut out = Vec::new();
+    for rule in Rule::ALL {
+        let mut f = Found { scene, methods, rule, out: Vec::new() };
+        look(rule, &mut f);
+        out.extend(f.out);
+    }
+    out
+}
+
+const WHEELS: [(Axle, Side); 4] = [
+    (Axle::Front, Side::Left),
+    (Axle::Front, Side::Right),
+    (Axle::Rear, Side::Left),
+    (Axle::Rear, Side::Right),
+];
+
+/// Standing readings of the visit in hand.
+fn standing<'a>(s: &Scene<'a>) -> Vec<&'a Seen> {
+    let mut seen: Vec<(Quantity, Place)> = Vec::new();
+    s.readings
+        .iter()
+        .rev()
+        .filter(|r| r.visit == s.visit)
+        .filter(|r| {
+            let new = !seen.contains(&(r.quantity, r.place));
+            seen.push((r.quantity, r.place));
+            new
+        })
+        .collect()
+}
+
+fn cap(s: &str) -> String {
+    let mut c = s.chars();
+    c.next().map_or_else(String::new, |f| f.to_uppercase().chain(c).collect())
+}
+
+fn name(r: &Seen) -> String {
+    let what = match r.quantity {
+        Quantity::Toe | Quantity::TotalToe => "toe",
+        Quantity::Height => "height",
+        q => return format!("{} {}", cap(&r.place.words()), q.title().to_lowercase()),
+    };
+    format!("{} {what}", cap(&r.place.words()))
+}
+
+fn is_angle(q: Quantity) -> bool {
+    matches!(q, Quantity::Camber | Quantity::Caster | Quantity::Toe | Quantity::TotalToe)
+}
+
+fn look(rule: Rule, f: &mut Found<'_, '_>) {
+    match rule {
+        Rule::Jacked | Rule::BodyTilted => stood::stood(rule, f),
+        Rule::HeightNotSettled => stood::height_not_settled(f),
+        Rule::FloorUnknown => stood::floor_unknown(f),
+        Rule::FloorPattern => stood::floor_pattern(f),
+        Rule::ToeStale | Rule::CasterStale => stale::stale(rule, f),
+        Rule::CasterUnchanged => stale::caster_unchanged(f),
+        Rule::StringTracks => bent::string_tracks(f),
+        Rule::EqualMarks => bent::equal_marks(f),
+        Rule::PitchCompare => stale::pitch_compare(f),
+        Rule::NominalCircle => stood::nominal_circle(f),
+        Rule::ToeOrCamber => bent::toe_or_camber(f),
+        Rule::Bulge => stood::bulge(f),
+        Rule::Weight => stood::weight(f),
+        Rule::ReLevels | Rule::SteeringOff | Rule::PlatesStick | Rule::NotRocked => {
+            stood::answered_no(rule, f)
+        }
+        Rule::SpringsSettled => stood::springs_settled(f),
+        Rule::BentRim => bent::bent_rim(f),
+        Rule::IncludedAngle => bent::included_angle(f),
+        Rule::MethodsDisagree => numbers::methods_disagree(f),
+        Rule::RepeatSpread | Rule::OddOne => numbers::repeats(rule, f),
+        Rule::SignFlipped | Rule::UnitMinutes | Rule::UnitInch | Rule::FarFromModel => {
+            numbers::model(rule, f)
+        }
+    }
+}

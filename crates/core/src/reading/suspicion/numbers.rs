@@ -1,0 +1,162 @@
+//! Numbers that do not fit: each other, the unit, the sign, the model.
+
+use super::super::entries::parse_entries;
+use super::super::method::{EntryKind, Method};
+use super::super::quantity::{Place, Quantity};
+use super::super::scene::{Scene, Seen};
+use super::{Found, Rule, is_angle, name, standing};
+use crate::geometry::Side;
+use crate::units::{LengthUnit, print_degrees};
+
+/// The newest reading of the visit by every other method of the same thing.
+pub(super) fn by_other_methods<'a>(s: &Scene<'a>, r: &Seen) -> Vec<&'a Seen> {
+    let mut out: Vec<&'a Seen> = Vec::new();
+    for o in s.readings.iter().rev() {
+        let same = o.visit == r.visit && o.quantity == r.quantity && o.place == r.place;
+        if same && o.method != r.method && !out.iter().any(|x| x.method == o.method) {
+            out.push(o);
+        }
+    }
+    out
+}
+
+pub(super) fn methods_disagree(f: &mut Found<'_, '_>) {
+    let s = f.scene;
+    // Both stood on the same floor under the same car, so what the prepare list adds is in neither's difference.
+    let own = |x: &Seen| if is_angle(x.quantity) { x.sigma.min(0.2) } else { x.sigma.min(3.0) };
+    for r in standing(s) {
+        let least = if is_angle(r.quantity) { 0.15 } else { 3.0 };
+        let worst = by_other_methods(s, r)
+            .into_iter()
+            .filter(|o| s.changed_after(o).is_none())
+            .map(|o| (o, (r.value - o.value).abs()))
+            .filter(|(o, apart)| *apart > (2.5 * own(r).hypot(own(o))).max(least))
+            .max_by(|a, b| a.1.total_cmp(&b.1));
+        let Some((o, apart)) = worst else { continue };
+        let title = |m: Method| {
+            f.methods.iter().find(|x| x.id == m).map_or_else(String::new, |x| x.title.to_lowercase())
+        };
+        let unit = if is_angle(r.quantity) { print_degrees(apart, 2) } else { format!("{apart:.0} mm") };
+        f.at(
+            r,
+            format!("{}: {} and {} are {unit} apart.", name(r), title(r.method), title(o.method)),
+            "More than both hold together. Rim run-out, a bulge or a wrong span does this.",
+            "Roll the wheel half a turn and read again by one of them.",
+        );
+    }
+}
+
+pub(super) fn repeats(rule: Rule, f: &mut Found<'_, '_>) {
+    for r in standing(f.scene) {
+        let Some(m) = f.methods.iter().find(|m| m.id == r.method) else { continue };
+        let Ok((_, _, all)) = parse_entries(m, &r.raw, r.unit) else { continue };
+        for x in all {
+            let base = x.name.split('@').next().unwrap_or_default();
+            let Some(e) = m.entries.iter().find(|e| e.name == base) else { continue };
+            let label = e.label.to_lowercase();
+            if rule == Rule::OddOne
+                && let Some(i) = x.odd
+            {
+                f.at(
+                    r,
+                    format!(
+                        "{}, {label}: one of {} stands {:.1} away from the others.",
+                        name(r),
+                        x.values.len(),
+                        x.odd_by.abs()
+                    ),
+                    "One reading that stands apart is more often a slip than the car.",
+                    &format!("Keep or drop number {}, or read it once more.", i + 1),
+                );
+            }
+            if rule == Rule::RepeatSpread && x.odd.is_none() && e.sigma > 0.0 && x.spread > 5.0 * e.sigma {
+                f.at(
+                    r,
+                    format!("{}, {label}: repeats are {:.1} apart.", name(r), x.spread),
+                    "The same thing read again should fall closer together than this.",
+                    "Find what moves: plates, gauge seat, a joint with play. Then read three times.",
+                );
+            }
+        }
+    }
+}
+
+/// Whether an angle was typed as a bare number.
+pub(super) fn bare(text: &str) -> bool {
+    !text.is_empty() && text.chars().all(|c| c.is_ascii_digit() || "+-−., ".contains(c))
+}
+
+pub(super) fn model(rule: Rule, f: &mut Found<'_, '_>) {
+    let s = f.scene;
+    for r in standing(s) {
+        if rule == Rule::UnitInch {
+            unit_inch(f, r);
+            continue;
+        }
+        let Some((axle, side)) = r.place.as_wheel() else { continue };
+        if !matches!(r.quantity, Quantity::Camber | Quantity::Caster | Quantity::Toe) {
+            continue;
+        }
+        let Some(e) = s.expected(r.quantity, axle, side) else { continue };
+        let tol = r.sigma.hypot(e.sigma);
+        let off = (r.value - e.value).abs();
+        let minutes = r.raw.iter().filter(|x| !x.dropped).any(|x| bare(&x.text))
+            && r.value.abs() >= 4.0
+            && r.quantity != Quantity::Caster
+            && (r.value / 60.0 - e.value).abs() < off / 2.0
+            && off > 2.0 * tol;
+        let other = Place::wheel(axle, if side == Side::Left { Side::Right } else { Side::Left });
+        let mirrored = s
+            .standing(s.visit, r.quantity, other)
+            .is_some_and(|o| (o.value + r.value).abs() < 0.3 && (o.value - r.value).abs() > 1.2);
+        let flipped = !minutes
+            && r.value.abs() > 0.5
+            && ((off > 3.0 * tol && (r.value + e.value).abs() < 1.5 * tol)
+                || (mirrored && (r.value + e.value).abs() < off));
+        let shown = print_degrees(e.value, 1);
+        let what = r.quantity.title().split(',').next().unwrap_or_default().to_lowercase();
+        match rule {
+            Rule::UnitMinutes if minutes => f.at(
+                r,
+                format!("{}: {} is a lot of {what}. Were these minutes?", name(r), print_degrees(r.value, 1)),
+                &format!("Minutes are written {:.0}'. The model expects about {shown} here.", r.value.abs()),
+                "Look at the gauge's unit and type it again with its mark.",
+            ),
+            Rule::SignFlipped if flipped => f.at(
+                r,
+                format!("{}: the sign is probably turned.", name(r)),
+                &format!("The model expects about {shown} here, and the other sign would fit."),
+                "Look which way the top leans and read once more.",
+            ),
+            Rule::FarFromModel if off > 3.0 * tol && !flipped && !minutes => f.at(
+                r,
+                format!("{} is {} from what the model says at this height.", name(r), print_degrees(off, 1)),
+                &format!(
+                    "It expects {shown} ±{:.1}, {}. A wrong reading, a bent part, or points that are not this car's.",
+                    e.sigma,
+                    if e.anchored { "from the visit before, moved to this height" } else { "from the points alone" }
+                ),
+                "Read it by another method. If it stays, look for a bent part.",
+            ),
+            _ => {}
+        }
+    }
+}
+
+pub(super) fn unit_inch(f: &mut Found<'_, '_>, r: &Seen) {
+    let Some(m) = f.methods.iter().find(|m| m.id == r.method) else { return };
+    let odd = r.raw.iter().filter(|x| !x.dropped).find(|x| {
+        let base = x.name.split('@').next().unwrap_or_default();
+        let length = m.entries.iter().any(|e| e.name == base && e.kind == EntryKind::Length);
+        let decimals = x.text.trim().split_once(['.', ',']).map_or(0, |(_, d)| d.len());
+        length && r.unit == LengthUnit::Mm && bare(&x.text) && decimals >= 3
+    });
+    if let Some(x) = odd {
+        f.at(
+            r,
+            format!("{}: {} mm to three decimals. Were these inches?", name(r), x.text.trim()),
+            "A tape or rule in mm does not show thousandths; a calliper in inches does.",
+            "Look at the calliper's unit and type it again with its unit.",
+        );
+    }
+}
