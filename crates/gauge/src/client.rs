@@ -52,7 +52,7 @@ impl Gauge {
     ///
     /// # Errors
     /// [`GaugeError`] within two seconds.
-    pub fn next(&mut self) -> Result<Line, GaugeError> {
+    pub fn line(&mut self) -> Result<Line, GaugeError> {
         next(&mut self.reader)
     }
 
@@ -64,7 +64,7 @@ impl Gauge {
         writeln!(self.writer, "{c}")?;
         let until = Instant::now() + PATIENCE;
         while Instant::now() < until {
-            match self.next()? {
+            match self.line()? {
                 Line::Ok => return Ok(()),
                 Line::No(why) => return Err(GaugeError::Refused(why)),
                 Line::Angle { .. } | Line::Hello { .. } => {}

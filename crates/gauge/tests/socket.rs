@@ -21,7 +21,7 @@ fn start() -> SocketAddr {
 
 fn angle(g: &mut Gauge) -> (f64, bool) {
     loop {
-        if let Line::Angle { deg, held, .. } = g.next().unwrap() {
+        if let Line::Angle { deg, held, .. } = g.line().unwrap() {
             return (deg, held);
         }
     }

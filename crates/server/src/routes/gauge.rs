@@ -130,7 +130,7 @@ pub async fn stream(state: web::Data<AppState>) -> Result<HttpResponse, ApiError
     let (tx, rx) = tokio::sync::mpsc::channel::<Result<web::Bytes, std::convert::Infallible>>(4);
     std::thread::spawn(move || {
         // Ends with the gauge, or with the page: then nobody takes the next angle.
-        while let Ok(line) = gauge.next() {
+        while let Ok(line) = gauge.line() {
             let Line::Angle { deg, held, zeroed, .. } = line else { continue };
             let Ok(json) = serde_json::to_string(&GaugeAngle { deg, held, zeroed }) else { return };
             if tx.blocking_send(Ok(format!("data: {json}\n\n").into())).is_err() {
