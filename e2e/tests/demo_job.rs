@@ -181,7 +181,8 @@ async fn a_correction_is_a_new_reading_and_the_plan_follows() {
     a.fill("[data-testid=entry]", "-1.0").await;
     let shown = a.until("result-value", |t| t.starts_with("3.")).await;
     a.press("keep").await;
-    a.go(&format!("/job/{id}/read")).await;
+    a.until("pad-what", |t| t.starts_with("Toe")).await;
+    a.press("pad-back").await;
     a.until("value-caster-front-right", |t| t == shown).await;
     let (_, after) = ticket(&a).await;
     assert_eq!(after["readings"].as_array().unwrap().len(), before["readings"].as_array().unwrap().len() + 2);

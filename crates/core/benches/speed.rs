@@ -6,12 +6,17 @@ mod common;
 
 use bold_stance_core::archetype::{Taped, fit_archetype, shipped_archetypes};
 use bold_stance_core::fit::{Doubt, Doubted, Knowledge, SAMPLES, doubt, sampled_doubt};
-use bold_stance_core::geometry::Side;
+use bold_stance_core::geometry::{Axle, Side};
 use bold_stance_core::linkage::{Corner, Linkage};
 use bold_stance_core::metrics::{CornerFileRequest, axle_curves, corner_file};
 use bold_stance_core::part::shipped_parts;
 use bold_stance_core::plan::plan;
-use bold_stance_core::vehicle::{Car, CarFacts, Gains, Measured, PlannedHeights};
+use bold_stance_core::reading::{
+    Jack, Method, Place, Prepared, RawEntry, ReadingCar, Scene, Seen, Take, Visit, picture, shipped_methods,
+    shipped_prepare, suspicions, take,
+};
+use bold_stance_core::units::LengthUnit;
+use bold_stance_core::vehicle::{Car, CarFacts, Gains, Measured, PlannedHeights, TyreSize};
 use bold_stance_core::wear::{Setup, TyreClass, calibrate, forecast};
 use criterion::{Criterion, criterion_group, criterion_main};
 use std::hint::black_box;
@@ -151,5 +156,94 @@ fn layouts(c: &mut Criterion) {
     c.bench_function("corner file, whole page", |b| b.iter(|| corner_file(black_box(&request)).unwrap()));
 }
 
-criterion_group!(benches, speed, layouts);
+/// A full visit of sixty readings on a truck whose geometry is known.
+fn readings(c: &mut Criterion) {
+    let shapes = shipped_archetypes().unwrap();
+    let get = |id: &str| shapes.iter().find(|a| a.id == id).unwrap().geometry.clone();
+    let car = ReadingCar {
+        car: Car {
+            front: get("half_ton_front"),
+            rear: Some(get("leaf_rear")),
+            wheelbase_mm: 3300.0,
+            facts: CarFacts::default(),
+        },
+        design_height_mm: [500.0, 560.0],
+        tyre: TyreSize::parse("t", "265/70R17").unwrap(),
+        track_mm: [1600.0, 1602.0],
+    };
+    let (methods, items) = (shipped_methods().unwrap(), shipped_prepare().unwrap());
+    let prepared = Prepared::default();
+    let taken = |id: Method, place: Place, typed: &[(&str, &str)]| {
+        let raw: Vec<RawEntry> = typed.iter().map(|(n, t)| RawEntry::new(n, t)).collect();
+        let t = take(&Take {
+            method: methods.iter().find(|m| m.id == id).unwrap(),
+            raw: &raw,
+            unit: LengthUnit::Mm,
+            place,
+            jack: Jack::Rolled,
+            jacked_height: "",
+            car: Some(&car),
+            heights: [Some(500.0); 4],
+            prepared: &prepared,
+            items: &items,
+            aim: None,
+        });
+        (raw, t.unwrap())
+    };
+    let wheel = Place::wheel(Axle::Front, Side::Left);
+    let sweep = [("camber-1", "1.8"), ("steer-1", "20"), ("camber-2", "-0.9"), ("steer-2", "-20")];
+    c.bench_function("reading: camber by plumb line with its doubt", |b| {
+        b.iter(|| taken(Method::CamberOffsets, wheel, &[("top", "60"), ("bottom", "52"), ("span", "430")]));
+    });
+    c.bench_function("reading: sweep on the car's own linkage with its doubt", |b| {
+        b.iter(|| taken(Method::CasterSweep, wheel, black_box(&sweep)));
+    });
+    let mut seen = Vec::new();
+    for round in 0..4 {
+        for axle in [Axle::Front, Axle::Rear] {
+            for side in Side::BOTH {
+                for (id, typed) in [
+                    (Method::HeightHub, &[("value", "505")][..]),
+                    (Method::CamberGauge, &[("angle", "-0.4")]),
+                    (Method::CamberOffsets, &[("top", "60"), ("bottom", "52"), ("span", "430")]),
+                    (Method::ToeConvert, &[("value", "0.1")]),
+                ] {
+                    let place = Place::wheel(axle, side);
+                    let (raw, t) = taken(id, place, typed);
+                    seen.push(Seen {
+                        id: format!("{}", seen.len()),
+                        visit: Visit::Found,
+                        quantity: t.quantity,
+                        place,
+                        method: id,
+                        raw,
+                        unit: LengthUnit::Mm,
+                        value: t.value,
+                        sigma: t.sigma,
+                        also: t.also,
+                        corrections: t.corrections,
+                        jack: Jack::Rolled,
+                        height_mm: t.height_mm,
+                        at: 100 * round,
+                    });
+                }
+            }
+        }
+    }
+    let scene = Scene {
+        visit: Visit::Found,
+        readings: &seen,
+        changes: &[],
+        prepared: &prepared,
+        items: &items,
+        car: Some(&car),
+        knowledge: [Knowledge::Taped; 2],
+        same_marks: false,
+    };
+    c.bench_function("reading: every rule and the picture over 64 readings", |b| {
+        b.iter(|| (suspicions(black_box(&scene), &methods), picture(&scene)));
+    });
+}
+
+criterion_group!(benches, speed, layouts, readings);
 criterion_main!(benches);

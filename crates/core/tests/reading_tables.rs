@@ -24,7 +24,11 @@ fn row(m: &MethodInfo, texts: &[String], v: f64, flags: [bool; 4]) -> Row {
         .entries
         .iter()
         .zip(texts)
-        .map(|(e, t)| RawEntry { name: e.name.clone(), text: t.clone(), dropped: flags[2] && t.len() % 2 == 0 })
+        .map(|(e, t)| RawEntry {
+            name: e.name.clone(),
+            text: t.clone(),
+            dropped: flags[2] && t.len() % 2 == 0,
+        })
         .collect();
     Row {
         id: "6f9619ff-8b86-4d01-b42d-00c04fc964ff".into(),
@@ -36,11 +40,20 @@ fn row(m: &MethodInfo, texts: &[String], v: f64, flags: [bool; 4]) -> Row {
         unit: if flags[3] { LengthUnit::In } else { LengthUnit::Mm },
         value: flags[3].then_some((v, v.abs())),
         corrections: if flags[0] {
-            vec![Correction::applied(CorrectionKind::Weight, v, "Full, \"empty\"; so".into(), "a, b\nc".into())]
+            vec![Correction::applied(
+                CorrectionKind::Weight,
+                v,
+                "Full, \"empty\"; so".into(),
+                "a, b\nc".into(),
+            )]
         } else {
             Vec::new()
         },
-        also: if flags[1] { vec![Also { name: "sai_deg".into(), label: "a;b".into(), value: v }] } else { Vec::new() },
+        also: if flags[1] {
+            vec![Also { name: "sai_deg".into(), label: "a;b".into(), value: v }]
+        } else {
+            Vec::new()
+        },
         jack: if flags[2] { Jack::Jacked } else { Jack::Rolled },
         jacked_height: "21 1/2 in".into(),
         height_mm: flags[1].then_some(v),
@@ -86,7 +99,11 @@ proptest! {
 #[test]
 fn a_table_from_a_spreadsheet_needs_little() {
     let all = shipped_methods().unwrap();
-    let rows = read_table("axle,side,method,typed\nfront,left,camber-offsets,top=15mm; bottom=0; span=320mm\n", &all).unwrap();
+    let rows = read_table(
+        "axle,side,method,typed\nfront,left,camber-offsets,top=15mm; bottom=0; span=320mm\n",
+        &all,
+    )
+    .unwrap();
     assert_eq!((rows[0].method, rows[0].visit, rows[0].value), (Method::CamberOffsets, Visit::Found, None));
     assert_eq!(rows[0].typed[2], RawEntry::new("span", "320mm"));
     assert!(NEEDED.iter().all(|n| COLUMNS.contains(n)));

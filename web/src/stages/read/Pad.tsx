@@ -116,7 +116,7 @@ function PadOf({
         </button>
         <div style={{ padding: '4px 14px 10px' }}>
           <h2 style={{ display: 'flex', gap: 8, alignItems: 'center' }} data-testid="pad-what">
-            {wheel && <Half side={sideOf(pad.place)} size={24} />}
+            {target.place.side !== 'both' && <Half side={sideOf(target.place)} size={24} />}
             {short[target.quantity]}, {placeWords(target.place)}
           </h2>
           <p className="small mut" style={{ marginTop: 5 }}>
@@ -161,6 +161,10 @@ function PadOf({
         </div>
         <div className="pane pad-under">
           <Spread pad={pad} />
+          <div className="pad-result">
+            <Result pad={pad} />
+            <Meaning pad={pad} />
+          </div>
           <div className="pad-facts">
             {method.entries
               .filter((e) => e.kind === 'choice' && !e.hidden)
@@ -211,10 +215,6 @@ function PadOf({
                 />
               </label>
             )}
-          </div>
-          <div className="pad-result">
-            <Result pad={pad} />
-            <Meaning pad={pad} />
           </div>
           {history.length > 0 && (
             <details className="history" open={history.length < 3}>

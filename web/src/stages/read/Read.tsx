@@ -142,6 +142,12 @@ export default function Read() {
           <div className="slate">
             <AxlesView view={view} open={open} />
           </div>
+          {view.kind !== 'found' && !view.picture.order.some((i) => i.figure) && (
+            <p className="note">
+              <Glyph name="unread" size={18} /> Nothing read at this visit yet. The figures are the newest
+              before it.
+            </p>
+          )}
           <div className="read-under">
             <FiguresTable view={view} open={open} methods={methods.data.methods} />
             <div className="read-odd">
@@ -149,12 +155,6 @@ export default function Read() {
               <Exchange view={view} />
             </div>
           </div>
-          {view.kind !== 'found' && !view.picture.order.some((i) => i.figure) && (
-            <p className="note">
-              <Glyph name="unread" size={18} /> Nothing read at this visit yet. The figures are the newest
-              before it.
-            </p>
-          )}
         </section>
       )}
     </main>

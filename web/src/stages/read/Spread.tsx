@@ -52,7 +52,7 @@ export function Spread({ pad }: { pad: PadState }) {
           ?.slice(e.label.length + 1)
           .replace(', from the car', '');
         return (
-          <div key={n} className={`spread-cell ${on ? 'on' : ''}`}>
+          <div key={n} className={`spread-cell ${on ? 'on' : ''} ${list.length > 1 ? 'many' : ''}`}>
             <button
               type="button"
               className="bare"

@@ -313,7 +313,7 @@ function SheetView({ bench, sheet, planId }: { bench: Bench; sheet: Schemas['She
       </section>
       <Dialog open={!!pad} onClose={() => setPad(undefined)} maxWidth={false}>
         {pad && (
-          <div style={{ width: 'min(420px, 92vw)' }}>
+          <div style={{ width: 'min(440px, 92vw)', maxWidth: '100%' }}>
             <PadDialog
               key={pad.visit + pad.quantity + pad.side}
               ticket={ticket}
