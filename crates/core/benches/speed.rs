@@ -149,6 +149,7 @@ fn layouts(c: &mut Criterion) {
         arrived: Gains::default(),
         planned: Some(PlannedHeights { front_mm: 50.0, rear_mm: 0.0, settle_mm: 4.0, load_mm: 0.0 }),
         front_read: None,
+        rear_read: None,
         front_sigma: None,
         knowledge: Knowledge::Taped,
         rear_knowledge: Knowledge::Archetype,

@@ -5,7 +5,7 @@ use bold_stance_core::archetype::{Archetype, shipped_archetypes};
 use bold_stance_core::fit::{Doubt, Doubted, Knowledge, doubt, sampled_doubt, spreads};
 use bold_stance_core::geometry::{Axle, Geometry, OtherSide, Points, Side};
 use bold_stance_core::linkage::{Corner, Linkage};
-use bold_stance_core::metrics::{BodyFacts, CornerFileRequest, axle_metrics, corner_file};
+use bold_stance_core::metrics::{BodyFacts, CornerFileRequest, RearRead, axle_metrics, corner_file};
 use bold_stance_core::vehicle::{Car, CarFacts, Gains, Measured, PlannedHeights, anchor, anchor_wheel};
 use bold_stance_core::wheel::WheelState;
 use proptest::prelude::*;
@@ -261,6 +261,7 @@ fn request(front: &str, rear: &str, lift: f64) -> CornerFileRequest {
         arrived: Gains::default(),
         planned: Some(PlannedHeights { front_mm: lift, rear_mm: 0.0, settle_mm: 4.0, load_mm: 0.0 }),
         front_read: None,
+        rear_read: None,
         front_sigma: None,
         knowledge: Knowledge::Archetype,
         rear_knowledge: Knowledge::Archetype,
@@ -307,6 +308,43 @@ fn as_arrived_the_page_shows_what_the_gauge_said() {
             assert!((got.toe_deg - m.toe_deg).abs() < 1e-6, "{front} {got:?}");
             assert!((got.steer.unwrap().caster_deg - m.caster_deg).abs() < 1e-6, "{front} {got:?}");
         }
+    }
+}
+
+#[test]
+fn rear_wheels_show_what_was_read_too_and_their_bands_are_the_gauges() {
+    for rear in
+        ["triangulated_rear", "ev_multilink_rear", "semi_trailing_rear", "twist_beam_rear", "leaf_rear"]
+    {
+        let mut r = request("half_ton_front", rear, 30.0);
+        r.arrived = Gains { left_front: -6.0, right_front: 2.0, left_rear: 5.0, right_rear: 11.0 };
+        let wheel = |camber_deg: f64, toe_deg: f64| RearRead {
+            camber_deg,
+            toe_deg,
+            camber_sigma_deg: 0.1,
+            toe_sigma_deg: 0.04,
+        };
+        let read = [wheel(-0.9, 0.12), wheel(-0.4, -0.05)];
+        r.rear_read = Some(read);
+        let file = corner_file(&r).unwrap();
+        let row = &file.states[0];
+        for (w, m) in row.wheels.iter().filter(|w| w.axle == Axle::Rear).zip(&read) {
+            let got = w.wheel.unwrap();
+            assert!((got.camber_deg - m.camber_deg).abs() < 1e-6, "{rear} {got:?}");
+            assert!((got.toe_deg - m.toe_deg).abs() < 1e-6, "{rear} {got:?}");
+            assert!(
+                w.read && (w.doubt.unwrap().camber_deg - 1.6449 * 0.1).abs() < 2e-3,
+                "{rear} {:?}",
+                w.doubt
+            );
+        }
+        assert!((row.thrust_deg.unwrap() - 0.5 * (0.12 + 0.05)).abs() < 1e-6, "{rear}");
+        // Read far from its points, it is said to be bent.
+        r.rear_read = Some([wheel(-3.9, 0.1), read[1]]);
+        let file = corner_file(&r).unwrap();
+        assert!(file.watch.iter().any(|w| w.starts_with("Left rear")), "{rear}: {:?}", file.watch);
+        r.rear_read = Some([wheel(f64::NAN, 0.1), read[1]]);
+        assert_eq!(corner_file(&r).unwrap_err()[0].field, "rear_read.left.camber_deg");
     }
 }
 

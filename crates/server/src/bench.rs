@@ -1,10 +1,13 @@
 //! A job as the reading rules look at it: its car, its readings and what was done, put together from the store.
 
 use crate::AppState;
+use bold_stance_core::plan::Aim;
+use bold_stance_core::problem::Problem;
 use bold_stance_core::reading::{
-    Answers, Change, ChangeKind, Heights, Method, MethodInfo, Picture, Prepared, ReadingCar, Scene, Seen,
-    Suspicion, Visit, heights_of, picture, suspicions,
+    Answers, Change, ChangeKind, Jack, Method, Picture, Place, Prepared, RawEntry, ReadingCar, Scene, Seen,
+    Suspicion, Take, Taken, Visit, heights_of, picture, suspicions, take,
 };
+use bold_stance_core::units::LengthUnit;
 use bold_stance_core::vehicle::{Car, TyreSize};
 use bold_stance_store::done::Done;
 use bold_stance_store::reading::Reading;
@@ -33,6 +36,24 @@ pub struct VisitView {
     pub suspicions: Vec<Suspicion>,
 }
 
+/// A reading as it was typed, wherever it came from.
+pub struct Asked<'a> {
+    /// When in the work.
+    pub visit: Visit,
+    /// How.
+    pub method: Method,
+    /// As typed.
+    pub raw: &'a [RawEntry],
+    /// What a bare length means.
+    pub unit: LengthUnit,
+    /// Where.
+    pub place: Place,
+    /// How the wheel stood.
+    pub jack: Jack,
+    /// Hub to arch on the jack, as typed.
+    pub jacked_height: &'a str,
+}
+
 /// What the rules need of one job.
 pub struct JobBench<'a> {
     state: &'a AppState,
@@ -48,7 +69,7 @@ pub struct JobBench<'a> {
 ///
 /// # Errors
 /// A problem at `tyre_size`.
-pub fn reading_car(f: &VehicleFacts) -> Result<ReadingCar, bold_stance_core::problem::Problem> {
+pub fn reading_car(f: &VehicleFacts) -> Result<ReadingCar, Problem> {
     Ok(ReadingCar {
         car: Car {
             front: f.geometry.clone(),
@@ -84,20 +105,48 @@ impl<'a> JobBench<'a> {
         facts: &'a VehicleFacts,
         readings: &[Reading],
         done: &[Done],
-    ) -> Result<Self, bold_stance_core::problem::Problem> {
+    ) -> Result<Self, Problem> {
         let mut changes: Vec<Change> = done.iter().filter_map(change).collect();
         changes.sort_by_key(|c| c.at);
         let seen = readings.iter().map(Reading::seen).collect();
         Ok(Self { state, facts, car: reading_car(facts)?, seen, changes })
     }
 
-    /// Standing heights at a visit.
-    pub fn heights(&self, visit: Visit) -> Heights {
-        heights_of(&self.seen, visit)
+    /// Works a reading out as the car stood at its visit.
+    ///
+    /// # Errors
+    /// Every problem, each at its entry.
+    pub fn take(
+        &self,
+        a: &Asked<'_>,
+        visits: &[VisitView],
+        aim: Option<&Aim>,
+    ) -> Result<Taken, Vec<Problem>> {
+        let Some(method) = self.state.methods.iter().find(|m| m.id == a.method) else {
+            return Err(vec![Problem::new("method", "no data for it", "one of the methods listed")]);
+        };
+        take(&Take {
+            method,
+            raw: a.raw,
+            unit: a.unit,
+            place: a.place,
+            jack: a.jack,
+            jacked_height: a.jacked_height,
+            car: Some(&self.car),
+            heights: heights_of(&self.seen, a.visit),
+            prepared: &self.prepared_at(visits, a.visit),
+            items: &self.state.prepare,
+            aim,
+        })
+    }
+
+    /// Answers of a visit understood.
+    pub fn prepared_at(&self, visits: &[VisitView], kind: Visit) -> Prepared {
+        visits.iter().find(|v| v.kind == kind).map(|v| self.prepared(&v.answers)).unwrap_or_default()
     }
 
     /// Answers understood; a stored list that no longer parses counts as unanswered.
-    pub fn prepared(&self, answers: &Answers) -> Prepared {
+    fn prepared(&self, answers: &Answers) -> Prepared {
         Prepared::of(answers, &self.state.prepare).unwrap_or_default()
     }
 
@@ -140,9 +189,4 @@ impl<'a> JobBench<'a> {
             })
             .collect()
     }
-}
-
-/// The data of a method.
-pub fn method_info(state: &AppState, id: Method) -> Option<&MethodInfo> {
-    state.methods.iter().find(|m| m.id == id)
 }

@@ -1130,6 +1130,8 @@ export interface components {
             planned?: components["schemas"]["PlannedHeights"] | null;
             /** @description How well the rear points are known. */
             rear_knowledge?: components["schemas"]["Knowledge"];
+            /** @description Left and right rear wheel as read, when they were. */
+            rear_read?: components["schemas"]["RearRead"][] | null;
         };
         /** @description One quantity. */
         CornerQuantity: {
@@ -2468,6 +2470,29 @@ export interface components {
             /** @description Items of the prepare list. */
             prepare: components["schemas"]["PrepareItem"][];
         };
+        /** @description Camber and toe of a wheel that does not steer, as read, with their standard deviations. */
+        RearRead: {
+            /**
+             * Format: double
+             * @description Degrees over the ground, top out positive.
+             */
+            camber_deg: number;
+            /**
+             * Format: double
+             * @description Degrees.
+             */
+            camber_sigma_deg: number;
+            /**
+             * Format: double
+             * @description Degrees, toe-in positive.
+             */
+            toe_deg: number;
+            /**
+             * Format: double
+             * @description Degrees.
+             */
+            toe_sigma_deg: number;
+        };
         /** @description How the repeats of one entry lie. */
         Repeats: {
             /** @description Which of them count. */
@@ -3048,6 +3073,8 @@ export interface components {
             plans: components["schemas"]["Plan"][];
             /** @description Every reading, oldest first. */
             readings: components["schemas"]["Reading"][];
+            /** @description Left and right rear wheel as found, once both were read. */
+            rear_read?: components["schemas"]["RearRead"][] | null;
             /**
              * Format: double
              * @description Unloaded tyre diameter, mm.

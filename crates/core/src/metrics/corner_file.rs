@@ -10,8 +10,8 @@ use crate::geometry::{Axle, Points, Side, WheelAtDesign};
 use crate::linkage::{Corner, Linkage, Loop, Unreachable};
 use crate::problem::Problem;
 use crate::vehicle::{
-    Anchored, Car, CarState, Gains, HeightState, Measured, PlannedHeights, StateKind, anchor, height_states,
-    learn_per_turn,
+    Anchored, Car, CarState, Gains, HeightState, Measured, PlannedHeights, StateKind, anchor, anchor_wheel,
+    height_states, learn_per_turn,
 };
 use crate::wheel::WheelState;
 use serde::{Deserialize, Serialize};
@@ -20,6 +20,21 @@ use serde::{Deserialize, Serialize};
 const HEIGHTS: usize = 41;
 /// Travel the construction aids are made for, mm either way.
 const AID_TRAVEL: f64 = 50.0;
+
+/// Camber and toe of a wheel that does not steer, as read, with their standard deviations.
+#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
+#[serde(deny_unknown_fields)]
+pub struct RearRead {
+    /// Degrees over the ground, top out positive.
+    pub camber_deg: f64,
+    /// Degrees, toe-in positive.
+    pub toe_deg: f64,
+    /// Degrees.
+    pub camber_sigma_deg: f64,
+    /// Degrees.
+    pub toe_sigma_deg: f64,
+}
 
 /// What is asked.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
@@ -40,6 +55,9 @@ pub struct CornerFileRequest {
     /// Standard deviations of those readings.
     #[serde(default)]
     pub front_sigma: Option<[Doubt; 2]>,
+    /// Left and right rear wheel as read, when they were.
+    #[serde(default)]
+    pub rear_read: Option<[RearRead; 2]>,
     /// How well the front points are known.
     #[serde(default)]
     pub knowledge: Knowledge,
@@ -209,6 +227,49 @@ fn on_ground(
     Ok(found)
 }
 
+/// Bends the rear corners to what was read over the ground, like [`on_ground`].
+fn anchored_rear(
+    r: &CornerFileRequest,
+    corners: &mut Corners,
+    watch: &mut Vec<String>,
+) -> Result<(), Problem> {
+    let (Some(read), Some(rear)) = (&r.rear_read, &r.car.rear) else { return Ok(()) };
+    for (side, m) in Side::BOTH.into_iter().zip(read) {
+        let travel = -r.arrived.at(Axle::Rear, side);
+        let (points, wheel) = rear.side(side);
+        let (mut camber, mut toe) = (m.camber_deg, m.toe_deg);
+        let mut found = None;
+        for _ in 0..6 {
+            let a = anchor_wheel(&points, &wheel, travel, &[], camber, toe).map_err(|e| {
+                Problem::new(
+                    format!("car.rear.{}", e.field()),
+                    format!("at the {} rear height read {e}", side.word()),
+                    "points that close at the height that was read; measure that joint again",
+                )
+            })?;
+            let here = [(Axle::Rear, side, a.corner.clone())];
+            let seen = r.car.state(&here, &r.arrived, [0.0; 2]).wheels.first().and_then(|w| w.wheel);
+            found = Some(a);
+            let Some(w) = seen else { break };
+            camber += m.camber_deg - w.camber_deg;
+            toe += m.toe_deg - w.toe_deg;
+        }
+        let Some(found) = found else { continue };
+        if found.anchor.suspicious() {
+            watch.push(format!(
+                "{} rear: the points had to be bent {:.1}° to meet the gauge. Bent part or wrong geometry: compare \
+                 both sides.",
+                if side == Side::Left { "Left" } else { "Right" },
+                found.anchor.largest_deg()
+            ));
+        }
+        if let Some(slot) = corners.iter_mut().find(|(a, s, _)| *a == Axle::Rear && *s == side) {
+            slot.2 = found.corner;
+        }
+    }
+    Ok(())
+}
+
 /// Bends the front corners to the readings; says what is suspicious.
 fn anchored(r: &CornerFileRequest, corners: &mut Corners, watch: &mut Vec<String>) -> Result<(), Problem> {
     let Some(read) = &r.front_read else { return Ok(()) };
@@ -277,7 +338,15 @@ fn doubts(r: &CornerFileRequest, corners: &Corners, states: &[HeightState]) -> V
                 toe_deg: w.toe_deg,
                 caster_deg: w.steer.map_or(0.0, |s| s.caster_deg),
             };
-            let sigma = r.front_sigma.filter(|_| front && r.front_read.is_some()).map_or(UNREAD, |s| s[i]);
+            let sigma = if front {
+                r.front_sigma.filter(|_| r.front_read.is_some()).map_or(UNREAD, |s| s[i])
+            } else {
+                r.rear_read.map_or(UNREAD, |read| Doubt {
+                    camber_deg: read[i].camber_sigma_deg,
+                    toe_deg: read[i].toe_sigma_deg,
+                    caster_deg: 0.0,
+                })
+            };
             let d = Doubted {
                 points: &points,
                 wheel: &wheel,
@@ -328,7 +397,7 @@ fn state_row(
             side: w.side,
             wheel: w.wheel,
             doubt: doubts.get(i).copied().flatten(),
-            read: w.axle == Axle::Front && r.front_read.is_some(),
+            read: if w.axle == Axle::Front { r.front_read.is_some() } else { r.rear_read.is_some() },
             stops: w.stops.as_ref().map(ToString::to_string),
         })
         .collect();
@@ -364,6 +433,18 @@ pub fn corner_file(r: &CornerFileRequest) -> Result<CornerFile, Vec<Problem>> {
     ] {
         problems.extend(crate::problem::in_range(&format!("arrived.{f}"), v, -400.0, 400.0, "mm").err());
     }
+    for (i, read) in r.rear_read.iter().flatten().enumerate() {
+        let side = Side::BOTH[i].word();
+        for (f, v, low, high) in [
+            ("camber_deg", read.camber_deg, -20.0, 20.0),
+            ("toe_deg", read.toe_deg, -10.0, 10.0),
+            ("camber_sigma_deg", read.camber_sigma_deg, 0.0, 5.0),
+            ("toe_sigma_deg", read.toe_sigma_deg, 0.0, 5.0),
+        ] {
+            problems
+                .extend(crate::problem::in_range(&format!("rear_read.{side}.{f}"), v, low, high, "°").err());
+        }
+    }
     if let Some(p) = &r.planned {
         for (f, v) in [
             ("front_mm", p.front_mm),
@@ -375,8 +456,9 @@ pub fn corner_file(r: &CornerFileRequest) -> Result<CornerFile, Vec<Problem>> {
         }
     }
     if !problems.is_empty() {
-        for p in
-            problems.iter_mut().filter(|p| !p.field.starts_with("arrived") && !p.field.starts_with("planned"))
+        for p in problems
+            .iter_mut()
+            .filter(|p| !["arrived", "planned", "rear_read"].iter().any(|f| p.field.starts_with(f)))
         {
             p.field = format!("car.{}", p.field);
         }
@@ -386,6 +468,7 @@ pub fn corner_file(r: &CornerFileRequest) -> Result<CornerFile, Vec<Problem>> {
     let mut watch = Vec::new();
     let mut corners = car.corners();
     anchored(r, &mut corners, &mut watch).map_err(|p| vec![p])?;
+    anchored_rear(r, &mut corners, &mut watch).map_err(|p| vec![p])?;
     let states = height_states(car, &r.arrived, r.planned.as_ref());
     let planned = states.iter().find(|s| s.kind == StateKind::Planned).map(|s| s.gains);
     let tyres = states.iter().find(|s| s.kind == StateKind::Planned).map_or([0.0; 2], |s| s.tyres);

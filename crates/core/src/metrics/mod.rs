@@ -15,7 +15,7 @@ pub use aids::{AckermannAid, Aids, PivotAid, TieRodAid, ackermann_aid, aids, tie
 pub use axle::{AxleMetrics, BodyFacts, JointSwing, ShaftAngles, axle_metrics};
 pub use car_drawing::{CarDrawing, CarDrawingRequest, CornerDrawing, car_drawing};
 pub use corner_file::{
-    Area, CornerFile, CornerFileRequest, CornerQuantity, StateRow, StateWheel, corner_file,
+    Area, CornerFile, CornerFileRequest, CornerQuantity, RearRead, StateRow, StateWheel, corner_file,
 };
 pub use curves::{AxleCurves, HeightPoint, SteerPoint, axle_curves, steer_curve};
 pub use live_axle::{LivePoint, live_axle_curve};

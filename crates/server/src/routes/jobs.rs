@@ -8,6 +8,7 @@ use crate::problem::{ApiError, ProblemDocument};
 use actix_web::{HttpResponse, get, post, put, web};
 use bold_stance_core::fit::Doubt;
 use bold_stance_core::geometry::{Axle, Side};
+use bold_stance_core::metrics::RearRead;
 use bold_stance_core::part::adjuster_problems;
 use bold_stance_core::plan::{Aim, PlanInput, SideReadings};
 use bold_stance_core::problem::{Problem, in_range};
@@ -75,6 +76,8 @@ pub struct Ticket {
     pub missing: Vec<String>,
     /// What a plan is computed from, once nothing is missing.
     pub base: Option<PlanInput>,
+    /// Left and right rear wheel as found, once both were read.
+    pub rear_read: Option<[RearRead; 2]>,
 }
 
 /// What is wrong with a vehicle's facts.
@@ -213,10 +216,14 @@ pub async fn ticket(state: &AppState, tx: &mut Tx, id: Uuid) -> Result<Ticket, A
     let readings = reading::of_job(tx, id).await?;
     let done = done::of_job(tx, id).await?;
     let open = visit::of_job(tx, id).await?;
-    let (visits, base) = {
+    let (visits, base, rear_read) = {
         let bench = JobBench::of(state, &vehicle.facts, &readings, &done)?;
         let aim = state.aims.first().cloned();
-        (bench.views(&open), aim.and_then(|a| base(&vehicle.facts, &readings, &bench.seen, a)))
+        (
+            bench.views(&open),
+            aim.and_then(|a| base(&vehicle.facts, &readings, &bench.seen, a)),
+            rear_read(&bench.seen, &readings),
+        )
     };
     let missing = visits.first().map(|v| v.picture.missing.clone()).unwrap_or_default();
     Ok(Ticket {
@@ -229,7 +236,18 @@ pub async fn ticket(state: &AppState, tx: &mut Tx, id: Uuid) -> Result<Ticket, A
         visits,
         missing,
         base,
+        rear_read,
     })
+}
+
+/// Rear wheels as found, for the corner file.
+fn rear_read(seen: &[Seen], readings: &[Reading]) -> Option<[RearRead; 2]> {
+    let side = |s: Side| {
+        let camber = standing(readings, Visit::Found, Quantity::Camber, Place::wheel(Axle::Rear, s))?;
+        let (toe_deg, toe_sigma_deg, _) = toe_of(seen, Visit::Found, Axle::Rear, s)?;
+        Some(RearRead { camber_deg: camber.value, toe_deg, camber_sigma_deg: camber.sigma, toe_sigma_deg })
+    };
+    Some([side(Side::Left)?, side(Side::Right)?])
 }
 
 fn base(f: &VehicleFacts, readings: &[Reading], seen: &[Seen], aim: Aim) -> Option<PlanInput> {

@@ -2,13 +2,13 @@
 
 use super::{AUTHOR, Doc, jobs};
 use crate::AppState;
-use crate::bench::{JobBench, method_info};
+use crate::bench::{Asked, JobBench};
 use crate::problem::{ApiError, ProblemDocument};
 use actix_web::{HttpResponse, get, post, web};
 use bold_stance_core::problem::Problem;
 use bold_stance_core::reading::{
-    Expected, Jack, Method, MethodInfo, Place, PrepareItem, RawEntry, ReadAxle, ReadSide, Suspicion, Take,
-    Taken, Visit, suspicions, take,
+    Expected, Jack, Method, MethodInfo, Place, PrepareItem, RawEntry, ReadAxle, ReadSide, Suspicion, Taken,
+    Visit, suspicions,
 };
 use bold_stance_core::units::LengthUnit;
 use bold_stance_store::job::{self, Stage};
@@ -123,24 +123,17 @@ fn taken(
     bench: &JobBench<'_>,
     r: &TypedReading,
 ) -> Result<Taken, ApiError> {
-    let method = method_info(state, r.method)
-        .ok_or_else(|| Problem::new("method", "no data for it", "one of the methods listed"))?;
-    let answers = t.visits.iter().find(|v| v.kind == r.visit).map(|v| &v.answers);
-    let prepared = answers.map(|a| bench.prepared(a)).unwrap_or_default();
     let aim = t.plans.first().map(|p| &p.document.aim).or(state.aims.first());
-    Ok(take(&Take {
-        method,
+    let asked = Asked {
+        visit: r.visit,
+        method: r.method,
         raw: &r.entries,
         unit: r.unit,
         place: Place { axle: r.axle, side: r.side },
         jack: r.jack,
         jacked_height: &r.jacked_height,
-        car: Some(&bench.car),
-        heights: bench.heights(r.visit),
-        prepared: &prepared,
-        items: &state.prepare,
-        aim,
-    })?)
+    };
+    Ok(bench.take(&asked, &t.visits, aim)?)
 }
 
 /// What a reading would mean, without keeping it.
@@ -158,8 +151,7 @@ pub async fn preview(
     let candidate = worked_out(&state, &t, &bench, &r)?;
     let worked = taken(&state, &t, &bench, &r)?;
     bench.seen.push(candidate.seen());
-    let answers = t.visits.iter().find(|v| v.kind == r.visit).map(|v| v.answers.clone()).unwrap_or_default();
-    let prepared = bench.prepared(&answers);
+    let prepared = bench.prepared_at(&t.visits, r.visit);
     let (suspicions, expected) = bench.scene(r.visit, &prepared, |s| {
         let own = r.id.to_string();
         let mut odd = suspicions(s, &state.methods);

@@ -2,7 +2,7 @@
 
 use super::{AUTHOR, Doc, jobs, readings};
 use crate::AppState;
-use crate::bench::{JobBench, method_info};
+use crate::bench::{Asked, JobBench};
 use crate::problem::{ApiError, ProblemDocument};
 use actix_web::{HttpResponse, get, post, put, web};
 use bold_stance_core::problem::Problem;
@@ -165,7 +165,7 @@ pub async fn import(
                 .map_err(|_| Problem::new(at("taken_at"), "not a time", "RFC 3339, or empty"))?
                 .with_timezone(&Utc)
         };
-        let stored = stored(&state, &t, &bench, r, own, taken_at).map_err(|list| {
+        let stored = stored(&t, &bench, r, own, taken_at).map_err(|list| {
             list.into_iter().map(|p| Problem { field: at(&p.field), ..p }).collect::<Vec<_>>()
         })?;
         let replaces = ids.get(&r.replaces).copied().filter(|_| !r.replaces.is_empty());
@@ -188,7 +188,6 @@ pub async fn import(
 
 /// A row as it is stored: as exported, or worked out from what was typed when it names no value.
 fn stored(
-    state: &AppState,
     t: &jobs::Ticket,
     bench: &JobBench<'_>,
     r: &Row,
@@ -221,24 +220,16 @@ fn stored(
         (out.value, out.sigma) = (value, sigma);
         return Ok(out);
     }
-    let Some(method) = method_info(state, r.method) else {
-        return Err(vec![Problem::new("method", "no data for it", "one of the methods listed")]);
-    };
-    let answers = t.visits.iter().find(|v| v.kind == r.visit).map(|v| v.answers.clone()).unwrap_or_default();
-    let prepared = bench.prepared(&answers);
-    let worked = take(&Take {
-        method,
+    let asked = Asked {
+        visit: r.visit,
+        method: r.method,
         raw: &r.typed,
         unit: r.unit,
-        place: Place { axle: out.axle, side: out.side },
+        place: r.place,
         jack: r.jack,
         jacked_height: &r.jacked_height,
-        car: Some(&bench.car),
-        heights: bench.heights(r.visit),
-        prepared: &prepared,
-        items: &state.prepare,
-        aim: None,
-    })?;
+    };
+    let worked = bench.take(&asked, &t.visits, None)?;
     (out.value, out.sigma) = (worked.value, worked.sigma);
     (out.corrections, out.also, out.doubt, out.notes) =
         (worked.corrections, worked.also, worked.doubt, worked.notes);

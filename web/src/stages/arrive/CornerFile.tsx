@@ -5,6 +5,7 @@ import { api, take, type Schemas } from '../../api/client';
 import { Curve, type Line } from '../../figures/Curve';
 import { Glyph, Half } from '../../shell/glyphs';
 import { useSettings } from '../../shell/settings';
+import { standing } from '../../shell/StanceStrip';
 import { useBench } from '../../shell/ticket';
 import { angle, inches, num, signed, type AngleForm, type LengthUnit } from '../../units/print';
 import { carOf, useLive } from './car';
@@ -40,8 +41,11 @@ export default function CornerFile() {
       arrived: {
         left_front: gain(b?.left.height_mm),
         right_front: gain(b?.right.height_mm),
-        left_rear: 0,
-        right_rear: 0,
+        left_rear:
+          (standing(ticket, 'found', 'height', 'left', 'rear')?.value ?? f.rear_height_mm) - f.rear_height_mm,
+        right_rear:
+          (standing(ticket, 'found', 'height', 'right', 'rear')?.value ?? f.rear_height_mm) -
+          f.rear_height_mm,
       },
       planned: draft
         ? {
@@ -53,6 +57,7 @@ export default function CornerFile() {
         : null,
       front_read: b ? [b.left.angles, b.right.angles] : null,
       front_sigma: b ? [b.left.sigma, b.right.sigma] : null,
+      rear_read: ticket.rear_read ?? null,
       knowledge: f.knowledge ?? 'taped',
       rear_knowledge: f.rear_knowledge ?? 'archetype',
     };

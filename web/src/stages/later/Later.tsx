@@ -1,4 +1,6 @@
 // Prove and Return: what will come here.
+import { Button } from '@mui/material';
+import { Link } from 'react-router';
 import { Glyph } from '../../shell/glyphs';
 
 const words = {
@@ -12,6 +14,8 @@ const words = {
   ],
 } as const;
 
+const visits = { prove: 'proved', return: 'returned' } as const;
+
 export default function Later({ stage }: { stage: keyof typeof words }) {
   const [title, text] = words[stage];
   return (
@@ -21,6 +25,17 @@ export default function Later({ stage }: { stage: keyof typeof words }) {
           <Glyph name="unread" size={32} /> {title}, not built yet
         </h1>
         <p style={{ fontSize: 18, marginTop: 16 }}>{text}</p>
+        <p style={{ fontSize: 18, margin: '16px 0' }}>
+          Its readings can be taken already, as a visit of their own.
+        </p>
+        <Button
+          component={Link}
+          to={`../read?visit=${visits[stage]}`}
+          variant="contained"
+          data-testid="later-read"
+        >
+          Open that visit
+        </Button>
       </section>
     </main>
   );

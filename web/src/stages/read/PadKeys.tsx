@@ -7,18 +7,9 @@ import { Half, Inches } from '../../shell/glyphs';
 import { MM_PER_INCH, num } from '../../units/print';
 import { isAngle, placeWords, positive, short, show, sideOf } from './data';
 import { GaugeBar } from './GaugeBar';
+import { roughMm } from './rough';
 import { Ruler, inchText } from './Ruler';
 import { HALF, type PadState } from './usePad';
-
-/** What a typed length is in mm, as far as the picture needs it; the server reads what is kept. */
-export function roughMm(text: string, unit: 'mm' | 'in'): number | undefined {
-  const t = text.trim().replace(',', '.').replace('−', '-');
-  const m = /^(-?)(?:(\d+(?:\.\d+)?)(?:[ -]+(\d+)\/(\d+))?|(\d+)\/(\d+))\s*(mm|in|")?$/.exec(t);
-  if (!m) return undefined;
-  const v = m[5] ? Number(m[5]) / Number(m[6]) : Number(m[2]) + (m[3] ? Number(m[3]) / Number(m[4]) : 0);
-  const u = m[7] === 'mm' ? 'mm' : m[7] ? 'in' : unit;
-  return (m[1] ? -1 : 1) * v * (u === 'in' ? MM_PER_INCH : 1);
-}
 
 export function PadKeys({ pad, compact }: { pad: PadState; compact?: boolean }) {
   const { active, unit, method, target, preview } = pad;

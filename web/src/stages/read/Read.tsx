@@ -54,6 +54,12 @@ export default function Read() {
     }, 5000);
     return () => clearInterval(t);
   }, [queries, ticket.job.id]);
+  // An address that names a visit which was not opened yet opens it.
+  const unopened = offered.some(([k]) => k === visit) && !visitOf(ticket, visit);
+  const { mutate, isIdle } = start;
+  useEffect(() => {
+    if (unopened && isIdle) mutate(visit);
+  }, [unopened, isIdle, mutate, visit]);
   const view = visitOf(ticket, visit) ?? ticket.visits[0];
   if (!view || !methods.data) return <p style={{ padding: 24 }}>Fetching the methods…</p>;
   if (target)
