@@ -6,7 +6,7 @@ use crate::bench::{Asked, JobBench};
 use crate::problem::{ApiError, ProblemDocument};
 use actix_web::{HttpResponse, get, post, put, web};
 use bold_stance_core::problem::Problem;
-use bold_stance_core::reading::{Answers, Place, Prepared, Row, Take, Visit, read_table, take, write_table};
+use bold_stance_core::reading::{Answers, Prepared, Row, Visit, read_table, write_table};
 use bold_stance_store::reading::{self, Reading};
 use bold_stance_store::visit;
 use bold_stance_store::{StoreError, event, job};
