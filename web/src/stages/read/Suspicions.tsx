@@ -4,6 +4,7 @@ import type { Suspicion, Target, VisitView } from './data';
 
 export function Suspicions({ view, open }: { view: VisitView; open: (t: Target) => void }) {
   const list = view.suspicions;
+  const here = view.picture.order.some((i) => i.figure);
   const row = (s: Suspicion, i: number) => (
     <details key={`${s.rule}${i}`} className="odd" open={i === 0} data-testid={`odd-${s.rule}`}>
       <summary>
@@ -28,7 +29,7 @@ export function Suspicions({ view, open }: { view: VisitView; open: (t: Target) 
   return (
     <div>
       <h3 style={{ padding: '12px 14px 8px' }} data-testid="odd-count">
-        {list.length ? `${list.length} to look at` : 'Nothing looks odd'}
+        {list.length ? `${list.length} to look at` : here ? 'Nothing looks odd' : 'Nothing to check yet'}
       </h3>
       {list.map(row)}
       {!list.length && (
