@@ -34,9 +34,7 @@ export function Suspicions({ view, open }: { view: VisitView; open: (t: Target) 
       {list.map(row)}
       {!list.length && (
         <p className="small mut" style={{ padding: '0 14px 10px' }}>
-          {view.picture.current.length
-            ? 'Signs, units, floor, plates and repeats hang together.'
-            : 'Nothing read yet.'}
+          {here ? 'Signs, units, floor, plates and repeats hang together.' : 'Nothing read at this visit.'}
         </p>
       )}
     </div>
