@@ -208,6 +208,15 @@ fn a_reading_is_kept_as_typed_and_refused_at_its_entry() {
     let many: Vec<Value> = (0..80).map(|_| json!({"name": "value", "text": "500"})).collect();
     let body = json!({"id": Uuid::new_v4(), "visit": "found", "axle": "front", "side": "left", "method": "height-hub", "entries": many, "unit": "mm"});
     assert_eq!(s.post(&path, &body).0, 422);
+    // Sent again after a lost answer it is stored once; changed meanwhile it is not lost without a word.
+    let mut again = typed("height-hub", &[("value", "502")]);
+    assert_eq!(s.post(&path, &again).0, 201);
+    let (status, t3) = s.post(&path, &again);
+    assert_eq!(status, 201);
+    assert_eq!(t3["readings"].as_array().unwrap().len(), t2["readings"].as_array().unwrap().len() + 1);
+    again["entries"][0]["text"] = json!("505");
+    let (status, p) = s.post(&path, &again);
+    assert_eq!((status, fields(&p)), (422, vec!["id".to_owned()]));
     // A reading's id belongs to its job.
     let other = s.get("/api/v1/jobs")[1]["job"]["id"].as_str().unwrap().to_owned();
     let mut twice = typed("height-hub", &[("value", "500")]);

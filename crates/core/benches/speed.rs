@@ -12,11 +12,11 @@ use bold_stance_core::metrics::{CornerFileRequest, axle_curves, corner_file};
 use bold_stance_core::part::shipped_parts;
 use bold_stance_core::plan::plan;
 use bold_stance_core::reading::{
-    Jack, Method, Place, Prepared, RawEntry, ReadingCar, Scene, Seen, Take, Visit, picture, shipped_methods,
+    Jack, Method, Place, Prepared, RawEntry, Scene, Seen, Take, Visit, picture, shipped_methods,
     shipped_prepare, suspicions, take,
 };
 use bold_stance_core::units::LengthUnit;
-use bold_stance_core::vehicle::{Car, CarFacts, Gains, Measured, PlannedHeights, TyreSize};
+use bold_stance_core::vehicle::{Car, CarFacts, Gains, Measured, PlannedHeights};
 use bold_stance_core::wear::{Setup, TyreClass, calibrate, forecast};
 use criterion::{Criterion, criterion_group, criterion_main};
 use std::hint::black_box;
@@ -159,19 +159,7 @@ fn layouts(c: &mut Criterion) {
 
 /// A full visit of sixty readings on a truck whose geometry is known.
 fn readings(c: &mut Criterion) {
-    let shapes = shipped_archetypes().unwrap();
-    let get = |id: &str| shapes.iter().find(|a| a.id == id).unwrap().geometry.clone();
-    let car = ReadingCar {
-        car: Car {
-            front: get("half_ton_front"),
-            rear: Some(get("leaf_rear")),
-            wheelbase_mm: 3300.0,
-            facts: CarFacts::default(),
-        },
-        design_height_mm: [500.0, 560.0],
-        tyre: TyreSize::parse("t", "265/70R17").unwrap(),
-        track_mm: [1600.0, 1602.0],
-    };
+    let car = common::reading_truck(CarFacts::default(), [1600.0, 1602.0]);
     let (methods, items) = (shipped_methods().unwrap(), shipped_prepare().unwrap());
     let prepared = Prepared::default();
     let taken = |id: Method, place: Place, typed: &[(&str, &str)]| {

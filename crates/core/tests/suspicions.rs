@@ -2,16 +2,17 @@
 //! are those of the trade's list of mistakes; limits are common practice, no source.
 #![allow(clippy::unwrap_used, clippy::panic, missing_docs)]
 
-use bold_stance_core::archetype::shipped_archetypes;
+mod common;
+
 use bold_stance_core::fit::Knowledge;
 use bold_stance_core::geometry::{Axle, Side};
 use bold_stance_core::reading::{
     Answers, Change, ChangeKind, Heights, Jack, Method, MethodInfo, Place, PrepareItem, Prepared, Quantity,
     RawEntry, ReadAxle, ReadSide, ReadingCar, Rule, Scene, Seen, Suspicion, Take, Visit, heights_of, picture,
-    shipped_methods, shipped_prepare, suspicions, take,
+    shipped_methods, shipped_prepare, suspicions, take, taped_heights_of,
 };
 use bold_stance_core::units::LengthUnit;
-use bold_stance_core::vehicle::{Car, CarFacts, Spring, TyreSize};
+use bold_stance_core::vehicle::{CarFacts, Spring};
 use std::collections::BTreeMap;
 
 const LEFT: Place = Place { axle: ReadAxle::Front, side: ReadSide::Left };
@@ -36,8 +37,6 @@ struct Stage {
 impl Stage {
     /// A truck whose readings agree with its points; everything on the list answered well.
     fn new() -> Self {
-        let shapes = shipped_archetypes().unwrap();
-        let get = |id: &str| shapes.iter().find(|a| a.id == id).unwrap().geometry.clone();
         let items = shipped_prepare().unwrap();
         let good = |i: &PrepareItem| {
             let yes = i.right.starts_with("yes") && i.id != "marks";
@@ -59,17 +58,7 @@ impl Stage {
             methods: shipped_methods().unwrap(),
             answers: items.iter().map(good).collect(),
             items,
-            car: ReadingCar {
-                car: Car {
-                    front: get("half_ton_front"),
-                    rear: Some(get("leaf_rear")),
-                    wheelbase_mm: 3300.0,
-                    facts,
-                },
-                design_height_mm: [500.0, 560.0],
-                tyre: TyreSize::parse("t", "265/70R17").unwrap(),
-                track_mm: [1600.0, 1602.0],
-            },
+            car: common::reading_truck(facts, [1600.0, 1602.0]),
             readings: Vec::new(),
             changes: Vec::new(),
             visit: Visit::Found,
@@ -95,7 +84,7 @@ impl Stage {
     fn put(&mut self, m: Method, place: Place, raw: &[RawEntry], jack: Jack, on_jack: &str) -> &mut Self {
         self.clock += 180;
         let method = self.methods.iter().find(|x| x.id == m).unwrap();
-        let heights: Heights = heights_of(&self.readings, self.visit);
+        let heights: Heights = taped_heights_of(&self.readings, self.visit);
         let prepared = self.prepared();
         let t = take(&Take {
             method,
@@ -711,8 +700,16 @@ fn fuel_and_load_are_taken_out_over_the_cars_springs() {
     let wheel = 60.0 * 0.7 * 0.7;
     let want = 560.0 + 200.0 * 9.806_65 * 0.95 / 2.0 / wheel;
     assert!((rear.value - want).abs() < 1e-6, "{} {want}", rear.value);
+    assert!((rear.as_taped() - 560.0).abs() < 1e-9);
     s.camber(LEFT, "-0.3");
-    assert!(s.readings.last().unwrap().corrections.iter().any(|c| c.label.starts_with("Full tank")));
+    let camber = s.readings.last().unwrap();
+    // It was read as the car stood, loaded; what is put right is the way from there to empty, taken once.
+    assert_eq!(camber.height_mm, Some(500.0));
+    let empty = s.car.gains(&heights_of(&s.readings, Visit::Found));
+    let stood = s.car.gains(&taped_heights_of(&s.readings, Visit::Found));
+    let model = |g| s.car.model(Quantity::Camber, Axle::Front, Side::Left, g).unwrap();
+    assert!((camber.value - (-0.3 + model(&empty) - model(&stood))).abs() < 1e-9, "{camber:?}");
+    assert!(s.found(Rule::HeightNotSettled).is_empty(), "the load is no change of height");
 }
 
 #[test]

@@ -1,7 +1,8 @@
 //! Whole readings: what was typed, put right for how the car stood, and what it means.
 #![allow(clippy::unwrap_used, clippy::panic, missing_docs)]
 
-use bold_stance_core::archetype::shipped_archetypes;
+mod common;
+
 use bold_stance_core::geometry::{Axle, Side};
 use bold_stance_core::linkage::{Corner, Linkage};
 use bold_stance_core::plan::shipped_aims;
@@ -11,7 +12,7 @@ use bold_stance_core::reading::{
     Quantity, RawEntry, ReadAxle, ReadSide, ReadingCar, Take, Taken, shipped_methods, shipped_prepare, take,
 };
 use bold_stance_core::units::LengthUnit;
-use bold_stance_core::vehicle::{Car, CarFacts, Spring, TyreSize};
+use bold_stance_core::vehicle::{CarFacts, Spring};
 
 const LEFT: Place = Place { axle: ReadAxle::Front, side: ReadSide::Left };
 const RIGHT: Place = Place { axle: ReadAxle::Front, side: ReadSide::Right };
@@ -31,22 +32,10 @@ struct Bench {
 impl Bench {
     /// Nothing on the prepare list is answered but what a test answers.
     fn new() -> Self {
-        let shapes = shipped_archetypes().unwrap();
-        let get = |id: &str| shapes.iter().find(|a| a.id == id).unwrap().geometry.clone();
         Self {
             methods: shipped_methods().unwrap(),
             items: shipped_prepare().unwrap(),
-            car: ReadingCar {
-                car: Car {
-                    front: get("half_ton_front"),
-                    rear: Some(get("leaf_rear")),
-                    wheelbase_mm: 3300.0,
-                    facts: CarFacts::default(),
-                },
-                design_height_mm: [500.0, 560.0],
-                tyre: TyreSize::parse("t", "265/70R17").unwrap(),
-                track_mm: [1600.0, 1640.0],
-            },
+            car: common::reading_truck(CarFacts::default(), [1600.0, 1640.0]),
             answers: Answers::new(),
             heights: [Some(500.0), Some(500.0), Some(560.0), Some(560.0)],
             unit: LengthUnit::Mm,
@@ -212,9 +201,13 @@ fn on_the_jack_caster_and_toe_need_the_height_and_camber_has_a_rule() {
     assert!((t.value - (4.0 + caster(500.0) - caster(h))).abs() < 1e-9);
     let t = b.read(Method::ToeConvert, LEFT, &[("value", "0.1")]);
     assert!((t.value - (0.1 + at(500.0).toe_deg - at(h).toe_deg)).abs() < 1e-9);
-    b.on_jack = "9 in";
-    let p = b.try_read(Method::ToeConvert, LEFT, &[("value", "0.1")]);
-    assert!(p.is_ok() || p.unwrap_err()[0].field == "jacked_height");
+    // A height the linkage does not reach puts nothing right, and says so; one no car has is refused.
+    b.on_jack = "1150";
+    let t = b.read(Method::ToeConvert, LEFT, &[("value", "0.1")]);
+    assert!((t.value - 0.1).abs() < 1e-12 && !t.corrections[0].applied);
+    b.on_jack = "3 in";
+    let p = b.try_read(Method::ToeConvert, LEFT, &[("value", "0.1")]).unwrap_err();
+    assert_eq!(p[0].field, "jacked_height");
     b.on_jack = "tall";
     assert_eq!(
         b.try_read(Method::CamberGauge, LEFT, &[("angle", "0")]).unwrap_err()[0].field,

@@ -5,7 +5,7 @@ use bold_stance_core::plan::Aim;
 use bold_stance_core::problem::Problem;
 use bold_stance_core::reading::{
     Answers, Change, ChangeKind, Jack, Method, Picture, Place, Prepared, RawEntry, ReadingCar, Scene, Seen,
-    Suspicion, Take, Taken, Visit, heights_of, picture, suspicions, take,
+    Suspicion, Take, Taken, Visit, picture, suspicions, take, taped_heights_of,
 };
 use bold_stance_core::units::LengthUnit;
 use bold_stance_core::vehicle::{Car, TyreSize};
@@ -16,6 +16,7 @@ use bold_stance_store::visit::OpenVisit;
 use chrono::{DateTime, Utc};
 use serde::Serialize;
 use utoipa::ToSchema;
+use uuid::Uuid;
 
 /// A visit as the screen shows it.
 #[derive(Debug, Serialize, ToSchema)]
@@ -52,6 +53,34 @@ pub struct Asked<'a> {
     pub jack: Jack,
     /// Hub to arch on the jack, as typed.
     pub jacked_height: &'a str,
+}
+
+impl Asked<'_> {
+    /// As it is stored, once it was worked out.
+    pub fn stored(&self, id: Uuid, taken: Taken, author: &str, taken_at: DateTime<Utc>) -> Reading {
+        Reading {
+            id,
+            visit: self.visit,
+            quantity: taken.quantity,
+            axle: self.place.axle,
+            side: self.place.side,
+            method: self.method,
+            raw: self.raw.to_vec(),
+            unit: self.unit,
+            value: taken.value,
+            sigma: taken.sigma,
+            corrections: taken.corrections,
+            also: taken.also,
+            doubt: taken.doubt,
+            notes: taken.notes,
+            jack: self.jack,
+            jacked_height: self.jacked_height.chars().take(64).collect(),
+            height_mm: taken.height_mm,
+            author: author.into(),
+            replaces: None,
+            taken_at,
+        }
+    }
 }
 
 /// What the rules need of one job.
@@ -133,7 +162,7 @@ impl<'a> JobBench<'a> {
             jack: a.jack,
             jacked_height: a.jacked_height,
             car: Some(&self.car),
-            heights: heights_of(&self.seen, a.visit),
+            heights: taped_heights_of(&self.seen, a.visit),
             prepared: &self.prepared_at(visits, a.visit),
             items: &self.state.prepare,
             aim,

@@ -2,6 +2,7 @@
 //! each from the exact model; curves over height and steering; construction aids for fabricated arms.
 
 mod aids;
+mod as_read;
 mod axle;
 mod car_drawing;
 mod corner_file;
@@ -12,10 +13,11 @@ mod sentences;
 mod steering;
 
 pub use aids::{AckermannAid, Aids, PivotAid, TieRodAid, ackermann_aid, aids, tie_rod_aid, upper_pivot_aid};
+pub use as_read::RearRead;
 pub use axle::{AxleMetrics, BodyFacts, JointSwing, ShaftAngles, axle_metrics};
 pub use car_drawing::{CarDrawing, CarDrawingRequest, CornerDrawing, car_drawing};
 pub use corner_file::{
-    Area, CornerFile, CornerFileRequest, CornerQuantity, RearRead, StateRow, StateWheel, corner_file,
+    Area, CornerFile, CornerFileRequest, CornerQuantity, StateRow, StateWheel, corner_file,
 };
 pub use curves::{AxleCurves, HeightPoint, SteerPoint, axle_curves, steer_curve};
 pub use live_axle::{LivePoint, live_axle_curve};

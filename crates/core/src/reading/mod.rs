@@ -27,7 +27,7 @@ pub use method::{CarFact, EntryInfo, EntryKind, Method, MethodInfo, shipped_meth
 pub use picture::{Derived, Figure, Group, OrderItem, Picture, picture};
 pub use prepare::{Answers, PrepareItem, PrepareKind, Prepared, Widens, shipped_prepare};
 pub use quantity::{Place, Quantity, ReadAxle, ReadSide, Spot, Unit, Visit};
-pub use scene::{Change, ChangeKind, Expected, Scene, Seen, heights_of, toe_of};
+pub use scene::{Change, ChangeKind, Expected, Scene, Seen, heights_of, taped_heights_of, toe_of};
 pub use suspicion::{Rule, Suspicion, stale_because, suspicions};
 pub use table::{COLUMNS, MOST_ROWS, NEEDED, Row, read_table, write_table};
 pub use take::{Heights, JACKED_RULE_DEG, Jack, ReadingCar, Take, Taken, corner_index, take, words};

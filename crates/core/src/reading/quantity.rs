@@ -17,11 +17,12 @@ pub enum Unit {
 }
 
 /// What is read.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, PartialOrd, Ord, Serialize, Deserialize)]
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, PartialOrd, Ord, Default, Serialize, Deserialize)]
 #[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
 #[serde(rename_all = "snake_case")]
 pub enum Quantity {
     /// Hub centre to arch lip, mm.
+    #[default]
     Height,
     /// Floor to arch lip, mm.
     FloorToArch,

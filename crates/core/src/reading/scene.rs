@@ -1,6 +1,6 @@
 //! Everything read on a job and everything done to it, as the rules look at it.
 
-use super::convert::{Also, Correction};
+use super::convert::{Also, Correction, CorrectionKind};
 use super::entries::RawEntry;
 use super::method::Method;
 use super::prepare::{PrepareItem, Prepared};
@@ -48,6 +48,13 @@ impl Seen {
     #[must_use]
     pub fn also(&self, name: &str) -> Option<f64> {
         self.also.iter().find(|a| a.name == name).map(|a| a.value)
+    }
+
+    /// A height as it was taped, before fuel and load were taken out, mm.
+    #[must_use]
+    pub fn as_taped(&self) -> f64 {
+        let weight = |c: &&Correction| c.kind == CorrectionKind::Weight && c.applied;
+        self.value - self.corrections.iter().filter(weight).map(|c| c.amount).sum::<f64>()
     }
 
     /// The text of an entry that counts.
@@ -181,9 +188,20 @@ pub fn toe_of(readings: &[Seen], visit: Visit, axle: Axle, side: Side) -> Option
     })
 }
 
-/// Standing hub-to-arch heights of a visit, and where it has none those of the newest visit before it.
+/// Standing hub-to-arch heights of a visit (full tank, empty car), and where it has none those of the newest
+/// visit before it.
 #[must_use]
 pub fn heights_of(readings: &[Seen], visit: Visit) -> Heights {
+    heights_by(readings, visit, |r| r.value)
+}
+
+/// The same as the car stood while it was read: before fuel and load were taken out.
+#[must_use]
+pub fn taped_heights_of(readings: &[Seen], visit: Visit) -> Heights {
+    heights_by(readings, visit, Seen::as_taped)
+}
+
+fn heights_by(readings: &[Seen], visit: Visit, of_reading: impl Fn(&Seen) -> f64) -> Heights {
     let mut out = [None; 4];
     for axle in [Axle::Front, Axle::Rear] {
         for side in Side::BOTH {
@@ -193,7 +211,7 @@ pub fn heights_of(readings: &[Seen], visit: Visit) -> Heights {
                     .iter()
                     .rev()
                     .find(|r| r.visit == v && r.quantity == Quantity::Height && r.place == place)
-                    .map(|r| r.value)
+                    .map(&of_reading)
             };
             out[corner_index(axle, side)] =
                 Visit::ALL.iter().rev().filter(|v| **v <= visit).find_map(|v| of(*v));

@@ -133,7 +133,7 @@ pub struct Take<'a> {
     pub jacked_height: &'a str,
     /// The car, when there is one.
     pub car: Option<&'a ReadingCar>,
-    /// Standing heights of the visit.
+    /// Heights of the visit as the car stood while it was read, before fuel and load are taken out.
     pub heights: Heights,
     /// The prepare list.
     pub prepared: &'a Prepared,
@@ -144,7 +144,7 @@ pub struct Take<'a> {
 }
 
 /// A reading worked out.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[derive(Debug, Clone, PartialEq, Default, Serialize, Deserialize)]
 #[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
 pub struct Taken {
     /// What.

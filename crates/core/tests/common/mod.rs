@@ -1,11 +1,13 @@
 //! The invented demo truck, shared by tests.
 #![allow(clippy::unwrap_used, dead_code, missing_docs)]
 
+use bold_stance_core::archetype::shipped_archetypes;
 use bold_stance_core::fit::Doubt;
 use bold_stance_core::geometry::Geometry;
 use bold_stance_core::part::default_adjusters;
 use bold_stance_core::plan::{PlanInput, SideReadings, shipped_aims};
-use bold_stance_core::vehicle::Measured;
+use bold_stance_core::reading::ReadingCar;
+use bold_stance_core::vehicle::{Car, CarFacts, Measured, TyreSize};
 
 pub fn truck() -> PlanInput {
     let geometry = Geometry::from_json(include_bytes!("../cases/sample_wishbone.json")).unwrap();
@@ -28,5 +30,17 @@ pub fn truck() -> PlanInput {
         load_mm: 20.0,
         fitted: Vec::new(),
         aim: shipped_aims().unwrap().remove(0),
+    }
+}
+
+/// A truck to read on: wishbones in front, a leaf axle behind, at 500 and 560 mm hub to arch.
+pub fn reading_truck(facts: CarFacts, track_mm: [f64; 2]) -> ReadingCar {
+    let shapes = shipped_archetypes().unwrap();
+    let get = |id: &str| shapes.iter().find(|a| a.id == id).unwrap().geometry.clone();
+    ReadingCar {
+        car: Car { front: get("half_ton_front"), rear: Some(get("leaf_rear")), wheelbase_mm: 3300.0, facts },
+        design_height_mm: [500.0, 560.0],
+        tyre: TyreSize::parse("t", "265/70R17").unwrap(),
+        track_mm,
     }
 }

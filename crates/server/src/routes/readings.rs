@@ -5,6 +5,7 @@ use crate::AppState;
 use crate::bench::{Asked, JobBench};
 use crate::problem::{ApiError, ProblemDocument};
 use actix_web::{HttpResponse, get, post, web};
+use bold_stance_core::plan::Aim;
 use bold_stance_core::problem::Problem;
 use bold_stance_core::reading::{
     Expected, Jack, Method, MethodInfo, Place, PrepareItem, RawEntry, ReadAxle, ReadSide, Suspicion, Taken,
@@ -85,55 +86,23 @@ pub async fn methods(state: web::Data<AppState>) -> HttpResponse {
     HttpResponse::Ok().json(ReadingData { methods: state.methods.clone(), prepare: state.prepare.clone() })
 }
 
-/// A typed reading worked out on a job.
-fn worked_out(
-    state: &AppState,
-    t: &jobs::Ticket,
-    bench: &JobBench<'_>,
-    r: &TypedReading,
-) -> Result<Reading, ApiError> {
-    let taken = taken(state, t, bench, r)?;
-    Ok(Reading {
-        id: r.id,
-        visit: r.visit,
-        quantity: taken.quantity,
-        axle: r.axle,
-        side: r.side,
-        method: r.method,
-        raw: r.entries.clone(),
-        unit: r.unit,
-        value: taken.value,
-        sigma: taken.sigma,
-        corrections: taken.corrections,
-        also: taken.also,
-        doubt: taken.doubt,
-        notes: taken.notes,
-        jack: r.jack,
-        jacked_height: r.jacked_height.chars().take(64).collect(),
-        height_mm: taken.height_mm,
-        author: AUTHOR.into(),
-        replaces: None,
-        taken_at: Utc::now(),
-    })
+impl TypedReading {
+    fn asked(&self) -> Asked<'_> {
+        Asked {
+            visit: self.visit,
+            method: self.method,
+            raw: &self.entries,
+            unit: self.unit,
+            place: Place { axle: self.axle, side: self.side },
+            jack: self.jack,
+            jacked_height: &self.jacked_height,
+        }
+    }
 }
 
-fn taken(
-    state: &AppState,
-    t: &jobs::Ticket,
-    bench: &JobBench<'_>,
-    r: &TypedReading,
-) -> Result<Taken, ApiError> {
-    let aim = t.plans.first().map(|p| &p.document.aim).or(state.aims.first());
-    let asked = Asked {
-        visit: r.visit,
-        method: r.method,
-        raw: &r.entries,
-        unit: r.unit,
-        place: Place { axle: r.axle, side: r.side },
-        jack: r.jack,
-        jacked_height: &r.jacked_height,
-    };
-    Ok(bench.take(&asked, &t.visits, aim)?)
+/// What the front is aimed at on this ticket.
+fn aim<'a>(state: &'a AppState, t: &'a jobs::Ticket) -> Option<&'a Aim> {
+    t.plans.first().map(|p| &p.document.aim).or(state.aims.first())
 }
 
 /// What a reading would mean, without keeping it.
@@ -148,8 +117,9 @@ pub async fn preview(
     let mut tx = state.store.tx(state.shop.id).await?;
     let t = jobs::ticket(&state, &mut tx, *id).await?;
     let mut bench = JobBench::of(&state, &t.vehicle.facts, &t.readings, &t.done)?;
-    let candidate = worked_out(&state, &t, &bench, &r)?;
-    let worked = taken(&state, &t, &bench, &r)?;
+    let asked = r.asked();
+    let worked = bench.take(&asked, &t.visits, aim(&state, &t))?;
+    let candidate = asked.stored(r.id, worked.clone(), AUTHOR, Utc::now());
     bench.seen.push(candidate.seen());
     let prepared = bench.prepared_at(&t.visits, r.visit);
     let (suspicions, expected) = bench.scene(r.visit, &prepared, |s| {
@@ -174,12 +144,25 @@ pub async fn keep(
     let mut t = jobs::ticket(state, tx, id).await?;
     for (i, r) in list.iter().enumerate() {
         let bench = JobBench::of(state, &t.vehicle.facts, &t.readings, &t.done)?;
-        let new = worked_out(state, &t, &bench, r).map_err(|e| e.under(list.len() > 1, i))?;
+        let asked = r.asked();
+        let taken = bench
+            .take(&asked, &t.visits, aim(state, &t))
+            .map_err(|p| ApiError::from(p).under(list.len() > 1, i))?;
+        let new = asked.stored(r.id, taken, AUTHOR, Utc::now());
         visit::open(tx, state.shop.id, id, r.visit, AUTHOR).await?;
         if let Some(other) = reading::job_of(tx, r.id).await?
             && other != id
         {
             return Err(Problem::new("id", "a reading of another job", "an id of its own").into());
+        }
+        // Sent twice is stored once; the same id with something else typed would be lost without a word.
+        let changed = |k: &&Reading| {
+            k.id == r.id && (k.raw != new.raw || k.method != new.method || k.place() != new.place())
+        };
+        if t.readings.iter().any(|k| changed(&k)) {
+            return Err(
+                Problem::new("id", "kept already, with something else typed", "an id of its own").into()
+            );
         }
         reading::add(tx, state.shop.id, id, &new).await?;
         event::record(

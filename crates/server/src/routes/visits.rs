@@ -6,7 +6,7 @@ use crate::bench::{Asked, JobBench};
 use crate::problem::{ApiError, ProblemDocument};
 use actix_web::{HttpResponse, get, post, put, web};
 use bold_stance_core::problem::Problem;
-use bold_stance_core::reading::{Answers, Prepared, Row, Visit, read_table, write_table};
+use bold_stance_core::reading::{Answers, Prepared, Row, Taken, Visit, read_table, write_table};
 use bold_stance_store::reading::{self, Reading};
 use bold_stance_store::visit;
 use bold_stance_store::{StoreError, event, job};
@@ -194,32 +194,7 @@ fn stored(
     id: Uuid,
     taken_at: DateTime<Utc>,
 ) -> Result<Reading, Vec<Problem>> {
-    let mut out = Reading {
-        id,
-        visit: r.visit,
-        quantity: r.quantity,
-        axle: r.place.axle,
-        side: r.place.side,
-        method: r.method,
-        raw: r.typed.clone(),
-        unit: r.unit,
-        value: 0.0,
-        sigma: 0.0,
-        corrections: r.corrections.clone(),
-        also: r.also.clone(),
-        doubt: Vec::new(),
-        notes: Vec::new(),
-        jack: r.jack,
-        jacked_height: r.jacked_height.clone(),
-        height_mm: r.height_mm,
-        author: if r.author.is_empty() { AUTHOR.into() } else { r.author.clone() },
-        replaces: None,
-        taken_at,
-    };
-    if let Some((value, sigma)) = r.value {
-        (out.value, out.sigma) = (value, sigma);
-        return Ok(out);
-    }
+    let author = if r.author.is_empty() { AUTHOR } else { &r.author };
     let asked = Asked {
         visit: r.visit,
         method: r.method,
@@ -229,10 +204,17 @@ fn stored(
         jack: r.jack,
         jacked_height: &r.jacked_height,
     };
-    let worked = bench.take(&asked, &t.visits, None)?;
-    (out.value, out.sigma) = (worked.value, worked.sigma);
-    (out.corrections, out.also, out.doubt, out.notes) =
-        (worked.corrections, worked.also, worked.doubt, worked.notes);
-    out.height_mm = worked.height_mm;
-    Ok(out)
+    let taken = match r.value {
+        None => bench.take(&asked, &t.visits, None)?,
+        Some((value, sigma)) => Taken {
+            quantity: r.quantity,
+            value,
+            sigma,
+            corrections: r.corrections.clone(),
+            also: r.also.clone(),
+            height_mm: r.height_mm,
+            ..Taken::default()
+        },
+    };
+    Ok(asked.stored(id, taken, author, taken_at))
 }

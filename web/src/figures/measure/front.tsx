@@ -39,6 +39,12 @@ export function FrontDrawing({ s }: { s: Shown }) {
   const level = topOut ? w.top[0] : w.bottom[0];
   const [open, touch] = topOut ? [w.bottom, w.top] : [w.top, w.bottom];
   const at = (p: [number, number], d: number): [number, number] => [p[0] + w.out[0] * d, p[1] + w.out[1] * d];
+  // A straight bar on both lips, past them at either end.
+  const end = (p: [number, number], past: number) =>
+    at(p, 8)
+      .map((v, i) => v + w.along[i]! * past)
+      .join(' ');
+  const rod = `M${end(w.top, 40)}L${end(w.bottom, -40)}`;
   return (
     <>
       <Ground x0={40} x1={W - 40} y={w.ground} />
@@ -65,24 +71,8 @@ export function FrontDrawing({ s }: { s: Shown }) {
       )}
       {drawing === 'gauge_bar' && (
         <>
-          <path
-            d={`M${at(w.top, 8)
-              .map((v, i) => v + w.along[i]! * 40)
-              .join(' ')}L${at(w.bottom, 8)
-              .map((v, i) => v - w.along[i]! * 40)
-              .join(' ')}`}
-            stroke="var(--steel)"
-            strokeWidth="13"
-          />
-          <path
-            d={`M${at(w.top, 8)
-              .map((v, i) => v + w.along[i]! * 40)
-              .join(' ')}L${at(w.bottom, 8)
-              .map((v, i) => v - w.along[i]! * 40)
-              .join(' ')}`}
-            stroke="var(--chalk)"
-            strokeWidth="2"
-          />
+          <path d={rod} stroke="var(--steel)" strokeWidth="13" />
+          <path d={rod} stroke="var(--chalk)" strokeWidth="2" />
           <Box at={at(w.hub, 16)} out={w.out} along={w.along} on />
           <Word x={w.hub[0] + m * 64} y={w.hub[1] + 8} anchor={anchor} on>
             {s.typed.angle ?? 'angle'}

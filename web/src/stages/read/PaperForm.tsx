@@ -60,8 +60,7 @@ export default function PaperForm() {
         const m = methodOf(i)!;
         const key = keyOf(i);
         const left = sideOf(i.place) === 'left';
-        return {
-          id: (ids[key] ??= crypto.randomUUID()),
+        const content: Omit<TypedReading, 'id'> = {
           visit,
           ...placeFor(m, i),
           method: m.id,
@@ -77,6 +76,9 @@ export default function PaperForm() {
           jack: 'rolled',
           jacked_height: '',
         };
+        // Sent twice it is stored once; changed after a lost answer it is a reading of its own.
+        const id = (ids[JSON.stringify(content)] ??= crypto.randomUUID());
+        return { ...content, id };
       });
       return take(
         api.POST('/api/v1/jobs/{id}/readings/form', { params: { path: { id: ticket.job.id } }, body }),

@@ -3,6 +3,7 @@ import { Glyph } from '../../shell/glyphs';
 import { useSettings } from '../../shell/settings';
 import { angle, minutes, num } from '../../units/print';
 import { digits, doubt, isAngle, placeWords, short, show } from './data';
+import { Odd } from './Suspicions';
 import type { PadState } from './usePad';
 
 export function Result({ pad }: { pad: PadState }) {
@@ -105,16 +106,7 @@ export function Meaning({ pad }: { pad: PadState }) {
   return (
     <div className="meaning">
       {p?.suspicions.map((s) => (
-        <details key={s.rule} className="odd" data-testid={`odd-${s.rule}`}>
-          <summary>
-            <Glyph name="watch" size={20} />
-            <span>{s.says}</span>
-          </summary>
-          <p>{s.why}</p>
-          <p>
-            <b>{s.settle}</b>
-          </p>
-        </details>
+        <Odd key={s.rule} of={s} />
       ))}
       {p?.taken.against_aim && (
         <p data-testid="against-aim" style={{ display: 'flex', gap: 8 }}>

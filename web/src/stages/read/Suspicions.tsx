@@ -1,12 +1,12 @@
 // Readings that may lie: what is odd, why, and the one reading that settles it.
+import type { ReactNode } from 'react';
 import { Glyph } from '../../shell/glyphs';
 import type { Suspicion, Target, VisitView } from './data';
 
-export function Suspicions({ view, open }: { view: VisitView; open: (t: Target) => void }) {
-  const list = view.suspicions;
-  const here = view.picture.order.some((i) => i.figure);
-  const row = (s: Suspicion, i: number) => (
-    <details key={`${s.rule}${i}`} className="odd" open={i === 0} data-testid={`odd-${s.rule}`}>
+/** One suspicion: what is odd; opened, why and what settles it. */
+export function Odd({ of: s, open, children }: { of: Suspicion; open?: boolean; children?: ReactNode }) {
+  return (
+    <details className="odd" open={open} data-testid={`odd-${s.rule}`}>
       <summary>
         <Glyph name="watch" size={20} />
         <span>{s.says}</span>
@@ -15,6 +15,16 @@ export function Suspicions({ view, open }: { view: VisitView; open: (t: Target) 
       <p>
         <b>{s.settle}</b>
       </p>
+      {children}
+    </details>
+  );
+}
+
+export function Suspicions({ view, open }: { view: VisitView; open: (t: Target) => void }) {
+  const list = view.suspicions;
+  const here = view.picture.order.some((i) => i.figure);
+  const row = (s: Suspicion, i: number) => (
+    <Odd key={`${s.rule}${i}`} of={s} open={i === 0}>
       {s.quantity && s.place && (
         <button
           type="button"
@@ -24,7 +34,7 @@ export function Suspicions({ view, open }: { view: VisitView; open: (t: Target) 
           Read it again
         </button>
       )}
-    </details>
+    </Odd>
   );
   return (
     <div>

@@ -45,7 +45,8 @@ export function usePad(
   const [jack, setJack] = useState<Jack>('rolled');
   const [jackedHeight, setJackedHeight] = useState('');
   const [preview, setPreview] = useState<{ data?: Preview; fault?: ApiProblem }>({});
-  const id = useRef(crypto.randomUUID());
+  // An id belongs to what was typed: sent twice it is stored once, changed after a lost answer it is a new one.
+  const sent = useRef({ content: '', id: '' });
   const place = placeFor(method, target);
   const names = useMemo(() => {
     const list = numbers(method);
@@ -71,8 +72,7 @@ export function usePad(
           : [];
       }),
   ];
-  const typed: TypedReading = {
-    id: id.current,
+  const content: Omit<TypedReading, 'id'> = {
     visit,
     axle: place.axle,
     side: place.side,
@@ -82,12 +82,14 @@ export function usePad(
     jack,
     jacked_height: jackedHeight,
   };
+  const key = JSON.stringify(content);
+  if (sent.current.content !== key) sent.current = { content: key, id: crypto.randomUUID() };
+  const typed: TypedReading = { ...content, id: sent.current.id };
   const missing = names.filter((n) => {
     const e = info(n);
     return e && mustType(e) && !(lists[n] ?? []).some((x) => x.text.trim());
   });
   const complete = missing.length === 0 && entries.length > 0;
-  const key = JSON.stringify(typed);
   useEffect(() => {
     if (!complete) {
       setPreview({});
@@ -113,7 +115,7 @@ export function usePad(
     mutationFn: () =>
       take(api.POST('/api/v1/jobs/{id}/readings', { params: { path: { id: ticket.job.id } }, body: typed })),
     onSuccess: (t) => {
-      id.current = crypto.randomUUID();
+      sent.current = { content: '', id: '' };
       setLists(start(method, target));
       setActive(first?.name ?? '');
       setPreview({});

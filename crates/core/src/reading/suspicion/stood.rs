@@ -47,7 +47,7 @@ pub(super) fn height_not_settled(f: &mut Found<'_, '_>) {
                     "Roll and bounce it, re-read the height, then this.",
                 );
             } else if let Some(h) = height
-                && r.height_mm.is_some_and(|was| r.jack == Jack::Rolled && (was - h.value).abs() > 3.0)
+                && r.height_mm.is_some_and(|was| r.jack == Jack::Rolled && (was - h.as_taped()).abs() > 3.0)
             {
                 f.at(
                     r,
@@ -55,7 +55,7 @@ pub(super) fn height_not_settled(f: &mut Found<'_, '_>) {
                         "{}: read at {:.0} mm, it stands at {:.0} mm now.",
                         name(r),
                         r.height_mm.unwrap_or_default(),
-                        h.value
+                        h.as_taped()
                     ),
                     "Every angle hangs on the height.",
                     "Read it again at the height it stands at.",

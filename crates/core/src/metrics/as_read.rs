@@ -1,0 +1,219 @@
+//! The corner file's car bent to what was read on it, and how far its angles may be off.
+
+use super::corner_file::CornerFileRequest;
+use crate::fit::{Doubt, Doubted, doubt};
+use crate::geometry::{Axle, Points, Side, WheelAtDesign};
+use crate::linkage::{Corner, Linkage, Loop, Unreachable};
+use crate::problem::Problem;
+use crate::vehicle::{Anchored, Gains, HeightState, Measured, anchor, anchor_wheel};
+use crate::wheel::WheelState;
+use serde::{Deserialize, Serialize};
+
+/// Every known corner of the car.
+pub(super) type Corners = Vec<(Axle, Side, Corner)>;
+
+/// Camber and toe of a wheel that does not steer, as read, with their standard deviations.
+#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
+#[serde(deny_unknown_fields)]
+pub struct RearRead {
+    /// Degrees over the ground, top out positive.
+    pub camber_deg: f64,
+    /// Degrees, toe-in positive.
+    pub toe_deg: f64,
+    /// Degrees.
+    pub camber_sigma_deg: f64,
+    /// Degrees.
+    pub toe_sigma_deg: f64,
+}
+
+/// Bends one front corner so that the car, standing as it arrived with its own lean and rake, shows what was
+/// read over the ground. `None` when it does not steer.
+fn on_ground(
+    r: &CornerFileRequest,
+    points: &Points,
+    wheel: &WheelAtDesign,
+    side: Side,
+    read: &Measured,
+) -> Result<Option<Anchored>, Unreachable> {
+    let travel = -r.arrived.at(Axle::Front, side);
+    let mut target = *read;
+    let mut found = None;
+    // The body turns angles by nearly as much as it leans: a few rounds reach the last digit.
+    for _ in 0..6 {
+        let a = match anchor(points, wheel, travel, &[], &target) {
+            Ok(a) => a,
+            Err(e) if e.blocked == Loop::Unsteered => return Ok(None),
+            Err(e) => return Err(e),
+        };
+        let here = [(Axle::Front, side, a.corner.clone())];
+        let seen = r.car.state(&here, &r.arrived, [0.0; 2]).wheels.first().and_then(|w| w.wheel);
+        found = Some(a);
+        let Some((w, s)) = seen.and_then(|w| w.steer.map(|s| (w, s))) else { break };
+        target.camber_deg += read.camber_deg - w.camber_deg;
+        target.toe_deg += read.toe_deg - w.toe_deg;
+        target.caster_deg += read.caster_deg - s.caster_deg;
+    }
+    Ok(found)
+}
+
+/// Bends the rear corners to what was read over the ground, like [`on_ground`].
+pub(super) fn bend_rear(
+    r: &CornerFileRequest,
+    corners: &mut Corners,
+    watch: &mut Vec<String>,
+) -> Result<(), Problem> {
+    let (Some(read), Some(rear)) = (&r.rear_read, &r.car.rear) else { return Ok(()) };
+    for (side, m) in Side::BOTH.into_iter().zip(read) {
+        let travel = -r.arrived.at(Axle::Rear, side);
+        let (points, wheel) = rear.side(side);
+        let (mut camber, mut toe) = (m.camber_deg, m.toe_deg);
+        let mut found = None;
+        for _ in 0..6 {
+            let a = anchor_wheel(&points, &wheel, travel, &[], camber, toe).map_err(|e| {
+                Problem::new(
+                    format!("car.rear.{}", e.field()),
+                    format!("at the {} rear height read {e}", side.word()),
+                    "points that close at the height that was read; measure that joint again",
+                )
+            })?;
+            let here = [(Axle::Rear, side, a.corner.clone())];
+            let seen = r.car.state(&here, &r.arrived, [0.0; 2]).wheels.first().and_then(|w| w.wheel);
+            found = Some(a);
+            let Some(w) = seen else { break };
+            camber += m.camber_deg - w.camber_deg;
+            toe += m.toe_deg - w.toe_deg;
+        }
+        let Some(found) = found else { continue };
+        if found.anchor.suspicious() {
+            watch.push(format!(
+                "{} rear: the points had to be bent {:.1}° to meet the gauge. Bent part or wrong geometry: compare \
+                 both sides.",
+                if side == Side::Left { "Left" } else { "Right" },
+                found.anchor.largest_deg()
+            ));
+        }
+        if let Some(slot) = corners.iter_mut().find(|(a, s, _)| *a == Axle::Rear && *s == side) {
+            slot.2 = found.corner;
+        }
+    }
+    Ok(())
+}
+
+/// Bends the front corners to the readings; says what is suspicious.
+pub(super) fn bend_front(
+    r: &CornerFileRequest,
+    corners: &mut Corners,
+    watch: &mut Vec<String>,
+) -> Result<(), Problem> {
+    let Some(read) = &r.front_read else { return Ok(()) };
+    let mut included = Vec::with_capacity(2);
+    for (side, m) in Side::BOTH.into_iter().zip(read) {
+        let travel = -r.arrived.at(Axle::Front, side);
+        let (points, wheel) = r.car.front.side(side);
+        let found = match on_ground(r, &points, &wheel, side, m) {
+            Ok(Some(f)) => f,
+            // A front axle without a steering axis keeps its own angles.
+            Ok(None) => return Ok(()),
+            Err(e) => {
+                return Err(Problem::new(
+                    format!("car.front.{}", e.field()),
+                    format!("at the {} height read {e}", side.word()),
+                    "points that close at the height that was read; measure that joint again",
+                ));
+            }
+        };
+        if found.anchor.suspicious() {
+            watch.push(format!(
+                "{} front: the points had to be bent {:.1}° to meet the gauge. Bent part or wrong geometry: compare \
+                 both sides, then measure that corner's points again.",
+                if side == Side::Left { "Left" } else { "Right" },
+                found.anchor.largest_deg()
+            ));
+        }
+        if let Ok(w) = found.corner.wheel(travel, 0.0)
+            && let Some(s) = w.steer
+        {
+            included.push(s.sai_deg + w.camber_deg);
+        }
+        if let Some(slot) = corners.iter_mut().find(|(a, s, _)| *a == Axle::Front && *s == side) {
+            slot.2 = found.corner;
+        }
+    }
+    if let [l, r] = included.as_slice()
+        && (l - r).abs() > 0.7
+    {
+        watch.push(format!(
+            "Included angles differ by {:.1}° left to right. A knuckle, strut or axle end may be bent: check it before \
+             setting anything.",
+            (l - r).abs()
+        ));
+    }
+    Ok(())
+}
+
+/// Standard deviation of the angles of a wheel nobody has read, degrees (judgement, no source).
+const UNREAD: Doubt = Doubt { camber_deg: 0.4, caster_deg: 0.6, toe_deg: 0.15 };
+
+/// Doubt of each corner at each state, in the order of the states.
+pub(super) fn doubts(
+    r: &CornerFileRequest,
+    corners: &Corners,
+    states: &[HeightState],
+) -> Vec<Vec<Option<Doubt>>> {
+    corners
+        .iter()
+        .map(|(axle, side, c)| {
+            let at = |g: &Gains| -g.at(*axle, *side);
+            let Some(geometry) = r.car.axle(*axle) else { return vec![None; states.len()] };
+            let (points, wheel) = geometry.side(*side);
+            let i = usize::from(*side == Side::Right);
+            let front = *axle == Axle::Front;
+            let read_at = at(&r.arrived);
+            let Ok(w) = c.wheel(read_at, 0.0) else { return vec![None; states.len()] };
+            let own = Measured {
+                camber_deg: w.camber_deg,
+                toe_deg: w.toe_deg,
+                caster_deg: w.steer.map_or(0.0, |s| s.caster_deg),
+            };
+            let sigma = if front {
+                r.front_sigma.filter(|_| r.front_read.is_some()).map_or(UNREAD, |s| s[i])
+            } else {
+                r.rear_read.map_or(UNREAD, |read| Doubt {
+                    camber_deg: read[i].camber_sigma_deg,
+                    toe_deg: read[i].toe_sigma_deg,
+                    caster_deg: 0.0,
+                })
+            };
+            let d = Doubted {
+                points: &points,
+                wheel: &wheel,
+                read_at,
+                start: &[],
+                planned: &[],
+                measured: &own,
+                sigma,
+                knowledge: if front { r.knowledge } else { r.rear_knowledge },
+            };
+            let travels: Vec<f64> = states.iter().map(|s| at(&s.gains)).collect();
+            let found = doubt(&d, &travels).unwrap_or_else(|_| vec![None; states.len()]);
+            // The height's own doubt comes on top, by the slope of each angle there.
+            found
+                .into_iter()
+                .zip(states)
+                .map(|(d, s)| {
+                    let d = d?;
+                    let ends = [-s.band_mm, s.band_mm].map(|b| c.wheel(at(&s.gains) + b, 0.0).ok());
+                    let [Some(low), Some(high)] = ends else { return Some(d) };
+                    let caster = |w: &WheelState| w.steer.map_or(0.0, |s| s.caster_deg);
+                    let with = |own: f64, a: f64, b: f64| own.hypot(0.5 * (b - a));
+                    Some(Doubt {
+                        camber_deg: with(d.camber_deg, low.camber_deg, high.camber_deg),
+                        caster_deg: with(d.caster_deg, caster(&low), caster(&high)),
+                        toe_deg: with(d.toe_deg, low.toe_deg, high.toe_deg),
+                    })
+                })
+                .collect()
+        })
+        .collect()
+}
