@@ -367,3 +367,36 @@ async fn two_tablets_read_one_car_and_nothing_is_lost() {
     assert_eq!(t["visits"][1]["picture"]["decision"], "Cams");
     a.finish().await;
 }
+
+#[tokio::test]
+async fn a_second_tablet_that_answers_first_is_followed_or_asked_about() {
+    let a = App::start(1280, 800).await;
+    a.open("/").await;
+    let id = van(&a).await;
+    a.open(&format!("/job/{id}/read?at=prepare")).await;
+    a.until("prepare-saving", |t| t == "Saved").await;
+    let script = "const [job,item,text]=arguments, d=arguments[arguments.length-1];
+        fetch(`/api/v1/jobs/${job}`).then(r=>r.json()).then(t=>{const v=t.visits[0];return fetch(`/api/v1/jobs/${job}/visits/found`,
+        {method:'PUT',headers:{'content-type':'application/json'},body:JSON.stringify({version:v.version,answers:{...v.answers,[item]:text}})})})
+        .then(r=>d(r.status))";
+    let other = async |item: &str, text: &str| {
+        let status = a.c.execute_async(script, vec![json!(id), json!(item), json!(text)]).await.unwrap();
+        assert_eq!(status, 200);
+    };
+    // Nothing typed here: the other's answer appears, and nothing is sent against it.
+    other("fuel", "12 l").await;
+    a.el("[data-testid=prepare-fuel][value='12 l']").await;
+    assert_eq!(a.text("prepare-saving").await, "Saved");
+    // Both at once: refused here, what was typed stays, and taking theirs keeps mine beside it.
+    other("cargo", "40 kg").await;
+    a.fill("[data-testid=prepare-seats]", "80 kg").await;
+    a.press("take-theirs").await;
+    a.until("prepare-saving", |t| t == "Saved").await;
+    let t = a.fetch(&format!("/api/v1/jobs/{id}")).await;
+    let answers = &t["visits"][0]["answers"];
+    assert_eq!(
+        (&answers["fuel"], &answers["cargo"], &answers["seats"]),
+        (&json!("12 l"), &json!("40 kg"), &json!("80 kg"))
+    );
+    a.finish().await;
+}

@@ -1,10 +1,10 @@
 // The prepare list: what is not answered widens the doubt, nothing blocks.
-import { useMutation } from '@tanstack/react-query';
+import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useEffect, useState } from 'react';
 import { api, ApiProblem, take, type Schemas } from '../../api/client';
 import { FieldError } from '../../shell/Fault';
 import { Glyph } from '../../shell/glyphs';
-import { useBench } from '../../shell/ticket';
+import { ticketKey, useBench } from '../../shell/ticket';
 import type { VisitView } from './data';
 
 type Item = Schemas['PrepareItem'];
@@ -23,34 +23,52 @@ const plain = (a: Record<string, string>) => JSON.stringify(Object.entries(a).to
 
 export function PrepareList({ view, items, back }: { view: VisitView; items: Item[]; back: () => void }) {
   const { ticket, setTicket } = useBench();
+  const queries = useQueryClient();
+  // What this page and the server last agreed on; only what differs from it is this page's own.
+  const [agreed, setAgreed] = useState({ version: view.version, answers: view.answers });
   const [answers, setAnswers] = useState<Record<string, string>>(view.answers);
-  const [version, setVersion] = useState(view.version);
+  const dirty = plain(answers) !== plain(agreed.answers);
+  const overtaken = view.version > agreed.version;
   const save = useMutation({
     mutationFn: (a: Record<string, string>) =>
       take(
         api.PUT('/api/v1/jobs/{id}/visits/{kind}', {
           params: { path: { id: ticket.job.id, kind: view.kind } },
-          body: { version, answers: a },
+          body: { version: agreed.version, answers: a },
         }),
       ),
-    onSuccess: (t) => {
+    onSuccess: (t, a) => {
+      const version = t.visits.find((v) => v.kind === view.kind)?.version ?? agreed.version;
+      setAgreed({ version, answers: a });
       setTicket(t);
-      setVersion(t.visits.find((v) => v.kind === view.kind)?.version ?? version);
     },
+    onError: () => void queries.invalidateQueries({ queryKey: ticketKey(ticket.job.id) }),
   });
+  // Somebody else answered and nothing is typed here: follow.
+  useEffect(() => {
+    if (!overtaken || dirty || save.isPending) return;
+    setAgreed({ version: view.version, answers: view.answers });
+    setAnswers(view.answers);
+  }, [overtaken, dirty, save.isPending, view]);
   const fault = save.error instanceof ApiProblem ? save.error : undefined;
-  const dirty = plain(answers) !== plain(view.answers);
+  const stale = fault?.status === 409;
   // Saved by itself shortly after the last answer; a refused one stays as typed.
-  const blocked = fault !== undefined && plain(save.variables ?? {}) === plain(answers);
+  const blocked = stale || (fault !== undefined && plain(save.variables ?? {}) === plain(answers));
   useEffect(() => {
     if (!dirty || save.isPending || blocked) return;
     const t = setTimeout(() => save.mutate(answers), 600);
     return () => clearTimeout(t);
   }, [dirty, answers, save, blocked]);
+  // What they changed since we agreed is theirs; the rest stays as typed here.
+  const takeTheirs = () => {
+    const theirs = Object.fromEntries(Object.entries(view.answers).filter(([k, v]) => v !== (agreed.answers[k] ?? '')));
+    setAgreed({ version: view.version, answers: view.answers });
+    setAnswers({ ...answers, ...theirs });
+    save.reset();
+  };
   const put = (id: string, text: string) => setAnswers((a) => ({ ...a, [id]: text }));
   const air = (ticket.vehicle.facts.car?.levels ?? []).length > 0;
   const list = items.filter((i) => i.only !== 'air' || air);
-  const stale = fault?.status === 409;
   return (
     <section className="pane prepare" aria-label="Prepare list">
       <div className="prepare-head">
@@ -69,13 +87,11 @@ export function PrepareList({ view, items, back }: { view: VisitView; items: Ite
             type="button"
             className="chip"
             style={{ marginTop: 8 }}
-            onClick={() => {
-              setVersion(view.version);
-              setAnswers({ ...answers, ...view.answers });
-              save.reset();
-            }}
+            disabled={!overtaken}
+            onClick={takeTheirs}
+            data-testid="take-theirs"
           >
-            Take theirs, keep mine where they left it empty
+            Take what they changed, keep mine
           </button>
         </div>
       )}
