@@ -7,7 +7,7 @@ use bold_stance_core::linkage::{Corner, Linkage, Unreachable};
 use bold_stance_core::metrics::{
     Aids, AxleMetrics, BodyFacts, LivePoint, aids, axle_metrics, live_axle_curve,
 };
-use bold_stance_core::plan::{SettingsCase, SettingsError, run_settings};
+use bold_stance_core::plan::{PlanCase, PlanCaseError, SettingsCase, SettingsError, run_plan, run_settings};
 use bold_stance_core::problem::{Problem, in_range, parse_json};
 use bold_stance_core::vehicle::CarFacts;
 use bold_stance_core::wear::{WearCase, run};
@@ -254,6 +254,20 @@ pub fn settings(path: &Path) -> Result<(), Failure> {
         Ok(r) => print(&r),
         Err(SettingsError::Bad(p)) => Err(p.into()),
         Err(e @ SettingsError::NoAnswer(_)) => Err(Failure::NoAnswer(e.to_string())),
+    }
+}
+
+/// `plan`.
+pub fn plan(path: &Path) -> Result<(), Failure> {
+    let case: PlanCase = parse_json(&read(path)?)?;
+    match run_plan(&case) {
+        Ok(r) => print(&r),
+        Err(PlanCaseError::Bad(p)) => Err(p.into()),
+        // The nearest plans are printed all the same.
+        Err(PlanCaseError::NoneReaches(r)) => {
+            print(&r)?;
+            Err(Failure::NoAnswer(format!("{}. {}", r.headline, r.sentence)))
+        }
     }
 }
 

@@ -86,6 +86,11 @@ enum Command {
         /// Case file
         case: PathBuf,
     },
+    /// Ranked sets of correction parts with their settings (`bold-stance.plan/1`), JSON; exit 3 when none reaches
+    Plan {
+        /// Case file
+        case: PathBuf,
+    },
     /// Hardpoints and bands from readings at several heights (`bold-stance.fit/1`), JSON
     Fit {
         /// Case file
@@ -139,6 +144,7 @@ fn main() -> ExitCode {
         }
         Command::Metrics { geometry, wheelbase } => headless::metrics(&geometry, wheelbase),
         Command::Settings { case } => headless::settings(&case),
+        Command::Plan { case } => headless::plan(&case),
         Command::Fit { case } => headless::fit(&case),
         Command::Wear { case } => headless::wear(&case),
         Command::Read { method, values } => read::read(&method, &values),

@@ -82,6 +82,21 @@ pub struct WheelState {
 }
 
 impl WheelState {
+    /// The full list; caster, SAI, scrub and trail are 0 where the wheel does not steer and mean nothing there.
+    #[must_use]
+    pub fn or_unsteered(&self) -> Alignment {
+        self.alignment().unwrap_or(Alignment {
+            camber_deg: self.camber_deg,
+            toe_deg: self.toe_deg,
+            caster_deg: 0.0,
+            sai_deg: 0.0,
+            half_track_mm: self.half_track_mm,
+            wheel_x_mm: self.wheel_x_mm,
+            scrub_radius_mm: 0.0,
+            mechanical_trail_mm: 0.0,
+        })
+    }
+
     /// The full list of a steered wheel.
     #[must_use]
     pub fn alignment(&self) -> Option<Alignment> {

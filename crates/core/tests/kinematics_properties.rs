@@ -56,7 +56,7 @@ proptest! {
     #[test]
     fn anchoring_reproduces_any_gauge(camber in -1.4f64..1.4, caster in 2.0f64..4.8, toe in -0.5f64..0.5, t in -60.0f64..60.0, cam in -90.0f64..90.0) {
         let g = common::truck().geometry;
-        let start = [default_adjusters(3.2)[0].edit_at(cam)];
+        let start = default_adjusters(3.2)[0].edits_at(cam);
         let m = Measured { camber_deg: camber, caster_deg: caster, toe_deg: toe };
         let got = anchor(&g.points, &g.wheel, t, &start, &m).unwrap().corner.edited(&start).alignment(t, 0.0).unwrap();
         prop_assert!((got.camber_deg - camber).abs() < 1e-8);

@@ -3,7 +3,7 @@
 
 mod common;
 use bold_stance_core::part::shipped_parts;
-use bold_stance_core::plan::{CandidateStatus, plan};
+use bold_stance_core::plan::{CandidateStatus, fitted_parts, plan};
 use bold_stance_core::sheet::{StepKind, sheet};
 use common::truck;
 
@@ -28,7 +28,7 @@ fn lifting_the_front_alone_turns_the_body_and_its_caster() {
     // Scenario 14 of the trade: comparing caster with the old value without the body's rotation.
     let mut i = truck();
     let front = plan(&i, &[]).unwrap();
-    i.rear_change_mm = 65.0;
+    i.other_change_mm = 65.0;
     let level = plan(&i, &[]).unwrap();
     assert!((front.left.after.caster_deg - level.left.after.caster_deg - front.pitch_deg).abs() < 1e-6);
     assert!((front.pitch_deg - 1.1564).abs() < 1e-3);
@@ -62,8 +62,7 @@ fn fitting_what_reaches_reaches() {
     assert!(after.verdict.reached, "{:?}", after.verdict);
     assert_eq!(after.candidates[0].status, CandidateStatus::Fitted);
     assert!(after.left.bare_reach.is_some());
-    let fitted: Vec<_> = parts.iter().filter(|p| i.fitted.contains(&p.id)).collect();
-    let steps = sheet(&i, &after, &fitted);
+    let steps = sheet(&i, &after, &fitted_parts(&i, &parts));
     let at = |id: &str| steps.iter().position(|s| s.id == id).unwrap();
     assert!(at("height") < at("settled") && at("settled") < at("cams"));
     assert!(at("cams") < at("reswept") && at("reswept") < at("tie-rods") && at("tie-rods") < at("proved"));

@@ -4,6 +4,7 @@
 mod api;
 mod assets;
 mod bench;
+mod catalogue;
 mod guard;
 mod problem;
 mod routes;
@@ -32,8 +33,10 @@ pub struct AppState {
     pub store: Store,
     /// The shop this server works for.
     pub shop: Shop,
-    /// The catalogue.
+    /// The shipped parts.
     pub parts: Vec<Part>,
+    /// The shop's parts as last looked at.
+    pub shelf_cache: catalogue::ShelfCache,
     /// The aims.
     pub aims: Vec<Aim>,
     /// Methods people read with.
@@ -75,6 +78,7 @@ pub fn start(
         store,
         shop,
         parts: shipped_parts()?,
+        shelf_cache: catalogue::ShelfCache::default(),
         aims: shipped_aims()?,
         gauge,
         methods: shipped_methods()?,

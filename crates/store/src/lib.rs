@@ -9,6 +9,8 @@ pub mod job;
 pub mod plan;
 pub mod reading;
 pub mod shop;
+pub mod shop_aim;
+pub mod shop_part;
 pub mod vehicle;
 pub mod visit;
 

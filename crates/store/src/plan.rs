@@ -1,7 +1,7 @@
 //! Plans of a job: saved, renamed, duplicated, compared.
 
 use crate::{Result, StoreError, Tx};
-use bold_stance_core::plan::Aim;
+use bold_stance_core::plan::{Aim, Way};
 use chrono::{DateTime, Utc};
 use serde::{Deserialize, Serialize};
 use sqlx::types::Json;
@@ -26,6 +26,33 @@ pub struct PlanDocument {
     pub aim: Aim,
     /// Depth at which the tyre is done, mm.
     pub limit_mm: f64,
+    /// Ways in which the front gain is had.
+    #[serde(default)]
+    pub ways: Vec<Way>,
+    /// Ways in which the rear gain is had.
+    #[serde(default)]
+    pub rear_ways: Vec<Way>,
+    /// Left and right front on top of the gain, mm.
+    #[serde(default)]
+    pub trim_mm: [f64; 2],
+    /// Left and right rear on top of the gain, mm.
+    #[serde(default)]
+    pub rear_trim_mm: [f64; 2],
+    /// Rear height expected to settle out, mm.
+    #[serde(default)]
+    pub rear_settle_mm: f64,
+    /// Rear height lost under the usual load, mm.
+    #[serde(default)]
+    pub rear_load_mm: f64,
+    /// Parts fitted at the rear, by id.
+    #[serde(default)]
+    pub rear_fitted: Vec<String>,
+    /// Camber and caster picked on the front map, left and right.
+    #[serde(default)]
+    pub picked: [Option<[f64; 2]>; 2],
+    /// Camber and toe picked on the rear map, left and right.
+    #[serde(default)]
+    pub rear_picked: [Option<[f64; 2]>; 2],
 }
 
 /// A stored plan.

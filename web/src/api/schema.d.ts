@@ -4,6 +4,41 @@
  */
 
 export interface paths {
+    "/api/v1/aims": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Every aim to choose from. */
+        get: operations["aims"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/aims/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Keeps an aim of the shop. */
+        put: operations["keepAim"];
+        post?: never;
+        /** Removes an aim of the shop; plans keep their windows. */
+        delete: operations["removeAim"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/archetypes": {
         parameters: {
             query?: never;
@@ -151,6 +186,23 @@ export interface paths {
         get: operations["health"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/height-target": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** From a wanted height to the gain, and to turns of a collar or bolt. */
+        post: operations["heightTarget"];
         delete?: never;
         options?: never;
         head?: never;
@@ -349,6 +401,125 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/parts": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Every part of the shop. */
+        get: operations["parts"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/parts.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** All parts as CSV. */
+        get: operations["exportPartsCsv"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/parts.json": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** All parts as JSON. */
+        get: operations["exportPartsJson"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/parts/import": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Brings parts in, as CSV or as a JSON list: all of them or none. Parts that are there already are changed. */
+        post: operations["importParts"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/parts/look": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What a part moves, drawn, while it is typed. */
+        post: operations["lookAtPart"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/parts/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Keeps a part: a new one, a changed one, one retired or brought back. */
+        put: operations["keepPart"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/plans/search": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Searches sets of parts; one JSON line after the other. */
+        post: operations["searchPlans"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/plans/{id}": {
         parameters: {
             query?: never;
@@ -442,7 +613,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** Name, aims and catalogue. */
+        /** Name, aims, ways to change height. */
         get: operations["shop"];
         put?: never;
         post?: never;
@@ -513,15 +684,20 @@ export interface components {
         };
         /** @description One adjuster of one side. */
         Adjuster: components["schemas"]["AdjusterKind"] & {
+            /** @description Cannot be turned as it is (knock-out tabs still in, plate welded). */
+            locked?: boolean;
             /** @description What the specialist calls it. */
             name: string;
             /**
              * Format: double
-             * @description Where it stands now: degrees of a cam, turns of a thread.
+             * @description Where it stands now.
              */
             position?: number;
         };
-        /** @description How an adjuster works. */
+        /**
+         * @description How an adjuster works. A position is degrees of a cam, bolt or sleeve, turns of a thread, mm of a slide or
+         *     shim stack, degrees of camber of a slot, degrees of caster of a wedge.
+         */
         AdjusterKind: {
             /** @description Slot direction (any length), positive = outboard for `[0,1,0]`. */
             direction: number[];
@@ -555,10 +731,20 @@ export interface components {
              * @description 1, or 2 for a left/right-hand sleeve.
              */
             ends: number;
+            /**
+             * Format: double
+             * @description Thread in engagement at position 0, mm; unknown when absent.
+             */
+            engaged_mm?: number | null;
             /** @enum {string} */
             kind: "thread";
             /** @description The link it lengthens. */
             link: components["schemas"]["ThreadLink"];
+            /**
+             * Format: double
+             * @description Least engagement, mm.
+             */
+            min_engaged_mm?: number | null;
             /**
              * Format: double
              * @description Thread pitch, mm per turn.
@@ -566,6 +752,95 @@ export interface components {
             pitch_mm: number;
             /** @description Fewest and most turns from where it stands. */
             turns: number[];
+        } | {
+            /** @description Positive direction (any length). */
+            direction: number[];
+            /** @enum {string} */
+            kind: "slide";
+            /** @description What it carries. */
+            point: components["schemas"]["EccentricPoint"];
+            /** @description Lowest and highest position, mm. */
+            range_mm: number[];
+            /**
+             * Format: double
+             * @description Marks, mm; any position when absent.
+             */
+            step_mm?: number | null;
+        } | {
+            /** @description Direction a thicker stack moves it (any length). */
+            direction: number[];
+            /** @enum {string} */
+            kind: "shims";
+            /** @description The pivot they move. */
+            point: components["schemas"]["EccentricPoint"];
+            /** @description Thinnest and thickest change of the stack, mm. */
+            range_mm: number[];
+            /**
+             * Format: double
+             * @description Thinnest shim, mm.
+             */
+            step_mm: number;
+        } | {
+            /** @description Lowest and highest camber it adds, degrees. */
+            camber_deg: number[];
+            /** @enum {string} */
+            kind: "tilt";
+            /**
+             * Format: double
+             * @description Steps, degrees; any position when absent.
+             */
+            step_deg?: number | null;
+            /**
+             * Format: double
+             * @description Degrees of toe that come with each degree of camber.
+             */
+            toe_per_camber?: number;
+        } | {
+            /**
+             * Format: double
+             * @description Camber at a quarter turn, degrees.
+             */
+            amplitude_deg: number;
+            /** @enum {string} */
+            kind: "cam_bolt";
+            /**
+             * Format: double
+             * @description Highest angle, degrees.
+             */
+            max_deg: number;
+            /**
+             * Format: double
+             * @description Lowest angle, degrees.
+             */
+            min_deg: number;
+            /**
+             * Format: int32
+             * @description Notches in half a turn; any angle when absent.
+             */
+            notches_per_half_turn?: number | null;
+        } | {
+            /** @description Lowest and highest caster it adds, degrees. */
+            caster_deg: number[];
+            /** @enum {string} */
+            kind: "wedge";
+            /**
+             * Format: double
+             * @description Steps, degrees.
+             */
+            step_deg: number;
+        } | {
+            /**
+             * Format: double
+             * @description Offset, degrees.
+             */
+            amount_deg: number;
+            /** @enum {string} */
+            kind: "sleeve";
+            /**
+             * Format: int32
+             * @description Positions in a full turn.
+             */
+            positions: number;
         };
         /** @description All aids of an axle; none where the layout has no such part. */
         Aids: {
@@ -596,12 +871,21 @@ export interface components {
             cross_caster_deg: number;
             /** @description Stable word. */
             id: string;
+            /** @description At which height the windows count. */
+            judged_at?: components["schemas"]["JudgedAt"];
+            lock?: components["schemas"]["LockAim"] | null;
             /** @description What it is called. */
             name: string;
+            /** @description Rear camber, degrees, each side. */
+            rear_camber_deg?: number[] | null;
+            /** @description Rear total toe, degrees, toe-in positive. */
+            rear_toe_total_deg?: number[] | null;
             /** @description Why one would want it. */
             reason: string;
             /** @description Front total toe, degrees, toe-in positive. */
             toe_total_deg: number[];
+            /** @description Disagreements within the school. */
+            views?: components["schemas"]["View"][];
         };
         /** @description A level of an air suspension against as arrived, mm higher. */
         AirLevel: {
@@ -695,6 +979,30 @@ export interface components {
              * @description Forward shift of the upper ball joint, mm.
              */
             upper_shift_mm: number;
+        };
+        /**
+         * @description An angle of a wheel, or a difference left minus right.
+         * @enum {string}
+         */
+        AngleName: "camber" | "caster" | "toe" | "cross_camber" | "cross_caster";
+        /** @description An angle against its window. */
+        AngleVerdict: {
+            /** @description Which. */
+            angle: components["schemas"]["AngleName"];
+            /**
+             * Format: double
+             * @description Degrees outside: above the window positive, below negative, 0 inside.
+             */
+            off_deg: number;
+            /**
+             * Format: double
+             * @description Degrees.
+             */
+            value_deg: number;
+            /** @description Window, degrees. */
+            window_deg: number[];
+            /** @description In words, with the way it is off. */
+            words: string;
         };
         /** @description A generic axle. */
         Archetype: {
@@ -918,9 +1226,11 @@ export interface components {
             /** @description One line: what it does. */
             does: string;
             effect?: components["schemas"]["Effect"] | null;
+            /** @description Checks that fail with it, and why it cannot stand here. */
+            fouls: string[];
             /** @description Left reach outline with it. */
             left_outline: number[][];
-            /** @description The part. */
+            /** @description The part, in the size that does best. */
             part: components["schemas"]["Part"];
             /** @description Right reach outline with it. */
             right_outline: number[][];
@@ -929,6 +1239,8 @@ export interface components {
              * @description Largest gap left, degrees.
              */
             short_deg: number;
+            /** @description Other sizes of it, by id. */
+            sizes: string[];
             /** @description How it does. */
             status: components["schemas"]["CandidateStatus"];
         };
@@ -936,7 +1248,7 @@ export interface components {
          * @description How a part does against the aim.
          * @enum {string}
          */
-        CandidateStatus: "fitted" | "reaches" | "short" | "toe_only" | "clash" | "stops";
+        CandidateStatus: "fitted" | "reaches" | "short" | "toe_only" | "clash" | "needs" | "fouls" | "stops";
         /** @description The car as geometry. */
         Car: {
             /** @description The rest. */
@@ -1031,6 +1343,22 @@ export interface components {
              */
             levels: components["schemas"]["AirLevel"][];
             /**
+             * @description What the front axle's joints, travel and clearances allow.
+             * @default {
+             *       "arch_front_mm": null,
+             *       "arch_rear_mm": null,
+             *       "bucket": null,
+             *       "bump_mm": null,
+             *       "droop_mm": null,
+             *       "lower_joint_deg": null,
+             *       "shaft_deg": null,
+             *       "shaft_inner": null,
+             *       "strut_gap_mm": null,
+             *       "upper_joint_deg": null
+             *     }
+             */
+            limits: components["schemas"]["Limits"];
+            /**
              * Format: double
              * @description Largest turn of the inner front wheel, degrees.
              * @default 35
@@ -1038,6 +1366,27 @@ export interface components {
             lock_deg: number;
             /** @default null */
             payload: components["schemas"]["Payload"] | null;
+            /**
+             * @description What can be turned at each rear wheel.
+             * @default []
+             */
+            rear_adjusters: components["schemas"]["Adjuster"][];
+            /**
+             * @description The same of the rear axle.
+             * @default {
+             *       "arch_front_mm": null,
+             *       "arch_rear_mm": null,
+             *       "bucket": null,
+             *       "bump_mm": null,
+             *       "droop_mm": null,
+             *       "lower_joint_deg": null,
+             *       "shaft_deg": null,
+             *       "shaft_inner": null,
+             *       "strut_gap_mm": null,
+             *       "upper_joint_deg": null
+             *     }
+             */
+            rear_limits: components["schemas"]["Limits"];
             /**
              * Format: double
              * @description Load of one rear wheel, N.
@@ -1080,6 +1429,51 @@ export interface components {
              * @default 265
              */
             tyre_width_mm: number;
+        };
+        /** @description One check. */
+        Check: {
+            /** @description What. */
+            kind: components["schemas"]["CheckKind"];
+            /**
+             * Format: double
+             * @description Figure it is held against.
+             */
+            limit: number;
+            /** @description Whether a figure of this car stands behind it, or only a usual one. */
+            measured: boolean;
+            /** @description Whether it holds. */
+            ok: boolean;
+            /** @description `°` or `mm`. */
+            unit: string;
+            /**
+             * Format: double
+             * @description Figure found.
+             */
+            value: number;
+            /** @description In words, with number and limit. */
+            words: string;
+        };
+        /**
+         * @description What is checked.
+         * @enum {string}
+         */
+        CheckKind: "upper_joint" | "lower_joint" | "shaft" | "bucket" | "strut_gap" | "arch" | "droop" | "bump" | "thread" | "parallel";
+        /** @description One side of a disagreement: what it asks for and why. */
+        Choice: {
+            /** @description Its argument, one sentence. */
+            argument: string;
+            /** @description Front camber, degrees, when it sets it. */
+            camber_deg?: number[] | null;
+            /** @description Front caster, degrees, when it sets it. */
+            caster_deg?: number[] | null;
+            /**
+             * Format: double
+             * @description Left minus right caster at most, degrees, when it sets it.
+             */
+            cross_caster_deg?: number | null;
+            judged_at?: components["schemas"]["JudgedAt"] | null;
+            /** @description What it is called. */
+            name: string;
         };
         /** @description One corner of the drawing, in vehicle axes over the ground (y left positive on both sides). */
         CornerDrawing: {
@@ -1311,11 +1705,7 @@ export interface components {
          * @enum {string}
          */
         Drive: "front" | "rear" | "both";
-        /**
-         * @description A chassis point that an eccentric, shim or bracket can move.
-         * @enum {string}
-         */
-        EccentricPoint: "lower_front" | "lower_rear" | "upper_front" | "upper_rear" | "tie_inner" | "strut_top";
+        EccentricPoint: string;
         /** @description One change to the geometry. */
         Edit: {
             /** @description x forward, y outboard, z up, mm. */
@@ -1400,6 +1790,23 @@ export interface components {
             caster_deg: number;
             /** @enum {string} */
             kind: "lean_kingpin";
+        } | {
+            /** @description x forward, y outboard, z up, mm. */
+            by: number[];
+            /** @enum {string} */
+            kind: "move_wheel_end";
+            /** @description Link by name, a left and right pair by their common name, or `all` but a track bar. */
+            link: string;
+        } | {
+            /** @description x forward, y outboard, z up, mm. */
+            by: number[];
+            /** @enum {string} */
+            kind: "shift_wheel";
+        } | {
+            /** @enum {string} */
+            kind: "free_eccentrics";
+            /** @description Pivots that become free. */
+            points: components["schemas"]["EccentricPoint"][];
         } | {
             /**
              * Format: double
@@ -1546,6 +1953,41 @@ export interface components {
             /** @description At which visit. */
             visit: components["schemas"]["Visit"];
         };
+        /** @description What the search may use. */
+        Filters: {
+            /**
+             * Format: double
+             * @description Most that parts may cost together.
+             * @default null
+             */
+            budget: number | null;
+            /**
+             * @description Parts that must not, by id or without their size.
+             * @default []
+             */
+            excluded: string[];
+            /**
+             * @description What a rule book or the owner forbids.
+             * @default []
+             */
+            forbid: components["schemas"]["Rule"][];
+            /**
+             * Format: int32
+             * @description Most labour, minutes.
+             * @default null
+             */
+            labour_minutes: number | null;
+            /**
+             * @description Most parts on the axle, 1 to 4; 4 when absent.
+             * @default null
+             */
+            most_parts: number | null;
+            /**
+             * @description Parts that must be in, by id or without their size.
+             * @default []
+             */
+            pinned: string[];
+        };
         /** @description What was taped. */
         FitRequest: {
             /** @description Measurements, any of those listed with the archetype. */
@@ -1555,6 +1997,15 @@ export interface components {
              * @description Axle to axle, mm.
              */
             wheelbase_mm: number;
+        };
+        /** @description What a part fits. */
+        Fits: {
+            /** @description Front, rear or both. */
+            axles: components["schemas"]["Axle"][];
+            /** @description Layouts. */
+            layouts: components["schemas"]["Layout"][];
+            /** @description What it takes the place of, so that two cannot be fitted at once. */
+            replaces: string;
         };
         /** @description A scaled archetype. */
         Fitted: {
@@ -1742,6 +2193,31 @@ export interface components {
          * @enum {string}
          */
         Group: "heights" | "rear" | "front" | "more";
+        /** @description The gain and the turns to get there. */
+        HeightAnswer: {
+            /**
+             * Format: double
+             * @description Hub-to-arch gain of the axle from as found, mm.
+             */
+            gain_mm: number;
+            /**
+             * Format: double
+             * @description Settled height a turn gives, mm.
+             */
+            mm_per_turn: number;
+            /** @description Recorded turns it rests on; 0 is the usual value alone. */
+            records: number;
+            /**
+             * Format: double
+             * @description Turns of the bolt or collar, up positive.
+             */
+            turns: number;
+            /**
+             * Format: double
+             * @description Half width of the 90 % band of the turns.
+             */
+            turns_band: number;
+        };
         /** @description One body height; relative to the chassis, both wheels of the axle at the same travel. */
         HeightPoint: {
             /**
@@ -1779,6 +2255,45 @@ export interface components {
              * @description Wheel forward of design, mm.
              */
             wheel_x_mm: number;
+        };
+        /** @description A wanted height of one axle, the other staying as planned. */
+        HeightTarget: {
+            /** @description Which axle moves. */
+            axle: components["schemas"]["Axle"];
+            /** @description What kind. */
+            kind: components["schemas"]["TargetKind"];
+            /**
+             * Format: double
+             * @description Hub to arch of the other axle as planned, mm.
+             */
+            other_mm: number;
+            /**
+             * Format: double
+             * @description Loaded radius of the other axle's, mm.
+             */
+            other_radius_mm: number;
+            /**
+             * Format: double
+             * @description Hub to arch of this axle as found, mm, mean of both sides.
+             */
+            own_mm: number;
+            /**
+             * Format: double
+             * @description Loaded radius of this axle's tyres as planned, mm.
+             */
+            own_radius_mm: number;
+            /** @description Turns recorded on this vehicle. */
+            turns?: components["schemas"]["TurnRecord"][];
+            /**
+             * Format: double
+             * @description mm, or degrees for a rake; not looked at for level.
+             */
+            value: number;
+            /**
+             * Format: double
+             * @description Axle to axle, mm.
+             */
+            wheelbase_mm: number;
         };
         /**
          * @description How the wheel stood.
@@ -1871,6 +2386,11 @@ export interface components {
             joint: string;
         };
         /**
+         * @description At which height state an aim is judged.
+         * @enum {string}
+         */
+        JudgedAt: "planned" | "settled" | "loaded";
+        /**
          * @description How well the hardpoints are known.
          * @enum {string}
          */
@@ -1885,6 +2405,67 @@ export interface components {
          * @enum {string}
          */
         LengthUnit: "mm" | "in";
+        /** @description What was measured on the car, as found. */
+        Limits: {
+            /**
+             * Format: double
+             * @description Tyre to arch ahead of it as found, mm.
+             * @default null
+             */
+            arch_front_mm: number | null;
+            /**
+             * Format: double
+             * @description Tyre to arch behind it as found, mm.
+             * @default null
+             */
+            arch_rear_mm: number | null;
+            /**
+             * @description Point of the spring bucket or frame nearest the upper arm, left side, mm.
+             * @default null
+             */
+            bucket: number[] | null;
+            /**
+             * Format: double
+             * @description Bump travel left at the wheel as found, mm.
+             * @default null
+             */
+            bump_mm: number | null;
+            /**
+             * Format: double
+             * @description Droop left at the wheel as found, mm.
+             * @default null
+             */
+            droop_mm: number | null;
+            /**
+             * Format: double
+             * @description The same of the lower, degrees.
+             * @default null
+             */
+            lower_joint_deg: number | null;
+            /**
+             * Format: double
+             * @description Most a drive-shaft joint may bend running straight, degrees.
+             * @default null
+             */
+            shaft_deg: number | null;
+            /**
+             * @description Inner joint of the drive shaft, left side, mm.
+             * @default null
+             */
+            shaft_inner: number[] | null;
+            /**
+             * Format: double
+             * @description Tyre to strut as found, mm.
+             * @default null
+             */
+            strut_gap_mm: number | null;
+            /**
+             * Format: double
+             * @description Most an upper ball joint may lean from its middle, degrees.
+             * @default null
+             */
+            upper_joint_deg: number | null;
+        };
         /** @description One link: `inner`/`outer` of a rod, `chassis`/`axle` of a solid axle's link. */
         LinkFile: {
             /** @description Joint on the axle, mm. */
@@ -1929,6 +2510,68 @@ export interface components {
              * @description Axle forward positive, mm.
              */
             wheel_x_mm: number;
+        };
+        /** @description Camber of both front wheels at full lock, where it matters. */
+        LockAim: {
+            /** @description Wheel on the inside of the turn, degrees. */
+            inner_deg: number[];
+            /** @description Wheel on the outside of the turn, degrees. */
+            outer_deg: number[];
+        };
+        /** @description Camber of a wheel at full lock. */
+        LockCamber: {
+            /**
+             * Format: double
+             * @description On the inside of the turn, degrees.
+             */
+            inner_deg: number;
+            /**
+             * Format: double
+             * @description On the outside of the turn, degrees, top out positive.
+             */
+            outer_deg: number;
+        };
+        /** @description Camber at full lock. */
+        LockPlan: {
+            /** @description Adjusters untouched. */
+            after: components["schemas"]["LockCamber"];
+            /** @description As found. */
+            before: components["schemas"]["LockCamber"];
+            /** @description What the reach becomes at lock: `[outside wheel, inside wheel]`, degrees. */
+            outline: number[][];
+            /** @description Set. */
+            set: components["schemas"]["LockCamber"];
+            /** @description Turn of both wheels. */
+            turn: components["schemas"]["LockTurn"];
+        };
+        /** @description Both wheels' turn at full lock, degrees, both positive. */
+        LockTurn: {
+            /**
+             * Format: double
+             * @description Inside wheel, toe-out way.
+             */
+            inner_deg: number;
+            /**
+             * Format: double
+             * @description Outside wheel, toe-in way.
+             */
+            outer_deg: number;
+        };
+        /** @description A part looked at on a corner. */
+        LookAtPart: {
+            geometry?: components["schemas"]["Geometry"] | null;
+            /** @description The part. */
+            part: components["schemas"]["Part"];
+            /**
+             * Format: double
+             * @description Which of its sizes.
+             */
+            size?: number | null;
+            /**
+             * Format: double
+             * @description Position of its first adjuster within its range, 0 to 1.
+             */
+            turned?: number | null;
         };
         /** @description A step done or not. */
         MarkStep: {
@@ -2041,36 +2684,112 @@ export interface components {
             /** @description What. */
             quantity: components["schemas"]["Quantity"];
         };
+        /**
+         * @description Where a part comes from.
+         * @enum {string}
+         */
+        Origin: "shipped" | "shop" | "changed";
         /** @description One generic correction part. */
         Part: {
-            /** @description Axle it fits. */
-            axle: components["schemas"]["Axle"];
+            /** @description How it is reached on the car, one sentence. */
+            access?: string;
+            /** @description What can be turned on it. */
+            adjusters?: components["schemas"]["Adjuster"][];
             /** @description Cautions of this part. */
-            cautions: string[];
+            cautions?: string[];
+            /** @description Parts it cannot stand beside, by id. */
+            conflicts?: string[];
             /**
              * Format: double
              * @description Price for the axle in the shop's currency (invented).
              */
             cost: number;
-            /** @description What it moves. */
-            edits: components["schemas"]["Edit"][];
-            /** @description Stable word for plans and requests. */
+            /** @description What it moves as fitted. */
+            edits?: components["schemas"]["Edit"][];
+            /** @description What it fits. */
+            fits: components["schemas"]["Fits"];
+            /** @description Family. */
+            group: components["schemas"]["PartGroup"];
+            /** @description Stable word for plans and requests; a part that comes in sizes is asked for as `id@size`. */
             id: string;
             /**
              * Format: int32
              * @description Minutes of labour for the axle.
              */
             labour_minutes: number;
-            /** @description Layout it fits. */
-            layout: components["schemas"]["Layout"];
+            /** @description What it can stand. */
+            limits?: components["schemas"]["PartLimits"];
             /** @description What it is called. */
             name: string;
-            /** @description What it takes the place of, so that two cannot be fitted at once. */
-            replaces: string;
+            /** @description What it brings for others. */
+            provides?: string[];
+            /** @description What has to be there beside it: `toe_adjuster`, `cams`, or what another part provides. */
+            requires?: string[];
+            /** @description What a rule book may forbid. */
+            rules?: components["schemas"]["Rule"][];
             /** @description The cost that the geometry does not show, one sentence. */
             side_effect: string;
+            sizes?: components["schemas"]["Sizes"] | null;
             /** @description What it moves, in a few words. */
             summary: string;
+        };
+        /**
+         * @description Which family a part belongs to, for lists and drawings.
+         * @enum {string}
+         */
+        PartGroup: "upper_arm" | "lower_arm" | "ball_joint" | "cams" | "shims" | "strut" | "bushing" | "steering" | "link" | "live_axle" | "height" | "wheel";
+        /** @description What a part can stand, degrees from its middle; what is absent stays the car's. */
+        PartLimits: {
+            /**
+             * Format: double
+             * @description Clearance it takes from the spring bucket, mm.
+             * @default null
+             */
+            bucket_mm: number | null;
+            /**
+             * Format: double
+             * @description Droop travel it adds (longer damper or strap), mm.
+             * @default null
+             */
+            droop_mm: number | null;
+            /**
+             * Format: double
+             * @description Lower ball joint.
+             * @default null
+             */
+            lower_joint_deg: number | null;
+            /**
+             * Format: double
+             * @description Drive-shaft joint.
+             * @default null
+             */
+            shaft_deg: number | null;
+            /**
+             * Format: double
+             * @description Upper ball joint.
+             * @default null
+             */
+            upper_joint_deg: number | null;
+        };
+        /** @description What a part moves. */
+        PartLook: {
+            after?: components["schemas"]["Drawing"] | null;
+            after_wheel?: components["schemas"]["WheelState"] | null;
+            before?: components["schemas"]["Drawing"] | null;
+            before_wheel?: components["schemas"]["WheelState"] | null;
+            /** @description Why it cannot be drawn. */
+            note: string;
+            /** @description The shape it is drawn on. */
+            on: string;
+            /** @description What is wrong with it, by field. */
+            problems: components["schemas"]["Problem"][];
+        };
+        /** @description What came in. */
+        PartsTaken: {
+            /** @description Of them new to the shop. */
+            new: number;
+            /** @description Parts in the table. */
+            rows: number;
         };
         /** @description A usual payload and where it lies. */
         Payload: {
@@ -2189,16 +2908,40 @@ export interface components {
              * @description Height lost under the usual load, mm.
              */
             load_mm: number;
+            /** @description Camber and caster picked on the front map, left and right. */
+            picked?: (number[] | null)[];
             /**
              * Format: double
              * @description Rear gain, mm.
              */
             rear_change_mm?: number;
+            /** @description Parts fitted at the rear, by id. */
+            rear_fitted?: string[];
+            /**
+             * Format: double
+             * @description Rear height lost under the usual load, mm.
+             */
+            rear_load_mm?: number;
+            /** @description Camber and toe picked on the rear map, left and right. */
+            rear_picked?: (number[] | null)[];
+            /**
+             * Format: double
+             * @description Rear height expected to settle out, mm.
+             */
+            rear_settle_mm?: number;
+            /** @description Left and right rear on top of the gain, mm. */
+            rear_trim_mm?: number[];
+            /** @description Ways in which the rear gain is had. */
+            rear_ways?: components["schemas"]["Way"][];
             /**
              * Format: double
              * @description Height expected to settle out, mm.
              */
             settle_mm: number;
+            /** @description Left and right front on top of the gain, mm. */
+            trim_mm?: number[];
+            /** @description Ways in which the front gain is had. */
+            ways?: components["schemas"]["Way"][];
         };
         /** @description Everything a plan hangs on. */
         PlanInput: {
@@ -2213,34 +2956,61 @@ export interface components {
             design_height_mm: number;
             /** @description Fitted parts, by id. */
             fitted?: string[];
-            /** @description Front axle. */
+            /** @description The axle. */
             geometry: components["schemas"]["Geometry"];
             /**
              * Format: double
-             * @description Front hub-to-arch gain from as found, mm.
+             * @description Hub-to-arch gain of this axle from as found, mm.
              */
             height_change_mm: number;
             /** @description How well its points are known. */
             knowledge?: components["schemas"]["Knowledge"];
-            /** @description Left front as found. */
+            /** @description Left as found. */
             left: components["schemas"]["SideReadings"];
+            /** @description Levels of an air suspension against as found. */
+            levels?: components["schemas"]["AirLevel"][];
+            /** @description What joints, travel and clearances allow, as far as it was measured. */
+            limits?: components["schemas"]["Limits"];
             /**
              * Format: double
-             * @description Height lost under the usual load, mm.
+             * @description Height this axle loses under the usual load, mm.
              */
             load_mm?: number;
             /**
              * Format: double
-             * @description Rear hub-to-arch gain, mm.
+             * @description Largest turn of the inner wheel, degrees.
              */
-            rear_change_mm?: number;
-            /** @description Right front as found. */
+            lock_deg?: number;
+            /**
+             * Format: double
+             * @description Hub-to-arch gain of the other axle, mm.
+             */
+            other_change_mm?: number;
+            /**
+             * Format: double
+             * @description The same of the other axle, mm.
+             */
+            other_load_mm?: number;
+            /**
+             * Format: double
+             * @description The same of the other axle, mm.
+             */
+            other_settle_mm?: number;
+            /** @description Camber and caster (camber and toe at the rear) picked by hand on the map, left and right. */
+            picked?: (number[] | null)[];
+            /** @description Right as found. */
             right: components["schemas"]["SideReadings"];
             /**
              * Format: double
-             * @description Height expected to be lost as springs settle, mm.
+             * @description Height this axle is expected to lose as springs settle, mm.
              */
             settle_mm?: number;
+            /** @description Left and right on top of the gain, mm. */
+            trim_mm?: number[];
+            /** @description Loaded radius gained by the tyres of this and the other axle, mm: turns the body, moves no arm. */
+            tyre_gain_mm?: number[];
+            /** @description Ways in which the gain is had; what is left of it is the suspension's own travel. */
+            ways?: components["schemas"]["Way"][];
             /**
              * Format: double
              * @description Axle to axle, mm.
@@ -2253,19 +3023,49 @@ export interface components {
             candidates: components["schemas"]["Candidate"][];
             /** @description Version of the computation, for snapshots. */
             core_version: string;
-            /** @description Left front. */
+            /** @description Height the map and the setting are worked out at. */
+            judged: components["schemas"]["PlanState"];
+            /** @description Left. */
             left: components["schemas"]["SidePlan"];
+            /** @description Why the fitted parts cannot stand together; empty when they can. */
+            misfits: string[];
             /**
              * Format: double
              * @description Body pitch against as found, degrees, nose up positive.
              */
             pitch_deg: number;
-            /** @description Right front. */
+            /** @description What is planned against: camber and caster, or camber and toe at the rear. */
+            plane: components["schemas"]["Plane"];
+            /** @description Right. */
             right: components["schemas"]["SidePlan"];
+            /** @description Every height state that exists, as found first, each with the verdict of every angle as set. */
+            states: components["schemas"]["StateResult"][];
             stop?: components["schemas"]["Stop"] | null;
             /** @description In words. */
             verdict: components["schemas"]["Verdict"];
         };
+        /** @description A height of the car that angles are worked out at. */
+        PlanState: {
+            /** @description Which. */
+            kind: components["schemas"]["StateKind"];
+            /** @description What the screen calls it. */
+            name: string;
+            /**
+             * Format: double
+             * @description Gain of the other axle, mm.
+             */
+            other_mm: number;
+            /**
+             * Format: double
+             * @description Gain of this axle from as found at hub-to-arch, mm.
+             */
+            own_mm: number;
+        };
+        /**
+         * @description What the second axis of the plane is.
+         * @enum {string}
+         */
+        Plane: "camber_caster" | "camber_toe";
         /** @description What is planned, against as arrived, mm. */
         PlannedHeights: {
             /**
@@ -2348,6 +3148,15 @@ export interface components {
             /** @description Kind of problem. */
             type: string;
         };
+        /** @description How far a search is. */
+        Progress: {
+            /** @description What it does: `screening`, `posing`, `setting`, `wear and doubt`. */
+            doing: string;
+            /** @description Done of it. */
+            done: number;
+            /** @description Of how many. */
+            of: number;
+        };
         /**
          * @description What is read.
          * @enum {string}
@@ -2383,15 +3192,29 @@ export interface components {
             /** @description As typed. */
             text: string;
         };
-        /** @description Outline, threads (one a notch) and whole-notch dots; every point is `[camber, caster]` in degrees. */
+        /**
+         * @description Outline, threads (one a notch) and whole-notch dots; every point is `[camber, caster]`, or `[camber, toe]`, in
+         *     degrees.
+         */
         Reach: {
-            /** @description Whole-notch settings. */
+            /** @description What moves it, strongest first. */
+            by: string[];
+            /** @description Whole-notch settings of those two. */
             dots: number[][];
-            /** @description Closed outline, last point joins the first. */
+            /** @description Closed outline, last point joins the first; open for a line. */
             outline: number[][];
-            /** @description One polyline per inner notch of each cam. */
+            /** @description The second axis. */
+            plane: components["schemas"]["Plane"];
+            /** @description Area or line. */
+            shape: components["schemas"]["ReachShape"];
+            /** @description One polyline per inner notch of each of the two strongest adjusters. */
             threads: number[][][];
         };
+        /**
+         * @description Whether it is an area or only a line.
+         * @enum {string}
+         */
+        ReachShape: "area" | "line";
         /**
          * @description Axle of a reading; `both` for what belongs to the whole car or one side of it.
          * @enum {string}
@@ -2533,10 +3356,20 @@ export interface components {
             z_mm: number;
         };
         /**
-         * @description A rule.
+         * @description Something a rule book or an owner may forbid.
          * @enum {string}
          */
-        Rule: "jacked" | "height_not_settled" | "floor_unknown" | "floor_pattern" | "body_tilted" | "toe_stale" | "caster_stale" | "caster_unchanged" | "string_tracks" | "equal_marks" | "pitch_compare" | "nominal_circle" | "toe_or_camber" | "bulge" | "weight" | "re_levels" | "steering_off" | "plates_stick" | "not_rocked" | "springs_settled" | "bent_rim" | "included_angle" | "methods_disagree" | "repeat_spread" | "odd_one" | "sign_flipped" | "unit_minutes" | "unit_inch" | "far_from_model";
+        Rule: "welding" | "cutting" | "aftermarket_arms" | "spherical_joints" | "moves_pivots" | "knuckle";
+        /** @description An aim over a version. */
+        SaveAim: {
+            /** @description The aim. */
+            aim: components["schemas"]["Aim"];
+            /**
+             * Format: int32
+             * @description Version the edit is based on; 0 for a new one.
+             */
+            version: number;
+        };
         /** @description Answers over a version. */
         SaveAnswers: {
             /** @description All answers, as typed. */
@@ -2544,6 +3377,18 @@ export interface components {
             /**
              * Format: int32
              * @description Version the edit is based on; 0 for a visit that was not opened.
+             */
+            version: number;
+        };
+        /** @description A part over a version. */
+        SavePart: {
+            /** @description The part. */
+            part: components["schemas"]["Part"];
+            /** @description Not offered any more. */
+            retired?: boolean;
+            /**
+             * Format: int32
+             * @description Version the edit is based on; 0 for a part the shop has not kept yet.
              */
             version: number;
         };
@@ -2569,6 +3414,42 @@ export interface components {
              */
             version: number;
         };
+        /** @description One line of the stream: `progress`, then `result` or `problems`. */
+        SearchLine: {
+            /** @description What is wrong with the request; the last line. */
+            problems?: components["schemas"]["Problem"][] | null;
+            progress?: components["schemas"]["Progress"] | null;
+            result?: components["schemas"]["SearchResult"] | null;
+        };
+        /** @description What is searched. */
+        SearchRequest: {
+            /** @description What may be used. */
+            filters?: components["schemas"]["Filters"];
+            /** @description The plan; its fitted parts are not looked at. */
+            plan: components["schemas"]["PlanInput"];
+            tyres?: components["schemas"]["AxleWearCase"] | null;
+        };
+        /** @description What a search found. */
+        SearchResult: {
+            /** @description It was stopped before its end. */
+            cancelled: boolean;
+            /** @description Sets looked at. */
+            considered: number;
+            /** @description Whether every allowed set was looked at. */
+            exhaustive: boolean;
+            /** @description One line. */
+            headline: string;
+            /** @description Best first. */
+            plans: components["schemas"]["SetPlan"][];
+            /** @description Sets posed exactly. */
+            posed: number;
+            /** @description What to do about it. */
+            sentence: string;
+            /** @description Sets set in whole notches. */
+            solved: number;
+            /** @description How cars set alike in different ways would differ at full lock. */
+            ways_differ: string[];
+        };
         /** @description What one notch or turn does. */
         Sensitivity: {
             /**
@@ -2590,6 +3471,85 @@ export interface components {
              * @description Degrees of toe, one wheel.
              */
             toe_deg: number;
+        };
+        /** @description A part of a found plan. */
+        SetPart: {
+            /** @description Its id, with size. */
+            id: string;
+            /** @description What it is called. */
+            name: string;
+        };
+        /** @description One found plan. */
+        SetPlan: {
+            /** @description What it is best at. */
+            best_at: string[];
+            /**
+             * Format: double
+             * @description Range of toe over ±30 mm of travel, degrees, mean of both sides.
+             */
+            bump_toe_deg: number;
+            /**
+             * Format: double
+             * @description Price of the parts.
+             */
+            cost: number;
+            /** @description Largest miss at each other height state, by its name, degrees. */
+            elsewhere: [
+                string,
+                number
+            ][];
+            /** @description Checks that fail. */
+            fouls: string[];
+            /**
+             * Format: int32
+             * @description Labour of the parts, minutes.
+             */
+            labour_minutes: number;
+            /** @description Left. */
+            left: components["schemas"]["SetSide"];
+            life_km?: components["schemas"]["Band"] | null;
+            /** @description Its parts; none when the car as built does it. */
+            parts: components["schemas"]["SetPart"][];
+            /** @description Both sides inside every window and the cross limits. */
+            reached: boolean;
+            /** @description Why, one sentence each. */
+            reasons: string[];
+            /** @description Right. */
+            right: components["schemas"]["SetSide"];
+            /**
+             * Format: double
+             * @description Change of steering-axis inclination against as found, degrees.
+             */
+            sai_change_deg: number;
+            /**
+             * Format: double
+             * @description Change of scrub radius against as found, mm.
+             */
+            scrub_change_mm: number;
+            /**
+             * Format: double
+             * @description Largest miss of either side, degrees.
+             */
+            short_deg: number;
+            /**
+             * Format: double
+             * @description Wheel centre forward in the arch against as found, mm.
+             */
+            wheel_x_mm: number;
+        };
+        /** @description One side of a found plan. */
+        SetSide: {
+            /** @description Set, over the ground. */
+            angles: components["schemas"]["Alignment"];
+            /** @description Half widths of the 90 % bands. */
+            doubt: components["schemas"]["Doubt"];
+            lock?: components["schemas"]["LockCamber"] | null;
+            /** @description Positions of the vehicle's adjusters and then the parts', in their order. */
+            positions: number[];
+            /** @description Orders. */
+            setting: components["schemas"]["SettingLine"][];
+            /** @description Degrees outside the windows. */
+            shortfall: components["schemas"]["Shortfall"];
         };
         /** @description One adjuster's order. */
         SettingLine: {
@@ -2689,18 +3649,44 @@ export interface components {
             /** @description What to do, short. */
             title: string;
         };
+        /** @description An aim to choose. */
+        ShelfAim: {
+            /** @description The aim. */
+            aim: components["schemas"]["Aim"];
+            /** @description The shop's own. */
+            own: boolean;
+            /**
+             * Format: int32
+             * @description Version of the shop's row; 0 for a shipped one.
+             */
+            version: number;
+        };
+        /** @description A part on the shelf. */
+        ShelfPart: {
+            /** @description Where it comes from. */
+            origin: components["schemas"]["Origin"];
+            /** @description The part. */
+            part: components["schemas"]["Part"];
+            /** @description Not offered any more; plans that have it keep it. */
+            retired: boolean;
+            /**
+             * Format: int32
+             * @description Version of the shop's row; 0 where it has none.
+             */
+            version: number;
+        };
         /** @description What every screen needs once. */
         ShopInfo: {
             /** @description Aims to choose from. */
             aims: components["schemas"]["Aim"][];
             /** @description Name on the strip. */
             name: string;
-            /** @description Parts to choose from. */
-            parts: components["schemas"]["Part"][];
             /** @description Adjusters a new vehicle starts from. */
             starter_adjusters: components["schemas"]["Adjuster"][];
             /** @description Version of the program. */
             version: string;
+            /** @description Ways to change height. */
+            ways: components["schemas"]["WayInfo"][];
         };
         /** @description Distance outside each window, degrees, never negative. */
         Shortfall: {
@@ -2738,15 +3724,17 @@ export interface components {
             /** @description Wheel of this side. */
             wheel: components["schemas"]["WheelAtDesign"];
         };
-        /** @description One front corner. */
+        /** @description One corner. */
         SidePlan: {
-            /** @description At the planned height with the fitted parts, adjusters untouched. */
+            /** @description At the height the aim is judged at, with the fitted parts, adjusters untouched. */
             after: components["schemas"]["Alignment"];
             /** @description How far the geometry was bent to meet the readings. */
             anchor: components["schemas"]["Anchor"];
             bare_reach?: components["schemas"]["Reach"] | null;
             /** @description As found, from the readings. */
             before: components["schemas"]["Alignment"];
+            /** @description What must not foul, at the planned height. */
+            checks: components["schemas"]["Check"][];
             /** @description Adjusters untouched, over height, with the fitted parts. */
             curve: components["schemas"]["CurvePoint"][];
             /** @description Half widths of the 90 % bands at the planned height. */
@@ -2757,6 +3745,7 @@ export interface components {
             drawing_before: components["schemas"]["Drawing"];
             /** @description Planned, set. */
             drawing_set: components["schemas"]["Drawing"];
+            lock?: components["schemas"]["LockPlan"] | null;
             /**
              * Format: double
              * @description Planned hub-to-arch height, mm.
@@ -2767,14 +3756,16 @@ export interface components {
             sensitivity: components["schemas"]["Sensitivity"][];
             /** @description The same with the setting applied. */
             set: components["schemas"]["Alignment"];
-            /** @description Orders that come nearest to the aim. */
+            /** @description Orders that come nearest to the aim, in the order they are turned. */
             setting: components["schemas"]["SettingLine"][];
             /** @description How far the setting stays outside the aim. */
             shortfall: components["schemas"]["Shortfall"];
+            /** @description Why these adjusters and not others. */
+            why: string[];
         };
-        /** @description What was read on one front wheel. */
+        /** @description What was read on one wheel. */
         SideReadings: {
-            /** @description Camber, caster, toe of the wheel, degrees. */
+            /** @description Camber, caster, toe of the wheel, degrees; caster of a rear wheel is not looked at. */
             angles: components["schemas"]["Measured"];
             /**
              * Format: double
@@ -2789,6 +3780,13 @@ export interface components {
          * @enum {string}
          */
         Silhouette: "pickup" | "wagon" | "box" | "van" | "coupe";
+        /** @description Sizes a part comes in: its edits are written for one unit and multiplied by the size. */
+        Sizes: {
+            /** @description `mm` or `°`. */
+            unit: string;
+            /** @description What can be bought, ascending. */
+            values: number[];
+        };
         /** @description A spring of one wheel. */
         Spring: {
             /**
@@ -2812,6 +3810,29 @@ export interface components {
          * @enum {string}
          */
         StateKind: "arrived" | "planned" | "settled" | "loaded" | "air";
+        /** @description The axle at a height. */
+        StateResult: {
+            /** @description Left minus right. */
+            cross: components["schemas"]["AngleVerdict"][];
+            /** @description Whether the aim counts here. */
+            judged: boolean;
+            /** @description Which. */
+            kind: components["schemas"]["StateKind"];
+            left?: components["schemas"]["StateSide"] | null;
+            /** @description What the screen calls it. */
+            name: string;
+            /**
+             * Format: double
+             * @description Gain of the other axle, mm.
+             */
+            other_mm: number;
+            /**
+             * Format: double
+             * @description Gain of this axle from as found, mm.
+             */
+            own_mm: number;
+            right?: components["schemas"]["StateSide"] | null;
+        };
         /** @description The car at one named height. */
         StateRow: {
             /**
@@ -2842,6 +3863,13 @@ export interface components {
             wheelbase_left_mm: number;
             /** @description Every wheel. */
             wheels: components["schemas"]["StateWheel"][];
+        };
+        /** @description One wheel at a height. */
+        StateSide: {
+            /** @description Angles relative to the ground. */
+            angles: components["schemas"]["Alignment"];
+            /** @description Camber, caster where it steers, toe. */
+            verdicts: components["schemas"]["AngleVerdict"][];
         };
         /** @description One wheel of a height state. */
         StateWheel: {
@@ -3050,16 +4078,17 @@ export interface components {
              */
             taped: number;
         };
+        /**
+         * @description What is wanted.
+         * @enum {string}
+         */
+        TargetKind: "hub_to_arch" | "floor_to_arch" | "rake" | "level";
         /** @description What the gauge is told: a button, or, for a simulated one, where it is held. */
         TellGauge: {
             button?: components["schemas"]["GaugeButton"] | null;
             place?: components["schemas"]["GaugeSpot"] | null;
         };
-        /**
-         * @description Which link a thread lengthens.
-         * @enum {string}
-         */
-        ThreadLink: "tie" | "upper" | "upper_front" | "upper_rear" | "lower" | "lower_front" | "lower_rear";
+        ThreadLink: string;
         /** @description Everything on one ticket. */
         Ticket: {
             base?: components["schemas"]["PlanInput"] | null;
@@ -3073,6 +4102,7 @@ export interface components {
             plans: components["schemas"]["Plan"][];
             /** @description Every reading, oldest first. */
             readings: components["schemas"]["Reading"][];
+            rear_base?: components["schemas"]["PlanInput"] | null;
             /** @description Left and right rear wheel as found, once both were read. */
             rear_read?: components["schemas"]["RearRead"][] | null;
             /**
@@ -3315,6 +4345,13 @@ export interface components {
             /** @description Remarks: doubt, suspicion. */
             watch: string[];
         };
+        /** @description A question on which good shops differ, with both arguments. */
+        View: {
+            /** @description The question. */
+            about: string;
+            /** @description Two or more answers. */
+            choices: components["schemas"]["Choice"][];
+        };
         /**
          * @description At which point of the work.
          * @enum {string}
@@ -3343,6 +4380,30 @@ export interface components {
              */
             version: number;
         };
+        /** @description Height gained one way at hub-to-arch, mm; lower is negative. */
+        Way: {
+            /**
+             * Format: double
+             * @description mm.
+             */
+            gain_mm: number;
+            /** @description How. */
+            kind: components["schemas"]["WayKind"];
+        };
+        /** @description A way to change height. */
+        WayInfo: {
+            /** @description Which. */
+            kind: components["schemas"]["WayKind"];
+            /** @description Layouts that can have it. */
+            layouts: components["schemas"]["Layout"][];
+            /** @description In workshop words. */
+            words: string;
+        };
+        /**
+         * @description How height is gained.
+         * @enum {string}
+         */
+        WayKind: "spring" | "collar" | "torsion_bar" | "spacer" | "air" | "add_a_leaf" | "shackle" | "leaf_block" | "knuckle" | "bracket" | "body_lift";
         /** @description A plan and the tyre facts its wear is forecast from. */
         WearRequest: {
             /** @description The plan. */
@@ -3436,6 +4497,95 @@ export interface components {
 }
 export type $defs = Record<string, never>;
 export interface operations {
+    aims: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ShelfAim"][];
+                };
+            };
+        };
+    };
+    keepAim: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SaveAim"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ShelfAim"][];
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    removeAim: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ShelfAim"][];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
     archetypes: {
         parameters: {
             query?: never;
@@ -3682,6 +4832,37 @@ export interface operations {
                 };
                 content: {
                     "text/plain": string;
+                };
+            };
+        };
+    };
+    heightTarget: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["HeightTarget"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HeightAnswer"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDocument"];
                 };
             };
         };
@@ -4135,6 +5316,205 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ReadingData"];
+                };
+            };
+        };
+    };
+    parts: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ShelfPart"][];
+                };
+            };
+        };
+    };
+    exportPartsCsv: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/csv": string;
+                };
+            };
+        };
+    };
+    exportPartsJson: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Part"][];
+                };
+            };
+        };
+    };
+    importParts: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "text/plain": string;
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PartsTaken"];
+                };
+            };
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    lookAtPart: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LookAtPart"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PartLook"];
+                };
+            };
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    keepPart: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SavePart"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ShelfPart"][];
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    searchPlans: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SearchRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/x-ndjson": components["schemas"]["SearchLine"];
+                };
+            };
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDocument"];
                 };
             };
         };

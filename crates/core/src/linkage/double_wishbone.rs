@@ -281,6 +281,11 @@ impl WishboneCorner {
         self.knuckle.tie += by;
     }
 
+    /// Moves the wheel centre against the joints of the knuckle (drop or lift knuckle, wheel offset), mm.
+    pub(crate) fn move_wheel(&mut self, by: Vec3) {
+        self.knuckle.centre += by;
+    }
+
     /// Lengthens the tie rod, mm.
     pub(crate) fn lengthen_tie(&mut self, by: f64) {
         self.tie_length += by;

@@ -273,6 +273,30 @@ impl FiveLinkCorner {
         }
     }
 
+    /// Moves the body end of the link of a name (or of `all`), mm.
+    pub(crate) fn move_inner(&mut self, name: &str, by: Vec3) {
+        for l in self.links.iter_mut().filter(|l| l.name == name || name == "all") {
+            l.inner += by;
+        }
+    }
+
+    /// Moves the knuckle end of the link of a name, mm in design axes.
+    pub(crate) fn move_outer(&mut self, name: &str, by: Vec3) {
+        for l in self.links.iter_mut().filter(|l| l.name == name) {
+            l.outer += by;
+        }
+    }
+
+    /// Moves the wheel centre against the joints of the knuckle, mm in design axes; travel still counts from
+    /// the design height.
+    pub(crate) fn move_wheel(&mut self, by: Vec3) {
+        for l in &mut self.links {
+            l.outer -= by;
+        }
+        self.centre.x += by.x;
+        self.centre.y += by.y;
+    }
+
     /// Another tyre: its loaded radius, mm.
     pub(crate) fn set_loaded_radius(&mut self, mm: f64) {
         self.loaded_radius = mm;

@@ -56,6 +56,12 @@ impl HingeCorner {
         self.loaded_radius = mm;
     }
 
+    /// Moves the wheel centre against the arm (wheel offset, spindle), mm in design axes.
+    pub(crate) fn move_wheel(&mut self, by: Vec3) {
+        self.centre += by;
+        self.slope = arm_driven::slope_and_bend(self, 1.0);
+    }
+
     /// Turns the spin axis in the arm (shims), radians.
     pub(crate) fn turn_spin(&mut self, camber: f64, toe: f64) {
         self.spin = spin_axis(crate::wheel::camber(&self.spin) + camber, crate::wheel::toe(&self.spin) + toe);

@@ -284,10 +284,52 @@ impl SolidAxleCorner {
         self.tie.map(|t| t.map(|p| a.midpoint + a.turn * p))
     }
 
-    /// Lengthens the link of a name, mm.
+    /// The links a name stands for: its own, both of a left and right pair, or for `all` every one but a
+    /// track bar.
+    fn named<'a>(&'a mut self, name: &'a str) -> impl Iterator<Item = &'a mut Link> {
+        self.links.iter_mut().filter(move |l| {
+            l.name == name
+                || l.name.strip_prefix(name).is_some_and(|r| r == "_left" || r == "_right")
+                || (name == "all" && l.name != "track_bar" && l.name != "leaf_sideways")
+        })
+    }
+
+    /// Lengthens the link of a name or both of a pair, mm.
     pub(crate) fn lengthen(&mut self, name: &str, by: f64) {
-        for l in self.links.iter_mut().filter(|l| l.name == name) {
-            l.length += by;
+        if let ("drag_link", Some((_, _, length))) = (name, &mut self.drag) {
+            *length += by;
+        }
+        self.named(name).for_each(|l| l.length += by);
+    }
+
+    /// Moves the body end of a link or both of a pair, mm; y outboard of its own side.
+    pub(crate) fn move_chassis_end(&mut self, name: &str, by: Vec3) {
+        if let ("drag_link", Some((chassis, _, _))) = (name, &mut self.drag) {
+            *chassis += by;
+        }
+        for l in self.named(name) {
+            let y = if l.chassis.y < 0.0 { -by.y } else { by.y };
+            l.chassis += Vec3::new(by.x, y, by.z);
+        }
+    }
+
+    /// Moves the axle end of a link or both of a pair, mm in design axes; y outboard of its own side.
+    pub(crate) fn move_axle_end(&mut self, name: &str, by: Vec3) {
+        if let ("drag_link", Some((_, joint, _))) = (name, &mut self.drag) {
+            *joint += by;
+        }
+        for l in self.named(name) {
+            let y = if l.axle.y < 0.0 { -by.y } else { by.y };
+            l.axle += Vec3::new(by.x, y, by.z);
+        }
+    }
+
+    /// Moves the wheels against the axle (wheel offset, lift knuckle), mm; y outboard of its own side.
+    pub(crate) fn move_wheel(&mut self, by: Vec3) {
+        self.half += Vec3::new(0.0, by.y, 0.0);
+        // Heave is of the wheel centres: raising them in the axle lowers the link ends from them.
+        for l in &mut self.links {
+            l.axle -= Vec3::new(by.x, 0.0, by.z);
         }
     }
 

@@ -199,6 +199,11 @@ impl StrutCorner {
         self.tie += by;
     }
 
+    /// Moves the wheel centre against the joints of the knuckle, mm in design axes.
+    pub(crate) fn move_wheel(&mut self, by: Vec3) {
+        self.centre += by;
+    }
+
     /// Lengthens the tie rod, mm.
     pub(crate) fn lengthen_tie(&mut self, by: f64) {
         self.tie_length += by;

@@ -5,9 +5,8 @@ use crate::linkage::{Arm, Corner};
 use serde::{Deserialize, Serialize};
 
 /// A chassis point that an eccentric, shim or bracket can move.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
-#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
-#[serde(rename_all = "snake_case")]
+#[derive(Debug, Clone, PartialEq, Eq, Serialize, Deserialize)]
+#[serde(from = "String", into = "String")]
 pub enum EccentricPoint {
     /// Lower arm, front pivot.
     LowerFront,
@@ -21,6 +20,59 @@ pub enum EccentricPoint {
     TieInner,
     /// Upper mount of a strut.
     StrutTop,
+    /// Body end of a link of a multi-link or solid axle, by its name in the file (or of a left and right pair
+    /// by their common name).
+    Link(String),
+}
+
+impl From<String> for EccentricPoint {
+    fn from(s: String) -> Self {
+        match s.as_str() {
+            "lower_front" => Self::LowerFront,
+            "lower_rear" => Self::LowerRear,
+            "upper_front" => Self::UpperFront,
+            "upper_rear" => Self::UpperRear,
+            "tie_inner" => Self::TieInner,
+            "strut_top" => Self::StrutTop,
+            _ => Self::Link(s),
+        }
+    }
+}
+
+impl From<EccentricPoint> for String {
+    fn from(p: EccentricPoint) -> Self {
+        p.word().to_owned()
+    }
+}
+
+impl EccentricPoint {
+    /// The word in a file.
+    #[must_use]
+    pub fn word(&self) -> &str {
+        match self {
+            Self::LowerFront => "lower_front",
+            Self::LowerRear => "lower_rear",
+            Self::UpperFront => "upper_front",
+            Self::UpperRear => "upper_rear",
+            Self::TieInner => "tie_inner",
+            Self::StrutTop => "strut_top",
+            Self::Link(name) => name,
+        }
+    }
+}
+
+#[cfg(feature = "openapi")]
+impl utoipa::PartialSchema for EccentricPoint {
+    fn schema() -> utoipa::openapi::RefOr<utoipa::openapi::Schema> {
+        String::schema()
+    }
+}
+
+#[cfg(feature = "openapi")]
+impl utoipa::ToSchema for EccentricPoint {
+    fn name() -> std::borrow::Cow<'static, str> {
+        "EccentricPoint".into()
+    }
 }
 
 /// A joint carried by the knuckle.
@@ -97,6 +149,23 @@ pub enum Edit {
         /// Degrees, top rearward positive.
         caster_deg: f64,
     },
+    /// Moves the wheel end of a link against the knuckle or axle (leaf block, bracket, offset bushing).
+    MoveWheelEnd {
+        /// Link by name, a left and right pair by their common name, or `all` but a track bar.
+        link: String,
+        /// x forward, y outboard, z up, mm.
+        by: [f64; 3],
+    },
+    /// Moves the wheel centre against the joints (drop or lift knuckle, wheel offset or spacer).
+    ShiftWheel {
+        /// x forward, y outboard, z up, mm.
+        by: [f64; 3],
+    },
+    /// Takes the knock-out tabs or plates out of the slots, so that the cams can turn.
+    FreeEccentrics {
+        /// Pivots that become free.
+        points: Vec<EccentricPoint>,
+    },
     /// Eccentrics of another throw in place of the vehicle's own at these pivots.
     ReplaceEccentric {
         /// Pivots whose eccentrics are exchanged.
@@ -113,7 +182,7 @@ impl Edit {
     /// What a layout has not stays as it is; [`Edit::ReplaceEccentric`] changes the adjusters, not the corner.
     pub(crate) fn apply(&self, corner: &mut Corner) {
         match self {
-            Self::MovePivot { point, by } => move_pivot(corner, *point, Vec3::from(*by)),
+            Self::MovePivot { point, by } => move_pivot(corner, point, Vec3::from(*by)),
             Self::ShiftKnucklePoint { point, by } => {
                 let by = Vec3::from(*by);
                 match (corner, point) {
@@ -133,6 +202,15 @@ impl Edit {
             Self::LengthenLinks { arm, front_mm, rear_mm } => match (corner, arm) {
                 (Corner::Wishbone(c), _) => c.lengthen_links(*arm, [*front_mm, *rear_mm]),
                 (Corner::Strut(c), Arm::Lower) => c.lengthen_lower([*front_mm, *rear_mm]),
+                (Corner::FiveLink(c), _) => {
+                    let at = if *arm == Arm::Upper { "upper" } else { "lower" };
+                    c.lengthen(&format!("{at}_front"), *front_mm);
+                    c.lengthen(&format!("{at}_rear"), *rear_mm);
+                }
+                (Corner::Axle(c), _) => {
+                    // Both arms of a live axle: one length each side, front and rear alike.
+                    c.lengthen(if *arm == Arm::Upper { "upper" } else { "lower" }, *front_mm);
+                }
                 _ => {}
             },
             Self::LengthenTie { by_mm } => match corner {
@@ -145,7 +223,7 @@ impl Edit {
             Self::LengthenLink { name, by_mm } => match corner {
                 Corner::FiveLink(c) => c.lengthen(name, *by_mm),
                 Corner::Axle(c) => c.lengthen(name, *by_mm),
-                _ => {}
+                Corner::Wishbone(_) | Corner::Strut(_) | Corner::Hinge(_) => {}
             },
             Self::TurnSpin { camber_deg, toe_deg } => {
                 corner.turn_spin(camber_deg.to_radians(), toe_deg.to_radians());
@@ -155,12 +233,27 @@ impl Edit {
                     c.lean_kingpin(*caster_deg);
                 }
             }
-            Self::ReplaceEccentric { .. } => {}
+            Self::MoveWheelEnd { link, by } => match corner {
+                Corner::FiveLink(c) => c.move_outer(link, Vec3::from(*by)),
+                Corner::Axle(c) => c.move_axle_end(link, Vec3::from(*by)),
+                Corner::Wishbone(_) | Corner::Strut(_) | Corner::Hinge(_) => {}
+            },
+            Self::ShiftWheel { by } => {
+                let by = Vec3::from(*by);
+                match corner {
+                    Corner::Wishbone(c) => c.move_wheel(by),
+                    Corner::Strut(c) => c.move_wheel(by),
+                    Corner::FiveLink(c) => c.move_wheel(by),
+                    Corner::Hinge(c) => c.move_wheel(by),
+                    Corner::Axle(c) => c.move_wheel(by),
+                }
+            }
+            Self::ReplaceEccentric { .. } | Self::FreeEccentrics { .. } => {}
         }
     }
 }
 
-fn move_pivot(corner: &mut Corner, point: EccentricPoint, by: Vec3) {
+fn move_pivot(corner: &mut Corner, point: &EccentricPoint, by: Vec3) {
     match corner {
         Corner::Wishbone(c) => match point {
             EccentricPoint::LowerFront => c.move_lower_pivot(0, by),
@@ -168,20 +261,24 @@ fn move_pivot(corner: &mut Corner, point: EccentricPoint, by: Vec3) {
             EccentricPoint::UpperFront => c.move_upper_pivot(0, by),
             EccentricPoint::UpperRear => c.move_upper_pivot(1, by),
             EccentricPoint::TieInner => c.move_tie_inner(by),
-            EccentricPoint::StrutTop => {}
+            EccentricPoint::StrutTop | EccentricPoint::Link(_) => {}
         },
         Corner::Strut(c) => match point {
             EccentricPoint::LowerFront => c.move_lower_pivot(0, by),
             EccentricPoint::LowerRear => c.move_lower_pivot(1, by),
             EccentricPoint::TieInner => c.move_tie_inner(by),
             EccentricPoint::StrutTop => c.move_top(by),
-            EccentricPoint::UpperFront | EccentricPoint::UpperRear => {}
+            EccentricPoint::UpperFront | EccentricPoint::UpperRear | EccentricPoint::Link(_) => {}
         },
         Corner::Hinge(c) => match point {
             EccentricPoint::LowerFront => c.move_hinge(0, by),
             EccentricPoint::LowerRear => c.move_hinge(1, by),
             _ => {}
         },
-        Corner::FiveLink(_) | Corner::Axle(_) => {}
+        Corner::FiveLink(c) => {
+            let name = if *point == EccentricPoint::TieInner { "tie" } else { point.word() };
+            c.move_inner(name, by);
+        }
+        Corner::Axle(c) => c.move_chassis_end(point.word(), by),
     }
 }

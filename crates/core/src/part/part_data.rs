@@ -1,90 +1,233 @@
-//! The shipped catalogue: generic parts, invented, validated on load.
+//! One generic correction part: data, not code.
 
-use super::Edit;
+use super::{Adjuster, AdjusterKind, EccentricPoint, Edit, ThreadLink};
 use crate::geometry::{Axle, Layout};
-use crate::problem::{Problem, in_range, parse_json};
 use serde::{Deserialize, Serialize};
+
+/// Which family a part belongs to, for lists and drawings.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, PartialOrd, Ord, Serialize, Deserialize)]
+#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
+#[serde(rename_all = "snake_case")]
+pub enum PartGroup {
+    /// Upper arms.
+    UpperArm,
+    /// Lower arms.
+    LowerArm,
+    /// Ball-joint spacers and extended joints.
+    BallJoint,
+    /// Cams and their plates.
+    Cams,
+    /// Shims and offset shafts.
+    Shims,
+    /// Strut bolts, slots and top plates.
+    Strut,
+    /// Offset bushings and mounts.
+    Bushing,
+    /// Tie rods, tie-rod ends, rack.
+    Steering,
+    /// Camber, toe and trailing links.
+    Link,
+    /// Arms, brackets, bars and sleeves of a live axle.
+    LiveAxle,
+    /// Springs, spacers, blocks, knuckles and brackets that change height.
+    Height,
+    /// Wheels and spacers.
+    Wheel,
+}
+
+/// Something a rule book or an owner may forbid.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, Serialize, Deserialize)]
+#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
+#[serde(rename_all = "snake_case")]
+pub enum Rule {
+    /// Needs welding.
+    Welding,
+    /// Needs cutting or drilling of the body or a bracket.
+    Cutting,
+    /// Takes the place of a factory arm.
+    AftermarketArms,
+    /// Metal joints instead of rubber.
+    SphericalJoints,
+    /// Moves a pivot on the body or frame.
+    MovesPivots,
+    /// Changes knuckle or axle.
+    Knuckle,
+}
+
+/// What a part fits.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
+#[serde(deny_unknown_fields)]
+pub struct Fits {
+    /// Layouts.
+    pub layouts: Vec<Layout>,
+    /// Front, rear or both.
+    pub axles: Vec<Axle>,
+    /// What it takes the place of, so that two cannot be fitted at once.
+    pub replaces: String,
+}
+
+/// Sizes a part comes in: its edits are written for one unit and multiplied by the size.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
+#[serde(deny_unknown_fields)]
+pub struct Sizes {
+    /// `mm` or `°`.
+    pub unit: String,
+    /// What can be bought, ascending.
+    pub values: Vec<f64>,
+}
+
+/// What a part can stand, degrees from its middle; what is absent stays the car's.
+#[derive(Debug, Clone, Copy, PartialEq, Default, Serialize, Deserialize)]
+#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
+#[serde(deny_unknown_fields, default)]
+pub struct PartLimits {
+    /// Upper ball joint.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub upper_joint_deg: Option<f64>,
+    /// Lower ball joint.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub lower_joint_deg: Option<f64>,
+    /// Drive-shaft joint.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub shaft_deg: Option<f64>,
+    /// Clearance it takes from the spring bucket, mm.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub bucket_mm: Option<f64>,
+    /// Droop travel it adds (longer damper or strap), mm.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub droop_mm: Option<f64>,
+}
 
 /// One generic correction part.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
 #[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
 #[serde(deny_unknown_fields)]
 pub struct Part {
-    /// Stable word for plans and requests.
+    /// Stable word for plans and requests; a part that comes in sizes is asked for as `id@size`.
     pub id: String,
     /// What it is called.
     pub name: String,
     /// What it moves, in a few words.
     pub summary: String,
-    /// Layout it fits.
-    pub layout: Layout,
-    /// Axle it fits.
-    pub axle: Axle,
-    /// What it takes the place of, so that two cannot be fitted at once.
-    pub replaces: String,
-    /// What it moves.
+    /// Family.
+    pub group: PartGroup,
+    /// What it fits.
+    pub fits: Fits,
+    /// What it moves as fitted.
+    #[serde(default)]
     pub edits: Vec<Edit>,
+    /// What can be turned on it.
+    #[serde(default)]
+    pub adjusters: Vec<Adjuster>,
+    /// Sizes it comes in; one size when absent.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub sizes: Option<Sizes>,
+    /// What it can stand.
+    #[serde(default)]
+    pub limits: PartLimits,
+    /// What has to be there beside it: `toe_adjuster`, `cams`, or what another part provides.
+    #[serde(default)]
+    pub requires: Vec<String>,
+    /// What it brings for others.
+    #[serde(default)]
+    pub provides: Vec<String>,
+    /// Parts it cannot stand beside, by id.
+    #[serde(default)]
+    pub conflicts: Vec<String>,
     /// The cost that the geometry does not show, one sentence.
     pub side_effect: String,
     /// Minutes of labour for the axle.
     pub labour_minutes: u32,
     /// Price for the axle in the shop's currency (invented).
     pub cost: f64,
+    /// What a rule book may forbid.
+    #[serde(default)]
+    pub rules: Vec<Rule>,
+    /// How it is reached on the car, one sentence.
+    #[serde(default)]
+    pub access: String,
     /// Cautions of this part.
+    #[serde(default)]
     pub cautions: Vec<String>,
 }
 
-const SHIPPED: &str = include_str!("../../../../data/parts/wishbone_front.json");
-
-/// The parts that ship with the program, checked.
-///
-/// # Errors
-/// The first [`Problem`], with the path in `data/parts`.
-pub fn shipped_parts() -> Result<Vec<Part>, Problem> {
-    let parts: Vec<Part> = parse_json(SHIPPED.as_bytes())?;
-    for (i, p) in parts.iter().enumerate() {
-        let at = |f: &str| format!("{i}.{f}");
-        if p.id.is_empty() || p.name.is_empty() {
-            return Err(Problem::new(at("id"), "empty", "a word and a name"));
-        }
-        if parts.iter().skip(i + 1).any(|q| q.id == p.id) {
-            return Err(Problem::new(at("id"), format!("\"{}\" stands twice", p.id), "one of each"));
-        }
-        if p.edits.is_empty() {
-            return Err(Problem::new(at("edits"), "moves nothing", "at least one edit"));
-        }
-        in_range(&at("cost"), p.cost, 0.0, 1e5, "in the shop's currency")?;
+impl Part {
+    /// The id without a size.
+    #[must_use]
+    pub fn family(&self) -> &str {
+        self.id.split('@').next().unwrap_or(&self.id)
     }
-    Ok(parts)
-}
 
-#[cfg(test)]
-mod tests {
-    use super::*;
-    use crate::geometry::tests::sample;
-    use crate::linkage::{Corner, Linkage};
+    /// Every size of it as a part of its own; itself when it has no sizes.
+    #[must_use]
+    pub fn variants(&self) -> Vec<Self> {
+        let Some(sizes) = &self.sizes else { return vec![self.clone()] };
+        sizes
+            .values
+            .iter()
+            .map(|v| {
+                let gap = if sizes.unit.starts_with('°') { "" } else { " " };
+                Self {
+                    id: format!("{}@{v}", self.id),
+                    name: format!("{}, {v}{gap}{}", self.name, sizes.unit),
+                    edits: self.edits.iter().map(|e| scaled(e, *v)).collect(),
+                    sizes: None,
+                    ..self.clone()
+                }
+            })
+            .collect()
+    }
 
-    #[test]
-    fn every_shipped_part_leaves_a_linkage_that_closes() {
-        let g = sample();
-        let parts = shipped_parts().unwrap();
-        assert!(parts.len() >= 4);
-        for part in parts {
-            let c = Corner::new(&g.points, &g.wheel).edited(&part.edits);
-            for t in [-70.0, 0.0, 60.0] {
-                c.alignment(t, 0.0).unwrap_or_else(|e| panic!("{}: {e}", part.id));
+    /// Every link name of a multi-link or solid axle the part speaks of.
+    pub(crate) fn links_mut(&mut self) -> Vec<&mut String> {
+        let mut out = Vec::new();
+        for e in &mut self.edits {
+            match e {
+                Edit::LengthenLink { name, .. } | Edit::MoveWheelEnd { link: name, .. } => out.push(name),
+                Edit::MovePivot { point: EccentricPoint::Link(name), .. } => out.push(name),
+                _ => {}
             }
         }
+        for a in &mut self.adjusters {
+            match &mut a.kind {
+                AdjusterKind::Thread { link: ThreadLink::Named(name), .. }
+                | AdjusterKind::Eccentric { point: EccentricPoint::Link(name), .. }
+                | AdjusterKind::Slide { point: EccentricPoint::Link(name), .. }
+                | AdjusterKind::Shims { point: EccentricPoint::Link(name), .. } => out.push(name),
+                _ => {}
+            }
+        }
+        out
     }
+}
 
-    #[test]
-    fn a_joint_set_rearward_adds_caster() {
-        let g = sample();
-        let base = Corner::new(&g.points, &g.wheel);
-        let arm = Edit::ReshapeArm { arm: crate::linkage::Arm::Upper, longer_mm: 0.0, forward_mm: -10.0 };
-        let c = base.edited(&[arm]);
-        let (a, b) = (base.alignment(0.0, 0.0).unwrap(), c.alignment(0.0, 0.0).unwrap());
-        // atan(10 / 270 mm joint spacing) = 2.1°, by hand.
-        assert!((b.caster_deg - a.caster_deg - 2.1).abs() < 0.1, "{}", b.caster_deg - a.caster_deg);
+/// The edit with every amount multiplied.
+fn scaled(e: &Edit, k: f64) -> Edit {
+    let mut out = e.clone();
+    let all = |v: &mut [f64; 3]| v.iter_mut().for_each(|c| *c *= k);
+    match &mut out {
+        Edit::MovePivot { by, .. }
+        | Edit::ShiftKnucklePoint { by, .. }
+        | Edit::MoveWheelEnd { by, .. }
+        | Edit::ShiftWheel { by } => all(by),
+        Edit::ReshapeArm { longer_mm, forward_mm, .. } => {
+            *longer_mm *= k;
+            *forward_mm *= k;
+        }
+        Edit::LengthenLinks { front_mm, rear_mm, .. } => {
+            *front_mm *= k;
+            *rear_mm *= k;
+        }
+        Edit::LengthenTie { by_mm } | Edit::LengthenLink { by_mm, .. } => *by_mm *= k,
+        Edit::TurnSpin { camber_deg, toe_deg } => {
+            *camber_deg *= k;
+            *toe_deg *= k;
+        }
+        Edit::LeanKingpin { caster_deg } => *caster_deg *= k,
+        Edit::ReplaceEccentric { eccentricity_mm, .. } => *eccentricity_mm *= k,
+        Edit::FreeEccentrics { .. } => {}
     }
+    out
 }

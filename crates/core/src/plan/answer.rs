@@ -1,42 +1,36 @@
 //! The whole Plan answer: both sides, their reach, their setting, and what each part would do.
 
-use super::aim::Aim;
+use super::bench::{Bench, Sensitivity, SettingLine};
+use super::checks::Check;
 use super::curves::{CurvePoint, Drawing, curve, doubt_at, draw};
-use super::input::{PlanInput, SideReadings};
-use super::reach::{Reach, reach};
-use super::solver::{Bench, Sensitivity, SettingLine, Shortfall, SolvedSetting, Target, pair, solve};
+use super::height::PlanState;
+use super::input::PlanInput;
+use super::quick::quick;
+use super::reach::{LockCamber, LockTurn, Plane, Reach, lock_reach, reach};
+use super::solver::{Shortfall, SolvedSetting};
+use super::states::{StateResult, states};
 use super::words;
+use super::work::{Stop, Work, misfits, provided};
 use crate::fit::{Doubt, Doubted, doubt};
 use crate::geometry::Side as SideName;
 use crate::linkage::{Linkage, Unreachable};
-use crate::part::{Adjuster, Edit, Part};
+use crate::part::{Edit, Part, parts_for};
 use crate::problem::Problem;
-use crate::vehicle::{Anchor, Anchored, Attitude, anchor};
+use crate::vehicle::{Anchor, Attitude, StateKind};
 use crate::wheel::Alignment;
+use rayon::prelude::*;
 use serde::{Deserialize, Serialize};
 
 /// Heights of a curve.
 const HEIGHTS: usize = 41;
 
-/// The planned height cannot be reached: the answer is worked out at the last good height instead.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
-#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
-pub struct Stop {
-    /// The height gain asked for, mm.
-    pub asked_mm: f64,
-    /// The height gain the answer is for, mm.
-    pub used_mm: f64,
-    /// Which loop stops, and where.
-    pub words: String,
-}
-
-/// One front corner.
+/// One corner.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
 #[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
 pub struct SidePlan {
     /// As found, from the readings.
     pub before: Alignment,
-    /// At the planned height with the fitted parts, adjusters untouched.
+    /// At the height the aim is judged at, with the fitted parts, adjusters untouched.
     pub after: Alignment,
     /// The same with the setting applied.
     pub set: Alignment,
@@ -50,8 +44,14 @@ pub struct SidePlan {
     pub reach: Option<Reach>,
     /// Reach without any part, when parts are fitted.
     pub bare_reach: Option<Reach>,
-    /// Orders that come nearest to the aim.
+    /// Orders that come nearest to the aim, in the order they are turned.
     pub setting: Vec<SettingLine>,
+    /// Why these adjusters and not others.
+    pub why: Vec<String>,
+    /// Camber at full lock as found, adjusters untouched, and set; none for a wheel that does not steer.
+    pub lock: Option<LockPlan>,
+    /// What must not foul, at the planned height.
+    pub checks: Vec<Check>,
     /// How far the setting stays outside the aim.
     pub shortfall: Shortfall,
     /// What one notch or turn does from the untouched adjusters.
@@ -64,6 +64,22 @@ pub struct SidePlan {
     pub drawing_after: Drawing,
     /// Planned, set.
     pub drawing_set: Drawing,
+}
+
+/// Camber at full lock.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
+pub struct LockPlan {
+    /// Turn of both wheels.
+    pub turn: LockTurn,
+    /// As found.
+    pub before: LockCamber,
+    /// Adjusters untouched.
+    pub after: LockCamber,
+    /// Set.
+    pub set: LockCamber,
+    /// What the reach becomes at lock: `[outside wheel, inside wheel]`, degrees.
+    pub outline: Vec<[f64; 2]>,
 }
 
 /// What a part changes with everything else as planned, average of the two sides.
@@ -101,6 +117,10 @@ pub enum CandidateStatus {
     ToeOnly,
     /// Takes the place of a part that is fitted.
     Clash,
+    /// Needs something that is not there.
+    Needs,
+    /// Fouls something: a check fails.
+    Fouls,
     /// The linkage does not close with it at the planned height.
     Stops,
 }
@@ -109,8 +129,10 @@ pub enum CandidateStatus {
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
 #[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
 pub struct Candidate {
-    /// The part.
+    /// The part, in the size that does best.
     pub part: Part,
+    /// Other sizes of it, by id.
+    pub sizes: Vec<String>,
     /// How it does.
     pub status: CandidateStatus,
     /// Largest gap left, degrees.
@@ -125,6 +147,8 @@ pub struct Candidate {
     pub does: String,
     /// One sentence: what it costs.
     pub costs: String,
+    /// Checks that fail with it, and why it cannot stand here.
+    pub fouls: Vec<String>,
 }
 
 /// The answer in words.
@@ -151,13 +175,21 @@ pub struct Verdict {
 pub struct PlanResult {
     /// Version of the computation, for snapshots.
     pub core_version: String,
-    /// Set when the planned height cannot be reached.
+    /// Set when the height the aim is judged at cannot be reached.
     pub stop: Option<Stop>,
+    /// What is planned against: camber and caster, or camber and toe at the rear.
+    pub plane: Plane,
+    /// Height the map and the setting are worked out at.
+    pub judged: PlanState,
+    /// Every height state that exists, as found first, each with the verdict of every angle as set.
+    pub states: Vec<StateResult>,
+    /// Why the fitted parts cannot stand together; empty when they can.
+    pub misfits: Vec<String>,
     /// Body pitch against as found, degrees, nose up positive.
     pub pitch_deg: f64,
-    /// Left front.
+    /// Left.
     pub left: SidePlan,
-    /// Right front.
+    /// Right.
     pub right: SidePlan,
     /// In words.
     pub verdict: Verdict,
@@ -165,129 +197,66 @@ pub struct PlanResult {
     pub candidates: Vec<Candidate>,
 }
 
-/// One side being worked on.
-struct Side<'a> {
-    readings: &'a SideReadings,
-    anchored: Anchored,
-    travel: f64,
-    start: Vec<Edit>,
-}
-
-struct Work<'a> {
-    input: &'a PlanInput,
-    sides: [Side<'a>; 2],
-    used_mm: f64,
-    attitude: Attitude,
-    target: Target,
-}
-
-/// Works a plan out. `catalogue` are the parts to choose from.
+/// Works a plan out. `catalogue` are the parts to choose from, as written; those that fit the axle are used.
 ///
 /// # Errors
 /// Every [`Problem`] of the document; also when the geometry cannot be brought to the readings.
 pub fn plan(input: &PlanInput, catalogue: &[Part]) -> Result<PlanResult, Vec<Problem>> {
-    let mut problems = input.problems();
-    for (i, id) in input.fitted.iter().enumerate() {
-        if !catalogue.iter().any(|p| p.id == *id) {
-            problems.push(Problem::new(
-                format!("fitted.{i}"),
-                format!("no part \"{id}\""),
-                "the id of a part in the catalogue",
-            ));
-        } else if !catalogue.iter().any(|p| p.id == *id && p.layout == input.geometry.layout()) {
-            problems.push(Problem::new(
-                format!("fitted.{i}"),
-                format!("\"{id}\" is for another layout"),
-                format!("a part for a {}", input.geometry.layout().word()),
-            ));
-        }
-    }
-    if !problems.is_empty() {
-        return Err(problems);
-    }
-    let left = side(input, &input.left, SideName::Left).map_err(|p| vec![p])?;
-    let right = side(input, &input.right, SideName::Right).map_err(|p| vec![p])?;
-    let mut work = Work {
-        input,
-        sides: [left, right],
-        used_mm: input.height_change_mm,
-        attitude: Attitude::default(),
-        target: target(&input.aim),
-    };
-    let fitted: Vec<&Part> = catalogue.iter().filter(|p| input.fitted.contains(&p.id)).collect();
+    let (mut work, parts) = begin(input, catalogue)?;
+    let fitted = work.named(&input.fitted, &parts);
     let stop = work.hold_within_travel(&fitted);
-    work.attitude = Attitude::from_rises(work.used_mm, input.rear_change_mm, input.wheelbase_mm);
-    work.answer(&fitted, catalogue, stop).map_err(|e| {
+    work.answer(&fitted, &parts, stop).map_err(|e| {
         vec![Problem::new("height_change_mm", e.to_string(), "a height at which both sides close")]
     })
 }
 
-fn target(aim: &Aim) -> Target {
-    Target { camber: aim.camber_deg, caster: aim.caster_deg, toe: aim.wheel_toe() }
-}
-
-fn side<'a>(input: &'a PlanInput, r: &'a SideReadings, name: SideName) -> Result<Side<'a>, Problem> {
-    let (points, wheel) = &input.geometry.side(name);
-    let start: Vec<Edit> = input.adjusters.iter().map(|a| a.edit_at(a.position)).collect();
-    let travel = input.design_height_mm - r.height_mm;
-    let anchored = anchor(points, wheel, travel, &start, &r.angles).map_err(|e| {
-        Problem::new(
-            format!("geometry.{}", e.field()),
-            format!("{}: at the {} height read ({:.0} mm) {}", words::LOOP_OPEN, name.word(), r.height_mm, e),
-            "points that close at the height that was read; measure that joint again",
-        )
-    })?;
-    Ok(Side { readings: r, anchored, travel, start })
-}
-
-impl<'a> Work<'a> {
-    fn bench(&self, i: usize, parts: &[&Part], height: f64) -> Bench {
-        let edits: Vec<Edit> = parts.iter().flat_map(|p| p.edits.iter().cloned()).collect();
-        let adjusters: Vec<Adjuster> = self
-            .input
-            .adjusters
-            .iter()
-            .map(|a| edits.iter().fold(a.clone(), |a, e| a.with_edit(e)))
-            .collect();
-        Bench {
-            corner: self.sides[i].anchored.corner.edited(&edits),
-            adjusters,
-            travel_mm: self.sides[i].travel - height,
-            attitude: self.attitude,
-        }
+/// Checks the document and anchors both sides; the parts of the catalogue that fit come with it.
+pub(crate) fn begin<'a>(
+    input: &'a PlanInput,
+    catalogue: &[Part],
+) -> Result<(Work<'a>, Vec<Part>), Vec<Problem>> {
+    let mut problems = input.problems();
+    if problems.iter().any(|p| p.field.starts_with("geometry")) {
+        return Err(problems);
     }
-
-    /// Brings an unreachable planned height back to the last good one on both sides.
-    fn hold_within_travel(&mut self, parts: &[&Part]) -> Option<Stop> {
-        let asked = self.input.height_change_mm;
-        let mut stop: Option<Stop> = None;
-        for i in 0..2 {
-            let b = self.bench(i, parts, asked);
-            if let Err(e) = b.set(&b.start()).pose(b.travel_mm, 0.0) {
-                let Unreachable { blocked, limit_travel_mm, .. } = e;
-                let limit = self.sides[i].travel - limit_travel_mm;
-                // Two millimetres inside the limit, where the adjusters can still be turned a little.
-                let used = if asked > limit { (limit - 2.0).floor() } else { (limit + 2.0).ceil() };
-                if stop.as_ref().is_none_or(|s| used.abs() < s.used_mm.abs()) {
-                    stop = Some(Stop { asked_mm: asked, used_mm: used, words: words::stop(blocked, limit) });
-                }
+    let parts = parts_for(catalogue, &input.geometry);
+    let family = |id: &str| id.split('@').next().unwrap_or(id).to_owned();
+    for (i, id) in input.fitted.iter().enumerate() {
+        let field = format!("fitted.{i}");
+        if parts.iter().any(|p| p.id == *id || p.family() == id) {
+            continue;
+        }
+        problems.push(match catalogue.iter().find(|p| p.id == family(id)) {
+            None => Problem::new(field, format!("no part \"{id}\""), "the id of a part in the catalogue"),
+            Some(p) if p.fits.layouts.contains(&input.geometry.layout()) && p.fits.axles.contains(&input.geometry.axle) => {
+                let sizes = p.sizes.as_ref().map(|s| s.values.clone()).unwrap_or_default();
+                Problem::new(field, format!("\"{id}\" is not made, or has no such link here"), format!("sizes {sizes:?}"))
             }
-        }
-        if let Some(s) = &stop {
-            self.used_mm = s.used_mm;
-        }
-        stop
+            Some(_) => Problem::new(
+                field,
+                format!("\"{id}\" is for another layout or axle"),
+                format!("a part for a {}", input.geometry.layout().word()),
+            ),
+        });
     }
-
-    fn settings(&self, parts: &[&Part]) -> Option<([Bench; 2], [SolvedSetting; 2])> {
-        let benches = [0, 1].map(|i| self.bench(i, parts, self.used_mm));
-        let found = [0, 1].map(|i| solve(&benches[i], &self.target));
-        let aim = &self.input.aim;
-        let (l, r) = pair(&found[0], &found[1], (aim.cross_camber_deg, aim.cross_caster_deg))?;
-        let chosen = [l.clone(), r.clone()];
-        Some((benches, chosen))
+    if !problems.is_empty() {
+        return Err(problems);
     }
+    let work = Work::new(input).map_err(|p| vec![p])?;
+    Ok((work, parts))
+}
 
+/// The fitted parts of a plan, in the size and with the links of this axle.
+#[must_use]
+pub fn fitted_parts(input: &PlanInput, catalogue: &[Part]) -> Vec<Part> {
+    let parts = parts_for(catalogue, &input.geometry);
+    let find = |id: &String| {
+        parts.iter().find(|p| p.id == *id).or_else(|| parts.iter().find(|p| p.family() == id)).cloned()
+    };
+    input.fitted.iter().filter_map(find).collect()
+}
+
+impl Work<'_> {
     fn answer(
         &self,
         fitted: &[&Part],
@@ -295,19 +264,36 @@ impl<'a> Work<'a> {
         stop: Option<Stop>,
     ) -> Result<PlanResult, Unreachable> {
         let nothing = Unreachable::at(crate::linkage::Loop::UpperArm, 0.0);
-        let (benches, set) = self.settings(fitted).ok_or(nothing)?;
-        let left = self.side_plan(0, &benches[0], &set[0], fitted)?;
-        let right = self.side_plan(1, &benches[1], &set[1], fitted)?;
-        // A part for another layout is no candidate: it would change nothing.
-        let fits = |p: &&Part| p.layout == self.input.geometry.layout() && p.axle == self.input.geometry.axle;
-        let mut candidates: Vec<Candidate> =
-            catalogue.iter().filter(fits).map(|p| self.candidate(p, fitted, &set)).collect();
+        let (benches, set) = self.settings(fitted, true).ok_or(nothing)?;
+        let turn = self.lock_turn();
+        let side = |i: usize| self.side_plan(i, &benches[i], &set[i], fitted, turn.as_ref());
+        let (left, right) = rayon::join(|| side(0), || side(1));
+        let (left, right) = (left?, right?);
+        let has_toe = benches[0].toe_by.is_some();
+        let mut families: Vec<&str> = Vec::new();
+        for p in catalogue {
+            if !families.contains(&p.family()) {
+                families.push(p.family());
+            }
+        }
+        let mut candidates: Vec<Candidate> = families
+            .par_iter()
+            .filter_map(|f| {
+                let sizes: Vec<&Part> = catalogue.iter().filter(|p| p.family() == *f).collect();
+                self.best_size(&sizes, fitted, &set, has_toe)
+            })
+            .collect();
         candidates.sort_by(|a, b| rank(a).total_cmp(&rank(b)));
-        let verdict = words::verdict(self.input, self.used_mm, &left, &right, &candidates, stop.as_ref());
+        let positions = [set[0].positions.clone(), set[1].positions.clone()];
+        let verdict = words::verdict(self, &left, &right, &candidates, stop.as_ref());
         Ok(PlanResult {
             core_version: env!("CARGO_PKG_VERSION").into(),
             stop,
-            pitch_deg: self.attitude.pitch.to_degrees(),
+            plane: self.plane,
+            judged: self.state.clone(),
+            states: states(self, fitted, &positions),
+            misfits: misfits(fitted, &provided(self.input, has_toe)),
+            pitch_deg: self.attitude(self.state.own_mm, self.state.other_mm).pitch.to_degrees(),
             left,
             right,
             verdict,
@@ -321,56 +307,71 @@ impl<'a> Work<'a> {
         bench: &Bench,
         set: &SolvedSetting,
         fitted: &[&Part],
+        turn: Option<&LockTurn>,
     ) -> Result<SidePlan, Unreachable> {
         let s = &self.sides[i];
-        let found = s.anchored.corner.edited(&s.start);
-        let before = found.alignment(s.travel, 0.0)?;
+        let flat = |c: &crate::linkage::Corner, t: f64| Ok(c.wheel(t, 0.0)?.or_unsteered());
+        let before = flat(&s.found, s.travel)?;
         let start = bench.start();
         let after = bench.angles(&start)?;
-        let reach_now = reach(bench, &set.positions, true);
         let bare_reach = if fitted.is_empty() {
             None
         } else {
-            let b = self.bench(i, &[], self.used_mm);
-            reach(&b, &b.start(), false)
+            let b = self.bench(i, &[]);
+            reach(&b, &b.start(), self.plane, false)
         };
         let (low, high) = self.span();
         let heights: Vec<f64> =
             (0..HEIGHTS).map(|k| low + (high - low) * k as f64 / (HEIGHTS - 1) as f64).collect();
         let doubts = self.doubts(i, bench, fitted, low, high)?;
+        let lock = turn.and_then(|t| {
+            let found = Bench::new(s.found.clone(), Vec::new(), s.travel, Attitude::default());
+            Some(LockPlan {
+                turn: *t,
+                before: found.at_lock(&[], t)?,
+                after: bench.at_lock(&start, t)?,
+                set: bench.at_lock(&set.positions, t)?,
+                outline: lock_reach(bench, &set.positions, t),
+            })
+        });
+        let at = self.state.own_mm;
         Ok(SidePlan {
             before,
             after,
             set: set.angles,
-            planned_height_mm: s.readings.height_mm + self.used_mm,
-            doubt: doubt_at(&doubts, self.used_mm),
+            planned_height_mm: s.readings.height_mm + self.planned_mm() + self.input.trim_mm[i],
+            doubt: doubt_at(&doubts, at),
             anchor: s.anchored.anchor,
-            reach: reach_now,
+            reach: reach(bench, &set.positions, self.plane, true),
             bare_reach,
+            why: words::why(bench, &self.target, set),
+            lock,
+            checks: self.checks(i, fitted, &set.positions),
             setting: bench.lines(&set.positions),
             shortfall: set.shortfall,
             sensitivity: bench.sensitivity(&start),
-            curve: curve(
-                bench,
-                &start,
-                s.travel,
-                self.input.rear_change_mm,
-                self.input.wheelbase_mm,
-                &heights,
-                &doubts,
-            ),
-            drawing_before: draw(&found, s.travel, Attitude::default())?,
-            drawing_after: draw(&bench.set(&start), bench.travel_mm, self.attitude)?,
-            drawing_set: draw(&bench.set(&set.positions), bench.travel_mm, self.attitude)?,
+            curve: curve(self, i, bench, &start, &heights, &doubts),
+            drawing_before: draw(&s.found, s.travel, Attitude::default())?,
+            drawing_after: draw(&bench.set(&start), bench.travel_mm, bench.attitude)?,
+            drawing_set: draw(&bench.set(&set.positions), bench.travel_mm, bench.attitude)?,
         })
+    }
+
+    /// The planned gain; held within travel where that is what is judged.
+    fn planned_mm(&self) -> f64 {
+        match self.state.kind {
+            StateKind::Planned => self.state.own_mm,
+            _ => self.input.height_change_mm,
+        }
     }
 
     /// Heights the curves cover: as found and planned with room on both sides.
     fn span(&self) -> (f64, f64) {
-        (self.used_mm.min(0.0).min(-15.0) - 25.0, self.used_mm.max(0.0).max(15.0) + 25.0)
+        let at = self.state.own_mm;
+        (at.min(0.0).min(-15.0) - 25.0, at.max(0.0).max(15.0) + 25.0)
     }
 
-    fn doubts(
+    pub(crate) fn doubts(
         &self,
         i: usize,
         bench: &Bench,
@@ -380,10 +381,11 @@ impl<'a> Work<'a> {
     ) -> Result<Vec<(f64, Option<Doubt>)>, Unreachable> {
         let s = &self.sides[i];
         let (points, wheel) = &self.input.geometry.side(SideName::BOTH[i]);
-        let mut planned: Vec<Edit> = fitted.iter().flat_map(|p| p.edits.iter().cloned()).collect();
-        planned.extend(bench.adjusters.iter().map(|a| a.edit_at(a.position)));
+        let mut planned: Vec<Edit> = self.way_edits().to_vec();
+        planned.extend(fitted.iter().flat_map(|p| p.edits.iter().cloned()));
+        planned.extend(bench.adjusters.iter().flat_map(|a| a.edits_at(a.position)));
         let at: Vec<f64> = (0..=8).map(|k| low + (high - low) * f64::from(k) / 8.0).collect();
-        let travels: Vec<f64> = at.iter().map(|h| s.travel - h).collect();
+        let travels: Vec<f64> = at.iter().map(|h| bench.travel_mm + self.state.own_mm - h).collect();
         let d = doubt(
             &Doubted {
                 points,
@@ -400,13 +402,48 @@ impl<'a> Work<'a> {
         Ok(at.into_iter().zip(d).collect())
     }
 
-    fn candidate(&self, part: &Part, fitted: &[&Part], now: &[SolvedSetting; 2]) -> Candidate {
-        let is_fitted = fitted.iter().any(|p| p.id == part.id);
-        let without: Vec<&Part> = fitted.iter().copied().filter(|p| p.id != part.id).collect();
-        let mut with = without.clone();
+    /// The size that comes nearest, judged as a candidate; the fitted one when one is fitted.
+    fn best_size(
+        &self,
+        sizes: &[&Part],
+        fitted: &[&Part],
+        now: &[SolvedSetting; 2],
+        has_toe: bool,
+    ) -> Option<Candidate> {
+        let without: Vec<&Part> =
+            fitted.iter().copied().filter(|p| p.family() != sizes.first().map_or("", |s| s.family())).collect();
+        let on = sizes.iter().find(|s| fitted.iter().any(|f| f.id == s.id));
+        let chosen: &Part = match on {
+            Some(p) => p,
+            None if sizes.len() == 1 => sizes[0],
+            None => sizes
+                .iter()
+                .map(|p| {
+                    let mut with = without.clone();
+                    with.push(p);
+                    (*p, quick(self, &with).map_or(f64::MAX, |q| q.short()))
+                })
+                .min_by(|a, b| (a.1 / 0.02).round().total_cmp(&(b.1 / 0.02).round()))?
+                .0,
+        };
+        let mut out = self.candidate(chosen, &without, on.is_some(), now, has_toe);
+        out.sizes = sizes.iter().filter(|s| s.id != chosen.id).map(|s| s.id.clone()).collect();
+        Some(out)
+    }
+
+    fn candidate(
+        &self,
+        part: &Part,
+        without: &[&Part],
+        is_fitted: bool,
+        now: &[SolvedSetting; 2],
+        has_toe: bool,
+    ) -> Candidate {
+        let mut with = without.to_vec();
         with.push(part);
         let mut out = Candidate {
             part: part.clone(),
+            sizes: Vec::new(),
             status: CandidateStatus::Stops,
             short_deg: f64::MAX,
             effect: None,
@@ -414,34 +451,51 @@ impl<'a> Work<'a> {
             right_outline: Vec::new(),
             does: String::new(),
             costs: part.side_effect.clone(),
+            fouls: Vec::new(),
         };
-        if let Some(other) = without.iter().find(|p| p.replaces == part.replaces) {
+        if let Some(other) = without.iter().find(|p| p.fits.replaces == part.fits.replaces) {
             out.status = CandidateStatus::Clash;
             out.does = format!("takes the place of {}", other.name.to_lowercase());
             return out;
         }
         let solved = if is_fitted {
-            let benches = [0, 1].map(|i| self.bench(i, &with, self.used_mm));
-            Some((benches, now.clone()))
+            let benches = [0, 1].map(|i| self.bench(i, &with));
+            (benches[0].adjusters.len() == now[0].positions.len()).then(|| (benches, now.clone()))
         } else {
-            self.settings(&with)
+            self.settings(&with, false)
         };
         let Some((benches, set)) = solved else {
             out.does = "the linkage does not close with it here".into();
             return out;
         };
-        let outline =
-            |i: usize| reach(&benches[i], &set[i].positions, false).map(|r| r.outline).unwrap_or_default();
+        let outline = |i: usize| {
+            reach(&benches[i], &set[i].positions, self.plane, false).map(|r| r.outline).unwrap_or_default()
+        };
         (out.left_outline, out.right_outline) = (outline(0), outline(1));
         out.short_deg = set.iter().map(|s| s.shortfall.worst()).fold(0.0, f64::max);
-        out.effect = self.effect(&without, &benches);
-        let toe_only = out.effect.is_some_and(|e| {
-            e.camber_deg.abs() < 0.05
-                && e.caster_deg.abs() < 0.05
-                && part.edits.iter().all(|e| !matches!(e, Edit::ReplaceEccentric { .. }))
-        });
+        out.effect = self.effect(without, &benches);
+        let missing = misfits(&with, &provided(self.input, has_toe));
+        let was: Vec<Check> = (0..2).flat_map(|i| self.checks(i, without, &self.bench(i, without).start())).collect();
+        let fails: Vec<String> = (0..2)
+            .flat_map(|i| self.checks(i, &with, &set[i].positions))
+            .filter(|c| !c.ok && !was.iter().any(|w| w.kind == c.kind && !w.ok))
+            .map(|c| c.words)
+            .collect();
+        let toe_only = part.adjusters.is_empty()
+            && out.effect.is_some_and(|e| {
+                e.camber_deg.abs() < 0.05
+                    && e.caster_deg.abs() < 0.05
+                    && part
+                        .edits
+                        .iter()
+                        .all(|e| !matches!(e, Edit::ReplaceEccentric { .. } | Edit::FreeEccentrics { .. }))
+            });
         out.status = if is_fitted {
             CandidateStatus::Fitted
+        } else if !missing.is_empty() {
+            CandidateStatus::Needs
+        } else if !fails.is_empty() {
+            CandidateStatus::Fouls
         } else if toe_only {
             CandidateStatus::ToeOnly
         } else if out.short_deg < 1e-6 {
@@ -449,12 +503,14 @@ impl<'a> Work<'a> {
         } else {
             CandidateStatus::Short
         };
-        out.does = words::does(part, out.effect.as_ref(), self.input);
+        out.fouls = missing.into_iter().chain(fails).collect();
+        out.fouls.dedup();
+        out.does = words::does(part, out.effect.as_ref(), self);
         out.costs = words::costs(part, out.effect.as_ref());
         out
     }
 
-    fn effect(&self, without: &[&Part], with: &[Bench; 2]) -> Option<Effect> {
+    pub(crate) fn effect(&self, without: &[&Part], with: &[Bench; 2]) -> Option<Effect> {
         let mut sum = Effect {
             camber_deg: 0.0,
             caster_deg: 0.0,
@@ -465,7 +521,7 @@ impl<'a> Work<'a> {
             bump_toe_ratio: 0.0,
         };
         for (i, bench) in with.iter().enumerate() {
-            let base = self.bench(i, without, self.used_mm);
+            let base = self.bench(i, without);
             let (a, b) = (base.angles(&base.start()).ok()?, bench.angles(&bench.start()).ok()?);
             // Camber and caster are compared with toe put back, as it will be.
             let reset = bench.angles(&bench.with_toe(a.toe_deg)).ok()?;
@@ -475,20 +531,23 @@ impl<'a> Work<'a> {
             sum.wheel_x_mm += 0.5 * (reset.wheel_x_mm - a.wheel_x_mm);
             sum.half_track_mm += 0.5 * (reset.half_track_mm - a.half_track_mm);
             sum.scrub_mm += 0.5 * (reset.scrub_radius_mm - a.scrub_radius_mm);
-            let swing = |bench: &Bench| {
-                let c = bench.set(&bench.with_toe(0.0));
-                let toe: Vec<f64> = [-30.0, -15.0, 0.0, 15.0, 30.0]
-                    .iter()
-                    .filter_map(|d| c.alignment(bench.travel_mm + d, 0.0).ok().map(|a| a.toe_deg))
-                    .collect();
-                let top = toe.iter().copied().fold(f64::MIN, f64::max);
-                let bottom = toe.iter().copied().fold(f64::MAX, f64::min);
-                top - bottom
-            };
+            let swing = |bench: &Bench| toe_swing(bench, &bench.with_toe(0.0));
             sum.bump_toe_ratio += 0.5 * swing(bench) / swing(&base).max(1e-6);
         }
         Some(sum)
     }
+}
+
+/// Range of toe over ±30 mm of travel about the bench's height, degrees.
+pub(crate) fn toe_swing(bench: &Bench, positions: &[f64]) -> f64 {
+    let c = bench.set(positions);
+    let toe: Vec<f64> = [-30.0, -15.0, 0.0, 15.0, 30.0]
+        .iter()
+        .filter_map(|d| c.wheel(bench.travel_mm + d, 0.0).ok().map(|a| a.toe_deg))
+        .collect();
+    let top = toe.iter().copied().fold(f64::MIN, f64::max);
+    let bottom = toe.iter().copied().fold(f64::MAX, f64::min);
+    if toe.is_empty() { 0.0 } else { top - bottom }
 }
 
 /// Fitted first, then what reaches, then by the gap left.
@@ -498,6 +557,8 @@ fn rank(c: &Candidate) -> f64 {
         CandidateStatus::Reaches => 1.0 + c.part.cost / 1e6,
         CandidateStatus::Short => 10.0 + c.short_deg,
         CandidateStatus::ToeOnly => 100.0,
+        CandidateStatus::Needs => 110.0 + c.short_deg.min(50.0),
+        CandidateStatus::Fouls => 170.0 + c.short_deg.min(20.0),
         CandidateStatus::Clash => 200.0,
         CandidateStatus::Stops => 300.0,
     }

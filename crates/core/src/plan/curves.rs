@@ -1,6 +1,8 @@
 //! Height curves and the two-joint drawing, from the same model as the figures.
 
-use super::solver::Bench;
+use super::bench::Bench;
+use super::height::PlanState;
+use super::work::Work;
 use crate::fit::Doubt;
 use crate::linkage::{Bar, Corner, Linkage, Unreachable};
 use crate::vehicle::Attitude;
@@ -77,15 +79,13 @@ pub fn draw_steered(c: &Corner, travel: f64, rack: f64, attitude: Attitude) -> R
     })
 }
 
-/// Angles of the bench's corner at height gains, doubt interpolated from the heights it was worked out at.
-/// Heights that do not close are left out.
+/// Angles over height with the adjusters at `positions`; heights that do not close are left out.
 #[must_use]
-pub fn curve(
+pub(crate) fn curve(
+    work: &Work<'_>,
+    side: usize,
     bench: &Bench,
     positions: &[f64],
-    found_travel: f64,
-    rear_change: f64,
-    wheelbase: f64,
     heights: &[f64],
     doubts: &[(f64, Option<Doubt>)],
 ) -> Vec<CurvePoint> {
@@ -93,11 +93,12 @@ pub fn curve(
     heights
         .iter()
         .filter_map(|h| {
-            let pose = c.pose(found_travel - h, 0.0).ok()?;
-            let a = Attitude::from_rises(*h, rear_change, wheelbase)
-                .apply(&pose)
+            let travel = work.travel(side, &PlanState { own_mm: *h, ..work.state.clone() });
+            let a = work
+                .attitude(*h, work.state.other_mm)
+                .apply(&c.pose(travel, 0.0).ok()?)
                 .wheel(c.loaded_radius(), c.design_x())
-                .alignment()?;
+                .or_unsteered();
             Some(CurvePoint {
                 height_mm: *h,
                 camber_deg: a.camber_deg,

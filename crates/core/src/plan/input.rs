@@ -1,22 +1,23 @@
 //! The whole document a plan is computed from.
 
-use super::aim::Aim;
+use super::aim::{Aim, JudgedAt};
+use super::height::{PlanState, Way, way_problems};
 use crate::fit::{Doubt, Knowledge};
-use crate::geometry::{Geometry, Side};
+use crate::geometry::{Axle, Geometry, Side};
 use crate::linkage::Corner;
 use crate::part::{Adjuster, adjuster_problems};
 use crate::problem::{Problem, in_range};
-use crate::vehicle::Measured;
+use crate::vehicle::{AirLevel, Attitude, Limits, Measured, StateKind};
 use serde::{Deserialize, Serialize};
 
-/// What was read on one front wheel.
+/// What was read on one wheel.
 #[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
 #[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
 #[serde(deny_unknown_fields)]
 pub struct SideReadings {
     /// Hub centre to arch lip, mm.
     pub height_mm: f64,
-    /// Camber, caster, toe of the wheel, degrees.
+    /// Camber, caster, toe of the wheel, degrees; caster of a rear wheel is not looked at.
     pub angles: Measured,
     /// Standard deviations of the angles, degrees.
     pub sigma: Doubt,
@@ -27,7 +28,7 @@ pub struct SideReadings {
 #[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
 #[serde(deny_unknown_fields)]
 pub struct PlanInput {
-    /// Front axle.
+    /// The axle.
     pub geometry: Geometry,
     /// How well its points are known.
     #[serde(default)]
@@ -38,21 +39,48 @@ pub struct PlanInput {
     pub design_height_mm: f64,
     /// What can be turned on each side.
     pub adjusters: Vec<Adjuster>,
-    /// Left front as found.
+    /// Left as found.
     pub left: SideReadings,
-    /// Right front as found.
+    /// Right as found.
     pub right: SideReadings,
-    /// Front hub-to-arch gain from as found, mm.
+    /// Hub-to-arch gain of this axle from as found, mm.
     pub height_change_mm: f64,
-    /// Rear hub-to-arch gain, mm.
+    /// Hub-to-arch gain of the other axle, mm.
     #[serde(default)]
-    pub rear_change_mm: f64,
-    /// Height expected to be lost as springs settle, mm.
+    pub other_change_mm: f64,
+    /// Height this axle is expected to lose as springs settle, mm.
     #[serde(default)]
     pub settle_mm: f64,
-    /// Height lost under the usual load, mm.
+    /// The same of the other axle, mm.
+    #[serde(default)]
+    pub other_settle_mm: f64,
+    /// Height this axle loses under the usual load, mm.
     #[serde(default)]
     pub load_mm: f64,
+    /// The same of the other axle, mm.
+    #[serde(default)]
+    pub other_load_mm: f64,
+    /// Ways in which the gain is had; what is left of it is the suspension's own travel.
+    #[serde(default)]
+    pub ways: Vec<Way>,
+    /// Left and right on top of the gain, mm.
+    #[serde(default)]
+    pub trim_mm: [f64; 2],
+    /// Loaded radius gained by the tyres of this and the other axle, mm: turns the body, moves no arm.
+    #[serde(default)]
+    pub tyre_gain_mm: [f64; 2],
+    /// Levels of an air suspension against as found.
+    #[serde(default)]
+    pub levels: Vec<AirLevel>,
+    /// What joints, travel and clearances allow, as far as it was measured.
+    #[serde(default)]
+    pub limits: Limits,
+    /// Largest turn of the inner wheel, degrees.
+    #[serde(default = "usual_lock")]
+    pub lock_deg: f64,
+    /// Camber and caster (camber and toe at the rear) picked by hand on the map, left and right.
+    #[serde(default)]
+    pub picked: [Option<[f64; 2]>; 2],
     /// Fitted parts, by id.
     #[serde(default)]
     pub fitted: Vec<String>,
@@ -60,7 +88,107 @@ pub struct PlanInput {
     pub aim: Aim,
 }
 
+fn usual_lock() -> f64 {
+    35.0
+}
+
 impl PlanInput {
+    /// A plan that changes nothing yet: no height, no parts.
+    #[must_use]
+    pub fn unchanged(
+        geometry: Geometry,
+        wheelbase_mm: f64,
+        design_height_mm: f64,
+        adjusters: Vec<Adjuster>,
+        sides: [SideReadings; 2],
+        aim: Aim,
+    ) -> Self {
+        let [left, right] = sides;
+        Self {
+            geometry,
+            knowledge: Knowledge::default(),
+            wheelbase_mm,
+            design_height_mm,
+            adjusters,
+            left,
+            right,
+            height_change_mm: 0.0,
+            other_change_mm: 0.0,
+            settle_mm: 0.0,
+            other_settle_mm: 0.0,
+            load_mm: 0.0,
+            other_load_mm: 0.0,
+            ways: Vec::new(),
+            trim_mm: [0.0; 2],
+            tyre_gain_mm: [0.0; 2],
+            levels: Vec::new(),
+            limits: Limits::default(),
+            lock_deg: usual_lock(),
+            picked: [None, None],
+            fitted: Vec::new(),
+            aim,
+        }
+    }
+
+    /// Whether caster is planned: on the front axle.
+    #[must_use]
+    pub fn steered(&self) -> bool {
+        self.geometry.axle == Axle::Front
+    }
+
+    /// Pitch of the body at gains of this and the other axle, mm.
+    #[must_use]
+    pub fn attitude(&self, own_mm: f64, other_mm: f64) -> Attitude {
+        let [a, b] = if self.steered() { [own_mm, other_mm] } else { [other_mm, own_mm] };
+        Attitude::from_rises(a, b, self.wheelbase_mm)
+    }
+
+    /// Height states that exist, as found first.
+    #[must_use]
+    pub fn states(&self) -> Vec<PlanState> {
+        let state = |kind, name: &str, own_mm: f64, other_mm: f64| PlanState {
+            kind,
+            name: name.to_owned(),
+            own_mm,
+            other_mm,
+        };
+        let (mut own, mut other) = (self.height_change_mm, self.other_change_mm);
+        let mut out =
+            vec![state(StateKind::Arrived, "as found", 0.0, 0.0), state(StateKind::Planned, "planned", own, other)];
+        if self.settle_mm != 0.0 || self.other_settle_mm != 0.0 {
+            own -= self.settle_mm;
+            other -= self.other_settle_mm;
+            out.push(state(StateKind::Settled, "settled", own, other));
+        }
+        if self.load_mm != 0.0 || self.other_load_mm != 0.0 {
+            out.push(state(StateKind::Loaded, "loaded", own - self.load_mm, other - self.other_load_mm));
+        }
+        for l in &self.levels {
+            let (f, r) = (l.front_mm, l.rear_mm);
+            let (o, p) = if self.steered() { (f, r) } else { (r, f) };
+            out.push(state(StateKind::Air, &l.name, o, p));
+        }
+        out
+    }
+
+    /// The state the aim is judged at; planned where the one it names does not exist.
+    #[must_use]
+    pub fn judged(&self) -> PlanState {
+        let kind = match self.aim.judged_at {
+            JudgedAt::Planned => StateKind::Planned,
+            JudgedAt::Settled => StateKind::Settled,
+            JudgedAt::Loaded => StateKind::Loaded,
+        };
+        let states = self.states();
+        let found = states.iter().find(|s| s.kind == kind).or_else(|| states.get(1));
+        found.cloned().unwrap_or(PlanState {
+            kind: StateKind::Planned,
+            name: "planned".into(),
+            own_mm: self.height_change_mm,
+            other_mm: self.other_change_mm,
+        })
+    }
+
     /// Everything wrong with the document, by field.
     #[must_use]
     pub fn problems(&self) -> Vec<Problem> {
@@ -73,7 +201,7 @@ impl PlanInput {
                 p
             })
             .collect();
-        if out.is_empty() && !Corner::of(&self.geometry, Side::Left).is_steered() {
+        if out.is_empty() && self.steered() && !Corner::of(&self.geometry, Side::Left).is_steered() {
             out.push(Problem::new(
                 "geometry.layout",
                 "this front axle has no steering axis",
@@ -86,9 +214,19 @@ impl PlanInput {
         check("wheelbase_mm", self.wheelbase_mm, 1000.0, 8000.0, "mm");
         check("design_height_mm", self.design_height_mm, 50.0, 1500.0, "mm");
         check("height_change_mm", self.height_change_mm, -300.0, 300.0, "mm");
-        check("rear_change_mm", self.rear_change_mm, -300.0, 300.0, "mm");
+        check("other_change_mm", self.other_change_mm, -300.0, 300.0, "mm");
         check("settle_mm", self.settle_mm, 0.0, 60.0, "mm");
+        check("other_settle_mm", self.other_settle_mm, 0.0, 60.0, "mm");
         check("load_mm", self.load_mm, 0.0, 200.0, "mm");
+        check("other_load_mm", self.other_load_mm, -100.0, 250.0, "mm");
+        check("lock_deg", self.lock_deg, 5.0, 70.0, "°");
+        for (i, name) in ["left", "right"].iter().enumerate() {
+            check(&format!("trim_mm.{i}"), self.trim_mm[i], -60.0, 60.0, &format!("mm, {name}"));
+            check(&format!("tyre_gain_mm.{i}"), self.tyre_gain_mm[i], -200.0, 200.0, "mm");
+            for (k, v) in self.picked[i].iter().flatten().enumerate() {
+                check(&format!("picked.{i}.{k}"), *v, -30.0, 30.0, "°");
+            }
+        }
         for (side, r) in [("left", &self.left), ("right", &self.right)] {
             check(&format!("{side}.height_mm"), r.height_mm, 50.0, 1500.0, "mm");
             for (f, v) in [
@@ -107,6 +245,11 @@ impl PlanInput {
             }
         }
         out.extend(adjuster_problems(&self.adjusters));
+        way_problems("ways", &self.ways, self.geometry.layout(), &mut out);
+        out.extend(self.limits.problems("limits."));
+        if self.levels.len() > 8 {
+            out.push(Problem::new("levels", "more than eight", "eight levels or fewer"));
+        }
         out.extend(self.aim.problems());
         if self.fitted.len() > 8 {
             out.push(Problem::new("fitted", "more than eight parts", "eight parts or fewer"));

@@ -1,18 +1,40 @@
-//! Aims, the setting solver, reach, and the whole Plan answer.
+//! Aims, heights, the setting solver, reach, checks, the whole Plan answer, and the search over sets of parts.
 
 mod aim;
 mod answer;
+mod bench;
+mod case;
+mod checks;
 mod curves;
+mod height;
+mod height_target;
 mod input;
+mod linear_search;
+mod pair;
+mod quick;
 mod reach;
+mod reasons;
+mod search;
 mod settings_case;
 mod solver;
+mod states;
+mod surrogate;
 mod words;
+mod work;
 
-pub use aim::{Aim, Window, shipped_aims};
-pub use answer::{Candidate, CandidateStatus, Effect, PlanResult, SidePlan, Stop, Verdict, plan};
+pub use aim::{Aim, Choice, JudgedAt, LockAim, View, Window, shipped_aims};
+pub use answer::{Candidate, CandidateStatus, Effect, LockPlan, PlanResult, SidePlan, Verdict, fitted_parts, plan};
+pub use bench::{Bench, Sensitivity, SettingLine};
+pub use case::{PlanCase, PlanCaseError, PlanCaseResult, run_plan};
+pub use checks::{Check, CheckKind};
 pub use curves::{CurvePoint, Drawing, draw, draw_steered};
+pub use height::{PlanState, Way, WayKind};
+pub use height_target::{HeightAnswer, HeightTarget, TargetKind, height_for};
 pub use input::{PlanInput, SideReadings};
-pub use reach::{Reach, reach};
+pub use pair::{pair, solve_both};
+pub use reach::{LockCamber, LockTurn, Plane, Reach, ReachShape, lock_reach, reach};
+pub use search::{Filters, Progress, SearchResult, SetPlan, SetSide, search};
 pub use settings_case::{SettingsCase, SettingsError, SettingsResult, run_settings};
-pub use solver::{Bench, Sensitivity, SettingLine, Shortfall, SolvedSetting, pair, solve};
+pub use solver::{Shortfall, SolvedSetting, Target, solve};
+pub use states::{AngleName, AngleVerdict, StateResult, StateSide};
+pub use work::Stop;

@@ -1,7 +1,8 @@
 //! The `bold-stance.settings/1` case of the command line: one corner, a baseline, adjusters, an aim.
 
 use super::aim::{Window, window_problem};
-use super::solver::{Bench, Sensitivity, Shortfall, Target, solve};
+use super::bench::{Bench, Sensitivity};
+use super::solver::{Shortfall, Target, solve};
 use crate::Vec3;
 use crate::geometry::{FORMAT, Geometry, WheelAtDesign};
 use crate::linkage::{Corner, Linkage};
@@ -141,15 +142,11 @@ pub fn run_settings(case: &SettingsCase) -> Result<SettingsResult, SettingsError
         return Err(p.into());
     }
     let g = &case.geometry;
-    let start: Vec<Edit> = case.adjusters.iter().map(|a| a.edit_at(a.position)).collect();
+    let start: Vec<Edit> = case.adjusters.iter().flat_map(|a| a.edits_at(a.position)).collect();
     let anchored = anchor(&g.points, &g.wheel, 0.0, &start, &case.baseline)
         .map_err(|e| SettingsError::NoAnswer(e.to_string()))?;
-    let bench = Bench {
-        corner: anchored.corner,
-        adjusters: case.adjusters.clone(),
-        travel_mm: -case.height_change_mm,
-        attitude: Attitude::default(),
-    };
+    let bench =
+        Bench::new(anchored.corner, case.adjusters.clone(), -case.height_change_mm, Attitude::default());
     let aim = Target { camber: case.aim.camber_deg, caster: case.aim.caster_deg, toe: case.aim.toe_deg };
     let Some(best) = solve(&bench, &aim).into_iter().next() else {
         let why = bench.angles(&bench.start()).err().map_or("no setting closes".into(), |e| e.to_string());
@@ -187,7 +184,7 @@ pub fn run_settings(case: &SettingsCase) -> Result<SettingsResult, SettingsError
 }
 
 /// The corner at a pose as a geometry file of its own, put down so that the tyre meets z = 0.
-fn as_geometry(from: &Geometry, c: &Corner, pose: &Pose, travel: f64) -> Geometry {
+pub(crate) fn as_geometry(from: &Geometry, c: &Corner, pose: &Pose, travel: f64) -> Geometry {
     let down = contact_point(&pose.centre, &pose.spin, c.loaded_radius()).z;
     let p = |v: &Vec3| [v.x, v.y, v.z - down];
     let mut points = c.as_points(pose, travel, &from.points);
@@ -240,14 +237,8 @@ mod tests {
         assert!((a.caster_deg - r.angles.caster_deg).abs() < 1e-9);
         assert!((a.toe_deg - r.angles.toe_deg).abs() < 1e-9);
         // At travel +h it is the corner at the height before, cams as set.
-        let bench = Bench {
-            corner: anchor(&case().geometry.points, &case().geometry.wheel, 0.0, &[], &case().baseline)
-                .unwrap()
-                .corner,
-            adjusters: case().adjusters,
-            travel_mm: 0.0,
-            attitude: Attitude::default(),
-        };
+        let anchored = anchor(&case().geometry.points, &case().geometry.wheel, 0.0, &[], &case().baseline);
+        let bench = Bench::new(anchored.unwrap().corner, case().adjusters, 0.0, Attitude::default());
         let p: Vec<f64> = r.adjusters.iter().map(|a| a.position).collect();
         let before = bench.angles(&p).unwrap();
         let back = c.alignment(40.0, 0.0).unwrap();

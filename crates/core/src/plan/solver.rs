@@ -1,32 +1,24 @@
 //! The setting solver: which adjuster, which way, how far.
 //!
-//! Window violations first, then distance to window centres, then movement, with exact kinematics
-//! for every candidate setting. Toe is solved last, at the tie rod, with the steering wheel straight.
+//! Window violations first, then distance to window centres, then movement. A few settings are tried one by one
+//! with exact kinematics; of many, a second-order surrogate through exact poses picks those worth trying. Toe is
+//! solved last, with the steering wheel straight.
 
 use super::aim::Window;
-use crate::linkage::{Corner, Linkage, Loop, Unreachable};
-use crate::part::{Adjuster, AdjusterKind, Edit};
-use crate::vehicle::Attitude;
+use super::bench::Bench;
+use super::surrogate::Surrogate;
+use crate::part::{Adjuster, AdjusterKind};
 use crate::wheel::Alignment;
 use serde::{Deserialize, Serialize};
 
-/// Most settings that are tried one by one before the search turns to stepping along each adjuster.
-const ENUMERATE: usize = 40_000;
+/// Most settings that are all posed exactly.
+const EXACT: usize = 40;
+/// Most settings that are ranked by the surrogate.
+const RANKED: usize = 40_000;
 /// Settings refined with exact toe.
-const KEEP: usize = 24;
-
-/// A corner at a height with its adjusters: what the solver turns.
-#[derive(Debug, Clone)]
-pub struct Bench {
-    /// The anchored corner with its parts, adjusters at zero.
-    pub corner: Corner,
-    /// What can be turned.
-    pub adjusters: Vec<Adjuster>,
-    /// Wheel-centre travel, mm, bump positive.
-    pub travel_mm: f64,
-    /// Body pitch.
-    pub attitude: Attitude,
-}
+const KEEP: usize = 20;
+/// The same where only the best matters: a part looked at as a candidate.
+pub(crate) const FEW: usize = 6;
 
 /// Windows of one wheel, degrees.
 #[derive(Debug, Clone, Copy)]
@@ -59,47 +51,9 @@ impl Shortfall {
     }
     /// Weighed sum: a tenth of camber or toe matters as much as two of caster (common practice:
     /// caster does not need the precision of camber), so a gap is left to caster where it can be.
-    fn sum(&self) -> f64 {
+    pub(crate) fn sum(&self) -> f64 {
         2.0 * self.camber_deg + self.caster_deg + 2.0 * self.toe_deg
     }
-}
-
-/// One adjuster's order.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
-#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
-pub struct SettingLine {
-    /// What the specialist calls it.
-    pub name: String,
-    /// Where it ends: degrees of a cam, turns of a thread.
-    pub position: f64,
-    /// From where it stood: degrees or turns.
-    pub movement: f64,
-    /// The same in notches or turns, signed.
-    pub steps: f64,
-    /// Movement of the pivot or growth of the link, mm.
-    pub movement_mm: f64,
-    /// `outboard`, `inboard`, `longer`, `shorter`, … or `leave`.
-    pub direction: String,
-    /// The order in workshop words.
-    pub words: String,
-    /// Whether the last notch or turn is used up.
-    pub at_end: bool,
-}
-
-/// What one notch or turn does.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
-#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
-pub struct Sensitivity {
-    /// Adjuster.
-    pub name: String,
-    /// What the step is.
-    pub step: String,
-    /// Degrees of camber.
-    pub camber_deg: f64,
-    /// Degrees of caster.
-    pub caster_deg: f64,
-    /// Degrees of toe, one wheel.
-    pub toe_deg: f64,
 }
 
 /// A setting and what it gives.
@@ -111,142 +65,21 @@ pub struct SolvedSetting {
     pub angles: Alignment,
     /// How far outside the windows.
     pub shortfall: Shortfall,
-    centre: f64,
-    movement: f64,
+    pub(crate) centre: f64,
+    pub(crate) movement: f64,
 }
 
-impl Bench {
-    /// Where every adjuster stands now.
-    #[must_use]
-    pub fn start(&self) -> Vec<f64> {
-        self.adjusters.iter().map(|a| a.position).collect()
-    }
-
-    /// The corner with the adjusters at `positions`.
-    #[must_use]
-    pub fn set(&self, positions: &[f64]) -> Corner {
-        let edits: Vec<Edit> = self.adjusters.iter().zip(positions).map(|(a, p)| a.edit_at(*p)).collect();
-        self.corner.edited(&edits)
-    }
-
-    /// Angles relative to the ground with the adjusters at `positions`.
-    ///
-    /// # Errors
-    /// [`Unreachable`] when the corner does not close there.
-    pub fn angles(&self, positions: &[f64]) -> Result<Alignment, Unreachable> {
-        let c = self.set(positions);
-        let pose = self.attitude.apply(&c.pose(self.travel_mm, 0.0)?);
-        let wheel = pose.wheel(c.loaded_radius(), c.design_x());
-        wheel.alignment().ok_or_else(|| Unreachable::at(Loop::Unsteered, self.travel_mm))
-    }
-
-    /// Start positions but with the tie rod turned to give `toe` degrees a wheel.
-    #[must_use]
-    pub fn with_toe(&self, toe: f64) -> Vec<f64> {
-        let mut p = self.start();
-        toe_turns(self, &mut p, &Target { camber: [0.0; 2], caster: [0.0; 2], toe: [toe, toe] }, false);
-        p
-    }
-
-    /// Index of the tie rod.
-    fn tie(&self) -> Option<usize> {
-        self.adjusters.iter().position(Adjuster::is_tie_rod)
-    }
-
-    /// One notch (or 5° of a plain cam, or a quarter turn) outward of each adjuster from `positions`.
-    #[must_use]
-    pub fn sensitivity(&self, positions: &[f64]) -> Vec<Sensitivity> {
-        let Ok(here) = self.angles(positions) else { return Vec::new() };
-        let mut out = Vec::new();
-        for (i, a) in self.adjusters.iter().enumerate() {
-            let (step, words) = match (&a.kind, a.step()) {
-                (AdjusterKind::Thread { .. }, _) => (1.0, "one turn".to_owned()),
-                (_, Some(s)) => (s, format!("one notch ({s:.4}°)").replace(".0000", "")),
-                (_, None) => (5.0, "5°".to_owned()),
-            };
-            let [_, high] = a.range();
-            // At the end of its range the step is taken backward, and counted as forward.
-            let sign = if positions[i] + step > high + 1e-9 { -1.0 } else { 1.0 };
-            let mut p = positions.to_vec();
-            p[i] += sign * step;
-            if let Ok(there) = self.angles(&p) {
-                out.push(Sensitivity {
-                    name: a.name.clone(),
-                    step: words,
-                    camber_deg: sign * (there.camber_deg - here.camber_deg),
-                    caster_deg: sign * (there.caster_deg - here.caster_deg),
-                    toe_deg: sign * (there.toe_deg - here.toe_deg),
-                });
-            }
-        }
-        out
-    }
-
-    /// Orders for a setting.
-    #[must_use]
-    pub fn lines(&self, positions: &[f64]) -> Vec<SettingLine> {
-        self.adjusters.iter().zip(positions).map(|(a, p)| line(a, *p)).collect()
-    }
-}
-
-fn line(a: &Adjuster, position: f64) -> SettingLine {
-    let movement = position - a.position;
-    let movement_mm = a.displacement_mm(position) - a.displacement_mm(a.position);
-    let thread = matches!(a.kind, AdjusterKind::Thread { .. });
-    let steps = match (thread, a.step()) {
-        (true, _) | (_, None) => movement,
-        (false, Some(s)) => movement / s,
-    };
-    let direction = a.direction_word(movement_mm).to_owned();
-    let amount = if thread {
-        format!("{} turn{}", turns(movement.abs()), if movement.abs() > 1.0 { "s" } else { "" })
-    } else if a.step().is_some() {
-        let n = steps.abs().round();
-        format!("{n} notch{}", if n == 1.0 { "" } else { "es" })
-    } else {
-        format!("{:.1}°", movement.abs())
-    };
-    let words = if direction == "leave" { "leave".to_owned() } else { format!("{amount} {direction}") };
-    let [low, high] = a.range();
-    let margin = a.step().unwrap_or(0.5) / 2.0;
-    let at_end = position - low < margin || high - position < margin;
-    SettingLine { name: a.name.clone(), position, movement, steps, movement_mm, direction, words, at_end }
-}
-
-/// `1 3/4`, `2/3`, `1/12`, `2`: turns in the fractions a spanner can follow.
-fn turns(t: f64) -> String {
-    for den in [1u32, 4, 6, 12, 24] {
-        let n = (t * f64::from(den)).round();
-        if (t * f64::from(den) - n).abs() < 1e-6 {
-            let (n, mut d) = (n as u64, u64::from(den));
-            let (whole, mut rest) = (n / d, n % d);
-            for p in [2, 3] {
-                while rest > 0 && rest % p == 0 && d % p == 0 {
-                    rest /= p;
-                    d /= p;
-                }
-            }
-            return match (whole, rest) {
-                (w, 0) => w.to_string(),
-                (0, r) => format!("{r}/{d}"),
-                (w, r) => format!("{w} {r}/{d}"),
-            };
-        }
-    }
-    format!("{t:.2}")
-}
-
-fn outside(v: f64, w: Window) -> f64 {
+pub(crate) fn outside(v: f64, w: Window) -> f64 {
     let d = (w[0] - v).max(v - w[1]).max(0.0);
     if d < 1e-9 { 0.0 } else { d }
 }
 
-fn off_centre(v: f64, w: Window) -> f64 {
+pub(crate) fn off_centre(v: f64, w: Window) -> f64 {
     let half = ((w[1] - w[0]) / 2.0).max(0.05);
     ((v - (w[0] + w[1]) / 2.0) / half).powi(2)
 }
 
-fn judge(bench: &Bench, positions: Vec<f64>, angles: Alignment, t: &Target, with_toe: bool) -> SolvedSetting {
+pub(crate) fn judge(bench: &Bench, positions: Vec<f64>, angles: Alignment, t: &Target, with_toe: bool) -> SolvedSetting {
     let shortfall = Shortfall {
         camber_deg: outside(angles.camber_deg, t.camber),
         caster_deg: outside(angles.caster_deg, t.caster),
@@ -261,13 +94,13 @@ fn judge(bench: &Bench, positions: Vec<f64>, angles: Alignment, t: &Target, with
         .zip(&positions)
         .map(|(a, p)| {
             let [l, h] = a.range();
-            (p - a.position).abs() / (h - l)
+            (p - a.position).abs() / (h - l).max(1e-9)
         })
         .sum();
     SolvedSetting { positions, angles, shortfall, centre, movement }
 }
 
-fn better(a: &SolvedSetting, b: &SolvedSetting) -> std::cmp::Ordering {
+pub(crate) fn better(a: &SolvedSetting, b: &SolvedSetting) -> std::cmp::Ordering {
     let coarse = |v: f64, grain: f64| (v / grain).round();
     coarse(a.shortfall.sum(), 1e-6)
         .total_cmp(&coarse(b.shortfall.sum(), 1e-6))
@@ -276,7 +109,7 @@ fn better(a: &SolvedSetting, b: &SolvedSetting) -> std::cmp::Ordering {
 }
 
 /// Positions an adjuster can take; the second value says whether they are only a first net.
-fn grid(a: &Adjuster) -> (Vec<f64>, bool) {
+pub(crate) fn grid(a: &Adjuster) -> (Vec<f64>, bool) {
     let [low, high] = a.range();
     match a.step() {
         Some(s) => {
@@ -292,42 +125,28 @@ fn grid(a: &Adjuster) -> (Vec<f64>, bool) {
 /// The settings worth having for one wheel, best first; empty when none can be posed.
 #[must_use]
 pub fn solve(bench: &Bench, t: &Target) -> Vec<SolvedSetting> {
-    let tie = bench.tie();
+    solve_keeping(bench, t, KEEP)
+}
+
+/// The same with so many of the settings refined.
+pub(crate) fn solve_keeping(bench: &Bench, t: &Target, keep: usize) -> Vec<SolvedSetting> {
     let mut start = bench.start();
     toe_turns(bench, &mut start, t, false);
-    let free: Vec<usize> = (0..start.len()).filter(|i| Some(*i) != tie).collect();
+    let free: Vec<usize> = (0..start.len())
+        .filter(|i| Some(*i) != bench.toe_by && !bench.adjusters[*i].locked)
+        .collect();
     let grids: Vec<(Vec<f64>, bool)> = free.iter().map(|i| grid(&bench.adjusters[*i])).collect();
-    let count = grids.iter().try_fold(1usize, |n, g| n.checked_mul(g.0.len()));
-    let try_one = |p: Vec<f64>| bench.angles(&p).ok().map(|a| judge(bench, p, a, t, false));
-    let mut found: Vec<SolvedSetting> = Vec::new();
-    if count.is_some_and(|n| n <= ENUMERATE) {
-        let mut index = vec![0usize; free.len()];
-        'all: loop {
-            let mut p = start.clone();
-            for (k, i) in free.iter().enumerate() {
-                p[*i] = grids[k].0[index[k]];
-            }
-            found.extend(try_one(p));
-            for k in 0..index.len() {
-                index[k] += 1;
-                if index[k] < grids[k].0.len() {
-                    continue 'all;
-                }
-                index[k] = 0;
-            }
-            break;
-        }
-    } else {
-        found.extend(descend(bench, t, &start, &free, &grids));
-    }
+    let loose = grids.iter().any(|g| g.1);
+    let mut found = worth_trying(bench, t, &start, &free, &grids, keep);
     found.sort_by(better);
-    found.truncate(KEEP);
+    // What any position can be given to is refined, so fewer of them tell all.
+    found.truncate(if loose { keep.min(4) } else { keep });
     let mut out: Vec<SolvedSetting> = found
         .into_iter()
         .map(|s| refine(bench, t, s, &free, &grids))
         .filter_map(|mut s| {
             toe_turns(bench, &mut s.positions, t, true);
-            if !grids.iter().any(|g| g.1) {
+            if !loose {
                 return bench.angles(&s.positions).ok().map(|a| judge(bench, s.positions, a, t, true));
             }
             // Turning the rod moves camber and caster a little: bring plain cams back once.
@@ -342,45 +161,89 @@ pub fn solve(bench: &Bench, t: &Target) -> Vec<SolvedSetting> {
     out
 }
 
-/// Steps each adjuster in turn to its best value, from the start and from the middle of the ranges.
-fn descend(
+/// Settings posed exactly: all of them when they are few, else those the surrogate ranks highest.
+fn worth_trying(
     bench: &Bench,
     t: &Target,
     start: &[f64],
     free: &[usize],
     grids: &[(Vec<f64>, bool)],
+    keep: usize,
 ) -> Vec<SolvedSetting> {
-    let mut out = Vec::new();
-    for middle in [false, true] {
-        let mut p = start.to_vec();
-        if middle {
-            for (k, i) in free.iter().enumerate() {
-                p[*i] = grids[k].0[grids[k].0.len() / 2];
-            }
+    let try_one = |p: Vec<f64>| bench.angles(&p).ok().map(|a| judge(bench, p, a, t, false));
+    let count = grids.iter().try_fold(1usize, |n, g| n.checked_mul(g.0.len()));
+    // A clocked sleeve goes round: no second order follows it.
+    let round = free.iter().any(|i| matches!(bench.adjusters[*i].kind, AdjusterKind::Sleeve { .. }));
+    if count.is_some_and(|n| n <= if round { 4000 } else { EXACT }) {
+        let lists: Vec<&[f64]> = grids.iter().map(|g| g.0.as_slice()).collect();
+        let mut out = Vec::new();
+        combinations(&lists, |pick| {
+            let mut p = start.to_vec();
+            free.iter().zip(pick).for_each(|(i, v)| p[*i] = *v);
+            out.extend(try_one(p));
+        });
+        return out;
+    }
+    let Some(s) = Surrogate::of(bench, start, free) else { return try_one(start.to_vec()).into_iter().collect() };
+    let mut lists: Vec<Vec<f64>> = grids.iter().map(|g| g.0.clone()).collect();
+    if count.is_none_or(|n| n > RANKED) {
+        // Too many: only those near the best place of each adjuster in turn.
+        let centre = s.descend(bench, t, &lists);
+        let mut reach = 1usize;
+        while (2.0 * (reach + 1) as f64 + 1.0).powi(lists.len() as i32) < RANKED as f64 && reach < 60 {
+            reach += 1;
         }
-        for _ in 0..12 {
-            let before = p.clone();
-            for (k, i) in free.iter().enumerate() {
-                let best = grids[k]
-                    .0
-                    .iter()
-                    .filter_map(|v| {
-                        let mut q = p.clone();
-                        q[*i] = *v;
-                        bench.angles(&q).ok().map(|a| judge(bench, q, a, t, false))
-                    })
-                    .min_by(better);
-                if let Some(b) = best {
-                    p = b.positions;
-                }
+        for (list, c) in lists.iter_mut().zip(&centre) {
+            let at = list.partition_point(|v| *v < *c - 1e-9);
+            let (from, to) = (at.saturating_sub(reach), (at + reach + 1).min(list.len()));
+            *list = list[from..to].to_vec();
+        }
+    }
+    let views: Vec<&[f64]> = lists.iter().map(Vec::as_slice).collect();
+    s.best_of(bench, t, &views, 2 * keep)
+        .into_iter()
+        .filter_map(|pick| {
+            let mut p = start.to_vec();
+            free.iter().zip(pick).for_each(|(i, v)| p[*i] = v);
+            try_one(p)
+        })
+        .collect()
+}
+
+/// Calls `f` with every combination of one value from each list.
+pub(crate) fn combinations(lists: &[&[f64]], mut f: impl FnMut(&[f64])) {
+    if lists.iter().any(|l| l.is_empty()) {
+        return;
+    }
+    let mut index = vec![0usize; lists.len()];
+    let mut pick: Vec<f64> = lists.iter().map(|l| l[0]).collect();
+    loop {
+        f(&pick);
+        let mut k = 0;
+        loop {
+            if k == lists.len() {
+                return;
             }
-            if p == before {
+            index[k] += 1;
+            if index[k] < lists[k].len() {
+                pick[k] = lists[k][index[k]];
                 break;
             }
+            index[k] = 0;
+            pick[k] = lists[k][0];
+            k += 1;
         }
-        out.extend(bench.angles(&p).ok().map(|a| judge(bench, p, a, t, false)));
     }
-    out
+}
+
+impl Bench {
+    /// Start positions but with toe set to `toe` degrees a wheel.
+    #[must_use]
+    pub fn with_toe(&self, toe: f64) -> Vec<f64> {
+        let mut p = self.start();
+        toe_turns(self, &mut p, &Target { camber: [0.0; 2], caster: [0.0; 2], toe: [toe, toe] }, false);
+        p
+    }
 }
 
 /// Shrinking steps for adjusters without notches.
@@ -419,10 +282,10 @@ fn refine(
     best
 }
 
-/// Sets the tie rod for toe: the coarsest fraction of a turn that lands in the window (quarters,
+/// Sets the adjuster of toe: the coarsest fraction of a turn that lands in the window (quarters,
 /// then flats of a hexagon, then twelfths, then twenty-fourths), or the nearest possible.
-fn toe_turns(bench: &Bench, p: &mut [f64], t: &Target, in_steps: bool) {
-    let Some(i) = bench.tie() else { return };
+pub(crate) fn toe_turns(bench: &Bench, p: &mut [f64], t: &Target, in_steps: bool) {
+    let Some(i) = bench.toe_by else { return };
     let [low, high] = bench.adjusters[i].range();
     let middle = (t.toe[0] + t.toe[1]) / 2.0;
     let toe_at = |turns: f64, p: &[f64]| {
@@ -430,7 +293,9 @@ fn toe_turns(bench: &Bench, p: &mut [f64], t: &Target, in_steps: bool) {
         q[i] = turns;
         bench.angles(&q).ok().map(|a| a.toe_deg)
     };
-    let (mut a, mut b) = (p[i], p[i] + 0.5);
+    // A first step inside the range, so that it can always be posed.
+    let step = 0.02 * (high - low);
+    let (mut a, mut b) = (p[i], if p[i] + step > high { p[i] - step } else { p[i] + step });
     let (Some(mut fa), Some(mut fb)) = (toe_at(a, p), toe_at(b, p)) else { return };
     for _ in 0..12 {
         if (fb - middle).abs() < 1e-9 || (fb - fa).abs() < 1e-12 {
@@ -447,10 +312,17 @@ fn toe_turns(bench: &Bench, p: &mut [f64], t: &Target, in_steps: bool) {
         return;
     }
     let mut best = (f64::INFINITY, exact);
-    for den in [4.0, 6.0, 12.0, 24.0] {
-        // Turns are counted from where the rod stands.
-        let from = bench.adjusters[i].position;
-        let v = (from + ((exact - from) * den).round() / den).clamp(low, high);
+    // Turns are counted from where the rod stands; other adjusters go in their own steps.
+    let from = bench.adjusters[i].position;
+    let tries: Vec<f64> = match (&bench.adjusters[i].kind, bench.adjusters[i].step()) {
+        (AdjusterKind::Thread { .. }, _) => {
+            [4.0, 6.0, 12.0, 24.0].iter().map(|den| from + ((exact - from) * den).round() / den).collect()
+        }
+        (_, Some(s)) => vec![(exact / s).round() * s, (exact / s).floor() * s, (exact / s).ceil() * s],
+        (_, None) => vec![exact],
+    };
+    for v in tries {
+        let v = v.clamp(low, high);
         let Some(f) = toe_at(v, p) else { continue };
         let miss = outside(f, t.toe);
         if miss < best.0 - 1e-12 {
@@ -463,56 +335,17 @@ fn toe_turns(bench: &Bench, p: &mut [f64], t: &Target, in_steps: bool) {
     p[i] = best.1;
 }
 
-/// A pair of settings with its score: violations, centres and sameness, movement.
-type Scored<'a> = ((f64, f64, f64), (&'a SolvedSetting, &'a SolvedSetting));
-
-/// Picks one setting a side: violations first (cross limits among them), then centres and sameness, then movement.
-#[must_use]
-pub fn pair<'a>(
-    left: &'a [SolvedSetting],
-    right: &'a [SolvedSetting],
-    cross: (f64, f64),
-) -> Option<(&'a SolvedSetting, &'a SolvedSetting)> {
-    let score = |l: &SolvedSetting, r: &SolvedSetting| {
-        let camber = (l.angles.camber_deg - r.angles.camber_deg).abs();
-        let caster = (l.angles.caster_deg - r.angles.caster_deg).abs();
-        let over = (camber - cross.0).max(0.0) + (caster - cross.1).max(0.0);
-        let same = (camber / cross.0).powi(2) + (caster / cross.1).powi(2);
-        (
-            ((l.shortfall.sum() + r.shortfall.sum() + over) / 1e-6).round(),
-            l.centre + r.centre + same,
-            l.movement + r.movement,
-        )
-    };
-    let mut best: Option<Scored<'a>> = None;
-    for l in left {
-        for r in right {
-            let s = score(l, r);
-            let wins = best.as_ref().is_none_or(|(b, _)| {
-                s.0.total_cmp(&b.0).then(s.1.total_cmp(&b.1)).then(s.2.total_cmp(&b.2)).is_lt()
-            });
-            if wins {
-                best = Some((s, (l, r)));
-            }
-        }
-    }
-    best.map(|(_, p)| p)
-}
-
 #[cfg(test)]
 mod tests {
     use super::*;
     use crate::geometry::tests::sample;
+    use crate::linkage::Corner;
     use crate::part::default_adjusters;
+    use crate::vehicle::Attitude;
 
     fn bench() -> Bench {
         let g = sample();
-        Bench {
-            corner: Corner::new(&g.points, &g.wheel),
-            adjusters: default_adjusters(5.0),
-            travel_mm: -30.0,
-            attitude: Attitude::default(),
-        }
+        Bench::new(Corner::new(&g.points, &g.wheel), default_adjusters(5.0), -30.0, Attitude::default())
     }
 
     const AIM: Target = Target { camber: [-0.4, 0.2], caster: [3.0, 4.2], toe: [0.0, 0.1] };
@@ -576,25 +409,10 @@ mod tests {
             pitch_mm: 1.75,
             ends: 1,
             turns: [-5.0, 5.0],
+            engaged_mm: None,
+            min_engaged_mm: None,
         };
         let s = b.sensitivity(&b.start());
         assert!((0.25..0.75).contains(&s[0].camber_deg.abs()), "{}", s[0].camber_deg);
-    }
-
-    #[test]
-    fn turns_read_like_a_workshop() {
-        for (t, w) in
-            [(1.75, "1 3/4"), (2.0 / 3.0, "2/3"), (0.5, "1/2"), (3.0, "3"), (1.0 / 24.0, "1/24"), (0.0, "0")]
-        {
-            assert_eq!(turns(t), w);
-        }
-    }
-
-    #[test]
-    fn pairs_prefer_sides_that_agree() {
-        let b = bench();
-        let all = solve(&b, &AIM);
-        let (l, r) = pair(&all, &all, (0.5, 0.5)).unwrap();
-        assert_eq!(l.positions, r.positions);
     }
 }

@@ -1,7 +1,11 @@
 //! The answer in spoken words: short, side first, number with unit, then what to do.
 
-use super::answer::{Candidate, CandidateStatus, Effect, SidePlan, Stop, Verdict};
+use super::answer::{Candidate, CandidateStatus, Effect, SidePlan, Verdict};
+use super::bench::Bench;
 use super::input::PlanInput;
+use super::reach::Plane;
+use super::solver::{SolvedSetting, Target, outside};
+use super::work::{Stop, Work};
 use crate::linkage::Loop;
 use crate::part::{Edit, Part};
 
@@ -42,11 +46,12 @@ pub(crate) fn stop(blocked: Loop, limit_mm: f64) -> String {
     format!("{what} at {}.", signed_mm(limit_mm))
 }
 
-pub(crate) fn does(part: &Part, effect: Option<&Effect>, input: &PlanInput) -> String {
+pub(crate) fn does(part: &Part, effect: Option<&Effect>, work: &Work<'_>) -> String {
     let Some(e) = effect else { return String::new() };
     for edit in &part.edits {
         if let Edit::ReplaceEccentric { eccentricity_mm, points, .. } = edit {
-            let old = input
+            let old = work
+                .input
                 .adjusters
                 .iter()
                 .find_map(|a| match &a.kind {
@@ -61,8 +66,19 @@ pub(crate) fn does(part: &Part, effect: Option<&Effect>, input: &PlanInput) -> S
             return format!("reach ×{:.1} each way", eccentricity_mm / old);
         }
     }
-    if e.camber_deg.abs() < 0.05 && e.caster_deg.abs() < 0.05 {
+    let still = e.camber_deg.abs() < 0.05 && e.caster_deg.abs() < 0.05;
+    if still && !part.adjusters.is_empty() {
+        let names: Vec<String> = part.adjusters.iter().map(|a| a.name.to_lowercase()).collect();
+        return format!("adds {}", names.join(", "));
+    }
+    if still && e.half_track_mm.abs() >= 1.0 && (e.bump_toe_ratio - 1.0).abs() < 0.05 {
+        return format!("track {} a side", signed_mm(e.half_track_mm));
+    }
+    if still {
         return format!("toe swing over height ×{:.2}", e.bump_toe_ratio);
+    }
+    if work.plane == Plane::CamberToe {
+        return format!("camber {} · toe {}", signed(e.camber_deg, 1), signed(e.toe_deg, 1));
     }
     format!("caster {} · camber {}", signed(e.caster_deg, 1), signed(e.camber_deg, 1))
 }
@@ -83,20 +99,26 @@ pub(crate) fn costs(part: &Part, effect: Option<&Effect>) -> String {
 }
 
 pub(crate) fn verdict(
-    input: &PlanInput,
-    used_mm: f64,
+    work: &Work<'_>,
     left: &SidePlan,
     right: &SidePlan,
     candidates: &[Candidate],
     stop: Option<&Stop>,
 ) -> Verdict {
+    let input = work.input;
+    let used_mm = work.state.own_mm;
     let cross_camber_deg = left.set.camber_deg - right.set.camber_deg;
     let cross_caster_deg = left.set.caster_deg - right.set.caster_deg;
     let cross_ok = cross_camber_deg.abs() <= input.aim.cross_camber_deg
-        && cross_caster_deg.abs() <= input.aim.cross_caster_deg;
+        && (!input.steered() || cross_caster_deg.abs() <= input.aim.cross_caster_deg);
     let inside = left.shortfall.worst() < 1e-6 && right.shortfall.worst() < 1e-6;
     let reached = inside && cross_ok && stop.is_none();
-    let height = format!("Front {}.", signed_mm(used_mm));
+    let end = if input.steered() { "Front" } else { "Rear" };
+    let at = match work.state.kind {
+        crate::vehicle::StateKind::Planned => String::new(),
+        _ => format!(" {}", work.state.name),
+    };
+    let height = format!("{end} {}{at}.", signed_mm(used_mm));
     let (headline, sentence) = if let Some(s) = stop {
         ("Height runs out of travel".to_owned(), format!("{} Shown at {}.", s.words, signed_mm(s.used_mm)))
     } else if reached {
@@ -147,6 +169,7 @@ fn runs_out(input: &PlanInput, left: &SidePlan, right: &SidePlan) -> String {
     let caster = worst(&|s| s.shortfall.caster_deg);
     let toe = worst(&|s| s.shortfall.toe_deg);
     match (toe > camber.max(caster), caster >= camber, has_cams(input)) {
+        (true, _, _) if !input.steered() => "Toe is off, and nothing here sets it that far",
         (true, _, _) => "Tie rods run out before toe does",
         (false, true, true) => "Cams run out before caster does",
         (false, false, true) => "Cams run out before camber does",
@@ -191,12 +214,65 @@ fn watch(input: &PlanInput, left: &SidePlan, right: &SidePlan, reached: bool) ->
             gap.abs()
         ));
     }
-    let low = |s: &SidePlan| reached && s.set.caster_deg - s.doubt.caster_deg < input.aim.caster_deg[0];
+    let low = |s: &SidePlan| reached && input.steered() && s.set.caster_deg - s.doubt.caster_deg < input.aim.caster_deg[0];
     match (low(left), low(right)) {
         (true, true) => out.push("Doubt dips low on caster, both sides: re-sweep.".into()),
         (true, false) => out.push("Left: doubt dips low on caster, re-sweep.".into()),
         (false, true) => out.push("Right: doubt dips low on caster, re-sweep.".into()),
         (false, false) => {}
+    }
+    out
+}
+
+/// Why these adjusters: what each one used gives beside what it was used for, against the other that could give it.
+pub(crate) fn why(bench: &Bench, t: &Target, set: &SolvedSetting) -> Vec<String> {
+    let Ok(start) = bench.angles(&bench.start()) else { return Vec::new() };
+    let miss = |v: f64, w: [f64; 2]| if v > w[1] { w[1] - v } else if v < w[0] { w[0] - v } else { 0.0 };
+    let (camber, caster) = (miss(start.camber_deg, t.camber), miss(start.caster_deg, t.caster));
+    let rates = bench.sensitivity(&bench.start());
+    let movers: Vec<(usize, f64, f64)> = (0..bench.adjusters.len())
+        .filter(|i| bench.toe_by != Some(*i))
+        .filter_map(|i| {
+            let r = rates.iter().find(|r| r.name == bench.adjusters[i].name)?;
+            Some((i, r.camber_deg, r.caster_deg))
+        })
+        .collect();
+    let used: Vec<&(usize, f64, f64)> = movers
+        .iter()
+        .filter(|(i, _, _)| (set.positions[*i] - bench.adjusters[*i].position).abs() > 1e-9)
+        .collect();
+    let mut out = Vec::new();
+    // One adjuster does it: say what its side effect is worth against the best other one.
+    if let [(i, c, k)] = used.as_slice() {
+        let name = &bench.adjusters[*i].name;
+        let by_camber = camber.abs() > 0.02 || (caster.abs() <= 0.02 && c.abs() > k.abs());
+        let (main, side, what) = if by_camber { (*c, *k, "caster") } else { (*k, *c, "camber") };
+        let per = |main: f64, side: f64| if main.abs() < 1e-6 { 0.0 } else { side / main };
+        let sign = if by_camber { camber } else { caster };
+        let got = per(main, side) * sign.signum();
+        let other = movers
+            .iter()
+            .filter(|(j, _, _)| j != i)
+            .map(|(j, c, k)| {
+                let (m, s) = if by_camber { (*c, *k) } else { (*k, *c) };
+                (*j, per(m, s) * sign.signum(), m.abs())
+            })
+            .filter(|(_, _, m)| *m > 0.01)
+            .max_by(|a, b| a.2.total_cmp(&b.2));
+        if let Some((j, theirs, _)) = other {
+            let unit = if by_camber { "camber" } else { "caster" };
+            let say = |v: f64| format!("{}{:.1}°", if v < 0.0 { "−" } else { "+" }, v.abs());
+            out.push(format!(
+                "{name}, not {}: with each degree of {unit} it brings {} of {what}; the other would bring {}.",
+                bench.adjusters[j].name.to_lowercase(),
+                say(got),
+                say(theirs),
+            ));
+        }
+    }
+    let spare = |v: f64, w: [f64; 2]| outside(v, w) == 0.0 && ((v - w[0]).min(w[1] - v)) < 0.03;
+    if spare(set.angles.camber_deg, t.camber) || (bench.corner.is_steered() && spare(set.angles.caster_deg, t.caster)) {
+        out.push("It lands close to the edge of the window: the next notch leaves it.".into());
     }
     out
 }

@@ -86,7 +86,7 @@ fn moves(lines: &[SettingLine], tie: bool) -> String {
 
 /// The sheet of a plan: height first, then parts, cams, settle and re-sweep, tie rods last.
 #[must_use]
-pub fn sheet(input: &PlanInput, result: &PlanResult, fitted: &[&Part]) -> Vec<SheetStep> {
+pub fn sheet(input: &PlanInput, result: &PlanResult, fitted: &[Part]) -> Vec<SheetStep> {
     let mut out = vec![step(
         "support",
         "Stand and mark",

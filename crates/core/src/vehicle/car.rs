@@ -1,9 +1,11 @@
 //! The whole car: both axles, what it stands on, and every wheel at four heights.
 
+use super::Limits;
 use super::springs::Spring;
 use super::{Attitude, states::AirLevel, states::Payload, states::TurnRecord};
 use crate::geometry::{Axle, Geometry, Side};
 use crate::linkage::{Corner, Linkage, Unreachable};
+use crate::part::{Adjuster, adjuster_problems};
 use crate::problem::{Problem, in_range};
 use crate::wheel::WheelState;
 use serde::{Deserialize, Serialize};
@@ -48,6 +50,12 @@ pub struct CarFacts {
     pub front_shaft_inner: Option<[f64; 3]>,
     /// Inner joint of the rear drive shaft, left side, mm.
     pub rear_shaft_inner: Option<[f64; 3]>,
+    /// What the front axle's joints, travel and clearances allow.
+    pub limits: Limits,
+    /// The same of the rear axle.
+    pub rear_limits: Limits,
+    /// What can be turned at each rear wheel.
+    pub rear_adjusters: Vec<Adjuster>,
 }
 
 impl Default for CarFacts {
@@ -70,6 +78,9 @@ impl Default for CarFacts {
             turns: Vec::new(),
             front_shaft_inner: None,
             rear_shaft_inner: None,
+            limits: Limits::default(),
+            rear_limits: Limits::default(),
+            rear_adjusters: Vec::new(),
         }
     }
 }
@@ -123,6 +134,11 @@ impl CarFacts {
                 out.push(Problem::new(format!("{at}{name}"), "too many", "8 levels and 40 turns at most"));
             }
         }
+        out.extend(self.limits.problems(&format!("{at}limits.")));
+        out.extend(self.rear_limits.problems(&format!("{at}rear_limits.")));
+        out.extend(adjuster_problems(&self.rear_adjusters).into_iter().map(|p| {
+            Problem::new(format!("{at}rear_{}", p.field), p.wrong, p.right)
+        }));
         for (i, l) in self.levels.iter().enumerate() {
             let n = l.name.trim().chars().count();
             if !(1..=40).contains(&n) {

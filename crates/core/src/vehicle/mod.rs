@@ -3,6 +3,7 @@
 mod anchor;
 mod attitude;
 mod car;
+mod limits;
 mod springs;
 mod states;
 mod tyre;
@@ -10,6 +11,7 @@ mod tyre;
 pub use anchor::{Anchor, Anchored, Measured, anchor, anchor_wheel};
 pub use attitude::Attitude;
 pub use car::{Car, CarFacts, CarState, Gains, WheelOnGround};
+pub use limits::Limits;
 pub use springs::{GRAVITY, PerTurn, Spring, learn_per_turn, motion_ratio, payload_loads};
 pub use states::{AirLevel, HeightState, Payload, PlannedHeights, StateKind, TurnRecord, height_states};
 pub use tyre::{TyreSize, loaded_radius_mm};

@@ -1,7 +1,7 @@
 //! The front axle's tread before and after setting, from a plan answer.
 
 use super::band::{Band, Belief, RatioBand, band_km, ratio_band};
-use super::forecast::{Basis, Setup, Shares, Wheel};
+use super::forecast::{Basis, Setup, Shares, Wheel, calibrate, forecast};
 use super::tyre::{Tyre, TyreClass};
 use super::uses::{Use, UseMix};
 use super::{WearCase, run};
@@ -101,20 +101,42 @@ fn wheel(c: &AxleWearCase, caster_deg: f64) -> Wheel {
     }
 }
 
-/// Forecasts a plan's front tyres.
-///
-/// # Errors
-/// The first [`Problem`], by field.
-pub fn axle_wear(c: &AxleWearCase, plan: &PlanResult) -> Result<AxleWear, Problem> {
+fn tyre_of(c: &AxleWearCase) -> Result<Tyre, Problem> {
     let size = TyreSize::parse("tyres.tyre_size", &c.tyre_size)?;
-    let tyre = Tyre {
+    Ok(Tyre {
         section_mm: size.section_mm,
         aspect: size.aspect,
         rim_in: size.rim_in,
         class: c.tyre_class,
         new_depth_mm: Some(c.tread_depth_mm),
         tread_width_mm: None,
-    };
+    })
+}
+
+/// Distance until one tyre's worst strip meets the limit, km, without a band; `None` for a size that is none.
+#[must_use]
+pub fn life_of(c: &AxleWearCase, camber_deg: f64, toe_deg: f64, caster_deg: f64) -> Option<f64> {
+    let tyre = tyre_of(c).ok()?;
+    let setups = [Setup { camber_deg, toe_deg, share: 1.0 }];
+    let k = calibrate(c.tyre_class);
+    Some(forecast(&tyre, &wheel(c, caster_deg), &setups, &UseMix::One(c.use_), k, c.limit_mm).life_km)
+}
+
+/// The same with its 80 % band.
+#[must_use]
+pub fn life_band(c: &AxleWearCase, camber_deg: f64, toe_deg: f64, caster_deg: f64) -> Option<Band> {
+    let tyre = tyre_of(c).ok()?;
+    let setups = [Setup { camber_deg, toe_deg, share: 1.0 }];
+    let belief = Belief::prior(&tyre, &wheel(c, caster_deg), &setups, &UseMix::One(c.use_), c.limit_mm);
+    Some(band_km(&belief))
+}
+
+/// Forecasts a plan's front tyres.
+///
+/// # Errors
+/// The first [`Problem`], by field.
+pub fn axle_wear(c: &AxleWearCase, plan: &PlanResult) -> Result<AxleWear, Problem> {
+    let tyre = tyre_of(c)?;
     let states: [fn(&SidePlan) -> &Alignment; 3] = [|s| &s.before, |s| &s.after, |s| &s.set];
     let side = |s: &SidePlan| -> Result<Vec<TyreWear>, Problem> {
         let cases: Vec<WearCase> = states

@@ -10,7 +10,7 @@ mod forecast;
 mod tyre;
 mod uses;
 
-pub use axle::{AxleWear, AxleWearCase, TyreWear, axle_wear};
+pub use axle::{AxleWear, AxleWearCase, TyreWear, axle_wear, life_band, life_of};
 pub use band::{Band, Belief, RatioBand, TreadReading, band_km, ratio_band, update};
 pub use case::{WearCase, WearOther, WearResult, run};
 pub use forecast::{

@@ -16,20 +16,13 @@ pub fn truck() -> PlanInput {
         angles: Measured { camber_deg, caster_deg, toe_deg: 0.05 },
         sigma: Doubt { camber_deg: 0.1, caster_deg: 0.15, toe_deg: 0.05 },
     };
+    let sides = [read(496.0, -0.15, 3.35), read(500.0, 0.0, 3.5)];
+    let aim = shipped_aims().unwrap().remove(0);
     PlanInput {
-        geometry,
-        knowledge: Default::default(),
-        wheelbase_mm: 3220.0,
-        design_height_mm: 498.0,
-        adjusters: default_adjusters(3.2),
-        left: read(496.0, -0.15, 3.35),
-        right: read(500.0, 0.0, 3.5),
         height_change_mm: 65.0,
-        rear_change_mm: 0.0,
         settle_mm: 9.0,
         load_mm: 20.0,
-        fitted: Vec::new(),
-        aim: shipped_aims().unwrap().remove(0),
+        ..PlanInput::unchanged(geometry, 3220.0, 498.0, default_adjusters(3.2), sides, aim)
     }
 }
 

@@ -7,7 +7,7 @@ use actix_web::http::header::ContentEncoding;
 use actix_web::{HttpResponse, post, web};
 use bold_stance_core::geometry::{Geometry, Side};
 use bold_stance_core::linkage::{Corner, Linkage};
-use bold_stance_core::plan::{Drawing, PlanInput, PlanResult, draw, plan};
+use bold_stance_core::plan::{Drawing, PlanInput, PlanResult, draw, fitted_parts, plan};
 use bold_stance_core::problem::Problem;
 use bold_stance_core::sheet::{SheetStep, job_cautions, sheet as sheet_of};
 use bold_stance_core::vehicle::Attitude;
@@ -104,7 +104,7 @@ pub async fn predict(
     Doc(input): Doc<PlanInput>,
 ) -> Result<HttpResponse, ApiError> {
     // Asked for many times a second from the same machine: compressing would cost more than sending.
-    Ok(HttpResponse::Ok().insert_header(ContentEncoding::Identity).json(plan(&input, &state.parts)?))
+    Ok(HttpResponse::Ok().insert_header(ContentEncoding::Identity).json(plan(&input, &state.shelf().await?.offered(&input.fitted))?))
 }
 
 /// A geometry while it is typed.
@@ -140,7 +140,7 @@ pub async fn geometry(Doc(g): Doc<Geometry>) -> HttpResponse {
     responses((status = 200, body = AxleWear), (status = 422, body = ProblemDocument)))]
 #[post("/api/v1/wear")]
 pub async fn wear(state: web::Data<AppState>, Doc(r): Doc<WearRequest>) -> Result<HttpResponse, ApiError> {
-    let result = plan(&r.plan, &state.parts)?;
+    let result = plan(&r.plan, &state.shelf().await?.offered(&r.plan.fitted))?;
     Ok(HttpResponse::Ok().json(axle_wear(&r.tyres, &result)?))
 }
 
@@ -149,8 +149,8 @@ pub async fn wear(state: web::Data<AppState>, Doc(r): Doc<WearRequest>) -> Resul
     responses((status = 200, body = Sheet), (status = 422, body = ProblemDocument)))]
 #[post("/api/v1/sheet")]
 pub async fn sheet(state: web::Data<AppState>, Doc(input): Doc<PlanInput>) -> Result<HttpResponse, ApiError> {
-    let result = plan(&input, &state.parts)?;
-    let fitted: Vec<_> = state.parts.iter().filter(|p| input.fitted.contains(&p.id)).collect();
-    let steps = sheet_of(&input, &result, &fitted);
+    let parts = state.shelf().await?.offered(&input.fitted);
+    let result = plan(&input, &parts)?;
+    let steps = sheet_of(&input, &result, &fitted_parts(&input, &parts));
     Ok(HttpResponse::Ok().json(Sheet { result, steps, cautions: job_cautions() }))
 }

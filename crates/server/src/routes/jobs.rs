@@ -76,6 +76,8 @@ pub struct Ticket {
     pub missing: Vec<String>,
     /// What a plan is computed from, once nothing is missing.
     pub base: Option<PlanInput>,
+    /// The same of the rear axle, once its points are known and heights, camber and toe were read.
+    pub rear_base: Option<PlanInput>,
     /// Left and right rear wheel as found, once both were read.
     pub rear_read: Option<[RearRead; 2]>,
 }
@@ -216,12 +218,13 @@ pub async fn ticket(state: &AppState, tx: &mut Tx, id: Uuid) -> Result<Ticket, A
     let readings = reading::of_job(tx, id).await?;
     let done = done::of_job(tx, id).await?;
     let open = visit::of_job(tx, id).await?;
-    let (visits, base, rear_read) = {
+    let (visits, base, rear_base, rear_read) = {
         let bench = JobBench::of(state, &vehicle.facts, &readings, &done)?;
         let aim = state.aims.first().cloned();
         (
             bench.views(&open),
-            aim.and_then(|a| base(&vehicle.facts, &readings, &bench.seen, a)),
+            aim.clone().and_then(|a| base(&vehicle.facts, &readings, &bench.seen, a, Axle::Front)),
+            aim.and_then(|a| base(&vehicle.facts, &readings, &bench.seen, a, Axle::Rear)),
             rear_read(&bench.seen, &readings),
         )
     };
@@ -236,6 +239,7 @@ pub async fn ticket(state: &AppState, tx: &mut Tx, id: Uuid) -> Result<Ticket, A
         visits,
         missing,
         base,
+        rear_base,
         rear_read,
     })
 }
@@ -250,30 +254,42 @@ fn rear_read(seen: &[Seen], readings: &[Reading]) -> Option<[RearRead; 2]> {
     Some([side(Side::Left)?, side(Side::Right)?])
 }
 
-fn base(f: &VehicleFacts, readings: &[Reading], seen: &[Seen], aim: Aim) -> Option<PlanInput> {
+/// What a plan of one axle is computed from, once its readings are there.
+fn base(f: &VehicleFacts, readings: &[Reading], seen: &[Seen], aim: Aim, axle: Axle) -> Option<PlanInput> {
+    let front = axle == Axle::Front;
     let side = |s: Side| {
-        let r = |q| standing(readings, Visit::Found, q, Place::wheel(Axle::Front, s));
-        let (h, camber, caster) = (r(Quantity::Height)?, r(Quantity::Camber)?, r(Quantity::Caster)?);
-        let (toe_deg, toe_sigma, _) = toe_of(seen, Visit::Found, Axle::Front, s)?;
+        let r = |q| standing(readings, Visit::Found, q, Place::wheel(axle, s));
+        let (h, camber) = (r(Quantity::Height)?, r(Quantity::Camber)?);
+        let (toe_deg, toe_sigma, _) = toe_of(seen, Visit::Found, axle, s)?;
+        let caster = if front { Some(r(Quantity::Caster)?) } else { None };
+        let caster_deg = caster.map_or(0.0, |c| c.value);
+        let sigma = caster.map_or(0.0, |c| c.sigma);
         Some(SideReadings {
             height_mm: h.value,
-            angles: Measured { camber_deg: camber.value, caster_deg: caster.value, toe_deg },
-            sigma: Doubt { camber_deg: camber.sigma, caster_deg: caster.sigma, toe_deg: toe_sigma },
+            angles: Measured { camber_deg: camber.value, caster_deg, toe_deg },
+            sigma: Doubt { camber_deg: camber.sigma, caster_deg: sigma, toe_deg: toe_sigma },
         })
     };
+    let sides = [side(Side::Left)?, side(Side::Right)?];
+    let c = &f.car;
+    let (geometry, height, adjusters, mut limits, shaft, knowledge) = if front {
+        let g = f.geometry.clone();
+        (g, f.design_height_mm, f.adjusters.clone(), c.limits, c.front_shaft_inner, f.knowledge)
+    } else {
+        let g = f.rear_geometry.clone()?;
+        (g, f.rear_height_mm, c.rear_adjusters.clone(), c.rear_limits, c.rear_shaft_inner, f.rear_knowledge)
+    };
+    limits.shaft_inner = limits.shaft_inner.or(shaft);
+    let mut tyre_gain_mm = [c.front_tyre_gain_mm, c.rear_tyre_gain_mm];
+    if !front {
+        tyre_gain_mm.reverse();
+    }
     Some(PlanInput {
-        geometry: f.geometry.clone(),
-        knowledge: f.knowledge,
-        wheelbase_mm: f.wheelbase_mm,
-        design_height_mm: f.design_height_mm,
-        adjusters: f.adjusters.clone(),
-        left: side(Side::Left)?,
-        right: side(Side::Right)?,
-        height_change_mm: 0.0,
-        rear_change_mm: 0.0,
-        settle_mm: 9.0,
-        load_mm: 20.0,
-        fitted: Vec::new(),
-        aim,
+        knowledge,
+        limits,
+        tyre_gain_mm,
+        levels: c.levels.clone(),
+        lock_deg: c.lock_deg,
+        ..PlanInput::unchanged(geometry, f.wheelbase_mm, height, adjusters, sides, aim)
     })
 }

@@ -1,11 +1,14 @@
 //! Routes: a dozen lines each over store and core.
 
+pub mod aims;
 pub mod car;
 pub mod compute;
 pub mod gauge;
 pub mod jobs;
+pub mod parts;
 pub mod plans;
 pub mod readings;
+pub mod search;
 pub mod shop;
 pub mod visits;
 
@@ -81,6 +84,21 @@ pub fn mount(cfg: &mut web::ServiceConfig) {
         .service(plans::copy)
         .service(plans::remove)
         .service(plans::mark)
+        .service(parts::list)
+        .service(parts::look)
+        .service(
+            web::resource("/api/v1/parts/import")
+                .app_data(web::PayloadConfig::new(parts::TABLE_LIMIT))
+                .route(web::post().to(parts::import)),
+        )
+        .service(parts::csv)
+        .service(parts::json)
+        .service(parts::keep)
+        .service(aims::list)
+        .service(aims::keep)
+        .service(aims::remove)
+        .service(search::plans)
+        .service(search::height_target)
         .service(compute::predict)
         .service(compute::geometry)
         .service(compute::wear)

@@ -44,7 +44,8 @@ pub struct MarkStep {
     pub done: bool,
 }
 
-fn check(state: &AppState, name: &str, d: &PlanDocument) -> Result<(), ApiError> {
+async fn check(state: &AppState, name: &str, d: &PlanDocument) -> Result<(), ApiError> {
+    let shelf = state.shelf().await?;
     let mut out = Vec::new();
     let n = name.trim().chars().count();
     if n == 0 || n > 120 {
@@ -57,16 +58,27 @@ fn check(state: &AppState, name: &str, d: &PlanDocument) -> Result<(), ApiError>
         ("settle_mm", d.settle_mm, 0.0, 60.0),
         ("load_mm", d.load_mm, 0.0, 200.0),
         ("limit_mm", d.limit_mm, 0.0, 10.0),
+        ("rear_settle_mm", d.rear_settle_mm, 0.0, 60.0),
+        ("rear_load_mm", d.rear_load_mm, -100.0, 250.0),
+        ("trim_mm.0", d.trim_mm[0], -60.0, 60.0),
+        ("trim_mm.1", d.trim_mm[1], -60.0, 60.0),
+        ("rear_trim_mm.0", d.rear_trim_mm[0], -60.0, 60.0),
+        ("rear_trim_mm.1", d.rear_trim_mm[1], -60.0, 60.0),
     ] {
         out.extend(in_range(&format!("document.{f}"), v, low, high, "mm").err());
     }
-    for (i, id) in d.fitted.iter().enumerate() {
-        if !state.parts.iter().any(|p| p.id == *id) {
-            out.push(Problem::new(
-                format!("document.fitted.{i}"),
-                format!("no part \"{id}\""),
-                "a part of the catalogue",
-            ));
+    for (list, name) in [(&d.fitted, "fitted"), (&d.rear_fitted, "rear_fitted")] {
+        for (i, id) in list.iter().enumerate() {
+            let known = shelf.parts.iter().any(|p| p.part.variants().iter().any(|v| v.id == *id) || p.part.id == *id);
+            if !known {
+                let field = format!("document.{name}.{i}");
+                out.push(Problem::new(field, format!("no part \"{id}\""), "a part of the catalogue"));
+            }
+        }
+    }
+    for (f, ways) in [("ways", &d.ways), ("rear_ways", &d.rear_ways)] {
+        for (i, w) in ways.iter().enumerate() {
+            out.extend(in_range(&format!("document.{f}.{i}.gain_mm"), w.gain_mm, -300.0, 300.0, "mm").err());
         }
     }
     out.extend(
@@ -104,7 +116,7 @@ pub async fn create(
     id: web::Path<Uuid>,
     Doc(n): Doc<NewPlan>,
 ) -> Result<HttpResponse, ApiError> {
-    check(&state, &n.name, &n.document)?;
+    check(&state, &n.name, &n.document).await?;
     let mut tx = state.store.tx(state.shop.id).await?;
     job::get(&mut tx, *id).await?;
     let p = plan::insert(&mut tx, state.shop.id, *id, n.name.trim(), &n.document).await?;
@@ -120,7 +132,7 @@ pub async fn save(
     id: web::Path<Uuid>,
     Doc(s): Doc<SavePlan>,
 ) -> Result<HttpResponse, ApiError> {
-    check(&state, &s.name, &s.document)?;
+    check(&state, &s.name, &s.document).await?;
     let mut tx = state.store.tx(state.shop.id).await?;
     plan::update(&mut tx, *id, s.version, s.name.trim(), &s.document).await?;
     Ok(HttpResponse::Ok().json(answer(&state, *id, "plan saved", tx).await?))

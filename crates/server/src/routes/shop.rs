@@ -1,11 +1,24 @@
-//! The shop: its name, aims and catalogue.
+//! The shop: its name, shipped aims, ways to change height.
 
 use crate::AppState;
 use actix_web::{HttpResponse, get, web};
-use bold_stance_core::part::{Adjuster, Part, default_adjusters};
-use bold_stance_core::plan::Aim;
+use crate::problem::ApiError;
+use bold_stance_core::geometry::Layout;
+use bold_stance_core::part::{Adjuster, default_adjusters};
+use bold_stance_core::plan::{Aim, WayKind};
 use serde::Serialize;
 use utoipa::ToSchema;
+
+/// A way to change height.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct WayInfo {
+    /// Which.
+    pub kind: WayKind,
+    /// In workshop words.
+    pub words: String,
+    /// Layouts that can have it.
+    pub layouts: Vec<Layout>,
+}
 
 /// What every screen needs once.
 #[derive(Debug, Serialize, ToSchema)]
@@ -16,21 +29,21 @@ pub struct ShopInfo {
     pub version: String,
     /// Aims to choose from.
     pub aims: Vec<Aim>,
-    /// Parts to choose from.
-    pub parts: Vec<Part>,
+    /// Ways to change height.
+    pub ways: Vec<WayInfo>,
     /// Adjusters a new vehicle starts from.
     pub starter_adjusters: Vec<Adjuster>,
 }
 
-/// Name, aims and catalogue.
+/// Name, aims, ways to change height.
 #[utoipa::path(get, path = "/api/v1/shop", operation_id = "shop", responses((status = 200, body = ShopInfo)))]
 #[get("/api/v1/shop")]
-pub async fn shop(state: web::Data<AppState>) -> HttpResponse {
-    HttpResponse::Ok().json(ShopInfo {
+pub async fn shop(state: web::Data<AppState>) -> Result<HttpResponse, ApiError> {
+    Ok(HttpResponse::Ok().json(ShopInfo {
         name: state.shop.name.clone(),
         version: env!("CARGO_PKG_VERSION").into(),
         aims: state.aims.clone(),
-        parts: state.parts.clone(),
+        ways: WayKind::ALL.iter().map(|w| WayInfo { kind: *w, words: w.words().into(), layouts: Layout::ALL.into_iter().filter(|l| w.fits(*l)).collect() }).collect(),
         starter_adjusters: default_adjusters(3.2),
-    })
+    }))
 }

@@ -1,0 +1,273 @@
+//! A plan being worked on: both sides anchored to their readings, and benches of them with any parts at any height.
+
+use super::aim::Aim;
+use super::bench::Bench;
+use super::checks::{Check, Checked, together};
+use super::height::{PlanState, WayKind, gain};
+use super::input::{PlanInput, SideReadings};
+use super::pair::{pair, solve_both};
+use super::reach::{LockTurn, Plane};
+use super::solver::{SolvedSetting, Target, solve};
+use super::words;
+use crate::geometry::Side as SideName;
+use crate::linkage::{Corner, Linkage, Unreachable};
+use crate::metrics::full_lock;
+use crate::part::{Adjuster, Edit, Part};
+use crate::problem::Problem;
+use crate::vehicle::{Anchored, Attitude, StateKind, anchor, anchor_wheel};
+use serde::{Deserialize, Serialize};
+
+/// The planned height cannot be reached: the answer is worked out at the last good height instead.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
+pub struct Stop {
+    /// The height gain asked for, mm.
+    pub asked_mm: f64,
+    /// The height gain the answer is for, mm.
+    pub used_mm: f64,
+    /// Which loop stops, and where.
+    pub words: String,
+}
+
+/// One side being worked on.
+pub(crate) struct Side<'a> {
+    pub readings: &'a SideReadings,
+    pub anchored: Anchored,
+    /// Travel as found, mm.
+    pub travel: f64,
+    /// Adjusters where they stood.
+    pub start: Vec<Edit>,
+    /// The corner as found.
+    pub found: Corner,
+}
+
+pub(crate) struct Work<'a> {
+    pub input: &'a PlanInput,
+    pub sides: [Side<'a>; 2],
+    /// Height the plan is worked out at: the judged state, held within travel.
+    pub state: PlanState,
+    pub target: Target,
+    pub plane: Plane,
+    /// Edits of the ways in which height is gained.
+    ways: Vec<Edit>,
+}
+
+impl<'a> Work<'a> {
+    pub(crate) fn new(input: &'a PlanInput) -> Result<Self, Problem> {
+        let layout = input.geometry.layout();
+        Ok(Self {
+            input,
+            sides: [side(input, &input.left, SideName::Left)?, side(input, &input.right, SideName::Right)?],
+            state: input.judged(),
+            target: input.aim.target(input.geometry.axle),
+            plane: if input.steered() { Plane::CamberCaster } else { Plane::CamberToe },
+            ways: input.ways.iter().flat_map(|w| w.edits(layout)).collect(),
+        })
+    }
+
+    /// Travel of a side at a height state, mm: a raised body on its frame moves no suspension.
+    pub(crate) fn travel(&self, i: usize, state: &PlanState) -> f64 {
+        let body = gain(&self.input.ways, |k| k == WayKind::BodyLift);
+        let extra = if state.kind == StateKind::Arrived { 0.0 } else { self.input.trim_mm[i] - body };
+        self.sides[i].travel - state.own_mm - extra
+    }
+
+    pub(crate) fn attitude(&self, own_mm: f64, other_mm: f64) -> Attitude {
+        let [own, other] = self.input.tyre_gain_mm;
+        self.input.attitude(own_mm + own, other_mm + other)
+    }
+
+    /// One side with parts at the height the plan is worked out at.
+    pub(crate) fn bench(&self, i: usize, parts: &[&Part]) -> Bench {
+        self.bench_at(i, parts, &self.state)
+    }
+
+    /// One side with parts at a height state.
+    pub(crate) fn bench_at(&self, i: usize, parts: &[&Part], state: &PlanState) -> Bench {
+        let attitude = self.attitude(state.own_mm, state.other_mm);
+        Bench::new(self.corner(i, parts), self.adjusters(parts), self.travel(i, state), attitude)
+    }
+
+    /// The corner with ways and parts, adjusters at zero.
+    pub(crate) fn corner(&self, i: usize, parts: &[&Part]) -> Corner {
+        let edits: Vec<Edit> = self.ways.iter().chain(parts.iter().flat_map(|p| &p.edits)).cloned().collect();
+        self.sides[i].anchored.corner.edited(&edits)
+    }
+
+    /// The vehicle's adjusters as the parts leave them, and those of the parts.
+    pub(crate) fn adjusters(&self, parts: &[&Part]) -> Vec<Adjuster> {
+        let edits = || parts.iter().flat_map(|p| &p.edits);
+        let own = self.input.adjusters.iter().map(|a| edits().fold(a.clone(), |a, e| a.with_edit(e)));
+        own.chain(parts.iter().flat_map(|p| p.adjusters.iter().cloned())).collect()
+    }
+
+    /// Brings an unreachable height back to the last good one on both sides.
+    pub(crate) fn hold_within_travel(&mut self, parts: &[&Part]) -> Option<Stop> {
+        let asked = self.state.own_mm;
+        let mut stop: Option<Stop> = None;
+        for i in 0..2 {
+            let b = self.bench(i, parts);
+            if let Err(e) = b.set(&b.start()).pose(b.travel_mm, 0.0) {
+                let Unreachable { blocked, limit_travel_mm, .. } = e;
+                let limit = asked + (b.travel_mm - limit_travel_mm);
+                // Two millimetres inside the limit, where the adjusters can still be turned a little.
+                let used = if asked > limit { (limit - 2.0).floor() } else { (limit + 2.0).ceil() };
+                if stop.as_ref().is_none_or(|s| used.abs() < s.used_mm.abs()) {
+                    stop = Some(Stop { asked_mm: asked, used_mm: used, words: words::stop(blocked, limit) });
+                }
+            }
+        }
+        if let Some(s) = &stop {
+            self.state.own_mm = s.used_mm;
+        }
+        stop
+    }
+
+    /// Edits of the ways in which height is gained.
+    pub(crate) fn way_edits(&self) -> &[Edit] {
+        &self.ways
+    }
+
+    pub(crate) fn aim(&self) -> &Aim {
+        &self.input.aim
+    }
+
+    /// The best setting of both sides with parts; what was picked by hand on the map goes before the aim.
+    pub(crate) fn settings(&self, parts: &[&Part], by_hand: bool) -> Option<([Bench; 2], [SolvedSetting; 2])> {
+        let benches = [0, 1].map(|i| self.bench(i, parts));
+        let cross = (self.aim().cross_camber_deg, self.aim().cross_caster_deg);
+        if !by_hand || self.input.picked.iter().all(Option::is_none) {
+            let set = solve_both(&benches, &self.target, cross)?;
+            return Some((benches, set));
+        }
+        let found = [0, 1].map(|i| match self.input.picked[i] {
+            None => solve(&benches[i], &self.target),
+            Some([x, y]) => {
+                let toe = if self.plane == Plane::CamberToe { [y; 2] } else { self.target.toe };
+                let caster = if self.plane == Plane::CamberToe { self.target.caster } else { [y; 2] };
+                let t = Target { camber: [x; 2], caster, toe };
+                let mut list = solve(&benches[i], &t);
+                list.truncate(1);
+                list
+            }
+        });
+        let (l, r) = pair(&found[0], &found[1], cross)?;
+        let set = [0, 1].map(|i| {
+            let s = [l, r][i];
+            super::solver::judge(&benches[i], s.positions.clone(), s.angles, &self.target, true)
+        });
+        Some((benches, set))
+    }
+
+    /// Turn of both wheels at full lock; Ackermann of the linkage as found where it can be followed.
+    pub(crate) fn lock_turn(&self) -> Option<LockTurn> {
+        if !self.input.steered() {
+            return None;
+        }
+        let inner_deg = self.input.lock_deg;
+        let corners = [&self.sides[0].found, &self.sides[1].found];
+        let travels = [self.sides[0].travel, self.sides[1].travel];
+        let outer_deg = full_lock(corners, travels, inner_deg, self.input.wheelbase_mm)
+            .map_or(inner_deg * 0.86, |l| l.steering.outer_deg.abs());
+        Some(LockTurn { inner_deg, outer_deg })
+    }
+
+    /// Every check of one side at the planned height.
+    pub(crate) fn checks(&self, i: usize, parts: &[&Part], positions: &[f64]) -> Vec<Check> {
+        let s = &self.sides[i];
+        let planned = self.input.states().into_iter().nth(1).unwrap_or_else(|| self.state.clone());
+        let mut bench = self.bench_at(i, parts, &planned);
+        if bench.set(positions).pose(bench.travel_mm, 0.0).is_err() {
+            bench = self.bench(i, parts);
+        }
+        Checked {
+            found: &s.found,
+            found_travel: s.travel,
+            bench: &bench,
+            positions,
+            free_gain: gain(&self.input.ways, |k| !k.uses_travel() && k != WayKind::BodyLift),
+            limits: &self.input.limits,
+            parts: together(parts.iter().map(|p| &p.limits)),
+            tyre_gain: self.input.tyre_gain_mm[0],
+        }
+        .run()
+    }
+
+    /// The parts of a list that are asked for, by id; a sized part asked for without its size is its first.
+    pub(crate) fn named<'p>(&self, ids: &[String], catalogue: &'p [Part]) -> Vec<&'p Part> {
+        ids.iter()
+            .filter_map(|id| {
+                catalogue.iter().find(|p| p.id == *id).or_else(|| catalogue.iter().find(|p| p.family() == id))
+            })
+            .collect()
+    }
+}
+
+fn side<'a>(input: &'a PlanInput, r: &'a SideReadings, name: SideName) -> Result<Side<'a>, Problem> {
+    let (points, wheel) = &input.geometry.side(name);
+    let start: Vec<Edit> = input.adjusters.iter().flat_map(|a| a.edits_at(a.position)).collect();
+    let travel = input.design_height_mm - r.height_mm;
+    let bent = if input.steered() {
+        anchor(points, wheel, travel, &start, &r.angles)
+    } else {
+        anchor_wheel(points, wheel, travel, &start, r.angles.camber_deg, r.angles.toe_deg)
+    };
+    let anchored = bent.map_err(|e| {
+        Problem::new(
+            format!("geometry.{}", e.field()),
+            format!("{}: at the {} height read ({:.0} mm) {}", words::LOOP_OPEN, name.word(), r.height_mm, e),
+            "points that close at the height that was read; measure that joint again",
+        )
+    })?;
+    let found = anchored.corner.edited(&start);
+    Ok(Side { readings: r, anchored, travel, start, found })
+}
+
+/// Why a list of parts cannot stand together on this vehicle: taken places, missing companions, what rules each
+/// other out. Empty when it can.
+pub(crate) fn misfits(parts: &[&Part], has: &dyn Fn(&str) -> bool) -> Vec<String> {
+    let mut out = Vec::new();
+    for (i, p) in parts.iter().enumerate() {
+        for q in &parts[i + 1..] {
+            if p.fits.replaces == q.fits.replaces {
+                out.push(format!("{} takes the place of {}", low(&p.name), low(&q.name)));
+            } else if p.conflicts.iter().any(|c| c == q.family()) || q.conflicts.iter().any(|c| c == p.family())
+            {
+                out.push(format!("{} cannot stand beside {}", low(&p.name), low(&q.name)));
+            }
+        }
+        for tag in &p.requires {
+            let given = has(tag)
+                || parts.iter().any(|q| q.id != p.id && (q.family() == tag || q.provides.contains(tag)));
+            if !given {
+                out.push(format!("{} needs {}", low(&p.name), tag_words(tag)));
+            }
+        }
+    }
+    out
+}
+
+fn low(name: &str) -> String {
+    let mut c = name.chars();
+    c.next().map_or_else(String::new, |f| f.to_lowercase().chain(c).collect())
+}
+
+fn tag_words(tag: &str) -> String {
+    match tag {
+        "toe_adjuster" => "a toe adjuster beside it".into(),
+        "cams" => "cams on the vehicle".into(),
+        "no_cams" => "plain bolts where its cams go".into(),
+        other => other.replace(['_', '-'], " "),
+    }
+}
+
+/// What the vehicle brings by itself.
+pub(crate) fn provided(input: &PlanInput, has_toe: bool) -> impl Fn(&str) -> bool {
+    let cams = input.adjusters.iter().any(|a| matches!(a.kind, crate::part::AdjusterKind::Eccentric { .. }));
+    move |tag: &str| match tag {
+        "toe_adjuster" => has_toe,
+        "cams" => cams,
+        "no_cams" => !cams,
+        _ => false,
+    }
+}
