@@ -13,7 +13,10 @@ fn main() {
         let r = plan(&i, &parts).unwrap();
         println!("plan {:?}", t.elapsed());
         for c in &r.candidates {
-            println!("  {} {:?} {:.2} {} | {} | {:?}", c.part.id, c.status, c.short_deg, c.does, c.costs, c.fouls);
+            println!(
+                "  {} {:?} {:.2} {} | {} | {:?}",
+                c.part.id, c.status, c.short_deg, c.does, c.costs, c.fouls
+            );
         }
         println!("{:#?}", r.left.why);
         println!("{:#?}", r.left.checks.iter().map(|c| &c.words).collect::<Vec<_>>());
@@ -22,7 +25,17 @@ fn main() {
         println!("search {:?} {} {} {} {}", t.elapsed(), r.considered, r.posed, r.solved, r.exhaustive);
         println!("{} {}", r.headline, r.sentence);
         for p in &r.plans {
-            println!("  {:?} {} {} {} {:.2} {:?} {:?} {:?}", p.parts.iter().map(|x| &x.id).collect::<Vec<_>>(), p.cost, p.labour_minutes, p.reached, p.short_deg, p.best_at, p.reasons, p.fouls);
+            println!(
+                "  {:?} {} {} {} {:.2} {:?} {:?} {:?}",
+                p.parts.iter().map(|x| &x.id).collect::<Vec<_>>(),
+                p.cost,
+                p.labour_minutes,
+                p.reached,
+                p.short_deg,
+                p.best_at,
+                p.reasons,
+                p.fouls
+            );
         }
         println!("{:?}", r.ways_differ);
     }
@@ -33,8 +46,12 @@ fn phases(i: &PlanInput, parts: &[Part]) {
     let last = std::sync::Mutex::new(String::new());
     search(i, &Filters::default(), None, parts, &|p| {
         let mut l = last.lock().unwrap();
-        if *l != p.doing { println!("{:?} {}", t.elapsed(), p.doing); *l = p.doing.clone(); }
+        if *l != p.doing {
+            println!("{:?} {}", t.elapsed(), p.doing);
+            *l = p.doing.clone();
+        }
         true
-    }).unwrap();
+    })
+    .unwrap();
     println!("{:?} end", t.elapsed());
 }

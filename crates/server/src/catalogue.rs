@@ -115,7 +115,9 @@ impl AppState {
         let mut tx = self.store.tx(self.shop.id).await?;
         let own = shop_aim::all(&mut tx).await?;
         let shipped = self.aims.iter().map(|a| ShelfAim { aim: a.clone(), own: false, version: 0 });
-        Ok(shipped.chain(own.into_iter().map(|(version, aim)| ShelfAim { aim, own: true, version })).collect())
+        Ok(shipped
+            .chain(own.into_iter().map(|(version, aim)| ShelfAim { aim, own: true, version }))
+            .collect())
     }
 }
 

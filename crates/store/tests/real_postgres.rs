@@ -65,7 +65,7 @@ async fn the_demo_loads_once_and_resets() {
     demo::load(&store, false).await.unwrap();
     let mut tx = store.tx(s.id).await.unwrap();
     let jobs = job::list(&mut tx, 0, 100).await.unwrap();
-    assert_eq!(jobs.len(), 6);
+    assert_eq!(jobs.len(), 7);
     assert_eq!(jobs[0].vehicle, "Quarry 4x4 pickup");
     assert_eq!((jobs[0].readings, jobs[0].height_change_mm), (8, Some(65.0)));
     assert_eq!(jobs[2].readings, 4);
@@ -75,7 +75,7 @@ async fn the_demo_loads_once_and_resets() {
     let again = demo::load(&store, true).await.unwrap();
     assert_ne!(again.id, s.id);
     let mut tx = store.tx(again.id).await.unwrap();
-    assert_eq!(job::list(&mut tx, 0, 100).await.unwrap().len(), 6);
+    assert_eq!(job::list(&mut tx, 0, 100).await.unwrap().len(), 7);
 }
 
 #[tokio::test]
@@ -170,7 +170,7 @@ async fn what_is_not_confirmed_leaves_nothing_half_written() {
     event::record(&mut tx, s.id, Some(jid), "x", "x", serde_json::json!({})).await.unwrap();
     drop(tx); // the connection is lost before the commit
     let mut tx = store.tx(s.id).await.unwrap();
-    assert_eq!(job::list(&mut tx, 0, 100).await.unwrap().len(), 6);
+    assert_eq!(job::list(&mut tx, 0, 100).await.unwrap().len(), 7);
     assert!(matches!(job::get(&mut tx, jid).await, Err(StoreError::Missing { .. })));
     assert!(matches!(vehicle::get(&mut tx, vid).await, Err(StoreError::Missing { .. })));
     assert_eq!(event::count(&mut tx, jid).await.unwrap(), 0);

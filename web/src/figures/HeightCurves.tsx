@@ -44,12 +44,13 @@ function nice(span: number): number {
 }
 
 export function HeightCurves(props: Props) {
-  const list: Quantity[] = props.only ? [props.only] : ['camber', 'caster', 'toe'];
+  const rear = props.result.plane === 'camber_toe';
+  const list: Quantity[] = props.only ? [props.only] : rear ? ['camber', 'toe'] : ['camber', 'caster', 'toe'];
   return (
     <div
       style={{
         display: 'grid',
-        gridTemplateColumns: `repeat(${list.length},1fr)`,
+        gridTemplateColumns: props.only ? '1fr' : 'repeat(3,1fr)',
         gap: 4,
         minWidth: 0,
         flex: 1,

@@ -183,14 +183,16 @@ export function JointView({ side, before, now, beforeAngles, angles, text, lift,
         <path d={`M${c[0]} ${c[1]}L${c[0] + lean} 10L${c[0]} 10Z`} fill={`var(--${side}S)`} opacity=".55" />
         <path d={`M${c[0]} ${c[1]}V10`} stroke={`var(--${side}S)`} />
         <path d={`M${g1[0]} ${fz - 4}V${fz + 12}M${c[0]} ${fz - 4}V${fz + 12}`} stroke="var(--chalk)" />
-        <Figure
-          x={near}
-          y={22}
-          end={out < 0}
-          label="axis lean"
-          value={text(angles.sai_deg)}
-          was={beforeAngles && text(beforeAngles.sai_deg)}
-        />
+        {now.axis && (
+          <Figure
+            x={near}
+            y={22}
+            end={out < 0}
+            label="axis lean"
+            value={text(angles.sai_deg)}
+            was={beforeAngles && text(beforeAngles.sai_deg)}
+          />
+        )}
         <Figure
           x={far}
           y={22}
@@ -204,9 +206,11 @@ export function JointView({ side, before, now, beforeAngles, angles, text, lift,
           x={far}
           y={150}
           end={out > 0}
-          label="scrub"
-          value={`${angles.scrub_radius_mm.toFixed(0)} mm`}
-          was={beforeAngles && beforeAngles.scrub_radius_mm.toFixed(0)}
+          label={now.axis ? 'scrub' : 'half track'}
+          value={`${(now.axis ? angles.scrub_radius_mm : angles.half_track_mm).toFixed(0)} mm`}
+          was={
+            beforeAngles && (now.axis ? beforeAngles.scrub_radius_mm : beforeAngles.half_track_mm).toFixed(0)
+          }
         />
         <text
           x={near}
@@ -241,24 +245,28 @@ export function JointView({ side, before, now, beforeAngles, angles, text, lift,
         <circle cx={wc2[0]} cy={wc2[1]} r={R * S2 * 0.55} fill="none" stroke="var(--chalk)" opacity=".7" />
         {before && flank(before, true)}
         {flank(now, false)}
-        <path d={`M${p2[0]} ${sz}L${t2[0]} ${t2[1]}L${p2[0]} ${t2[1]}Z`} fill="var(--do)" opacity=".45" />
-        <path d={`M${p2[0]} ${sz}L${t2[0]} ${t2[1]}`} stroke="var(--do)" strokeWidth="1.9" />
+        {now.axis && (
+          <>
+            <path d={`M${p2[0]} ${sz}L${t2[0]} ${t2[1]}L${p2[0]} ${t2[1]}Z`} fill="var(--do)" opacity=".45" />
+            <path d={`M${p2[0]} ${sz}L${t2[0]} ${t2[1]}`} stroke="var(--do)" strokeWidth="1.9" />
+          </>
+        )}
         <path d={`M${wc2[0]} 6V${sz}`} stroke="var(--chalk2)" strokeDasharray="9 3 2 3" />
         <Figure
           x={rightX}
           y={30}
           end
-          label="caster"
-          value={text(angles.caster_deg)}
-          was={beforeAngles && text(beforeAngles.caster_deg)}
+          label={now.axis ? 'caster' : 'toe, in +'}
+          value={text(now.axis ? angles.caster_deg : angles.toe_deg)}
+          was={beforeAngles && text(now.axis ? beforeAngles.caster_deg : beforeAngles.toe_deg)}
         />
         <Figure
           x={rightX}
           y={146}
           end
-          label="trail"
-          value={`${angles.mechanical_trail_mm.toFixed(0)} mm`}
-          was={beforeAngles && beforeAngles.mechanical_trail_mm.toFixed(0)}
+          label={now.axis ? 'trail' : 'wheel moved'}
+          value={`${(now.axis ? angles.mechanical_trail_mm : angles.wheel_x_mm).toFixed(0)} mm`}
+          was={now.axis && beforeAngles ? beforeAngles.mechanical_trail_mm.toFixed(0) : undefined}
         />
         <text x={leftX} y={30} fontSize="17" fontWeight="600" fill="var(--chalk2)">
           {side === 'left' ? '◂ nose' : 'nose ▸'}

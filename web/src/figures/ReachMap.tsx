@@ -1,5 +1,5 @@
 // Woven reach: what two cams can give at the planned height, against the aim window.
-import { useRef } from 'react';
+import { useRef, type MouseEvent } from 'react';
 import type { Aim, Candidate, PlanResult, SideName, SidePlan } from '../api/client';
 import { Glyph, halfPath } from '../shell/glyphs';
 import { angle, angleChange, num, signed, type AngleForm } from '../units/print';
@@ -17,7 +17,34 @@ interface Props {
   stale: boolean;
   width?: number;
   height?: number;
+  /** A point picked by hand on the lead side's reach. */
+  onPick?: (side: SideName, at: [number, number]) => void;
 }
+
+/** What the second axis of a plan's plane is. */
+export const second = (r: Pick<PlanResult, 'plane'>) =>
+  r.plane === 'camber_toe'
+    ? ({ key: 'toe_deg', word: 'toe', step: 0.25, room: 0.1 } as const)
+    : ({ key: 'caster_deg', word: 'caster', step: 1, room: 0.3 } as const);
+
+/** The aim's window of one wheel on the plane, `[[camber], [second]]`. */
+export function windowOf(r: Pick<PlanResult, 'plane'>, aim: Aim): [number[], number[]] {
+  if (r.plane === 'camber_toe') {
+    const toe = aim.rear_toe_total_deg ?? [0, 0.3];
+    return [aim.rear_camber_deg ?? [-1.5, 0], toe.map((v) => v / 2)];
+  }
+  return [aim.camber_deg, aim.caster_deg];
+}
+
+const inside = (p: Point, ring: Point[]) => {
+  let hit = false;
+  for (let i = 0, j = ring.length - 1; i < ring.length; j = i++) {
+    const [a, b] = [ring[i]!, ring[j]!];
+    if (a[1] > p[1] !== b[1] > p[1] && p[0] < ((b[0] - a[0]) * (p[1] - a[1])) / (b[1] - a[1]) + a[0])
+      hit = !hit;
+  }
+  return hit;
+};
 
 interface Range {
   c0: number;
@@ -31,7 +58,7 @@ const pathOf = (pts: Point[], close = true) =>
   (close && pts.length ? 'Z' : '');
 
 /** Bounds that hold everything, in half degrees; kept while they still fit. */
-function useRange(all: [number, number][]): Range {
+function useRange(all: [number, number][], fine: boolean): Range {
   const kept = useRef<Range | undefined>(undefined);
   const xs = all.map((p) => p[0]);
   const ys = all.map((p) => p[1]);
@@ -49,8 +76,8 @@ function useRange(all: [number, number][]): Range {
     kept.current = {
       c0: Math.floor(need.c0 * 2 - 0.5) / 2,
       c1: Math.ceil(need.c1 * 2 + 1) / 2,
-      k0: Math.floor(need.k0 * 2 - 0.3) / 2,
-      k1: Math.ceil(need.k1 * 2 + 0.3) / 2,
+      k0: fine ? Math.floor(need.k0 * 10 - 1) / 10 : Math.floor(need.k0 * 2 - 0.3) / 2,
+      k1: fine ? Math.ceil(need.k1 * 10 + 1) / 10 : Math.ceil(need.k1 * 2 + 0.3) / 2,
     };
   }
   return kept.current ?? { c0: -2, c1: 1, k0: 0, k1: 5 };
@@ -64,7 +91,7 @@ function ticks(a: number, b: number, step: number): number[] {
 }
 
 /** The angle farthest outside its window, by how much, and whether it is over or short of it. */
-function worst(s: SidePlan, aim?: Aim): [string, number, 'short' | 'over'] {
+function worst(s: SidePlan, aim?: Aim, rear = false): [string, number, 'short' | 'over'] {
   const f = s.shortfall;
   const list: [string, number][] = [
     ['caster', f.caster_deg],
@@ -76,8 +103,8 @@ function worst(s: SidePlan, aim?: Aim): [string, number, 'short' | 'over'] {
     what === 'caster'
       ? aim?.caster_deg[1]
       : what === 'camber'
-        ? aim?.camber_deg[1]
-        : (aim?.toe_total_deg[1] ?? 0) / 2;
+        ? (rear ? (aim?.rear_camber_deg ?? [-1.5, 0]) : aim?.camber_deg)?.[1]
+        : ((rear ? (aim?.rear_toe_total_deg ?? [0, 0.3]) : aim?.toe_total_deg)?.[1] ?? 0) / 2;
   const value = what === 'caster' ? s.set.caster_deg : what === 'camber' ? s.set.camber_deg : s.set.toe_deg;
   return [what, gap, top !== undefined && value > top ? 'over' : 'short'];
 }
@@ -92,7 +119,12 @@ export function ReachMap({
   stale,
   width = 530,
   height = 392,
+  onPick,
 }: Props) {
+  const axis2 = second(result);
+  const k2 = axis2.key;
+  const rear = result.plane === 'camber_toe';
+  const lead: SideName = focus === 'right' ? 'right' : 'left';
   const m = { l: 50, r: 14, t: 10, b: 42 };
   const sides: SideName[] = ['right', 'left'];
   const cand = (s: SideName) =>
@@ -101,26 +133,40 @@ export function ReachMap({
         ? candidate.left_outline
         : candidate.right_outline
       : []) as [number, number][];
+  const [wx, wy] = windowOf(result, aim);
   const corners: [number, number][] = [
-    [aim.camber_deg[0] ?? 0, aim.caster_deg[0] ?? 0],
-    [aim.camber_deg[1] ?? 0, aim.caster_deg[1] ?? 0],
+    [wx[0] ?? 0, wy[0] ?? 0],
+    [wx[1] ?? 0, wy[1] ?? 0],
   ];
+  // A part with a wide reach runs out of the map rather than shrinking what is there.
+  const near = (list: [number, number][]) => {
+    const hold = (v: number, low: number, high: number) => Math.max(low, Math.min(high, v));
+    const mid = result[lead].set;
+    const room = rear ? 0.6 : 1.6;
+    return list.map(([c, k]): [number, number] => [
+      hold(c, mid.camber_deg - 1.4, mid.camber_deg + 1.4),
+      hold(k, mid[k2] - room, mid[k2] + room),
+    ]);
+  };
   const pts = (s: SideName) => (result[s].reach?.outline ?? []) as [number, number][];
-  const range = useRange([
-    ...corners,
-    ...sides.flatMap((s) => [
-      ...pts(s),
-      ...cand(s),
-      [result[s].before.camber_deg, result[s].before.caster_deg] as [number, number],
-      [result[s].after.camber_deg, result[s].after.caster_deg] as [number, number],
-    ]),
-  ]);
+  const range = useRange(
+    [
+      ...corners,
+      ...sides.flatMap((s) => [
+        ...pts(s),
+        ...near(cand(s)),
+        [result[s].before.camber_deg, result[s].before[k2]] as [number, number],
+        [result[s].after.camber_deg, result[s].after[k2]] as [number, number],
+        [result[s].set.camber_deg, result[s].set[k2]] as [number, number],
+      ]),
+    ],
+    rear,
+  );
   const X = (c: number) => m.l + ((c - range.c0) / (range.c1 - range.c0)) * (width - m.l - m.r);
   const Y = (k: number) => m.t + ((range.k1 - k) / (range.k1 - range.k0)) * (height - m.t - m.b);
   const P = (p: [number, number]): Point => [X(p[0]), Y(p[1])];
   const area: Box = { x: m.l + 4, y: m.t + 2, w: width - m.l - m.r - 8, h: height - m.t - m.b - 4 };
   const shown = (s: SideName) => focus === 'both' || focus === s;
-  const lead: SideName = focus === 'right' ? 'right' : 'left';
   const win: Box = {
     x: X(corners[0]![0]),
     y: Y(corners[1]![1]),
@@ -133,7 +179,7 @@ export function ReachMap({
       .filter((p) =>
         target >= 0 ? p.height_mm >= 0 && p.height_mm <= target : p.height_mm <= 0 && p.height_mm >= target,
       )
-      .map((p) => [p.camber_deg, p.caster_deg] as [number, number]);
+      .map((p) => [p.camber_deg, p[k2]] as [number, number]);
   };
   // Obstacles for the labels: the lead side's weave, both discs and paths.
   const busy: Point[] = sides
@@ -142,8 +188,8 @@ export function ReachMap({
       ...(result[s].reach?.dots ?? []).map((d) => P(d as [number, number])),
       ...pts(s).map(P),
       ...drift(s).map(P),
-      P([result[s].before.camber_deg, result[s].before.caster_deg]),
-      P([result[s].set.camber_deg, result[s].set.caster_deg]),
+      P([result[s].before.camber_deg, result[s].before[k2]]),
+      P([result[s].set.camber_deg, result[s].set[k2]]),
     ]);
   const boxes: Box[] = [win];
   const put = (w: number, h: number, anchor: Point) => {
@@ -153,9 +199,9 @@ export function ReachMap({
   };
   const callouts = sides.filter(shown).map((s) => {
     const set = result[s].set;
-    const [what, gap, word] = worst(result[s], aim);
+    const [what, gap, word] = worst(result[s], aim, rear);
     const on = gap < 1e-6;
-    const at = P([set.camber_deg, set.caster_deg]);
+    const at = P([set.camber_deg, set[k2]]);
     return {
       s,
       at,
@@ -167,14 +213,22 @@ export function ReachMap({
     };
   });
   const aimLabel = put(116, 40, [win.x + win.w + 62, win.y + 16]);
-  const notch = result[lead].sensitivity.filter((x) => x.step.startsWith('one notch')).slice(0, 2);
+  const by = result[lead].reach?.by ?? [];
+  const notch = result[lead].sensitivity.filter((x) => by.slice(0, 2).includes(x.name)).slice(0, 2);
   const inset = notch.length === 2 ? put(156, 122, [width - 80, height - 110]) : undefined;
   const d = result[lead].doubt;
   const before = result[lead].before;
-  const afterLabel = put(106, 20, [
-    X(result[lead].after.camber_deg) - 30,
-    Y(result[lead].after.caster_deg) + 30,
-  ]);
+  const afterLabel = put(106, 20, [X(result[lead].after.camber_deg) - 30, Y(result[lead].after[k2]) + 30]);
+  const picks = (e: MouseEvent<SVGSVGElement>) => {
+    const m0 = e.currentTarget.getScreenCTM()?.inverse();
+    if (!m0 || !onPick) return;
+    const at = new DOMPoint(e.clientX, e.clientY).matrixTransform(m0);
+    // The whole polygon is one target; the solver snaps to the nearest whole notch.
+    if (!inside([at.x, at.y], pts(lead).map(P))) return;
+    const c = range.c0 + ((at.x - m.l) / (width - m.l - m.r)) * (range.c1 - range.c0);
+    const k = range.k1 - ((at.y - m.t) / (height - m.t - m.b)) * (range.k1 - range.k0);
+    onPick(lead, [Math.round(c * 100) / 100, Math.round(k * 100) / 100]);
+  };
   return (
     <svg
       viewBox={`0 0 ${width} ${height}`}
@@ -182,8 +236,10 @@ export function ReachMap({
       height="100%"
       preserveAspectRatio="xMidYMid meet"
       role="img"
-      aria-label={`Reach map. ${sides.map((s) => sideWords(s, result[s])).join('. ')}.`}
+      aria-label={`Reach map. ${sides.map((s) => sideWords(s, result[s], rear)).join('. ')}.`}
       data-testid="reach-map"
+      onClick={onPick && picks}
+      style={{ cursor: onPick ? 'crosshair' : undefined }}
     >
       <defs>
         <pattern
@@ -218,11 +274,15 @@ export function ReachMap({
           </text>
         </g>
       ))}
-      {ticks(range.k0, range.k1, range.k1 - range.k0 > 9 ? 2 : 1).map((k) => (
+      {ticks(
+        range.k0,
+        range.k1,
+        rear ? (range.k1 - range.k0 > 1.2 ? 0.25 : 0.1) : range.k1 - range.k0 > 9 ? 2 : 1,
+      ).map((k) => (
         <g key={k}>
           <path d={`M${m.l} ${Y(k)}H${width - m.r}`} stroke="var(--line)" />
           <text x={m.l - 8} y={Y(k) + 6} textAnchor="end" fontSize="17" fontWeight="600" fill="var(--ink2)">
-            {num(k)}°
+            {rear ? signed(k, 2) : num(k)}°
           </text>
         </g>
       ))}
@@ -247,7 +307,7 @@ export function ReachMap({
           fontWeight="750"
           fill="var(--ink)"
         >
-          caster
+          {rear ? 'toe, one wheel, in +' : 'caster'}
         </text>
       </g>
       <g clipPath="url(#map-clip)" opacity={stale ? 0.35 : 1}>
@@ -277,8 +337,16 @@ export function ReachMap({
         {sides.map((s) => (
           <g key={s} className="weave" color={`var(--${s})`} opacity={shown(s) ? 1 : 0.55}>
             <path
-              d={pathOf(pts(s).map(P))}
-              fill={s === lead ? (s === 'left' ? 'var(--shade)' : 'var(--shadeR)') : 'none'}
+              d={pathOf(pts(s).map(P), result[s].reach?.shape !== 'line')}
+              fill={
+                result[s].reach?.shape === 'line'
+                  ? 'none'
+                  : s === lead
+                    ? s === 'left'
+                      ? 'var(--shade)'
+                      : 'var(--shadeR)'
+                    : 'none'
+              }
               stroke="currentColor"
               strokeWidth={s === lead ? 2.4 : 1.8}
             />
@@ -316,9 +384,9 @@ export function ReachMap({
       <g opacity={stale ? 0.35 : 1} clipPath="url(#map-clip)">
         <ellipse
           cx={X(result[lead].after.camber_deg)}
-          cy={Y(result[lead].after.caster_deg)}
+          cy={Y(result[lead].after[k2])}
           rx={Math.abs(X(d.camber_deg) - X(0))}
-          ry={Math.abs(Y(d.caster_deg) - Y(0))}
+          ry={Math.abs(Y(d[k2]) - Y(0))}
           fill="none"
           stroke={`var(--${lead})`}
           strokeWidth="1.4"
@@ -328,8 +396,8 @@ export function ReachMap({
           const path = drift(s).map(P);
           const a = result[s].after;
           const b = result[s].before;
-          const set = P([result[s].set.camber_deg, result[s].set.caster_deg]);
-          const [ax, ay] = P([a.camber_deg, a.caster_deg]);
+          const set = P([result[s].set.camber_deg, result[s].set[k2]]);
+          const [ax, ay] = P([a.camber_deg, a[k2]]);
           return (
             <g key={s} color={`var(--${s})`}>
               <path
@@ -351,7 +419,7 @@ export function ReachMap({
                 strokeDasharray="1 5"
                 strokeLinecap="round"
               />
-              <Disc side={s} at={P([b.camber_deg, b.caster_deg])} r={9} hollow />
+              <Disc side={s} at={P([b.camber_deg, b[k2]])} r={9} hollow />
               <Disc side={s} at={[ax, ay]} r={10} />
               <circle
                 cx={set[0]}
@@ -373,11 +441,11 @@ export function ReachMap({
           {aim.name.toLowerCase()}
         </text>
         <text x={afterLabel.x} y={afterLabel.y + 16} fontSize="18" fill={`var(--${lead})`} {...halo}>
-          {result[lead].reach ? 'cams untouched' : 'as built'}
+          {result[lead].reach ? 'untouched' : 'as built'}
         </text>
         <text
           x={X(before.camber_deg) + (lead === 'left' ? -14 : 14)}
-          y={Y(before.caster_deg) - 12}
+          y={Y(before[k2]) - 12}
           textAnchor={lead === 'left' ? 'end' : 'start'}
           fontSize="17"
           fill="var(--ink)"
@@ -409,7 +477,7 @@ export function ReachMap({
             </text>
             {on ? (
               <text x="10" y="46" fontSize="22" fontWeight="800" fill={`var(--${s})`}>
-                {angle(result[s].set.camber_deg, form)} · {angle(result[s].set.caster_deg, form)}
+                {angle(result[s].set.camber_deg, form)} · {angle(result[s].set[k2], form, rear ? 2 : 1)}
               </text>
             ) : (
               <text x="36" y="40" fontSize="22" fontWeight="800" fill="currentColor">
@@ -423,15 +491,15 @@ export function ReachMap({
         <g transform={`translate(${inset.x} ${inset.y})`}>
           <rect width="156" height="122" rx="4" fill="var(--well)" stroke="var(--line)" />
           <text x="11" y="21" fontSize="18.5" fontWeight="750" fill="var(--ink)">
-            One notch outboard
+            One step
           </text>
           {notch.map((n, i) => (
             <g key={n.name} transform={`translate(11 ${43 + i * 46})`}>
               <text fontSize="17" fontWeight="700" fill="var(--ink)">
-                {n.name.toLowerCase()}
+                {n.name.length > 22 ? `${n.name.slice(0, 21)}…` : n.name.toLowerCase()}
               </text>
               <text y="18" fontSize="16" fontWeight="600" fill="var(--ink2)">
-                {`camber ${angleChange(n.camber_deg, 'decimal', 2)} · caster ${angleChange(n.caster_deg, 'decimal', 2)}`.replaceAll(
+                {`camber ${angleChange(n.camber_deg, 'decimal', 2)} · ${axis2.word} ${angleChange(n[k2], 'decimal', 2)}`.replaceAll(
                   '°',
                   '',
                 )}
@@ -468,44 +536,41 @@ function Disc({ side, at, r, hollow }: { side: SideName; at: Point; r: number; h
   );
 }
 
-export function sideWords(s: SideName, p: SidePlan): string {
+export function sideWords(s: SideName, p: SidePlan, rear = false): string {
   const [what, gap] = worst(p);
-  const set = `camber ${num(p.set.camber_deg, 1)}, caster ${num(p.set.caster_deg, 1)}`;
+  const other = rear ? `toe ${num(p.set.toe_deg, 2)}` : `caster ${num(p.set.caster_deg, 1)}`;
+  const set = `camber ${num(p.set.camber_deg, 1)}, ${other}`;
   return gap < 1e-6 ? `${cap(s)} on aim, ${set}` : `${cap(s)}, ${set}, short ${num(gap, 1)} ${what}`;
 }
 
 /** The same map at 64 px: where a part's reach lies against the window. */
 export function PartThumb({
-  aim,
+  window: win,
   base,
   part,
   fitted,
 }: {
-  aim: Aim;
+  window: [number[], number[]];
   base: [number, number][];
   part: [number, number][];
   fitted: boolean;
 }) {
-  const all = [
-    ...base,
-    ...part,
-    [aim.camber_deg[0]!, aim.caster_deg[0]!],
-    [aim.camber_deg[1]!, aim.caster_deg[1]!],
-  ] as [number, number][];
+  const all = [...base, ...part, [win[0][0]!, win[1][0]!], [win[0][1]!, win[1][1]!]] as [number, number][];
   const xs = all.map((p) => p[0]);
   const ys = all.map((p) => p[1]);
+  const grow = 0.12 * (Math.max(...ys) - Math.min(...ys) || 0.2);
   const [x0, x1, y0, y1] = [
     Math.min(...xs, -1.5),
     Math.max(...xs, 0.6),
-    Math.min(...ys, 0.5),
-    Math.max(...ys, 5),
+    Math.min(...ys) - grow,
+    Math.max(...ys) + grow,
   ];
   const P = (p: [number, number]): Point => [
     4 + ((p[0] - x0) / (x1 - x0)) * 56,
     4 + ((y1 - p[1]) / (y1 - y0)) * 56,
   ];
-  const [wx, wy] = P([aim.camber_deg[0]!, aim.caster_deg[1]!]);
-  const [vx, vy] = P([aim.camber_deg[1]!, aim.caster_deg[0]!]);
+  const [wx, wy] = P([win[0][0]!, win[1][1]!]);
+  const [vx, vy] = P([win[0][1]!, win[1][0]!]);
   return (
     <svg width="64" height="64" viewBox="0 0 64 64" aria-hidden="true" style={{ flex: 'none' }}>
       <rect x=".5" y=".5" width="63" height="63" rx="3" fill="var(--well)" stroke="var(--line)" />

@@ -15,12 +15,14 @@ const Read = lazy(() => import('../stages/read/Read'));
 const PaperForm = lazy(() => import('../stages/read/PaperForm'));
 const PlanStage = lazy(() => import('../stages/plan/PlanStage'));
 const Compare = lazy(() => import('../stages/plan/Compare'));
+const Parts = lazy(() => import('../stages/parts/Parts'));
 const Wear = lazy(() => import('../stages/wear/Wear'));
 const SetStage = lazy(() => import('../stages/set/SetStage'));
 const Later = lazy(() => import('../stages/later/Later'));
 
 const router = createBrowserRouter([
   { path: '/', element: <Jobs />, errorElement: <Fault /> },
+  { path: '/parts', element: <Parts />, errorElement: <Fault /> },
   { path: '/new', element: <NewArrival />, errorElement: <Fault /> },
   {
     path: '/job/:id',

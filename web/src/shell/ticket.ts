@@ -10,6 +10,7 @@ import {
   type PlanDocument,
   type PlanInput,
   type PlanResult,
+  type Schemas,
   type Ticket,
 } from '../api/client';
 
@@ -46,11 +47,88 @@ export interface Bench {
 
 export const useBench = () => useOutletContext<Bench>();
 
-/** The whole document a plan is computed from, out of a job and what was decided. */
-export function inputOf(ticket: Ticket, d: PlanDocument): PlanInput | undefined {
-  if (!ticket.base) return undefined;
-  const { limit_mm: _limit, ...rest } = d;
-  return { ...ticket.base, ...rest };
+export type AxleName = 'front' | 'rear';
+
+/** The whole document a plan of one axle is computed from, out of a job and what was decided. */
+export function inputOf(ticket: Ticket, d: PlanDocument, axle: AxleName = 'front'): PlanInput | undefined {
+  const base = axle === 'front' ? ticket.base : ticket.rear_base;
+  if (!base) return undefined;
+  const front = {
+    height_change_mm: d.height_change_mm,
+    settle_mm: d.settle_mm,
+    load_mm: d.load_mm,
+    ways: d.ways ?? [],
+    trim_mm: d.trim_mm ?? [0, 0],
+    fitted: d.fitted,
+    picked: d.picked ?? [null, null],
+  };
+  const rear = {
+    height_change_mm: d.rear_change_mm ?? 0,
+    settle_mm: d.rear_settle_mm ?? 0,
+    load_mm: d.rear_load_mm ?? 0,
+    ways: d.rear_ways ?? [],
+    trim_mm: d.rear_trim_mm ?? [0, 0],
+    fitted: d.rear_fitted ?? [],
+    picked: d.rear_picked ?? [null, null],
+  };
+  const [own, other] = axle === 'front' ? [front, rear] : [rear, front];
+  return {
+    ...base,
+    ...own,
+    other_change_mm: other.height_change_mm,
+    other_settle_mm: other.settle_mm,
+    other_load_mm: other.load_mm,
+    aim: d.aim,
+  };
+}
+
+/** What of a plan's document belongs to an axle. */
+export interface AxlePart {
+  height: number;
+  settle: number;
+  load: number;
+  fitted: string[];
+  ways: Schemas['Way'][];
+  trim: number[];
+  picked: (number[] | null)[];
+}
+
+export function partOf(d: PlanDocument, axle: AxleName): AxlePart {
+  return axle === 'front'
+    ? {
+        height: d.height_change_mm,
+        settle: d.settle_mm,
+        load: d.load_mm,
+        fitted: d.fitted,
+        ways: d.ways ?? [],
+        trim: d.trim_mm ?? [0, 0],
+        picked: d.picked ?? [null, null],
+      }
+    : {
+        height: d.rear_change_mm ?? 0,
+        settle: d.rear_settle_mm ?? 0,
+        load: d.rear_load_mm ?? 0,
+        fitted: d.rear_fitted ?? [],
+        ways: d.rear_ways ?? [],
+        trim: d.rear_trim_mm ?? [0, 0],
+        picked: d.rear_picked ?? [null, null],
+      };
+}
+
+/** The change of a document that changes one axle's part of it. */
+export function changeOf(axle: AxleName, c: Partial<AxlePart>): Partial<PlanDocument> {
+  const names: Record<keyof AxlePart, [keyof PlanDocument, keyof PlanDocument]> = {
+    height: ['height_change_mm', 'rear_change_mm'],
+    settle: ['settle_mm', 'rear_settle_mm'],
+    load: ['load_mm', 'rear_load_mm'],
+    fitted: ['fitted', 'rear_fitted'],
+    ways: ['ways', 'rear_ways'],
+    trim: ['trim_mm', 'rear_trim_mm'],
+    picked: ['picked', 'rear_picked'],
+  };
+  return Object.fromEntries(
+    Object.entries(c).map(([k, v]) => [names[k as keyof AxlePart][axle === 'front' ? 0 : 1], v]),
+  ) as Partial<PlanDocument>;
 }
 
 /** Computes while the document changes: one request under way, the newest one next. */

@@ -300,9 +300,8 @@ impl Adjuster {
     #[must_use]
     pub fn built_range(&self) -> [f64; 2] {
         match &self.kind {
-            AdjusterKind::Eccentric { min_deg, max_deg, .. } | AdjusterKind::CamBolt { min_deg, max_deg, .. } => {
-                [*min_deg, *max_deg]
-            }
+            AdjusterKind::Eccentric { min_deg, max_deg, .. }
+            | AdjusterKind::CamBolt { min_deg, max_deg, .. } => [*min_deg, *max_deg],
             AdjusterKind::Thread { turns, .. } => *turns,
             AdjusterKind::Slide { range_mm, .. } | AdjusterKind::Shims { range_mm, .. } => *range_mm,
             AdjusterKind::Tilt { camber_deg, .. } => *camber_deg,

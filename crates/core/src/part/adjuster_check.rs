@@ -33,12 +33,24 @@ fn one(field: &str, a: &Adjuster, out: &mut Vec<Problem>) {
         AdjusterKind::Eccentric { direction, eccentricity_mm, notches_per_half_turn, .. } => {
             check("eccentricity_mm", *eccentricity_mm, 0.1, 60.0, "mm");
             check("direction", long(direction), 1e-6, 1e6, "long");
-            check("notches_per_half_turn", f64::from(notches_per_half_turn.unwrap_or(8)), 1.0, 90.0, "notches");
+            check(
+                "notches_per_half_turn",
+                f64::from(notches_per_half_turn.unwrap_or(8)),
+                1.0,
+                90.0,
+                "notches",
+            );
             ("min_deg", "max_deg", 180.0, "°")
         }
         AdjusterKind::CamBolt { amplitude_deg, notches_per_half_turn, .. } => {
             check("amplitude_deg", *amplitude_deg, 0.05, 10.0, "°");
-            check("notches_per_half_turn", f64::from(notches_per_half_turn.unwrap_or(8)), 1.0, 90.0, "notches");
+            check(
+                "notches_per_half_turn",
+                f64::from(notches_per_half_turn.unwrap_or(8)),
+                1.0,
+                90.0,
+                "notches",
+            );
             ("min_deg", "max_deg", 180.0, "°")
         }
         AdjusterKind::Thread { pitch_mm, ends, engaged_mm, min_engaged_mm, .. } => {

@@ -22,10 +22,9 @@ pub fn shipped_parts() -> Result<Vec<Part>, Problem> {
     let mut out = Vec::new();
     for (file, text) in SHIPPED {
         let at = |p: Problem| Problem::new(format!("{file}: {}", p.field), p.wrong, p.right);
-        out.extend(parts_from_json(text).map_err(|p| p.into_iter().next().map_or_else(
-            || Problem::new(file, "unreadable", "a list of parts"),
-            at,
-        ))?);
+        out.extend(parts_from_json(text).map_err(|p| {
+            p.into_iter().next().map_or_else(|| Problem::new(file, "unreadable", "a list of parts"), at)
+        })?);
     }
     match list_problems(&out).into_iter().next() {
         Some(p) => Err(p),
@@ -143,8 +142,7 @@ impl Roles {
                 let toe = exact(&["toe_link", "tie", "toe_arm", "toe"]).or_else(|| by(&|e| e.2 - e.1, &[]));
                 // A camber arm sits high: the upper link that tips the wheel most for the toe it costs.
                 let high = |i: usize| p.rods[i].outer[2] > g.wheel.center[2];
-                let camber =
-                    by(&|e| if high(e.0) { e.1 - 0.2 * e.2 } else { 0.1 * e.1 - 1.0 }, &[toe]);
+                let camber = by(&|e| if high(e.0) { e.1 - 0.2 * e.2 } else { 0.1 * e.1 - 1.0 }, &[toe]);
                 let trailing = exact(&["trailing", "trailing_link", "trailing_arm"])
                     .or_else(|| by(&|e| e.3 - 2.0 * e.1, &[toe, camber]));
                 let name = |i: Option<usize>| i.map(|i| names[i].clone());

@@ -74,7 +74,11 @@ pub fn part_problems(p: &Part) -> Vec<Problem> {
             out.extend(in_range(&format!("sizes.values.{i}"), *v, -500.0, 500.0, &s.unit).err());
             if i > 0 && s.values[i - 1] >= *v {
                 let wrong = format!("{v} after {}", s.values[i - 1]);
-                out.push(Problem::new(format!("sizes.values.{i}"), wrong, "sizes in rising order, each once"));
+                out.push(Problem::new(
+                    format!("sizes.values.{i}"),
+                    wrong,
+                    "sizes in rising order, each once",
+                ));
             }
         }
         if s.unit.trim().is_empty() || s.unit.chars().count() > 8 {
@@ -86,7 +90,11 @@ pub fn part_problems(p: &Part) -> Vec<Problem> {
         out.push(Problem::new(format!("conflicts.{i}"), wrong, "one or the other"));
     }
     for (i, r) in p.requires.iter().enumerate().filter(|(_, r)| **r == p.id) {
-        out.push(Problem::new(format!("requires.{i}"), format!("\"{r}\" is the part itself"), "another part"));
+        out.push(Problem::new(
+            format!("requires.{i}"),
+            format!("\"{r}\" is the part itself"),
+            "another part",
+        ));
     }
     out
 }
@@ -167,8 +175,8 @@ fn ring(parts: &[Part]) -> Option<Vec<usize>> {
             .requires
             .iter()
             .filter_map(|tag| {
-                let mut givers = (0..parts.len())
-                    .filter(|j| parts[*j].id == *tag || parts[*j].provides.contains(tag));
+                let mut givers =
+                    (0..parts.len()).filter(|j| parts[*j].id == *tag || parts[*j].provides.contains(tag));
                 let first = givers.next()?;
                 givers.next().is_none().then_some(first)
             })

@@ -9,12 +9,29 @@ use serde::de::DeserializeOwned;
 
 /// Columns, in order.
 const COLUMNS: [&str; 20] = [
-    "id", "name", "summary", "group", "layouts", "axles", "replaces", "edits", "adjusters", "sizes", "limits",
-    "requires", "provides", "conflicts", "side_effect", "labour_minutes", "cost", "rules", "access", "cautions",
+    "id",
+    "name",
+    "summary",
+    "group",
+    "layouts",
+    "axles",
+    "replaces",
+    "edits",
+    "adjusters",
+    "sizes",
+    "limits",
+    "requires",
+    "provides",
+    "conflicts",
+    "side_effect",
+    "labour_minutes",
+    "cost",
+    "rules",
+    "access",
+    "cautions",
 ];
 /// Columns without which a row means nothing.
-const NEEDED: [&str; 8] =
-    ["id", "name", "summary", "group", "layouts", "axles", "replaces", "side_effect"];
+const NEEDED: [&str; 8] = ["id", "name", "summary", "group", "layouts", "axles", "replaces", "side_effect"];
 
 fn words<T: Serialize>(list: &[T]) -> String {
     list.iter()
@@ -113,12 +130,18 @@ impl Cells<'_> {
             return Ok(T::default());
         }
         parse_json::<serde_json::Value>(t.as_bytes())
-            .and_then(|v| serde_path_to_error::deserialize(v).map_err(|e| {
-                let path = e.path().to_string();
-                Problem::new(if path == "." { String::new() } else { path }, e.inner().to_string(), "")
-            }))
+            .and_then(|v| {
+                serde_path_to_error::deserialize(v).map_err(|e| {
+                    let path = e.path().to_string();
+                    Problem::new(if path == "." { String::new() } else { path }, e.inner().to_string(), "")
+                })
+            })
             .map_err(|p| {
-                let inner = if p.field.is_empty() || p.field == "document" { String::new() } else { format!(", {}", p.field) };
+                let inner = if p.field.is_empty() || p.field == "document" {
+                    String::new()
+                } else {
+                    format!(", {}", p.field)
+                };
                 Problem::new(
                     format!("{}{inner}", self.at(name)),
                     p.wrong,
@@ -154,7 +177,10 @@ impl Cells<'_> {
             summary: self.text("summary").into(),
             group,
             fits: Fits {
-                layouts: self.each("layouts", "double_wishbone, strut, five_link, single_arm, solid_axle, twist_beam")?,
+                layouts: self.each(
+                    "layouts",
+                    "double_wishbone, strut, five_link, single_arm, solid_axle, twist_beam",
+                )?,
                 axles: self.each("axles", "front, rear")?,
                 replaces: self.text("replaces").into(),
             },
@@ -168,7 +194,10 @@ impl Cells<'_> {
             side_effect: self.text("side_effect").into(),
             labour_minutes: minutes as u32,
             cost: self.number("cost")?,
-            rules: self.each("rules", "welding, cutting, aftermarket_arms, spherical_joints, moves_pivots, knuckle")?,
+            rules: self.each(
+                "rules",
+                "welding, cutting, aftermarket_arms, spherical_joints, moves_pivots, knuckle",
+            )?,
             access: self.text("access").into(),
             cautions: self.list("cautions")?,
         })
@@ -189,7 +218,11 @@ pub fn parts_from_csv(bytes: &[u8]) -> Result<Vec<Part>, Vec<Problem>> {
     let head = text.lines().next().unwrap_or("");
     if !head.contains(',') && (head.contains(';') || head.contains('\t')) {
         let found = if head.contains(';') { "semicolons" } else { "tabs" };
-        return Err(one(Problem::new("line 1", format!("columns parted by {found}"), "columns parted by commas")));
+        return Err(one(Problem::new(
+            "line 1",
+            format!("columns parted by {found}"),
+            "columns parted by commas",
+        )));
     }
     let mut reader = csv::ReaderBuilder::new().flexible(true).from_reader(text.as_bytes());
     let names: Vec<String> = reader
@@ -266,7 +299,10 @@ mod tests {
         let text = parts_to_csv(&shipped_parts().unwrap()[..3]).unwrap();
         let first = |t: &[u8]| parts_from_csv(t).unwrap_err().remove(0).field;
         assert_eq!(first(text.replace(",190,", ",-190,").as_bytes()), "line 2, column labour_minutes");
-        assert_eq!(first(text.replace("\"\"upper\"\"", "\"\"sideways\"\"").as_bytes()), "line 2, column edits, [0]");
+        assert_eq!(
+            first(text.replace("\"\"upper\"\"", "\"\"sideways\"\"").as_bytes()),
+            "line 2, column edits, [0]"
+        );
         assert_eq!(first(text.replace("id,name", "id;name").replace(',', ";").as_bytes()), "line 1");
         let mut latin = text.clone().into_bytes();
         latin.push(0xe9);

@@ -115,9 +115,7 @@ impl Aim {
     #[must_use]
     pub fn target(&self, axle: Axle) -> Target {
         match axle {
-            Axle::Front => {
-                Target { camber: self.camber_deg, caster: self.caster_deg, toe: self.wheel_toe() }
-            }
+            Axle::Front => Target { camber: self.camber_deg, caster: self.caster_deg, toe: self.wheel_toe() },
             Axle::Rear => {
                 let toe = self.rear_toe_total_deg.unwrap_or(USUAL_REAR.1);
                 Target {
@@ -156,7 +154,8 @@ impl Aim {
             window_problem("aim.lock.outer_deg", l.outer_deg, -30.0, 30.0, &mut out);
             window_problem("aim.lock.inner_deg", l.inner_deg, -30.0, 30.0, &mut out);
         }
-        for (f, text, most) in [("id", &self.id, 60), ("name", &self.name, 60), ("reason", &self.reason, 400)] {
+        for (f, text, most) in [("id", &self.id, 60), ("name", &self.name, 60), ("reason", &self.reason, 400)]
+        {
             let n = text.trim().chars().count();
             if (n == 0 && f != "reason") || n > most {
                 let wrong = if n == 0 { "nothing was entered".to_owned() } else { format!("{n} characters") };

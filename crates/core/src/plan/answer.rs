@@ -228,9 +228,16 @@ pub(crate) fn begin<'a>(
         }
         problems.push(match catalogue.iter().find(|p| p.id == family(id)) {
             None => Problem::new(field, format!("no part \"{id}\""), "the id of a part in the catalogue"),
-            Some(p) if p.fits.layouts.contains(&input.geometry.layout()) && p.fits.axles.contains(&input.geometry.axle) => {
+            Some(p)
+                if p.fits.layouts.contains(&input.geometry.layout())
+                    && p.fits.axles.contains(&input.geometry.axle) =>
+            {
                 let sizes = p.sizes.as_ref().map(|s| s.values.clone()).unwrap_or_default();
-                Problem::new(field, format!("\"{id}\" is not made, or has no such link here"), format!("sizes {sizes:?}"))
+                Problem::new(
+                    field,
+                    format!("\"{id}\" is not made, or has no such link here"),
+                    format!("sizes {sizes:?}"),
+                )
             }
             Some(_) => Problem::new(
                 field,
@@ -410,21 +417,26 @@ impl Work<'_> {
         now: &[SolvedSetting; 2],
         has_toe: bool,
     ) -> Option<Candidate> {
-        let without: Vec<&Part> =
-            fitted.iter().copied().filter(|p| p.family() != sizes.first().map_or("", |s| s.family())).collect();
+        let without: Vec<&Part> = fitted
+            .iter()
+            .copied()
+            .filter(|p| p.family() != sizes.first().map_or("", |s| s.family()))
+            .collect();
         let on = sizes.iter().find(|s| fitted.iter().any(|f| f.id == s.id));
         let chosen: &Part = match on {
             Some(p) => p,
             None if sizes.len() == 1 => sizes[0],
-            None => sizes
-                .iter()
-                .map(|p| {
-                    let mut with = without.clone();
-                    with.push(p);
-                    (*p, quick(self, &with).map_or(f64::MAX, |q| q.short()))
-                })
-                .min_by(|a, b| (a.1 / 0.02).round().total_cmp(&(b.1 / 0.02).round()))?
-                .0,
+            None => {
+                sizes
+                    .iter()
+                    .map(|p| {
+                        let mut with = without.clone();
+                        with.push(p);
+                        (*p, quick(self, &with).map_or(f64::MAX, |q| q.short()))
+                    })
+                    .min_by(|a, b| (a.1 / 0.02).round().total_cmp(&(b.1 / 0.02).round()))?
+                    .0
+            }
         };
         let mut out = self.candidate(chosen, &without, on.is_some(), now, has_toe);
         out.sizes = sizes.iter().filter(|s| s.id != chosen.id).map(|s| s.id.clone()).collect();
@@ -475,7 +487,8 @@ impl Work<'_> {
         out.short_deg = set.iter().map(|s| s.shortfall.worst()).fold(0.0, f64::max);
         out.effect = self.effect(without, &benches);
         let missing = misfits(&with, &provided(self.input, has_toe));
-        let was: Vec<Check> = (0..2).flat_map(|i| self.checks(i, without, &self.bench(i, without).start())).collect();
+        let was: Vec<Check> =
+            (0..2).flat_map(|i| self.checks(i, without, &self.bench(i, without).start())).collect();
         let fails: Vec<String> = (0..2)
             .flat_map(|i| self.checks(i, &with, &set[i].positions))
             .filter(|c| !c.ok && !was.iter().any(|w| w.kind == c.kind && !w.ok))

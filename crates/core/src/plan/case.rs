@@ -124,16 +124,19 @@ pub fn run_plan(case: &PlanCase) -> Result<PlanCaseResult, PlanCaseError> {
             None => own.clone(),
         },
     };
-    let found = search(&case.input, &case.filters, case.tyres.as_ref(), &parts, &|_| true).map_err(|list| {
-        match list.into_iter().next() {
+    let found = search(&case.input, &case.filters, case.tyres.as_ref(), &parts, &|_| true).map_err(
+        |list| match list.into_iter().next() {
             Some(p) if p.field.starts_with("filters") => bad(p),
             Some(p) => under("input.", p),
             None => bad(Problem::new("input", "unusable", "a plan that can be worked out")),
-        }
+        },
+    )?;
+    let SearchResult {
+        plans, considered, posed, solved, exhaustive, headline, sentence, ways_differ, ..
+    } = found;
+    let (mut work, all) = begin(&case.input, &parts).map_err(|list| {
+        list.into_iter().next().map_or_else(|| bad(Problem::new("input", "", "")), |p| under("input.", p))
     })?;
-    let SearchResult { plans, considered, posed, solved, exhaustive, headline, sentence, ways_differ, .. } = found;
-    let (mut work, all) = begin(&case.input, &parts)
-        .map_err(|list| list.into_iter().next().map_or_else(|| bad(Problem::new("input", "", "")), |p| under("input.", p)))?;
     work.hold_within_travel(&[]);
     let reached = plans.first().is_some_and(|p| p.reached);
     let plans = plans

@@ -106,11 +106,26 @@ impl Checked<'_> {
         let full_droop = self.found_travel - droop_left - self.free_gain;
         let at_droop = c.pose(full_droop, 0.0).ok();
         let at_planned = c.pose(planned, 0.0).ok();
-        let droop_words =
-            if self.limits.droop_mm.is_some() { "at full droop" } else { "at full droop (70 mm taken, not measured)" };
+        let droop_words = if self.limits.droop_mm.is_some() {
+            "at full droop"
+        } else {
+            "at full droop (70 mm taken, not measured)"
+        };
         for (upper, kind, name, own, part) in [
-            (true, CheckKind::UpperJoint, "upper joint", self.limits.upper_joint_deg, self.parts.upper_joint_deg),
-            (false, CheckKind::LowerJoint, "lower joint", self.limits.lower_joint_deg, self.parts.lower_joint_deg),
+            (
+                true,
+                CheckKind::UpperJoint,
+                "upper joint",
+                self.limits.upper_joint_deg,
+                self.parts.upper_joint_deg,
+            ),
+            (
+                false,
+                CheckKind::LowerJoint,
+                "lower joint",
+                self.limits.lower_joint_deg,
+                self.parts.lower_joint_deg,
+            ),
         ] {
             let limit = part.or(own).unwrap_or(USUAL_JOINT);
             let worst = [(&at_droop, droop_words), (&at_planned, "at planned height")]
@@ -127,9 +142,12 @@ impl Checked<'_> {
         self.tyre(&c, &at_planned, &mut out);
         let gain = self.found_travel - planned - self.free_gain;
         for (kind, name, was, now) in [
-            (CheckKind::Droop, "droop", self.limits.droop_mm, self.limits.droop_mm.map(|d| {
-                d + self.parts.droop_mm.unwrap_or(0.0) - gain
-            })),
+            (
+                CheckKind::Droop,
+                "droop",
+                self.limits.droop_mm,
+                self.limits.droop_mm.map(|d| d + self.parts.droop_mm.unwrap_or(0.0) - gain),
+            ),
             (CheckKind::Bump, "bump travel", self.limits.bump_mm, self.limits.bump_mm.map(|b| b + gain)),
         ] {
             if let (Some(was), Some(now)) = (was, now) {
@@ -186,7 +204,8 @@ impl Checked<'_> {
     }
 
     fn bucket(&self, c: &Corner, droop: &Option<Pose>, out: &mut Vec<Check>) {
-        let (Some(point), Some(p), Corner::Wishbone(w)) = (self.limits.bucket.map(Vec3::from), droop, c) else {
+        let (Some(point), Some(p), Corner::Wishbone(w)) = (self.limits.bucket.map(Vec3::from), droop, c)
+        else {
             return;
         };
         let Some(axis) = p.axis else { return };
@@ -207,13 +226,13 @@ impl Checked<'_> {
     fn tyre(&self, c: &Corner, planned: &Option<Pose>, out: &mut Vec<Check>) {
         let (Some(p), Ok(was)) = (planned, self.found.pose(self.found_travel, 0.0)) else { return };
         let back = p.centre.x - was.centre.x;
-        for (name, gap, moved) in [
-            ("ahead of", self.limits.arch_front_mm, back),
-            ("behind", self.limits.arch_rear_mm, -back),
-        ] {
+        for (name, gap, moved) in
+            [("ahead of", self.limits.arch_front_mm, back), ("behind", self.limits.arch_rear_mm, -back)]
+        {
             let Some(gap) = gap else { continue };
             let now = gap - moved - self.tyre_gain;
-            let words = format!("{now:.0} mm of arch {name} the tyre, was {gap:.0}; {LEAST_ARCH_GAP:.0} wanted");
+            let words =
+                format!("{now:.0} mm of arch {name} the tyre, was {gap:.0}; {LEAST_ARCH_GAP:.0} wanted");
             out.push(check(CheckKind::Arch, now >= LEAST_ARCH_GAP, true, now, LEAST_ARCH_GAP, "mm", words));
         }
         let (Corner::Strut(now), Corner::Strut(then), Some(gap)) = (c, self.found, self.limits.strut_gap_mm)
@@ -229,16 +248,27 @@ impl Checked<'_> {
             (d - line * d.dot(&line)).norm()
         };
         let value = gap + distance(now, p, self.tyre_gain) - distance(then, &was, 0.0);
-        let words = format!("{value:.1} mm between tyre and strut, was {gap:.1}; {LEAST_STRUT_GAP:.0} wanted");
-        out.push(check(CheckKind::StrutGap, value >= LEAST_STRUT_GAP, true, value, LEAST_STRUT_GAP, "mm", words));
+        let words =
+            format!("{value:.1} mm between tyre and strut, was {gap:.1}; {LEAST_STRUT_GAP:.0} wanted");
+        out.push(check(
+            CheckKind::StrutGap,
+            value >= LEAST_STRUT_GAP,
+            true,
+            value,
+            LEAST_STRUT_GAP,
+            "mm",
+            words,
+        ));
     }
 
     fn threads(&self, out: &mut Vec<Check>) {
         for (a, p) in self.bench.adjusters.iter().zip(self.positions) {
-            if let AdjusterKind::Thread { pitch_mm, engaged_mm: Some(engaged), min_engaged_mm, .. } = &a.kind {
+            if let AdjusterKind::Thread { pitch_mm, engaged_mm: Some(engaged), min_engaged_mm, .. } = &a.kind
+            {
                 let limit = min_engaged_mm.unwrap_or(15.0);
                 let value = engaged - pitch_mm * p.max(0.0);
-                let words = format!("{}: {value:.0} mm of thread in, {limit:.0} wanted", a.name.to_lowercase());
+                let words =
+                    format!("{}: {value:.0} mm of thread in, {limit:.0} wanted", a.name.to_lowercase());
                 out.push(check(CheckKind::Thread, value >= limit - 1e-9, true, value, limit, "mm", words));
             }
         }
@@ -254,7 +284,9 @@ impl Checked<'_> {
             v.z.atan2(v.y).to_degrees()
         };
         let value = (lean(a, b) - lean(d0, d1)).abs();
-        let words = format!("track bar and drag link {value:.1}° apart seen from the front, {MOST_CROSSED:.0}° at most");
+        let words = format!(
+            "track bar and drag link {value:.1}° apart seen from the front, {MOST_CROSSED:.0}° at most"
+        );
         out.push(check(CheckKind::Parallel, value <= MOST_CROSSED, true, value, MOST_CROSSED, "°", words));
     }
 }

@@ -115,7 +115,9 @@ impl Way {
                 vec![Edit::LeanKingpin { caster_deg: -(self.gain_mm / HALF_LEAF).atan().to_degrees() }]
             }
             WayKind::Bracket => {
-                use EccentricPoint::{Link, LowerFront, LowerRear, StrutTop, TieInner, UpperFront, UpperRear};
+                use EccentricPoint::{
+                    Link, LowerFront, LowerRear, StrutTop, TieInner, UpperFront, UpperRear,
+                };
                 let points: Vec<EccentricPoint> = match layout {
                     Layout::DoubleWishbone => vec![LowerFront, LowerRear, UpperFront, UpperRear, TieInner],
                     // The strut gets a spacer of the same height.

@@ -67,7 +67,8 @@ pub struct HeightAnswer {
 /// # Errors
 /// The first [`Problem`] by field.
 pub fn height_for(t: &HeightTarget) -> Result<HeightAnswer, Problem> {
-    let (low, high, unit) = if t.kind == TargetKind::Rake { (-15.0, 15.0, "°") } else { (0.0, 2500.0, "mm") };
+    let (low, high, unit) =
+        if t.kind == TargetKind::Rake { (-15.0, 15.0, "°") } else { (0.0, 2500.0, "mm") };
     in_range("value", t.value, low, high, unit)?;
     in_range("own_mm", t.own_mm, 50.0, 1500.0, "mm")?;
     in_range("other_mm", t.other_mm, 50.0, 1500.0, "mm")?;

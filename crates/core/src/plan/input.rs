@@ -153,8 +153,10 @@ impl PlanInput {
             other_mm,
         };
         let (mut own, mut other) = (self.height_change_mm, self.other_change_mm);
-        let mut out =
-            vec![state(StateKind::Arrived, "as found", 0.0, 0.0), state(StateKind::Planned, "planned", own, other)];
+        let mut out = vec![
+            state(StateKind::Arrived, "as found", 0.0, 0.0),
+            state(StateKind::Planned, "planned", own, other),
+        ];
         if self.settle_mm != 0.0 || self.other_settle_mm != 0.0 {
             own -= self.settle_mm;
             other -= self.other_settle_mm;

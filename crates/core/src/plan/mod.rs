@@ -23,7 +23,9 @@ mod words;
 mod work;
 
 pub use aim::{Aim, Choice, JudgedAt, LockAim, View, Window, shipped_aims};
-pub use answer::{Candidate, CandidateStatus, Effect, LockPlan, PlanResult, SidePlan, Verdict, fitted_parts, plan};
+pub use answer::{
+    Candidate, CandidateStatus, Effect, LockPlan, PlanResult, SidePlan, Verdict, fitted_parts, plan,
+};
 pub use bench::{Bench, Sensitivity, SettingLine};
 pub use case::{PlanCase, PlanCaseError, PlanCaseResult, run_plan};
 pub use checks::{Check, CheckKind};

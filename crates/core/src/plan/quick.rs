@@ -57,7 +57,11 @@ pub(crate) fn linear(bench: &Bench) -> Option<Linear> {
             continue;
         }
         let [low, high] = a.range();
-        let to = if high - start[i] > start[i] - low { start[i] + 0.3 * (high - start[i]) } else { start[i] + 0.3 * (low - start[i]) };
+        let to = if high - start[i] > start[i] - low {
+            start[i] + 0.3 * (high - start[i])
+        } else {
+            start[i] + 0.3 * (low - start[i])
+        };
         let du = a.amount(to) - a.amount(start[i]);
         if du.abs() < 1e-9 {
             continue;
@@ -76,7 +80,12 @@ pub(crate) fn linear(bench: &Bench) -> Option<Linear> {
 
 /// Amounts within their room that bring `here` nearest the windows: a convex problem, solved by steps along each
 /// coordinate that never overshoot (the curvature used bounds the true one).
-pub(crate) fn nearest(here: &[f64; 3], slopes: &[[f64; 3]], room: &[[f64; 2]], t: &Target) -> (Vec<f64>, [f64; 3]) {
+pub(crate) fn nearest(
+    here: &[f64; 3],
+    slopes: &[[f64; 3]],
+    room: &[[f64; 2]],
+    t: &Target,
+) -> (Vec<f64>, [f64; 3]) {
     let windows = [t.camber, t.caster, t.toe];
     let half: [f64; 3] = std::array::from_fn(|k| (0.5 * (windows[k][1] - windows[k][0])).max(0.05));
     let middle: [f64; 3] = std::array::from_fn(|k| 0.5 * (windows[k][0] + windows[k][1]));
@@ -139,5 +148,7 @@ fn side(bench: &Bench, t: &Target) -> Option<QuickSide> {
 
 /// Judges a set of parts on both sides; `None` when it does not close.
 pub(crate) fn quick(work: &Work<'_>, parts: &[&Part]) -> Option<Quick> {
-    Some(Quick { sides: [side(&work.bench(0, parts), &work.target)?, side(&work.bench(1, parts), &work.target)?] })
+    Some(Quick {
+        sides: [side(&work.bench(0, parts), &work.target)?, side(&work.bench(1, parts), &work.target)?],
+    })
 }

@@ -155,8 +155,7 @@ pub fn reach(bench: &Bench, positions: &[f64], plane: Plane, woven: bool) -> Opt
     let at = |p: &[f64]| bench.angles(p).ok().map(|x| second(plane, &x));
     let outline: Vec<[f64; 2]> = b.path.iter().filter_map(|p| at(p)).collect();
     let by = b.movers.iter().map(|i| bench.adjusters[*i].name.clone()).collect();
-    let mut out =
-        Reach { shape: b.shape, plane, outline, threads: Vec::new(), dots: Vec::new(), by };
+    let mut out = Reach { shape: b.shape, plane, outline, threads: Vec::new(), dots: Vec::new(), by };
     if !woven {
         return Some(out);
     }
@@ -248,10 +247,7 @@ impl Bench {
 #[must_use]
 pub fn lock_reach(bench: &Bench, positions: &[f64], turn: &LockTurn) -> Vec<[f64; 2]> {
     let Some(b) = boundary(bench, positions, Plane::CamberCaster, 6) else { return Vec::new() };
-    b.path
-        .iter()
-        .filter_map(|p| bench.at_lock(p, turn).map(|l| [l.outer_deg, l.inner_deg]))
-        .collect()
+    b.path.iter().filter_map(|p| bench.at_lock(p, turn).map(|l| [l.outer_deg, l.inner_deg])).collect()
 }
 
 #[cfg(test)]

@@ -99,7 +99,10 @@ pub(crate) fn verdict(plans: &[SetPlan], stop: Option<&Stop>) -> (String, String
     }
     let clean = plans.iter().filter(|p| p.reached && p.fouls.is_empty()).count();
     let Some(first) = plans.first() else {
-        return ("Nothing left to choose from".into(), "Loosen a filter, or measure a part of your own.".into());
+        return (
+            "Nothing left to choose from".into(),
+            "Loosen a filter, or measure a part of your own.".into(),
+        );
     };
     if clean > 0 {
         let ways = if clean == 1 { "One way lands".to_owned() } else { format!("{clean} ways land") };
@@ -107,7 +110,10 @@ pub(crate) fn verdict(plans: &[SetPlan], stop: Option<&Stop>) -> (String, String
     }
     if first.reached {
         let foul = first.fouls.first().cloned().unwrap_or_default();
-        return ("What reaches fouls something".into(), format!("Nearest: {}: {foul}.", capital(&named(first))));
+        return (
+            "What reaches fouls something".into(),
+            format!("Nearest: {}: {foul}.", capital(&named(first))),
+        );
     }
     let short = degrees(first.short_deg);
     (

@@ -276,18 +276,17 @@ pub fn search(
     tell("screening", 0, pool.parts.len());
     let (sets, considered, exhaustive) = pool.screen(&cancelled);
     let chosen = worth_posing(sets);
-    let posed: Vec<(Set, Quick)> = over(&chosen, "posing", &tell, &cancelled, |s| {
-        quick(work, &pool.of(&s.parts)).map(|q| (*s, q))
-    });
+    let posed: Vec<(Set, Quick)> =
+        over(&chosen, "posing", &tell, &cancelled, |s| quick(work, &pool.of(&s.parts)).map(|q| (*s, q)));
     let posed_count = posed.len();
     let finalists = front(posed, SOLVED, &pool);
-    let solved: Vec<SetPlan> = over(&finalists, "setting", &tell, &cancelled, |(s, _)| {
-        set_plan(work, &pool.of(&s.parts), tyres)
-    });
+    let solved: Vec<SetPlan> =
+        over(&finalists, "setting", &tell, &cancelled, |(s, _)| set_plan(work, &pool.of(&s.parts), tyres));
     let solved_count = solved.len();
     let mut plans = ranked(solved);
     plans.truncate(ANSWERED);
-    let mut plans = over(&plans, "wear and doubt", &tell, &cancelled, |p| Some(with_bands(work, p, &pool.parts, tyres)));
+    let mut plans =
+        over(&plans, "wear and doubt", &tell, &cancelled, |p| Some(with_bands(work, p, &pool.parts, tyres)));
     plans.sort_by(|a, b| order(a).total_cmp(&order(b)));
     name_the_best(&mut plans);
     let base = quick(work, &[]);
@@ -334,12 +333,7 @@ fn over<T: Sync, R: Send>(
 }
 
 impl<'a> Pool<'a> {
-    fn new(
-        parts: Vec<Part>,
-        filters: &'a Filters,
-        effects: Effects,
-        has: &dyn Fn(&str) -> bool,
-    ) -> Self {
+    fn new(parts: Vec<Part>, filters: &'a Filters, effects: Effects, has: &dyn Fn(&str) -> bool) -> Self {
         let rules_out = |p: &Part, q: &Part| {
             p.fits.replaces == q.fits.replaces
                 || p.conflicts.iter().any(|c| c == q.family())
@@ -352,7 +346,9 @@ impl<'a> Pool<'a> {
         let needs = parts
             .iter()
             .map(|p| {
-                let given = |t: &str| which(&|q| q.id != p.id && (q.family() == t || q.provides.iter().any(|x| x == t)));
+                let given = |t: &str| {
+                    which(&|q| q.id != p.id && (q.family() == t || q.provides.iter().any(|x| x == t)))
+                };
                 p.requires.iter().filter(|t| !has(t)).map(|t| given(t)).collect()
             })
             .collect();
@@ -368,7 +364,9 @@ impl<'a> Pool<'a> {
     fn set(&self, parts: &Ids) -> Option<Set> {
         let list = parts.list();
         let one_of = |group: &Vec<u16>| group.iter().any(|g| list.contains(g));
-        if !self.pins.iter().all(one_of) || !list.iter().all(|i| self.needs[usize::from(*i)].iter().all(one_of)) {
+        if !self.pins.iter().all(one_of)
+            || !list.iter().all(|i| self.needs[usize::from(*i)].iter().all(one_of))
+        {
             return None;
         }
         let (mut cost, mut minutes, mut bump, mut scrub, mut sai) = (0.0, 0, 0.0, 0.0, 0.0);
@@ -485,10 +483,26 @@ fn front(mut posed: Vec<(Set, Quick)>, most: usize, pool: &Pool<'_>) -> Vec<(Set
         families.push(family);
         new
     });
+    let mut rest: Vec<(Set, Quick)> = Vec::new();
     for (i, p) in posed.into_iter().enumerate() {
         let mine = figures(&p);
         let beaten = out.iter().any(|o| figures(o).iter().zip(&mine).all(|(a, b)| a <= b));
         if singles.contains(&i) || p.0.parts.count == 0 || (!beaten && out.len() < most) {
+            out.push(p);
+        } else {
+            rest.push(p);
+        }
+    }
+    // Room is left for the next cheapest that are no more than a chosen set with something on top: whole steps may
+    // keep a cheaper set from what it reaches here, where everything turns freely.
+    for p in rest {
+        if out.len() >= most {
+            break;
+        }
+        let holds = |o: &(Set, Quick)| {
+            o.0.parts.count > 0 && o.0.parts.list().iter().all(|x| p.0.parts.list().contains(x))
+        };
+        if figures(&p)[0] < 1.5 && !out.iter().any(holds) {
             out.push(p);
         }
     }
@@ -507,8 +521,11 @@ fn set_plan(work: &Work<'_>, parts: &[&Part], tyres: Option<&AxleWearCase>) -> O
         positions: set[i].positions.clone(),
         lock: turn.as_ref().and_then(|t| benches[i].at_lock(&set[i].positions, t)),
     };
-    let mut fouls: Vec<String> =
-        (0..2).flat_map(|i| work.checks(i, parts, &set[i].positions)).filter(|c| !c.ok).map(|c| c.words).collect();
+    let mut fouls: Vec<String> = (0..2)
+        .flat_map(|i| work.checks(i, parts, &set[i].positions))
+        .filter(|c| !c.ok)
+        .map(|c| c.words)
+        .collect();
     fouls.sort();
     fouls.dedup();
     let has = provided(work.input, benches[0].toe_by.is_some());
@@ -520,7 +537,9 @@ fn set_plan(work: &Work<'_>, parts: &[&Part], tyres: Option<&AxleWearCase>) -> O
             || (set[0].angles.caster_deg - set[1].angles.caster_deg).abs() <= aim.cross_caster_deg);
     let mean = |f: &dyn Fn(&Alignment) -> f64| {
         use crate::linkage::Linkage;
-        let was = |i: usize| work.sides[i].found.wheel(work.sides[i].travel, 0.0).ok().map(|w| f(&w.or_unsteered()));
+        let was = |i: usize| {
+            work.sides[i].found.wheel(work.sides[i].travel, 0.0).ok().map(|w| f(&w.or_unsteered()))
+        };
         let now = 0.5 * (f(&set[0].angles) + f(&set[1].angles));
         now - 0.5 * (was(0).unwrap_or(now) + was(1).unwrap_or(now))
     };
@@ -537,7 +556,10 @@ fn set_plan(work: &Work<'_>, parts: &[&Part], tyres: Option<&AxleWearCase>) -> O
         .collect();
     let life = tyres.and_then(|t| {
         let toe = 0.5 * (set[0].angles.toe_deg + set[1].angles.toe_deg);
-        let km = set.iter().filter_map(|s| life_of(t, s.angles.camber_deg, toe, s.angles.caster_deg)).fold(f64::MAX, f64::min);
+        let km = set
+            .iter()
+            .filter_map(|s| life_of(t, s.angles.camber_deg, toe, s.angles.caster_deg))
+            .fold(f64::MAX, f64::min);
         (km < f64::MAX).then_some(Band { low: km, median: km, high: km })
     });
     Some(SetPlan {
@@ -621,7 +643,8 @@ fn with_bands(work: &Work<'_>, p: &SetPlan, pool: &[Part], tyres: Option<&AxleWe
 }
 
 fn name_the_best(plans: &mut [SetPlan]) {
-    let good: Vec<usize> = (0..plans.len()).filter(|i| plans[*i].reached && plans[*i].fouls.is_empty()).collect();
+    let good: Vec<usize> =
+        (0..plans.len()).filter(|i| plans[*i].reached && plans[*i].fouls.is_empty()).collect();
     if good.len() < 2 {
         return;
     }

@@ -79,7 +79,13 @@ pub(crate) fn off_centre(v: f64, w: Window) -> f64 {
     ((v - (w[0] + w[1]) / 2.0) / half).powi(2)
 }
 
-pub(crate) fn judge(bench: &Bench, positions: Vec<f64>, angles: Alignment, t: &Target, with_toe: bool) -> SolvedSetting {
+pub(crate) fn judge(
+    bench: &Bench,
+    positions: Vec<f64>,
+    angles: Alignment,
+    t: &Target,
+    with_toe: bool,
+) -> SolvedSetting {
     let shortfall = Shortfall {
         camber_deg: outside(angles.camber_deg, t.camber),
         caster_deg: outside(angles.caster_deg, t.caster),
@@ -132,9 +138,8 @@ pub fn solve(bench: &Bench, t: &Target) -> Vec<SolvedSetting> {
 pub(crate) fn solve_keeping(bench: &Bench, t: &Target, keep: usize) -> Vec<SolvedSetting> {
     let mut start = bench.start();
     toe_turns(bench, &mut start, t, false);
-    let free: Vec<usize> = (0..start.len())
-        .filter(|i| Some(*i) != bench.toe_by && !bench.adjusters[*i].locked)
-        .collect();
+    let free: Vec<usize> =
+        (0..start.len()).filter(|i| Some(*i) != bench.toe_by && !bench.adjusters[*i].locked).collect();
     let grids: Vec<(Vec<f64>, bool)> = free.iter().map(|i| grid(&bench.adjusters[*i])).collect();
     let loose = grids.iter().any(|g| g.1);
     let mut found = worth_trying(bench, t, &start, &free, &grids, keep);
@@ -184,7 +189,9 @@ fn worth_trying(
         });
         return out;
     }
-    let Some(s) = Surrogate::of(bench, start, free) else { return try_one(start.to_vec()).into_iter().collect() };
+    let Some(s) = Surrogate::of(bench, start, free) else {
+        return try_one(start.to_vec()).into_iter().collect();
+    };
     let mut lists: Vec<Vec<f64>> = grids.iter().map(|g| g.0.clone()).collect();
     if count.is_none_or(|n| n > RANKED) {
         // Too many: only those near the best place of each adjuster in turn.

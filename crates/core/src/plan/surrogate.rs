@@ -22,9 +22,7 @@ impl Surrogate {
     /// Fits it about `start`; `None` when the corner does not close there. Adjusters that cannot be posed away
     /// from their place count as fixed.
     pub(crate) fn of(bench: &Bench, start: &[f64], free: &[usize]) -> Option<Self> {
-        let angles = |p: &[f64]| {
-            bench.angles(p).ok().map(|a| [a.camber_deg, a.caster_deg, a.toe_deg])
-        };
+        let angles = |p: &[f64]| bench.angles(p).ok().map(|a| [a.camber_deg, a.caster_deg, a.toe_deg]);
         let middle = |i: usize| {
             let [low, high] = bench.adjusters[i].range();
             f64::midpoint(low, high)

@@ -68,8 +68,8 @@ pub(crate) fn does(part: &Part, effect: Option<&Effect>, work: &Work<'_>) -> Str
     }
     let still = e.camber_deg.abs() < 0.05 && e.caster_deg.abs() < 0.05;
     if still && !part.adjusters.is_empty() {
-        let names: Vec<String> = part.adjusters.iter().map(|a| a.name.to_lowercase()).collect();
-        return format!("adds {}", names.join(", "));
+        let n = part.adjusters.len();
+        return format!("{n} more thing{} to set", if n == 1 { "" } else { "s" });
     }
     if still && e.half_track_mm.abs() >= 1.0 && (e.bump_toe_ratio - 1.0).abs() < 0.05 {
         return format!("track {} a side", signed_mm(e.half_track_mm));
@@ -181,7 +181,7 @@ fn runs_out(input: &PlanInput, left: &SidePlan, right: &SidePlan) -> String {
 
 fn closest(candidates: &[Candidate]) -> String {
     if let Some(c) = candidates.iter().find(|c| c.status == CandidateStatus::Reaches) {
-        return format!("The {} reaches on both sides.", c.part.name.to_lowercase());
+        return format!("Reaches on both sides: {}.", c.part.name.to_lowercase());
     }
     candidates
         .iter()
@@ -214,7 +214,9 @@ fn watch(input: &PlanInput, left: &SidePlan, right: &SidePlan, reached: bool) ->
             gap.abs()
         ));
     }
-    let low = |s: &SidePlan| reached && input.steered() && s.set.caster_deg - s.doubt.caster_deg < input.aim.caster_deg[0];
+    let low = |s: &SidePlan| {
+        reached && input.steered() && s.set.caster_deg - s.doubt.caster_deg < input.aim.caster_deg[0]
+    };
     match (low(left), low(right)) {
         (true, true) => out.push("Doubt dips low on caster, both sides: re-sweep.".into()),
         (true, false) => out.push("Left: doubt dips low on caster, re-sweep.".into()),
@@ -227,7 +229,15 @@ fn watch(input: &PlanInput, left: &SidePlan, right: &SidePlan, reached: bool) ->
 /// Why these adjusters: what each one used gives beside what it was used for, against the other that could give it.
 pub(crate) fn why(bench: &Bench, t: &Target, set: &SolvedSetting) -> Vec<String> {
     let Ok(start) = bench.angles(&bench.start()) else { return Vec::new() };
-    let miss = |v: f64, w: [f64; 2]| if v > w[1] { w[1] - v } else if v < w[0] { w[0] - v } else { 0.0 };
+    let miss = |v: f64, w: [f64; 2]| {
+        if v > w[1] {
+            w[1] - v
+        } else if v < w[0] {
+            w[0] - v
+        } else {
+            0.0
+        }
+    };
     let (camber, caster) = (miss(start.camber_deg, t.camber), miss(start.caster_deg, t.caster));
     let rates = bench.sensitivity(&bench.start());
     let movers: Vec<(usize, f64, f64)> = (0..bench.adjusters.len())
@@ -271,7 +281,9 @@ pub(crate) fn why(bench: &Bench, t: &Target, set: &SolvedSetting) -> Vec<String>
         }
     }
     let spare = |v: f64, w: [f64; 2]| outside(v, w) == 0.0 && ((v - w[0]).min(w[1] - v)) < 0.03;
-    if spare(set.angles.camber_deg, t.camber) || (bench.corner.is_steered() && spare(set.angles.caster_deg, t.caster)) {
+    if spare(set.angles.camber_deg, t.camber)
+        || (bench.corner.is_steered() && spare(set.angles.caster_deg, t.caster))
+    {
         out.push("It lands close to the edge of the window: the next notch leaves it.".into());
     }
     out

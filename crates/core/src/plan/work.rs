@@ -133,7 +133,11 @@ impl<'a> Work<'a> {
     }
 
     /// The best setting of both sides with parts; what was picked by hand on the map goes before the aim.
-    pub(crate) fn settings(&self, parts: &[&Part], by_hand: bool) -> Option<([Bench; 2], [SolvedSetting; 2])> {
+    pub(crate) fn settings(
+        &self,
+        parts: &[&Part],
+        by_hand: bool,
+    ) -> Option<([Bench; 2], [SolvedSetting; 2])> {
         let benches = [0, 1].map(|i| self.bench(i, parts));
         let cross = (self.aim().cross_camber_deg, self.aim().cross_caster_deg);
         if !by_hand || self.input.picked.iter().all(Option::is_none) {
@@ -231,7 +235,8 @@ pub(crate) fn misfits(parts: &[&Part], has: &dyn Fn(&str) -> bool) -> Vec<String
         for q in &parts[i + 1..] {
             if p.fits.replaces == q.fits.replaces {
                 out.push(format!("{} takes the place of {}", low(&p.name), low(&q.name)));
-            } else if p.conflicts.iter().any(|c| c == q.family()) || q.conflicts.iter().any(|c| c == p.family())
+            } else if p.conflicts.iter().any(|c| c == q.family())
+                || q.conflicts.iter().any(|c| c == p.family())
             {
                 out.push(format!("{} cannot stand beside {}", low(&p.name), low(&q.name)));
             }

@@ -136,9 +136,11 @@ impl CarFacts {
         }
         out.extend(self.limits.problems(&format!("{at}limits.")));
         out.extend(self.rear_limits.problems(&format!("{at}rear_limits.")));
-        out.extend(adjuster_problems(&self.rear_adjusters).into_iter().map(|p| {
-            Problem::new(format!("{at}rear_{}", p.field), p.wrong, p.right)
-        }));
+        out.extend(
+            adjuster_problems(&self.rear_adjusters)
+                .into_iter()
+                .map(|p| Problem::new(format!("{at}rear_{}", p.field), p.wrong, p.right)),
+        );
         for (i, l) in self.levels.iter().enumerate() {
             let n = l.name.trim().chars().count();
             if !(1..=40).contains(&n) {

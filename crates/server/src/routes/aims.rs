@@ -49,7 +49,8 @@ pub async fn keep(
     }
     let mut tx = state.store.tx(state.shop.id).await?;
     shop_aim::save(&mut tx, state.shop.id, s.version, &s.aim).await?;
-    event::record(&mut tx, state.shop.id, None, AUTHOR, "aim kept", serde_json::json!({"aim": s.aim.id})).await?;
+    event::record(&mut tx, state.shop.id, None, AUTHOR, "aim kept", serde_json::json!({"aim": s.aim.id}))
+        .await?;
     tx.commit().await.map_err(StoreError::from)?;
     Ok(HttpResponse::Ok().json(state.all_aims().await?))
 }
@@ -63,7 +64,8 @@ pub async fn remove(state: web::Data<AppState>, id: web::Path<String>) -> Result
     if !shop_aim::remove(&mut tx, &id).await? {
         return Err(ApiError::NoRoute);
     }
-    event::record(&mut tx, state.shop.id, None, AUTHOR, "aim removed", serde_json::json!({"aim": *id})).await?;
+    event::record(&mut tx, state.shop.id, None, AUTHOR, "aim removed", serde_json::json!({"aim": *id}))
+        .await?;
     tx.commit().await.map_err(StoreError::from)?;
     Ok(HttpResponse::Ok().json(state.all_aims().await?))
 }

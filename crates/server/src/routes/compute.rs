@@ -104,7 +104,9 @@ pub async fn predict(
     Doc(input): Doc<PlanInput>,
 ) -> Result<HttpResponse, ApiError> {
     // Asked for many times a second from the same machine: compressing would cost more than sending.
-    Ok(HttpResponse::Ok().insert_header(ContentEncoding::Identity).json(plan(&input, &state.shelf().await?.offered(&input.fitted))?))
+    Ok(HttpResponse::Ok()
+        .insert_header(ContentEncoding::Identity)
+        .json(plan(&input, &state.shelf().await?.offered(&input.fitted))?))
 }
 
 /// A geometry while it is typed.

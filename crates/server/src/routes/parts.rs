@@ -97,12 +97,17 @@ pub async fn keep(
 ) -> Result<HttpResponse, ApiError> {
     let mut problems = part_problems(&s.part);
     if *id != s.part.id {
-        problems.push(Problem::new("id", format!("\"{}\" under the address of \"{id}\"", s.part.id), "one id"));
+        problems.push(Problem::new(
+            "id",
+            format!("\"{}\" under the address of \"{id}\"", s.part.id),
+            "one id",
+        ));
     }
     if problems.is_empty() {
         // The whole list has to hold with it: no ring of parts that need each other.
         let shelf = state.shelf().await?;
-        let mut all: Vec<Part> = shelf.parts.iter().map(|p| p.part.clone()).filter(|p| p.id != s.part.id).collect();
+        let mut all: Vec<Part> =
+            shelf.parts.iter().map(|p| p.part.clone()).filter(|p| p.id != s.part.id).collect();
         all.push(s.part.clone());
         let last = all.len() - 1;
         problems.extend(list_problems(&all).into_iter().map(|p| {
@@ -216,11 +221,13 @@ pub async fn import(
     body: Result<web::Bytes, actix_web::Error>,
 ) -> Result<HttpResponse, ApiError> {
     let body = body.map_err(|_| ApiError::TooLarge)?;
-    let is_json = request.headers().get("content-type").is_some_and(|t| t.as_bytes().starts_with(b"application/json"))
-        || body.iter().find(|b| !b.is_ascii_whitespace()) == Some(&b'[');
+    let is_json =
+        request.headers().get("content-type").is_some_and(|t| t.as_bytes().starts_with(b"application/json"))
+            || body.iter().find(|b| !b.is_ascii_whitespace()) == Some(&b'[');
     let parts = if is_json {
-        let text = std::str::from_utf8(&body)
-            .map_err(|e| Problem::new("document", format!("not UTF-8 at byte {}", e.valid_up_to()), "JSON in UTF-8"))?;
+        let text = std::str::from_utf8(&body).map_err(|e| {
+            Problem::new("document", format!("not UTF-8 at byte {}", e.valid_up_to()), "JSON in UTF-8")
+        })?;
         parts_from_json(text)?
     } else {
         parts_from_csv(&body)?

@@ -69,7 +69,8 @@ async fn check(state: &AppState, name: &str, d: &PlanDocument) -> Result<(), Api
     }
     for (list, name) in [(&d.fitted, "fitted"), (&d.rear_fitted, "rear_fitted")] {
         for (i, id) in list.iter().enumerate() {
-            let known = shelf.parts.iter().any(|p| p.part.variants().iter().any(|v| v.id == *id) || p.part.id == *id);
+            let known =
+                shelf.parts.iter().any(|p| p.part.variants().iter().any(|v| v.id == *id) || p.part.id == *id);
             if !known {
                 let field = format!("document.{name}.{i}");
                 out.push(Problem::new(field, format!("no part \"{id}\""), "a part of the catalogue"));

@@ -62,7 +62,9 @@ pub async fn plans(state: web::Data<AppState>, Doc(r): Doc<SearchRequest>) -> Re
             let l = SearchLine { progress: Some(p.clone()), result: None, problems: None };
             // A full pipe loses a step of progress, a closed one ends the search.
             match line(&l).map(|b| tx.try_send(Ok(b))) {
-                Ok(Err(tokio::sync::mpsc::error::TrySendError::Closed(_))) => gone.store(true, Ordering::Relaxed),
+                Ok(Err(tokio::sync::mpsc::error::TrySendError::Closed(_))) => {
+                    gone.store(true, Ordering::Relaxed)
+                }
                 _ => {}
             }
             !gone.load(Ordering::Relaxed)

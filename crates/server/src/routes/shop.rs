@@ -1,8 +1,8 @@
 //! The shop: its name, shipped aims, ways to change height.
 
 use crate::AppState;
-use actix_web::{HttpResponse, get, web};
 use crate::problem::ApiError;
+use actix_web::{HttpResponse, get, web};
 use bold_stance_core::geometry::Layout;
 use bold_stance_core::part::{Adjuster, default_adjusters};
 use bold_stance_core::plan::{Aim, WayKind};
@@ -43,7 +43,14 @@ pub async fn shop(state: web::Data<AppState>) -> Result<HttpResponse, ApiError> 
         name: state.shop.name.clone(),
         version: env!("CARGO_PKG_VERSION").into(),
         aims: state.aims.clone(),
-        ways: WayKind::ALL.iter().map(|w| WayInfo { kind: *w, words: w.words().into(), layouts: Layout::ALL.into_iter().filter(|l| w.fits(*l)).collect() }).collect(),
+        ways: WayKind::ALL
+            .iter()
+            .map(|w| WayInfo {
+                kind: *w,
+                words: w.words().into(),
+                layouts: Layout::ALL.into_iter().filter(|l| w.fits(*l)).collect(),
+            })
+            .collect(),
         starter_adjusters: default_adjusters(3.2),
     }))
 }

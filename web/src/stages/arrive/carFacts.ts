@@ -5,6 +5,20 @@ import { readLength } from '../plan/HeightBench';
 
 export type CarFacts = Schemas['CarFacts'];
 
+/** Nothing of an axle's clearances measured. */
+export const notMeasured: Schemas['Limits'] = {
+  upper_joint_deg: null,
+  lower_joint_deg: null,
+  shaft_deg: null,
+  shaft_inner: null,
+  droop_mm: null,
+  bump_mm: null,
+  arch_front_mm: null,
+  arch_rear_mm: null,
+  strut_gap_mm: null,
+  bucket: null,
+};
+
 export const usualCar: CarFacts = {
   cg_height_mm: 620,
   brake_front_share: 0.65,
@@ -23,6 +37,9 @@ export const usualCar: CarFacts = {
   turns: [],
   front_shaft_inner: null,
   rear_shaft_inner: null,
+  limits: notMeasured,
+  rear_limits: notMeasured,
+  rear_adjusters: [],
 };
 
 type Texts = Record<string, string>;

@@ -114,6 +114,19 @@ export default function Jobs() {
           </label>
           <Button
             component={Link}
+            to="/parts"
+            variant="outlined"
+            className="tablet-up"
+            sx={{
+              minHeight: 56,
+              '&.MuiButton-outlined': { color: 'var(--chalk)', borderColor: 'var(--chalk2)' },
+            }}
+            data-testid="to-parts"
+          >
+            Parts
+          </Button>
+          <Button
+            component={Link}
             to="/new"
             variant={bays.length ? 'outlined' : 'contained'}
             sx={{

@@ -1,16 +1,29 @@
-// The aim: three schools with their reasons, and windows to edit.
+// The aim: nine schools with their reasons, both sides of their disagreements, windows to edit, own aims to keep.
 import { Button, Dialog, TextField } from '@mui/material';
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
-import type { Aim } from '../../api/client';
+import { api, ApiProblem, take, type Aim, type Schemas } from '../../api/client';
+import { FieldError } from '../../shell/Fault';
 import { Glyph } from '../../shell/glyphs';
-import { useShop } from '../../shell/ticket';
 import { num } from '../../units/print';
 
-type WindowName = 'camber_deg' | 'caster_deg' | 'toe_total_deg';
-const rows: [WindowName, string, number, number][] = [
-  ['camber_deg', 'Camber, each side', -12, 12],
-  ['caster_deg', 'Caster, each side', -10, 20],
-  ['toe_total_deg', 'Toe, total, in positive', -6, 6],
+type WindowName = 'camber_deg' | 'caster_deg' | 'toe_total_deg' | 'rear_camber_deg' | 'rear_toe_total_deg';
+type CrossName = 'cross_camber_deg' | 'cross_caster_deg';
+const rows: [WindowName, string, number, number, number[]][] = [
+  ['camber_deg', 'Front camber, each side', -12, 12, [0, 0]],
+  ['caster_deg', 'Caster, each side', -10, 20, [0, 0]],
+  ['toe_total_deg', 'Front toe, total, in positive', -6, 6, [0, 0]],
+  ['rear_camber_deg', 'Rear camber, each side', -12, 12, [-1.5, 0]],
+  ['rear_toe_total_deg', 'Rear toe, total, in positive', -6, 6, [0, 0.3]],
+];
+const crosses: [CrossName, string][] = [
+  ['cross_camber_deg', 'Left to right camber, at most'],
+  ['cross_caster_deg', 'Left to right caster, at most'],
+];
+const judged: [Schemas['JudgedAt'], string][] = [
+  ['planned', 'as it leaves'],
+  ['settled', 'settled'],
+  ['loaded', 'loaded'],
 ];
 
 const plain = (t: string) =>
@@ -29,76 +42,127 @@ export function AimDialog({
   close: () => void;
   keep: (a: Aim) => void;
 }) {
-  const shop = useShop();
+  const queries = useQueryClient();
+  const aims = useQuery({ queryKey: ['aims'], queryFn: () => take(api.GET('/api/v1/aims')), enabled: open });
   const [edit, setEdit] = useState<{ from: Aim; text: Record<string, string> }>();
+  const [own, setOwn] = useState('');
   const now = edit ?? { from: aim, text: {} };
-  const text = (w: WindowName, i: number) =>
-    now.text[`${w}.${i}`] ?? num(now.from[w][i] ?? 0, 2).replace('−', '-');
-  const set = (w: WindowName, i: number, t: string) =>
-    setEdit({ from: now.from, text: { ...now.text, [`${w}.${i}`]: t } });
-  const fault = (w: WindowName, low: number, high: number): string | undefined => {
-    const v = [0, 1].map((i) => plain(text(w, i)));
+  const windowOf = (w: WindowName, usual: number[]) => now.from[w] ?? usual;
+  const text = (w: WindowName, i: number, usual: number[]) =>
+    now.text[`${w}.${i}`] ?? num(windowOf(w, usual)[i] ?? 0, 2).replace('−', '-');
+  const cross = (w: CrossName) => now.text[w] ?? num(now.from[w], 2);
+  const set = (k: string, t: string) => setEdit({ from: now.from, text: { ...now.text, [k]: t } });
+  const fault = (w: WindowName, low: number, high: number, usual: number[]): string | undefined => {
+    const v = [0, 1].map((i) => plain(text(w, i, usual)));
     if (v.some((x) => x === undefined)) return 'Not a number: degrees such as -0.3';
     if (v.some((x) => x! < low || x! > high)) return `Outside ${low} to ${high}°`;
     if (v[0]! > v[1]!) return 'Runs backwards: low end first';
     return undefined;
   };
-  const bad = rows.some(([w, , l, h]) => fault(w, l, h));
-  const done = () => {
+  const crossFault = (w: CrossName) => {
+    const v = plain(cross(w));
+    return v === undefined || v < 0.05 || v > 10 ? '0.05 to 10°' : undefined;
+  };
+  const bad = rows.some(([w, , l, h, u]) => fault(w, l, h, u)) || crosses.some(([w]) => crossFault(w));
+  const typed = (): Aim => {
     const out: Aim = { ...now.from };
-    for (const [w] of rows) out[w] = [plain(text(w, 0)) ?? 0, plain(text(w, 1)) ?? 0];
-    keep(out);
+    for (const [w, , , , u] of rows) {
+      const v = [plain(text(w, 0, u)) ?? 0, plain(text(w, 1, u)) ?? 0];
+      if (now.from[w] || now.text[`${w}.0`] !== undefined || now.text[`${w}.1`] !== undefined) out[w] = v;
+    }
+    for (const [w] of crosses) out[w] = plain(cross(w)) ?? now.from[w];
+    return out;
+  };
+  const done = () => {
+    keep(typed());
     setEdit(undefined);
     close();
   };
+  const keepOwn = useMutation({
+    mutationFn: () => {
+      const id = `own-${own
+        .trim()
+        .toLowerCase()
+        .replaceAll(/[^a-z0-9]+/g, '-')}`.slice(0, 60);
+      const version = aims.data?.find((a) => a.aim.id === id)?.version ?? 0;
+      const kept: Aim = { ...typed(), id, name: own.trim(), reason: now.from.reason || 'The shop’s own.' };
+      return take(
+        api.PUT('/api/v1/aims/{id}', { params: { path: { id } }, body: { version, aim: kept } }),
+      ).then((list) => ({ list, id }));
+    },
+    onSuccess: ({ list, id }) => {
+      queries.setQueryData(['aims'], list);
+      const mine = list.find((a) => a.aim.id === id);
+      if (mine) setEdit({ from: mine.aim, text: {} });
+      setOwn('');
+    },
+  });
+  const remove = useMutation({
+    mutationFn: (id: string) => take(api.DELETE('/api/v1/aims/{id}', { params: { path: { id } } })),
+    onSuccess: (list) => queries.setQueryData(['aims'], list),
+  });
+  // A plan made before its school had questions shows the school's.
+  const views = now.from.views?.length
+    ? now.from.views
+    : (aims.data?.find((a) => a.aim.id === now.from.id)?.aim.views ?? []);
+  const refused = keepOwn.error instanceof ApiProblem ? keepOwn.error : undefined;
   return (
-    <Dialog open={open} onClose={close} maxWidth="md" aria-labelledby="aim-title">
+    <Dialog open={open} onClose={close} maxWidth="lg" fullWidth aria-labelledby="aim-title">
       <div style={{ padding: 22 }}>
         <h2 id="aim-title">What is wanted</h2>
-        <div
-          style={{
-            display: 'grid',
-            gridTemplateColumns: 'repeat(auto-fit,minmax(200px,1fr))',
-            gap: 10,
-            margin: '14px 0 18px',
-          }}
-        >
-          {(shop.data?.aims ?? []).map((a) => {
+        <div className="aim-grid">
+          {(aims.data ?? []).map(({ aim: a, own: mine }) => {
             const on = now.from.id === a.id;
             return (
               <button
                 key={a.id}
                 type="button"
-                className="bare"
+                className={`bare aim-card ${on ? 'on' : ''}`}
                 aria-pressed={on}
                 data-testid={`aim-${a.id}`}
                 onClick={() => setEdit({ from: a, text: {} })}
-                style={{
-                  border: on ? '3px solid var(--ink)' : '1.5px solid var(--edge)',
-                  borderRadius: 6,
-                  padding: 12,
-                }}
               >
                 <span className="word">
-                  <Glyph name={on ? 'aim' : 'unread'} size={18} /> {a.name}
+                  <Glyph name={on ? 'aim' : 'unread'} size={17} /> {a.name}
+                  {mine && <small className="mut">own</small>}
                 </span>
-                <span className="small mut" style={{ display: 'block', marginTop: 6 }}>
-                  {a.reason}
-                </span>
+                <span className="small mut">{a.reason}</span>
               </button>
             );
           })}
         </div>
-        <div
-          style={{
-            display: 'grid',
-            gridTemplateColumns: '1fr 130px 130px',
-            gap: '10px 12px',
-            alignItems: 'center',
-          }}
-        >
-          {rows.map(([w, label, l, h]) => {
-            const f = fault(w, l, h);
+        {views.map((v) => (
+          <section key={v.about} className="aim-view" data-testid="aim-view">
+            <h3>{v.about}</h3>
+            <div>
+              {v.choices.map((c) => (
+                <button
+                  key={c.name}
+                  type="button"
+                  className="bare"
+                  onClick={() =>
+                    setEdit({
+                      from: {
+                        ...now.from,
+                        ...(c.camber_deg ? { camber_deg: c.camber_deg } : {}),
+                        ...(c.caster_deg ? { caster_deg: c.caster_deg } : {}),
+                        ...(c.cross_caster_deg ? { cross_caster_deg: c.cross_caster_deg } : {}),
+                        ...(c.judged_at ? { judged_at: c.judged_at } : {}),
+                      },
+                      text: {},
+                    })
+                  }
+                >
+                  <b>{c.name}</b>
+                  <span className="small">{c.argument}</span>
+                </button>
+              ))}
+            </div>
+          </section>
+        ))}
+        <div className="aim-rows">
+          {rows.map(([w, label, l, h, u]) => {
+            const f = fault(w, l, h, u);
             return (
               <div key={w} style={{ display: 'contents' }}>
                 <span>
@@ -112,8 +176,8 @@ export function AimDialog({
                 {[0, 1].map((i) => (
                   <TextField
                     key={i}
-                    value={text(w, i)}
-                    onChange={(e) => set(w, i, e.target.value)}
+                    value={text(w, i, u)}
+                    onChange={(e) => set(`${w}.${i}`, e.target.value)}
                     error={!!f}
                     label={i ? 'to, °' : 'from, °'}
                     slotProps={{ htmlInput: { inputMode: 'decimal', 'data-testid': `${w}-${i}` } }}
@@ -123,11 +187,57 @@ export function AimDialog({
             );
           })}
         </div>
-        <p className="small mut" style={{ margin: '12px 0' }}>
-          Left to right at most: camber {num(now.from.cross_camber_deg, 1)}°, caster{' '}
-          {num(now.from.cross_caster_deg, 1)}°.
-        </p>
-        <div style={{ display: 'flex', gap: 10, justifyContent: 'flex-end' }}>
+        <div className="aim-foot">
+          {crosses.map(([w, label]) => (
+            <TextField
+              key={w}
+              label={`${label}, °`}
+              value={cross(w)}
+              error={!!crossFault(w)}
+              helperText={crossFault(w)}
+              onChange={(e) => set(w, e.target.value)}
+              slotProps={{ htmlInput: { inputMode: 'decimal', 'data-testid': w } }}
+            />
+          ))}
+          <div className="seg" role="group" aria-label="Judged">
+            {judged.map(([k, w]) => (
+              <button
+                key={k}
+                type="button"
+                aria-pressed={(now.from.judged_at ?? 'planned') === k}
+                data-testid={`judged-${k}`}
+                onClick={() => setEdit({ from: { ...now.from, judged_at: k }, text: now.text })}
+              >
+                {w}
+              </button>
+            ))}
+          </div>
+        </div>
+        <div className="aim-foot">
+          <TextField
+            label="Name it to keep it in this shop"
+            value={own}
+            onChange={(e) => setOwn(e.target.value)}
+            slotProps={{ htmlInput: { 'data-testid': 'aim-own-name', maxLength: 50 } }}
+          />
+          <Button
+            variant="outlined"
+            disabled={!own.trim() || bad || keepOwn.isPending}
+            onClick={() => keepOwn.mutate()}
+            data-testid="aim-own-keep"
+          >
+            Keep as own aim
+          </Button>
+          {aims.data?.some((a) => a.own && a.aim.id === now.from.id) && (
+            <Button
+              variant="outlined"
+              onClick={() => remove.mutate(now.from.id)}
+              data-testid="aim-own-remove"
+            >
+              Remove from the shop
+            </Button>
+          )}
+          <span style={{ flex: 1 }} />
           <Button
             variant="outlined"
             onClick={() => {
@@ -141,6 +251,12 @@ export function AimDialog({
             Use this aim
           </Button>
         </div>
+        {refused && (
+          <FieldError
+            wrong={refused.problems[0]?.wrong ?? refused.message}
+            right={refused.problems[0]?.right ?? 'another name'}
+          />
+        )}
       </div>
     </Dialog>
   );

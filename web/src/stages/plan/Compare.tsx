@@ -1,157 +1,205 @@
-// Two plans side by side on the same plane.
+// Up to four plans side by side: figures, both corners overlaid, wear and money.
 import { Button } from '@mui/material';
+import { useQueries } from '@tanstack/react-query';
 import { useMemo, useState } from 'react';
 import { Link } from 'react-router';
-import { ReachMap } from '../../figures/ReachMap';
-import { Glyph } from '../../shell/glyphs';
+import { api, take, type AxleWear, type Plan, type PlanResult } from '../../api/client';
+import { Overlay } from '../../figures/Overlay';
+import { Glyph, Half } from '../../shell/glyphs';
 import { useSettings } from '../../shell/settings';
-import { inputOf, useBench, usePredict } from '../../shell/ticket';
-import type { Plan } from '../../api/client';
+import { inputOf, useBench } from '../../shell/ticket';
 import { angle, signed } from '../../units/print';
+import { tyresOf } from './SetsPane';
+
+interface Column {
+  plan: Plan;
+  result: PlanResult | undefined;
+  wear: AxleWear | undefined;
+}
 
 export default function Compare() {
   const { ticket, plan } = useBench();
-  const others = ticket.plans.filter((p) => p.id !== plan?.id);
-  const [pick, setPick] = useState<string>();
-  const other = others.find((p) => p.id === pick) ?? others[0];
-  if (!plan) return <main className="main" />;
-  return (
-    <main className="main compare-main">
-      <Side plan={plan} first>
-        <h2>{plan.name}</h2>
-      </Side>
-      {other ? (
-        <Side plan={other}>
-          <label>
-            <span className="vh">Plan to compare with</span>
-            <select
-              value={other.id}
-              onChange={(e) => setPick(e.target.value)}
-              className="fig"
-              style={{
-                fontSize: 25,
-                fontWeight: 750,
-                minHeight: 44,
-                maxWidth: '100%',
-                background: 'transparent',
-                color: 'inherit',
-                border: '1.5px solid var(--edge)',
-                borderRadius: 6,
-                padding: '0 8px',
-              }}
-            >
-              {others.map((p) => (
-                <option key={p.id} value={p.id}>
-                  {p.name}
-                </option>
-              ))}
-            </select>
-          </label>
-        </Side>
-      ) : (
-        <section className="pane" style={{ padding: 24 }}>
-          <h2>Only one plan</h2>
-          <p style={{ margin: '10px 0 18px' }}>
-            Duplicate it in the plan&rsquo;s menu, change one thing, and come back.
-          </p>
-          <Button component={Link} to={`../plan?plan=${plan.id}`} variant="contained">
-            Back to the plan
-          </Button>
-        </section>
-      )}
-    </main>
-  );
-}
-
-function Side({ plan, children, first }: { plan: Plan; children: React.ReactNode; first?: boolean }) {
-  const { ticket } = useBench();
   const { form } = useSettings();
-  const input = useMemo(() => inputOf(ticket, plan.document), [ticket, plan]);
-  const { result, fault } = usePredict(input);
-  const d = plan.document;
-  if (!result)
-    return (
-      <section className="pane" style={{ padding: 24 }}>
-        {fault ? fault.message : 'Working…'}
-      </section>
-    );
-  const v = result.verdict;
-  const hours = result.candidates
-    .filter((c) => c.status === 'fitted')
-    .reduce((s, c) => s + c.part.labour_minutes / 60, 0);
-  const cost = result.candidates.filter((c) => c.status === 'fitted').reduce((s, c) => s + c.part.cost, 0);
-  const rows: [string, string, string][] = [
-    ['Camber, set', angle(result.left.set.camber_deg, form), angle(result.right.set.camber_deg, form)],
-    ['Caster, set', angle(result.left.set.caster_deg, form), angle(result.right.set.caster_deg, form)],
-    ['Toe, set', angle(result.left.set.toe_deg, form, 2), angle(result.right.set.toe_deg, form, 2)],
+  const [chosen, setChosen] = useState<string[]>();
+  const shown = useMemo(() => {
+    const first = [plan, ...ticket.plans.filter((p) => p.id !== plan?.id)].filter((p): p is Plan => !!p);
+    return chosen ? first.filter((p) => chosen.includes(p.id)) : first.slice(0, 4);
+  }, [plan, ticket.plans, chosen]);
+  const inputs = shown.map((p) => inputOf(ticket, p.document));
+  const results = useQueries({
+    queries: inputs.map((input) => ({
+      queryKey: ['compare', input],
+      queryFn: () => take(api.POST('/api/v1/predict', { body: input! })),
+      enabled: !!input,
+    })),
+  });
+  const wears = useQueries({
+    queries: inputs.map((input, i) => ({
+      queryKey: ['compare-wear', input, ticket.vehicle.version],
+      queryFn: () =>
+        take(
+          api.POST('/api/v1/wear', {
+            body: { plan: input!, tyres: tyresOf(ticket, shown[i]!.document.limit_mm) },
+          }),
+        ),
+      enabled: !!input,
+    })),
+  });
+  if (!plan) return <main className="main" />;
+  const columns: Column[] = shown.map((p, i) => ({
+    plan: p,
+    result: results[i]?.data,
+    wear: wears[i]?.data,
+  }));
+  const toggle = (id: string) => {
+    const now = shown.map((p) => p.id);
+    const next = now.includes(id) ? now.filter((x) => x !== id) : [...now, id];
+    if (next.length >= 1 && next.length <= 4) setChosen(next);
+  };
+  const fitted = (r: PlanResult) => r.candidates.filter((c) => c.status === 'fitted');
+  const both = (f: (s: PlanResult['left']) => string) => (r: PlanResult) => (
+    <>
+      <span className="word fig">
+        <Half side="left" size={14} /> {f(r.left)}
+      </span>{' '}
+      <span className="word fig">
+        <Half side="right" size={14} /> {f(r.right)}
+      </span>
+    </>
+  );
+  const rows: [string, (r: PlanResult, c: Column) => React.ReactNode][] = [
     [
-      'Scrub',
-      `${result.left.set.scrub_radius_mm.toFixed(0)} mm`,
-      `${result.right.set.scrub_radius_mm.toFixed(0)} mm`,
+      'Verdict',
+      (r) => (
+        <span className={r.verdict.reached ? 'word' : 'plate'}>
+          <Glyph name={r.verdict.reached ? 'aim' : 'short'} size={17} /> {r.verdict.headline}
+        </span>
+      ),
+    ],
+    ['Aim', (_, c) => c.plan.document.aim.name],
+    ['Front height', (_, c) => <span className="fig">{signed(c.plan.document.height_change_mm)} mm</span>],
+    [
+      'Parts',
+      (r) =>
+        fitted(r)
+          .map((c) => c.part.name)
+          .join(', ') || 'none',
+    ],
+    ['Camber, set', both((s) => angle(s.set.camber_deg, form))],
+    ['Caster, set', both((s) => angle(s.set.caster_deg, form))],
+    ['Toe, set', both((s) => angle(s.set.toe_deg, form, 2))],
+    ['Axis lean (SAI)', both((s) => angle(s.set.sai_deg, form))],
+    ['Full lock, outside', both((s) => (s.lock ? angle(s.lock.set.outer_deg, form) : '–'))],
+    ['Full lock, inside', both((s) => (s.lock ? angle(s.lock.set.inner_deg, form) : '–'))],
+    ['Scrub', both((s) => `${s.set.scrub_radius_mm.toFixed(0)} mm`)],
+    ['Trail', both((s) => `${s.set.mechanical_trail_mm.toFixed(0)} mm`)],
+    [
+      'Fouls',
+      (r) => {
+        const bad = [
+          ...new Set([...r.left.checks, ...r.right.checks].filter((c) => !c.ok).map((c) => c.words)),
+        ];
+        return bad.length ? <span className="plate">{bad.join('; ')}</span> : 'nothing';
+      },
     ],
     [
-      'Trail',
-      `${result.left.set.mechanical_trail_mm.toFixed(0)} mm`,
-      `${result.right.set.mechanical_trail_mm.toFixed(0)} mm`,
+      'Front tyres last',
+      (_, c) => {
+        if (!c.wear) return '…';
+        const last = [c.wear.left.at(-1)!, c.wear.right.at(-1)!].sort(
+          (a, b) => a.band_km.median - b.band_km.median,
+        )[0]!;
+        const k = (v: number) => Math.round(v / 1000);
+        return (
+          <span className="fig">
+            {k(last.band_km.median)} 000 km ({k(last.band_km.low)}–{k(last.band_km.high)})
+          </span>
+        );
+      },
+    ],
+    [
+      'Parts and work',
+      (r) => (
+        <span className="fig">
+          {fitted(r)
+            .reduce((s, c) => s + c.part.cost, 0)
+            .toFixed(0)}{' '}
+          · {(fitted(r).reduce((s, c) => s + c.part.labour_minutes, 0) / 60).toFixed(1)} h
+        </span>
+      ),
     ],
   ];
   return (
-    <section
-      className="pane"
-      style={{ display: 'flex', flexDirection: 'column', padding: '14px 16px' }}
-      data-testid={first ? 'compare-a' : 'compare-b'}
-    >
-      <div style={{ display: 'flex', justifyContent: 'space-between', gap: 10, alignItems: 'center' }}>
-        {children}
-        <span className={v.reached ? 'word' : 'plate'}>
-          <Glyph name={v.reached ? 'aim' : 'short'} size={18} /> {v.reached ? 'On aim' : 'Short'}
-        </span>
-      </div>
-      <p className="mut" style={{ margin: '6px 0' }}>
-        {v.headline}. Front {signed(d.height_change_mm)} mm,{' '}
-        {d.fitted.length
-          ? result.candidates
-              .filter((c) => c.status === 'fitted')
-              .map((c) => c.part.name.toLowerCase())
-              .join(', ')
-          : 'no parts'}
-        ; {hours.toFixed(1)} h of parts work, {cost.toFixed(0)} in parts.
-      </p>
-      <div style={{ flex: 1, minHeight: 260 }}>
-        <ReachMap
-          result={result}
-          aim={d.aim}
-          focus="both"
-          planned={d.height_change_mm}
-          form={form}
-          stale={false}
-          width={580}
-          height={390}
-        />
-      </div>
-      <table className="figures">
-        <thead>
-          <tr>
-            <th />
-            <th scope="col">left</th>
-            <th scope="col">right</th>
-          </tr>
-        </thead>
-        <tbody>
-          {rows.map(([n, l, r]) => (
-            <tr key={n}>
-              <th scope="row">{n}</th>
-              <td>{l}</td>
-              <td>{r}</td>
+    <main className="main compare-main four">
+      <section
+        className="pane"
+        style={{
+          gridColumn: '1 / -1',
+          padding: '12px 16px',
+          display: 'flex',
+          gap: 8,
+          flexWrap: 'wrap',
+          alignItems: 'center',
+        }}
+      >
+        <h2 style={{ marginRight: 8 }}>Compare up to four plans</h2>
+        {ticket.plans.map((p) => (
+          <button
+            key={p.id}
+            type="button"
+            className="chip"
+            aria-pressed={shown.some((s) => s.id === p.id)}
+            onClick={() => toggle(p.id)}
+          >
+            <Glyph name={shown.some((s) => s.id === p.id) ? 'done' : 'none'} size={14} /> {p.name}
+          </button>
+        ))}
+        {ticket.plans.length < 2 && (
+          <span className="small mut">Duplicate the plan in its menu, change one thing, and come back.</span>
+        )}
+      </section>
+      <section className="pane" style={{ overflow: 'auto' }}>
+        <table className="compare-table" data-testid="compare">
+          <thead>
+            <tr>
+              <th />
+              {columns.map((c, i) => (
+                <th key={c.plan.id} scope="col" data-testid={`compare-${'abcd'[i]}`}>
+                  <span className="overlay-key">{i + 1}</span> <b>{c.plan.name}</b>
+                  <div>
+                    <Button
+                      size="small"
+                      component={Link}
+                      to={`../plan?plan=${c.plan.id}`}
+                      variant="outlined"
+                      sx={{ mt: 0.5, minHeight: 44 }}
+                    >
+                      Work on it
+                    </Button>
+                  </div>
+                </th>
+              ))}
             </tr>
-          ))}
-        </tbody>
-      </table>
-      <div style={{ marginTop: 12 }}>
-        <Button component={Link} to={`../plan?plan=${plan.id}`} variant={first ? 'outlined' : 'contained'}>
-          Work on this one
-        </Button>
-      </div>
-    </section>
+          </thead>
+          <tbody>
+            {rows.map(([name, cell]) => (
+              <tr key={name}>
+                <th scope="row">{name}</th>
+                {columns.map((c) => (
+                  <td key={c.plan.id}>{c.result ? cell(c.result, c) : '…'}</td>
+                ))}
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      </section>
+      <section className="pane slate" style={{ overflow: 'auto', padding: 12 }}>
+        <Overlay
+          items={columns.flatMap((c, i) =>
+            c.result ? [{ key: i + 1, name: c.plan.name, drawing: c.result.left.drawing_set }] : [],
+          )}
+        />
+      </section>
+    </main>
   );
 }

@@ -3,8 +3,10 @@ import { useEffect, useState, type ReactNode } from 'react';
 import { FieldError } from '../../shell/Fault';
 import { Inches } from '../../shell/glyphs';
 import { useSettings } from '../../shell/settings';
-import type { Bench } from '../../shell/ticket';
+import type { PlanResult } from '../../api/client';
+import type { AxleName, Bench } from '../../shell/ticket';
 import { MM_PER_INCH, signed } from '../../units/print';
+import { HeightDialog } from './HeightDialog';
 
 /** Reads `65`, `+65 mm`, `2 9/16 in`, `-1.5"`; undefined when it is no length. */
 export function readLength(text: string, unit: 'mm' | 'in'): number | undefined {
@@ -19,15 +21,23 @@ export function readLength(text: string, unit: 'mm' | 'in'): number | undefined 
 
 export function HeightBench({
   bench,
+  axle,
+  setAxle,
+  result,
+  mm,
   onHeight,
   children,
 }: {
   bench: Bench;
+  axle: AxleName;
+  setAxle: (a: AxleName) => void;
+  result: PlanResult;
+  mm: number;
   onHeight: (mm: number) => void;
   children: ReactNode;
 }) {
   const { unit } = useSettings();
-  const mm = bench.draft?.height_change_mm ?? 0;
+  const [ways, setWays] = useState(false);
   const [typed, setTyped] = useState<string>();
   useEffect(() => setTyped(undefined), [mm, unit]);
   const value = typed === undefined ? undefined : readLength(typed, unit);
@@ -40,11 +50,23 @@ export function HeightBench({
     }
   };
   const step = unit === 'mm' ? 5 : MM_PER_INCH / 4;
-  const stop = bench.result?.stop;
+  const stop = result.stop;
   return (
     <div className="height-bench">
       <div style={{ width: 160, flex: 'none' }}>
-        <h3>Front height</h3>
+        <div className="seg axle-seg" role="group" aria-label="Axle">
+          {(['front', 'rear'] as const).map((a) => (
+            <button
+              key={a}
+              type="button"
+              aria-pressed={axle === a}
+              onClick={() => setAxle(a)}
+              data-testid={`axle-${a}`}
+            >
+              {a === 'front' ? 'Front' : 'Rear'}
+            </button>
+          ))}
+        </div>
         <label>
           <span className="vh">Height change in {unit}</span>
           <span
@@ -66,7 +88,7 @@ export function HeightBench({
               onKeyDown={(e) => e.key === 'Enter' && keep()}
               aria-invalid={wrong || wild}
               style={{
-                fontSize: 58,
+                fontSize: 52,
                 fontWeight: 800,
                 width: 116,
                 border: 0,
@@ -80,7 +102,16 @@ export function HeightBench({
             </span>
           </span>
         </label>
-        <div className="fig mut" style={{ fontSize: 22, fontWeight: 600, marginTop: 5 }}>
+        <div
+          className="fig mut"
+          style={{
+            fontSize: 22,
+            fontWeight: 600,
+            display: 'flex',
+            justifyContent: 'space-between',
+            alignItems: 'center',
+          }}
+        >
           {unit === 'mm' ? (
             <>
               <Inches mm={mm} sign /> in
@@ -88,8 +119,16 @@ export function HeightBench({
           ) : (
             `${signed(mm)} mm`
           )}
+          <button
+            type="button"
+            className="bare ways-link"
+            onClick={() => setWays(true)}
+            data-testid="height-ways"
+          >
+            Ways…
+          </button>
         </div>
-        <div style={{ display: 'flex', gap: 8, marginTop: 8 }}>
+        <div style={{ display: 'flex', gap: 8 }}>
           {[-1, 1].map((d) => (
             <button
               key={d}
@@ -112,11 +151,9 @@ export function HeightBench({
             </button>
           ))}
         </div>
-        <p className="small mut" style={{ marginTop: 6 }}>
-          from as found · drag a chart
-        </p>
       </div>
       {children}
+      {ways && <HeightDialog bench={bench} axle={axle} close={() => setWays(false)} />}
       {(wrong || wild || stop) && (
         <div
           style={{ position: 'absolute', left: 16, bottom: 8, right: 16, background: 'var(--sheet)' }}

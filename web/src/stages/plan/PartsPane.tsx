@@ -1,14 +1,15 @@
 // What closes the gap: the aim, the parts, the one thing to do next, and the plans of this job.
 import { Button } from '@mui/material';
-import { useState } from 'react';
+import { useMemo, useState } from 'react';
 import { useNavigate } from 'react-router';
-import type { Candidate } from '../../api/client';
-import { PartThumb } from '../../figures/ReachMap';
+import type { Candidate, PlanInput, PlanResult } from '../../api/client';
+import { PartThumb, windowOf } from '../../figures/ReachMap';
 import { Glyph, type GlyphName } from '../../shell/glyphs';
-import type { Bench } from '../../shell/ticket';
+import type { AxleName, Bench } from '../../shell/ticket';
 import { num } from '../../units/print';
 import { AimDialog } from './AimDialog';
 import { PlanMenu } from './PlanMenu';
+import { SetsPane, tyresOf } from './SetsPane';
 
 export function status(c: Candidate): { glyph: GlyphName; word: string } {
   switch (c.status) {
@@ -20,6 +21,10 @@ export function status(c: Candidate): { glyph: GlyphName; word: string } {
       return { glyph: 'short', word: `${num(c.short_deg, c.short_deg < 0.095 ? 2 : 1)}° short` };
     case 'toe_only':
       return { glyph: 'none', word: 'Toe only' };
+    case 'needs':
+      return { glyph: 'unread', word: 'Needs more' };
+    case 'fouls':
+      return { glyph: 'clash', word: 'Fouls' };
     case 'clash':
       return { glyph: 'clash', word: 'Clash' };
     default:
@@ -29,21 +34,33 @@ export function status(c: Candidate): { glyph: GlyphName; word: string } {
 
 interface Props {
   bench: Bench;
+  axle: AxleName;
+  result: PlanResult;
+  fitted: string[];
+  setFitted: (ids: string[]) => void;
+  input: PlanInput;
   current: Candidate | undefined;
   pick: (id: string) => void;
-  fit: () => void;
+  fit: (id?: string) => void;
 }
 
 const pts = (v: number[][]) => v as [number, number][];
 
-export function PartsPane({ bench, current, pick, fit }: Props) {
-  const { draft, result, change } = bench;
+export function PartsPane({ bench, axle, result, fitted: on, setFitted, input, current, pick, fit }: Props) {
+  const { draft, change, ticket } = bench;
   const [aims, setAims] = useState(false);
+  const [mode, setMode] = useState<'parts' | 'sets'>('parts');
+  const [pins, setPins] = useState<{ pinned: string[]; excluded: string[] }>({ pinned: [], excluded: [] });
+  const limit = draft?.limit_mm ?? 3;
+  const tyres = useMemo(() => tyresOf(ticket, limit), [ticket, limit]);
   const navigate = useNavigate();
-  if (!draft || !result) return null;
+  if (!draft) return null;
   const { verdict, candidates } = result;
   const w = (v: number[]) => `${num(v[0] ?? 0, 1)}…${num(v[1] ?? 0, 1)}`;
-  const fitted = current && draft.fitted.includes(current.part.id);
+  const fitted = current && on.includes(current.part.id);
+  const takeOff = (id: string) => setFitted(on.filter((f) => f !== id));
+  const win = windowOf(result, draft.aim);
+  const family = (id: string) => id.split('@')[0]!;
   const gap = Math.max(
     result.left.shortfall.caster_deg,
     result.left.shortfall.camber_deg,
@@ -89,8 +106,8 @@ export function PartsPane({ bench, current, pick, fit }: Props) {
               className="fig"
               style={{ display: 'block', fontSize: 18, fontWeight: 600, color: 'var(--ink2)', marginTop: 3 }}
             >
-              camber {w(draft.aim.camber_deg)} · caster {w(draft.aim.caster_deg)} · toe{' '}
-              {w(draft.aim.toe_total_deg)}
+              camber {w(win[0])} · {axle === 'front' ? `caster ${w(win[1])} · ` : ''}toe{' '}
+              {w(axle === 'front' ? draft.aim.toe_total_deg : (draft.aim.rear_toe_total_deg ?? [0, 0.3]))}
             </span>
           </span>
           <span
@@ -99,106 +116,170 @@ export function PartsPane({ bench, current, pick, fit }: Props) {
             Change
           </span>
         </button>
-      </div>
-      <div className="part-list" role="listbox" aria-label="Parts">
-        {candidates.map((c) => {
-          const on = c.part.id === current?.part.id;
-          const st = status(c);
-          return (
+        <div className="seg wide-seg" role="group" aria-label="Parts or sets" style={{ marginTop: 10 }}>
+          {(['parts', 'sets'] as const).map((m) => (
             <button
-              key={c.part.id}
+              key={m}
               type="button"
-              role="option"
-              aria-selected={on}
-              className={`bare part ${on ? 'on' : ''}`}
-              data-testid={`part-${c.part.id}`}
-              onClick={() => pick(c.part.id)}
+              aria-pressed={mode === m}
+              onClick={() => setMode(m)}
+              data-testid={`mode-${m}`}
             >
-              <PartThumb
-                aim={draft.aim}
-                base={pts(result.left.bare_reach?.outline ?? result.left.reach?.outline ?? [])}
-                part={pts(c.left_outline)}
-                fitted={c.status === 'fitted'}
-              />
-              <span style={{ flex: 1, minWidth: 0 }}>
-                <span style={{ display: 'flex', justifyContent: 'space-between', gap: 8 }}>
-                  <b style={{ fontSize: 16 }}>{c.part.name}</b>
-                  <span className="word">
-                    <Glyph name={st.glyph} size={17} />
-                    {st.word}
-                  </span>
-                </span>
-                <span
-                  className="fig"
-                  style={{
-                    display: 'flex',
-                    justifyContent: 'space-between',
-                    fontSize: 19.5,
-                    fontWeight: 650,
-                    marginTop: 4,
-                  }}
-                >
-                  <span>{c.does}</span>
-                  <span className="mut">{num(c.part.labour_minutes / 60, 1)} h</span>
-                </span>
-                <span
-                  className={`small mut ${on ? '' : 'clamp'}`}
-                  style={{ display: on ? 'block' : undefined, marginTop: 4 }}
-                >
-                  {on ? `${c.part.summary.replace(/^./, (x) => x.toUpperCase())}. ` : ''}
-                  {c.costs}
-                </span>
-              </span>
+              {m === 'parts' ? 'One part' : 'Best sets'}
             </button>
-          );
-        })}
+          ))}
+        </div>
       </div>
-      <div
-        style={{ padding: '10px 14px 12px', borderTop: '1px solid var(--line)', display: 'flex', gap: 10 }}
-      >
-        {ready ? (
-          <Button
-            variant="contained"
-            sx={{ flex: 1 }}
-            onClick={() => navigate(`../wear${window.location.search}`)}
+      {mode === 'sets' && (
+        <SetsPane input={input} tyres={tyres} fitted={on} pins={pins} setPins={setPins} take={setFitted} />
+      )}
+      {mode === 'parts' && (
+        <>
+          <div className="part-list" role="listbox" aria-label="Parts">
+            {candidates.map((c) => {
+              const on = c.part.id === current?.part.id;
+              const st = status(c);
+              return (
+                <div key={c.part.id} className={`part-box ${on ? 'on' : ''}`}>
+                  <button
+                    type="button"
+                    role="option"
+                    aria-selected={on}
+                    className={`bare part ${on ? 'on' : ''}`}
+                    data-testid={`part-${c.part.id}`}
+                    onClick={() => pick(c.part.id)}
+                  >
+                    <PartThumb
+                      window={win}
+                      base={pts(result.left.bare_reach?.outline ?? result.left.reach?.outline ?? [])}
+                      part={pts(c.left_outline)}
+                      fitted={c.status === 'fitted'}
+                    />
+                    <span style={{ flex: 1, minWidth: 0 }}>
+                      <span style={{ display: 'flex', justifyContent: 'space-between', gap: 8 }}>
+                        <b style={{ fontSize: 16 }}>{c.part.name}</b>
+                        <span className="word">
+                          <Glyph name={st.glyph} size={17} />
+                          {st.word}
+                        </span>
+                      </span>
+                      <span
+                        className="fig"
+                        style={{
+                          display: 'flex',
+                          justifyContent: 'space-between',
+                          fontSize: 19.5,
+                          fontWeight: 650,
+                          marginTop: 4,
+                        }}
+                      >
+                        <span>{c.does}</span>
+                        <span className="mut part-hours">{num(c.part.labour_minutes / 60, 1)} h</span>
+                      </span>
+                      <span
+                        className={`small mut ${on ? '' : 'clamp'}`}
+                        style={{ display: on ? 'block' : undefined, marginTop: 4 }}
+                      >
+                        {on ? `${c.part.summary.replace(/^./, (x) => x.toUpperCase())}. ` : ''}
+                        {c.costs}
+                      </span>
+                      {c.fouls.slice(0, on ? 4 : 1).map((f) => (
+                        <span key={f} className="plate" style={{ marginTop: 5 }}>
+                          <Glyph name={c.status === 'needs' ? 'unread' : 'clash'} size={14} /> {f}
+                        </span>
+                      ))}
+                    </span>
+                  </button>
+                  {on && (
+                    <div className="part-tools">
+                      {c.sizes.map((id) => (
+                        <button
+                          key={id}
+                          type="button"
+                          className="chip small"
+                          onClick={() => fit(id)}
+                          data-testid={`size-${id}`}
+                        >
+                          fit {id.split('@')[1]}
+                        </button>
+                      ))}
+                      <button
+                        type="button"
+                        className="chip small"
+                        onClick={() => {
+                          setPins((p) => ({
+                            pinned: [...new Set([...p.pinned, family(c.part.id)])].slice(-4),
+                            excluded: p.excluded.filter((x) => x !== family(c.part.id)),
+                          }));
+                          setMode('sets');
+                        }}
+                        data-testid="pin"
+                      >
+                        Sets with it
+                      </button>
+                      <button
+                        type="button"
+                        className="chip small"
+                        onClick={() => {
+                          setPins((p) => ({
+                            excluded: [...new Set([...p.excluded, family(c.part.id)])],
+                            pinned: p.pinned.filter((x) => x !== family(c.part.id)),
+                          }));
+                          setMode('sets');
+                        }}
+                      >
+                        Sets without
+                      </button>
+                    </div>
+                  )}
+                </div>
+              );
+            })}
+          </div>
+          <div
+            style={{
+              padding: '10px 14px 12px',
+              borderTop: '1px solid var(--line)',
+              display: 'flex',
+              gap: 10,
+            }}
           >
-            Check the wear
-          </Button>
-        ) : fitted ? (
-          <Button
-            variant="contained"
-            sx={{ flex: 1 }}
-            onClick={() => change({ fitted: draft.fitted.filter((f) => f !== current.part.id) })}
-          >
-            Take off {short(current.part.name)}
-          </Button>
-        ) : (
-          <Button
-            variant="contained"
-            sx={{ flex: 1, lineHeight: 1.15 }}
-            disabled={!current || current.status === 'clash' || current.status === 'stops'}
-            onClick={fit}
-            data-testid="fit"
-          >
-            {current ? `Fit ${short(current.part.name)}` : 'Pick a part'}
-          </Button>
-        )}
-        {ready && current && (
-          <Button
-            variant="outlined"
-            onClick={
-              fitted ? () => change({ fitted: draft.fitted.filter((f) => f !== current.part.id) }) : fit
-            }
-          >
-            {fitted ? 'Take off' : 'Fit'}
-          </Button>
-        )}
-        {!ready && (
-          <Button variant="outlined" onClick={() => navigate(`../compare${window.location.search}`)}>
-            Compare
-          </Button>
-        )}
-      </div>
+            {ready ? (
+              <Button
+                variant="contained"
+                sx={{ flex: 1 }}
+                onClick={() => navigate(`../wear${window.location.search}`)}
+              >
+                Check the wear
+              </Button>
+            ) : fitted ? (
+              <Button variant="contained" sx={{ flex: 1 }} onClick={() => takeOff(current.part.id)}>
+                Take off {short(current.part.name)}
+              </Button>
+            ) : (
+              <Button
+                variant="contained"
+                sx={{ flex: 1, lineHeight: 1.15 }}
+                disabled={!current || ['clash', 'stops', 'needs'].includes(current.status)}
+                onClick={() => fit()}
+                data-testid="fit"
+              >
+                {current ? `Fit ${short(current.part.name)}` : 'Pick a part'}
+              </Button>
+            )}
+            {ready && current && (
+              <Button variant="outlined" onClick={fitted ? () => takeOff(current.part.id) : () => fit()}>
+                {fitted ? 'Take off' : 'Fit'}
+              </Button>
+            )}
+            {!ready && (
+              <Button variant="outlined" onClick={() => navigate(`../compare${window.location.search}`)}>
+                Compare
+              </Button>
+            )}
+          </div>
+        </>
+      )}
       <AimDialog open={aims} aim={draft.aim} close={() => setAims(false)} keep={(aim) => change({ aim })} />
     </section>
   );

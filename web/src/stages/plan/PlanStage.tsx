@@ -1,19 +1,31 @@
 // Plan: height and correction on one bench.
 import { Button } from '@mui/material';
-import { useEffect, useState } from 'react';
-import { Link, useLocation, useNavigate } from 'react-router';
-import type { SideName } from '../../api/client';
+import { useEffect, useMemo, useState } from 'react';
+import { Link, useLocation, useNavigate, useSearchParams } from 'react-router';
+import type { ApiProblem, PlanInput, PlanResult, SideName } from '../../api/client';
 import { HeightCurves } from '../../figures/HeightCurves';
 import { JointView } from '../../figures/JointView';
+import { LockMap } from '../../figures/LockMap';
 import { ReachMap, sideWords, type Focus } from '../../figures/ReachMap';
 import { FieldError } from '../../shell/Fault';
 import { Glyph, Half, Inches } from '../../shell/glyphs';
 import { useKeys } from '../../shell/Keys';
 import { useSettings } from '../../shell/settings';
-import { useBench, type Bench } from '../../shell/ticket';
+import {
+  changeOf,
+  inputOf,
+  partOf,
+  useBench,
+  usePredict,
+  type AxleName,
+  type AxlePart,
+  type Bench,
+} from '../../shell/ticket';
 import { angle, inches, num, signed } from '../../units/print';
 import { AnglesTable } from './AnglesTable';
+import { ChecksPanel } from './ChecksPanel';
 import { HeightBench } from './HeightBench';
+import { HeightsPanel } from './HeightsPanel';
 import { PartsPane } from './PartsPane';
 
 export default function PlanStage() {
@@ -81,55 +93,147 @@ function Refused({ bench }: { bench: Bench }) {
   );
 }
 
-type Panel = 'joints' | 'curves';
+type Panel = 'joints' | 'heights' | 'checks' | 'curves';
+const panelWord: Record<Panel, string> = {
+  joints: 'Joints',
+  heights: 'Heights',
+  checks: 'Checks',
+  curves: 'Curves',
+};
 
+/** The bench of one axle: the front one is computed with the job, the rear one here. */
 function Hero({ bench }: { bench: Bench }) {
-  const { draft, result, change, fault, stale } = bench;
+  const [params, setParams] = useSearchParams();
+  const axle: AxleName = params.get('axle') === 'rear' ? 'rear' : 'front';
+  const setAxle = (a: AxleName) =>
+    setParams((p) => (a === 'rear' ? p.set('axle', a) : p.delete('axle'), p), { replace: true });
+  const { ticket, draft } = bench;
+  const rearInput = useMemo(
+    () => (axle === 'rear' && draft ? inputOf(ticket, draft, 'rear') : undefined),
+    [axle, draft, ticket],
+  );
+  const rear = usePredict(rearInput);
+  if (!draft || !bench.result) return null;
+  if (axle === 'rear' && !rearInput) return <RearWaits bench={bench} back={() => setAxle('front')} />;
+  if (axle === 'rear' && !rear.result)
+    return (
+      <main className="main">
+        <section className="pane" style={{ padding: 28 }}>
+          {rear.fault ? (
+            <>
+              <h1>{rear.fault.title}</h1>
+              {rear.fault.problems.map((p) => (
+                <FieldError key={p.field} wrong={p.wrong} right={p.right} />
+              ))}
+              <Button sx={{ mt: 2 }} variant="contained" onClick={() => setAxle('front')}>
+                Back to the front
+              </Button>
+            </>
+          ) : (
+            'Working the rear…'
+          )}
+        </section>
+      </main>
+    );
+  return (
+    <AxleBench
+      key={axle}
+      bench={bench}
+      axle={axle}
+      setAxle={setAxle}
+      result={axle === 'rear' ? rear.result! : bench.result}
+      input={axle === 'rear' ? rearInput! : bench.input!}
+      fault={axle === 'rear' ? rear.fault : bench.fault}
+      stale={axle === 'rear' ? rear.stale : bench.stale}
+    />
+  );
+}
+
+function RearWaits({ bench, back }: { bench: Bench; back: () => void }) {
+  const shape = bench.ticket.vehicle.facts.rear_geometry;
+  return (
+    <main className="main">
+      <section className="pane" style={{ padding: 28, maxWidth: 620 }}>
+        <h1>{shape ? 'Rear readings first' : 'No rear axle yet'}</h1>
+        <p style={{ margin: '12px 0 18px' }}>
+          {shape
+            ? 'A rear plan needs height, camber and toe of both rear wheels.'
+            : 'Choose the rear axle in Arrive: its shape and a few tape measurements are enough.'}
+        </p>
+        <div style={{ display: 'flex', gap: 10 }}>
+          <Button component={Link} to={shape ? '../read' : '../arrive'} variant="contained">
+            {shape ? 'Read the rear' : 'To Arrive'}
+          </Button>
+          <Button variant="outlined" onClick={back}>
+            Back to the front
+          </Button>
+        </div>
+      </section>
+    </main>
+  );
+}
+
+interface AxleProps {
+  bench: Bench;
+  axle: AxleName;
+  setAxle: (a: AxleName) => void;
+  result: PlanResult;
+  input: PlanInput;
+  fault: ApiProblem | undefined;
+  stale: boolean;
+}
+
+function AxleBench({ bench, axle, setAxle, result, input, fault, stale }: AxleProps) {
+  const { draft: doc, change } = bench;
   const { form, unit } = useSettings();
   const navigate = useNavigate();
+  const [plane, setPlane] = useState<'set' | 'lock'>('set');
   const [focus, setFocus] = useState<Focus>('left');
   const [table, setTable] = useState(false);
   const [panel, setPanel] = useState<Panel>('joints');
   const [picked, setPicked] = useState<string>();
   const lead: SideName = focus === 'right' ? 'right' : 'left';
-  const candidates = result?.candidates ?? [];
+  const draft = doc ? partOf(doc, axle) : undefined;
+  const put = (c: Partial<AxlePart>) => change(changeOf(axle, c));
+  const candidates = result.candidates;
   const best = candidates.find((c) => c.status === 'reaches') ?? candidates.find((c) => c.status === 'short');
   const current =
-    candidates.find((c) => c.part.id === picked) ?? (result?.verdict.reached ? candidates[0] : best);
+    candidates.find((c) => c.part.id === picked) ?? (result.verdict.reached ? candidates[0] : best);
   useEffect(() => setPicked(undefined), [draft?.fitted.length]);
-  const height = (mm: number) => change({ height_change_mm: Math.max(-300, Math.min(300, Math.round(mm))) });
-  const fit = () =>
-    current &&
+  const height = (mm: number) => put({ height: Math.max(-300, Math.min(300, Math.round(mm))) });
+  // Another size of a fitted part takes its place.
+  const fit = (id = current?.part.id) =>
+    id &&
     draft &&
-    current.status !== 'clash' &&
-    !draft.fitted.includes(current.part.id) &&
-    change({ fitted: [...draft.fitted, current.part.id] });
+    current &&
+    !['clash', 'stops', 'needs'].includes(current.status) &&
+    !draft.fitted.includes(id) &&
+    put({ fitted: [...draft.fitted.filter((f) => f.split('@')[0] !== id.split('@')[0]), id] });
   useKeys({
     l: () => setFocus('left'),
     r: () => setFocus('right'),
     b: () => setFocus('both'),
     t: () => setTable((v) => !v),
-    '[': () => draft && height(draft.height_change_mm - 5),
-    ']': () => draft && height(draft.height_change_mm + 5),
-    '{': () => draft && height(draft.height_change_mm - 1),
-    '}': () => draft && height(draft.height_change_mm + 1),
+    '[': () => draft && height(draft.height - 5),
+    ']': () => draft && height(draft.height + 5),
+    '{': () => draft && height(draft.height - 1),
+    '}': () => draft && height(draft.height + 1),
     z: () => bench.undo?.(),
     p: () => {
       const i = candidates.findIndex((c) => c.part.id === current?.part.id);
       setPicked(candidates[(i + 1) % candidates.length]?.part.id);
     },
     Enter: () => fit(),
-    Backspace: () =>
-      current && draft && change({ fitted: draft.fitted.filter((f) => f !== current.part.id) }),
+    Backspace: () => current && draft && put({ fitted: draft.fitted.filter((f) => f !== current.part.id) }),
     c: () => navigate(`../compare${window.location.search}`),
+    k: () => setPlane((v) => (v === 'set' ? 'lock' : 'set')),
   });
-  if (!draft || !result) return null;
+  if (!doc || !draft) return null;
+  const picks = draft.picked.some((p) => p);
   const side = result[lead];
   const text = (d: number) => angle(d, form);
   const lift =
-    unit === 'mm'
-      ? `${signed(draft.height_change_mm)} mm`
-      : `${draft.height_change_mm > 0 ? '+' : ''}${inches(draft.height_change_mm)} in`;
+    unit === 'mm' ? `${signed(draft.height)} mm` : `${draft.height > 0 ? '+' : ''}${inches(draft.height)} in`;
   const verdict = result.verdict;
   return (
     <main className="main plan-main">
@@ -176,19 +280,57 @@ function Hero({ bench }: { bench: Bench }) {
           <AnglesTable result={result} />
         ) : (
           <div style={{ flex: 1, minHeight: 0 }}>
-            <ReachMap
-              result={result}
-              aim={draft.aim}
-              focus={focus}
-              planned={draft.height_change_mm}
-              form={form}
-              candidate={current}
-              stale={stale && !!fault}
-            />
+            {plane === 'lock' && result.left.lock ? (
+              <LockMap result={result} aim={doc.aim} focus={focus} form={form} />
+            ) : (
+              <ReachMap
+                result={result}
+                aim={doc.aim}
+                focus={focus}
+                planned={draft.height}
+                form={form}
+                candidate={current}
+                stale={stale && !!fault}
+                onPick={(s, at) =>
+                  put({
+                    picked: s === 'left' ? [at, draft.picked[1] ?? null] : [draft.picked[0] ?? null, at],
+                  })
+                }
+              />
+            )}
           </div>
         )}
+        <div className="map-foot">
+          {result.left.lock && (
+            <button
+              type="button"
+              className="chip small"
+              aria-pressed={plane === 'lock'}
+              onClick={() => setPlane(plane === 'lock' ? 'set' : 'lock')}
+              data-testid="plane"
+            >
+              {plane === 'lock' ? 'Back to straight ahead' : 'At full lock'}
+            </button>
+          )}
+          {picks ? (
+            <button
+              type="button"
+              className="chip small"
+              onClick={() => put({ picked: [null, null] })}
+              data-testid="unpick"
+            >
+              Set by hand: back to the aim
+            </button>
+          ) : (
+            plane === 'set' &&
+            result[lead].reach?.shape === 'area' && (
+              <span className="small mut tablet-up">Press a point of the weave to set it there.</span>
+            )
+          )}
+        </div>
         <span className="vh">
-          {sideWords('left', result.left)}. {sideWords('right', result.right)}.
+          {sideWords('left', result.left, axle === 'rear')}.{' '}
+          {sideWords('right', result.right, axle === 'rear')}.
         </span>
         {verdict.watch.length > 0 && (
           <p
@@ -200,35 +342,41 @@ function Hero({ bench }: { bench: Bench }) {
         )}
       </section>
       <section className="pane slate plan-joints">
-        <div className="narrow-only tablet-up" style={{ padding: 12 }}>
-          <div className="seg" role="group" aria-label="Panel" style={{ width: '100%' }}>
-            {(['joints', 'curves'] as const).map((p) => (
+        <div style={{ padding: '12px 12px 4px' }}>
+          <div className="seg panel-seg" role="group" aria-label="Panel">
+            {(['joints', 'heights', 'checks', 'curves'] as const).map((p) => (
               <button
                 key={p}
                 type="button"
                 aria-pressed={panel === p}
+                className={p === 'curves' ? 'narrow-only tablet-up' : ''}
                 onClick={() => setPanel(p)}
-                style={{ flex: 1 }}
+                data-testid={`panel-${p}`}
               >
-                {p === 'joints' ? 'Joints' : 'Curves'}
+                {panelWord[p]}
+                {p === 'checks' && result[lead].checks.some((c) => !c.ok) && <Glyph name="clash" size={14} />}
               </button>
             ))}
           </div>
         </div>
-        <div className={panel === 'curves' ? 'plan-joint-body off' : 'plan-joint-body'}>
-          <h3 style={{ padding: '14px 14px 2px' }}>
-            {lead === 'left' ? 'Left' : 'Right'} corner, {result[lead].reach ? 'cams untouched' : 'as built'}
-          </h3>
-          <JointView
-            side={lead}
-            before={side.drawing_before}
-            now={side.drawing_after}
-            beforeAngles={side.before}
-            angles={side.after}
-            text={text}
-            lift={draft.height_change_mm ? lift : undefined}
-          />
-        </div>
+        {panel === 'heights' && <HeightsPanel result={result} />}
+        {panel === 'checks' && <ChecksPanel result={result} side={lead} bench={bench} axle={axle} />}
+        {panel === 'joints' && (
+          <div className="plan-joint-body">
+            <h3 style={{ padding: '4px 14px 2px' }}>
+              {lead === 'left' ? 'Left' : 'Right'} corner, {result[lead].reach ? 'untouched' : 'as built'}
+            </h3>
+            <JointView
+              side={lead}
+              before={side.drawing_before}
+              now={side.drawing_after}
+              beforeAngles={side.before}
+              angles={side.after}
+              text={text}
+              lift={draft.height ? lift : undefined}
+            />
+          </div>
+        )}
         {panel === 'curves' && (
           <div className="narrow-only tablet-up pane" style={{ padding: 10, display: 'grid', gap: 6 }}>
             {(['camber', 'caster', 'toe'] as const).map((q) => (
@@ -237,9 +385,9 @@ function Hero({ bench }: { bench: Bench }) {
                 only={q}
                 result={result}
                 lead={lead}
-                planned={draft.height_change_mm}
-                settle={draft.settle_mm}
-                load={draft.load_mm}
+                planned={draft.height}
+                settle={draft.settle}
+                load={draft.load}
                 form={form}
                 onHeight={height}
               />
@@ -247,17 +395,34 @@ function Hero({ bench }: { bench: Bench }) {
           </div>
         )}
       </section>
-      <PartsPane bench={bench} current={current} pick={setPicked} fit={fit} />
+      <PartsPane
+        bench={bench}
+        axle={axle}
+        result={result}
+        input={input}
+        fitted={draft.fitted}
+        setFitted={(fitted) => put({ fitted })}
+        current={current}
+        pick={setPicked}
+        fit={fit}
+      />
       <section className="pane plan-height">
-        <HeightBench bench={bench} onHeight={height}>
+        <HeightBench
+          bench={bench}
+          axle={axle}
+          setAxle={setAxle}
+          result={result}
+          mm={draft.height}
+          onHeight={height}
+        >
           <div className="plan-curves">
-            <Legend settle={draft.settle_mm} load={draft.load_mm} lead={lead} />
+            <Legend settle={draft.settle} load={draft.load} lead={lead} />
             <HeightCurves
               result={result}
               lead={lead}
-              planned={draft.height_change_mm}
-              settle={draft.settle_mm}
-              load={draft.load_mm}
+              planned={draft.height}
+              settle={draft.settle}
+              load={draft.load}
               form={form}
               onHeight={height}
             />
@@ -266,14 +431,14 @@ function Hero({ bench }: { bench: Bench }) {
       </section>
       <span className="vh" data-testid="plan-figures">
         {JSON.stringify({
-          height: draft.height_change_mm,
+          height: draft.height,
           left: side.after,
           set: side.set,
           pitch: num(result.pitch_deg, 3),
         })}
       </span>
       <span className="vh">
-        <Inches mm={draft.height_change_mm} />
+        <Inches mm={draft.height} />
       </span>
     </main>
   );

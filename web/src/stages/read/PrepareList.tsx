@@ -61,7 +61,9 @@ export function PrepareList({ view, items, back }: { view: VisitView; items: Ite
   }, [dirty, answers, save, blocked]);
   // What they changed since we agreed is theirs; the rest stays as typed here.
   const takeTheirs = () => {
-    const theirs = Object.fromEntries(Object.entries(view.answers).filter(([k, v]) => v !== (agreed.answers[k] ?? '')));
+    const theirs = Object.fromEntries(
+      Object.entries(view.answers).filter(([k, v]) => v !== (agreed.answers[k] ?? '')),
+    );
     setAgreed({ version: view.version, answers: view.answers });
     setAnswers({ ...answers, ...theirs });
     save.reset();

@@ -1,0 +1,424 @@
+// One part as a form beside the live drawing of what it moves.
+import { Button, TextField } from '@mui/material';
+import { useMutation, useQuery } from '@tanstack/react-query';
+import { useState } from 'react';
+import { api, ApiProblem, take, type Schemas } from '../../api/client';
+import { Overlay } from '../../figures/Overlay';
+import { FieldError } from '../../shell/Fault';
+import { useSettings } from '../../shell/settings';
+import { angleChange } from '../../units/print';
+import { adjusters, edits, fresh, readNumber, readNumbers, type Part } from './kinds';
+import { KindRow } from './Rows';
+
+type Shelf = Schemas['ShelfPart'];
+const layouts: [Schemas['Layout'], string][] = [
+  ['double_wishbone', 'Double wishbone'],
+  ['strut', 'Strut'],
+  ['five_link', 'Multi-link'],
+  ['solid_axle', 'Live axle'],
+  ['single_arm', 'Trailing arm'],
+  ['twist_beam', 'Twist beam'],
+];
+const rules: [Schemas['Rule'], string][] = [
+  ['welding', 'welding'],
+  ['cutting', 'cutting'],
+  ['aftermarket_arms', 'another arm'],
+  ['spherical_joints', 'metal joints'],
+  ['moves_pivots', 'moved pivots'],
+  ['knuckle', 'another knuckle'],
+];
+const groups: Schemas['PartGroup'][] = [
+  'upper_arm',
+  'lower_arm',
+  'ball_joint',
+  'cams',
+  'shims',
+  'strut',
+  'bushing',
+  'steering',
+  'link',
+  'live_axle',
+  'height',
+  'wheel',
+];
+
+interface Props {
+  part: Part;
+  version: number;
+  retired: boolean;
+  fresh: boolean;
+  copy: (p: Part) => void;
+  kept: (all: Shelf[], id: string) => void;
+}
+
+export function PartForm({ part: given, version, retired, fresh: isNew, copy, kept }: Props) {
+  const [part, setPart] = useState<Part>(given);
+  const [text, setText] = useState<Record<string, string>>({});
+  const [turned, setTurned] = useState(1);
+  const { form } = useSettings();
+  const set = (c: Partial<Part>) => setPart((p) => ({ ...p, ...c }));
+  const key = JSON.stringify(part);
+  const look = useQuery({
+    queryKey: ['part-look', key, turned],
+    queryFn: () =>
+      take(api.POST('/api/v1/parts/look', { body: { part, geometry: null, turned, size: null } })),
+    placeholderData: (p) => p,
+  });
+  const keep = useMutation({
+    mutationFn: (r: boolean) =>
+      take(
+        api.PUT('/api/v1/parts/{id}', {
+          params: { path: { id: part.id || '-' } },
+          body: { version, part, retired: r },
+        }),
+      ),
+    onSuccess: (all) => kept(all, part.id),
+  });
+  const refused = keep.error instanceof ApiProblem ? keep.error : undefined;
+  const problems = refused?.problems.length
+    ? refused.problems
+    : key === JSON.stringify(given)
+      ? []
+      : (look.data?.problems ?? []);
+  const at = (f: string) => problems.find((p) => p.field === f || p.field.startsWith(`${f}.`));
+  const said = (f: string) => (at(f) ? `${at(f)!.wrong}; ${at(f)!.right}` : undefined);
+  const toggle = <T,>(list: T[], x: T) => (list.includes(x) ? list.filter((y) => y !== x) : [...list, x]);
+  const field = (f: keyof Part, label: string, wide = false) => (
+    <TextField
+      label={label}
+      value={String(part[f] ?? '')}
+      onChange={(e) => set({ [f]: e.target.value })}
+      error={!!at(f)}
+      helperText={said(f)}
+      multiline={wide}
+      slotProps={{ htmlInput: { 'data-testid': `part-${f}` } }}
+    />
+  );
+  const number = (f: 'labour_minutes' | 'cost', label: string) => (
+    <TextField
+      label={label}
+      value={text[f] ?? String(part[f])}
+      onChange={(e) => {
+        setText({ ...text, [f]: e.target.value });
+        const v = readNumber(e.target.value);
+        if (v !== undefined && (f === 'cost' || (Number.isInteger(v) && v >= 0))) set({ [f]: v });
+      }}
+      error={
+        !!at(f) || (text[f] !== undefined && readNumber(text[f]) === undefined) || Number(text[f] ?? 0) < 0
+      }
+      helperText={Number(text[f] ?? 0) < 0 ? 'less than nothing; 0 or more' : said(f)}
+      slotProps={{ htmlInput: { inputMode: 'decimal', 'data-testid': `part-${f}` } }}
+    />
+  );
+  const words = (f: 'requires' | 'provides' | 'conflicts' | 'cautions', label: string, sep: string) => (
+    <TextField
+      label={label}
+      value={text[f] ?? part[f].join(`${sep} `)}
+      onChange={(e) => {
+        setText({ ...text, [f]: e.target.value });
+        set({
+          [f]: e.target.value
+            .split(sep)
+            .map((t) => t.trim())
+            .filter(Boolean),
+        });
+      }}
+      error={!!at(f)}
+      helperText={said(f)}
+      multiline={f === 'cautions'}
+    />
+  );
+  const negative = Number(text.labour_minutes ?? 0) < 0 || Number(text.cost ?? 0) < 0;
+  const l = look.data;
+  const d = (k: 'camber_deg' | 'toe_deg') =>
+    l?.before_wheel && l.after_wheel ? l.after_wheel[k] - l.before_wheel[k] : undefined;
+  const caster =
+    l?.before_wheel?.steer && l.after_wheel?.steer
+      ? l.after_wheel.steer.caster_deg - l.before_wheel.steer.caster_deg
+      : undefined;
+  return (
+    <>
+      <section className="part-form" aria-label="Part">
+        <div className="field-row">
+          <TextField
+            label="Name"
+            value={part.name}
+            onChange={(e) => {
+              const name = e.target.value;
+              const id = isNew
+                ? name
+                    .toLowerCase()
+                    .replaceAll(/[^a-z0-9]+/g, '-')
+                    .replaceAll(/^-|-$/g, '')
+                    .slice(0, 60)
+                : part.id;
+              set({ name, id });
+            }}
+            error={!!at('name')}
+            helperText={said('name')}
+            slotProps={{ htmlInput: { 'data-testid': 'part-name' } }}
+          />
+          <TextField
+            label="Short word"
+            value={part.id}
+            disabled={!isNew}
+            onChange={(e) => set({ id: e.target.value })}
+            error={!!at('id')}
+            helperText={said('id')}
+            slotProps={{ htmlInput: { 'data-testid': 'part-id' } }}
+          />
+          <TextField
+            select
+            label="Family"
+            value={part.group}
+            onChange={(e) => set({ group: e.target.value as Part['group'] })}
+            slotProps={{ select: { native: true } }}
+          >
+            {groups.map((g) => (
+              <option key={g} value={g}>
+                {g.replace('_', ' ')}
+              </option>
+            ))}
+          </TextField>
+        </div>
+        {field('summary', 'What it moves, in a few words')}
+        <fieldset className="part-set">
+          <legend>Fits</legend>
+          <div className="sets-filters">
+            {layouts.map(([k, w]) => (
+              <button
+                key={k}
+                type="button"
+                className="chip small"
+                aria-pressed={part.fits.layouts.includes(k)}
+                onClick={() => set({ fits: { ...part.fits, layouts: toggle(part.fits.layouts, k) } })}
+              >
+                {w}
+              </button>
+            ))}
+            {(['front', 'rear'] as const).map((a) => (
+              <button
+                key={a}
+                type="button"
+                className="chip small"
+                aria-pressed={part.fits.axles.includes(a)}
+                onClick={() => set({ fits: { ...part.fits, axles: toggle(part.fits.axles, a) } })}
+              >
+                {a}
+              </button>
+            ))}
+          </div>
+          {(at('fits.layouts') || at('fits.axles')) && (
+            <FieldError
+              wrong={(at('fits.layouts') ?? at('fits.axles'))!.wrong}
+              right={(at('fits.layouts') ?? at('fits.axles'))!.right}
+            />
+          )}
+          <TextField
+            label="Takes the place of (two with the same word cannot be fitted at once)"
+            value={part.fits.replaces}
+            onChange={(e) => set({ fits: { ...part.fits, replaces: e.target.value } })}
+            error={!!at('fits.replaces')}
+            helperText={said('fits.replaces')}
+            slotProps={{ htmlInput: { 'data-testid': 'part-replaces' } }}
+          />
+        </fieldset>
+        <fieldset className="part-set">
+          <legend>What it moves as fitted</legend>
+          {part.edits.map((e, i) => (
+            <KindRow
+              key={i}
+              kinds={edits}
+              entry={e as Record<string, unknown>}
+              at={`edits.${i}`}
+              problems={problems}
+              change={(x) =>
+                set({
+                  edits: part.edits.map((y, j) => (j === i ? (x as unknown as Part['edits'][number]) : y)),
+                })
+              }
+              remove={() => set({ edits: part.edits.filter((_, j) => j !== i) })}
+            />
+          ))}
+          {at('edits') && part.edits.length === 0 && (
+            <FieldError wrong={at('edits')!.wrong} right={at('edits')!.right} />
+          )}
+          <select
+            className="line-input"
+            value=""
+            aria-label="Add what it moves"
+            data-testid="add-edit"
+            onChange={(e) =>
+              e.target.value &&
+              set({
+                edits: [...part.edits, fresh(edits, e.target.value) as unknown as Part['edits'][number]],
+              })
+            }
+          >
+            <option value="">+ Add what it moves…</option>
+            {Object.entries(edits).map(([k, v]) => (
+              <option key={k} value={k}>
+                {v.word}
+              </option>
+            ))}
+          </select>
+          <TextField
+            label="Sizes it comes in (the amounts above are for one unit); empty for one size"
+            value={text.sizes ?? part.sizes?.values.join('  ') ?? ''}
+            onChange={(e) => {
+              setText({ ...text, sizes: e.target.value });
+              const v = readNumbers(e.target.value);
+              if (e.target.value.trim() === '') set({ sizes: null });
+              else if (v) set({ sizes: { unit: part.sizes?.unit ?? 'mm', values: v } });
+            }}
+            error={!!at('sizes') || (!!text.sizes?.trim() && !readNumbers(text.sizes))}
+            helperText={
+              said('sizes') ??
+              (text.sizes?.trim() && !readNumbers(text.sizes) ? 'numbers, such as 8 14 20' : undefined)
+            }
+            slotProps={{ htmlInput: { 'data-testid': 'part-sizes' } }}
+          />
+        </fieldset>
+        <fieldset className="part-set">
+          <legend>What can be turned on it</legend>
+          {part.adjusters.map((a, i) => (
+            <KindRow
+              key={i}
+              named
+              kinds={adjusters}
+              entry={a as unknown as Record<string, unknown>}
+              at={`adjusters.${i}`}
+              problems={problems}
+              change={(x) =>
+                set({
+                  adjusters: part.adjusters.map((y, j) =>
+                    j === i ? (x as unknown as Part['adjusters'][number]) : y,
+                  ),
+                })
+              }
+              remove={() => set({ adjusters: part.adjusters.filter((_, j) => j !== i) })}
+            />
+          ))}
+          <select
+            className="line-input"
+            value=""
+            aria-label="Add an adjuster"
+            data-testid="add-adjuster"
+            onChange={(e) =>
+              e.target.value &&
+              set({
+                adjusters: [
+                  ...part.adjusters,
+                  {
+                    name: 'Adjuster',
+                    ...fresh(adjusters, e.target.value),
+                  } as unknown as Part['adjusters'][number],
+                ],
+              })
+            }
+          >
+            <option value="">+ Add what can be turned…</option>
+            {Object.entries(adjusters).map(([k, v]) => (
+              <option key={k} value={k}>
+                {v.word}
+              </option>
+            ))}
+          </select>
+        </fieldset>
+        <fieldset className="part-set">
+          <legend>Money, work, rules</legend>
+          <div className="field-row">
+            {number('cost', 'Price for the axle')}
+            {number('labour_minutes', 'Labour for the axle, minutes')}
+          </div>
+          <div className="sets-filters">
+            {rules.map(([k, w]) => (
+              <button
+                key={k}
+                type="button"
+                className="chip small"
+                aria-pressed={part.rules.includes(k)}
+                onClick={() => set({ rules: toggle(part.rules, k) })}
+              >
+                {w}
+              </button>
+            ))}
+          </div>
+          <div className="field-row">
+            {words('requires', 'Needs beside it', ',')}
+            {words('provides', 'Brings for others', ',')}
+            {words('conflicts', 'Not beside', ',')}
+          </div>
+          {field('side_effect', 'What it costs beside money, one sentence', true)}
+          {field('access', 'How it is reached', true)}
+          {words('cautions', 'Cautions, one after the other, parted by |', '|')}
+        </fieldset>
+        {refused && !refused.problems.length && (
+          <FieldError
+            wrong={refused.message}
+            right="what you typed is still here: open the part again and put it in"
+          />
+        )}
+        <div style={{ display: 'flex', gap: 10, flexWrap: 'wrap' }}>
+          <Button
+            variant="contained"
+            disabled={keep.isPending || negative}
+            onClick={() => keep.mutate(retired)}
+            data-testid="part-keep"
+          >
+            {isNew ? 'Keep this part' : 'Keep the changes'}
+          </Button>
+          {!isNew && (
+            <>
+              <Button variant="outlined" onClick={() => copy(part)} data-testid="part-copy">
+                Copy
+              </Button>
+              <Button variant="outlined" onClick={() => keep.mutate(!retired)} data-testid="part-retire">
+                {retired ? 'Offer it again' : 'Retire'}
+              </Button>
+            </>
+          )}
+        </div>
+      </section>
+      <section className="part-look" aria-label="What it moves">
+        <div style={{ padding: 14 }}>
+          {l?.after && l.before ? (
+            <>
+              <p className="small" style={{ color: 'var(--chalk2)' }}>
+                On {l.on}
+              </p>
+              <Overlay
+                title="Without it and with it"
+                items={[
+                  { key: 1, name: 'without', drawing: l.before },
+                  { key: 2, name: 'with it', drawing: l.after },
+                ]}
+              />
+              <p className="fig" style={{ fontSize: 23, marginTop: 8 }} data-testid="part-effect">
+                camber {angleChange(d('camber_deg') ?? 0, form, 2)}
+                {caster !== undefined && ` · caster ${angleChange(caster, form, 2)}`} · toe{' '}
+                {angleChange(d('toe_deg') ?? 0, form, 2)}
+              </p>
+              {part.adjusters.length > 0 && (
+                <label style={{ display: 'block', marginTop: 10 }}>
+                  {part.adjusters[0]?.name}: from one end to the other
+                  <input
+                    type="range"
+                    min={0}
+                    max={1}
+                    step={0.05}
+                    value={turned}
+                    onChange={(e) => setTurned(Number(e.target.value))}
+                    style={{ width: '100%', minHeight: 44 }}
+                  />
+                </label>
+              )}
+            </>
+          ) : (
+            <p>{l?.note || l?.problems[0]?.wrong || 'Nothing to draw yet.'}</p>
+          )}
+        </div>
+      </section>
+    </>
+  );
+}

@@ -1,0 +1,196 @@
+// The shop's parts: shipped ones, own ones, what each moves, in and out as CSV and JSON.
+import { Button } from '@mui/material';
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { useRef, useState } from 'react';
+import { Link } from 'react-router';
+import { api, ApiProblem, take, type Schemas } from '../../api/client';
+import { FieldError } from '../../shell/Fault';
+import { Glyph, Logo } from '../../shell/glyphs';
+import type { Part } from './kinds';
+import { PartForm } from './PartForm';
+
+type Shelf = Schemas['ShelfPart'];
+const onSlate = { '&.MuiButton-outlined': { color: 'var(--chalk)', borderColor: 'var(--chalk2)' } };
+const origins: Record<Shelf['origin'], string> = { shipped: 'shipped', shop: 'own', changed: 'changed' };
+
+const blank: Part = {
+  id: '',
+  name: '',
+  summary: '',
+  group: 'upper_arm',
+  fits: { layouts: ['double_wishbone'], axles: ['front'], replaces: '' },
+  edits: [],
+  adjusters: [],
+  limits: { upper_joint_deg: null, lower_joint_deg: null, shaft_deg: null, bucket_mm: null, droop_mm: null },
+  requires: [],
+  provides: [],
+  conflicts: [],
+  side_effect: '',
+  labour_minutes: 60,
+  cost: 0,
+  rules: [],
+  access: '',
+  cautions: [],
+};
+
+export default function Parts() {
+  const queries = useQueryClient();
+  const shelf = useQuery({ queryKey: ['parts'], queryFn: () => take(api.GET('/api/v1/parts')) });
+  const [open, setOpen] = useState<{
+    key: string;
+    part: Part;
+    version: number;
+    retired: boolean;
+    fresh: boolean;
+  }>();
+  const [find, setFind] = useState('');
+  const file = useRef<HTMLInputElement>(null);
+  const [said, setSaid] = useState('');
+  const bring = useMutation({
+    mutationFn: async (f: File) => {
+      const text = await f.arrayBuffer();
+      const json = f.name.endsWith('.json');
+      const r = await fetch('/api/v1/parts/import', {
+        method: 'POST',
+        headers: { 'content-type': json ? 'application/json' : 'text/csv' },
+        body: text,
+      });
+      const doc = (await r.json().catch(() => ({}))) as Partial<Schemas['ProblemDocument']> &
+        Partial<Schemas['PartsTaken']>;
+      if (!r.ok)
+        throw new ApiProblem(
+          r.status,
+          doc.title ?? 'Refused',
+          doc.detail ?? r.statusText,
+          doc.problems ?? [],
+        );
+      return doc;
+    },
+    onSuccess: (d) => {
+      setSaid(`${d.rows} parts in the table, ${d.new} of them new.`);
+      void queries.invalidateQueries({ queryKey: ['parts'] });
+    },
+  });
+  const fault = bring.error instanceof ApiProblem ? bring.error : undefined;
+  const list = (shelf.data ?? []).filter((s) =>
+    `${s.part.name} ${s.part.summary} ${s.part.group} ${s.part.fits.layouts.join(' ')}`
+      .toLowerCase()
+      .includes(find.toLowerCase()),
+  );
+  const take1 = (s: Shelf) =>
+    setOpen({ key: s.part.id, part: s.part as Part, version: s.version, retired: s.retired, fresh: false });
+  return (
+    <div className="parts-page">
+      <header>
+        <Link to="/" aria-label="Bold Stance, all jobs" style={{ display: 'flex' }}>
+          <Logo size={36} />
+        </Link>
+        <h1 style={{ marginRight: 'auto' }}>Parts</h1>
+        <Button variant="outlined" sx={onSlate} component="a" href="/api/v1/parts.csv" download>
+          Save as CSV
+        </Button>
+        <Button variant="outlined" sx={onSlate} component="a" href="/api/v1/parts.json" download>
+          Save as JSON
+        </Button>
+        <Button variant="outlined" sx={onSlate} onClick={() => file.current?.click()}>
+          Bring in a table
+        </Button>
+        <input
+          ref={file}
+          type="file"
+          accept=".csv,.json"
+          hidden
+          data-testid="parts-file"
+          onChange={(e) => {
+            const f = e.target.files?.[0];
+            if (f) bring.mutate(f);
+            e.target.value = '';
+          }}
+        />
+        <Button
+          variant="contained"
+          onClick={() => setOpen({ key: 'new', part: blank, version: 0, retired: false, fresh: true })}
+          data-testid="new-part"
+        >
+          New part
+        </Button>
+      </header>
+      <section aria-label="Parts">
+        <div style={{ padding: '12px 16px' }}>
+          <input
+            className="line-input"
+            placeholder="Find a part"
+            aria-label="Find a part"
+            value={find}
+            onChange={(e) => setFind(e.target.value)}
+          />
+          {said && !fault && (
+            <p className="small" role="status" style={{ marginTop: 8 }} data-testid="parts-said">
+              {said}
+            </p>
+          )}
+          {fault && (
+            <div data-testid="parts-fault">
+              {fault.problems.slice(0, 5).map((p) => (
+                <FieldError key={p.field + p.wrong} wrong={`${p.field}: ${p.wrong}`} right={p.right} />
+              ))}
+              {!fault.problems.length && <FieldError wrong={fault.message} right="a table of up to 8 MB" />}
+              <p className="small">Nothing of it was taken in.</p>
+            </div>
+          )}
+        </div>
+        {list.map((s) => (
+          <button
+            key={s.part.id}
+            type="button"
+            className={`bare shelf-row ${open?.key === s.part.id ? 'on' : ''}`}
+            onClick={() => take1(s)}
+            data-testid={`shelf-${s.part.id}`}
+          >
+            <span style={{ flex: 1 }}>
+              <b>{s.part.name}</b>
+              <span className="small mut" style={{ display: 'block' }}>
+                {s.part.summary}
+              </span>
+            </span>
+            <span className="word small">
+              <Glyph name={s.retired ? 'none' : s.origin === 'shipped' ? 'done' : 'now'} size={14} />
+              {s.retired ? 'retired' : origins[s.origin]}
+            </span>
+          </button>
+        ))}
+      </section>
+      {open ? (
+        <PartForm
+          key={`${open.key}${open.version}${open.fresh}`}
+          part={open.part}
+          version={open.version}
+          retired={open.retired}
+          fresh={open.fresh}
+          copy={(p) =>
+            setOpen({
+              key: 'new',
+              part: { ...p, id: `${p.id}-copy`, name: `${p.name} (copy)` },
+              version: 0,
+              retired: false,
+              fresh: true,
+            })
+          }
+          kept={(all, id) => {
+            queries.setQueryData(['parts'], all);
+            const mine = all.find((s) => s.part.id === id);
+            if (mine) take1(mine);
+          }}
+        />
+      ) : (
+        <section style={{ padding: 24, gridColumn: '2 / -1' }}>
+          <h2>Pick a part, or make one of your own</h2>
+          <p style={{ marginTop: 10, maxWidth: 520 }}>
+            A part is what it moves: a joint set rearward, a pivot on shims, a link on a thread. The drawing
+            shows it as you type, and every plan and every search of sets uses it from then on.
+          </p>
+        </section>
+      )}
+    </div>
+  );
+}

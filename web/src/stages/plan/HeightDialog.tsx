@@ -1,0 +1,198 @@
+// How height is had, and what is wanted of it: every way moves what it really moves.
+import { Button, Dialog, TextField } from '@mui/material';
+import { useMutation } from '@tanstack/react-query';
+import { useState } from 'react';
+import { api, ApiProblem, take, type Schemas } from '../../api/client';
+import { FieldError } from '../../shell/Fault';
+import { Glyph } from '../../shell/glyphs';
+import { useSettings } from '../../shell/settings';
+import { changeOf, partOf, useShop, type AxleName, type Bench } from '../../shell/ticket';
+import { length, num, signed } from '../../units/print';
+import { readLength } from './HeightBench';
+
+type Kind = Schemas['TargetKind'];
+type WayKind = Schemas['WayKind'];
+const kinds: [Kind, string][] = [
+  ['hub_to_arch', 'Hub to arch'],
+  ['floor_to_arch', 'Floor to arch'],
+  ['rake', 'Rake, nose down'],
+  ['level', 'Level'],
+];
+
+export function HeightDialog({ bench, axle, close }: { bench: Bench; axle: AxleName; close: () => void }) {
+  const { ticket, draft, change } = bench;
+  const { unit } = useSettings();
+  const shop = useShop();
+  const base = axle === 'front' ? ticket.base : ticket.rear_base;
+  const other = axle === 'front' ? ticket.rear_base : ticket.base;
+  const part = draft ? partOf(draft, axle) : undefined;
+  const across = draft ? partOf(draft, axle === 'front' ? 'rear' : 'front') : undefined;
+  const show = (mm: number) => (unit === 'mm' ? num(mm) : String(Math.round((mm / 25.4) * 16) / 16));
+  const [text, setText] = useState<Record<string, string>>(() => ({
+    settle: show(part?.settle ?? 0),
+    load: show(part?.load ?? 0),
+    left: show(part?.trim[0] ?? 0),
+    right: show(part?.trim[1] ?? 0),
+    ...Object.fromEntries((part?.ways ?? []).map((w) => [`way.${w.kind}`, show(w.gain_mm)])),
+  }));
+  const [kind, setKind] = useState<Kind>('hub_to_arch');
+  const [want, setWant] = useState('');
+  const facts = ticket.vehicle.facts;
+  const car = facts.car;
+  const aim = useMutation({
+    mutationFn: (value: number) => {
+      const g = (x: typeof base) => (x ? (x.left.height_mm + x.right.height_mm) / 2 : facts.rear_height_mm);
+      const radius = (x: typeof base, gain: number) => (x?.geometry.wheel.loaded_radius_mm ?? 380) + gain;
+      const gains = [car?.front_tyre_gain_mm ?? 0, car?.rear_tyre_gain_mm ?? 0];
+      if (axle === 'rear') gains.reverse();
+      return take(
+        api.POST('/api/v1/height-target', {
+          body: {
+            kind,
+            axle,
+            value,
+            own_mm: g(base),
+            other_mm: g(other) + (across?.height ?? 0),
+            own_radius_mm: radius(base, gains[0]!),
+            other_radius_mm: radius(other ?? base, gains[1]!),
+            wheelbase_mm: facts.wheelbase_mm,
+            turns: axle === 'front' ? (car?.turns ?? []) : [],
+          },
+        }),
+      );
+    },
+  });
+  if (!draft || !part || !base) return null;
+  const mm = (k: string) => ((text[k] ?? '').trim() === '' ? 0 : readLength(text[k] ?? '', unit));
+  const ways = (shop.data?.ways ?? []).filter((w) =>
+    w.layouts.includes(base.geometry.layout as Schemas['Layout']),
+  );
+  const total = part.height;
+  const named = ways.reduce((s, w) => s + (mm(`way.${w.kind}`) ?? 0), 0);
+  const bad = Object.keys(text).find((k) => mm(k) === undefined);
+  const value =
+    kind === 'level'
+      ? 0
+      : kind === 'rake'
+        ? Number(want.replace(',', '.').replace('−', '-'))
+        : (readLength(want, unit) ?? NaN);
+  const fault = aim.error instanceof ApiProblem ? aim.error : undefined;
+  const keep = () => {
+    const list = ways
+      .map((w) => ({ kind: w.kind as WayKind, gain_mm: mm(`way.${w.kind}`) ?? 0 }))
+      .filter((w) => w.gain_mm !== 0);
+    change(
+      changeOf(axle, {
+        ways: list,
+        settle: Math.max(0, mm('settle') ?? 0),
+        load: mm('load') ?? 0,
+        trim: [mm('left') ?? 0, mm('right') ?? 0],
+      }),
+    );
+    close();
+  };
+  const field = (k: string, label: string, hint?: string) => (
+    <TextField
+      key={k}
+      label={`${label}, ${unit}`}
+      value={text[k] ?? ''}
+      onChange={(e) => setText({ ...text, [k]: e.target.value })}
+      error={mm(k) === undefined}
+      helperText={mm(k) === undefined ? 'a length such as 25 or 1 in' : hint}
+      slotProps={{ htmlInput: { 'data-testid': `height-${k}` } }}
+    />
+  );
+  return (
+    <Dialog open onClose={close} maxWidth="md" fullWidth aria-labelledby="height-title">
+      <div style={{ padding: 22 }}>
+        <h2 id="height-title">
+          {axle === 'front' ? 'Front' : 'Rear'} height: what is wanted, and how it is had
+        </h2>
+        <div className="seg" role="group" aria-label="Target" style={{ margin: '14px 0 10px' }}>
+          {kinds.map(([k, w]) => (
+            <button key={k} type="button" aria-pressed={kind === k} onClick={() => setKind(k)}>
+              {w}
+            </button>
+          ))}
+        </div>
+        <div style={{ display: 'flex', gap: 12, alignItems: 'center', flexWrap: 'wrap' }}>
+          {kind !== 'level' && (
+            <TextField
+              label={kind === 'rake' ? 'Degrees' : `Wanted, ${unit}`}
+              value={want}
+              onChange={(e) => setWant(e.target.value)}
+              error={want !== '' && !Number.isFinite(value)}
+              slotProps={{ htmlInput: { 'data-testid': 'target-value' } }}
+            />
+          )}
+          <Button
+            variant="outlined"
+            disabled={kind !== 'level' && !Number.isFinite(value)}
+            onClick={() => aim.mutate(value)}
+            data-testid="target-work"
+          >
+            Work it out
+          </Button>
+          {aim.data && (
+            <span>
+              <b className="fig" style={{ fontSize: 24 }}>
+                {signed(Math.round(aim.data.gain_mm))} mm
+              </b>{' '}
+              from as found. Bolt or collar: {aim.data.turns.toFixed(1)} ± {aim.data.turns_band.toFixed(1)}{' '}
+              turns ({aim.data.records ? `from ${aim.data.records} recorded` : 'usual value, none recorded'}).{' '}
+              <button
+                type="button"
+                className="chip"
+                onClick={() => change(changeOf(axle, { height: Math.round(aim.data!.gain_mm) }))}
+                data-testid="target-use"
+              >
+                Use it
+              </button>
+            </span>
+          )}
+        </div>
+        {fault && (
+          <FieldError
+            wrong={fault.problems[0]?.wrong ?? fault.message}
+            right={fault.problems[0]?.right ?? 'try again'}
+          />
+        )}
+        <h3 style={{ margin: '18px 0 4px' }}>
+          How the {signed(total)} mm are had: {length(Math.abs(total - named), unit)}{' '}
+          {total - named < 0 ? 'down' : 'up'} by the suspension&rsquo;s own travel
+        </h3>
+        <p className="small mut" style={{ marginBottom: 10 }}>
+          Springs, collars, bars, spacers and air move the suspension. Knuckles, brackets, blocks and a body
+          lift move something else: name them here.
+        </p>
+        <div className="way-grid">
+          {ways.map((w) =>
+            field(
+              `way.${w.kind}`,
+              w.words.replace(/^./, (c) => c.toUpperCase()),
+            ),
+          )}
+        </div>
+        <h3 style={{ margin: '16px 0 10px' }}>Afterwards</h3>
+        <div className="way-grid">
+          {field('settle', 'Settles by')}
+          {field('load', 'Sinks under the usual load')}
+          {field('left', 'Left higher by')}
+          {field('right', 'Right higher by')}
+        </div>
+        <p className="small" style={{ marginTop: 14, display: 'flex', gap: 8 }}>
+          <Glyph name="watch" size={18} /> A loaded spring can kill: compressor or shop. Torsion bars unload
+          first. Air: service mode before lifting. Lift height is local law: check it.
+        </p>
+        <div style={{ display: 'flex', gap: 10, justifyContent: 'flex-end', marginTop: 16 }}>
+          <Button variant="outlined" onClick={close}>
+            Leave
+          </Button>
+          <Button variant="contained" disabled={!!bad} onClick={keep} data-testid="height-keep">
+            Keep
+          </Button>
+        </div>
+      </div>
+    </Dialog>
+  );
+}

@@ -1,0 +1,273 @@
+// Every set of parts that lands on aim, ranked, with reasons; filters, pins, and the way to take one.
+import { Button } from '@mui/material';
+import { useEffect, useMemo, useState } from 'react';
+import type { PlanInput, Schemas } from '../../api/client';
+import { FieldError } from '../../shell/Fault';
+import { Glyph } from '../../shell/glyphs';
+import { useSettings } from '../../shell/settings';
+import type { Ticket } from '../../api/client';
+import { angle, num } from '../../units/print';
+import { useSearch, type Filters, type Tyres } from './useSearch';
+
+type SetPlan = Schemas['SetPlan'];
+type Rule = Schemas['Rule'];
+const rules: [Rule, string][] = [
+  ['aftermarket_arms', 'Factory arms stay'],
+  ['welding', 'No welding'],
+  ['cutting', 'No cutting'],
+  ['spherical_joints', 'No metal joints'],
+  ['moves_pivots', 'Pivots stay'],
+  ['knuckle', 'Knuckles stay'],
+];
+
+/** Tyre facts of a ticket as the search takes them. */
+export function tyresOf(t: Ticket, limit: number): Tyres {
+  const f = t.vehicle.facts;
+  return {
+    tyre_size: f.tyre_size,
+    tyre_class: f.tyre_class,
+    tread_depth_mm: f.tread_depth_mm,
+    limit_mm: limit,
+    load_n: f.front_load_n,
+    pressure_kpa: f.pressure_kpa,
+    placard_kpa: f.placard_kpa,
+    drive_share: f.drive === 'front' ? 1 : f.drive === 'both' ? 0.5 : 0,
+    use: f.use,
+    load_transfer_per_g: f.silhouette === 'pickup' ? 0.85 : 0.7,
+  };
+}
+
+interface Props {
+  input: PlanInput;
+  tyres: Tyres;
+  fitted: string[];
+  pins: { pinned: string[]; excluded: string[] };
+  setPins: (p: { pinned: string[]; excluded: string[] }) => void;
+  take: (ids: string[]) => void;
+}
+
+export function SetsPane({ input, tyres, fitted, pins, setPins, take }: Props) {
+  const [forbid, setForbid] = useState<Rule[]>([]);
+  const [budget, setBudget] = useState('');
+  const [most, setMost] = useState(4);
+  const [on, setOn] = useState(0);
+  const money = budget.trim() === '' ? undefined : Number(budget.replace(',', '.'));
+  const wrong = money !== undefined && !(money >= 0 && money <= 1e6);
+  const search = useSearch();
+  const { form } = useSettings();
+  const filters: Filters = useMemo(
+    () => ({
+      forbid,
+      budget: wrong ? null : (money ?? null),
+      labour_minutes: null,
+      most_parts: most,
+      ...pins,
+    }),
+    [forbid, money, wrong, most, pins],
+  );
+  // What is fitted or picked does not change what is searched.
+  const key = JSON.stringify({ ...input, fitted: [], picked: [null, null] });
+  const { run } = search;
+  useEffect(() => {
+    const t = setTimeout(() => void run(JSON.parse(key) as PlanInput, filters, tyres), 250);
+    setOn(0);
+    return () => clearTimeout(t);
+  }, [key, filters, run, tyres]);
+  const r = search.result;
+  const plan = r?.plans[on];
+  const isFitted = (p: SetPlan) =>
+    p.parts.length === fitted.length && p.parts.every((x) => fitted.includes(x.id));
+  const toggle = (x: Rule) => setForbid((f) => (f.includes(x) ? f.filter((y) => y !== x) : [...f, x]));
+  const p = search.progress;
+  return (
+    <>
+      <div className="sets-head">
+        <details className="fold sets-fold">
+          <summary data-testid="sets-filters">
+            Filters
+            {forbid.length + (money === undefined ? 0 : 1) + (most < 4 ? 1 : 0)
+              ? `: ${forbid.length + (money === undefined ? 0 : 1) + (most < 4 ? 1 : 0)} on`
+              : ''}
+          </summary>
+          <div className="sets-filters" role="group" aria-label="Filters">
+            {rules.map(([k, word]) => (
+              <button
+                key={k}
+                type="button"
+                className="chip small"
+                aria-pressed={forbid.includes(k)}
+                onClick={() => toggle(k)}
+                data-testid={`rule-${k}`}
+              >
+                <Glyph name={forbid.includes(k) ? 'done' : 'none'} size={13} /> {word}
+              </button>
+            ))}
+          </div>
+          <div className="sets-line">
+            <label>
+              Parts at most
+              <input
+                className="line-input"
+                inputMode="decimal"
+                value={budget}
+                placeholder="any price"
+                onChange={(e) => setBudget(e.target.value)}
+                aria-invalid={wrong}
+                data-testid="budget"
+              />
+            </label>
+            <label>
+              Sets of
+              <select className="line-input" value={most} onChange={(e) => setMost(Number(e.target.value))}>
+                {[1, 2, 3, 4].map((n) => (
+                  <option key={n} value={n}>
+                    {n} at most
+                  </option>
+                ))}
+              </select>
+            </label>
+          </div>
+        </details>
+        {wrong && <FieldError wrong={`“${budget}” is no price`} right="a number such as 400, or empty" />}
+        {(pins.pinned.length > 0 || pins.excluded.length > 0) && (
+          <div className="sets-filters">
+            {[
+              ...pins.pinned.map((x) => [x, 'in'] as const),
+              ...pins.excluded.map((x) => [x, 'out'] as const),
+            ].map(([x, w]) => (
+              <button
+                key={x}
+                type="button"
+                className="chip small"
+                onClick={() =>
+                  setPins({
+                    pinned: pins.pinned.filter((y) => y !== x),
+                    excluded: pins.excluded.filter((y) => y !== x),
+                  })
+                }
+              >
+                {w === 'in' ? 'must have' : 'without'} {x.split('@')[0]!.replaceAll('-', ' ')} ✕
+              </button>
+            ))}
+          </div>
+        )}
+        <p className="small" aria-live="polite" data-testid="sets-headline">
+          {search.running && search.slow && p ? (
+            <>
+              {p.doing} {p.done} of {p.of}{' '}
+              <button type="button" className="chip small" onClick={search.stop} data-testid="sets-stop">
+                Stop
+              </button>
+            </>
+          ) : r ? (
+            <>
+              <b>{r.headline}.</b> {r.sentence}{' '}
+              <span className="mut">
+                {r.considered.toLocaleString('en').replaceAll(',', ' ')} sets looked at.
+              </span>
+            </>
+          ) : search.fault ? (
+            <span className="plate">
+              {search.fault.problems[0]
+                ? `${search.fault.problems[0].wrong}; ${search.fault.problems[0].right}`
+                : search.fault.message}
+            </span>
+          ) : (
+            'Looking…'
+          )}
+        </p>
+      </div>
+      <div
+        className="part-list"
+        role="listbox"
+        aria-label="Sets of parts"
+        style={{ opacity: search.running && search.slow ? 0.5 : 1 }}
+      >
+        {r?.plans.map((s, i) => {
+          const open = i === on;
+          const state = s.fouls.length ? 'clash' : s.reached ? 'aim' : 'short';
+          return (
+            <button
+              key={s.parts.map((x) => x.id).join()}
+              type="button"
+              role="option"
+              aria-selected={open}
+              className={`bare part set ${open ? 'on' : ''}`}
+              onClick={() => setOn(i)}
+              data-testid={`set-${i}`}
+            >
+              <span style={{ flex: 1, minWidth: 0 }}>
+                <span className="set-top">
+                  <b>{s.parts.length ? s.parts.map((x) => x.name).join(' + ') : 'As built'}</b>
+                  <span className="word">
+                    <Glyph name={isFitted(s) ? 'done' : state} size={16} />
+                    {isFitted(s)
+                      ? 'Fitted'
+                      : s.fouls.length
+                        ? 'Fouls'
+                        : s.reached
+                          ? 'Reaches'
+                          : `${num(s.short_deg, s.short_deg < 0.095 ? 2 : 1)}° short`}
+                  </span>
+                </span>
+                <span className="set-figures fig">
+                  <span>{s.cost.toFixed(0)} in parts</span>
+                  <span>{num(s.labour_minutes / 60, 1)} h</span>
+                  <span>toe swing {s.bump_toe_deg.toFixed(1)}°</span>
+                  {s.life_km && <span>{Math.round(s.life_km.median / 1000)} 000 km</span>}
+                </span>
+                {s.best_at.length > 0 && <span className="small best">{s.best_at.join(' · ')}</span>}
+                {open && (
+                  <span className="small set-more">
+                    {s.fouls.map((f) => (
+                      <span key={f} className="plate">
+                        <Glyph name="clash" size={13} /> {f}
+                      </span>
+                    ))}
+                    {s.reasons.map((x) => (
+                      <span key={x}>{x}</span>
+                    ))}
+                    {s.left.lock && (
+                      <span>
+                        Full lock: outside wheel {angle(s.left.lock.outer_deg, form)}, inside{' '}
+                        {angle(s.left.lock.inner_deg, form)}.
+                      </span>
+                    )}
+                    {s.life_km && (
+                      <span>
+                        Tyres {Math.round(s.life_km.median / 1000)} 000 km ({Math.round(s.life_km.low / 1000)}
+                        –{Math.round(s.life_km.high / 1000)}).
+                      </span>
+                    )}
+                  </span>
+                )}
+              </span>
+            </button>
+          );
+        })}
+        {r?.ways_differ.map((w) => (
+          <p key={w} className="small ways-differ">
+            <Glyph name="watch" size={15} /> {w}
+          </p>
+        ))}
+      </div>
+      <div className="pane-foot">
+        <Button
+          variant="contained"
+          sx={{ flex: 1 }}
+          disabled={!plan || isFitted(plan)}
+          onClick={() => plan && take(plan.parts.map((x) => x.id))}
+          data-testid="take-set"
+        >
+          {!plan
+            ? 'No set to fit'
+            : isFitted(plan)
+              ? 'This set is fitted'
+              : plan.parts.length
+                ? `Fit ${plan.parts.length > 1 ? `these ${plan.parts.length}` : 'this one'}`
+                : 'Take every part off'}
+        </Button>
+      </div>
+    </>
+  );
+}
