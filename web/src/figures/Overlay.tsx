@@ -2,7 +2,7 @@
 import type { Drawing } from '../api/client';
 import { Ground } from '../shell/Car';
 
-const dashes = ['', '9 4', '3 4', '12 4 2 4'];
+const dashes = ['', '9 8', '3 6', '14 6 3 6'];
 const tones = ['var(--chalk)', 'var(--leftS)', 'var(--rightS)', 'var(--do)'];
 /** Half a tyre's width, for the drawing only, mm. */
 const HALF = 120;

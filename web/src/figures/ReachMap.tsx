@@ -153,7 +153,7 @@ export function ReachMap({
     [
       ...corners,
       ...sides.flatMap((s) => [
-        ...pts(s),
+        ...(rear ? near(pts(s)) : pts(s)),
         ...near(cand(s)),
         [result[s].before.camber_deg, result[s].before[k2]] as [number, number],
         [result[s].after.camber_deg, result[s].after[k2]] as [number, number],

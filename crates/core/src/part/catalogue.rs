@@ -143,8 +143,11 @@ impl Roles {
                 // A camber arm sits high: the upper link that tips the wheel most for the toe it costs.
                 let high = |i: usize| p.rods[i].outer[2] > g.wheel.center[2];
                 let camber = by(&|e| if high(e.0) { e.1 - 0.2 * e.2 } else { 0.1 * e.1 - 1.0 }, &[toe]);
-                let trailing = exact(&["trailing", "trailing_link", "trailing_arm"])
-                    .or_else(|| by(&|e| e.3 - 2.0 * e.1, &[toe, camber]));
+                let trailing = exact(&["trailing", "trailing_link", "trailing_arm"]).or_else(|| {
+                    // A link that mostly moves the wheel fore and aft; where there is none, none trails.
+                    by(&|e| e.3 - 2.0 * e.1, &[toe, camber])
+                        .filter(|i| effects.iter().any(|e| e.0 == *i && e.3 > 0.5))
+                });
                 let name = |i: Option<usize>| i.map(|i| names[i].clone());
                 Self { toe: name(toe), camber: name(camber), trailing: name(trailing), names: Some(names) }
             }

@@ -110,6 +110,7 @@ export function HeightBench({
             display: 'flex',
             justifyContent: 'space-between',
             alignItems: 'center',
+            gap: 8,
           }}
         >
           {unit === 'mm' ? (
