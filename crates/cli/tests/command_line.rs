@@ -124,6 +124,45 @@ fn settings_say_what_is_wrong_and_what_has_no_answer() {
 }
 
 #[test]
+fn a_plan_case_is_searched_and_what_none_reaches_is_exit_3() {
+    let read = |h: i32, camber: f64, caster: f64| {
+        json!({"height_mm":h,"angles":{"camber_deg":camber,"caster_deg":caster,"toe_deg":0.05},
+            "sigma":{"camber_deg":0.1,"caster_deg":0.15,"toe_deg":0.05}})
+    };
+    let case = |caster: [f64; 2]| {
+        json!({"format":"bold-stance.plan/1","filters":{"forbid":["welding"],"most_parts":2},"input":{
+            "geometry":sample(),"wheelbase_mm":3220,"design_height_mm":498,"height_change_mm":65,"fitted":[],
+            "adjusters":settings()["adjusters"],"left":read(496,-0.15,3.35),"right":read(500,0.0,3.5),
+            "aim":{"id":"own","name":"Own","reason":"typed","camber_deg":[-0.3,0.3],"caster_deg":caster,
+                "toe_total_deg":[0.0,0.2],"cross_camber_deg":0.5,"cross_caster_deg":1.0}}})
+    };
+    let out = run(&["plan", file("p1.json", &case([3.7, 4.7]).to_string()).to_str().unwrap()]);
+    assert!(out.status.success(), "{}", String::from_utf8_lossy(&out.stderr));
+    let r: Value = serde_json::from_slice(&out.stdout).unwrap();
+    assert_eq!((&r["reached"], &r["exhaustive"]), (&json!(true), &json!(true)));
+    for (n, p) in r["plans"].as_array().unwrap().iter().enumerate() {
+        let after = &p["left_after"];
+        let path = file(&format!("p1_{n}.json"), &after["geometry_after"].to_string());
+        let out = run(&["sweep", path.to_str().unwrap(), "--travel=0"]);
+        let text = String::from_utf8(out.stdout).unwrap();
+        let row: Vec<f64> = text.lines().nth(1).unwrap().split(',').map(|v| v.parse().unwrap()).collect();
+        for (i, k) in [(2, "camber_deg"), (3, "toe_deg"), (4, "caster_deg"), (5, "sai_deg")] {
+            assert!((row[i] - after["angles"][k].as_f64().unwrap()).abs() < 0.005, "{k}");
+        }
+    }
+    let out = run(&["plan", file("p2.json", &case([14.0, 15.0]).to_string()).to_str().unwrap()]);
+    assert_eq!(out.status.code(), Some(3));
+    assert!(String::from_utf8_lossy(&out.stderr).contains("short by"));
+    let nearest: Value = serde_json::from_slice(&out.stdout).unwrap();
+    assert!(!nearest["plans"].as_array().unwrap().is_empty());
+    let mut bad = case([3.7, 4.7]);
+    bad["input"]["left"]["height_mm"] = json!(-5);
+    refused(&run(&["plan", file("p3.json", &bad.to_string()).to_str().unwrap()]), 2, "input.left.height_mm");
+    bad["input"]["lefft"] = json!(1);
+    refused(&run(&["plan", file("p4.json", &bad.to_string()).to_str().unwrap()]), 2, "lefft");
+}
+
+#[test]
 fn the_wear_case_of_the_contract_runs() {
     let case = r#"{"format":"bold-stance.wear/1",
      "tyre":{"section_mm":255,"aspect":45,"rim_in":19,"class":"soft_summer","new_depth_mm":7.5},

@@ -9,15 +9,15 @@ use bold_stance_core::fit::{Doubt, Doubted, Knowledge, SAMPLES, doubt, sampled_d
 use bold_stance_core::geometry::{Axle, Side};
 use bold_stance_core::linkage::{Corner, Linkage};
 use bold_stance_core::metrics::{CornerFileRequest, axle_curves, corner_file};
-use bold_stance_core::part::shipped_parts;
-use bold_stance_core::plan::plan;
+use bold_stance_core::part::{Part, default_adjusters, parts_for, shipped_parts};
+use bold_stance_core::plan::{Bench, Filters, Plane, Target, plan, reach, search, solve};
 use bold_stance_core::reading::{
     Jack, Method, Place, Prepared, RawEntry, Scene, Seen, Take, Visit, picture, shipped_methods,
     shipped_prepare, suspicions, take,
 };
 use bold_stance_core::units::LengthUnit;
-use bold_stance_core::vehicle::{Car, CarFacts, Gains, Measured, PlannedHeights};
-use bold_stance_core::wear::{Setup, TyreClass, calibrate, forecast};
+use bold_stance_core::vehicle::{Attitude, Car, CarFacts, Gains, Measured, PlannedHeights};
+use bold_stance_core::wear::{AxleWearCase, Setup, TyreClass, calibrate, forecast};
 use criterion::{Criterion, criterion_group, criterion_main};
 use std::hint::black_box;
 
@@ -39,9 +39,54 @@ fn speed(c: &mut Criterion) {
         });
     });
     let parts = shipped_parts().unwrap();
-    c.bench_function("whole plan answer, both sides, five parts", |b| {
+    c.bench_function("whole plan answer, both sides, shipped catalogue", |b| {
         b.iter(|| plan(black_box(&input), &parts).unwrap());
     });
+    let cams = Bench::new(corner.clone(), default_adjusters(3.2), -60.0, Attitude::default());
+    let aim = Target { camber: [-0.3, 0.3], caster: [3.7, 4.7], toe: [0.0, 0.1] };
+    c.bench_function("one setting solve, two cams and a tie rod", |b| {
+        b.iter(|| solve(black_box(&cams), &aim))
+    });
+    let mut arm = default_adjusters(3.2);
+    for p in parts.iter().filter(|p| p.id == "adjustable-upper-arm") {
+        arm.extend(p.adjusters.clone());
+    }
+    let arm = Bench::new(corner.clone(), arm, -60.0, Attitude::default());
+    c.bench_function("one setting solve, two cams, two threads and a tie rod", |b| {
+        b.iter(|| solve(black_box(&arm), &aim));
+    });
+    let eight: Vec<Bench> = parts_for(&parts, &input.geometry)
+        .into_iter()
+        .take(8)
+        .map(|p| Bench::new(corner.edited(&p.edits), default_adjusters(3.2), -60.0, Attitude::default()))
+        .collect();
+    c.bench_function("reach polygons, one axle, both sides, eight parts", |b| {
+        b.iter(|| {
+            for x in &eight {
+                for _ in Side::BOTH {
+                    black_box(reach(x, &x.start(), Plane::CamberCaster, false));
+                }
+            }
+        });
+    });
+    let tyres: AxleWearCase = serde_json::from_str(
+        r#"{"tyre_size":"285/70R17","tyre_class":"all_terrain","tread_depth_mm":10.6,"limit_mm":3,"load_n":7000,
+        "pressure_kpa":240,"placard_kpa":260,"drive_share":0.5,"use":"trail","load_transfer_per_g":0.85}"#,
+    )
+    .unwrap();
+    let f = Filters::default();
+    c.bench_function("plan search, shipped catalogue, wear and bands on the finalists", |b| {
+        b.iter(|| search(black_box(&input), &f, Some(&tyres), &parts, &|_| true).unwrap());
+    });
+    let many: Vec<Part> = (0..10)
+        .flat_map(|n| parts.iter().map(move |p| Part { id: format!("{}-{n}", p.id), ..p.clone() }))
+        .collect();
+    let mut slow = c.benchmark_group("large");
+    slow.sample_size(10);
+    slow.bench_function("plan search, ten times the catalogue", |b| {
+        b.iter(|| search(black_box(&input), &f, Some(&tyres), &many, &|_| true).unwrap());
+    });
+    slow.finish();
     let answer = plan(&input, &parts).unwrap();
     c.bench_function("plan answer to JSON", |b| b.iter(|| serde_json::to_vec(black_box(&answer)).unwrap()));
     let tyre = bold_stance_core::wear::Tyre {

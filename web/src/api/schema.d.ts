@@ -3557,6 +3557,8 @@ export interface components {
             at_end: boolean;
             /** @description `outboard`, `inboard`, `longer`, `shorter`, … or `leave`. */
             direction: string;
+            /** @description Whether it is a cam that turns between notches or freely. */
+            is_cam: boolean;
             /**
              * Format: double
              * @description From where it stood: degrees or turns.
@@ -3574,6 +3576,8 @@ export interface components {
              * @description Where it ends: degrees of a cam, turns of a thread.
              */
             position: number;
+            /** @description Whether it sets toe, last of all. */
+            sets_toe: boolean;
             /**
              * Format: double
              * @description The same in notches or turns, signed.

@@ -26,6 +26,10 @@ pub struct SettingLine {
     pub words: String,
     /// Whether the last notch or turn is used up.
     pub at_end: bool,
+    /// Whether it sets toe, last of all.
+    pub sets_toe: bool,
+    /// Whether it is a cam that turns between notches or freely.
+    pub is_cam: bool,
 }
 
 /// What one notch or turn does.
@@ -147,7 +151,10 @@ impl Bench {
             .iter()
             .zip(positions)
             .enumerate()
-            .map(|(i, (a, p))| (if self.toe_by == Some(i) { 9 } else { a.turn_order() }, line(a, *p)))
+            .map(|(i, (a, p))| {
+                let sets_toe = self.toe_by == Some(i);
+                (if sets_toe { 9 } else { a.turn_order() }, SettingLine { sets_toe, ..line(a, *p) })
+            })
             .collect();
         out.sort_by_key(|(order, _)| *order);
         out.into_iter().map(|(_, l)| l).collect()
@@ -209,7 +216,19 @@ fn line(a: &Adjuster, position: f64) -> SettingLine {
     let margin = a.step().unwrap_or((high - low) / 100.0) / 2.0;
     let at_end = !matches!(a.kind, AdjusterKind::Sleeve { .. })
         && (position - low < margin || high - position < margin);
-    SettingLine { name: a.name.clone(), position, movement, steps, movement_mm, direction, words, at_end }
+    let is_cam = matches!(a.kind, AdjusterKind::Eccentric { .. } | AdjusterKind::CamBolt { .. });
+    SettingLine {
+        name: a.name.clone(),
+        position,
+        movement,
+        steps,
+        movement_mm,
+        direction,
+        words,
+        at_end,
+        sets_toe: false,
+        is_cam,
+    }
 }
 
 /// `1 3/4`, `2/3`, `1/12`, `2`: turns in the fractions a spanner can follow.

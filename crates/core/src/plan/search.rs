@@ -279,9 +279,17 @@ pub fn search(
     let posed: Vec<(Set, Quick)> =
         over(&chosen, "posing", &tell, &cancelled, |s| quick(work, &pool.of(&s.parts)).map(|q| (*s, q)));
     let posed_count = posed.len();
-    let finalists = front(posed, SOLVED, &pool);
-    let solved: Vec<SetPlan> =
-        over(&finalists, "setting", &tell, &cancelled, |(s, _)| set_plan(work, &pool.of(&s.parts), tyres));
+    let (finalists, rest) = front(posed, SOLVED, &pool);
+    let set = |(s, _): &(Set, Quick)| set_plan(work, &pool.of(&s.parts), tyres).map(|p| (s.parts, p));
+    let mut solved = over(&finalists, "setting", &tell, &cancelled, set);
+    // Whole steps may keep a set from what it reaches where everything turns freely: the next cheapest are set too,
+    // but for those that are a set that does reach with something on top.
+    let reached: Vec<Ids> = solved.iter().filter(|(_, p)| p.reached).map(|(s, _)| *s).collect();
+    let on_top = |s: &Ids| reached.iter().any(|r| r.list().iter().all(|x| s.list().contains(x)));
+    let next: Vec<(Set, Quick)> =
+        rest.into_iter().filter(|(s, q)| q.short() < 0.03 && !on_top(&s.parts)).take(SOLVED).collect();
+    solved.extend(over(&next, "setting", &tell, &cancelled, set));
+    let solved: Vec<SetPlan> = solved.into_iter().map(|(_, p)| p).collect();
     let solved_count = solved.len();
     let mut plans = ranked(solved);
     plans.truncate(ANSWERED);
@@ -462,9 +470,13 @@ fn worth_posing(mut sets: Vec<Set>) -> Vec<Set> {
     out
 }
 
+/// A set and how it was judged.
+type Posed = (Set, Quick);
+
 /// The sets nobody beats on everything at once, nearest first, and every single part that reaches: another way to
-/// the same angles is a choice even when it costs more (of each part the size that moves the axis least).
-fn front(mut posed: Vec<(Set, Quick)>, most: usize, pool: &Pool<'_>) -> Vec<(Set, Quick)> {
+/// the same angles is a choice even when it costs more (of each part the size that moves the axis least). The second
+/// list is what was left, in the same order.
+fn front(mut posed: Vec<(Set, Quick)>, most: usize, pool: &Pool<'_>) -> (Vec<Posed>, Vec<Posed>) {
     let figures = |(s, q): &(Set, Quick)| {
         [(q.short() / 0.02).round(), s.money, (s.bump / 0.02).round(), (s.axis / 0.25).round()]
     };
@@ -493,20 +505,7 @@ fn front(mut posed: Vec<(Set, Quick)>, most: usize, pool: &Pool<'_>) -> Vec<(Set
             rest.push(p);
         }
     }
-    // Room is left for the next cheapest that are no more than a chosen set with something on top: whole steps may
-    // keep a cheaper set from what it reaches here, where everything turns freely.
-    for p in rest {
-        if out.len() >= most {
-            break;
-        }
-        let holds = |o: &(Set, Quick)| {
-            o.0.parts.count > 0 && o.0.parts.list().iter().all(|x| p.0.parts.list().contains(x))
-        };
-        if figures(&p)[0] < 1.5 && !out.iter().any(holds) {
-            out.push(p);
-        }
-    }
-    out
+    (out, rest)
 }
 
 /// Sets the parts exactly.

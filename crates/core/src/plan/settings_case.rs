@@ -4,11 +4,11 @@ use super::aim::{Window, window_problem};
 use super::bench::{Bench, Sensitivity};
 use super::solver::{Shortfall, Target, solve};
 use crate::Vec3;
-use crate::geometry::{FORMAT, Geometry, WheelAtDesign};
+use crate::geometry::{Axle, FORMAT, Geometry, Side, WheelAtDesign};
 use crate::linkage::{Corner, Linkage};
 use crate::part::{Adjuster, Edit, adjuster_problems};
 use crate::problem::{Problem, in_range};
-use crate::vehicle::{Attitude, Measured, anchor};
+use crate::vehicle::{Attitude, Measured, anchor, anchor_wheel};
 use crate::wheel::{Pose, camber, contact_point, toe};
 use serde::{Deserialize, Serialize};
 
@@ -18,10 +18,24 @@ use serde::{Deserialize, Serialize};
 pub struct CornerAim {
     /// Top out positive.
     pub camber_deg: Window,
-    /// Top rearward positive.
-    pub caster_deg: Window,
+    /// Top rearward positive; left out for a wheel that does not steer.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub caster_deg: Option<Window>,
     /// Toe-in positive.
     pub toe_deg: Window,
+}
+
+/// What was read at design height, degrees.
+#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
+#[serde(deny_unknown_fields)]
+pub struct Baseline {
+    /// Top out positive.
+    pub camber_deg: f64,
+    /// Top rearward positive; left out for a wheel that does not steer.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub caster_deg: Option<f64>,
+    /// Per wheel, toe-in positive.
+    pub toe_deg: f64,
 }
 
 /// The case.
@@ -36,7 +50,7 @@ pub struct SettingsCase {
     #[serde(default)]
     pub height_change_mm: f64,
     /// What was read at design height.
-    pub baseline: Measured,
+    pub baseline: Baseline,
     /// What can be turned.
     pub adjusters: Vec<Adjuster>,
     /// What is wanted.
@@ -51,10 +65,10 @@ pub struct SettingsCase {
 pub struct Angles {
     /// Top out positive.
     pub camber_deg: f64,
-    /// Top rearward positive.
-    pub caster_deg: f64,
-    /// Top inboard positive.
-    pub sai_deg: f64,
+    /// Top rearward positive; none for a wheel that does not steer.
+    pub caster_deg: Option<f64>,
+    /// Top inboard positive; none for a wheel that does not steer.
+    pub sai_deg: Option<f64>,
     /// Per wheel, toe-in positive.
     pub toe_deg: f64,
 }
@@ -109,6 +123,11 @@ pub enum SettingsError {
 }
 
 impl SettingsCase {
+    /// Whether the wheel has caster to set.
+    fn steers(&self) -> bool {
+        self.geometry.axle == Axle::Front && Corner::of(&self.geometry, Side::Left).is_steered()
+    }
+
     /// Everything wrong with the case, by field.
     #[must_use]
     pub fn problems(&self) -> Vec<Problem> {
@@ -122,12 +141,32 @@ impl SettingsCase {
         }));
         out.extend(in_range("height_change_mm", self.height_change_mm, -400.0, 400.0, "mm").err());
         let b = &self.baseline;
-        for (f, v) in [("camber_deg", b.camber_deg), ("caster_deg", b.caster_deg), ("toe_deg", b.toe_deg)] {
+        for (f, v) in [
+            ("camber_deg", b.camber_deg),
+            ("caster_deg", b.caster_deg.unwrap_or(0.0)),
+            ("toe_deg", b.toe_deg),
+        ] {
             out.extend(in_range(&format!("baseline.{f}"), v, -20.0, 20.0, "°").err());
+        }
+        if out.is_empty() && self.steers() {
+            for (f, there) in [
+                ("baseline.caster_deg", b.caster_deg.is_some()),
+                ("aim.caster_deg", self.aim.caster_deg.is_some()),
+            ] {
+                if !there {
+                    out.push(Problem::new(
+                        f,
+                        "left out, but this wheel steers",
+                        "degrees, top rearward positive",
+                    ));
+                }
+            }
         }
         out.extend(adjuster_problems(&self.adjusters));
         window_problem("aim.camber_deg", self.aim.camber_deg, -20.0, 20.0, &mut out);
-        window_problem("aim.caster_deg", self.aim.caster_deg, -20.0, 20.0, &mut out);
+        if let Some(w) = self.aim.caster_deg {
+            window_problem("aim.caster_deg", w, -20.0, 20.0, &mut out);
+        }
         window_problem("aim.toe_deg", self.aim.toe_deg, -10.0, 10.0, &mut out);
         out
     }
@@ -143,11 +182,20 @@ pub fn run_settings(case: &SettingsCase) -> Result<SettingsResult, SettingsError
     }
     let g = &case.geometry;
     let start: Vec<Edit> = case.adjusters.iter().flat_map(|a| a.edits_at(a.position)).collect();
-    let anchored = anchor(&g.points, &g.wheel, 0.0, &start, &case.baseline)
-        .map_err(|e| SettingsError::NoAnswer(e.to_string()))?;
+    let b = &case.baseline;
+    let anchored = match b.caster_deg.filter(|_| case.steers()) {
+        Some(caster_deg) => {
+            let read = Measured { camber_deg: b.camber_deg, caster_deg, toe_deg: b.toe_deg };
+            anchor(&g.points, &g.wheel, 0.0, &start, &read)
+        }
+        None => anchor_wheel(&g.points, &g.wheel, 0.0, &start, b.camber_deg, b.toe_deg),
+    }
+    .map_err(|e| SettingsError::NoAnswer(e.to_string()))?;
     let bench =
         Bench::new(anchored.corner, case.adjusters.clone(), -case.height_change_mm, Attitude::default());
-    let aim = Target { camber: case.aim.camber_deg, caster: case.aim.caster_deg, toe: case.aim.toe_deg };
+    // A wheel that does not steer has no caster to miss.
+    let caster = case.aim.caster_deg.filter(|_| case.steers()).unwrap_or([-90.0, 90.0]);
+    let aim = Target { camber: case.aim.camber_deg, caster, toe: case.aim.toe_deg };
     let Some(best) = solve(&bench, &aim).into_iter().next() else {
         let why = bench.angles(&bench.start()).err().map_or("no setting closes".into(), |e| e.to_string());
         return Err(SettingsError::NoAnswer(why));
@@ -159,8 +207,8 @@ pub fn run_settings(case: &SettingsCase) -> Result<SettingsResult, SettingsError
         reached: best.shortfall.worst() < 1e-9,
         angles: Angles {
             camber_deg: a.camber_deg,
-            caster_deg: a.caster_deg,
-            sai_deg: a.sai_deg,
+            caster_deg: case.steers().then_some(a.caster_deg),
+            sai_deg: case.steers().then_some(a.sai_deg),
             toe_deg: a.toe_deg,
         },
         shortfall: best.shortfall,
@@ -218,9 +266,9 @@ mod tests {
             format: "bold-stance.settings/1".into(),
             geometry: sample(),
             height_change_mm: 40.0,
-            baseline: Measured { camber_deg: 0.3, caster_deg: 2.7, toe_deg: 0.05 },
+            baseline: Baseline { camber_deg: 0.3, caster_deg: Some(2.7), toe_deg: 0.05 },
             adjusters: default_adjusters(8.0),
-            aim: CornerAim { camber_deg: [-0.3, 0.1], caster_deg: [2.5, 3.5], toe_deg: [0.0, 0.1] },
+            aim: CornerAim { camber_deg: [-0.3, 0.1], caster_deg: Some([2.5, 3.5]), toe_deg: [0.0, 0.1] },
             note: None,
         }
     }
@@ -234,16 +282,48 @@ mod tests {
         let c = Corner::new(&g.points, &g.wheel);
         let a = c.alignment(0.0, 0.0).unwrap();
         assert!((a.camber_deg - r.angles.camber_deg).abs() < 1e-9);
-        assert!((a.caster_deg - r.angles.caster_deg).abs() < 1e-9);
+        assert!((a.caster_deg - r.angles.caster_deg.unwrap()).abs() < 1e-9);
         assert!((a.toe_deg - r.angles.toe_deg).abs() < 1e-9);
         // At travel +h it is the corner at the height before, cams as set.
-        let anchored = anchor(&case().geometry.points, &case().geometry.wheel, 0.0, &[], &case().baseline);
+        let read = Measured { camber_deg: 0.3, caster_deg: 2.7, toe_deg: 0.05 };
+        let anchored = anchor(&case().geometry.points, &case().geometry.wheel, 0.0, &[], &read);
         let bench = Bench::new(anchored.unwrap().corner, case().adjusters, 0.0, Attitude::default());
         let p: Vec<f64> = r.adjusters.iter().map(|a| a.position).collect();
         let before = bench.angles(&p).unwrap();
         let back = c.alignment(40.0, 0.0).unwrap();
         assert!((before.camber_deg - back.camber_deg).abs() < 1e-8);
         assert!((before.caster_deg - back.caster_deg).abs() < 1e-8);
+    }
+
+    #[test]
+    fn a_rear_wheel_is_set_in_camber_and_toe() {
+        let g = crate::archetype::shipped_archetypes()
+            .unwrap()
+            .into_iter()
+            .find(|a| a.id == "ev_multilink_rear")
+            .unwrap()
+            .geometry;
+        let text = r#"[{"name":"camber arm","kind":"thread","link":"upper_rear","pitch_mm":1.5,"ends":2,"turns":[-3,3]},
+            {"name":"toe arm","kind":"thread","link":"toe_link","pitch_mm":1.5,"ends":2,"turns":[-4,4]}]"#;
+        let c = SettingsCase {
+            geometry: g,
+            height_change_mm: -25.0,
+            baseline: Baseline { camber_deg: -1.2, caster_deg: None, toe_deg: 0.12 },
+            adjusters: serde_json::from_str(text).unwrap(),
+            aim: CornerAim { camber_deg: [-1.2, -0.9], caster_deg: None, toe_deg: [0.0, 0.1] },
+            ..case()
+        };
+        let r = run_settings(&c).unwrap();
+        assert!(r.reached && r.angles.caster_deg.is_none(), "{:?}", r.shortfall);
+        let w = Corner::new(&r.geometry_after.points, &r.geometry_after.wheel).wheel(0.0, 0.0).unwrap();
+        assert!(
+            (w.camber_deg - r.angles.camber_deg).abs() < 1e-9 && (w.toe_deg - r.angles.toe_deg).abs() < 1e-9
+        );
+        // A wheel that steers has to say its caster.
+        let mut c = case();
+        c.baseline.caster_deg = None;
+        let Err(SettingsError::Bad(p)) = run_settings(&c) else { panic!() };
+        assert_eq!(p.field, "baseline.caster_deg");
     }
 
     #[test]

@@ -14,9 +14,9 @@ use serde::{Deserialize, Serialize};
 /// Most settings that are all posed exactly.
 const EXACT: usize = 40;
 /// Most settings that are ranked by the surrogate.
-const RANKED: usize = 40_000;
+const RANKED: usize = 8_000;
 /// Settings refined with exact toe.
-const KEEP: usize = 20;
+const KEEP: usize = 14;
 /// The same where only the best matters: a part looked at as a candidate.
 pub(crate) const FEW: usize = 6;
 

@@ -106,12 +106,12 @@ impl Surrogate {
     fn value(&self, u: &[f64]) -> Triple {
         let mut out = self.base;
         for (k, a) in u.iter().enumerate() {
-            for c in 0..3 {
+            for (c, out) in out.iter_mut().enumerate() {
                 let mut rate = self.slope[k][c] + self.bend[k][k][c] * a;
                 for (l, b) in u.iter().enumerate().take(k) {
                     rate += self.bend[k][l][c] * b;
                 }
-                out[c] += rate * a;
+                *out += rate * a;
             }
         }
         out

@@ -169,10 +169,15 @@ impl<'a> Work<'a> {
             return None;
         }
         let inner_deg = self.input.lock_deg;
-        let corners = [&self.sides[0].found, &self.sides[1].found];
-        let travels = [self.sides[0].travel, self.sides[1].travel];
-        let outer_deg = full_lock(corners, travels, inner_deg, self.input.wheelbase_mm)
-            .map_or(inner_deg * 0.86, |l| l.steering.outer_deg.abs());
+        // Left and right turns give the outside wheel of either side; their mean serves both.
+        let outer = |inside: usize| {
+            let order = [inside, 1 - inside];
+            let corners = order.map(|i| &self.sides[i].found);
+            let travels = order.map(|i| self.sides[i].travel);
+            full_lock(corners, travels, inner_deg, self.input.wheelbase_mm)
+                .map_or(inner_deg * 0.86, |l| l.steering.outer_deg.abs())
+        };
+        let outer_deg = 0.5 * (outer(0) + outer(1));
         Some(LockTurn { inner_deg, outer_deg })
     }
 

@@ -74,11 +74,10 @@ fn gate(id: &str, title: &str, detail: String, ticks: &[&str], needs: &[GateRead
     }
 }
 
-fn moves(lines: &[SettingLine], tie: bool) -> String {
+fn moves(lines: &[SettingLine], toe: bool) -> String {
     let said: Vec<String> = lines
         .iter()
-        .filter(|l| matches!(l.direction.as_str(), "longer" | "shorter") == tie || l.direction == "leave")
-        .filter(|l| (l.name == "Tie rod") == tie)
+        .filter(|l| l.sets_toe == toe)
         .map(|l| format!("{} {}", l.name.to_lowercase(), l.words))
         .collect();
     if said.is_empty() { "leave".into() } else { said.join(", ") }
@@ -141,7 +140,7 @@ pub fn sheet(input: &PlanInput, result: &PlanResult, fitted: &[Part]) -> Vec<She
     out.push(step(
         "tie-rods",
         "Tie rods",
-        format!("wheel straight and locked; left: {}; right: {}", moves(&result.left.setting, true), moves(&result.right.setting, true)),
+        format!("wheel straight and locked; left: {}; right: {}; read toe, then turn the rest", moves(&result.left.setting, true), moves(&result.right.setting, true)),
         &["Mark before turning, count turns. Keep thread engagement; torque the lock nuts to the maker's figures."],
     ));
     out.push(step(

@@ -54,9 +54,11 @@ function SheetView({ bench, sheet, planId }: { bench: Bench; sheet: Schemas['She
     const at = sheet.steps.findIndex((s) => s.id === id);
     return sheet.steps.slice(0, at).some((s) => s.kind === 'gate' && !done(s));
   };
-  const cams = (p: SidePlan) =>
-    p.setting.filter((l) => !['longer', 'shorter'].includes(l.direction) && l.name !== 'Tie rod');
-  const tie = (p: SidePlan) => p.setting.find((l) => l.name === 'Tie rod');
+  const cams = (p: SidePlan) => p.setting.filter((l) => !l.sets_toe);
+  const tie = (p: SidePlan) => p.setting.find((l) => l.sets_toe);
+  // What is expected is read in the bay: at the planned height, even where the aim counts under load.
+  const planned = r.states.find((x) => x.kind === 'planned');
+  const expected = (s: SideName) => planned?.[s]?.angles ?? r[s].set;
   const perHalf = (name: string) => {
     const a = ticket.vehicle.facts.adjusters.find((x) => x.name === name);
     return a && a.kind === 'eccentric' ? (a.notches_per_half_turn ?? 8) : 8;
@@ -212,7 +214,11 @@ function SheetView({ bench, sheet, planId }: { bench: Bench; sheet: Schemas['She
               >
                 {cams(r[s]).map((l) => (
                   <div key={l.name}>
-                    <CamFigure line={l} side={s} perHalf={perHalf(l.name)} />
+                    {l.is_cam ? (
+                      <CamFigure line={l} side={s} perHalf={perHalf(l.name)} />
+                    ) : (
+                      <TieRodFigure line={l} />
+                    )}
                     <span className="lab">{l.name}</span>
                     <div
                       className="fig"
@@ -283,9 +289,9 @@ function SheetView({ bench, sheet, planId }: { bench: Bench; sheet: Schemas['She
               <div style={{ display: 'flex', gap: 24, marginTop: 6 }}>
                 {(
                   [
-                    ['camber', r[s].set.camber_deg, r[s].doubt.camber_deg, 1],
-                    ['caster', r[s].set.caster_deg, r[s].doubt.caster_deg, 1],
-                    ['toe in', r[s].set.toe_deg, 0.05 * 1.645, 2],
+                    ['camber', expected(s).camber_deg, r[s].doubt.camber_deg, 1],
+                    ['caster', expected(s).caster_deg, r[s].doubt.caster_deg, 1],
+                    ['toe in', expected(s).toe_deg, 0.05 * 1.645, 2],
                   ] as const
                 ).map(([w, v, d, dec]) => (
                   <div key={w}>

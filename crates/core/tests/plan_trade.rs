@@ -1,0 +1,312 @@
+//! Facts of the trade the planner has to get right. Common practice, no source, unless one is named.
+#![allow(clippy::unwrap_used, clippy::panic, missing_docs)]
+
+mod common;
+use bold_stance_core::archetype::shipped_archetypes;
+use bold_stance_core::geometry::{Geometry, Side, WheelAtDesign, WishbonePoints};
+use bold_stance_core::linkage::{Arm, Corner, Linkage};
+use bold_stance_core::part::{
+    Adjuster, AdjusterKind, EccentricPoint, Edit, ThreadLink, default_adjusters, parts_for, shipped_parts,
+};
+use bold_stance_core::plan::{Bench, LockTurn, Way, WayKind, plan};
+use bold_stance_core::vehicle::Attitude;
+use common::truck;
+
+fn shape(id: &str) -> Geometry {
+    shipped_archetypes().unwrap().into_iter().find(|a| a.id == id).unwrap().geometry
+}
+
+fn cam(name: &str, point: EccentricPoint) -> Adjuster {
+    Adjuster {
+        name: name.into(),
+        position: 0.0,
+        locked: false,
+        kind: AdjusterKind::Eccentric {
+            point,
+            direction: [0.0, 1.0, 0.0],
+            eccentricity_mm: 5.0,
+            min_deg: -90.0,
+            max_deg: 90.0,
+            notches_per_half_turn: Some(8),
+        },
+    }
+}
+
+#[test]
+fn each_pivot_has_the_side_effect_the_trade_knows() {
+    for id in ["half_ton_front", "one_ton_front", "sports_front"] {
+        let g = shape(id);
+        use EccentricPoint::{LowerFront, LowerRear, UpperFront, UpperRear};
+        let mut list: Vec<Adjuster> =
+            [LowerFront, LowerRear, UpperFront, UpperRear].map(|p| cam("Cam", p)).to_vec();
+        list.push(default_adjusters(5.0).remove(2));
+        let b = Bench::new(Corner::of(&g, Side::Left), list, 0.0, Attitude::default());
+        // A notch outboard each, toe put back by the tie rod as the shop does.
+        let here = b.angles(&b.with_toe(0.0)).unwrap();
+        let effect = |i: usize, notches: f64| {
+            let mut moved = b.clone();
+            moved.adjusters[i].position = 22.5 * notches;
+            let a = moved.angles(&moved.with_toe(0.0)).unwrap();
+            (a.camber_deg - here.camber_deg, a.caster_deg - here.caster_deg)
+        };
+        let (camber, caster) = effect(0, 1.0);
+        assert!(camber < -0.02 && caster < -0.02, "{id}: lower front outboard {camber} {caster}");
+        let (camber, caster) = effect(1, -1.0);
+        assert!(camber > 0.02 && caster < -0.02, "{id}: lower rear inboard {camber} {caster}");
+        // For an upper arm everything is the other way round.
+        let (camber, caster) = effect(2, 1.0);
+        assert!(camber > 0.02 && caster > 0.02, "{id}: upper front outboard {camber} {caster}");
+        let (camber, caster) = effect(3, -1.0);
+        assert!(camber < -0.02 && caster > 0.02, "{id}: upper rear inboard {camber} {caster}");
+    }
+}
+
+#[test]
+fn correcting_camber_at_the_upper_arms_moves_height_by_the_order_known() {
+    // CP10: it cost about half an inch of front height. At the same lower-arm angle (torsion bar untouched) taking
+    // 3° of positive camber out at both upper pivots lowers the frame over the ground by millimetres.
+    let g = shape("one_ton_front");
+    let c = Corner::of(&g, Side::Left);
+    let height = |c: &Corner| {
+        // Travel at which the lower joint stands where it stood: the bar holds it there.
+        let z = c.pose(0.0, 0.0).unwrap().axis.unwrap().lower.z;
+        let _ = z;
+        let want = Corner::of(&g, Side::Left).pose(0.0, 0.0).unwrap().axis.unwrap().lower.z;
+        let (mut low, mut high) = (-60.0, 60.0);
+        for _ in 0..60 {
+            let mid = f64::midpoint(low, high);
+            if c.pose(mid, 0.0).unwrap().axis.unwrap().lower.z < want { low = mid } else { high = mid }
+        }
+        let p = c.pose(low, 0.0).unwrap();
+        let ground = bold_stance_core::wheel::contact_point(&p.centre, &p.spin, c.loaded_radius()).z;
+        (-ground, p.wheel(c.loaded_radius(), c.design_x()).camber_deg)
+    };
+    let inboard = |mm: f64| {
+        c.edited(
+            &[EccentricPoint::UpperFront, EccentricPoint::UpperRear]
+                .map(|point| Edit::MovePivot { point, by: [0.0, -mm, 0.0] }),
+        )
+    };
+    let (h0, camber0) = height(&c);
+    let (h1, camber1) = height(&inboard(15.0));
+    assert!(camber1 - camber0 < -2.0, "{}", camber1 - camber0);
+    assert!((-16.0..-1.5).contains(&(h1 - h0)), "{} mm", h1 - h0);
+}
+
+#[test]
+fn a_longer_lower_arm_than_the_top_is_moved_leans_the_axis() {
+    // CP11: lower arm +75 mm with only +50 mm at the top raises SAI by 2–3° on a strut of usual height.
+    let g = shape("compact_strut_front");
+    let c = Corner::of(&g, Side::Left);
+    let was = c.alignment(0.0, 0.0).unwrap();
+    let longer = c.edited(&[
+        Edit::ReshapeArm { arm: Arm::Lower, longer_mm: 75.0, forward_mm: 0.0 },
+        Edit::MovePivot { point: EccentricPoint::StrutTop, by: [0.0, 50.0, 0.0] },
+        Edit::LengthenTie { by_mm: 75.0 },
+    ]);
+    let now = longer.alignment(0.0, 0.0).unwrap();
+    let rise = now.sai_deg - was.sai_deg;
+    assert!((1.8..3.2).contains(&rise), "{rise}");
+    // Both moved alike, the axis keeps its lean.
+    let alike = c.edited(&[
+        Edit::ReshapeArm { arm: Arm::Lower, longer_mm: 75.0, forward_mm: 0.0 },
+        Edit::MovePivot { point: EccentricPoint::StrutTop, by: [0.0, 75.0, 0.0] },
+        Edit::LengthenTie { by_mm: 75.0 },
+    ]);
+    assert!((alike.alignment(0.0, 0.0).unwrap().sai_deg - was.sai_deg).abs() < 0.6);
+}
+
+/// A corner with a given axis lean, at −8° of camber and 5° of caster.
+fn drift_corner(sai: f64) -> Bench {
+    let lower = [6.0, 690.0, 190.0];
+    let h = 330.0;
+    let t = |d: f64| d.to_radians().tan();
+    let points = WishbonePoints {
+        lower_front: [170.0, 330.0, 205.0],
+        lower_rear: [-190.0, 330.0, 205.0],
+        lower_outer: lower,
+        upper_front: [120.0, 400.0, 520.0],
+        upper_rear: [-140.0, 400.0, 515.0],
+        upper_outer: [lower[0] - h * t(5.0), lower[1] - h * t(sai), lower[2] + h],
+        tie_inner: [-130.0, 320.0, 230.0],
+        tie_outer: [-140.0, 680.0, 215.0],
+    };
+    let wheel = WheelAtDesign {
+        center: [0.0, 760.0, 310.0],
+        camber_deg: -8.0,
+        toe_deg: 0.0,
+        loaded_radius_mm: 310.0,
+    };
+    let c = Corner::new(&bold_stance_core::geometry::Points::DoubleWishbone(points), &wheel);
+    Bench::new(c, default_adjusters(4.0), 0.0, Attitude::default())
+}
+
+#[test]
+fn the_same_camber_over_another_axis_lean_is_another_car_at_full_lock() {
+    // CP13: all at −8° camber and 5° caster; SAI 14° gave +5°/−6° at the two locks, SAI 8° gave 0°/−10°.
+    let turn = LockTurn { inner_deg: 60.0, outer_deg: 50.0 };
+    for (sai, inner, outer) in [(14.0, 5.0, -6.0), (8.0, 0.0, -10.0)] {
+        let b = drift_corner(sai);
+        let a = b.angles(&b.start()).unwrap();
+        assert!((a.sai_deg - sai).abs() < 0.1 && (a.caster_deg - 5.0).abs() < 0.1);
+        let l = b.at_lock(&b.start(), &turn).unwrap();
+        assert!((l.inner_deg - inner).abs() < 2.0 && (l.outer_deg - outer).abs() < 2.0, "{sai}: {l:?}");
+    }
+}
+
+#[test]
+fn turns_of_a_tie_rod_have_the_order_known() {
+    // CP15: about 1.6 turns of one rod took 7–8 mm out at the rim of a small front-drive car; the last sixth of a
+    // turn was worth 1 mm. Rim of 15 in: 406 mm over the flanges.
+    let g = shape("compact_strut_front");
+    let rod = Adjuster { name: "Tie rod".into(), ..default_adjusters(4.0).remove(2) };
+    let b = Bench::new(Corner::of(&g, Side::Left), vec![rod], 0.0, Attitude::default());
+    let at = |turns: f64| 406.0 * b.angles(&[turns]).unwrap().toe_deg.to_radians().sin();
+    let moved = (at(1.6) - at(0.0)).abs();
+    assert!((5.5..9.0).contains(&moved), "{moved}");
+    let sixth = (at(1.6) - at(1.6 - 1.0 / 6.0)).abs();
+    assert!((0.5..1.2).contains(&sixth), "{sixth}");
+}
+
+#[test]
+fn a_cam_bolt_turns_as_a_sine_and_its_real_range_can_be_learned() {
+    // CP12: a bolt sold as ±1.75° moved 2.5° on one car: the range is data of this car's part, not of the label.
+    let g = shape("compact_strut_front");
+    let bolt = |amplitude_deg| Adjuster {
+        name: "Strut cam bolt".into(),
+        position: 0.0,
+        locked: false,
+        kind: AdjusterKind::CamBolt {
+            amplitude_deg,
+            min_deg: -90.0,
+            max_deg: 90.0,
+            notches_per_half_turn: Some(16),
+        },
+    };
+    for amplitude in [1.75, 2.5] {
+        let b = Bench::new(Corner::of(&g, Side::Left), vec![bolt(amplitude)], 0.0, Attitude::default());
+        let (a, z, h) = (b.angles(&[90.0]).unwrap(), b.angles(&[0.0]).unwrap(), b.angles(&[30.0]).unwrap());
+        assert!((a.camber_deg - z.camber_deg - amplitude).abs() < 0.01);
+        assert!((h.camber_deg - z.camber_deg - 0.5 * amplitude).abs() < 0.01);
+        // Camber only: the axis stays, so the included angle changes.
+        assert!((a.sai_deg - z.sai_deg).abs() < 1e-9);
+    }
+}
+
+#[test]
+fn lowering_past_level_reverses_the_camber_gain_of_a_strut() {
+    let g = shape("compact_strut_front");
+    let c = Corner::of(&g, Side::Left);
+    let camber = |t: f64| c.alignment(t, 0.0).unwrap().camber_deg;
+    // Lowering adds negative camber at first, then less and less, then gives it back.
+    assert!(camber(20.0) < camber(0.0));
+    let lowest = (0..=110).map(f64::from).min_by(|a, b| camber(*a).total_cmp(&camber(*b))).unwrap();
+    assert!((15.0..110.0).contains(&lowest), "{lowest}");
+    assert!(camber(110.0) > camber(lowest));
+}
+
+#[test]
+fn a_rear_camber_arm_alone_moves_toe_and_is_not_offered_alone() {
+    let g = shape("ev_multilink_rear");
+    let parts = parts_for(&shipped_parts().unwrap(), &g);
+    let arm = parts.iter().find(|p| p.id == "rear-camber-arm").unwrap();
+    assert!(arm.requires.contains(&"toe_adjuster".to_owned()));
+    let b = Bench::new(Corner::of(&g, Side::Left), arm.adjusters.clone(), 0.0, Attitude::default());
+    let s = &b.sensitivity(&b.start())[0];
+    assert!(s.camber_deg.abs() > 0.1 && s.toe_deg.abs() > 0.03, "{s:?}");
+    assert_eq!(b.toe_by, None, "a camber arm sets no toe");
+    // With a toe arm beside it, that one sets toe.
+    let toe = parts.iter().find(|p| p.id == "rear-toe-arm").unwrap();
+    let both = [arm.adjusters.clone(), toe.adjusters.clone()].concat();
+    let b = Bench::new(Corner::of(&g, Side::Left), both, 0.0, Attitude::default());
+    assert_eq!(b.toe_by, Some(1));
+}
+
+#[test]
+fn each_way_to_change_height_moves_what_it_really_moves() {
+    let mut i = truck();
+    i.height_change_mm = 50.0;
+    i.other_change_mm = 50.0;
+    let by = |kind| {
+        let mut j = i.clone();
+        j.ways = vec![Way { kind, gain_mm: 50.0 }];
+        plan(&j, &[]).unwrap().left.after
+    };
+    let spring = by(WayKind::Spring);
+    let found = plan(&truck(), &[]).unwrap().left.before;
+    assert!((spring.camber_deg - found.camber_deg).abs() > 0.2, "springs move the arms");
+    // A body lift moves no suspension; brackets keep every arm's angle and take the rack along.
+    for kind in [WayKind::BodyLift, WayKind::Bracket] {
+        let a = by(kind);
+        assert!((a.camber_deg - found.camber_deg).abs() < 1e-6, "{kind:?}");
+        assert!((a.caster_deg - found.caster_deg).abs() < 1e-6 && (a.toe_deg - found.toe_deg).abs() < 1e-6);
+    }
+    // A knuckle keeps the arms' angles; only what hangs on the wheel centre changes.
+    let knuckle = by(WayKind::Knuckle);
+    assert!((knuckle.camber_deg - found.camber_deg).abs() < 1e-6);
+    assert!((knuckle.scrub_radius_mm - found.scrub_radius_mm).abs() > 2.0);
+    // Half one way, half another: between the two.
+    let mut j = i.clone();
+    j.ways = vec![Way { kind: WayKind::Bracket, gain_mm: 25.0 }];
+    let half = plan(&j, &[]).unwrap().left.after;
+    assert!((spring.camber_deg..found.camber_deg).contains(&half.camber_deg), "{}", half.camber_deg);
+}
+
+#[test]
+fn leaf_blocks_keep_the_arms_and_move_the_axle_on_its_track_bar() {
+    let g = shape("live_front");
+    let c = Corner::of(&g, Side::Left);
+    let Corner::Axle(found) = &c else { panic!() };
+    let caster = |c: &Corner, t: f64| c.alignment(t, 0.0).unwrap().caster_deg;
+    let block = Way { kind: WayKind::LeafBlock, gain_mm: 60.0 }.edits(g.layout());
+    let blocked = c.edited(&block);
+    let Corner::Axle(lifted) = &blocked else { panic!() };
+    // Springs alone swing the arms and change caster; blocks hardly do.
+    assert!((caster(&c, -60.0) - caster(&c, 0.0)).abs() > 1.0);
+    assert!((caster(&blocked, -60.0) - caster(&c, 0.0)).abs() < 0.15);
+    // The track bar is not on the blocks: the axle walks on it all the same.
+    let walk =
+        |a: &bold_stance_core::linkage::SolidAxleCorner, t: f64| a.axle_pose(t, 0.0).unwrap().midpoint.y;
+    assert!((walk(lifted, -60.0) - walk(found, -60.0)).abs() < 3.0);
+    assert!(walk(lifted, -60.0).abs() > 5.0);
+}
+
+#[test]
+fn tabs_still_in_hold_the_cams_and_taking_them_out_frees_them() {
+    // Scenario 9 of the trade: knock-out tabs left in, no adjustment possible.
+    let parts = shipped_parts().unwrap();
+    let mut i = truck();
+    i.height_change_mm = 15.0;
+    for a in &mut i.adjusters[..2] {
+        a.locked = true;
+    }
+    let held = plan(&i, &parts).unwrap();
+    assert!(held.left.reach.is_none());
+    assert!(held.left.setting.iter().filter(|l| l.name.contains("cam")).all(|l| l.direction == "leave"));
+    i.fitted = vec!["tabs-out".into()];
+    let free = plan(&i, &parts).unwrap();
+    assert_eq!(free.left.reach.unwrap().by.len(), 2);
+}
+
+#[test]
+fn a_thread_on_any_link_of_a_multi_link_axle_can_be_turned() {
+    let g = shape("ev_multilink_rear");
+    let thread = |name: &str| Adjuster {
+        name: name.into(),
+        position: 0.0,
+        locked: false,
+        kind: AdjusterKind::Thread {
+            link: ThreadLink::from(name.to_owned()),
+            pitch_mm: 1.5,
+            ends: 2,
+            turns: [-2.0, 2.0],
+            engaged_mm: None,
+            min_engaged_mm: None,
+        },
+    };
+    let names = ["upper_front", "upper_rear", "lower_front", "spring_link", "toe_link"];
+    let b = Bench::new(Corner::of(&g, Side::Left), names.map(thread).to_vec(), 0.0, Attitude::default());
+    for s in b.sensitivity(&b.start()) {
+        assert!(s.camber_deg.abs() + s.toe_deg.abs() > 0.02, "{s:?}");
+    }
+}
