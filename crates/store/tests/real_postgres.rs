@@ -2,13 +2,17 @@
 #![allow(clippy::unwrap_used, clippy::expect_used, clippy::panic, missing_docs)]
 
 use bold_stance_core::geometry::{Axle, Side};
+use bold_stance_core::part::shipped_parts;
+use bold_stance_core::plan::shipped_aims;
 use bold_stance_core::reading::{
     Answers, Correction, CorrectionKind, Jack, Method, Place, Quantity, RawEntry, ReadAxle, ReadSide, Visit,
 };
 use bold_stance_core::units::LengthUnit;
 use bold_stance_store::job::{self, NewJob, Stage};
 use bold_stance_store::reading::{self, Reading, standing};
-use bold_stance_store::{Store, StoreError, demo, done, event, plan, shop, vehicle, visit};
+use bold_stance_store::{
+    Store, StoreError, demo, done, event, plan, shop, shop_aim, shop_part, vehicle, visit,
+};
 use chrono::Utc;
 use sqlx::{Connection, PgConnection};
 use uuid::Uuid;
@@ -307,7 +311,12 @@ async fn readings_of_the_first_release_are_taken_over_as_typed() {
          values (gen_random_uuid(), '{s}', '{j}', 'found', 'caster', 'left', 'sweep',
              '[{{\"name\":\"camber_out\",\"text\":\"1.5\"}}]', 'mm', 3.6, 0.2, 'Specialist'),
              (gen_random_uuid(), '{s}', '{j}', 'found', 'height', 'left', 'direct',
-             '[{{\"name\":\"value\",\"text\":\"19 5/8 in\"}}]', 'in', 498.475, 1, 'Specialist'); commit;"
+             '[{{\"name\":\"value\",\"text\":\"19 5/8 in\"}}]', 'in', 498.475, 1, 'Specialist');
+         insert into plan (id, shop_id, job_id, name, document) values (gen_random_uuid(), '{s}', '{j}', 'Old plan',
+             '{{\"height_change_mm\":65,\"settle_mm\":9,\"load_mm\":20,\"limit_mm\":3,
+               \"fitted\":[\"upper-joint-spacer\",\"upper-pivot-shims\",\"offset-upper-arm\"],
+               \"aim\":{{\"id\":\"own\",\"name\":\"Own\",\"reason\":\"\",\"camber_deg\":[-0.3,0.3],\"caster_deg\":[3,5],
+               \"toe_total_deg\":[0,0.2],\"cross_camber_deg\":0.5,\"cross_caster_deg\":1}}}}'); commit;"
     );
     sqlx::raw_sql(sqlx::AssertSqlSafe(sql)).execute(store.pool()).await.unwrap();
     store.migrate().await.unwrap();
@@ -315,9 +324,46 @@ async fn readings_of_the_first_release_are_taken_over_as_typed() {
     let all = reading::of_job(&mut tx, j).await.unwrap();
     let methods: Vec<Method> = all.iter().map(|r| r.method).collect();
     assert!(methods.contains(&Method::CasterSweep) && methods.contains(&Method::HeightHub), "{methods:?}");
+    // Parts that now come in sizes keep the size the plan was made with, in their order.
+    let plans = plan::of_job(&mut tx, j).await.unwrap();
+    assert_eq!(
+        plans[0].document.fitted,
+        ["upper-joint-spacer@14", "upper-pivot-shims", "offset-upper-arm@7"]
+    );
+    assert_eq!((plans[0].document.rear_fitted.len(), plans[0].document.trim_mm), (0, [0.0, 0.0]));
     let height = all.iter().find(|r| r.quantity == Quantity::Height).unwrap();
     assert_eq!(
         (height.raw[0].text.as_str(), height.unit, height.axle),
         ("19 5/8 in", LengthUnit::In, ReadAxle::Front)
     );
+}
+
+#[tokio::test]
+async fn parts_and_aims_belong_to_their_shop_and_old_saves_are_refused() {
+    let store = fresh("parts").await;
+    let s = demo::load(&store, false).await.unwrap();
+    let mut tx = store.tx(s.id).await.unwrap();
+    let mut part = shipped_parts().unwrap().remove(0);
+    part.id = "house-arm".into();
+    shop_part::save(&mut tx, s.id, 0, &part, false).await.unwrap();
+    part.cost = 12.5;
+    shop_part::save(&mut tx, s.id, 1, &part, true).await.unwrap();
+    let all = shop_part::all(&mut tx).await.unwrap();
+    assert_eq!((all.len(), all[0].version, all[0].retired, &all[0].part), (1, 2, true, &part));
+    // A first save and a save on an old version come too late; both are told what is there now.
+    for yours in [0, 1] {
+        let e = shop_part::save(&mut tx, s.id, yours, &part, false).await.unwrap_err();
+        assert!(matches!(e, StoreError::Stale { now: 2, .. }), "{e}");
+    }
+    let mut aim = shipped_aims().unwrap().remove(0);
+    aim.id = "own-house".into();
+    shop_aim::save(&mut tx, s.id, 0, &aim).await.unwrap();
+    assert!(matches!(shop_aim::save(&mut tx, s.id, 0, &aim).await, Err(StoreError::Stale { now: 1, .. })));
+    assert_eq!(shop_aim::all(&mut tx).await.unwrap(), [(1, aim.clone())]);
+    tx.commit().await.unwrap();
+    // Another shop sees, changes and removes none of it, even by name.
+    let mut other = store.tx(Uuid::new_v4()).await.unwrap();
+    assert!(shop_part::all(&mut other).await.unwrap().is_empty());
+    assert!(shop_part::save(&mut other, s.id, 2, &part, false).await.is_err());
+    assert!(!shop_aim::remove(&mut other, &aim.id).await.unwrap());
 }

@@ -157,7 +157,14 @@ export function HeightBench({
       {ways && <HeightDialog bench={bench} axle={axle} close={() => setWays(false)} />}
       {(wrong || wild || stop) && (
         <div
-          style={{ position: 'absolute', left: 16, bottom: 8, right: 16, background: 'var(--sheet)' }}
+          style={{
+            position: 'absolute',
+            left: 184,
+            bottom: 6,
+            right: 16,
+            background: 'var(--sheet)',
+            zIndex: 1,
+          }}
           data-testid="height-error"
         >
           {wrong && (

@@ -146,7 +146,7 @@ export function PartsPane({ bench, axle, result, fitted: on, setFitted, input, c
                     role="option"
                     aria-selected={on}
                     className={`bare part ${on ? 'on' : ''}`}
-                    data-testid={`part-${c.part.id}`}
+                    data-testid={`part-${family(c.part.id)}`}
                     onClick={() => pick(c.part.id)}
                   >
                     <PartThumb

@@ -1,0 +1,265 @@
+//! The Plan bench beyond one part: best sets, full lock, heights and checks, picking on the map, the rear axle, aims,
+//! ways to change height, own parts, four plans compared.
+#![allow(clippy::unwrap_used, clippy::expect_used, clippy::panic, missing_docs)]
+
+mod harness;
+use harness::App;
+use serde_json::{Value, json};
+
+async fn job(a: &App, vehicle: &str) -> String {
+    let jobs = a.fetch("/api/v1/jobs").await;
+    let all = jobs.as_array().unwrap();
+    let one = all.iter().find(|j| j["vehicle"] == vehicle).unwrap();
+    one["job"]["id"].as_str().unwrap().to_owned()
+}
+
+async fn document(a: &App, id: &str, plan: usize) -> Value {
+    a.until("saving", |t| t == "Saved").await;
+    a.fetch(&format!("/api/v1/jobs/{id}")).await["plans"][plan]["document"].clone()
+}
+
+#[tokio::test]
+async fn the_best_sets_are_found_filtered_and_fitted() {
+    let a = App::start(1280, 800).await;
+    a.open("/").await;
+    let id = job(&a, "Quarry 4x4 pickup").await;
+    a.open(&format!("/job/{id}/plan")).await;
+    a.until("headline", |t| t.starts_with("Cams run out")).await;
+    a.press("mode-sets").await;
+    let said = a.until("sets-headline", |t| t.contains("land both sides on aim")).await;
+    assert!(said.contains("184 ") && said.contains("sets looked at"), "{said}");
+    assert!(a.text("set-0").await.contains("Reaches"));
+    // Factory arms stay: no arm is left in the list.
+    a.press("sets-filters").await;
+    a.press("rule-aftermarket_arms").await;
+    a.until("sets-headline", |t| t.contains("land both sides on aim") && !t.contains("184 ")).await;
+    // A price that is none is refused where it is typed, and the last answer stays.
+    a.fill("[data-testid=budget]", "cheap").await;
+    a.el(".sets-head [role=alert]").await;
+    a.fill("[data-testid=budget]", "60").await;
+    a.until("set-0", |t| t.contains("18 in parts")).await;
+    a.press("take-set").await;
+    a.until("headline", |t| t == "Both sides land on aim").await;
+    assert!(a.text("set-0").await.contains("Fitted"));
+    assert_eq!(document(&a, &id, 0).await["fitted"], json!(["upper-pivot-shims"]));
+    // Every height with its verdicts, and what is checked.
+    a.press("panel-heights").await;
+    let heights = a.text("heights-panel").await;
+    for word in ["as found", "planned", "settled", "loaded", "the aim counts here", "under"] {
+        assert!(heights.contains(word), "{word}: {heights}");
+    }
+    a.press("panel-checks").await;
+    assert!(a.text("checks-panel").await.contains("of its 30° at full droop"));
+    // A measured limit turns the check.
+    a.press("measure-limits").await;
+    a.fill("[data-testid=limit-upper_joint_deg]", "many").await;
+    assert!(a.id("limits-keep").await.attr("disabled").await.unwrap().is_some());
+    a.fill("[data-testid=limit-upper_joint_deg]", "6").await;
+    a.fill("[data-testid=limit-droop_mm]", "50").await;
+    a.press("limits-keep").await;
+    let checks = a.until("checks-panel", |t| t.contains("of its 6°")).await;
+    assert!(checks.contains("fouls") && checks.contains("-15 mm of droop left"), "{checks}");
+    a.finish().await;
+}
+
+#[tokio::test]
+async fn a_point_of_the_weave_is_set_and_full_lock_is_a_second_map() {
+    let a = App::start(1280, 800).await;
+    a.open("/").await;
+    let id = job(&a, "Quarry 4x4 pickup").await;
+    a.open(&format!("/job/{id}/plan")).await;
+    a.until("headline", |t| t.starts_with("Cams run out")).await;
+    // Press the middle of the weave: where the untouched cams are.
+    let script = "const s=document.querySelector('[data-testid=reach-map]');
+        const d=[...s.querySelectorAll('circle[r=\"2\"]')], p=d[Math.floor(d.length/2)].getBoundingClientRect();
+        s.dispatchEvent(new MouseEvent('click',{bubbles:true,clientX:p.x+1,clientY:p.y+1}))";
+    a.c.execute(script, vec![]).await.unwrap();
+    a.id("unpick").await;
+    let picked = document(&a, &id, 0).await["picked"][0].clone();
+    let figures: Value = serde_json::from_str(&a.text("plan-figures").await).unwrap();
+    let near = |i: usize, k: &str| (picked[i].as_f64().unwrap() - figures["set"][k].as_f64().unwrap()).abs();
+    assert!(near(0, "camber_deg") < 0.15 && near(1, "caster_deg") < 0.25, "{picked} {figures}");
+    a.press("unpick").await;
+    assert_eq!(document(&a, &id, 0).await["picked"], json!([null, null]));
+    a.press("plane").await;
+    let label = a.id("lock-map").await.attr("aria-label").await.unwrap().unwrap();
+    assert!(label.contains("outside wheel") && label.contains("inside wheel"), "{label}");
+    a.press("plane").await;
+    a.id("reach-map").await;
+    a.finish().await;
+}
+
+#[tokio::test]
+async fn the_rear_axle_has_its_own_bench_and_its_own_parts() {
+    let a = App::start(1280, 800).await;
+    a.open("/").await;
+    let id = job(&a, "Sedge electric saloon").await;
+    a.open(&format!("/job/{id}/plan")).await;
+    a.press("axle-rear").await;
+    a.until("headline", |t| t == "Camber is off, and nothing as built sets it").await;
+    a.press("mode-sets").await;
+    a.until("sets-headline", |t| t.contains("on aim")).await;
+    a.press("take-set").await;
+    a.until("headline", |t| t == "Both sides land on aim").await;
+    let d = document(&a, &id, 0).await;
+    assert_eq!(d["fitted"], json!([]), "the front keeps its own");
+    assert!(!d["rear_fitted"].as_array().unwrap().is_empty());
+    // The rear's height is its own.
+    a.press("height-down").await;
+    assert_eq!(document(&a, &id, 0).await["rear_change_mm"].as_f64(), Some(-30.0));
+    a.c.refresh().await.unwrap();
+    a.el("[data-testid=axle-rear][aria-pressed=true]").await;
+    a.press("axle-front").await;
+    a.id("plane").await;
+    a.finish().await;
+}
+
+#[tokio::test]
+async fn aims_have_both_sides_of_their_questions_and_own_ones_are_kept() {
+    let a = App::start(1280, 800).await;
+    a.open("/").await;
+    let id = job(&a, "Quarry 4x4 pickup").await;
+    a.open(&format!("/job/{id}/plan")).await;
+    a.press("aim").await;
+    a.press("aim-lifted-truck").await;
+    let view = a.text("aim-view").await;
+    assert!(view.contains("Stop at 5 to 6") && view.contains("All of it"), "{view}");
+    a.click("[data-testid=aim-view] button:nth-child(2)").await;
+    assert_eq!(a.id("caster_deg-1").await.prop("value").await.unwrap().unwrap(), "7.00");
+    a.fill("[data-testid=rear_camber_deg-0]", "0.5").await;
+    assert!(a.id("aim-keep").await.attr("disabled").await.unwrap().is_some(), "runs backwards");
+    a.fill("[data-testid=rear_camber_deg-0]", "-0.75").await;
+    a.press("judged-loaded").await;
+    a.fill("[data-testid=aim-own-name]", "Quarry loaded").await;
+    a.press("aim-own-keep").await;
+    a.id("aim-own-quarry-loaded").await;
+    a.press("aim-keep").await;
+    a.until("aim", |t| t.contains("Quarry loaded")).await;
+    let d = document(&a, &id, 0).await;
+    assert_eq!((&d["aim"]["judged_at"], &d["aim"]["rear_camber_deg"][0]), (&json!("loaded"), &json!(-0.75)));
+    a.press("panel-heights").await;
+    a.until("heights-panel", |t| t.contains("the aim counts here")).await;
+    // The next plan finds it on the list.
+    assert_eq!(a.fetch("/api/v1/aims").await.as_array().unwrap().len(), 10);
+    a.finish().await;
+}
+
+#[tokio::test]
+async fn height_is_had_in_ways_and_wanted_as_targets() {
+    let a = App::start(1280, 800).await;
+    a.open("/").await;
+    let id = job(&a, "Quarry 4x4 pickup").await;
+    a.open(&format!("/job/{id}/plan")).await;
+    a.until("headline", |t| t.starts_with("Cams run out")).await;
+    a.press("height-ways").await;
+    // 563 wanted of 498 found, mean of 496 and 500.
+    a.fill("[data-testid=target-value]", "563").await;
+    a.press("target-work").await;
+    a.press("target-use").await;
+    a.fill("[data-testid='height-way.bracket']", "fifty").await;
+    assert!(a.id("height-keep").await.attr("disabled").await.unwrap().is_some());
+    a.fill("[data-testid='height-way.bracket']", "50").await;
+    a.fill("[data-testid=height-left]", "4").await;
+    a.press("height-keep").await;
+    // Most of the lift by brackets: the arms hardly move, and the cams reach again.
+    a.until("headline", |t| t == "Both sides land on aim").await;
+    let d = document(&a, &id, 0).await;
+    assert_eq!(d["ways"], json!([{"kind": "bracket", "gain_mm": 50}]));
+    assert_eq!((&d["trim_mm"], &d["height_change_mm"]), (&json!([4, 0]), &json!(65)));
+    a.finish().await;
+}
+
+#[tokio::test]
+async fn a_part_of_ones_own_is_made_drawn_and_searched_with() {
+    let a = App::start(1280, 800).await;
+    a.open("/").await;
+    a.press("to-parts").await;
+    a.press("new-part").await;
+    a.press("part-keep").await;
+    // What is missing is said at the fields.
+    a.el("[data-testid=part-name][aria-invalid=true]").await;
+    a.fill("[data-testid=part-name]", "Gate offset arm").await;
+    a.fill("[data-testid=part-summary]", "joint 8 mm rearward").await;
+    a.fill("[data-testid=part-replaces]", "upper_arm").await;
+    a.fill("[data-testid=part-side_effect]", "Check the bucket at full droop.").await;
+    a.c.execute(
+        "const s=document.querySelector('[data-testid=add-edit]');
+         const set=Object.getOwnPropertyDescriptor(HTMLSelectElement.prototype,'value').set;
+         set.call(s,'reshape_arm'); s.dispatchEvent(new Event('change',{bubbles:true}))",
+        vec![],
+    )
+    .await
+    .unwrap();
+    a.fill("[data-testid='edits.0.forward_mm']", "minus").await;
+    a.el("[data-testid='edits.0.forward_mm'][aria-invalid=true]").await;
+    a.fill("[data-testid='edits.0.forward_mm']", "-8").await;
+    // The drawing and its figures follow: a joint set rearward adds caster.
+    a.until("part-effect", |t| t.contains("caster +1.") || t.contains("caster +2.")).await;
+    a.fill("[data-testid=part-cost]", "-4").await;
+    assert!(a.id("part-keep").await.attr("disabled").await.unwrap().is_some());
+    a.fill("[data-testid=part-cost]", "5").await;
+    a.press("part-keep").await;
+    a.until("shelf-gate-offset-arm", |t| t.contains("own")).await;
+    let id = job(&a, "Quarry 4x4 pickup").await;
+    a.go(&format!("/job/{id}/plan")).await;
+    a.until("part-gate-offset-arm", |t| t.contains("Reaches")).await;
+    // Sets with it.
+    a.press("part-gate-offset-arm").await;
+    a.press("pin").await;
+    a.until("set-0", |t| t.contains("Gate offset arm") && t.contains("Reaches")).await;
+    // Retired, it is offered no more.
+    a.go("/parts").await;
+    a.press("shelf-gate-offset-arm").await;
+    a.press("part-retire").await;
+    a.until("shelf-gate-offset-arm", |t| t.contains("retired")).await;
+    a.go(&format!("/job/{id}/plan")).await;
+    a.until("headline", |t| t.starts_with("Cams run out")).await;
+    assert!(
+        a.c.find_all(fantoccini::Locator::Css("[data-testid=part-gate-offset-arm]"))
+            .await
+            .unwrap()
+            .is_empty()
+    );
+    a.finish().await;
+}
+
+#[tokio::test]
+async fn four_plans_stand_side_by_side_and_nothing_runs_over_at_any_width() {
+    let a = App::start(1280, 800).await;
+    a.open("/").await;
+    let id = job(&a, "Quarry 4x4 pickup").await;
+    for plan in [0, 1] {
+        let t = a.fetch(&format!("/api/v1/jobs/{id}")).await;
+        let plan = t["plans"][plan]["id"].as_str().unwrap().to_owned();
+        a.c.execute_async(
+            "const d=arguments[1]; fetch(`/api/v1/plans/${arguments[0]}/copy`,{method:'POST'}).then(r=>d(r.status))",
+            vec![json!(plan)],
+        )
+        .await
+        .unwrap();
+    }
+    a.open(&format!("/job/{id}/compare")).await;
+    a.id("compare-d").await;
+    a.id("overlay").await;
+    let text = a.until("compare", |t| !t.contains('…')).await;
+    for word in ["Offset upper arm, 7 mm", "Full lock, outside", "Axis lean (SAI)", "Front tyres last", "480"]
+    {
+        assert!(text.contains(word), "{word}: {text}");
+    }
+    a.finish().await;
+    for (w, h) in [(1280, 800), (1024, 768), (390, 844)] {
+        let a = App::start(w, h).await;
+        a.open("/").await;
+        let id = job(&a, "Sedge electric saloon").await;
+        for path in [format!("/job/{id}/plan?axle=rear"), format!("/job/{id}/compare"), "/parts".to_owned()] {
+            a.open(&path).await;
+            tokio::time::sleep(std::time::Duration::from_millis(900)).await;
+            let over =
+                a.c.execute("return document.documentElement.scrollWidth - innerWidth", vec![])
+                    .await
+                    .unwrap();
+            assert!(over.as_i64().unwrap() <= 0, "{path} at {w}: {over}");
+        }
+        a.finish().await;
+    }
+}
