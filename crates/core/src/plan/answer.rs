@@ -10,7 +10,7 @@ use super::reach::{LockCamber, LockTurn, Plane, Reach, lock_reach, reach};
 use super::solver::{Shortfall, SolvedSetting};
 use super::states::{StateResult, states};
 use super::words;
-use super::work::{Stop, Work, misfits, provided};
+use super::work::{Stop, Work, frees_nothing, misfits, provided};
 use crate::fit::{Doubt, Doubted, doubt};
 use crate::geometry::Side as SideName;
 use crate::linkage::{Linkage, Unreachable};
@@ -423,6 +423,9 @@ impl Work<'_> {
             .filter(|p| p.family() != sizes.first().map_or("", |s| s.family()))
             .collect();
         let on = sizes.iter().find(|s| fitted.iter().any(|f| f.id == s.id));
+        if on.is_none() && sizes.iter().all(|p| frees_nothing(p, self.input)) {
+            return None;
+        }
         let chosen: &Part = match on {
             Some(p) => p,
             None if sizes.len() == 1 => sizes[0],

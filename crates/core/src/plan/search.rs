@@ -13,7 +13,7 @@ use super::reach::LockCamber;
 use super::reasons;
 use super::solver::Shortfall;
 use super::states::states;
-use super::work::{Work, misfits, provided};
+use super::work::{Work, frees_nothing, misfits, provided};
 use crate::fit::Doubt;
 use crate::part::{Part, PartGroup, Rule};
 use crate::problem::{Problem, in_range};
@@ -249,7 +249,8 @@ pub fn search(
     let mut problems = filters.problems();
     let unfitted = PlanInput { fitted: Vec::new(), picked: [None, None], ..input.clone() };
     let (mut work, all) = begin(&unfitted, catalogue)?;
-    let parts: Vec<Part> = all.into_iter().filter(|p| filters.allows(p)).collect();
+    let parts: Vec<Part> =
+        all.into_iter().filter(|p| filters.allows(p) && !frees_nothing(p, input)).collect();
     for (i, n) in filters.pinned.iter().enumerate() {
         if !parts.iter().any(|p| p.id == *n || p.family() == n) {
             let field = format!("filters.pinned.{i}");

@@ -271,6 +271,16 @@ fn tag_words(tag: &str) -> String {
     }
 }
 
+/// Whether a part only frees cams that are free already, so that it is no choice here.
+pub(crate) fn frees_nothing(p: &Part, input: &PlanInput) -> bool {
+    p.adjusters.is_empty()
+        && !p.edits.is_empty()
+        && p.edits.iter().all(|e| match e {
+            Edit::FreeEccentrics { .. } => input.adjusters.iter().all(|a| !a.locked || &a.with_edit(e) == a),
+            _ => false,
+        })
+}
+
 /// What the vehicle brings by itself.
 pub(crate) fn provided(input: &PlanInput, has_toe: bool) -> impl Fn(&str) -> bool {
     let cams = input.adjusters.iter().any(|a| matches!(a.kind, crate::part::AdjusterKind::Eccentric { .. }));

@@ -114,11 +114,11 @@ export function HeightBench({
           }}
         >
           {unit === 'mm' ? (
-            <>
+            <span>
               <Inches mm={mm} sign /> in
-            </>
+            </span>
           ) : (
-            `${signed(mm)} mm`
+            <span>{signed(mm)} mm</span>
           )}
           <button
             type="button"

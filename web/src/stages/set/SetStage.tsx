@@ -214,11 +214,8 @@ function SheetView({ bench, sheet, planId }: { bench: Bench; sheet: Schemas['She
               >
                 {cams(r[s]).map((l) => (
                   <div key={l.name}>
-                    {l.is_cam ? (
-                      <CamFigure line={l} side={s} perHalf={perHalf(l.name)} />
-                    ) : (
-                      <TieRodFigure line={l} />
-                    )}
+                    {l.is_cam && <CamFigure line={l} side={s} perHalf={perHalf(l.name)} />}
+                    {['longer', 'shorter'].includes(l.direction) && <TieRodFigure line={l} />}
                     <span className="lab">{l.name}</span>
                     <div
                       className="fig"
