@@ -54,9 +54,12 @@ impl Shelf {
 /// How long a shelf is used before it is looked at anew: another server process may have changed it.
 const FRESH: Duration = Duration::from_secs(2);
 
+/// When it was looked at, and what was there.
+type Looked = (Instant, Arc<Shelf>);
+
 /// The shelf as last looked at.
 #[derive(Debug, Clone, Default)]
-pub struct ShelfCache(Arc<RwLock<Option<(Instant, Arc<Shelf>)>>>);
+pub struct ShelfCache(Arc<RwLock<Option<Looked>>>);
 
 impl ShelfCache {
     /// Forgets it, after a change.

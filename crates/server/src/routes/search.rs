@@ -12,6 +12,7 @@ use bold_stance_core::problem::Problem;
 use bold_stance_core::wear::AxleWearCase;
 use serde::{Deserialize, Serialize};
 use std::sync::atomic::{AtomicBool, Ordering};
+use tokio::sync::mpsc::error::TrySendError;
 use tokio_stream::wrappers::ReceiverStream;
 use utoipa::ToSchema;
 
@@ -61,11 +62,8 @@ pub async fn plans(state: web::Data<AppState>, Doc(r): Doc<SearchRequest>) -> Re
         let say = |p: &Progress| {
             let l = SearchLine { progress: Some(p.clone()), result: None, problems: None };
             // A full pipe loses a step of progress, a closed one ends the search.
-            match line(&l).map(|b| tx.try_send(Ok(b))) {
-                Ok(Err(tokio::sync::mpsc::error::TrySendError::Closed(_))) => {
-                    gone.store(true, Ordering::Relaxed)
-                }
-                _ => {}
+            if let Ok(Err(TrySendError::Closed(_))) = line(&l).map(|b| tx.try_send(Ok(b))) {
+                gone.store(true, Ordering::Relaxed);
             }
             !gone.load(Ordering::Relaxed)
         };
