@@ -69,8 +69,6 @@ fn correcting_camber_at_the_upper_arms_moves_height_by_the_order_known() {
     let c = Corner::of(&g, Side::Left);
     let height = |c: &Corner| {
         // Travel at which the lower joint stands where it stood: the bar holds it there.
-        let z = c.pose(0.0, 0.0).unwrap().axis.unwrap().lower.z;
-        let _ = z;
         let want = Corner::of(&g, Side::Left).pose(0.0, 0.0).unwrap().axis.unwrap().lower.z;
         let (mut low, mut high) = (-60.0, 60.0);
         for _ in 0..60 {

@@ -1457,7 +1457,7 @@ export interface components {
          * @description What is checked.
          * @enum {string}
          */
-        CheckKind: "upper_joint" | "lower_joint" | "shaft" | "bucket" | "strut_gap" | "arch" | "droop" | "bump" | "thread" | "parallel";
+        CheckKind: "upper_joint" | "lower_joint" | "shaft" | "bucket" | "strut_gap" | "arch" | "droop" | "bump" | "thread" | "parallel" | "tie_rod";
         /** @description One side of a disagreement: what it asks for and why. */
         Choice: {
             /** @description Its argument, one sentence. */

@@ -14,7 +14,19 @@ interface Item {
 }
 type Flat = (p: number[]) => [number, number];
 
-function View({ items, title, front, foot }: { items: Item[]; title: string; front: boolean; foot: string }) {
+function View({
+  items,
+  title,
+  front,
+  foot,
+  moved,
+}: {
+  items: Item[];
+  title: string;
+  front: boolean;
+  foot: string;
+  moved: number[][];
+}) {
   const flat: Flat = front ? (p) => [p[1]!, p[2]!] : (p) => [-p[0]!, p[2]!];
   const r = Math.max(...items.map((i) => i.drawing.loaded_radius_mm));
   const pts = items.flatMap((i) => {
@@ -84,6 +96,10 @@ function View({ items, title, front, foot }: { items: Item[]; title: string; fro
           </g>
         );
       })}
+      {moved.map((p, i) => {
+        const [x, y] = P(flat(p));
+        return <circle key={i} cx={x} cy={y} r="8" fill="none" stroke="var(--do)" strokeWidth="3" />;
+      })}
       <text x="8" y="18" fontSize="19" fontWeight="700" fill="var(--chalk)">
         {title}
       </text>
@@ -94,13 +110,28 @@ function View({ items, title, front, foot }: { items: Item[]; title: string; fro
   );
 }
 
+/** Joints of the last drawing that stand more than half a millimetre from the first one's. */
+export function movedJoints(items: Item[]): number[][] {
+  const [a, b] = [items[0]?.drawing, items.at(-1)?.drawing];
+  if (!a || !b || a === b) return [];
+  return b.bars.flatMap((bar, i) => {
+    const was = a.bars[i];
+    if (!was || was.name !== bar.name) return [];
+    const off = (p: number[], q: number[]) => Math.hypot(...p.map((v, k) => v - q[k]!)) > 0.5;
+    return [...(off(bar.from, was.from) ? [bar.from] : []), ...(off(bar.to, was.to) ? [bar.to] : [])];
+  });
+}
+
 export function Overlay({
   items,
   title = 'Left corner as set, true scale',
+  mark = false,
 }: {
   items: Item[];
   title?: string;
+  mark?: boolean;
 }) {
+  const moved = mark ? movedJoints(items) : [];
   if (!items.length) return <p>Working…</p>;
   return (
     <div data-testid="overlay">
@@ -115,8 +146,8 @@ export function Overlay({
           </li>
         ))}
       </ul>
-      <View items={items} title="From the front" front foot="outboard ▸" />
-      <View items={items} title="From the left" front={false} foot="◂ nose" />
+      <View items={items} title="From the front" front foot="outboard ▸" moved={moved} />
+      <View items={items} title="From the left" front={false} foot="◂ nose" moved={moved} />
     </div>
   );
 }

@@ -5,7 +5,7 @@
 
 use super::bench::Bench;
 use crate::Vec3;
-use crate::linkage::{Corner, Linkage};
+use crate::linkage::{BarKind, Corner, Linkage};
 use crate::part::{AdjusterKind, PartLimits};
 use crate::vehicle::Limits;
 use crate::wheel::Pose;
@@ -25,6 +25,8 @@ const LEAST_STRUT_GAP: f64 = 3.0;
 const LEAST_ARCH_GAP: f64 = 15.0;
 /// Track bar against drag link in front view, degrees.
 const MOST_CROSSED: f64 = 3.0;
+/// Tie rod from level seen from the front, degrees: past it toe follows every movement of the springs.
+const MOST_TIE_ROD: f64 = 15.0;
 /// Shaft joint inboard of the wheel centre, mm.
 const SHAFT_INSET: f64 = 60.0;
 
@@ -53,6 +55,8 @@ pub enum CheckKind {
     Thread,
     /// Track bar and drag link.
     Parallel,
+    /// Tie rod against level.
+    TieRod,
 }
 
 /// One check.
@@ -157,7 +161,31 @@ impl Checked<'_> {
         }
         self.threads(&mut out);
         self.parallel(&c, planned, &mut out);
+        self.tie_rod(&c, planned, &mut out);
         out
+    }
+
+    fn tie_rod(&self, c: &Corner, planned: f64, out: &mut Vec<Check>) {
+        // A live axle's tie rod rides with the axle: its height says nothing there.
+        if matches!(c, Corner::Axle(_)) {
+            return;
+        }
+        let lean = |c: &Corner, travel: f64| -> Option<f64> {
+            let (_, bars) = c.bars(travel, 0.0).ok()?;
+            let rod = bars.into_iter().find(|b| b.kind == BarKind::TieRod)?;
+            let d = Vec3::from(rod.to) - Vec3::from(rod.from);
+            Some(d.z.atan2(d.y.abs()).to_degrees())
+        };
+        let (Some(was), Some(now)) = (lean(self.found, self.found_travel), lean(c, planned)) else { return };
+        let words = format!(
+            "tie rod {:.0}° {} to the wheel, was {:.0}° {}; {MOST_TIE_ROD:.0}° at most, a usual limit",
+            now.abs(),
+            if now < 0.0 { "down" } else { "up" },
+            was.abs(),
+            if was < 0.0 { "down" } else { "up" },
+        );
+        let ok = now.abs() <= MOST_TIE_ROD;
+        out.push(check(CheckKind::TieRod, ok, false, now.abs(), MOST_TIE_ROD, "°", words));
     }
 
     /// Lean of a ball joint's stud from the middle of its housing, taken as upright as found at design.
@@ -243,7 +271,9 @@ impl Checked<'_> {
         let distance = |s: &crate::linkage::StrutCorner, p: &Pose, grown: f64| {
             let top = p.axis.map_or(p.centre, |a| a.upper);
             let line = (top - s.strut_bottom(p)).normalize();
-            let shoulder = p.centre + p.up * (c.loaded_radius() + grown) * 0.95;
+            // Upright in the plane of the wheel: it leans with the tilt in the knuckle, the knuckle does not.
+            let up = (p.up - p.spin * p.spin.dot(&p.up)).normalize();
+            let shoulder = p.centre + up * ((c.loaded_radius() + grown) * 0.95);
             let d = shoulder - top;
             (d - line * d.dot(&line)).norm()
         };

@@ -109,8 +109,7 @@ pub(crate) fn verdict(
     let used_mm = work.state.own_mm;
     let cross_camber_deg = left.set.camber_deg - right.set.camber_deg;
     let cross_caster_deg = left.set.caster_deg - right.set.caster_deg;
-    let cross_ok = cross_camber_deg.abs() <= input.aim.cross_camber_deg
-        && (!input.steered() || cross_caster_deg.abs() <= input.aim.cross_caster_deg);
+    let cross_ok = work.cross_ok(&left.set, &right.set);
     let inside = left.shortfall.worst() < 1e-6 && right.shortfall.worst() < 1e-6;
     let reached = inside && cross_ok && stop.is_none();
     let end = if input.steered() { "Front" } else { "Rear" };
@@ -279,6 +278,26 @@ pub(crate) fn why(bench: &Bench, t: &Target, set: &SolvedSetting) -> Vec<String>
                 say(theirs),
             ));
         }
+    }
+    // Several share the work: what each brings, so that one sees which gives back what another takes.
+    if used.len() > 1 {
+        let say = |v: f64| format!("{}{:.1}°", if v < -0.05 { "−" } else { "+" }, v.abs());
+        let each: Vec<String> = used
+            .iter()
+            .filter_map(|(i, _, _)| {
+                let mut alone = bench.start();
+                alone[*i] = set.positions[*i];
+                let a = bench.angles(&alone).ok()?;
+                let (c, k) = (a.camber_deg - start.camber_deg, a.caster_deg - start.caster_deg);
+                let name = &bench.adjusters[*i].name;
+                Some(if bench.corner.is_steered() {
+                    format!("{name}: camber {}, caster {}", say(c), say(k))
+                } else {
+                    format!("{name}: camber {}, toe {}", say(c), say(a.toe_deg - start.toe_deg))
+                })
+            })
+            .collect();
+        out.push(format!("{}.", each.join("; ")));
     }
     let spare = |v: f64, w: [f64; 2]| outside(v, w) == 0.0 && ((v - w[0]).min(w[1] - v)) < 0.03;
     if spare(set.angles.camber_deg, t.camber)

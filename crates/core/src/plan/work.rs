@@ -15,6 +15,7 @@ use crate::metrics::full_lock;
 use crate::part::{Adjuster, Edit, Part};
 use crate::problem::Problem;
 use crate::vehicle::{Anchored, Attitude, StateKind, anchor, anchor_wheel};
+use crate::wheel::Alignment;
 use serde::{Deserialize, Serialize};
 
 /// The planned height cannot be reached: the answer is worked out at the last good height instead.
@@ -126,6 +127,14 @@ impl<'a> Work<'a> {
     /// Edits of the ways in which height is gained.
     pub(crate) fn way_edits(&self) -> &[Edit] {
         &self.ways
+    }
+
+    /// Whether both sides are within the aim's left-to-right limits; caster counts where it steers.
+    pub(crate) fn cross_ok(&self, left: &Alignment, right: &Alignment) -> bool {
+        let aim = self.aim();
+        let camber = (left.camber_deg - right.camber_deg).abs() <= aim.cross_camber_deg;
+        let caster = (left.caster_deg - right.caster_deg).abs() <= aim.cross_caster_deg;
+        camber && (caster || !self.input.steered())
     }
 
     pub(crate) fn aim(&self) -> &Aim {

@@ -388,7 +388,8 @@ export function PartForm({ part: given, version, retired, fresh: isNew, copy, ke
                 On {l.on}
               </p>
               <Overlay
-                title="Without it and with it"
+                mark
+                title="Without it, with it, what moves ringed"
                 items={[
                   { key: 1, name: 'without', drawing: l.before },
                   { key: 2, name: 'with it', drawing: l.after },

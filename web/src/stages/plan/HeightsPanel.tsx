@@ -27,7 +27,7 @@ function Cell({ v, side }: { v: Verdict | undefined; side: 'left' | 'right' }) {
           <Glyph name={on ? 'aim' : 'short'} size={13} />
           {on
             ? 'in'
-            : `${Math.abs(v.off_deg).toFixed(Math.abs(v.off_deg) < 0.095 ? 2 : 1)} ${v.off_deg > 0 ? 'over' : 'under'}`}
+            : `${Math.abs(v.off_deg).toFixed(Math.abs(v.off_deg) < 0.095 ? 2 : 1)} ${v.off_deg > 0 ? 'high' : 'low'}`}
         </span>
       </span>
     </td>

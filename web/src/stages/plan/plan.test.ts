@@ -2,6 +2,8 @@
 import { describe, expect, it } from 'vitest';
 import type { PlanDocument, Ticket } from '../../api/client';
 import { changeOf, inputOf, partOf } from '../../shell/ticket';
+import type { Drawing } from '../../api/client';
+import { movedJoints } from '../../figures/Overlay';
 import { adjusters, edits, fresh, readNumber, readNumbers } from '../parts/kinds';
 
 const doc = {
@@ -80,5 +82,17 @@ describe('the form of a part', () => {
         expect(e.kind).toBe(kind);
         for (const f of info.fields) expect(e[f.key]).toEqual(f.usual);
       }
+  });
+});
+
+describe('what a part moves', () => {
+  const bar = (name: string, to: number[]) => ({ name, kind: 'link', from: [0, 0, 0], to, on_body: true });
+  const drawing = (to: number[]) => ({ bars: [bar('a', [1, 1, 1]), bar('b', to)] }) as unknown as Drawing;
+  it('rings the joints that left their place and no others', () => {
+    const items = [drawing([5, 5, 5]), drawing([5, 5, 6])].map((d, i) => ({ key: i, name: '', drawing: d }));
+    expect(movedJoints(items)).toEqual([[5, 5, 6]]);
+    expect(movedJoints(items.slice(0, 1))).toEqual([]);
+    const near = [drawing([5, 5, 5]), drawing([5, 5, 5.3])].map((d, i) => ({ key: i, name: '', drawing: d }));
+    expect(movedJoints(near)).toEqual([]);
   });
 });

@@ -1,9 +1,9 @@
 //! Why a found plan, in plain sentences, and what to say when none reaches.
 
-use super::quick::Quick;
-use super::reach::Plane;
-use super::search::SetPlan;
-use super::work::{Stop, Work};
+use super::SetPlan;
+use crate::plan::quick::Quick;
+use crate::plan::reach::Plane;
+use crate::plan::work::{Stop, Work};
 
 fn degrees(v: f64) -> String {
     let v = if v.abs() < 0.095 { (v * 100.0).round() / 100.0 } else { (v * 10.0).round() / 10.0 };

@@ -4,11 +4,11 @@
 //! way. Supports of parts add, so a set costs a few sums, and the gap between two convex sets is the largest gap seen
 //! in any direction (separating axis; any textbook on convex geometry). Sixteen directions are looked at.
 
-use super::quick::{Linear, WEIGHT, linear};
-use super::reach::Plane;
-use super::solver::Target;
-use super::work::Work;
 use crate::part::Part;
+use crate::plan::quick::{Linear, WEIGHT, linear};
+use crate::plan::reach::Plane;
+use crate::plan::solver::Target;
+use crate::plan::work::Work;
 
 const DIRECTIONS: usize = 16;
 type Support = [f64; DIRECTIONS];
@@ -74,7 +74,7 @@ pub(crate) fn effects(work: &Work<'_>, parts: &[Part], with: &[&Part]) -> Option
             *o = support(&l, plane, b.toe_by);
             let toe = b.with_toe(0.0);
             let a = b.angles(&toe).ok()?;
-            figures[0] += 0.5 * super::answer::toe_swing(&b, &toe);
+            figures[0] += 0.5 * crate::plan::answer::toe_swing(&b, &toe);
             figures[1] += 0.5 * a.scrub_radius_mm;
             figures[2] += 0.5 * a.sai_deg;
         }
@@ -126,5 +126,60 @@ impl Effects {
             total += gap;
         }
         total
+    }
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use crate::plan::quick::quick;
+    use crate::plan::{Aim, PlanInput, SideReadings, shipped_aims};
+    use crate::vehicle::Measured;
+    use proptest::prelude::*;
+
+    fn input(aim: Aim) -> PlanInput {
+        let read = |h, camber_deg, caster_deg| SideReadings {
+            height_mm: h,
+            angles: Measured { camber_deg, caster_deg, toe_deg: 0.05 },
+            sigma: crate::fit::Doubt::default(),
+        };
+        PlanInput {
+            height_change_mm: 60.0,
+            ..PlanInput::unchanged(
+                crate::geometry::tests::sample(),
+                3220.0,
+                498.0,
+                crate::part::default_adjusters(3.2),
+                [read(496.0, -0.15, 3.35), read(500.0, 0.0, 3.5)],
+                aim,
+            )
+        }
+    }
+
+    proptest! {
+        #![proptest_config(ProptestConfig::with_cases(24))]
+        /// What adds up to first order is near what is posed: a set that reaches is not screened out, one that is
+        /// far off is not let in. Sets of two parts of different places, aims anywhere about the car.
+        #[test]
+        fn the_screen_agrees_with_the_pose(
+            a in 0usize..200, b in 0usize..200, camber in -1.5f64..1.5, caster in 1.0f64..7.0,
+        ) {
+            let mut aim = shipped_aims().unwrap().remove(0);
+            aim.camber_deg = [camber - 0.2, camber + 0.2];
+            aim.caster_deg = [caster - 0.4, caster + 0.4];
+            let i = input(aim);
+            let work = Work::new(&i).unwrap();
+            let parts = crate::part::parts_for(&crate::part::shipped_parts().unwrap(), &i.geometry);
+            let (a, b) = (a % parts.len(), b % parts.len());
+            prop_assume!(parts[a].fits.replaces != parts[b].fits.replaces);
+            let e = effects(&work, &parts, &[]).unwrap();
+            prop_assume!(e.parts[a].is_some() && e.parts[b].is_some());
+            let gap = e.gap(&[a as u16, b as u16]);
+            let Some(q) = quick(&work, &[&parts[a], &parts[b]]) else { return Ok(()) };
+            // Misses of camber and caster alone: toe is not screened on a steered wheel.
+            let miss: f64 = q.sides.iter().map(|s| (s.out[0] * 2.0).hypot(s.out[1])).sum();
+            prop_assert!(gap <= 1.25 * miss + 0.35, "screen {} posed {}", gap, miss);
+            prop_assert!(miss <= 1.45 * gap + 0.5, "screen {} posed {}", gap, miss);
+        }
     }
 }
