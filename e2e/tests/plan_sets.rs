@@ -174,6 +174,11 @@ async fn a_part_of_ones_own_is_made_drawn_and_searched_with() {
     let a = App::start(1280, 800).await;
     a.open("/").await;
     a.press("to-parts").await;
+    // A part of several sizes says which one is drawn; a smaller one moves the angles less.
+    a.press("shelf-offset-upper-arm").await;
+    a.until("part-effect", |t| t.contains("caster +2.61")).await;
+    a.press("part-size-7").await;
+    a.until("part-effect", |t| t.contains("caster +1.")).await;
     a.press("new-part").await;
     a.press("part-keep").await;
     // What is missing is said at the fields.

@@ -110,16 +110,28 @@ function View({
   );
 }
 
-/** Joints of the last drawing that stand more than half a millimetre from the first one's. */
+const middle = (v: number[]) => [...v].sort((a, b) => a - b)[Math.floor(v.length / 2)] ?? 0;
+
+/**
+ * Joints of the last drawing that stand more than half a millimetre from the first one's, seen from the body: the
+ * drawings keep the wheel where it is, so what most body joints do together is taken off.
+ */
 export function movedJoints(items: Item[]): number[][] {
   const [a, b] = [items[0]?.drawing, items.at(-1)?.drawing];
   if (!a || !b || a === b) return [];
-  return b.bars.flatMap((bar, i) => {
+  const pairs = b.bars.flatMap((bar, i) => {
     const was = a.bars[i];
-    if (!was || was.name !== bar.name) return [];
-    const off = (p: number[], q: number[]) => Math.hypot(...p.map((v, k) => v - q[k]!)) > 0.5;
-    return [...(off(bar.from, was.from) ? [bar.from] : []), ...(off(bar.to, was.to) ? [bar.to] : [])];
+    return was && was.name === bar.name ? [[bar, was] as const] : [];
   });
+  const body = pairs
+    .filter(([bar]) => bar.on_body)
+    .map(([bar, was]) => bar.from.map((v, k) => v - was.from[k]!));
+  const shift = [0, 1, 2].map((k) => middle(body.map((d) => d[k]!)));
+  const off = (p: number[], q: number[]) => Math.hypot(...p.map((v, k) => v - q[k]! - shift[k]!)) > 0.5;
+  return pairs.flatMap(([bar, was]) => [
+    ...(off(bar.from, was.from) ? [bar.from] : []),
+    ...(off(bar.to, was.to) ? [bar.to] : []),
+  ]);
 }
 
 export function Overlay({

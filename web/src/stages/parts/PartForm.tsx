@@ -55,13 +55,16 @@ export function PartForm({ part: given, version, retired, fresh: isNew, copy, ke
   const [part, setPart] = useState<Part>(given);
   const [text, setText] = useState<Record<string, string>>({});
   const [turned, setTurned] = useState(1);
+  const [wanted, setWanted] = useState<number>();
   const { form } = useSettings();
   const set = (c: Partial<Part>) => setPart((p) => ({ ...p, ...c }));
   const key = JSON.stringify(part);
+  const sizes = part.sizes?.values ?? [];
+  const size = wanted !== undefined && sizes.includes(wanted) ? wanted : sizes.at(-1);
   const look = useQuery({
-    queryKey: ['part-look', key, turned],
+    queryKey: ['part-look', key, turned, size],
     queryFn: () =>
-      take(api.POST('/api/v1/parts/look', { body: { part, geometry: null, turned, size: null } })),
+      take(api.POST('/api/v1/parts/look', { body: { part, geometry: null, turned, size: size ?? null } })),
     placeholderData: (p) => p,
   });
   const keep = useMutation({
@@ -380,7 +383,7 @@ export function PartForm({ part: given, version, retired, fresh: isNew, copy, ke
           )}
         </div>
       </section>
-      <section className="part-look" aria-label="What it moves">
+      <section className="part-look slate" aria-label="What it moves">
         <div style={{ padding: 14 }}>
           {l?.after && l.before ? (
             <>
@@ -395,6 +398,21 @@ export function PartForm({ part: given, version, retired, fresh: isNew, copy, ke
                   { key: 2, name: 'with it', drawing: l.after },
                 ]}
               />
+              {size !== undefined && (
+                <div className="seg" role="group" aria-label="Size drawn">
+                  {sizes.map((s) => (
+                    <button
+                      key={s}
+                      type="button"
+                      aria-pressed={s === size}
+                      data-testid={`part-size-${s}`}
+                      onClick={() => setWanted(s)}
+                    >
+                      {s} {part.sizes?.unit}
+                    </button>
+                  ))}
+                </div>
+              )}
               <p className="fig" style={{ fontSize: 23, marginTop: 8 }} data-testid="part-effect">
                 camber {angleChange(d('camber_deg') ?? 0, form, 2)}
                 {caster !== undefined && ` · caster ${angleChange(caster, form, 2)}`} · toe{' '}

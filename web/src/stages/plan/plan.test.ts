@@ -94,5 +94,19 @@ describe('what a part moves', () => {
     expect(movedJoints(items.slice(0, 1))).toEqual([]);
     const near = [drawing([5, 5, 5]), drawing([5, 5, 5.3])].map((d, i) => ({ key: i, name: '', drawing: d }));
     expect(movedJoints(near)).toEqual([]);
+    // The whole body drawn 3 mm along: nothing of it moved.
+    const along = {
+      bars: drawing([5, 5, 5]).bars.map((b) => ({
+        ...b,
+        from: [3, 0, 0],
+        to: b.to.map((v, k) => v + (k ? 0 : 3)),
+      })),
+    };
+    const two = [drawing([5, 5, 5]), along as unknown as Drawing].map((d, i) => ({
+      key: i,
+      name: '',
+      drawing: d,
+    }));
+    expect(movedJoints(two)).toEqual([]);
   });
 });
