@@ -219,7 +219,7 @@ pub fn search(
             cancelled.store(true, Ordering::Relaxed);
         }
     };
-    let Some(effects) = effects(work, &parts, &[]) else {
+    let Some(effects) = effects(work, &parts) else {
         let wrong = "the car does not close at this height";
         return Err(vec![Problem::new("height_change_mm", wrong, "a height at which both sides close")]);
     };

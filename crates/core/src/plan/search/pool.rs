@@ -102,30 +102,21 @@ impl<'a> Pool<'a> {
         {
             return None;
         }
-        let (mut cost, mut minutes, mut bump, mut scrub, mut sai) = (0.0, 0, 0.0, 0.0, 0.0);
-        for i in list {
-            let p = &self.parts[usize::from(*i)];
-            cost += p.cost;
-            minutes += p.labour_minutes;
-            if let Some(d) = &self.effects.parts[usize::from(*i)] {
-                bump += d.bump;
-                scrub += d.scrub_mm;
-                sai += d.sai_deg;
-            }
-        }
-        self.filters.affords(cost, minutes).then(|| Set {
-            gap: self.effects.gap(list),
-            money: cost + HOUR * f64::from(minutes) / 60.0,
-            bump,
-            axis: f64::abs(scrub) / 10.0 + f64::abs(sai),
-            parts: *parts,
+        let of = || list.iter().map(|i| &self.parts[usize::from(*i)]);
+        let cost: f64 = of().map(|p| p.cost).sum();
+        let minutes: u32 = of().map(|p| p.labour_minutes).sum();
+        self.filters.affords(cost, minutes).then(|| {
+            let (gap, change) = self.effects.of(list);
+            let money = cost + HOUR * f64::from(minutes) / 60.0;
+            let axis = change.scrub_mm.abs() / 10.0 + change.sai_deg.abs();
+            Set { gap, money, bump: change.bump, axis, parts: *parts }
         })
     }
 
     /// Every allowed set with its first-order figures, how many were looked at, and whether they were all.
     pub(super) fn screen(&self, cancelled: &AtomicBool) -> (Vec<Set>, usize, bool) {
         let usable: Vec<u16> =
-            (0..self.parts.len()).filter(|i| self.effects.parts[*i].is_some()).map(|i| i as u16).collect();
+            (0..self.parts.len()).filter(|i| self.effects.closes(*i)).map(|i| i as u16).collect();
         let most = self.filters.most_parts.unwrap_or(4).min(4);
         let mut level: Vec<Ids> = vec![Ids::default()];
         let mut out: Vec<Set> = Vec::new();
@@ -142,7 +133,7 @@ impl<'a> Pool<'a> {
             if level.len().saturating_mul(usable.len()) / (size + 1) > SCREENED {
                 // Too many to look at all: only the most promising ones grow.
                 exhaustive = false;
-                level.par_sort_by_cached_key(|s| ((self.effects.gap(s.list()) / 0.05).round() as i64, *s));
+                level.par_sort_by_cached_key(|s| ((self.effects.of(s.list()).0 / 0.05).round() as i64, *s));
                 level.truncate(BEAM);
             }
             // Parts after the last of a set, so that each set comes once; any of them once sets were left out.
