@@ -82,7 +82,10 @@ fn g1_reference_front() {
 #[test]
 fn g2_heavy_electric_rear_with_readings_and_ratio() {
     let mut c = case(tyre(255.0, 45.0, 19.0, TyreClass::SoftSummer), ev_wheel(), Use::Mixed, -2.0, 0.05);
-    c.compare_to = Some(WearOther { setups: vec![Setup { camber_deg: -1.0, toe_deg: 0.1, share: 1.0 }] });
+    c.compare_to = Some(WearOther {
+        setups: vec![Setup { camber_deg: -1.0, toe_deg: 0.1, share: 1.0 }],
+        realigned: true,
+    });
     let r = run(&c).unwrap();
     rates(&r, [0.22647635, 0.19593784, 0.17225552, 0.15077127, 0.12721270]);
     near(r.life_km, 26051.28, 0.01);
@@ -133,6 +136,17 @@ fn g2_heavy_electric_rear_with_readings_and_ratio() {
     near(r.band_km.median, 20486.98, 0.02);
     near(r.band_km.low, 17770.82, 0.02);
     near(r.band_km.high, 24749.51, 0.02);
+    // Carried over to the setup it is realigned to at 13 000 km.
+    let other = Belief::prior(&c.tyre, &c.wheel, &c.compare_to.as_ref().unwrap().setups, &c.use_, c.limit_mm);
+    let carried = carry(&after, &other, true);
+    for (got, want) in carried.mean.into_iter().zip([0.148603, -0.057455, -0.010402]) {
+        near(got, want, 1e-6);
+    }
+    let changed = r.changed_band_km.unwrap();
+    assert_eq!(changed, carried.band);
+    near(changed.median, 22033.71, 0.02);
+    near(changed.low, 18918.61, 0.02);
+    near(changed.high, 26788.37, 0.02);
 }
 
 #[test]

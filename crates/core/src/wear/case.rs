@@ -1,7 +1,8 @@
 //! The `bold-stance.wear/1` case: one tyre in, one forecast out.
 
-use super::band::{Band, Belief, RatioBand, TreadReading, band_km, ratio_band, update};
-use super::forecast::{Basis, Irregular, Setup, Shares, Wheel, calibrate, forecast, irregular, shares};
+use super::band::{Band, Belief, RatioBand, Running, TreadReading, band_km, carry, ratio_band, update};
+use super::basis::Basis;
+use super::forecast::{Irregular, Parameters, Setup, Shares, Wheel, forecast, irregular, shares};
 use super::tyre::Tyre;
 use super::uses::UseMix;
 use crate::problem::{Problem, in_range};
@@ -14,6 +15,9 @@ use serde::{Deserialize, Serialize};
 pub struct WearOther {
     /// Its camber and toe.
     pub setups: Vec<Setup>,
+    /// The car was realigned to it, so that reading errors of the old setup do not carry over.
+    #[serde(default)]
+    pub realigned: bool,
 }
 
 /// One tyre on one wheel.
@@ -70,6 +74,10 @@ pub struct WearResult {
     pub band_km: Band,
     /// Irregular-wear score.
     pub irregular: Irregular,
+    /// Distance at which the worst strip meets the limit when the car runs at `compare_to` after the last reading, km
+    /// since new; only with readings.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub changed_band_km: Option<Band>,
     /// Distance of `compare_to` over this setup's.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub ratio_band: Option<RatioBand>,
@@ -105,6 +113,7 @@ impl WearCase {
         out.extend(self.tyre.problems());
         out.extend(self.wheel.problems());
         out.extend(self.use_.problem());
+        out.extend(self.basis.problems(&self.tyre));
         out.extend(in_range("limit_mm", self.limit_mm, 0.0, self.tyre.new_depth().max(0.1), "mm").err());
         setup_problems("setups", &self.setups, &mut out);
         if let Some(c) = &self.compare_to {
@@ -128,17 +137,18 @@ pub fn run(case: &WearCase) -> Result<WearResult, Problem> {
     if let Some(p) = case.problems().into_iter().next() {
         return Err(p);
     }
-    let k = calibrate(case.tyre.class);
+    let k = case.basis.constant(&case.tyre, &case.wheel, None, &Parameters::default());
     let f = forecast(&case.tyre, &case.wheel, &case.setups, &case.use_, k, case.limit_mm);
-    let prior = Belief::prior(&case.tyre, &case.wheel, &case.setups, &case.use_, case.limit_mm);
-    let belief = match &case.readings {
-        Some(r) if !r.is_empty() => update(&prior, r),
-        _ => prior.clone(),
+    let belief_of = |setups: &[Setup]| {
+        let r = Running { wheel: case.wheel.clone(), setups: setups.to_vec(), share: 1.0, flipped: false };
+        Belief::of(&case.tyre, &[r], &case.use_, case.limit_mm, &case.basis)
     };
-    let ratio = case.compare_to.as_ref().map(|o| {
-        let other = Belief::prior(&case.tyre, &case.wheel, &o.setups, &case.use_, case.limit_mm);
-        ratio_band(&prior, &other)
-    });
+    let prior = belief_of(&case.setups);
+    let read = case.readings.as_deref().filter(|r| !r.is_empty());
+    let belief = read.map_or_else(|| prior.clone(), |r| update(&prior, r));
+    let other = case.compare_to.as_ref().map(|o| (belief_of(&o.setups), o.realigned));
+    let ratio = other.as_ref().map(|(o, _)| ratio_band(&prior, o));
+    let changed = other.as_ref().and_then(|(o, r)| read.map(|_| carry(&belief, o, *r).band));
     let mut notes = Vec::new();
     if case.setups.iter().any(|s| s.camber_deg < -5.0 || s.toe_deg.abs() > 1.0) {
         notes.push("outside what the model was set for: camber past −5° or toe past 1° a wheel".into());
@@ -153,6 +163,7 @@ pub fn run(case: &WearCase) -> Result<WearResult, Problem> {
         shares: shares(&case.tyre, &case.wheel, &case.setups, &case.use_),
         band_km: band_km(&belief),
         irregular: irregular(&case.tyre, &case.wheel, &case.setups, &case.use_),
+        changed_band_km: changed,
         ratio_band: ratio,
         new_depth_mm: case.tyre.new_depth(),
         notes,

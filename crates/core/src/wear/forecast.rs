@@ -1,5 +1,6 @@
 //! The forward model: energy put into each of 21 strips, and what it wears.
 
+use super::car::Rotated;
 use super::tyre::{Tread, Tyre, TyreClass, tread_of};
 use super::uses::{Use, UseMix, mix_rows};
 use crate::problem::{Problem, in_range};
@@ -62,16 +63,6 @@ pub struct Setup {
     /// Weight in time.
     #[serde(default = "one")]
     pub share: f64,
-}
-
-/// What the wear constant is fixed by.
-#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize, Default)]
-#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
-#[serde(rename_all = "snake_case")]
-pub enum Basis {
-    /// The class life on a reference car.
-    #[default]
-    Class,
 }
 
 /// Constants of the model that carry doubt (see `wear.md` section 2 for ranges).
@@ -317,10 +308,14 @@ pub struct Shares {
 /// Shapley shares at the worst strip.
 #[must_use]
 pub fn shares(tyre: &Tyre, w: &Wheel, setups: &[Setup], mix: &UseMix) -> Shares {
+    shares_both(tyre, w, setups, mix).0
+}
+
+/// Shapley shares at the worst strip, and of the mean over the tread.
+#[must_use]
+pub fn shares_both(tyre: &Tyre, w: &Wheel, setups: &[Setup], mix: &UseMix) -> (Shares, Shares) {
     let tread = tread_of(tyre);
     let p = Parameters::default();
-    let all = raw(&tread, w, setups, mix, &p).damage;
-    let worst = (0..STRIPS).fold(0, |b, i| if all[i] > all[b] { i } else { b });
     let value = |toe: bool, camber: bool, pressure: bool| {
         let s: Vec<Setup> = setups
             .iter()
@@ -335,15 +330,17 @@ pub fn shares(tyre: &Tyre, w: &Wheel, setups: &[Setup], mix: &UseMix) -> Shares 
             wheel.pressure_kpa = w.placard_kpa;
             wheel.placard_load_n = Some(w.load_n);
         }
-        let r = raw(&tread, &wheel, &s, mix, &p);
         // As a rate, since the rolling radius differs with pressure.
-        r.rate(1.0)[worst]
+        raw(&tread, &wheel, &s, mix, &p).rate(1.0)
     };
-    let mut v = [0.0; 8];
-    for (i, slot) in v.iter_mut().enumerate() {
-        *slot = value(i & 1 != 0, i & 2 != 0, i & 4 != 0);
-    }
-    let shapley = |bit: usize| {
+    let v: [[f64; STRIPS]; 8] = std::array::from_fn(|i| value(i & 1 != 0, i & 2 != 0, i & 4 != 0));
+    let worst = (0..STRIPS).fold(0, |b, i| if v[7][i] > v[7][b] { i } else { b });
+    (shapley(&v.map(|r| r[worst])), shapley(&v.map(|r| r.iter().sum::<f64>() / STRIPS as f64)))
+}
+
+/// Shapley shares of toe (bit 1), camber (bit 2) and pressure (bit 4) from the values of every coalition.
+fn shapley(v: &[f64; 8]) -> Shares {
+    let share = |bit: usize| {
         let (a, b) = match bit {
             1 => (2, 4),
             2 => (1, 4),
@@ -354,12 +351,7 @@ pub fn shares(tyre: &Tyre, w: &Wheel, setups: &[Setup], mix: &UseMix) -> Shares 
             + (v[bit | b] - v[b]) / 6.0
             + (v[7] - v[a | b]) / 3.0
     };
-    Shares {
-        use_: v[0] / v[7],
-        toe: shapley(1) / v[7],
-        camber: shapley(2) / v[7],
-        pressure: shapley(4) / v[7],
-    }
+    Shares { use_: v[0] / v[7], toe: share(1) / v[7], camber: share(2) / v[7], pressure: share(4) / v[7] }
 }
 
 /// Risk of irregular wear: points, not physics.
@@ -374,9 +366,15 @@ pub struct Irregular {
     pub parts: Vec<(String, f64)>,
 }
 
-/// Scores irregular wear without rotation records (`none`).
+/// Scores irregular wear without rotation records.
 #[must_use]
 pub fn irregular(tyre: &Tyre, w: &Wheel, setups: &[Setup], mix: &UseMix) -> Irregular {
+    irregular_with(tyre, w, setups, mix, Rotated::Never)
+}
+
+/// Scores irregular wear.
+#[must_use]
+pub fn irregular_with(tyre: &Tyre, w: &Wheel, setups: &[Setup], mix: &UseMix, rotated: Rotated) -> Irregular {
     let total: f64 = setups.iter().map(|s| s.share).sum();
     let rms = |f: &dyn Fn(&Setup) -> f64| {
         (setups.iter().map(|s| s.share * f(s).powi(2)).sum::<f64>() / total).sqrt()
@@ -390,7 +388,11 @@ pub fn irregular(tyre: &Tyre, w: &Wheel, setups: &[Setup], mix: &UseMix) -> Irre
     let all = [
         ("toe", (k * (toe - 0.05).max(0.0)).min(40.0)),
         ("pressure", (75.0 * (x.clamp(-0.6, 1.0).abs() - 0.05).max(0.0)).min(15.0)),
-        ("no rotation record", 15.0),
+        match rotated {
+            Rotated::Never => ("no rotation record", 15.0),
+            Rotated::Some => ("rotated now and then", 7.0),
+            Rotated::Regular => ("rotated", 0.0),
+        },
         ("light axle", if w.load_n < 0.7 * fz_ref { 10.0 } else { 0.0 }),
         ("camber", (5.0 * (camber - 1.0).max(0.0)).min(10.0)),
         ("open tread", if tyre.class == TyreClass::AllTerrain { 10.0 } else { 0.0 }),

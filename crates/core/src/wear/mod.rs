@@ -5,16 +5,40 @@
 
 mod axle;
 mod band;
+mod basis;
+mod car;
 mod case;
+mod diagnosis;
 mod forecast;
+mod limits;
+mod log;
+mod log_table;
+mod rotation;
 mod tyre;
 mod uses;
+mod worth;
 
-pub use axle::{AxleWear, AxleWearCase, TyreWear, axle_wear, life_band, life_of};
-pub use band::{Band, Belief, RatioBand, TreadReading, band_km, ratio_band, update};
-pub use case::{WearCase, WearOther, WearResult, run};
-pub use forecast::{
-    Basis, Forecast, Irregular, STRIPS, Setup, Shares, Wheel, calibrate, forecast, irregular, shares,
+pub use axle::{AxleWearCase, life_band, life_of};
+pub use band::{
+    Band, Belief, Carried, RatioBand, ReadAt, Running, TreadReading, band_km, carry, learn, ratio_band,
+    update,
 };
+pub use basis::{Basis, OwnLife};
+pub use car::{
+    CarTyres, CarWear, HeightShare, LearnedTyre, Plans, Rotated, SceneWear, TyreForecast, car_wear,
+};
+pub use case::{WearCase, WearOther, WearResult, run};
+pub use diagnosis::{
+    Answer, Cause, Diagnosis, DiagnosisData, Finding, Question, Ranked, Seen, diagnose, shipped_diagnosis,
+};
+pub use forecast::{
+    Forecast, Irregular, STRIPS, Setup, Shares, Wheel, calibrate, eta, forecast, irregular, irregular_with,
+    shares, shares_both,
+};
+pub use limits::{TreadLimit, shipped_limits};
+pub use log::{LogEntry, LogWarning, LoggedTyre, Place, ReadPoint, TreadLog, place_warnings};
+pub use log_table::{log_from_csv, log_to_csv};
+pub use rotation::{Rotation, RotationPlan, rotation_plans};
 pub use tyre::{Tread, Tyre, TyreClass, tread_of};
 pub use uses::{Use, UseMix, mix_rows};
+pub use worth::Lever;
