@@ -5,11 +5,12 @@ use crate::plan::PlanDocument;
 use crate::reading::Reading;
 use crate::shop::Shop;
 use crate::vehicle::VehicleFacts;
-use crate::{Result, Store, StoreError, event, job, plan, reading, shop, vehicle, visit};
+use crate::{Result, Store, StoreError, event, job, plan, reading, shop, tread, vehicle, visit};
 use bold_stance_core::geometry::Geometry;
 use bold_stance_core::problem::parse_json;
 use bold_stance_core::reading::{Answers, Jack, Method, Quantity, RawEntry, ReadAxle, ReadSide, Visit};
 use bold_stance_core::units::LengthUnit;
+use bold_stance_core::wear::LoggedTyre;
 use chrono::{Duration, Utc};
 use serde::Deserialize;
 use uuid::Uuid;
@@ -33,6 +34,8 @@ struct DemoJob {
     prepare: Answers,
     readings: Vec<DemoReading>,
     plans: Vec<DemoPlan>,
+    #[serde(default)]
+    tread: Vec<LoggedTyre>,
 }
 
 #[derive(Deserialize)]
@@ -122,6 +125,12 @@ pub async fn load(store: &Store, reset: bool) -> Result<Shop> {
         }
         for p in d.plans {
             plan::insert(&mut tx, shop.id, j, &p.name, &p.document).await?;
+        }
+        for t in d.tread {
+            let id = tread::tyre(&mut tx, shop.id, v, &t.mark, t.new_depth_mm).await?;
+            for e in t.entries {
+                tread::write(&mut tx, shop.id, id, &e, None, "Specialist").await?;
+            }
         }
         job::reach_stage(&mut tx, j, d.stage).await?;
         event::record(&mut tx, shop.id, Some(j), "Bold Stance", "demo loaded", serde_json::json!({})).await?;

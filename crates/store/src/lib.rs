@@ -11,6 +11,7 @@ pub mod reading;
 pub mod shop;
 pub mod shop_aim;
 pub mod shop_part;
+pub mod tread;
 pub mod vehicle;
 pub mod visit;
 

@@ -107,6 +107,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/diagnose": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Causes of what was seen, likeliest first. */
+        post: operations["diagnose"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/gauge": {
         parameters: {
             query?: never;
@@ -327,6 +344,59 @@ export interface paths {
         put?: never;
         /** What a reading would mean, without keeping it. */
         post: operations["previewReading"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/jobs/{id}/tread": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The tread log of a job's vehicle. */
+        get: operations["treadLog"];
+        put?: never;
+        /** Writes a line of a tyre's log, or corrects one. */
+        post: operations["writeTread"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/jobs/{id}/tread.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The tread log as CSV. */
+        get: operations["exportTread"];
+        put?: never;
+        /** Lines from CSV into the log: all or none; lines that are there already are left as they are. */
+        post: operations["importTread"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/jobs/{id}/tread/strike": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Strikes a line out. */
+        post: operations["strikeTread"];
         delete?: never;
         options?: never;
         head?: never;
@@ -632,8 +702,25 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** The tread forecast of a plan's front axle. */
+        /** The forecast of every tyre of a planned car. */
         post: operations["forecastWear"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/wear-data": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Rules of diagnosis and tread limits. */
+        get: operations["wearData"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -1004,6 +1091,13 @@ export interface components {
             /** @description In words, with the way it is off. */
             words: string;
         };
+        /** @description An answer to choose. */
+        Answer: {
+            /** @description Id. */
+            id: string;
+            /** @description What the screen says. */
+            label: string;
+        };
         /** @description A generic axle. */
         Archetype: {
             /** @description The shape. */
@@ -1126,15 +1220,6 @@ export interface components {
             track_mm: number;
             /** @description Lowest and highest travel of the left wheel, mm, within 250. */
             travel_range_mm: number[];
-        };
-        /** @description Both tyres as found, planned but not set, and set. */
-        AxleWear: {
-            /** @description Left: as found, not set, set. */
-            left: components["schemas"]["TyreWear"][];
-            /** @description What the model cannot tell. */
-            notes: string[];
-            /** @description Right: as found, not set, set. */
-            right: components["schemas"]["TyreWear"][];
         };
         /** @description What the forecast needs beside the angles. */
         AxleWearCase: {
@@ -1429,6 +1514,156 @@ export interface components {
              * @default 265
              */
             tyre_width_mm: number;
+            /**
+             * @description What is told of the tyres beside size and compound.
+             * @default {
+             *       "directional": false,
+             *       "heights": [],
+             *       "high_torque": false,
+             *       "own_life_km": null,
+             *       "price": 0,
+             *       "rear_placard_kpa": null,
+             *       "rear_pressure_kpa": null,
+             *       "rear_tyre_size": null,
+             *       "regen": false,
+             *       "region": "shop",
+             *       "rotate_every_km": 8000,
+             *       "rotated": "never",
+             *       "set_at_km": null,
+             *       "uses": [],
+             *       "yearly_km": 15000
+             *     }
+             */
+            wear: components["schemas"]["WearFacts"];
+        };
+        /** @description What the tyres are, what they carry and how they are driven; pairs are front and rear. */
+        CarTyres: {
+            /**
+             * Format: double
+             * @description The front axle's share of braking, 0 to 1.
+             */
+            brake_front: number;
+            /** @description Compound. */
+            class: components["schemas"]["TyreClass"];
+            /**
+             * Format: double
+             * @description Depth the forecast starts from where no log says otherwise, mm.
+             */
+            depth_mm: number;
+            /** @description Directional tread. */
+            directional?: boolean;
+            /**
+             * Format: double
+             * @description The front axle's share of the drive, 0 to 1.
+             */
+            drive_front: number;
+            /** @description Shares of the distance at the height states; all at the judged one when empty. */
+            heights?: components["schemas"]["HeightShare"][];
+            /**
+             * Format: double
+             * @description Depth at which a tyre is done, mm.
+             */
+            limit_mm: number;
+            /** @description Load of one wheel, N. */
+            load_n: number[];
+            /**
+             * Format: double
+             * @description Load transfer per g: 0.85 pickup, 0.7 car, 0.6 low sports.
+             */
+            load_transfer_per_g: number;
+            /**
+             * Format: double
+             * @description Distance a set of this car really reached, km.
+             */
+            own_life_km?: number | null;
+            /** @description Placard pressures, kPa. */
+            placard_kpa: number[];
+            /** @description Pressures, kPa. */
+            pressure_kpa: number[];
+            /**
+             * Format: double
+             * @description Price of one tyre, in the shop's currency.
+             */
+            price?: number;
+            /** @description Whether lifting off brakes through the driven wheels. */
+            regen?: boolean;
+            /** @description Camber from roll, degrees per g: 0 on a solid axle. */
+            roll_camber: number[];
+            /**
+             * Format: double
+             * @description Distance between rotations, km.
+             */
+            rotate_every_km?: number;
+            /** @description Rotation record. */
+            rotated?: components["schemas"]["Rotated"];
+            /** @description Nominal sizes. */
+            sizes: string[];
+            /**
+             * Format: double
+             * @description 1.5 for high torque, else 1.
+             */
+            torque_factor?: number;
+            /** @description How it is driven. */
+            use: components["schemas"]["UseMix"];
+            /**
+             * Format: double
+             * @description Distance a year, km.
+             */
+            yearly_km?: number;
+        };
+        /** @description All tyres of a car. */
+        CarWear: {
+            /** @description Names of the heights a mix can be made of. */
+            heights: string[];
+            /** @description What the model cannot tell. */
+            notes: string[];
+            /** @description Rotation plans, best first; empty unless all four are forecast. */
+            rotations: components["schemas"]["RotationPlan"][];
+            /** @description Tyres of the axles that were read. */
+            tyres: components["schemas"]["TyreForecast"][];
+            /** @description What does not agree in the tread log. */
+            warnings: components["schemas"]["LogWarning"][];
+        };
+        /** @description Everything a forecast hangs on. */
+        CarWearRequest: {
+            /** @description The plan's front axle. */
+            front: components["schemas"]["PlanInput"];
+            /** @description Their logs. */
+            log?: components["schemas"]["TreadLog"];
+            other?: components["schemas"]["OtherPlan"] | null;
+            rear?: components["schemas"]["PlanInput"] | null;
+            /** @description The tyres. */
+            tyres: components["schemas"]["CarTyres"];
+        };
+        /** @description A cause and its rules. */
+        Cause: {
+            /** @description What can hurt, if anything. */
+            caution: string;
+            /** @description What each answer adds, by question and answer; `*` for answers not named. */
+            evidence: {
+                [key: string]: {
+                    [key: string]: number;
+                };
+            };
+            /** @description Id. */
+            id: string;
+            /** @description What it is called. */
+            name: string;
+            /** @description Which path of work it belongs to: `alignment`, `pressure`, `tyre`, `use`, `repair`, `balance`, `brake`. */
+            path: string;
+            /**
+             * Format: double
+             * @description Weight before any answer.
+             */
+            prior: number;
+            /** @description The tyres have to be replaced before anything is set. */
+            replace_first: boolean;
+            /** @description The reading that separates it from the others. */
+            separates: string;
+            /** @description What to do then. */
+            then: string;
+            /** @description How it wears the tyre. */
+            why: string;
         };
         /** @description One check. */
         Check: {
@@ -1634,6 +1869,33 @@ export interface components {
             value: number;
             /** @description What the sign means. */
             words: string;
+        };
+        /** @description What was seen. */
+        DiagnoseRequest: {
+            /** @description Answers by question. */
+            seen: components["schemas"]["BTreeMap"];
+        };
+        /** @description What comes of it. */
+        Diagnosis: {
+            /** @description The question whose answer would separate the first two best; none when it is plain. */
+            ask_next?: string | null;
+            /** @description Causes, likeliest first. */
+            causes: components["schemas"]["Ranked"][];
+            /** @description One line. */
+            headline: string;
+            /** @description Replace tyres before aligning, and why. */
+            replace?: string | null;
+            /** @description Stop: do not drive on it. */
+            stop?: string | null;
+        };
+        /** @description The whole file. */
+        DiagnosisData: {
+            /** @description Where the rules come from. */
+            about: string;
+            /** @description Causes. */
+            causes: components["schemas"]["Cause"][];
+            /** @description Questions, in the order they are asked. */
+            questions: components["schemas"]["Question"][];
         };
         /** @description A step done, or a tick at a gate. */
         Done: {
@@ -1988,6 +2250,18 @@ export interface components {
              */
             pinned: string[];
         };
+        /** @description One answer's say in a cause. */
+        Finding: {
+            /** @description The answer as the screen says it. */
+            label: string;
+            /** @description Question. */
+            question: string;
+            /**
+             * Format: double
+             * @description What it adds; negative speaks against.
+             */
+            weight: number;
+        };
         /** @description What was taped. */
         FitRequest: {
             /** @description Measurements, any of those listed with the archetype. */
@@ -2256,6 +2530,16 @@ export interface components {
              */
             wheel_x_mm: number;
         };
+        /** @description A share of the distance at a height. */
+        HeightShare: {
+            /**
+             * Format: double
+             * @description Share; they need not sum to 1.
+             */
+            share: number;
+            /** @description Name of the height state: `Planned`, `Settled`, `Loaded`, or of an air level. */
+            state: string;
+        };
         /** @description A wanted height of one axle, the other staying as planned. */
         HeightTarget: {
             /** @description Which axle moves. */
@@ -2400,11 +2684,54 @@ export interface components {
          * @enum {string}
          */
         Layout: "double_wishbone" | "strut" | "five_link" | "single_arm" | "solid_axle" | "twist_beam";
+        /** @description What the depths of the tyre at a place taught. */
+        LearnedTyre: {
+            /** @description The same after its depths. */
+            after: components["schemas"]["Band"];
+            /** @description Total distance by the model alone, km since new. */
+            before: components["schemas"]["Band"];
+            /** @description The setup changed since, so what was learned is carried over to the new one. */
+            carried: boolean;
+            /** @description How many times faster than the model it wears: inner groove, centre, outer groove. */
+            factor: number[];
+            /**
+             * Format: double
+             * @description Distance on it, km.
+             */
+            km: number;
+            /** @description Serial or chalk mark. */
+            mark: string;
+            /** @description Readings with what was expected. */
+            points: components["schemas"]["ReadPoint"][];
+            /** @description In words. */
+            words: string;
+        };
         /**
          * @description What a bare number means.
          * @enum {string}
          */
         LengthUnit: "mm" | "in";
+        /** @description One change and what it is worth. */
+        Lever: {
+            /** @description From what to what. */
+            detail: string;
+            /**
+             * Format: double
+             * @description Distance gained on this tyre, km; may be negative.
+             */
+            gain_km: number;
+            /** @description `toe`, `camber`, `pressure`, `use`. */
+            id: string;
+            /** @description Distance with the change over distance without, 80 % band. */
+            ratio: components["schemas"]["RatioBand"];
+            /**
+             * Format: double
+             * @description Money saved a year on this tyre, in the shop's currency; none without price and yearly distance.
+             */
+            saves_a_year?: number | null;
+            /** @description What is done. */
+            title: string;
+        };
         /** @description What was measured on the car, as found. */
         Limits: {
             /**
@@ -2557,6 +2884,46 @@ export interface components {
              */
             outer_deg: number;
         };
+        /** @description One line of a tyre's log: depths as it came, and where it runs from here on. */
+        LogEntry: {
+            /** @description Day, e.g. `2026-11-24`. */
+            day?: string;
+            /** @description Inner, centre and outer main groove as it came, before it was moved, mm. */
+            depths_mm?: number[] | null;
+            /** @description Turned on its rim here: what was inside is outside from now on. */
+            flipped?: boolean;
+            /** @description Free remark. */
+            note?: string;
+            /**
+             * Format: double
+             * @description Odometer, km.
+             */
+            odometer_km: number;
+            place?: components["schemas"]["Place"] | null;
+        };
+        /** @description Something in a log that does not agree. */
+        LogWarning: {
+            /** @description Line, from 0. */
+            entry: number;
+            /** @description Mark of the tyre. */
+            mark: string;
+            /** @description What to do. */
+            right: string;
+            /** @description What does not agree. */
+            wrong: string;
+        };
+        /** @description A tyre with its log, in the order it was written. */
+        LoggedTyre: {
+            /** @description Lines, as written. */
+            entries: components["schemas"]["LogEntry"][];
+            /** @description Serial or chalk mark. */
+            mark: string;
+            /**
+             * Format: double
+             * @description Depth when new, mm; of the class when absent.
+             */
+            new_depth_mm?: number | null;
+        };
         /** @description A part looked at on a corner. */
         LookAtPart: {
             geometry?: components["schemas"]["Geometry"] | null;
@@ -2660,6 +3027,23 @@ export interface components {
             /** @description Complaint or wish. */
             complaint: string;
         };
+        /** @description A line to write. */
+        NewLine: {
+            /** @description What it says. */
+            entry: components["schemas"]["LogEntry"];
+            /** @description Serial or chalk mark; a new one makes a new tyre. */
+            mark: string;
+            /**
+             * Format: double
+             * @description Depth when new, mm.
+             */
+            new_depth_mm?: number | null;
+            /**
+             * Format: uuid
+             * @description The line it corrects.
+             */
+            replaces?: string | null;
+        };
         /** @description A plan to store. */
         NewPlan: {
             /** @description What was decided. */
@@ -2689,6 +3073,14 @@ export interface components {
          * @enum {string}
          */
         Origin: "shipped" | "shop" | "changed";
+        /** @description Another plan to compare with. */
+        OtherPlan: {
+            /** @description Its front axle. */
+            front: components["schemas"]["PlanInput"];
+            /** @description What it is called. */
+            name: string;
+            rear?: components["schemas"]["PlanInput"] | null;
+        };
         /** @description One generic correction part. */
         Part: {
             /** @description How it is reached on the car, one sentence. */
@@ -2853,13 +3245,11 @@ export interface components {
              */
             scrub_now_mm: number;
         };
-        /** @description Where a reading was taken. */
-        Place: {
-            /** @description Axle. */
-            axle: components["schemas"]["ReadAxle"];
-            /** @description Side. */
-            side: components["schemas"]["ReadSide"];
-        };
+        /**
+         * @description A place on the car.
+         * @enum {string}
+         */
+        Place: "left_front" | "right_front" | "left_rear" | "right_rear";
         /** @description A stored plan. */
         Plan: {
             /** @description What was decided. */
@@ -3162,6 +3552,43 @@ export interface components {
          * @enum {string}
          */
         Quantity: "height" | "floor_to_arch" | "floor_to_frame" | "camber" | "caster" | "toe" | "total_toe" | "thrust" | "set_back" | "wheelbase" | "diagonal" | "axle_offset" | "rim_runout" | "rim_circle" | "tread_depth" | "pressure" | "floor_slope";
+        /** @description A question about what is seen or felt. */
+        Question: {
+            /** @description Answers to choose from. */
+            answers: components["schemas"]["Answer"][];
+            /** @description What the screen asks. */
+            ask: string;
+            /** @description Id. */
+            id: string;
+        };
+        /** @description A cause, ranked. */
+        Ranked: {
+            /** @description What can hurt. */
+            caution: string;
+            /** @description Id of the cause. */
+            id: string;
+            /** @description What it is called. */
+            name: string;
+            /** @description Path of work. */
+            path: string;
+            /** @description Replace the tyres first. */
+            replace_first: boolean;
+            /** @description The reading that separates it. */
+            separates: string;
+            /**
+             * Format: double
+             * @description Share of the odds, 0 to 1.
+             */
+            share: number;
+            /** @description What speaks against it. */
+            speaks_against: components["schemas"]["Finding"][];
+            /** @description What speaks for it. */
+            speaks_for: components["schemas"]["Finding"][];
+            /** @description What to do then. */
+            then: string;
+            /** @description How it wears the tyre. */
+            why: string;
+        };
         /** @description Ratio of two setups' distances (other over this one) with its 80 % band. */
         RatioBand: {
             /**
@@ -3220,6 +3647,20 @@ export interface components {
          * @enum {string}
          */
         ReadAxle: "front" | "rear" | "both";
+        /** @description Depths read at one time, with what was expected. */
+        ReadPoint: {
+            /** @description What is expected after learning, mm. */
+            after_mm: number[];
+            /** @description What the model alone expects, mm. */
+            before_mm: number[];
+            /**
+             * Format: double
+             * @description Distance on this tyre, km.
+             */
+            km: number;
+            /** @description Inner, centre, outer, mm. */
+            read_mm: number[];
+        };
         /**
          * @description Side of a reading; `both` for what belongs to an axle or the whole car.
          * @enum {string}
@@ -3356,6 +3797,44 @@ export interface components {
             z_mm: number;
         };
         /**
+         * @description How thorough the rotation record is.
+         * @enum {string}
+         */
+        Rotated: "never" | "some" | "regular";
+        /**
+         * @description A pattern.
+         * @enum {string}
+         */
+        Rotation: "stay" | "same_side" | "across_axle" | "cross_forward" | "cross_rearward" | "cross_both";
+        /** @description What a pattern comes to. */
+        RotationPlan: {
+            /**
+             * Format: double
+             * @description From now until the first tyre meets the limit, km.
+             */
+            first_km: number;
+            /** @description Place that tyre sits at by then. */
+            first_place: components["schemas"]["Place"];
+            /** @description Where the tyre of each place goes: left front, right front, left rear, right rear. */
+            goes_to: components["schemas"]["Place"][];
+            /** @description Why it cannot be done; none when it can. */
+            hindered?: string | null;
+            /**
+             * Format: double
+             * @description From now until the last of the four meets the limit, were each replaced alone, km.
+             */
+            last_km: number;
+            /** @description What the shop calls it. */
+            name: string;
+            /**
+             * Format: double
+             * @description First tyre's distance over that of leaving them.
+             */
+            ratio: number;
+            /** @description Which. */
+            rotation: components["schemas"]["Rotation"];
+        };
+        /**
          * @description Something a rule book or an owner may forbid.
          * @enum {string}
          */
@@ -3413,6 +3892,48 @@ export interface components {
              * @description Version the edit is based on.
              */
             version: number;
+        };
+        /** @description One tyre in one state. */
+        SceneWear: {
+            /** @description From now until the worst strip meets the limit, 80 % band, km. */
+            band_km: components["schemas"]["Band"];
+            /**
+             * Format: double
+             * @description Feathering, −1…1, toe-in positive.
+             */
+            feather: number;
+            /** @description Feathering in words; empty when there is nothing to feel. */
+            feather_words: string;
+            /**
+             * Format: double
+             * @description From now until a main groove or the centre, where wear bars are, meets it, km.
+             */
+            groove_km: number;
+            /** @description `found`, `unset`, `set`, `at-…` for a height, `mix`, `other` for a second plan. */
+            id: string;
+            /** @description Irregular-wear word: `low`, `watch`, `high`. */
+            irregular: string;
+            /** @description What the irregular-wear points are for. */
+            irregular_parts: [
+                string,
+                number
+            ][];
+            /** @description Why the tread as a whole wears. */
+            mean_shares: components["schemas"]["Shares"];
+            /** @description Outside what the model was set for. */
+            outside: boolean;
+            /** @description mm per 1000 km, inner edge first, 21 strips, with what depths taught. */
+            rate_mm_per_1000km: number[];
+            /** @description Distance of the leading state over this one. */
+            ratio_to_lead: components["schemas"]["RatioBand"];
+            /** @description Camber and half the total toe, with shares. */
+            setups: components["schemas"]["Setup"][];
+            /** @description Why the worst strip wears. */
+            shares: components["schemas"]["Shares"];
+            /** @description What the screen calls it. */
+            title: string;
+            /** @description The worst strip: `inner edge`, `centre`, `outer edge`, or `even`. */
+            worst: string;
         };
         /** @description One line of the stream: `progress`, then `result` or `problems`. */
         SearchLine: {
@@ -3585,6 +4106,24 @@ export interface components {
             steps: number;
             /** @description The order in workshop words. */
             words: string;
+        };
+        /** @description Camber and toe for a share of the time (ride-height levels, before and after settling). */
+        Setup: {
+            /**
+             * Format: double
+             * @description Degrees, top out positive.
+             */
+            camber_deg: number;
+            /**
+             * Format: double
+             * @description Weight in time.
+             */
+            share?: number;
+            /**
+             * Format: double
+             * @description Half the axle's total toe, degrees, toe-in positive.
+             */
+            toe_deg: number;
         };
         /** @description A drive shaft between its joints. */
         ShaftAngles: {
@@ -4006,6 +4545,48 @@ export interface components {
             /** @description Which loop stops, and where. */
             words: string;
         };
+        /** @description A line of a log as stored. */
+        StoredLine: {
+            /** @description Who wrote it. */
+            author: string;
+            /** @description What it says. */
+            entry: components["schemas"]["LogEntry"];
+            /**
+             * Format: uuid
+             * @description Its id.
+             */
+            id: string;
+            /**
+             * Format: date-time
+             * @description When, UTC.
+             */
+            written_at: string;
+        };
+        /** @description A tyre as stored, with the lines that stand. */
+        StoredTyre: {
+            /**
+             * Format: uuid
+             * @description Its id.
+             */
+            id: string;
+            /** @description Lines in the order they were written; a correction stands where the line it replaces stood. */
+            lines: components["schemas"]["StoredLine"][];
+            /** @description Serial or chalk mark. */
+            mark: string;
+            /**
+             * Format: double
+             * @description Depth when new, mm.
+             */
+            new_depth_mm?: number | null;
+        };
+        /** @description A line to strike out. */
+        StrikeLine: {
+            /**
+             * Format: uuid
+             * @description Which.
+             */
+            id: string;
+        };
         /** @description Something odd about a reading, why, and what settles it. */
         Suspicion: {
             place?: components["schemas"]["Place"] | null;
@@ -4165,6 +4746,50 @@ export interface components {
             /** @description Right end, y negative, mm. */
             right: number[];
         };
+        /** @description A limit to choose. */
+        TreadLimit: {
+            /** @description What to tell the owner. */
+            advice: string;
+            /** @description Id. */
+            id: string;
+            /** @description Where it comes from. */
+            law: string;
+            /**
+             * Format: double
+             * @description Depth, mm.
+             */
+            limit_mm: number;
+            /** @description Region, or whose limit it is. */
+            name: string;
+            /**
+             * Format: double
+             * @description Depth that is asked or advised in winter, mm.
+             */
+            winter_mm: number;
+        };
+        /** @description All tyres of a car. */
+        TreadLog: {
+            /**
+             * Format: double
+             * @description Odometer at which the car was set as planned, km; none while it still runs as found.
+             * @default null
+             */
+            set_at_km: number | null;
+            /**
+             * @description Tyres.
+             * @default []
+             */
+            tyres: components["schemas"]["LoggedTyre"][];
+        };
+        /** @description The tread log of a job's vehicle. */
+        TreadView: {
+            /** @description The same as the forecast takes it. */
+            log: components["schemas"]["TreadLog"];
+            /** @description Tyres with the lines that stand. */
+            tyres: components["schemas"]["StoredTyre"][];
+            /** @description What does not agree, before any forecast. */
+            warnings: components["schemas"]["LogWarning"][];
+        };
         /** @description Turns of a bolt or collar and what they did. */
         TurnRecord: {
             /**
@@ -4207,41 +4832,32 @@ export interface components {
          * @enum {string}
          */
         TyreClass: "long_life" | "all_season" | "soft_summer" | "all_terrain";
-        /** @description One tyre at one state. */
-        TyreWear: {
-            /** @description Until the worst strip meets the limit, 80 % band, km. */
-            band_km: components["schemas"]["Band"];
-            /**
-             * Format: double
-             * @description Camber, degrees.
-             */
-            camber_deg: number;
-            /**
-             * Format: double
-             * @description Feathering, −1…1.
-             */
-            feather: number;
-            /** @description Irregular-wear word: `low`, `watch`, `high`. */
-            irregular: string;
-            /** @description mm per 1000 km, inner edge first, 21 strips. */
-            rate_mm_per_1000km: number[];
-            /** @description Distance of the set state over this one. */
-            ratio_to_set: components["schemas"]["RatioBand"];
-            /** @description Why it wears there. */
-            shares: components["schemas"]["Shares"];
-            /**
-             * Format: double
-             * @description Half the axle's total toe, degrees.
-             */
-            toe_deg: number;
-            /** @description The worst strip: `inner edge`, `centre`, `outer edge`. */
-            worst: string;
+        /** @description One tyre. */
+        TyreForecast: {
+            /** @description Depth now at every strip, mm. */
+            depth_now_mm: number[];
+            /** @description Below the limit somewhere already. */
+            done: boolean;
+            /** @description Which state leads. */
+            lead: number;
+            learned?: components["schemas"]["LearnedTyre"] | null;
+            /** @description What one change is worth, most first. */
+            levers: components["schemas"]["Lever"][];
+            /** @description Where. */
+            place: components["schemas"]["Place"];
+            /** @description States; the last but for a second plan leads. */
+            scenes: components["schemas"]["SceneWear"][];
         };
         /**
          * @description A named use.
          * @enum {string}
          */
         Use: "highway" | "mixed" | "corner_heavy" | "trail";
+        /** @description One use, or several with weights. */
+        UseMix: components["schemas"]["Use"] | [
+            "highway" | "mixed" | "corner_heavy" | "trail",
+            number
+        ][];
         /** @description A stored vehicle. */
         Vehicle: {
             /** @description What is told of it. */
@@ -4408,12 +5024,100 @@ export interface components {
          * @enum {string}
          */
         WayKind: "spring" | "collar" | "torsion_bar" | "spacer" | "air" | "add_a_leaf" | "shackle" | "leaf_block" | "knuckle" | "bracket" | "body_lift";
-        /** @description A plan and the tyre facts its wear is forecast from. */
-        WearRequest: {
-            /** @description The plan. */
-            plan: components["schemas"]["PlanInput"];
-            /** @description The tyres. */
-            tyres: components["schemas"]["AxleWearCase"];
+        /** @description Questions, causes and limits. */
+        WearData: {
+            /** @description Rules of diagnosis. */
+            diagnosis: components["schemas"]["DiagnosisData"];
+            /** @description Tread limits by region. */
+            limits: components["schemas"]["TreadLimit"][];
+        };
+        /** @description Facts of the tyres. Every one has a usual value and can be overwritten. */
+        WearFacts: {
+            /**
+             * @description Directional tread.
+             * @default false
+             */
+            directional: boolean;
+            /**
+             * @description Shares of the distance at the height states.
+             * @default []
+             */
+            heights: components["schemas"]["HeightShare"][];
+            /**
+             * @description High torque from standstill.
+             * @default false
+             */
+            high_torque: boolean;
+            /**
+             * Format: double
+             * @description Distance a set of this car really reached, km.
+             * @default null
+             */
+            own_life_km: number | null;
+            /**
+             * Format: double
+             * @description Price of one tyre, in the shop's currency; 0 when it was not told.
+             * @default 0
+             */
+            price: number;
+            /**
+             * Format: double
+             * @description Rear placard pressure where it differs, kPa.
+             * @default null
+             */
+            rear_placard_kpa: number | null;
+            /**
+             * Format: double
+             * @description Rear pressure where it differs, kPa.
+             * @default null
+             */
+            rear_pressure_kpa: number | null;
+            /**
+             * @description Rear size where it differs.
+             * @default null
+             */
+            rear_tyre_size: string | null;
+            /**
+             * @description Lifting off brakes through the driven wheels.
+             * @default false
+             */
+            regen: boolean;
+            /**
+             * @description Region whose tread limit counts.
+             * @default shop
+             */
+            region: string;
+            /**
+             * Format: double
+             * @description Distance between rotations, km.
+             * @default 8000
+             */
+            rotate_every_km: number;
+            /**
+             * @description Rotation record.
+             * @default never
+             */
+            rotated: components["schemas"]["Rotated"];
+            /**
+             * Format: double
+             * @description Odometer at which the car was set as planned, km.
+             * @default null
+             */
+            set_at_km: number | null;
+            /**
+             * @description Uses with weights where one word does not do.
+             * @default []
+             */
+            uses: [
+                "highway" | "mixed" | "corner_heavy" | "trail",
+                number
+            ][];
+            /**
+             * Format: double
+             * @description Distance a year, km.
+             * @default 15000
+             */
+            yearly_km: number;
         };
         /** @description The wheel at design height. */
         WheelAtDesign: {
@@ -4700,6 +5404,37 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["CornerFile"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    diagnose: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DiagnoseRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Diagnosis"];
                 };
             };
             422: {
@@ -5172,6 +5907,179 @@ export interface operations {
                 };
             };
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    treadLog: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TreadView"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    writeTread: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewLine"];
+            };
+        };
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TreadView"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    exportTread: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/csv": string;
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    importTread: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "text/csv": string;
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TreadView"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    strikeTread: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["StrikeLine"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TreadView"];
+                };
+            };
+            404: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -5744,7 +6652,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["WearRequest"];
+                "application/json": components["schemas"]["CarWearRequest"];
             };
         };
         responses: {
@@ -5753,7 +6661,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["AxleWear"];
+                    "application/json": components["schemas"]["CarWear"];
                 };
             };
             422: {
@@ -5762,6 +6670,25 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    wearData: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WearData"];
                 };
             };
         };

@@ -7,6 +7,7 @@ use crate::geometry::{Axle, Geometry, Side};
 use crate::linkage::{Corner, Linkage, Unreachable};
 use crate::part::{Adjuster, adjuster_problems};
 use crate::problem::{Problem, in_range};
+use crate::wear::WearFacts;
 use crate::wheel::WheelState;
 use serde::{Deserialize, Serialize};
 
@@ -56,6 +57,8 @@ pub struct CarFacts {
     pub rear_limits: Limits,
     /// What can be turned at each rear wheel.
     pub rear_adjusters: Vec<Adjuster>,
+    /// What is told of the tyres beside size and compound.
+    pub wear: WearFacts,
 }
 
 impl Default for CarFacts {
@@ -81,6 +84,7 @@ impl Default for CarFacts {
             limits: Limits::default(),
             rear_limits: Limits::default(),
             rear_adjusters: Vec::new(),
+            wear: WearFacts::default(),
         }
     }
 }
@@ -151,6 +155,7 @@ impl CarFacts {
                 ));
             }
         }
+        out.extend(self.wear.problems(&format!("{at}wear.")));
         out
     }
 }

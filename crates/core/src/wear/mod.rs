@@ -9,6 +9,7 @@ mod basis;
 mod car;
 mod case;
 mod diagnosis;
+mod facts;
 mod forecast;
 mod limits;
 mod log;
@@ -31,6 +32,7 @@ pub use case::{WearCase, WearOther, WearResult, run};
 pub use diagnosis::{
     Answer, Cause, Diagnosis, DiagnosisData, Finding, Question, Ranked, Seen, diagnose, shipped_diagnosis,
 };
+pub use facts::WearFacts;
 pub use forecast::{
     Forecast, Irregular, STRIPS, Setup, Shares, Wheel, calibrate, eta, forecast, irregular, irregular_with,
     shares, shares_both,

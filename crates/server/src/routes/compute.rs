@@ -11,9 +11,8 @@ use bold_stance_core::plan::{Drawing, PlanInput, PlanResult, draw, fitted_parts,
 use bold_stance_core::problem::Problem;
 use bold_stance_core::sheet::{SheetStep, job_cautions, sheet as sheet_of};
 use bold_stance_core::vehicle::Attitude;
-use bold_stance_core::wear::{AxleWear, AxleWearCase, axle_wear};
 use bold_stance_core::wheel::WheelState;
-use serde::{Deserialize, Serialize};
+use serde::Serialize;
 use utoipa::ToSchema;
 
 /// Travel every usable corner must close over, mm either way.
@@ -45,16 +44,6 @@ pub struct Sheet {
     pub steps: Vec<SheetStep>,
     /// Cautions of the whole job.
     pub cautions: Vec<String>,
-}
-
-/// A plan and the tyre facts its wear is forecast from.
-#[derive(Debug, Deserialize, ToSchema)]
-#[serde(deny_unknown_fields)]
-pub struct WearRequest {
-    /// The plan.
-    pub plan: PlanInput,
-    /// The tyres.
-    pub tyres: AxleWearCase,
 }
 
 /// Loops that close at design but hardly away from it; `at` is put before every field.
@@ -135,15 +124,6 @@ pub async fn geometry(Doc(g): Doc<Geometry>) -> HttpResponse {
     }
     look.problems = problems;
     HttpResponse::Ok().json(look)
-}
-
-/// The tread forecast of a plan's front axle.
-#[utoipa::path(post, path = "/api/v1/wear", operation_id = "forecastWear", request_body = WearRequest,
-    responses((status = 200, body = AxleWear), (status = 422, body = ProblemDocument)))]
-#[post("/api/v1/wear")]
-pub async fn wear(state: web::Data<AppState>, Doc(r): Doc<WearRequest>) -> Result<HttpResponse, ApiError> {
-    let result = plan(&r.plan, &state.shelf().await?.offered(&r.plan.fitted))?;
-    Ok(HttpResponse::Ok().json(axle_wear(&r.tyres, &result)?))
 }
 
 /// The setting sheet of a plan.

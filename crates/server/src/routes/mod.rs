@@ -11,6 +11,7 @@ pub mod readings;
 pub mod search;
 pub mod shop;
 pub mod visits;
+pub mod wear;
 
 use crate::problem::ApiError;
 use crate::{AppState, openapi_json};
@@ -101,7 +102,14 @@ pub fn mount(cfg: &mut web::ServiceConfig) {
         .service(search::height_target)
         .service(compute::predict)
         .service(compute::geometry)
-        .service(compute::wear)
+        .service(wear::forecast)
+        .service(wear::data)
+        .service(wear::diagnosis)
+        .service(wear::tread_log)
+        .service(wear::write)
+        .service(wear::strike)
+        .service(wear::export)
+        .service(wear::import)
         .service(compute::sheet)
         .service(car::archetypes)
         .service(car::fit)

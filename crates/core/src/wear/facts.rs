@@ -1,0 +1,96 @@
+//! What is told of a car's tyres beside size and compound; kept with the vehicle.
+
+use super::car::{HeightShare, Rotated};
+use super::uses::Use;
+use crate::problem::{Problem, in_range};
+use serde::{Deserialize, Serialize};
+
+/// Facts of the tyres. Every one has a usual value and can be overwritten.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
+#[serde(default, deny_unknown_fields)]
+pub struct WearFacts {
+    /// Rear size where it differs.
+    pub rear_tyre_size: Option<String>,
+    /// Rear pressure where it differs, kPa.
+    pub rear_pressure_kpa: Option<f64>,
+    /// Rear placard pressure where it differs, kPa.
+    pub rear_placard_kpa: Option<f64>,
+    /// Directional tread.
+    pub directional: bool,
+    /// High torque from standstill.
+    pub high_torque: bool,
+    /// Lifting off brakes through the driven wheels.
+    pub regen: bool,
+    /// Uses with weights where one word does not do.
+    pub uses: Vec<(Use, f64)>,
+    /// Distance a set of this car really reached, km.
+    pub own_life_km: Option<f64>,
+    /// Price of one tyre, in the shop's currency; 0 when it was not told.
+    pub price: f64,
+    /// Distance a year, km.
+    pub yearly_km: f64,
+    /// Shares of the distance at the height states.
+    pub heights: Vec<HeightShare>,
+    /// Rotation record.
+    pub rotated: Rotated,
+    /// Distance between rotations, km.
+    pub rotate_every_km: f64,
+    /// Region whose tread limit counts.
+    pub region: String,
+    /// Odometer at which the car was set as planned, km.
+    pub set_at_km: Option<f64>,
+}
+
+impl Default for WearFacts {
+    fn default() -> Self {
+        Self {
+            rear_tyre_size: None,
+            rear_pressure_kpa: None,
+            rear_placard_kpa: None,
+            directional: false,
+            high_torque: false,
+            regen: false,
+            uses: Vec::new(),
+            own_life_km: None,
+            price: 0.0,
+            yearly_km: 15_000.0,
+            heights: Vec::new(),
+            rotated: Rotated::Never,
+            rotate_every_km: 8_000.0,
+            region: "shop".into(),
+            set_at_km: None,
+        }
+    }
+}
+
+impl WearFacts {
+    /// What is wrong, by field under `at`.
+    #[must_use]
+    pub fn problems(&self, at: &str) -> Vec<Problem> {
+        let mut out = Vec::new();
+        if let Some(s) = &self.rear_tyre_size {
+            out.extend(crate::vehicle::TyreSize::parse(&format!("{at}rear_tyre_size"), s).err());
+        }
+        let mut check = |f: &str, v: Option<f64>, low: f64, high: f64, unit: &str| {
+            out.extend(v.and_then(|v| in_range(&format!("{at}{f}"), v, low, high, unit).err()));
+        };
+        check("rear_pressure_kpa", self.rear_pressure_kpa, 50.0, 900.0, "kPa");
+        check("rear_placard_kpa", self.rear_placard_kpa, 50.0, 900.0, "kPa");
+        check("own_life_km", self.own_life_km, 1000.0, 400_000.0, "km");
+        check("price", Some(self.price), 0.0, 100_000.0, "in the shop's currency");
+        check("yearly_km", Some(self.yearly_km), 0.0, 500_000.0, "km a year");
+        check("rotate_every_km", Some(self.rotate_every_km), 1000.0, 100_000.0, "km");
+        check("set_at_km", self.set_at_km, 0.0, 3_000_000.0, "km");
+        for (i, h) in self.heights.iter().enumerate() {
+            check(&format!("heights.{i}.share"), Some(h.share), 0.0, 100.0, "%");
+        }
+        for (i, (_, w)) in self.uses.iter().enumerate() {
+            check(&format!("uses.{i}.1"), Some(*w), 0.0, 100.0, "%");
+        }
+        if self.region.len() > 40 {
+            out.push(Problem::new(format!("{at}region"), "too long", "one of the limits listed"));
+        }
+        out
+    }
+}
