@@ -3,6 +3,7 @@ import '@fontsource-variable/atkinson-hyperlegible-next';
 import './theme/tokens.css';
 import './theme/read.css';
 import './theme/plan.css';
+import './theme/wear.css';
 import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
 import { createRoot } from 'react-dom/client';
 import { App } from './shell/App';

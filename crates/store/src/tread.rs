@@ -2,7 +2,7 @@
 
 use crate::vehicle::{from_word, word};
 use crate::{Result, StoreError, Tx};
-use bold_stance_core::wear::{LogEntry, LoggedTyre, Place};
+use bold_stance_core::wear::{LogEntry, LoggedTyre, TyrePlace};
 use chrono::{DateTime, Utc};
 use serde::{Deserialize, Serialize};
 use uuid::Uuid;
@@ -70,7 +70,7 @@ pub async fn of_vehicle(tx: &mut Tx, vehicle: Uuid) -> Result<Vec<StoredTyre>> {
         .collect();
     for r in rows {
         let Some(t) = out.iter_mut().find(|t| t.id == r.tyre_id) else { continue };
-        let place: Option<Place> = r.place.map(from_word).transpose()?;
+        let place: Option<TyrePlace> = r.place.map(from_word).transpose()?;
         let depths_mm = match (r.inner_mm, r.centre_mm, r.outer_mm) {
             (Some(a), Some(b), Some(c)) => Some([a, b, c]),
             _ => None,

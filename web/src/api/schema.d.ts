@@ -2579,6 +2579,16 @@ export interface components {
              */
             wheelbase_mm: number;
         };
+        /** @description Points of irregular-wear risk. */
+        IrregularPart: {
+            /** @description What they are for. */
+            cause: string;
+            /**
+             * Format: double
+             * @description Points.
+             */
+            points: number;
+        };
         /**
          * @description How the wheel stood.
          * @enum {string}
@@ -2899,7 +2909,7 @@ export interface components {
              * @description Odometer, km.
              */
             odometer_km: number;
-            place?: components["schemas"]["Place"] | null;
+            place?: components["schemas"]["TyrePlace"] | null;
         };
         /** @description Something in a log that does not agree. */
         LogWarning: {
@@ -3245,11 +3255,13 @@ export interface components {
              */
             scrub_now_mm: number;
         };
-        /**
-         * @description A place on the car.
-         * @enum {string}
-         */
-        Place: "left_front" | "right_front" | "left_rear" | "right_rear";
+        /** @description Where a reading was taken. */
+        Place: {
+            /** @description Axle. */
+            axle: components["schemas"]["ReadAxle"];
+            /** @description Side. */
+            side: components["schemas"]["ReadSide"];
+        };
         /** @description A stored plan. */
         Plan: {
             /** @description What was decided. */
@@ -3813,10 +3825,10 @@ export interface components {
              * @description From now until the first tyre meets the limit, km.
              */
             first_km: number;
-            /** @description Place that tyre sits at by then. */
-            first_place: components["schemas"]["Place"];
+            /** @description TyrePlace that tyre sits at by then. */
+            first_place: components["schemas"]["TyrePlace"];
             /** @description Where the tyre of each place goes: left front, right front, left rear, right rear. */
-            goes_to: components["schemas"]["Place"][];
+            goes_to: components["schemas"]["TyrePlace"][];
             /** @description Why it cannot be done; none when it can. */
             hindered?: string | null;
             /**
@@ -3914,10 +3926,7 @@ export interface components {
             /** @description Irregular-wear word: `low`, `watch`, `high`. */
             irregular: string;
             /** @description What the irregular-wear points are for. */
-            irregular_parts: [
-                string,
-                number
-            ][];
+            irregular_parts: components["schemas"]["IrregularPart"][];
             /** @description Why the tread as a whole wears. */
             mean_shares: components["schemas"]["Shares"];
             /** @description Outside what the model was set for. */
@@ -4844,10 +4853,15 @@ export interface components {
             /** @description What one change is worth, most first. */
             levers: components["schemas"]["Lever"][];
             /** @description Where. */
-            place: components["schemas"]["Place"];
+            place: components["schemas"]["TyrePlace"];
             /** @description States; the last but for a second plan leads. */
             scenes: components["schemas"]["SceneWear"][];
         };
+        /**
+         * @description A place on the car.
+         * @enum {string}
+         */
+        TyrePlace: "left_front" | "right_front" | "left_rear" | "right_rear";
         /**
          * @description A named use.
          * @enum {string}
@@ -4858,6 +4872,16 @@ export interface components {
             "highway" | "mixed" | "corner_heavy" | "trail",
             number
         ][];
+        /** @description A use with its weight. */
+        UseShare: {
+            /**
+             * Format: double
+             * @description Share; they need not sum to 1.
+             */
+            share: number;
+            /** @description How it is driven. */
+            use: components["schemas"]["Use"];
+        };
         /** @description A stored vehicle. */
         Vehicle: {
             /** @description What is told of it. */
@@ -5108,10 +5132,7 @@ export interface components {
              * @description Uses with weights where one word does not do.
              * @default []
              */
-            uses: [
-                "highway" | "mixed" | "corner_heavy" | "trail",
-                number
-            ][];
+            uses: components["schemas"]["UseShare"][];
             /**
              * Format: double
              * @description Distance a year, km.

@@ -3,8 +3,10 @@ import type { SideName } from '../api/client';
 
 interface Props {
   side: SideName;
+  axle?: 'front' | 'rear';
   rate: number[];
-  depth: number;
+  /** Depth now, mm: the same everywhere, or at each strip. */
+  depth: number | number[];
   limit: number;
   km: number;
   /** Distance over median distance at the low and high end of the band. */
@@ -19,8 +21,9 @@ export const depthAt = (depth: number, rate: number, km: number) => Math.max(0, 
 
 export function TreadSection({
   side,
+  axle = 'front',
   rate,
-  depth,
+  depth: start,
   limit,
   km,
   spread,
@@ -29,7 +32,9 @@ export function TreadSection({
   height = 196,
 }: Props) {
   const n = rate.length;
-  const sc = 96 / Math.max(depth, 8);
+  const depth = (i: number) => (typeof start === 'number' ? start : (start[i] ?? 0));
+  const deepest = typeof start === 'number' ? start : Math.max(...start);
+  const sc = 96 / Math.max(deepest, 8);
   const grooves: Record<number, number> = { 3: 15, 7: 14, 13: 14, 17: 15 };
   const x0 = 54;
   const x1 = width - 54;
@@ -51,7 +56,7 @@ export function TreadSection({
     const u = (r.x + r.w / 2 - mid) / (width / 2);
     return 158 + u ** 4 * 16 + u * u * 8;
   };
-  const left = (i: number, at = km) => depthAt(depth, rate[i] ?? 0, at);
+  const left = (i: number, at = km) => depthAt(depth(i), rate[i] ?? 0, at);
   // Wearing faster looks like having driven farther.
   const low = (i: number) => left(i, km / spread[0]);
   const high = (i: number) => left(i, km / spread[1]);
@@ -79,7 +84,7 @@ export function TreadSection({
       viewBox={`0 0 ${width} ${height}`}
       width="100%"
       role="img"
-      aria-label={`${side} front tread, ${label}: inner edge ${left(0).toFixed(1)}, centre ${left(10).toFixed(1)}, outer edge ${left(n - 1).toFixed(1)} millimetres left, limit ${limit}`}
+      aria-label={`${side} ${axle} tread, ${label}: inner edge ${left(0).toFixed(1)}, centre ${left(10).toFixed(1)}, outer edge ${left(n - 1).toFixed(1)} millimetres left, limit ${limit}`}
     >
       <defs>
         <pattern id={id} width="6" height="6" patternUnits="userSpaceOnUse" patternTransform="rotate(-45)">
@@ -94,7 +99,7 @@ export function TreadSection({
       />
       {ribs.map((r, i) => {
         const b = base(i);
-        const fresh = b - depth * sc;
+        const fresh = b - depth(i) * sc;
         const now = b - left(i) * sc;
         const shoulder = i === 0 || i === n - 1;
         return (
@@ -141,7 +146,7 @@ export function TreadSection({
       {figure(10, 'middle', 'centre')}
       {figure(n - 1, 'end', 'outer edge')}
       <text x={mid} y={height - 6} textAnchor="middle" fontSize="20" fontWeight="750" fill="var(--chalk)">
-        {side} front · {label}
+        {side} {axle} · {label}
       </text>
     </svg>
   );

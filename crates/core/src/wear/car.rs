@@ -4,7 +4,7 @@
 use super::band::{Band, Belief, RatioBand, Running, band_km, carry, ratio_band};
 use super::basis::{Basis, OwnLife};
 use super::forecast::{STRIPS, Setup, Shares, Wheel, forecast, irregular_with, shares_both};
-use super::log::{LogWarning, Place, ReadPoint, TreadLog, place_warnings, taught};
+use super::log::{LogWarning, ReadPoint, TreadLog, TyrePlace, place_warnings, taught};
 use super::rotation::{RotationPlan, rotation_plans};
 use super::tyre::{Tyre, TyreClass};
 use super::uses::UseMix;
@@ -258,6 +258,16 @@ impl AxleScene {
     }
 }
 
+/// Points of irregular-wear risk.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
+pub struct IrregularPart {
+    /// What they are for.
+    pub cause: String,
+    /// Points.
+    pub points: f64,
+}
+
 /// One tyre in one state.
 #[derive(Debug, Clone, Serialize, Deserialize)]
 #[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
@@ -287,7 +297,7 @@ pub struct SceneWear {
     /// Irregular-wear word: `low`, `watch`, `high`.
     pub irregular: String,
     /// What the irregular-wear points are for.
-    pub irregular_parts: Vec<(String, f64)>,
+    pub irregular_parts: Vec<IrregularPart>,
     /// Distance of the leading state over this one.
     pub ratio_to_lead: RatioBand,
     /// Outside what the model was set for.
@@ -321,7 +331,7 @@ pub struct LearnedTyre {
 #[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
 pub struct TyreForecast {
     /// Where.
-    pub place: Place,
+    pub place: TyrePlace,
     /// Depth now at every strip, mm.
     pub depth_now_mm: Vec<f64>,
     /// Below the limit somewhere already.
@@ -424,7 +434,7 @@ pub fn car_wear(c: &CarTyres, plans: &Plans<'_>, log: &TreadLog) -> Result<CarWe
     let mut warnings = place_warnings(log);
     let mut tyres = Vec::new();
     let mut rates: Vec<([f64; STRIPS], [f64; STRIPS])> = Vec::new();
-    for place in Place::ALL {
+    for place in TyrePlace::ALL {
         let (axle, side) = (usize::from(!place.front()), usize::from(!place.left()));
         let Some(scenes) = &axles[axle] else { continue };
         let lead = scenes.len() - 1;
@@ -510,7 +520,11 @@ pub fn car_wear(c: &CarTyres, plans: &Plans<'_>, log: &TreadLog) -> Result<CarWe
                 feather: f.feather,
                 feather_words: feather_words(f.feather),
                 irregular: irregular.word,
-                irregular_parts: irregular.parts,
+                irregular_parts: irregular
+                    .parts
+                    .into_iter()
+                    .map(|(cause, points)| IrregularPart { cause, points })
+                    .collect(),
                 ratio_to_lead: ratio_band(b, &beliefs[lead]),
                 outside: setups.iter().any(|s| s.camber_deg < -5.0 || s.toe_deg.abs() > 1.0),
                 setups,

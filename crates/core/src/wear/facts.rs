@@ -5,6 +5,18 @@ use super::uses::Use;
 use crate::problem::{Problem, in_range};
 use serde::{Deserialize, Serialize};
 
+/// A use with its weight.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
+#[serde(deny_unknown_fields)]
+pub struct UseShare {
+    /// How it is driven.
+    #[serde(rename = "use")]
+    pub use_: Use,
+    /// Share; they need not sum to 1.
+    pub share: f64,
+}
+
 /// Facts of the tyres. Every one has a usual value and can be overwritten.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
 #[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
@@ -23,7 +35,7 @@ pub struct WearFacts {
     /// Lifting off brakes through the driven wheels.
     pub regen: bool,
     /// Uses with weights where one word does not do.
-    pub uses: Vec<(Use, f64)>,
+    pub uses: Vec<UseShare>,
     /// Distance a set of this car really reached, km.
     pub own_life_km: Option<f64>,
     /// Price of one tyre, in the shop's currency; 0 when it was not told.
@@ -85,8 +97,8 @@ impl WearFacts {
         for (i, h) in self.heights.iter().enumerate() {
             check(&format!("heights.{i}.share"), Some(h.share), 0.0, 100.0, "%");
         }
-        for (i, (_, w)) in self.uses.iter().enumerate() {
-            check(&format!("uses.{i}.1"), Some(*w), 0.0, 100.0, "%");
+        for (i, u) in self.uses.iter().enumerate() {
+            check(&format!("uses.{i}.share"), Some(u.share), 0.0, 100.0, "%");
         }
         if self.region.len() > 40 {
             out.push(Problem::new(format!("{at}region"), "too long", "one of the limits listed"));

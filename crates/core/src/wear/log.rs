@@ -17,7 +17,7 @@ const ODD_MM: f64 = 0.9;
 #[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord, Hash, Serialize, Deserialize)]
 #[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
 #[serde(rename_all = "snake_case")]
-pub enum Place {
+pub enum TyrePlace {
     /// Left front.
     LeftFront,
     /// Right front.
@@ -28,7 +28,7 @@ pub enum Place {
     RightRear,
 }
 
-impl Place {
+impl TyrePlace {
     /// All four.
     pub const ALL: [Self; 4] = [Self::LeftFront, Self::RightFront, Self::LeftRear, Self::RightRear];
 
@@ -72,7 +72,7 @@ pub struct LogEntry {
     /// Odometer, km.
     pub odometer_km: f64,
     /// Where it runs from here on; none when it is off the car.
-    pub place: Option<Place>,
+    pub place: Option<TyrePlace>,
     /// Turned on its rim here: what was inside is outside from now on.
     #[serde(default)]
     pub flipped: bool,
@@ -181,7 +181,7 @@ impl LoggedTyre {
 
     /// Where it runs now.
     #[must_use]
-    pub fn place(&self) -> Option<Place> {
+    pub fn place(&self) -> Option<TyrePlace> {
         self.forward().last().and_then(|(_, e)| e.place)
     }
 
@@ -277,7 +277,7 @@ pub(crate) fn taught(
     mix: &UseMix,
     limit_mm: f64,
     basis: &Basis,
-    running: &dyn Fn(Place, bool) -> Option<(Running, [f64; STRIPS])>,
+    running: &dyn Fn(TyrePlace, bool) -> Option<(Running, [f64; STRIPS])>,
 ) -> Option<Taught> {
     let kept = t.forward();
     let flips_after = |i: usize| kept.iter().filter(|(k, e)| *k > i && e.flipped).count() % 2 == 1;

@@ -1,6 +1,6 @@
 //! Tread logs as CSV: one row a line of a tyre's log, round trip exact; read whole or not at all.
 
-use super::log::{LogEntry, LoggedTyre, Place, TreadLog};
+use super::log::{LogEntry, LoggedTyre, TreadLog, TyrePlace};
 use crate::problem::{Problem, in_range};
 
 const COLUMNS: [&str; 10] = [
@@ -35,7 +35,7 @@ pub fn log_to_csv(log: &TreadLog) -> Result<String, Problem> {
                 safe(&t.mark),
                 t.new_depth_mm.map_or_else(String::new, |d| d.to_string()),
                 e.odometer_km.to_string(),
-                e.place.map_or("off", Place::name).to_owned(),
+                e.place.map_or("off", TyrePlace::name).to_owned(),
                 if e.flipped { "yes".into() } else { String::new() },
                 depth(0),
                 depth(1),
@@ -159,7 +159,7 @@ fn read_row(head: &[String], row: &csv::StringRecord, line: u64) -> Result<Row, 
     let place = match cell("place").to_lowercase().as_str() {
         "off" | "" => None,
         t => {
-            let p = Place::parse(t);
+            let p = TyrePlace::parse(t);
             if p.is_none() {
                 let shown: String = t.chars().take(20).collect();
                 bad(

@@ -26,19 +26,20 @@ pub use band::{
 };
 pub use basis::{Basis, OwnLife};
 pub use car::{
-    CarTyres, CarWear, HeightShare, LearnedTyre, Plans, Rotated, SceneWear, TyreForecast, car_wear,
+    CarTyres, CarWear, HeightShare, IrregularPart, LearnedTyre, Plans, Rotated, SceneWear, TyreForecast,
+    car_wear,
 };
 pub use case::{WearCase, WearOther, WearResult, run};
 pub use diagnosis::{
     Answer, Cause, Diagnosis, DiagnosisData, Finding, Question, Ranked, Seen, diagnose, shipped_diagnosis,
 };
-pub use facts::WearFacts;
+pub use facts::{UseShare, WearFacts};
 pub use forecast::{
     Forecast, Irregular, STRIPS, Setup, Shares, Wheel, calibrate, eta, forecast, irregular, irregular_with,
     shares, shares_both,
 };
 pub use limits::{TreadLimit, shipped_limits};
-pub use log::{LogEntry, LogWarning, LoggedTyre, Place, ReadPoint, TreadLog, place_warnings};
+pub use log::{LogEntry, LogWarning, LoggedTyre, ReadPoint, TreadLog, TyrePlace, place_warnings};
 pub use log_table::{log_from_csv, log_to_csv};
 pub use rotation::{Rotation, RotationPlan, rotation_plans};
 pub use tyre::{Tread, Tyre, TyreClass, tread_of};

@@ -3,7 +3,7 @@
 //! A mounted wheel keeps its inner side inner wherever it goes; only turning the tyre on its rim mirrors it.
 
 use super::forecast::STRIPS;
-use super::log::Place;
+use super::log::TyrePlace;
 use serde::{Deserialize, Serialize};
 
 /// How far a set is followed, km.
@@ -39,10 +39,10 @@ impl Rotation {
         Self::CrossBoth,
     ];
 
-    /// Where the tyre of each place (in the order of [`Place::ALL`]) goes.
+    /// Where the tyre of each place (in the order of [`TyrePlace::ALL`]) goes.
     #[must_use]
-    pub fn goes_to(self) -> [Place; 4] {
-        use Place::{LeftFront as LF, LeftRear as LR, RightFront as RF, RightRear as RR};
+    pub fn goes_to(self) -> [TyrePlace; 4] {
+        use TyrePlace::{LeftFront as LF, LeftRear as LR, RightFront as RF, RightRear as RR};
         match self {
             Self::Stay => [LF, RF, LR, RR],
             Self::SameSide => [LR, RR, LF, RF],
@@ -70,11 +70,11 @@ impl Rotation {
     #[must_use]
     pub fn hindered(self, staggered: bool, directional: bool) -> Option<String> {
         let to = self.goes_to();
-        let moved = |f: fn(Place) -> bool| Place::ALL.iter().zip(to).any(|(a, b)| f(*a) != f(b));
-        if staggered && moved(Place::front) {
+        let moved = |f: fn(TyrePlace) -> bool| TyrePlace::ALL.iter().zip(to).any(|(a, b)| f(*a) != f(b));
+        if staggered && moved(TyrePlace::front) {
             return Some("front and rear sizes differ: nothing goes from axle to axle".into());
         }
-        if directional && moved(Place::left) {
+        if directional && moved(TyrePlace::left) {
             return Some("directional tread: nothing changes side unless it is turned on its rim".into());
         }
         None
@@ -90,13 +90,13 @@ pub struct RotationPlan {
     /// What the shop calls it.
     pub name: String,
     /// Where the tyre of each place goes: left front, right front, left rear, right rear.
-    pub goes_to: [Place; 4],
+    pub goes_to: [TyrePlace; 4],
     /// Why it cannot be done; none when it can.
     pub hindered: Option<String>,
     /// From now until the first tyre meets the limit, km.
     pub first_km: f64,
-    /// Place that tyre sits at by then.
-    pub first_place: Place,
+    /// TyrePlace that tyre sits at by then.
+    pub first_place: TyrePlace,
     /// From now until the last of the four meets the limit, were each replaced alone, km.
     pub last_km: f64,
     /// First tyre's distance over that of leaving them.
@@ -104,15 +104,15 @@ pub struct RotationPlan {
 }
 
 /// Follows the four tyres through a pattern. `rate` in mm per 1000 km by place, `left` the depth over the limit now,
-/// by tyre, both in the order of [`Place::ALL`]. Returns each tyre's distance and where it sat, km.
+/// by tyre, both in the order of [`TyrePlace::ALL`]. Returns each tyre's distance and where it sat, km.
 fn follow(
     rotation: Rotation,
     every_km: f64,
     rate: &[[f64; STRIPS]; 4],
     left: &[[f64; STRIPS]; 4],
-) -> [(f64, Place); 4] {
+) -> [(f64, TyrePlace); 4] {
     let to = rotation.goes_to();
-    let index = |p: Place| Place::ALL.iter().position(|q| *q == p).unwrap_or(0);
+    let index = |p: TyrePlace| TyrePlace::ALL.iter().position(|q| *q == p).unwrap_or(0);
     std::array::from_fn(|tyre| {
         let (mut at, mut km, mut left) = (tyre, 0.0, left[tyre]);
         while km < FAR_KM {
@@ -121,13 +121,13 @@ fn follow(
                 .map(|i| 1000.0 * left[i].max(0.0) / rate[at][i].max(1e-9))
                 .fold(f64::INFINITY, f64::min);
             if here <= every_km || rotation == Rotation::Stay {
-                return (km + here, Place::ALL[at]);
+                return (km + here, TyrePlace::ALL[at]);
             }
             (0..STRIPS).for_each(|i| left[i] -= rate[at][i] * every_km / 1000.0);
             km += every_km;
             at = index(to[at]);
         }
-        (km, Place::ALL[at])
+        (km, TyrePlace::ALL[at])
     })
 }
 
@@ -140,8 +140,8 @@ pub fn rotation_plans(
     staggered: bool,
     directional: bool,
 ) -> Vec<RotationPlan> {
-    let first = |r: &[(f64, Place); 4]| {
-        r.iter().copied().fold((f64::INFINITY, Place::LeftFront), |a, b| if b.0 < a.0 { b } else { a })
+    let first = |r: &[(f64, TyrePlace); 4]| {
+        r.iter().copied().fold((f64::INFINITY, TyrePlace::LeftFront), |a, b| if b.0 < a.0 { b } else { a })
     };
     let stay = first(&follow(Rotation::Stay, every_km, rate, left)).0;
     let mut out: Vec<RotationPlan> = Rotation::ALL

@@ -2,6 +2,7 @@
 import type { Schemas } from '../../api/client';
 import { MM_PER_INCH } from '../../units/print';
 import { readLength } from '../plan/HeightBench';
+import { usualWear } from '../wear/data';
 
 export type CarFacts = Schemas['CarFacts'];
 
@@ -40,6 +41,7 @@ export const usualCar: CarFacts = {
   limits: notMeasured,
   rear_limits: notMeasured,
   rear_adjusters: [],
+  wear: usualWear,
 };
 
 type Texts = Record<string, string>;

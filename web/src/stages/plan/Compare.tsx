@@ -3,18 +3,18 @@ import { Button } from '@mui/material';
 import { useQueries } from '@tanstack/react-query';
 import { useMemo, useState } from 'react';
 import { Link } from 'react-router';
-import { api, take, type AxleWear, type Plan, type PlanResult } from '../../api/client';
+import { api, take, type CarWear, type Plan, type PlanResult } from '../../api/client';
 import { Overlay } from '../../figures/Overlay';
 import { Glyph, Half } from '../../shell/glyphs';
 import { useSettings } from '../../shell/settings';
 import { inputOf, useBench } from '../../shell/ticket';
-import { angle, signed } from '../../units/print';
-import { tyresOf } from './SetsPane';
+import { angle, distance, signed } from '../../units/print';
+import { carTyres, firstDone, leadOf, placeName, range, useTread } from '../wear/data';
 
 interface Column {
   plan: Plan;
   result: PlanResult | undefined;
-  wear: AxleWear | undefined;
+  wear: CarWear | undefined;
 }
 
 export default function Compare() {
@@ -33,16 +33,22 @@ export default function Compare() {
       enabled: !!input,
     })),
   });
+  const tread = useTread(ticket.job.id);
   const wears = useQueries({
     queries: inputs.map((input, i) => ({
-      queryKey: ['compare-wear', input, ticket.vehicle.version],
+      queryKey: ['compare-wear', input, ticket.vehicle.version, tread.data?.log],
       queryFn: () =>
         take(
           api.POST('/api/v1/wear', {
-            body: { plan: input!, tyres: tyresOf(ticket, shown[i]!.document.limit_mm) },
+            body: {
+              front: input!,
+              rear: inputOf(ticket, shown[i]!.document, 'rear') ?? null,
+              tyres: carTyres(ticket, shown[i]!.document.limit_mm),
+              log: tread.data!.log,
+            },
           }),
         ),
-      enabled: !!input,
+      enabled: !!input && !!tread.data,
     })),
   });
   if (!plan) return <main className="main" />;
@@ -103,16 +109,14 @@ export default function Compare() {
       },
     ],
     [
-      'Front tyres last',
+      'First tyre done',
       (_, c) => {
-        if (!c.wear) return '…';
-        const last = [c.wear.left.at(-1)!, c.wear.right.at(-1)!].sort(
-          (a, b) => a.band_km.median - b.band_km.median,
-        )[0]!;
-        const k = (v: number) => Math.round(v / 1000);
+        const first = c.wear && firstDone(c.wear);
+        if (!first) return '…';
+        const band = leadOf(first).band_km;
         return (
           <span className="fig">
-            {k(last.band_km.median)} 000 km ({k(last.band_km.low)}–{k(last.band_km.high)})
+            {placeName(first.place)}, {distance(band.median)} km {range(band)}
           </span>
         );
       },

@@ -1,0 +1,155 @@
+// A tyre's depth over distance at three grooves: read, expected by the model alone, and after learning.
+import type { Schemas, SideName } from '../api/client';
+
+type Learned = Schemas['LearnedTyre'];
+
+interface Props {
+  side: SideName;
+  learned: Learned;
+  depthNow: number[];
+  rate: number[];
+  limit: number;
+  fresh: number;
+}
+
+const W = 838;
+const H = 360;
+const names = ['inner', 'centre', 'outer'] as const;
+const dash = ['', '9 5', '2 4'];
+/** Strips nearest the grooves that are read. */
+const strips = [3, 10, 17];
+
+export function DepthPlot({ side, learned, depthNow, rate, limit, fresh }: Props) {
+  const far = Math.max(learned.after.high, learned.km + 2000, 12000);
+  const top = Math.max(fresh, ...learned.points.flatMap((p) => p.read_mm), 6) + 0.6;
+  const X = (km: number) => 60 + (km / far) * (W - 128);
+  const Y = (mm: number) => 24 + (1 - mm / top) * (H - 72);
+  const step = far > 60000 ? 20000 : far > 24000 ? 10000 : 5000;
+  const ticks = Array.from({ length: Math.floor(far / step) + 1 }, (_, i) => i * step);
+  const line = (pts: [number, number][]) =>
+    pts.map(([k, d], i) => `${i ? 'L' : 'M'}${X(k)} ${Y(d)}`).join('');
+  const colour = `var(--${side}S)`;
+  return (
+    <svg
+      viewBox={`0 0 ${W} ${H}`}
+      width="100%"
+      role="img"
+      aria-label={`Depth over distance of tyre ${learned.mark}: ${learned.points
+        .map((p) => `at ${Math.round(p.km)} km ${p.read_mm.map((d) => d.toFixed(1)).join(', ')} mm read`)
+        .join('; ')}`}
+    >
+      {[0, 2, 4, 6, 8, 10, 12]
+        .filter((d) => d < top)
+        .map((d) => (
+          <g key={d}>
+            <path d={`M60 ${Y(d)}H${W - 60}`} stroke="var(--slateline)" />
+            <text x="50" y={Y(d) + 6} textAnchor="end" fontSize="18" fontWeight="600" fill="var(--chalk2)">
+              {d}
+            </text>
+          </g>
+        ))}
+      <text x="14" y="20" fontSize="18" fontWeight="650" fill="var(--chalk2)">
+        mm
+      </text>
+      {ticks.map((k) => (
+        <text
+          key={k}
+          x={X(k)}
+          y={H - 22}
+          textAnchor="middle"
+          fontSize="18"
+          fontWeight="600"
+          fill="var(--chalk2)"
+        >
+          {k ? `${k / 1000} 000` : '0'}
+        </text>
+      ))}
+      <text x={W - 60} y={H - 4} textAnchor="end" fontSize="18" fontWeight="650" fill="var(--chalk2)">
+        km on this tyre
+      </text>
+      {(
+        [
+          ['before', learned.before, 0],
+          ['after', learned.after, 1],
+        ] as const
+      ).map(([word, b, i]) => (
+        <g
+          key={word}
+          stroke={i ? colour : 'var(--ghost)'}
+          strokeWidth="2"
+          strokeDasharray={i ? undefined : '5 3'}
+        >
+          <path
+            d={`M${X(b.low)} ${Y(limit) + 13 + i * 15}L${X(b.median)} ${Y(limit) + 6 + i * 15}L${X(b.high)} ${Y(limit) + 13 + i * 15}L${X(b.median)} ${Y(limit) + 20 + i * 15}Z`}
+            fill={i ? colour : 'none'}
+            fillOpacity=".4"
+          />
+          <text
+            x={X(b.low) - 8}
+            y={Y(limit) + 19 + i * 15}
+            textAnchor="end"
+            fontSize="17"
+            fontWeight="700"
+            stroke="none"
+            fill={i ? colour : 'var(--chalk2)'}
+          >
+            {i ? 'after depths' : 'model alone'}
+          </text>
+        </g>
+      ))}
+      <path d={`M60 ${Y(limit)}H${W - 60}`} stroke="var(--do)" strokeWidth="2.8" />
+      <text x={W - 56} y={Y(limit) + 6} fontSize="18" fontWeight="750" fill="var(--do)">
+        limit
+      </text>
+      {names.map((n, g) => {
+        const pts: [number, number][] = [
+          [0, fresh],
+          ...learned.points.map((p): [number, number] => [p.km, p.after_mm[g]!]),
+        ];
+        const from: [number, number] = [learned.km, depthNow[strips[g]!]!];
+        const end = learned.km + (Math.max(0, from[1] - limit) * 1000) / Math.max(1e-6, rate[strips[g]!]!);
+        const to: [number, number] = [
+          Math.min(end, far),
+          end > far ? from[1] - (rate[strips[g]!]! * (far - learned.km)) / 1000 : limit,
+        ];
+        const before: [number, number][] = [
+          [0, fresh],
+          ...learned.points.map((p): [number, number] => [p.km, p.before_mm[g]!]),
+        ];
+        return (
+          <g key={n} fill="none">
+            <path d={line(before)} stroke="var(--ghost)" strokeWidth="1.4" strokeDasharray="4 3" />
+            <path d={line([...pts, from])} stroke={colour} strokeWidth="2.4" strokeDasharray={dash[g]} />
+            <path
+              d={line([from, to])}
+              stroke={colour}
+              strokeWidth="1.6"
+              strokeDasharray={dash[g]}
+              opacity=".7"
+            />
+            {learned.points.map((p) => (
+              <g key={p.km}>
+                <path
+                  d={`M${X(p.km)} ${Y(p.read_mm[g]!)}V${Y(p.after_mm[g]!)}`}
+                  stroke="var(--chalk)"
+                  strokeWidth="1.4"
+                />
+                <circle cx={X(p.km)} cy={Y(p.read_mm[g]!)} r="5" fill="var(--chalk)" />
+              </g>
+            ))}
+          </g>
+        );
+      })}
+      <g fontSize="18" fontWeight="700">
+        {names.map((n, g) => (
+          <g key={n} transform={`translate(${W - 330 + g * 100} 14)`}>
+            <path d="M0 0H26" stroke={colour} strokeWidth="2.4" strokeDasharray={dash[g]} />
+            <text x="32" y="6" fill="var(--chalk)">
+              {n}
+            </text>
+          </g>
+        ))}
+      </g>
+    </svg>
+  );
+}

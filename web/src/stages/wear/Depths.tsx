@@ -1,0 +1,380 @@
+// Depths: a tyre's log, what it taught, and a line to write.
+import { Button, MenuItem, TextField } from '@mui/material';
+import { useMutation, useQueryClient } from '@tanstack/react-query';
+import { useRef, useState } from 'react';
+import { api, ApiProblem, take, type CarWear, type Schemas } from '../../api/client';
+import { DepthPlot } from '../../figures/DepthPlot';
+import { FieldError } from '../../shell/Fault';
+import { Glyph, Half } from '../../shell/glyphs';
+import { useBench } from '../../shell/ticket';
+import { distance, num } from '../../units/print';
+import {
+  capital,
+  leadOf,
+  placeName,
+  places,
+  range,
+  sideOf,
+  treadKey,
+  type Place,
+  type TreadView,
+} from './data';
+import { FourTyres } from './FourTyres';
+
+type Line = Schemas['StoredLine'];
+const depths = ['inner', 'centre', 'outer'] as const;
+const none = { mark: '', odometer: '', inner: '', centre: '', outer: '', place: '', fresh: '', note: '' };
+
+interface Props {
+  modes: React.ReactNode;
+  wear: CarWear | undefined;
+  view: TreadView | undefined;
+  place: Place;
+  pick: (p: Place) => void;
+}
+
+export function Depths({ modes, wear, view, place, pick }: Props) {
+  const { ticket, draft } = useBench();
+  const queries = useQueryClient();
+  const job = ticket.job.id;
+  const file = useRef<HTMLInputElement>(null);
+  const at = (p: Place) => view?.tyres.find((t) => t.lines.at(-1)?.entry.place === p);
+  const tyre = at(place);
+  const forecast = wear?.tyres.find((t) => t.place === place);
+  const learned = forecast?.learned;
+  const [form, setForm] = useState({ ...none });
+  const [flipped, setFlipped] = useState(false);
+  const [mends, setMends] = useState<Line>();
+  const [faults, setFaults] = useState<Record<string, string>>({});
+  const put = (v: TreadView) => {
+    queries.setQueryData(treadKey(job), v);
+  };
+  const write = useMutation({
+    mutationFn: (body: Schemas['NewLine']) =>
+      take(api.POST('/api/v1/jobs/{id}/tread', { params: { path: { id: job } }, body })),
+    onSuccess: (v) => {
+      put(v);
+      setForm((f) => ({ ...none, odometer: f.odometer }));
+      setFlipped(false);
+      setMends(undefined);
+    },
+  });
+  const strike = useMutation({
+    mutationFn: (id: string) =>
+      take(api.POST('/api/v1/jobs/{id}/tread/strike', { params: { path: { id: job } }, body: { id } })),
+    onSuccess: put,
+  });
+  const path = `/api/v1/jobs/${job}/tread.csv`;
+  const bring = useMutation({
+    mutationFn: async (f: File) => {
+      const r = await fetch(path, {
+        method: 'POST',
+        headers: { 'content-type': 'text/csv' },
+        body: await f.arrayBuffer(),
+      });
+      const doc: unknown = await r.json().catch(() => ({}));
+      if (r.ok) return doc as TreadView;
+      const p = doc as Partial<Schemas['ProblemDocument']>;
+      throw new ApiProblem(r.status, p.title ?? 'Refused', p.detail ?? r.statusText, p.problems ?? []);
+    },
+    onSuccess: put,
+  });
+  const mark = form.mark || mends?.id ? form.mark : (tyre?.mark ?? '');
+  const read = (t: string) => {
+    const s = t.trim().replace(',', '.').replace(/\s/g, '');
+    return /^\d+(\.\d+)?$/.test(s) ? Number(s) : undefined;
+  };
+  const submit = () => {
+    const wrong: Record<string, string> = {};
+    const odometer = read(form.odometer);
+    if (odometer === undefined) wrong.odometer = 'The odometer in km, such as 38600';
+    const d = depths.map((k) => (form[k].trim() ? (read(form[k]) ?? NaN) : undefined));
+    depths.forEach((k, i) => {
+      if (Number.isNaN(d[i])) wrong[k] = 'mm, such as 5.4';
+      else if (d[i] === undefined && d.some((x) => x !== undefined)) wrong[k] = 'All three, or none';
+    });
+    if (!mark.trim()) wrong.mark = 'A serial or chalk mark';
+    const fresh = form.fresh.trim() ? read(form.fresh) : null;
+    if (fresh === undefined) wrong.fresh = 'mm, such as 8.0';
+    setFaults(wrong);
+    if (Object.keys(wrong).length) return;
+    const to = form.place || (mends ? (mends.entry.place ?? 'off') : place);
+    write.mutate({
+      mark: mark.trim(),
+      new_depth_mm: fresh ?? null,
+      replaces: mends?.id ?? null,
+      entry: {
+        odometer_km: odometer!,
+        place: to === 'off' ? null : (to as Place),
+        flipped,
+        depths_mm: d[0] === undefined ? null : (d as [number, number, number]),
+        day: mends?.entry.day || new Date().toISOString().slice(0, 10),
+        note: form.note,
+      },
+    });
+  };
+  const fault = write.error instanceof ApiProblem ? write.error : undefined;
+  const broken = bring.error instanceof ApiProblem ? bring.error : undefined;
+  const words = (k: string) =>
+    faults[k] ??
+    fault?.at(k === 'odometer' ? 'odometer_km' : k === 'fresh' ? 'new_depth_mm' : k)?.right ??
+    (depths.includes(k as (typeof depths)[number])
+      ? fault?.at(`depths_mm.${depths.indexOf(k as (typeof depths)[number])}`)?.right
+      : undefined);
+  const warnings = (wear ?? view)?.warnings ?? [];
+  const field = (k: keyof typeof none, label: string, more?: object) => (
+    <TextField
+      size="small"
+      label={label}
+      value={k === 'mark' ? mark : form[k]}
+      onChange={(e) => setForm({ ...form, [k]: e.target.value })}
+      error={!!words(k)}
+      helperText={words(k)}
+      slotProps={{
+        htmlInput: {
+          'data-testid': `tread-${k}`,
+          inputMode: k === 'mark' || k === 'note' ? 'text' : 'decimal',
+        },
+      }}
+      {...more}
+    />
+  );
+  return (
+    <main className="main wear-main">
+      <section
+        className="pane"
+        style={{ display: 'flex', flexDirection: 'column', minWidth: 0, overflowY: 'auto' }}
+      >
+        <div style={{ padding: '12px 20px 10px' }}>
+          <h1 className="wear-head" data-testid="depths-statement">
+            {learned && learned.points.length > 0 ? (
+              <>
+                Lasts {distance(learned.after.median)} km in all{' '}
+                <span className="band">{range(learned.after)}</span>
+              </>
+            ) : tyre ? (
+              'No depth read on this tyre yet'
+            ) : (
+              `No tyre is written down ${placeName(place)}`
+            )}
+          </h1>
+          <p className="mut" style={{ marginTop: 6 }}>
+            {capital(placeName(place))}
+            {tyre && `, tyre ${tyre.mark}`}.{' '}
+            {learned ? (
+              <>
+                Model alone: {distance(learned.before.median)} km {range(learned.before)}. {learned.words}
+                {learned.carried && ' The setup changed since: carried over.'}
+              </>
+            ) : tyre ? (
+              'Draw depths at the outer main grooves and the centre.'
+            ) : (
+              'Write its mark and where it runs; then depths.'
+            )}
+          </p>
+        </div>
+        <div className="slate" style={{ padding: '8px 4px' }} data-testid="depth-plot">
+          {learned && forecast ? (
+            <DepthPlot
+              side={sideOf(place)}
+              learned={learned}
+              depthNow={forecast.depth_now_mm}
+              rate={leadOf(forecast).rate_mm_per_1000km}
+              limit={draft?.limit_mm ?? 1.6}
+              fresh={tyre?.new_depth_mm ?? ticket.vehicle.facts.tread_depth_mm}
+            />
+          ) : (
+            <p className="empty-slate">Depth over distance is drawn here.</p>
+          )}
+        </div>
+        {warnings.length > 0 && (
+          <ul className="log-warnings" data-testid="log-warnings">
+            {warnings.map((w, i) => (
+              <li key={i}>
+                <Glyph name="watch" size={20} />
+                <span>
+                  <b>
+                    {w.mark}: {w.wrong}.
+                  </b>{' '}
+                  {capital(w.right)}.
+                </span>
+              </li>
+            ))}
+          </ul>
+        )}
+        {tyre && (
+          <table className="figures log-table" data-testid="log-table">
+            <thead>
+              <tr>
+                <th scope="col">Odometer, km</th>
+                <th scope="col">inner</th>
+                <th scope="col">centre</th>
+                <th scope="col">outer</th>
+                <th scope="col">runs from here</th>
+                <th scope="col">off by, mm</th>
+                <th />
+              </tr>
+            </thead>
+            <tbody>
+              {tyre.lines.map((l) => {
+                const e = l.entry;
+                const n = tyre.lines.filter((x) => x.entry.depths_mm).indexOf(l);
+                const p = n >= 0 ? learned?.points[n] : undefined;
+                return (
+                  <tr key={l.id}>
+                    <th scope="row" className="fig">
+                      {num(e.odometer_km).replace(/\B(?=(\d{3})+$)/g, ' ')}
+                    </th>
+                    {[0, 1, 2].map((i) => (
+                      <td key={i}>{e.depths_mm ? num(e.depths_mm[i]!, 1) : '–'}</td>
+                    ))}
+                    <td className="small">
+                      {e.place ? placeName(e.place) : 'off the car'}
+                      {e.flipped && ', turned on the rim'}
+                    </td>
+                    <td>{p ? p.read_mm.map((d, i) => num(d - p.after_mm[i]!, 1)).join('  ') : '–'}</td>
+                    <td style={{ whiteSpace: 'nowrap' }}>
+                      <button
+                        type="button"
+                        className="chip small"
+                        onClick={() => {
+                          setMends(l);
+                          setFlipped(!!e.flipped);
+                          setForm({
+                            ...none,
+                            mark: tyre.mark,
+                            odometer: String(e.odometer_km),
+                            inner: e.depths_mm ? String(e.depths_mm[0]) : '',
+                            centre: e.depths_mm ? String(e.depths_mm[1]) : '',
+                            outer: e.depths_mm ? String(e.depths_mm[2]) : '',
+                            place: e.place ?? 'off',
+                            note: e.note ?? '',
+                          });
+                        }}
+                      >
+                        Correct
+                      </button>{' '}
+                      <button
+                        type="button"
+                        className="chip small"
+                        onClick={() => strike.mutate(l.id)}
+                        disabled={strike.isPending}
+                      >
+                        Strike
+                      </button>
+                    </td>
+                  </tr>
+                );
+              })}
+            </tbody>
+          </table>
+        )}
+        <div style={{ marginTop: 'auto' }}>
+          <FourTyres wear={wear} place={place} pick={pick} km={0} />
+        </div>
+      </section>
+      <section className="pane wear-side" aria-label="Write a line">
+        {modes}
+        <h3 style={{ display: 'flex', gap: 8, alignItems: 'center' }}>
+          <Half side={sideOf(place)} size={18} />
+          {mends ? `Correct ${num(mends.entry.odometer_km)} km` : `Read ${placeName(place)}`}
+        </h3>
+        {field('mark', 'Tyre, serial or mark')}
+        {field('odometer', 'Odometer, km')}
+        <div className="three">
+          {field('inner', 'Inner, mm')}
+          {field('centre', 'Centre, mm')}
+          {field('outer', 'Outer, mm')}
+        </div>
+        <TextField
+          select
+          size="small"
+          label="Runs from here"
+          value={form.place || (mends ? (mends.entry.place ?? 'off') : place)}
+          onChange={(e) => setForm({ ...form, place: e.target.value })}
+          slotProps={{ htmlInput: { 'data-testid': 'tread-place' } }}
+        >
+          {places.map((p) => (
+            <MenuItem key={p} value={p}>
+              {capital(placeName(p))}
+            </MenuItem>
+          ))}
+          <MenuItem value="off">Off the car</MenuItem>
+        </TextField>
+        <button
+          type="button"
+          className="chip"
+          aria-pressed={flipped}
+          onClick={() => setFlipped(!flipped)}
+          data-testid="tread-flipped"
+        >
+          Turned on its rim here
+        </button>
+        {field('fresh', 'Depth when new, mm (once)')}
+        {field('note', 'Remark')}
+        {fault && !fault.problems.length && <FieldError wrong={fault.title} right={fault.message} />}
+        <p className="small">
+          Inner is the side of the car. Depths as it came, before it is moved. A correction is a line of its
+          own; the old one is kept.
+        </p>
+        <div style={{ display: 'flex', gap: 8, flexWrap: 'wrap' }}>
+          <a className="chip" href={path} download data-testid="tread-csv-out">
+            Log as CSV
+          </a>
+          <button
+            type="button"
+            className="chip"
+            onClick={() => file.current?.click()}
+            disabled={bring.isPending}
+          >
+            CSV in
+          </button>
+          <input
+            ref={file}
+            type="file"
+            accept=".csv,text/csv"
+            className="vh"
+            aria-label="CSV of tread depths"
+            data-testid="tread-csv-in"
+            onChange={(e) => {
+              const f = e.target.files?.[0];
+              if (f) bring.mutate(f);
+              e.target.value = '';
+            }}
+          />
+        </div>
+        {broken && (
+          <div data-testid="tread-csv-fault">
+            <b>Nothing was taken in.</b>
+            {broken.problems.slice(0, 5).map((p) => (
+              <FieldError key={p.field + p.wrong} wrong={`${p.field}: ${p.wrong}`} right={p.right} />
+            ))}
+            {!broken.problems.length && <FieldError wrong={broken.title} right={broken.message} />}
+          </div>
+        )}
+        <div style={{ display: 'flex', gap: 10, marginTop: 'auto' }}>
+          <Button
+            variant="contained"
+            sx={{ flex: 1 }}
+            onClick={submit}
+            disabled={write.isPending}
+            data-testid="tread-keep"
+          >
+            {mends ? 'Keep the correction' : 'Keep these depths'}
+          </Button>
+          {mends && (
+            <Button
+              variant="outlined"
+              onClick={() => {
+                setMends(undefined);
+                setForm({ ...none });
+              }}
+            >
+              Leave it
+            </Button>
+          )}
+        </div>
+      </section>
+    </main>
+  );
+}

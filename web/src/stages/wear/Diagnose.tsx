@@ -1,0 +1,170 @@
+// Causes: what is seen and felt, ranked, with the reading that separates them.
+import { useQuery } from '@tanstack/react-query';
+import { useMemo, useState } from 'react';
+import { api, take } from '../../api/client';
+import { WornTread } from '../../figures/WornTread';
+import { Glyph } from '../../shell/glyphs';
+import { useBench } from '../../shell/ticket';
+import { num } from '../../units/print';
+import { meanOf, useWearData, wearFacts, type TyreForecast } from './data';
+
+type Seen = Record<string, string>;
+
+/** What the job knows already: drive, pressure, camber and toe as found. */
+function known(
+  t: TyreForecast | undefined,
+  drive: string,
+  pressure: number,
+  placard: number,
+  rotated: string,
+): Seen {
+  const out: Seen = {};
+  const q = pressure / placard;
+  out.pressure = q < 0.95 ? 'low' : q > 1.05 ? 'high' : 'placard';
+  if (rotated === 'regular') out.rotation = 'regular';
+  if (t) {
+    const axle = t.place.endsWith('front') ? 'front' : 'rear';
+    out.axle = axle;
+    out.driven = drive === 'both' || drive === axle ? 'yes' : 'no';
+    const found = t.scenes[0]!;
+    const c = meanOf(found, 'camber_deg');
+    out.camber = c < -0.75 ? 'negative' : c > 0.75 ? 'positive' : 'near_zero';
+    const toe = meanOf(found, 'toe_deg');
+    out.toe = toe > 0.15 ? 'in' : toe < -0.15 ? 'out' : 'near_zero';
+  }
+  return out;
+}
+
+export function Diagnose({ modes, tyre }: { modes: React.ReactNode; tyre: TyreForecast | undefined }) {
+  const { ticket } = useBench();
+  const f = ticket.vehicle.facts;
+  const data = useWearData();
+  const start = useMemo(
+    () => known(tyre, f.drive, f.pressure_kpa, f.placard_kpa, wearFacts(ticket).rotated),
+    [tyre, f, ticket],
+  );
+  const [said, setSaid] = useState<Record<string, string | null>>({});
+  const seen: Seen = Object.fromEntries(
+    Object.entries({ ...start, ...said }).filter((e): e is [string, string] => e[1] !== null),
+  );
+  const answer = useQuery({
+    queryKey: ['diagnose', seen],
+    queryFn: () => take(api.POST('/api/v1/diagnose', { body: { seen } })),
+    placeholderData: (p) => p,
+  });
+  const d = answer.data;
+  const told = Object.keys(said).some((k) => said[k] !== null);
+  const questions = data.data?.diagnosis.questions ?? [];
+  const pattern = questions.find((q) => q.id === 'pattern');
+  const toggle = (q: string, a: string) => setSaid((s) => ({ ...s, [q]: seen[q] === a ? null : a }));
+  return (
+    <main className="main wear-main diagnose">
+      <section className="pane" style={{ overflowY: 'auto' }}>
+        <div style={{ padding: '12px 20px 10px' }}>
+          <h1 className="wear-head" data-testid="diagnose-statement">
+            {told ? (d?.headline ?? '…') : 'Say what the tread looks like'}
+          </h1>
+          <p className="mut" style={{ marginTop: 6 }}>
+            Press what you see and feel. What the job knows already is filled in; press again to take it out.
+          </p>
+        </div>
+        <div className="slate patterns">
+          {pattern?.answers.map((a) => (
+            <button
+              key={a.id}
+              type="button"
+              className="bare"
+              aria-pressed={seen.pattern === a.id}
+              onClick={() => toggle('pattern', a.id)}
+              data-testid={`seen-pattern-${a.id}`}
+            >
+              <WornTread kind={a.id} />
+              <span>{a.label}</span>
+            </button>
+          ))}
+        </div>
+        <div className="questions">
+          {questions
+            .filter((q) => q.id !== 'pattern')
+            .map((q) => (
+              <div key={q.id} className={d?.ask_next === q.id && told ? 'next' : ''}>
+                <span className="ask">
+                  {d?.ask_next === q.id && told && <Glyph name="now" size={16} />} {q.ask}
+                  {start[q.id] && said[q.id] === undefined && <small> from the job</small>}
+                </span>
+                <span className="answers">
+                  {q.answers.map((a) => (
+                    <button
+                      key={a.id}
+                      type="button"
+                      className="chip small"
+                      aria-pressed={seen[q.id] === a.id}
+                      onClick={() => toggle(q.id, a.id)}
+                      data-testid={`seen-${q.id}-${a.id}`}
+                    >
+                      {a.label}
+                    </button>
+                  ))}
+                </span>
+              </div>
+            ))}
+        </div>
+      </section>
+      <section className="pane wear-side" aria-label="Causes" aria-live="polite">
+        {modes}
+        {d?.stop && (
+          <div className="plate wide" role="alert" data-testid="diagnose-stop">
+            <Glyph name="short" size={22} /> {d.stop}
+          </div>
+        )}
+        {told && d?.replace && (
+          <div className="plate wide" data-testid="diagnose-replace">
+            <Glyph name="short" size={22} /> {d.replace}
+          </div>
+        )}
+        {!told && <p>Causes come here, likeliest first, each with the reading that separates it.</p>}
+        {told &&
+          d?.causes.slice(0, 4).map((c, i) => (
+            <article key={c.id} className="cause" data-testid={`cause-${i}`}>
+              <h3>
+                <span>
+                  {i + 1}. {c.name}
+                </span>
+                <span className="fig">{num(c.share * 100)} %</span>
+              </h3>
+              <svg viewBox="0 0 318 8" width="100%" height="8" aria-hidden="true">
+                <rect width="318" height="8" fill="var(--well)" />
+                <rect width={318 * c.share} height="8" fill="var(--ink)" />
+              </svg>
+              {i < 2 && <p>{c.why}</p>}
+              <p>
+                <b>Separates it:</b> {c.separates}
+              </p>
+              {i === 0 && (
+                <p>
+                  <b>Then:</b> {c.then}
+                </p>
+              )}
+              {c.caution && i < 2 && (
+                <p className="word" style={{ whiteSpace: 'normal' }}>
+                  <Glyph name="watch" size={18} /> {c.caution}
+                </p>
+              )}
+              {i < 2 && (
+                <p className="small">
+                  {c.speaks_for.length > 0 && <>For: {c.speaks_for.map((x) => x.label).join(', ')}. </>}
+                  {c.speaks_against.length > 0 && (
+                    <>Against: {c.speaks_against.map((x) => x.label).join(', ')}.</>
+                  )}
+                </p>
+              )}
+            </article>
+          ))}
+        <p className="small" style={{ marginTop: 'auto' }}>
+          Rules of thumb by judgement. Shares order the causes; they are no measurement. Irregular wear is not
+          caused by balance, run-out or dampers.
+        </p>
+      </section>
+    </main>
+  );
+}

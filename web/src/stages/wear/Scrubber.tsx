@@ -1,0 +1,109 @@
+// Distance under the hand: bands of both states above, the handle on the road.
+import type { SceneWear, SideName } from '../../api/client';
+import { distance } from '../../units/print';
+
+export function Scrubber({
+  km,
+  max,
+  set,
+  marks,
+  side,
+}: {
+  km: number;
+  max: number;
+  set: (k: number) => void;
+  marks: { t: SceneWear; word: string; dash: boolean }[];
+  side: SideName;
+}) {
+  const W = 838;
+  const X = (v: number) => 28 + (Math.min(v, max) / max) * (W - 56);
+  const drag = (e: React.PointerEvent<SVGSVGElement>) => {
+    const b = e.currentTarget.getBoundingClientRect();
+    const v = (((e.clientX - b.left) / b.width) * W - 28) / (W - 56);
+    set(Math.round((Math.max(0, Math.min(1, v)) * max) / 500) * 500);
+  };
+  const ticks: number[] = [];
+  for (let v = 0; v <= max; v += max > 80000 ? 20000 : 10000) ticks.push(v);
+  return (
+    <svg
+      viewBox={`0 0 ${W} 112`}
+      width="100%"
+      className="grip"
+      role="slider"
+      tabIndex={0}
+      aria-label="Distance"
+      aria-valuemin={0}
+      aria-valuemax={max}
+      aria-valuenow={km}
+      aria-valuetext={`${km} kilometres`}
+      data-testid="scrubber"
+      onPointerDown={(e) => {
+        e.currentTarget.setPointerCapture(e.pointerId);
+        drag(e);
+      }}
+      onPointerMove={(e) => e.currentTarget.hasPointerCapture(e.pointerId) && drag(e)}
+      onKeyDown={(e) => {
+        const d = {
+          ArrowRight: 1000,
+          ArrowUp: 1000,
+          ArrowLeft: -1000,
+          ArrowDown: -1000,
+          PageUp: 5000,
+          PageDown: -5000,
+        }[e.key];
+        if (d) {
+          e.preventDefault();
+          set(Math.max(0, Math.min(max, km + d)));
+        }
+      }}
+    >
+      {marks.map(({ t, word, dash }, i) => {
+        const y = 12 + i * 20;
+        const { low, median, high } = t.band_km;
+        return (
+          <g key={word} stroke={`var(--${side})`} strokeWidth="2" strokeDasharray={dash ? '5 3' : undefined}>
+            <path
+              d={`M${X(low)} ${y}L${X(median)} ${y - 8}L${X(high)} ${y}L${X(median)} ${y + 8}Z`}
+              fill={dash ? 'none' : 'var(--shade)'}
+            />
+            <path d={`M${X(median)} ${y - 10}V66`} />
+            <text
+              x={X(high) > W - 90 ? X(low) - 8 : X(high) + 8}
+              y={y + 6}
+              textAnchor={X(high) > W - 90 ? 'end' : 'start'}
+              stroke="none"
+              fontSize="18"
+              fontWeight="700"
+              fill={`var(--${side})`}
+            >
+              {word}
+            </text>
+          </g>
+        );
+      })}
+      {ticks.map((v) => (
+        <g key={v}>
+          <path d={`M${X(v)} 66v11`} stroke="var(--edge)" strokeWidth="1.4" />
+          <text x={X(v)} y="106" textAnchor="middle" fontSize="18" fontWeight="600" fill="var(--ink2)">
+            {v ? distance(v) : '0'}
+          </text>
+        </g>
+      ))}
+      <path d={`M${X(0)} 66H${X(max)}`} stroke="var(--edge)" strokeWidth="5" strokeLinecap="round" />
+      <path d={`M${X(0)} 66H${X(km)}`} stroke="var(--ink)" strokeWidth="7" strokeLinecap="round" />
+      <g transform={`translate(${X(km)} 66)`}>
+        <rect
+          x="-30"
+          y="-22"
+          width="60"
+          height="44"
+          rx="22"
+          fill="var(--sheet)"
+          stroke="var(--ink)"
+          strokeWidth="2.6"
+        />
+        <path d="M-9 -9L-17 0L-9 9M9 -9L17 0L9 9M0 -11V11" fill="none" stroke="var(--ink)" strokeWidth="3" />
+      </g>
+    </svg>
+  );
+}

@@ -1,0 +1,245 @@
+// One tyre's section in two states, the distance under the hand, and what eats it.
+import { Button, MenuItem, TextField } from '@mui/material';
+import { useState } from 'react';
+import { Link, useLocation } from 'react-router';
+import type { CarWear, SceneWear } from '../../api/client';
+import { TreadSection } from '../../figures/TreadSection';
+import { Glyph } from '../../shell/glyphs';
+import { useBench } from '../../shell/ticket';
+import { distance, num } from '../../units/print';
+import { Causes } from './Causes';
+import {
+  capital,
+  firstDone,
+  leadOf,
+  meanOf,
+  placeName,
+  range,
+  sideOf,
+  wearFacts,
+  type Place,
+  type TyreForecast,
+} from './data';
+import { FourTyres } from './FourTyres';
+import { Levers } from './Levers';
+import { Limit } from './Limit';
+import { Scrubber } from './Scrubber';
+import { TyreFactsDialog } from './TyreFactsDialog';
+
+interface Props {
+  modes: React.ReactNode;
+  wear: CarWear;
+  tyre: TyreForecast;
+  pick: (p: Place) => void;
+  km: number;
+  setKm: (k: number) => void;
+  other: string;
+  setOther: (id: string) => void;
+}
+
+export function TreadPane({ modes, wear, tyre, pick, km, setKm, other, setOther }: Props) {
+  const { ticket, draft, plan, result } = useBench();
+  const { search } = useLocation();
+  const [aboveId, setAbove] = useState(other ? 'other' : 'unset');
+  const [whole, setWhole] = useState(false);
+  const [facts, setFacts] = useState(false);
+  const limit = draft!.limit_mm;
+  const side = sideOf(tyre.place);
+  const axle = tyre.place.endsWith('front') ? 'front' : 'rear';
+  const lead = leadOf(tyre);
+  const above = tyre.scenes.find((s) => s.id === aboveId) ?? tyre.scenes[1]!;
+  const q = above.ratio_to_lead;
+  const close = q.low < 1 && q.high > 1;
+  const spread = (t: SceneWear): [number, number] => {
+    const m = Math.max(1, t.band_km.median);
+    return [Math.max(0.05, t.band_km.low / m), t.band_km.high / m];
+  };
+  const ends = wear.tyres.flatMap((t) => [leadOf(t).band_km.high, (t.scenes[1] ?? leadOf(t)).band_km.high]);
+  const scale = Math.min(160000, Math.max(40000, Math.ceil(Math.max(...ends) / 20000) * 20000));
+  const first = firstDone(wear);
+  const where = (s: SceneWear) => (s.worst === 'even' ? 'The whole width' : capital(s.worst));
+  const others = ticket.plans.filter((p) => p.id !== plan?.id);
+  const mix = lead.setups.length > 1;
+  return (
+    <main className="main wear-main">
+      <section
+        className="pane"
+        style={{ display: 'flex', flexDirection: 'column', minWidth: 0, overflowY: 'auto' }}
+      >
+        <div style={{ padding: '12px 20px 10px' }}>
+          {tyre.done ? (
+            <h1 className="wear-head" data-testid="wear-statement">
+              <span className="plate" style={{ fontSize: 34 }}>
+                <Glyph name="short" size={26} /> Replace now: below {num(limit, 1)} mm
+              </span>
+            </h1>
+          ) : (
+            <h1 className="wear-head" data-testid="wear-statement">
+              {where(lead)} reaches the limit at {distance(lead.band_km.median)} km{' '}
+              <span className="band">{range(lead.band_km)}</span>
+            </h1>
+          )}
+          <p className="mut" style={{ marginTop: 6 }}>
+            {capital(placeName(tyre.place))}, {lead.title}
+            {tyre.learned ? `, tyre ${tyre.learned.mark}, from now` : ''}.{' '}
+            {above !== lead && (
+              <>
+                {capital(above.title)}: {above.worst === 'even' ? 'the whole width' : above.worst} at{' '}
+                {distance(above.band_km.median)} km {range(above.band_km)}.{' '}
+                <b data-testid="wear-ratio">
+                  {close ? 'Too close to call: ' : q.ratio >= 1 ? 'Buys distance ' : 'Costs distance '}×
+                  {num(q.ratio, 2)} ({num(q.low, 2)}–{num(q.high, 2)}).
+                </b>
+              </>
+            )}
+            {first && first.place !== tyre.place && ` First to go: ${placeName(first.place)}.`}
+          </p>
+        </div>
+        <div className="slate" style={{ padding: '10px 4px 0' }} data-testid="tread">
+          {above !== lead && (
+            <>
+              <TreadSection
+                side={side}
+                axle={axle}
+                rate={above.rate_mm_per_1000km}
+                depth={tyre.depth_now_mm}
+                limit={limit}
+                km={km}
+                spread={spread(above)}
+                label={above.title}
+              />
+              <div style={{ height: 1, background: 'var(--slateline)', margin: '2px 0 8px' }} />
+            </>
+          )}
+          <TreadSection
+            side={side}
+            axle={axle}
+            rate={lead.rate_mm_per_1000km}
+            depth={tyre.depth_now_mm}
+            limit={limit}
+            km={km}
+            spread={spread(lead)}
+            label={lead.title}
+          />
+        </div>
+        <Scrubber
+          km={km}
+          max={scale}
+          set={setKm}
+          marks={[
+            ...(above === lead ? [] : [{ t: above, word: above.title.slice(0, 24), dash: true }]),
+            { t: lead, word: lead.title.slice(0, 24), dash: false },
+          ]}
+          side={side}
+        />
+        <div style={{ marginTop: 'auto' }}>
+          <FourTyres wear={wear} place={tyre.place} pick={pick} km={km} />
+        </div>
+      </section>
+      <section className="pane wear-side" aria-label="Reasons">
+        {modes}
+        <div className="show-at">
+          <h3>Show tread at</h3>
+          <span className="fig" data-testid="wear-km">
+            {km < 10 ? '0' : distance(km)}
+            <small> km</small>
+          </span>
+        </div>
+        <TextField
+          select
+          size="small"
+          label="Against"
+          value={above.id}
+          onChange={(e) => {
+            const v = e.target.value;
+            if (v.startsWith('plan:')) {
+              setOther(v.slice(5));
+              setAbove('other');
+            } else setAbove(v);
+          }}
+          slotProps={{ htmlInput: { 'data-testid': 'wear-against' } }}
+        >
+          {tyre.scenes.map((s) => (
+            <MenuItem key={s.id} value={s.id}>
+              {s.id === 'other'
+                ? `Plan: ${s.title}`
+                : s === lead
+                  ? `Nothing, ${s.title} alone`
+                  : capital(s.title)}
+            </MenuItem>
+          ))}
+          {others
+            .filter((p) => p.id !== other || above.id !== 'other')
+            .map((p) => (
+              <MenuItem key={p.id} value={`plan:${p.id}`}>
+                Plan: {p.name}
+              </MenuItem>
+            ))}
+        </TextField>
+        <div className="two-col">
+          <h3>What eats {whole ? 'the tread' : lead.worst === 'even' ? 'it' : `the ${lead.worst}`}</h3>
+          <button
+            type="button"
+            className="chip small"
+            aria-pressed={whole}
+            onClick={() => setWhole(!whole)}
+            data-testid="wear-whole"
+          >
+            whole width
+          </button>
+        </div>
+        {above !== lead && <Causes title={capital(above.title)} t={above} id="u" whole={whole} />}
+        <Causes title={capital(lead.title)} t={lead} id="s" whole={whole} />
+        <Levers tyre={tyre} />
+        {mix && (
+          <p className="small" data-testid="wear-mix">
+            <b>Mix of heights:</b>{' '}
+            {wearFacts(ticket)
+              .heights?.map((h) => `${h.state} ${num(h.share)} %`)
+              .join(', ')}
+            . Camber {num(meanOf(lead, 'camber_deg'), 1)}° on the whole.
+          </p>
+        )}
+        <Limit start={tyre.learned ? undefined : ticket.vehicle.facts.tread_depth_mm} />
+        {(lead.feather_words || lead.irregular !== 'low' || lead.outside) && (
+          <div className="watch-note" data-testid="wear-watch">
+            <Glyph name="watch" size={22} />
+            <p className="small">
+              {lead.feather_words && <>{lead.feather_words} </>}
+              {lead.irregular !== 'low' && (
+                <>
+                  <b>Irregular wear: {lead.irregular}.</b>{' '}
+                  {lead.irregular_parts.map((p) => `${p.cause} ${Math.round(p.points)}`).join(', ')}{' '}
+                  points.{' '}
+                </>
+              )}
+              {lead.outside && 'Outside what the model was set for: past −5° camber or 1° toe.'}
+            </p>
+          </div>
+        )}
+        <div className="watch-note">
+          <Glyph name="watch" size={22} />
+          <p className="small">
+            {tyre.learned ? (
+              tyre.learned.words
+            ) : (
+              <>
+                <b>Doubt is wide.</b> No depth read on this tyre yet. Three grooves narrow it.
+              </>
+            )}{' '}
+            {wear.notes[0]} {wear.notes[1]}
+          </p>
+        </div>
+        <div style={{ display: 'flex', gap: 10, marginTop: 'auto' }}>
+          <Button component={Link} to={`../set${search}`} variant="contained" sx={{ flex: 1 }}>
+            {result?.verdict.reached ? 'Set it' : 'Open the sheet'}
+          </Button>
+          <Button variant="outlined" onClick={() => setFacts(true)} data-testid="tyre-facts">
+            Tyres and use
+          </Button>
+        </div>
+        {facts && <TyreFactsDialog heights={wear.heights} close={() => setFacts(false)} />}
+      </section>
+    </main>
+  );
+}

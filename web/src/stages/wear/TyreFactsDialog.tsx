@@ -1,0 +1,171 @@
+// What is told of the tyres: pressures, price, distance a year, heights it is driven at.
+import { Button, Dialog, MenuItem, TextField } from '@mui/material';
+import { useMutation } from '@tanstack/react-query';
+import { useState } from 'react';
+import { api, ApiProblem, take, type VehicleFacts } from '../../api/client';
+import { FieldError } from '../../shell/Fault';
+import { useBench } from '../../shell/ticket';
+import { capital, wearFacts, type WearFacts } from './data';
+
+type Texts = Record<string, string>;
+const numbers: [string, string, string][] = [
+  ['price', 'Price of one tyre', ''],
+  ['yearly_km', 'Distance a year', 'km'],
+  ['rotate_every_km', 'Rotate every', 'km'],
+  ['own_life_km', 'A set really reached', 'km'],
+  ['rear_pressure_kpa', 'Rear pressure', 'kPa'],
+  ['rear_placard_kpa', 'Rear placard', 'kPa'],
+  ['set_at_km', 'Set as planned at', 'km on the odometer'],
+];
+const optional = ['own_life_km', 'rear_pressure_kpa', 'rear_placard_kpa', 'set_at_km'];
+const flags: [keyof WearFacts, string][] = [
+  ['directional', 'Directional tread'],
+  ['high_torque', 'High torque from standstill'],
+  ['regen', 'Lifting off brakes the wheels'],
+];
+
+export function TyreFactsDialog({ heights, close }: { heights: string[]; close: () => void }) {
+  const { ticket, setTicket } = useBench();
+  const start = wearFacts(ticket);
+  const [facts, setFacts] = useState<WearFacts>(start);
+  const [text, setText] = useState<Texts>(() => ({
+    ...Object.fromEntries(
+      numbers.map(([k]) => {
+        const v = start[k as keyof WearFacts];
+        return [k, v === null || v === undefined ? '' : String(v)];
+      }),
+    ),
+    size: start.rear_tyre_size ?? '',
+    ...Object.fromEntries(
+      heights.map((h) => [
+        `h.${h}`,
+        String(start.heights?.find((x) => x.state.toLowerCase() === h.toLowerCase())?.share ?? ''),
+      ]),
+    ),
+  }));
+  const [faults, setFaults] = useState<Record<string, string>>({});
+  const save = useMutation({
+    mutationFn: (wear: WearFacts) => {
+      const facts: VehicleFacts = {
+        ...ticket.vehicle.facts,
+        car: { ...ticket.vehicle.facts.car, wear } as VehicleFacts['car'],
+      };
+      return take(
+        api.PUT('/api/v1/jobs/{id}/vehicle', {
+          params: { path: { id: ticket.job.id } },
+          body: { version: ticket.vehicle.version, facts },
+        }),
+      );
+    },
+    onSuccess: (t) => {
+      setTicket(t);
+      close();
+    },
+  });
+  const read = (k: string): number | undefined | 'bad' => {
+    const t = (text[k] ?? '').trim().replace(',', '.').replace(/\s/g, '');
+    if (!t) return undefined;
+    return /^\d+(\.\d+)?$/.test(t) ? Number(t) : 'bad';
+  };
+  const submit = () => {
+    const out: Record<string, unknown> = { ...facts };
+    const wrong: Record<string, string> = {};
+    for (const [k] of numbers) {
+      const v = read(k);
+      if (v === 'bad') wrong[k] = 'A number such as 18000';
+      else if (v === undefined && !optional.includes(k)) wrong[k] = 'A number; 0 when it is not known';
+      else out[k] = v ?? null;
+    }
+    out.rear_tyre_size = (text.size ?? '').trim() || null;
+    out.heights = heights.flatMap((h) => {
+      const v = read(`h.${h}`);
+      if (v === 'bad' || (v ?? 0) > 100) wrong[`h.${h}`] = 'A share from 0 to 100';
+      return typeof v === 'number' && v > 0 ? [{ state: h, share: v }] : [];
+    });
+    setFaults(wrong);
+    if (!Object.keys(wrong).length) save.mutate(out as unknown as WearFacts);
+  };
+  const fault = save.error instanceof ApiProblem ? save.error : undefined;
+  const at = (f: string) => faults[f] ?? fault?.at(`wear.${f}`)?.right;
+  return (
+    <Dialog open onClose={close} maxWidth="md" fullWidth aria-labelledby="tyre-facts-title">
+      <div style={{ padding: 22, display: 'grid', gap: 14 }}>
+        <h2 id="tyre-facts-title">Tyres and use</h2>
+        <div className="limit-grid">
+          {numbers.map(([k, label, unit]) => (
+            <TextField
+              key={k}
+              size="small"
+              label={unit ? `${label}, ${unit}` : label}
+              value={text[k]}
+              onChange={(e) => setText({ ...text, [k]: e.target.value })}
+              error={!!at(k)}
+              helperText={at(k) ?? (optional.includes(k) ? 'empty when not known' : undefined)}
+              slotProps={{ htmlInput: { 'data-testid': `wf-${k}`, inputMode: 'decimal' } }}
+            />
+          ))}
+          <TextField
+            size="small"
+            label="Rear size"
+            value={text.size}
+            onChange={(e) => setText({ ...text, size: e.target.value })}
+            error={!!at('rear_tyre_size')}
+            helperText={at('rear_tyre_size') ?? `empty: as in front, ${ticket.vehicle.facts.tyre_size}`}
+            slotProps={{ htmlInput: { 'data-testid': 'wf-size' } }}
+          />
+          <TextField
+            select
+            size="small"
+            label="Rotated so far"
+            value={facts.rotated}
+            onChange={(e) => setFacts({ ...facts, rotated: e.target.value as WearFacts['rotated'] })}
+          >
+            <MenuItem value="never">never, or not known</MenuItem>
+            <MenuItem value="some">now and then</MenuItem>
+            <MenuItem value="regular">regularly</MenuItem>
+          </TextField>
+        </div>
+        <div>
+          <h3>Driven at which height, % of the distance</h3>
+          <p className="small">Empty everywhere: all of it at the height the aim is judged at.</p>
+          <div className="limit-grid" style={{ marginTop: 8 }}>
+            {heights.map((h) => (
+              <TextField
+                key={h}
+                size="small"
+                label={`${capital(h)}, %`}
+                value={text[`h.${h}`]}
+                onChange={(e) => setText({ ...text, [`h.${h}`]: e.target.value })}
+                error={!!at(`h.${h}`)}
+                helperText={at(`h.${h}`)}
+                slotProps={{ htmlInput: { 'data-testid': `wf-h-${h}`, inputMode: 'decimal' } }}
+              />
+            ))}
+          </div>
+        </div>
+        <div style={{ display: 'flex', gap: 8, flexWrap: 'wrap' }}>
+          {flags.map(([k, label]) => (
+            <button
+              key={k}
+              type="button"
+              className="chip"
+              aria-pressed={!!facts[k]}
+              onClick={() => setFacts({ ...facts, [k]: !facts[k] })}
+            >
+              {label}
+            </button>
+          ))}
+        </div>
+        {fault && !fault.problems.length && <FieldError wrong={fault.title} right={fault.message} />}
+        <div style={{ display: 'flex', gap: 10, justifyContent: 'flex-end' }}>
+          <Button variant="outlined" onClick={close}>
+            Leave as it is
+          </Button>
+          <Button variant="contained" onClick={submit} disabled={save.isPending} data-testid="wf-save">
+            Keep
+          </Button>
+        </div>
+      </div>
+    </Dialog>
+  );
+}
