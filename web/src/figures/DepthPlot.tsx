@@ -13,7 +13,7 @@ interface Props {
 }
 
 const W = 838;
-const H = 360;
+const H = 296;
 const names = ['inner', 'centre', 'outer'] as const;
 const dash = ['', '9 5', '2 4'];
 /** Strips nearest the grooves that are read. */
@@ -22,7 +22,7 @@ const strips = [3, 10, 17];
 export function DepthPlot({ side, learned, depthNow, rate, limit, fresh }: Props) {
   const far = Math.max(learned.after.high, learned.km + 2000, 12000);
   const top = Math.max(fresh, ...learned.points.flatMap((p) => p.read_mm), 6) + 0.6;
-  const X = (km: number) => 60 + (km / far) * (W - 128);
+  const X = (km: number) => 60 + (Math.min(km, far) / far) * (W - 128);
   const Y = (mm: number) => 24 + (1 - mm / top) * (H - 72);
   const step = far > 60000 ? 20000 : far > 24000 ? 10000 : 5000;
   const ticks = Array.from({ length: Math.floor(far / step) + 1 }, (_, i) => i * step);

@@ -29,7 +29,7 @@ export function TreadSection({
   spread,
   label,
   width = 838,
-  height = 196,
+  height = 188,
 }: Props) {
   const n = rate.length;
   const depth = (i: number) => (typeof start === 'number' ? start : (start[i] ?? 0));

@@ -41,13 +41,13 @@ export function WornTread({ kind }: { kind: string }) {
       );
     }
   return (
-    <svg viewBox="0 0 100 112" width="100" height="112" aria-hidden="true">
+    <svg viewBox="0 0 100 117" width="94" height="110" aria-hidden="true">
       <rect x="3" y="1" width="94" height="102" rx="12" fill="var(--steel)" />
       {cells}
-      <text x="5" y="111" fontSize="9.5" fontWeight="650" fill="var(--chalk2)">
+      <text x="5" y="115" fontSize="14" fontWeight="650" fill="var(--chalk2)">
         inner
       </text>
-      <text x="95" y="111" textAnchor="end" fontSize="9.5" fontWeight="650" fill="var(--chalk2)">
+      <text x="95" y="115" textAnchor="end" fontSize="14" fontWeight="650" fill="var(--chalk2)">
         outer
       </text>
     </svg>

@@ -114,7 +114,8 @@ fn follow(
     let to = rotation.goes_to();
     let index = |p: TyrePlace| TyrePlace::ALL.iter().position(|q| *q == p).unwrap_or(0);
     std::array::from_fn(|tyre| {
-        let (mut at, mut km, mut left) = (tyre, 0.0, left[tyre]);
+        // The wheels are off now: the first change is made at once.
+        let (mut at, mut km, mut left) = (index(to[tyre]), 0.0, left[tyre]);
         while km < FAR_KM {
             // Distance until the first strip is at the limit, if it stayed here.
             let here = (0..STRIPS)
@@ -131,7 +132,7 @@ fn follow(
     })
 }
 
-/// Every pattern, hindered ones too, best first; `every_km` between rotations.
+/// Every pattern, hindered ones too, best first; changed now and every `every_km` from here on.
 #[must_use]
 pub fn rotation_plans(
     rate: &[[f64; STRIPS]; 4],

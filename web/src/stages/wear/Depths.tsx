@@ -206,12 +206,12 @@ export function Depths({ modes, wear, view, place, pick }: Props) {
           <table className="figures log-table" data-testid="log-table">
             <thead>
               <tr>
-                <th scope="col">Odometer, km</th>
-                <th scope="col">inner</th>
+                <th scope="col">Odometer</th>
+                <th scope="col">inner, mm</th>
                 <th scope="col">centre</th>
                 <th scope="col">outer</th>
                 <th scope="col">runs from here</th>
-                <th scope="col">off by, mm</th>
+                <th scope="col">off by</th>
                 <th />
               </tr>
             </thead>
@@ -232,7 +232,7 @@ export function Depths({ modes, wear, view, place, pick }: Props) {
                       {e.place ? placeName(e.place) : 'off the car'}
                       {e.flipped && ', turned on the rim'}
                     </td>
-                    <td>{p ? p.read_mm.map((d, i) => num(d - p.after_mm[i]!, 1)).join('  ') : '–'}</td>
+                    <td>{p ? p.read_mm.map((d, i) => num(d - p.after_mm[i]!, 1)).join(' / ') : '–'}</td>
                     <td style={{ whiteSpace: 'nowrap' }}>
                       <button
                         type="button"
@@ -282,9 +282,9 @@ export function Depths({ modes, wear, view, place, pick }: Props) {
         {field('mark', 'Tyre, serial or mark')}
         {field('odometer', 'Odometer, km')}
         <div className="three">
-          {field('inner', 'Inner, mm')}
-          {field('centre', 'Centre, mm')}
-          {field('outer', 'Outer, mm')}
+          {field('inner', 'Inner')}
+          {field('centre', 'Centre')}
+          {field('outer', 'Outer')}
         </div>
         <TextField
           select
@@ -314,8 +314,8 @@ export function Depths({ modes, wear, view, place, pick }: Props) {
         {field('note', 'Remark')}
         {fault && !fault.problems.length && <FieldError wrong={fault.title} right={fault.message} />}
         <p className="small">
-          Inner is the side of the car. Depths as it came, before it is moved. A correction is a line of its
-          own; the old one is kept.
+          Depths in mm, inner is the side of the car. Depths as it came, before it is moved. A correction is a
+          line of its own; the old one is kept.
         </p>
         <div style={{ display: 'flex', gap: 8, flexWrap: 'wrap' }}>
           <a className="chip" href={path} download data-testid="tread-csv-out">
@@ -352,7 +352,7 @@ export function Depths({ modes, wear, view, place, pick }: Props) {
             {!broken.problems.length && <FieldError wrong={broken.title} right={broken.message} />}
           </div>
         )}
-        <div style={{ display: 'flex', gap: 10, marginTop: 'auto' }}>
+        <div className="side-foot">
           <Button
             variant="contained"
             sx={{ flex: 1 }}

@@ -116,7 +116,7 @@ export function Rotate({ modes, wear }: { modes: React.ReactNode; wear: CarWear 
             <span className="band"> ×{num(best.ratio, 2)}</span>
           </h1>
           <p className="mut" style={{ marginTop: 6 }}>
-            Every {distance(w.rotate_every_km)} km: first tyre done at {distance(best.first_km)} km,{' '}
+            Now, then every {distance(w.rotate_every_km)} km: first tyre done at {distance(best.first_km)} km,{' '}
             {placeName(best.first_place)}. Left alone: {distance(stay.first_km)} km,{' '}
             {placeName(stay.first_place)}. A mounted wheel keeps its inner side inner.
           </p>

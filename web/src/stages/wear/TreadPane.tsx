@@ -26,6 +26,16 @@ import { Limit } from './Limit';
 import { Scrubber } from './Scrubber';
 import { TyreFactsDialog } from './TyreFactsDialog';
 
+/** A state in a word or two, for the road. */
+const shortName = (s: SceneWear) =>
+  s.id === 'found'
+    ? 'as found'
+    : s.id === 'unset'
+      ? 'not set'
+      : s.title.length > 22
+        ? `${s.title.slice(0, 21)}…`
+        : s.title;
+
 interface Props {
   modes: React.ReactNode;
   wear: CarWear;
@@ -66,7 +76,7 @@ export function TreadPane({ modes, wear, tyre, pick, km, setKm, other, setOther 
         className="pane"
         style={{ display: 'flex', flexDirection: 'column', minWidth: 0, overflowY: 'auto' }}
       >
-        <div style={{ padding: '12px 20px 10px' }}>
+        <div style={{ padding: '10px 20px 8px' }}>
           {tyre.done ? (
             <h1 className="wear-head" data-testid="wear-statement">
               <span className="plate" style={{ fontSize: 34 }}>
@@ -85,7 +95,7 @@ export function TreadPane({ modes, wear, tyre, pick, km, setKm, other, setOther 
             {above !== lead && (
               <>
                 {capital(above.title)}: {above.worst === 'even' ? 'the whole width' : above.worst} at{' '}
-                {distance(above.band_km.median)} km {range(above.band_km)}.{' '}
+                {distance(above.band_km.median)} km.{' '}
                 <b data-testid="wear-ratio">
                   {close ? 'Too close to call: ' : q.ratio >= 1 ? 'Buys distance ' : 'Costs distance '}×
                   {num(q.ratio, 2)} ({num(q.low, 2)}–{num(q.high, 2)}).
@@ -127,8 +137,8 @@ export function TreadPane({ modes, wear, tyre, pick, km, setKm, other, setOther 
           max={scale}
           set={setKm}
           marks={[
-            ...(above === lead ? [] : [{ t: above, word: above.title.slice(0, 24), dash: true }]),
-            { t: lead, word: lead.title.slice(0, 24), dash: false },
+            ...(above === lead ? [] : [{ t: above, word: shortName(above), dash: true }]),
+            { t: lead, word: shortName(lead), dash: false },
           ]}
           side={side}
         />
@@ -188,8 +198,13 @@ export function TreadPane({ modes, wear, tyre, pick, km, setKm, other, setOther 
             whole width
           </button>
         </div>
-        {above !== lead && <Causes title={capital(above.title)} t={above} id="u" whole={whole} />}
         <Causes title={capital(lead.title)} t={lead} id="s" whole={whole} />
+        {above !== lead && (
+          <details className="more">
+            <summary data-testid="wear-above">The same {shortName(above)}</summary>
+            <Causes title={capital(above.title)} t={above} id="u" whole={whole} />
+          </details>
+        )}
         <Levers tyre={tyre} />
         {mix && (
           <p className="small" data-testid="wear-mix">
@@ -230,12 +245,12 @@ export function TreadPane({ modes, wear, tyre, pick, km, setKm, other, setOther 
             {wear.notes[0]} {wear.notes[1]}
           </p>
         </div>
-        <div style={{ display: 'flex', gap: 10, marginTop: 'auto' }}>
+        <div className="side-foot">
           <Button component={Link} to={`../set${search}`} variant="contained" sx={{ flex: 1 }}>
-            {result?.verdict.reached ? 'Set it' : 'Open the sheet'}
+            {result?.verdict.reached ? 'Set it' : 'Open sheet'}
           </Button>
           <Button variant="outlined" onClick={() => setFacts(true)} data-testid="tyre-facts">
-            Tyres and use
+            Tyres, use
           </Button>
         </div>
         {facts && <TyreFactsDialog heights={wear.heights} close={() => setFacts(false)} />}
