@@ -209,7 +209,7 @@ fn state(id: &str, title: &str, left: &Alignment, right: &Alignment) -> AxleScen
     }
 }
 
-/// Found, not set, set, every other height as set, and the mix of heights, in this order; the last one leads.
+/// Found, not set, set, every other height as set, and the mix of heights where shares were told, in this order.
 fn axle_scenes(p: &PlanResult, heights: &[HeightShare]) -> Vec<AxleScene> {
     let mut out = vec![
         state("found", "as found", &p.left.before, &p.right.before),
@@ -217,6 +217,7 @@ fn axle_scenes(p: &PlanResult, heights: &[HeightShare]) -> Vec<AxleScene> {
         state("set", "set", &p.left.set, &p.right.set),
     ];
     let mut mix: Vec<([f64; 2], f64, f64)> = Vec::new();
+    let mut caster = [0.0; 2];
     let share = |name: &str| {
         heights.iter().filter(|h| h.state.eq_ignore_ascii_case(name)).map(|h| h.share).sum::<f64>()
     };
@@ -234,22 +235,29 @@ fn axle_scenes(p: &PlanResult, heights: &[HeightShare]) -> Vec<AxleScene> {
         let w = share(&s.name);
         if w > 0.0 {
             mix.push((one.parts[0].0, one.parts[0].1, w));
+            (0..2).for_each(|i| caster[i] += w * one.caster[i]);
         }
         if !s.judged {
             out.push(one);
         }
     }
-    if mix.len() > 1 {
+    if !mix.is_empty() {
         let total: f64 = mix.iter().map(|m| m.2).sum();
         mix.iter_mut().for_each(|m| m.2 /= total);
         out.push(AxleScene {
             id: "mix".into(),
             title: "set, as driven".into(),
             parts: mix,
-            caster: [p.left.set.caster_deg, p.right.set.caster_deg],
+            caster: caster.map(|c| c / total),
         });
     }
     out
+}
+
+/// The state that leads: the mix of heights, else set.
+fn leading(scenes: &[AxleScene]) -> usize {
+    let at = |id: &str| scenes.iter().position(|s| s.id == id);
+    at("mix").or_else(|| at("set")).unwrap_or(0)
 }
 
 impl AxleScene {
@@ -336,7 +344,7 @@ pub struct TyreForecast {
     pub depth_now_mm: Vec<f64>,
     /// Below the limit somewhere already.
     pub done: bool,
-    /// States; the last but for a second plan leads.
+    /// States, a second plan last.
     pub scenes: Vec<SceneWear>,
     /// Which state leads.
     pub lead: usize,
@@ -424,11 +432,10 @@ pub fn car_wear(c: &CarTyres, plans: &Plans<'_>, log: &TreadLog) -> Result<CarWe
     let mut others: [Option<AxleScene>; 2] = [None, None];
     if let Some((name, front, rear)) = plans.other {
         for (slot, p) in others.iter_mut().zip([Some(front), rear]) {
-            *slot = p.and_then(|p| axle_scenes(p, &c.heights).pop()).map(|s| AxleScene {
-                id: "other".into(),
-                title: name.into(),
-                ..s
-            });
+            *slot = p
+                .map(|p| axle_scenes(p, &c.heights))
+                .map(|mut l| l.swap_remove(leading(&l)))
+                .map(|s| AxleScene { id: "other".into(), title: name.into(), ..s });
         }
     }
     let mut warnings = place_warnings(log);
@@ -437,7 +444,7 @@ pub fn car_wear(c: &CarTyres, plans: &Plans<'_>, log: &TreadLog) -> Result<CarWe
     for place in TyrePlace::ALL {
         let (axle, side) = (usize::from(!place.front()), usize::from(!place.left()));
         let Some(scenes) = &axles[axle] else { continue };
-        let lead = scenes.len() - 1;
+        let lead = leading(scenes);
         let logged = log.tyres.iter().find(|t| t.place() == Some(place));
         let new_depth = logged.and_then(|t| t.new_depth_mm).unwrap_or(if logged.is_some() {
             c.class.constants().2.max(c.depth_mm)
@@ -458,7 +465,7 @@ pub fn car_wear(c: &CarTyres, plans: &Plans<'_>, log: &TreadLog) -> Result<CarWe
             taught(t, log.set_at_km, &tyre, &c.use_, c.limit_mm, &basis, &|p, set| {
                 let a = usize::from(!p.front());
                 let s = axles[a].as_ref()?;
-                let scene = if set { s.last()? } else { s.first()? };
+                let scene = if set { s.get(leading(s))? } else { s.first()? };
                 let r = running(scene, usize::from(!p.left()), a);
                 let rate = Belief::rates(&tyre, std::slice::from_ref(&r), &c.use_, &basis);
                 Some((r, rate))
