@@ -8,10 +8,11 @@ use bold_stance_core::reading::{
     Answers, Correction, CorrectionKind, Jack, Method, Place, Quantity, RawEntry, ReadAxle, ReadSide, Visit,
 };
 use bold_stance_core::units::LengthUnit;
+use bold_stance_core::wear::{LogEntry, TyrePlace};
 use bold_stance_store::job::{self, NewJob, Stage};
 use bold_stance_store::reading::{self, Reading, standing};
 use bold_stance_store::{
-    Store, StoreError, demo, done, event, plan, shop, shop_aim, shop_part, vehicle, visit,
+    Store, StoreError, demo, done, event, plan, shop, shop_aim, shop_part, tread, vehicle, visit,
 };
 use chrono::Utc;
 use sqlx::{Connection, PgConnection};
@@ -366,4 +367,52 @@ async fn parts_and_aims_belong_to_their_shop_and_old_saves_are_refused() {
     assert!(shop_part::all(&mut other).await.unwrap().is_empty());
     assert!(shop_part::save(&mut other, s.id, 2, &part, false).await.is_err());
     assert!(!shop_aim::remove(&mut other, &aim.id).await.unwrap());
+}
+
+#[tokio::test]
+async fn a_tread_log_keeps_every_line_and_belongs_to_its_shop() {
+    let store = fresh("tread").await;
+    let s = demo::load(&store, false).await.unwrap();
+    let mut tx = store.tx(s.id).await.unwrap();
+    let vehicle = job::list(&mut tx, 0, 1).await.unwrap()[0].job.vehicle_id;
+    let entry = |km: f64, d: Option<[f64; 3]>| LogEntry {
+        odometer_km: km,
+        place: Some(TyrePlace::RightRear),
+        flipped: false,
+        depths_mm: d,
+        day: String::new(),
+        note: String::new(),
+    };
+    let t = tread::tyre(&mut tx, s.id, vehicle, "K7", None).await.unwrap();
+    assert_eq!(t, tread::tyre(&mut tx, s.id, vehicle, "K7", Some(8.5)).await.unwrap(), "one mark, one tyre");
+    let a = tread::write(&mut tx, s.id, t, &entry(100.0, None), None, "Specialist").await.unwrap();
+    let b = tread::write(&mut tx, s.id, t, &entry(9000.0, Some([6.0, 6.5, 6.6])), None, "Specialist")
+        .await
+        .unwrap();
+    // A correction of the first line stands first; a line of another tyre is not to be corrected through this one.
+    let c = tread::write(&mut tx, s.id, t, &entry(150.0, None), Some(a), "Specialist").await.unwrap();
+    let other = tread::tyre(&mut tx, s.id, vehicle, "K8", None).await.unwrap();
+    let wrong = tread::write(&mut tx, s.id, other, &entry(1.0, None), Some(b), "Specialist").await;
+    assert!(matches!(wrong, Err(StoreError::Missing { .. })));
+    let all = tread::of_vehicle(&mut tx, vehicle).await.unwrap();
+    let k7 = all.iter().find(|x| x.mark == "K7").unwrap();
+    assert_eq!(k7.lines.iter().map(|l| l.id).collect::<Vec<_>>(), vec![c, b]);
+    assert_eq!(k7.new_depth_mm, Some(8.5), "told later, filled in");
+    assert_eq!(k7.logged().place(), Some(TyrePlace::RightRear));
+    tread::strike(&mut tx, s.id, vehicle, b, "Specialist").await.unwrap();
+    assert!(matches!(
+        tread::strike(&mut tx, s.id, vehicle, b, "Specialist").await,
+        Err(StoreError::Missing { .. })
+    ));
+    let all = tread::of_vehicle(&mut tx, vehicle).await.unwrap();
+    assert_eq!(all.iter().find(|x| x.mark == "K7").unwrap().lines.len(), 1);
+    let kept: i64 = sqlx::query_scalar("select count(*) from tread_line where tyre_id = $1")
+        .bind(t)
+        .fetch_one(&mut *tx)
+        .await
+        .unwrap();
+    assert_eq!(kept, 4, "nothing is ever overwritten or removed");
+    tx.commit().await.unwrap();
+    let mut theirs = store.tx(Uuid::new_v4()).await.unwrap();
+    assert!(tread::of_vehicle(&mut theirs, vehicle).await.unwrap().is_empty());
 }

@@ -351,7 +351,7 @@ pub(crate) fn taught(
         .flat_map(|((i, _, _), p)| {
             ["inner", "centre", "outer"].into_iter().enumerate().filter_map(move |(j, name)| {
                 let off = p.read_mm[j] - p.after_mm[j];
-                (off.abs() > ODD_MM).then(|| (*i, name, off))
+                (off.abs() > ODD_MM).then_some((*i, name, off))
             })
         })
         .map(|(entry, name, off)| LogWarning {
