@@ -16,8 +16,12 @@ use bold_stance_core::reading::{
     shipped_prepare, suspicions, take,
 };
 use bold_stance_core::units::LengthUnit;
+use bold_stance_core::vehicle::AirLevel;
 use bold_stance_core::vehicle::{Attitude, Car, CarFacts, Gains, Measured, PlannedHeights};
-use bold_stance_core::wear::{AxleWearCase, Setup, TyreClass, calibrate, forecast};
+use bold_stance_core::wear::{
+    CarTyres, HeightShare, LogEntry, LoggedTyre, Plans, Setup, TreadLog, TyreClass, TyrePlace, calibrate,
+    car_wear, forecast,
+};
 use criterion::{Criterion, criterion_group, criterion_main};
 use std::hint::black_box;
 
@@ -69,9 +73,10 @@ fn speed(c: &mut Criterion) {
             }
         });
     });
-    let tyres: AxleWearCase = serde_json::from_str(
-        r#"{"tyre_size":"285/70R17","tyre_class":"all_terrain","tread_depth_mm":10.6,"limit_mm":3,"load_n":7000,
-        "pressure_kpa":240,"placard_kpa":260,"drive_share":0.5,"use":"trail","load_transfer_per_g":0.85}"#,
+    let tyres: CarTyres = serde_json::from_str(
+        r#"{"sizes":["285/70R17","285/70R17"],"class":"all_terrain","depth_mm":10.6,"limit_mm":3,"load_n":[7000,5600],
+        "pressure_kpa":[240,240],"placard_kpa":[260,260],"drive_front":0.5,"brake_front":0.65,"use":"trail",
+        "load_transfer_per_g":0.85,"roll_camber":[2.5,0]}"#,
     )
     .unwrap();
     let f = Filters::default();
@@ -279,5 +284,47 @@ fn readings(c: &mut Criterion) {
     });
 }
 
-criterion_group!(benches, speed, layouts, readings);
+/// Four tyres at four heights (planned, settled, loaded, an air level), as found, not set, and as a mix of heights,
+/// each with its band; then the same with a log of depths on every tyre.
+fn car_tread(c: &mut Criterion) {
+    let mut input = common::truck();
+    input.settle_mm = 9.0;
+    input.load_mm = 20.0;
+    input.levels = vec![AirLevel { name: "Access".into(), front_mm: -40.0, rear_mm: -40.0 }];
+    let p = plan(&input, &[]).unwrap();
+    let plans = Plans { front: &p, rear: Some(&p), other: None };
+    let mut tyres: CarTyres = serde_json::from_str(
+        r#"{"sizes":["285/70R17","285/70R17"],"class":"all_terrain","depth_mm":10.6,"limit_mm":3,"load_n":[7000,5600],
+        "pressure_kpa":[240,240],"placard_kpa":[260,260],"drive_front":0.5,"brake_front":0.65,"use":"trail",
+        "load_transfer_per_g":0.85,"roll_camber":[2.5,0],"price":250}"#,
+    )
+    .unwrap();
+    tyres.heights = ["Settled", "Loaded"].map(|s| HeightShare { state: s.into(), share: 50.0 }).to_vec();
+    c.bench_function("tread: a car's four tyres, four heights and their mix, bands", |b| {
+        b.iter(|| car_wear(black_box(&tyres), &plans, &TreadLog::default()).unwrap());
+    });
+    let line = |odometer_km: f64, p: TyrePlace, depths_mm| LogEntry {
+        odometer_km,
+        place: Some(p),
+        flipped: false,
+        depths_mm,
+        day: String::new(),
+        note: String::new(),
+    };
+    let logged = |p: TyrePlace| LoggedTyre {
+        mark: p.name().into(),
+        new_depth_mm: Some(11.0),
+        entries: vec![
+            line(0.0, p, None),
+            line(6000.0, p, Some([9.8, 10.1, 10.0])),
+            line(12_000.0, p, Some([8.7, 9.2, 9.1])),
+        ],
+    };
+    let log = TreadLog { tyres: TyrePlace::ALL.map(logged).to_vec(), set_at_km: Some(6000.0) };
+    c.bench_function("tread: the same, learning from depths of all four", |b| {
+        b.iter(|| car_wear(black_box(&tyres), &plans, &log).unwrap());
+    });
+}
+
+criterion_group!(benches, speed, layouts, readings, car_tread);
 criterion_main!(benches);

@@ -240,7 +240,7 @@ fn each_cause_has_a_case_that_finds_it_first_and_a_near_miss_that_does_not() {
         assert!(cases.iter().any(|k| k.cause == c.id), "no case for {}", c.id);
     }
     for k in &cases {
-        let d = diagnose(&data, &k.first).unwrap();
+        let d = diagnose(&data, &k.first, None).unwrap();
         assert_eq!(
             d.causes[0].id,
             k.cause,
@@ -249,7 +249,7 @@ fn each_cause_has_a_case_that_finds_it_first_and_a_near_miss_that_does_not() {
         );
         assert!(d.causes[0].share > 0.4, "{} only {:.2}", k.cause, d.causes[0].share);
         assert!(!d.causes[0].separates.is_empty() && !d.causes[0].speaks_for.is_empty());
-        let d = diagnose(&data, &k.near_miss).unwrap();
+        let d = diagnose(&data, &k.near_miss, None).unwrap();
         assert_ne!(d.causes[0].id, k.cause, "near miss");
         let sum: f64 = d.causes.iter().map(|c| c.share).sum();
         assert!(sum > 0.85 && sum <= 1.0 + 1e-9);
@@ -261,7 +261,7 @@ fn the_traps_are_kept_apart() {
     let data = shipped_diagnosis().unwrap();
     let seen =
         |list: &[(&str, &str)]| -> Seen { list.iter().map(|(a, b)| ((*a).into(), (*b).into())).collect() };
-    let first = |list: &[(&str, &str)]| diagnose(&data, &seen(list)).unwrap();
+    let first = |list: &[(&str, &str)]| diagnose(&data, &seen(list), None).unwrap();
     // Camber at the low height against toe: the feel of the ribs is what is asked for, and what decides.
     let open =
         [("pattern", "inner_edge"), ("height", "lower"), ("camber", "near_zero"), ("toe", "near_zero")];
@@ -292,15 +292,37 @@ fn the_traps_are_kept_apart() {
     assert!(d.stop.unwrap().contains("not driven on"));
     assert!(first(&[("pattern", "inner_edge")]).stop.is_none());
     // Nothing seen, nothing claimed.
-    let d = diagnose(&data, &Seen::new()).unwrap();
+    let d = diagnose(&data, &Seen::new(), None).unwrap();
     assert!(d.replace.is_none() && d.headline.contains("Say what"));
+}
+
+/// Depths at three grooves say where the tread is gone, beyond the scatter of a gauge; what is pressed counts more.
+#[test]
+fn measured_depths_stand_in_for_the_pattern() {
+    assert_eq!(pattern_of_depths([3.0, 4.5, 5.0]), Some("inner_edge"));
+    assert_eq!(pattern_of_depths([5.0, 4.5, 3.0]), Some("outer_edge"));
+    assert_eq!(pattern_of_depths([3.0, 4.5, 3.2]), Some("both_edges"));
+    assert_eq!(pattern_of_depths([4.5, 3.0, 4.2]), Some("centre"));
+    assert_eq!(pattern_of_depths([4.0, 4.3, 4.6]), None, "within the scatter");
+    let data = shipped_diagnosis().unwrap();
+    let seen: Seen = [("camber".into(), "negative".into()), ("feather".into(), "none".into())].into();
+    let d = diagnose(&data, &seen, Some([3.0, 4.5, 5.0])).unwrap();
+    assert_eq!(
+        (d.causes[0].id.as_str(), d.measured_pattern.as_deref()),
+        ("camber_negative", Some("inner_edge"))
+    );
+    assert!(d.causes[0].speaks_for.iter().any(|f| f.label == "inner edge"));
+    let pressed: Seen = [("pattern".into(), "diagonal".into())].into();
+    assert_eq!(diagnose(&data, &pressed, Some([3.0, 4.5, 5.0])).unwrap().causes[0].id, "diagonal");
+    let e = diagnose(&data, &seen, Some([3.0, f64::NAN, 5.0])).unwrap_err();
+    assert_eq!(e[0].field, "depths_mm.1");
 }
 
 #[test]
 fn answers_that_do_not_exist_are_refused_at_their_question() {
     let data = shipped_diagnosis().unwrap();
     let seen: Seen = [("pattern".into(), "purple".into()), ("weather".into(), "wet".into())].into();
-    let p = diagnose(&data, &seen).unwrap_err();
+    let p = diagnose(&data, &seen, None).unwrap_err();
     assert!(p.iter().any(|p| p.field == "seen.pattern" && p.right.contains("inner_edge")));
     assert!(p.iter().any(|p| p.field == "seen.weather"));
 }

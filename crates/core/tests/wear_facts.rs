@@ -153,11 +153,11 @@ fn f6_three_quarters_of_a_degree() {
 #[test]
 fn f7_outer_shoulder_of_the_fronts() {
     let t = tyre(215.0, 55.0, 17.0, TyreClass::AllSeason);
-    for (u, want) in [(Use::Mixed, 1.027), (Use::CornerHeavy, 1.073)] {
+    for (u, want, points) in [(Use::Mixed, 1.027, 7.0), (Use::CornerHeavy, 1.073, 12.0)] {
         let r = rates(&t, &car(), u, 0.0, 0.0);
         assert!((r[20] / r[0] - want).abs() < 0.002, "{:.4}", r[20] / r[0]);
-        let s = irregular_with(&t, &car(), &setup(0.0, 0.0), &UseMix::One(u), Rotated::Some);
-        assert_eq!(s.word, "low", "{s:?}");
+        let s = irregular(&t, &car(), &setup(0.0, 0.0), &UseMix::One(u), &Upkeep::default());
+        assert_eq!((s.word.as_str(), s.points), ("low", points), "{s:?}");
     }
 }
 
@@ -230,6 +230,8 @@ fn own_basis_returns_the_life_that_was_had() {
         setups: setup(0.0, 0.0).to_vec(),
         readings: None,
         compare_to: None,
+        rotated: None,
+        worn_dampers: false,
         note: None,
     };
     let r = run(&case).unwrap();

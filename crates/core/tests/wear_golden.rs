@@ -32,6 +32,8 @@ fn case(t: Tyre, wheel: Wheel, use_: Use, camber: f64, toe: f64) -> WearCase {
         setups: vec![Setup { camber_deg: camber, toe_deg: toe, share: 1.0 }],
         readings: None,
         compare_to: None,
+        rotated: None,
+        worn_dampers: false,
         note: None,
     }
 }

@@ -1221,50 +1221,6 @@ export interface components {
             /** @description Lowest and highest travel of the left wheel, mm, within 250. */
             travel_range_mm: number[];
         };
-        /** @description What the forecast needs beside the angles. */
-        AxleWearCase: {
-            /**
-             * Format: double
-             * @description 1 front drive, 0.5 both, 0 rear.
-             */
-            drive_share: number;
-            /**
-             * Format: double
-             * @description Depth at which the tyre is done, mm.
-             */
-            limit_mm: number;
-            /**
-             * Format: double
-             * @description Load on one wheel, N.
-             */
-            load_n: number;
-            /**
-             * Format: double
-             * @description Load transfer per g: 0.85 pickup, 0.7 car, 0.6 low sports.
-             */
-            load_transfer_per_g: number;
-            /**
-             * Format: double
-             * @description Placard pressure, kPa.
-             */
-            placard_kpa: number;
-            /**
-             * Format: double
-             * @description Pressure, kPa.
-             */
-            pressure_kpa: number;
-            /**
-             * Format: double
-             * @description Depth it starts from, mm.
-             */
-            tread_depth_mm: number;
-            /** @description Compound. */
-            tyre_class: components["schemas"]["TyreClass"];
-            /** @description Nominal size. */
-            tyre_size: string;
-            /** @description How it is driven. */
-            use: components["schemas"]["Use"];
-        };
         BTreeMap: {
             [key: string]: string;
         };
@@ -1531,6 +1487,7 @@ export interface components {
              *       "rotated": "never",
              *       "set_at_km": null,
              *       "uses": [],
+             *       "worn_dampers": false,
              *       "yearly_km": 15000
              *     }
              */
@@ -1605,6 +1562,8 @@ export interface components {
             torque_factor?: number;
             /** @description How it is driven. */
             use: components["schemas"]["UseMix"];
+            /** @description Worn dampers. */
+            worn_dampers?: boolean;
             /**
              * Format: double
              * @description Distance a year, km.
@@ -1872,6 +1831,8 @@ export interface components {
         };
         /** @description What was seen. */
         DiagnoseRequest: {
+            /** @description Inner, centre and outer main groove as last read, mm: they stand in for the pattern where none was pressed. */
+            depths_mm?: number[] | null;
             /** @description Answers by question. */
             seen: components["schemas"]["BTreeMap"];
         };
@@ -1883,6 +1844,8 @@ export interface components {
             causes: components["schemas"]["Ranked"][];
             /** @description One line. */
             headline: string;
+            /** @description The pattern that measured depths show, taken as seen where none was pressed. */
+            measured_pattern?: string | null;
             /** @description Replace tyres before aligning, and why. */
             replace?: string | null;
             /** @description Stop: do not drive on it. */
@@ -3957,7 +3920,7 @@ export interface components {
             filters?: components["schemas"]["Filters"];
             /** @description The plan; its fitted parts are not looked at. */
             plan: components["schemas"]["PlanInput"];
-            tyres?: components["schemas"]["AxleWearCase"] | null;
+            tyres?: components["schemas"]["CarTyres"] | null;
         };
         /** @description What a search found. */
         SearchResult: {
@@ -4854,7 +4817,7 @@ export interface components {
             levers: components["schemas"]["Lever"][];
             /** @description Where. */
             place: components["schemas"]["TyrePlace"];
-            /** @description States; the last but for a second plan leads. */
+            /** @description States, a second plan last. */
             scenes: components["schemas"]["SceneWear"][];
         };
         /**
@@ -5133,6 +5096,11 @@ export interface components {
              * @default []
              */
             uses: components["schemas"]["UseShare"][];
+            /**
+             * @description Worn dampers.
+             * @default false
+             */
+            worn_dampers: boolean;
             /**
              * Format: double
              * @description Distance a year, km.

@@ -9,7 +9,7 @@ use crate::geometry::Geometry;
 use crate::linkage::Linkage;
 use crate::part::{Part, list_problems, shipped_parts};
 use crate::problem::Problem;
-use crate::wear::AxleWearCase;
+use crate::wear::CarTyres;
 use serde::{Deserialize, Serialize};
 
 /// The case.
@@ -25,7 +25,7 @@ pub struct PlanCase {
     pub filters: Filters,
     /// Tyres to forecast.
     #[serde(default)]
-    pub tyres: Option<AxleWearCase>,
+    pub tyres: Option<CarTyres>,
     /// Parts to choose from; the shipped ones when absent.
     #[serde(default)]
     pub parts: Option<Vec<Part>>,
@@ -126,7 +126,7 @@ pub fn run_plan(case: &PlanCase) -> Result<PlanCaseResult, PlanCaseError> {
     };
     let found = search(&case.input, &case.filters, case.tyres.as_ref(), &parts, &|_| true).map_err(
         |list| match list.into_iter().next() {
-            Some(p) if p.field.starts_with("filters") => bad(p),
+            Some(p) if p.field.starts_with("filters") || p.field.starts_with("tyres") => bad(p),
             Some(p) => under("input.", p),
             None => bad(Problem::new("input", "unusable", "a plan that can be worked out")),
         },

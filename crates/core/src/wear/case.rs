@@ -2,7 +2,8 @@
 
 use super::band::{Band, Belief, RatioBand, Running, TreadReading, band_km, carry, ratio_band, update};
 use super::basis::Basis;
-use super::forecast::{Irregular, Parameters, Setup, Shares, Wheel, forecast, irregular, shares};
+use super::car_tyres::Rotated;
+use super::forecast::{Irregular, Parameters, Setup, Shares, Upkeep, Wheel, forecast, irregular, shares};
 use super::tyre::Tyre;
 use super::uses::UseMix;
 use crate::problem::{Problem, in_range};
@@ -47,6 +48,12 @@ pub struct WearCase {
     /// Another setup of the same wheel.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub compare_to: Option<WearOther>,
+    /// Rotation record, for the irregular-wear score; now and then when absent.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub rotated: Option<Rotated>,
+    /// Worn dampers, for the irregular-wear score.
+    #[serde(default, skip_serializing_if = "std::ops::Not::not")]
+    pub worn_dampers: bool,
     /// Free remark.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub note: Option<String>,
@@ -149,6 +156,10 @@ pub fn run(case: &WearCase) -> Result<WearResult, Problem> {
     let other = case.compare_to.as_ref().map(|o| (belief_of(&o.setups), o.realigned));
     let ratio = other.as_ref().map(|(o, _)| ratio_band(&prior, o));
     let changed = other.as_ref().and_then(|(o, r)| read.map(|_| carry(&belief, o, *r).band));
+    let upkeep = Upkeep {
+        rotated: case.rotated.unwrap_or(Upkeep::default().rotated),
+        worn_dampers: case.worn_dampers,
+    };
     let mut notes = Vec::new();
     if case.setups.iter().any(|s| s.camber_deg < -5.0 || s.toe_deg.abs() > 1.0) {
         notes.push("outside what the model was set for: camber past −5° or toe past 1° a wheel".into());
@@ -162,7 +173,7 @@ pub fn run(case: &WearCase) -> Result<WearResult, Problem> {
         mean_energy_j_m2: f.mean_energy_j_m2,
         shares: shares(&case.tyre, &case.wheel, &case.setups, &case.use_),
         band_km: band_km(&belief),
-        irregular: irregular(&case.tyre, &case.wheel, &case.setups, &case.use_),
+        irregular: irregular(&case.tyre, &case.wheel, &case.setups, &case.use_, &upkeep),
         changed_band_km: changed,
         ratio_band: ratio,
         new_depth_mm: case.tyre.new_depth(),

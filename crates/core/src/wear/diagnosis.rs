@@ -3,7 +3,7 @@
 //! A cause's score is its prior plus what each answer adds, like the logarithm of odds; shares are those odds over
 //! all causes. The weights are judgement, so the share only orders and separates.
 
-use crate::problem::{Problem, parse_json};
+use crate::problem::{Problem, in_range, parse_json};
 use serde::{Deserialize, Serialize};
 use std::collections::BTreeMap;
 
@@ -11,6 +11,9 @@ use std::collections::BTreeMap;
 const OTHER: &str = "*";
 /// A cause this far behind the first, in share, is not worth naming.
 const WORTH_NAMING: f64 = 0.01;
+/// Grooves this far apart are a pattern and not the gauge's scatter, mm (a depth gauge holds 0.25 mm; common practice,
+/// no source).
+const APART_MM: f64 = 0.8;
 
 /// An answer to choose.
 #[derive(Debug, Clone, PartialEq, Eq, Serialize, Deserialize)]
@@ -129,6 +132,8 @@ pub struct Diagnosis {
     pub headline: String,
     /// The question whose answer would separate the first two best; none when it is plain.
     pub ask_next: Option<String>,
+    /// The pattern that measured depths show, taken as seen where none was pressed.
+    pub measured_pattern: Option<String>,
     /// Stop: do not drive on it.
     pub stop: Option<String>,
     /// Replace tyres before aligning, and why.
@@ -188,12 +193,37 @@ impl Cause {
     }
 }
 
-/// Ranks the causes by what was seen.
+/// The pattern that depths of the inner, centre and outer groove show, mm; none when they are alike.
+#[must_use]
+pub fn pattern_of_depths([inner, centre, outer]: [f64; 3]) -> Option<&'static str> {
+    let less = |a: f64, b: f64| b - a >= APART_MM;
+    if less(inner, centre) && less(outer, centre) {
+        Some("both_edges")
+    } else if less(centre, inner) && less(centre, outer) {
+        Some("centre")
+    } else if less(inner, outer) && inner < centre {
+        Some("inner_edge")
+    } else if less(outer, inner) && outer < centre {
+        Some("outer_edge")
+    } else {
+        None
+    }
+}
+
+/// Ranks the causes by what was seen and, where no pattern was pressed, by depths of the inner, centre and outer
+/// groove, mm.
 ///
 /// # Errors
-/// Every [`Problem`] of the answers, by field under `seen`.
-pub fn diagnose(data: &DiagnosisData, seen: &Seen) -> Result<Diagnosis, Vec<Problem>> {
+/// Every [`Problem`] of the answers, by field under `seen`, and of the depths under `depths_mm`.
+pub fn diagnose(
+    data: &DiagnosisData,
+    seen: &Seen,
+    depths_mm: Option<[f64; 3]>,
+) -> Result<Diagnosis, Vec<Problem>> {
     let mut problems = Vec::new();
+    for (i, d) in depths_mm.iter().flatten().enumerate() {
+        problems.extend(in_range(&format!("depths_mm.{i}"), *d, 0.0, 30.0, "mm").err());
+    }
     for (q, a) in seen {
         match data.question(q) {
             None => problems.push(Problem::new(
@@ -211,6 +241,19 @@ pub fn diagnose(data: &DiagnosisData, seen: &Seen) -> Result<Diagnosis, Vec<Prob
     if !problems.is_empty() {
         return Err(problems);
     }
+    let measured_pattern = depths_mm.and_then(pattern_of_depths);
+    let with_depths: Seen;
+    let seen = match measured_pattern {
+        Some(p) if !seen.contains_key("pattern") => {
+            with_depths = seen
+                .iter()
+                .map(|(q, a)| (q.clone(), a.clone()))
+                .chain([("pattern".into(), p.into())])
+                .collect();
+            &with_depths
+        }
+        _ => seen,
+    };
     let stop = (seen.get("cords").is_some_and(|a| a == "yes")).then(|| {
         "Cords, belts or a bulge: the tyre is done. The car is not driven on it, nor aligned on it."
             .to_owned()
@@ -286,7 +329,8 @@ pub fn diagnose(data: &DiagnosisData, seen: &Seen) -> Result<Diagnosis, Vec<Prob
         .filter(|c| c.replace_first && c.share >= 0.4 && !seen.is_empty())
         .map(|c| format!("{}: replace before aligning. {}", c.name, c.then));
     causes.retain(|c| c.share >= WORTH_NAMING);
-    Ok(Diagnosis { causes, headline, ask_next, stop, replace })
+    let measured_pattern = measured_pattern.map(str::to_owned);
+    Ok(Diagnosis { causes, headline, ask_next, measured_pattern, stop, replace })
 }
 
 /// First letter small, unless it is one word of capitals.

@@ -1,6 +1,6 @@
 //! What is told of a car's tyres beside size and compound; kept with the vehicle.
 
-use super::car::{HeightShare, Rotated};
+use super::car_tyres::{HeightShare, Rotated};
 use super::uses::Use;
 use crate::problem::{Problem, in_range};
 use serde::{Deserialize, Serialize};
@@ -30,6 +30,8 @@ pub struct WearFacts {
     pub rear_placard_kpa: Option<f64>,
     /// Directional tread.
     pub directional: bool,
+    /// Worn dampers.
+    pub worn_dampers: bool,
     /// High torque from standstill.
     pub high_torque: bool,
     /// Lifting off brakes through the driven wheels.
@@ -61,6 +63,7 @@ impl Default for WearFacts {
             rear_pressure_kpa: None,
             rear_placard_kpa: None,
             directional: false,
+            worn_dampers: false,
             high_torque: false,
             regen: false,
             uses: Vec::new(),

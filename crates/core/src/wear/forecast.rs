@@ -1,6 +1,6 @@
 //! The forward model: energy put into each of 21 strips, and what it wears.
 
-use super::car::Rotated;
+use super::car_tyres::Rotated;
 use super::tyre::{Tread, Tyre, TyreClass, tread_of};
 use super::uses::{Use, UseMix, mix_rows};
 use crate::problem::{Problem, in_range};
@@ -135,6 +135,14 @@ fn brush_inverse(c: f64, mu: f64, d: f64) -> f64 {
     3.0 * mu / c * (1.0 - (1.0 - d.min(0.9 * mu) / mu).cbrt())
 }
 
+/// Load of every strip over the mean load: bulged by pressure (`bulge`, shoulders up when positive), tilted by camber and
+/// side force (`tilt`, outer edge up when positive). Never below zero, mean 1.
+fn strip_loads(etas: &[f64; STRIPS], bulge: f64, tilt: f64) -> [f64; STRIPS] {
+    let load = etas.map(|e| (1.0 + bulge * (3.0 * e * e - 1.0) / 2.0 + tilt * e).max(0.0));
+    let scale = STRIPS as f64 / load.iter().sum::<f64>();
+    load.map(|l| l * scale)
+}
+
 /// Runs the forward model on one wheel. The use severity `p.sev` scales events after they are told apart.
 pub(crate) fn raw(tread: &Tread, w: &Wheel, setups: &[Setup], mix: &UseMix, p: &Parameters) -> Raw {
     let width = tread.w * p.width_scale;
@@ -177,12 +185,7 @@ pub(crate) fn raw(tread: &Tread, w: &Wheel, setups: &[Setup], mix: &UseMix, p: &
                 let sm = (sx0 * sx0 + sy * sy + sf * sf).sqrt();
                 let fy = brush(c, mu, sm) * sy / sm;
                 let tau = p.kappa_g * (width / 2.0) * g.tan() / delta + p.k_f * fy;
-                let mut load: [f64; STRIPS] = std::array::from_fn(|i| {
-                    let e = etas[i];
-                    (1.0 + p.b_p * x * (3.0 * e * e - 1.0) / 2.0 + tau * e).max(0.0)
-                });
-                let scale = STRIPS as f64 / load.iter().sum::<f64>();
-                load.iter_mut().for_each(|l| *l *= scale);
+                let load = strip_loads(&etas, p.b_p * x, tau);
                 let half = width / 2.0;
                 let y0 = load.iter().zip(etas).map(|(l, e)| l * e * half).sum::<f64>() / STRIPS as f64;
                 let weight = row.share * s.share / total / sides.len() as f64;
@@ -366,15 +369,25 @@ pub struct Irregular {
     pub parts: Vec<(String, f64)>,
 }
 
-/// Scores irregular wear without rotation records.
-#[must_use]
-pub fn irregular(tyre: &Tyre, w: &Wheel, setups: &[Setup], mix: &UseMix) -> Irregular {
-    irregular_with(tyre, w, setups, mix, Rotated::Never)
+/// How the tyres and the car are looked after, as far as it bears on irregular wear.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub struct Upkeep {
+    /// Rotation record.
+    pub rotated: Rotated,
+    /// Dampers are worn.
+    pub worn_dampers: bool,
+}
+
+impl Default for Upkeep {
+    /// Nothing told: rotated now and then, sound dampers, as the specification counts a case that says nothing.
+    fn default() -> Self {
+        Self { rotated: Rotated::Some, worn_dampers: false }
+    }
 }
 
 /// Scores irregular wear.
 #[must_use]
-pub fn irregular_with(tyre: &Tyre, w: &Wheel, setups: &[Setup], mix: &UseMix, rotated: Rotated) -> Irregular {
+pub fn irregular(tyre: &Tyre, w: &Wheel, setups: &[Setup], mix: &UseMix, upkeep: &Upkeep) -> Irregular {
     let total: f64 = setups.iter().map(|s| s.share).sum();
     let rms = |f: &dyn Fn(&Setup) -> f64| {
         (setups.iter().map(|s| s.share * f(s).powi(2)).sum::<f64>() / total).sqrt()
@@ -388,7 +401,7 @@ pub fn irregular_with(tyre: &Tyre, w: &Wheel, setups: &[Setup], mix: &UseMix, ro
     let all = [
         ("toe", (k * (toe - 0.05).max(0.0)).min(40.0)),
         ("pressure", (75.0 * (x.clamp(-0.6, 1.0).abs() - 0.05).max(0.0)).min(15.0)),
-        match rotated {
+        match upkeep.rotated {
             Rotated::Never => ("no rotation record", 15.0),
             Rotated::Some => ("rotated now and then", 7.0),
             Rotated::Regular => ("rotated", 0.0),
@@ -397,6 +410,7 @@ pub fn irregular_with(tyre: &Tyre, w: &Wheel, setups: &[Setup], mix: &UseMix, ro
         ("camber", (5.0 * (camber - 1.0).max(0.0)).min(10.0)),
         ("open tread", if tyre.class == TyreClass::AllTerrain { 10.0 } else { 0.0 }),
         ("use", if mix.is_hard() { 5.0 } else { 0.0 }),
+        ("worn dampers", if upkeep.worn_dampers { 20.0 } else { 0.0 }),
     ];
     let points = all.iter().map(|p| p.1).sum::<f64>().min(100.0);
     let word = if points < 20.0 {
@@ -433,3 +447,7 @@ impl Wheel {
         out
     }
 }
+
+#[cfg(test)]
+#[path = "forecast_tests.rs"]
+mod tests;

@@ -7,6 +7,7 @@ mod axle;
 mod band;
 mod basis;
 mod car;
+mod car_tyres;
 mod case;
 mod diagnosis;
 mod facts;
@@ -15,34 +16,35 @@ mod limits;
 mod log;
 mod log_table;
 mod rotation;
+mod scenes;
 mod trial;
 mod tyre;
 mod uses;
 mod worth;
 
-pub use axle::{AxleWearCase, life_band, life_of};
+pub(crate) use axle::{axle_band, axle_life};
 pub use band::{
     Band, Belief, Carried, RatioBand, ReadAt, Running, TreadReading, band_km, carry, learn, ratio_band,
     update,
 };
 pub use basis::{Basis, OwnLife};
-pub use car::{
-    CarTyres, CarWear, HeightShare, IrregularPart, LearnedTyre, Plans, Rotated, SceneWear, TyreForecast,
-    car_wear,
-};
+pub use car::{CarWear, IrregularPart, LearnedTyre, Plans, SceneWear, TyreForecast, car_wear};
+pub use car_tyres::{CarTyres, HeightShare, Rotated};
 pub use case::{WearCase, WearOther, WearResult, run};
 pub use diagnosis::{
-    Answer, Cause, Diagnosis, DiagnosisData, Finding, Question, Ranked, Seen, diagnose, shipped_diagnosis,
+    Answer, Cause, Diagnosis, DiagnosisData, Finding, Question, Ranked, Seen, diagnose, pattern_of_depths,
+    shipped_diagnosis,
 };
 pub use facts::{UseShare, WearFacts};
 pub use forecast::{
-    Forecast, Irregular, STRIPS, Setup, Shares, Wheel, calibrate, eta, forecast, irregular, irregular_with,
-    shares, shares_both,
+    Forecast, Irregular, STRIPS, Setup, Shares, Upkeep, Wheel, calibrate, eta, forecast, irregular, shares,
+    shares_both,
 };
 pub use limits::{TreadLimit, shipped_limits};
 pub use log::{LogEntry, LogWarning, LoggedTyre, ReadPoint, TreadLog, TyrePlace, place_warnings};
 pub use log_table::{log_from_csv, log_to_csv};
 pub use rotation::{Rotation, RotationPlan, rotation_plans};
+pub(crate) use scenes::driven;
 pub use trial::{TrialRow, tread_trial};
 pub use tyre::{Tread, Tyre, TyreClass, tread_of};
 pub use uses::{Use, UseMix, mix_rows};

@@ -9,7 +9,7 @@ use bold_stance_core::plan::{
     Filters, HeightAnswer, HeightTarget, PlanInput, Progress, SearchResult, height_for, search,
 };
 use bold_stance_core::problem::Problem;
-use bold_stance_core::wear::AxleWearCase;
+use bold_stance_core::wear::CarTyres;
 use serde::{Deserialize, Serialize};
 use std::sync::atomic::{AtomicBool, Ordering};
 use tokio::sync::mpsc::error::TrySendError;
@@ -27,7 +27,7 @@ pub struct SearchRequest {
     pub filters: Filters,
     /// Tyres to forecast.
     #[serde(default)]
-    pub tyres: Option<AxleWearCase>,
+    pub tyres: Option<CarTyres>,
 }
 
 /// One line of the stream: `progress`, then `result` or `problems`.

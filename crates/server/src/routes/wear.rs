@@ -55,6 +55,9 @@ pub struct CarWearRequest {
 pub struct DiagnoseRequest {
     /// Answers by question.
     pub seen: Seen,
+    /// Inner, centre and outer main groove as last read, mm: they stand in for the pattern where none was pressed.
+    #[serde(default)]
+    pub depths_mm: Option<[f64; 3]>,
 }
 
 /// Questions, causes and limits.
@@ -151,7 +154,7 @@ pub async fn data() -> Result<HttpResponse, ApiError> {
     responses((status = 200, body = Diagnosis), (status = 422, body = ProblemDocument)))]
 #[post("/api/v1/diagnose")]
 pub async fn diagnosis(Doc(r): Doc<DiagnoseRequest>) -> Result<HttpResponse, ApiError> {
-    Ok(HttpResponse::Ok().json(diagnose(&shipped_diagnosis()?, &r.seen)?))
+    Ok(HttpResponse::Ok().json(diagnose(&shipped_diagnosis()?, &r.seen, r.depths_mm)?))
 }
 
 async fn view(tx: &mut Tx, vehicle: Uuid) -> Result<TreadView, ApiError> {

@@ -9,7 +9,8 @@ import type { AxleName, Bench } from '../../shell/ticket';
 import { num } from '../../units/print';
 import { AimDialog } from './AimDialog';
 import { PlanMenu } from './PlanMenu';
-import { SetsPane, tyresOf } from './SetsPane';
+import { carTyres } from '../wear/data';
+import { SetsPane } from './SetsPane';
 
 export function status(c: Candidate): { glyph: GlyphName; word: string } {
   switch (c.status) {
@@ -52,7 +53,7 @@ export function PartsPane({ bench, axle, result, fitted: on, setFitted, input, c
   const [mode, setMode] = useState<'parts' | 'sets'>('parts');
   const [pins, setPins] = useState<{ pinned: string[]; excluded: string[] }>({ pinned: [], excluded: [] });
   const limit = draft?.limit_mm ?? 3;
-  const tyres = useMemo(() => tyresOf(ticket, limit), [ticket, limit]);
+  const tyres = useMemo(() => carTyres(ticket, limit), [ticket, limit]);
   const navigate = useNavigate();
   if (!draft) return null;
   const { verdict, candidates } = result;

@@ -5,7 +5,6 @@ import type { PlanInput, Schemas } from '../../api/client';
 import { FieldError } from '../../shell/Fault';
 import { Glyph } from '../../shell/glyphs';
 import { useSettings } from '../../shell/settings';
-import type { Ticket } from '../../api/client';
 import { angle, num } from '../../units/print';
 import { useSearch, type Filters, type Tyres } from './useSearch';
 
@@ -19,23 +18,6 @@ const rules: [Rule, string][] = [
   ['moves_pivots', 'Pivots stay'],
   ['knuckle', 'Knuckles stay'],
 ];
-
-/** Tyre facts of a ticket as the search takes them. */
-export function tyresOf(t: Ticket, limit: number): Tyres {
-  const f = t.vehicle.facts;
-  return {
-    tyre_size: f.tyre_size,
-    tyre_class: f.tyre_class,
-    tread_depth_mm: f.tread_depth_mm,
-    limit_mm: limit,
-    load_n: f.front_load_n,
-    pressure_kpa: f.pressure_kpa,
-    placard_kpa: f.placard_kpa,
-    drive_share: f.drive === 'front' ? 1 : f.drive === 'both' ? 0.5 : 0,
-    use: f.use,
-    load_transfer_per_g: f.silhouette === 'pickup' ? 0.85 : 0.7,
-  };
-}
 
 interface Props {
   input: PlanInput;

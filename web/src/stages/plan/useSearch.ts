@@ -5,7 +5,7 @@ import { ApiProblem, type PlanInput, type Schemas } from '../../api/client';
 export type Filters = Schemas['Filters'];
 export type SearchResult = Schemas['SearchResult'];
 type Line = Schemas['SearchLine'];
-export type Tyres = Schemas['AxleWearCase'];
+export type Tyres = Schemas['CarTyres'];
 
 export interface Searching {
   result?: SearchResult | undefined;

@@ -47,16 +47,26 @@ export function Diagnose({ modes, tyre }: { modes: React.ReactNode; tyre: TyreFo
   const seen: Seen = Object.fromEntries(
     Object.entries({ ...start, ...said }).filter((e): e is [string, string] => e[1] !== null),
   );
+  // Depths as last read stand in for the pattern until one is pressed or taken out.
+  const depths = said.pattern === undefined ? (tyre?.learned?.points.at(-1)?.read_mm ?? null) : null;
   const answer = useQuery({
-    queryKey: ['diagnose', seen],
-    queryFn: () => take(api.POST('/api/v1/diagnose', { body: { seen } })),
+    queryKey: ['diagnose', seen, depths],
+    queryFn: () =>
+      take(
+        api.POST('/api/v1/diagnose', {
+          body: { seen, depths_mm: depths as [number, number, number] | null },
+        }),
+      ),
     placeholderData: (p) => p,
   });
   const d = answer.data;
-  const told = Object.keys(said).some((k) => said[k] !== null);
+  const measured = depths ? d?.measured_pattern : undefined;
+  const shown = seen.pattern ?? measured;
+  const told = Object.keys(said).some((k) => said[k] !== null) || !!measured;
   const questions = data.data?.diagnosis.questions ?? [];
   const pattern = questions.find((q) => q.id === 'pattern');
-  const toggle = (q: string, a: string) => setSaid((s) => ({ ...s, [q]: seen[q] === a ? null : a }));
+  const toggle = (q: string, a: string) =>
+    setSaid((s) => ({ ...s, [q]: (q === 'pattern' ? shown : seen[q]) === a ? null : a }));
   return (
     <main className="main wear-main diagnose">
       <section className="pane" style={{ overflowY: 'auto' }}>
@@ -74,12 +84,15 @@ export function Diagnose({ modes, tyre }: { modes: React.ReactNode; tyre: TyreFo
               key={a.id}
               type="button"
               className="bare"
-              aria-pressed={seen.pattern === a.id}
+              aria-pressed={shown === a.id}
               onClick={() => toggle('pattern', a.id)}
               data-testid={`seen-pattern-${a.id}`}
             >
               <WornTread kind={a.id} />
-              <span>{a.label}</span>
+              <span>
+                {a.label}
+                {measured === a.id && <small> by depth</small>}
+              </span>
             </button>
           ))}
         </div>

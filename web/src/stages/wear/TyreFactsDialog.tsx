@@ -20,6 +20,7 @@ const numbers: [string, string, string][] = [
 const optional = ['own_life_km', 'rear_pressure_kpa', 'rear_placard_kpa', 'set_at_km'];
 const flags: [keyof WearFacts, string][] = [
   ['directional', 'Directional tread'],
+  ['worn_dampers', 'Worn dampers'],
   ['high_torque', 'High torque from standstill'],
   ['regen', 'Lifting off brakes the wheels'],
 ];

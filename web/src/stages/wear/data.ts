@@ -26,6 +26,7 @@ export const capital = (s: string) => s.replace(/^./, (c) => c.toUpperCase());
 
 export const usualWear: WearFacts = {
   directional: false,
+  worn_dampers: false,
   heights: [],
   high_torque: false,
   own_life_km: null,
@@ -70,6 +71,7 @@ export function carTyres(t: Ticket, limit_mm: number): Tyres {
     rotated: w.rotated,
     rotate_every_km: w.rotate_every_km,
     directional: w.directional,
+    worn_dampers: w.worn_dampers,
     price: w.price,
     yearly_km: w.yearly_km,
   };

@@ -12,7 +12,7 @@ use crate::plan::reach::LockTurn;
 use crate::plan::states::{StateSide, states};
 use crate::plan::work::{Work, misfits, provided};
 use crate::vehicle::StateKind;
-use crate::wear::{AxleWearCase, Band, life_band, life_of};
+use crate::wear::{Band, CarTyres, axle_band, axle_life, driven};
 use crate::wheel::Alignment;
 
 /// A set and how it was judged.
@@ -57,7 +57,7 @@ pub(super) fn front(mut posed: Vec<(Set, Quick)>, most: usize, pool: &Pool<'_>) 
 pub(super) fn set_plan(
     work: &Work<'_>,
     parts: &[&Part],
-    tyres: Option<&AxleWearCase>,
+    tyres: Option<&CarTyres>,
     turn: Option<&LockTurn>,
 ) -> Option<SetPlan> {
     let (benches, set) = work.settings(parts, false)?;
@@ -87,7 +87,13 @@ pub(super) fn set_plan(
         now - 0.5 * (was(0).unwrap_or(now) + was(1).unwrap_or(now))
     };
     let positions = [set[0].positions.clone(), set[1].positions.clone()];
-    let elsewhere = states(work, parts, &positions)
+    let heights = states(work, parts, &positions);
+    let life = tyres.and_then(|t| {
+        let scene = driven(&heights, &t.heights, &set[0].angles, &set[1].angles);
+        let km = axle_life(t, work.input.geometry.axle, &scene)?;
+        Some(Band { low: km, median: km, high: km })
+    });
+    let elsewhere = heights
         .into_iter()
         .filter(|s| !s.judged && s.kind != StateKind::Arrived)
         .map(|s| {
@@ -97,14 +103,6 @@ pub(super) fn set_plan(
             (s.name, off(&s.left).max(off(&s.right)))
         })
         .collect();
-    let life = tyres.and_then(|t| {
-        let toe = 0.5 * (set[0].angles.toe_deg + set[1].angles.toe_deg);
-        let km = set
-            .iter()
-            .filter_map(|s| life_of(t, s.angles.camber_deg, toe, s.angles.caster_deg))
-            .fold(f64::MAX, f64::min);
-        (km < f64::MAX).then_some(Band { low: km, median: km, high: km })
-    });
     Some(SetPlan {
         parts: parts.iter().map(|p| SetPart { id: p.id.clone(), name: p.name.clone() }).collect(),
         cost: parts.iter().map(|p| p.cost).fold(0.0, |a, b| a + b),
@@ -166,12 +164,7 @@ pub(super) fn ranked(mut plans: Vec<SetPlan>) -> Vec<SetPlan> {
 }
 
 /// Bands of the angles and of the tyre's distance.
-pub(super) fn with_bands(
-    work: &Work<'_>,
-    p: &SetPlan,
-    pool: &[Part],
-    tyres: Option<&AxleWearCase>,
-) -> SetPlan {
+pub(super) fn with_bands(work: &Work<'_>, p: &SetPlan, pool: &[Part], tyres: Option<&CarTyres>) -> SetPlan {
     let mut out = p.clone();
     let parts: Vec<&Part> = p.parts.iter().filter_map(|n| pool.iter().find(|q| q.id == n.id)).collect();
     let at = work.state.own_mm;
@@ -181,11 +174,10 @@ pub(super) fn with_bands(
         if i == 0 { out.left.doubt = d } else { out.right.doubt = d }
     }
     out.life_km = tyres.and_then(|t| {
-        let toe = 0.5 * (p.left.angles.toe_deg + p.right.angles.toe_deg);
-        [&p.left, &p.right]
-            .into_iter()
-            .filter_map(|s| life_band(t, s.angles.camber_deg, toe, s.angles.caster_deg))
-            .min_by(|a, b| a.median.total_cmp(&b.median))
+        let positions = [p.left.positions.clone(), p.right.positions.clone()];
+        let heights = states(work, &parts, &positions);
+        let scene = driven(&heights, &t.heights, &p.left.angles, &p.right.angles);
+        axle_band(t, work.input.geometry.axle, &scene)
     });
     out
 }

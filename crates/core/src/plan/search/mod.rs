@@ -18,7 +18,7 @@ use super::work::{frees_nothing, provided};
 use crate::fit::Doubt;
 use crate::part::{Part, PartGroup, Rule};
 use crate::problem::{Problem, in_range};
-use crate::wear::{AxleWearCase, Band};
+use crate::wear::{Band, CarTyres};
 use crate::wheel::Alignment;
 use finalists::{Posed, front, name_the_best, order, ranked, set_plan, with_bands};
 use linear::effects;
@@ -193,11 +193,12 @@ impl Filters {
 pub fn search(
     input: &PlanInput,
     filters: &Filters,
-    tyres: Option<&AxleWearCase>,
+    tyres: Option<&CarTyres>,
     catalogue: &[Part],
     say: &(dyn Fn(&Progress) -> bool + Sync),
 ) -> Result<SearchResult, Vec<Problem>> {
     let mut problems = filters.problems();
+    problems.extend(tyres.iter().flat_map(|t| t.problems()));
     let unfitted = PlanInput { fitted: Vec::new(), picked: [None, None], ..input.clone() };
     let (mut work, all) = begin(&unfitted, catalogue)?;
     let parts: Vec<Part> =
