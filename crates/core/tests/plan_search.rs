@@ -12,6 +12,7 @@ use bold_stance_core::plan::{
     Target, plan, run_plan, search, shipped_aims, solve, solve_both,
 };
 use bold_stance_core::vehicle::{Attitude, Measured, StateKind};
+use bold_stance_core::wear::{CarTyres, Plans, TreadLog, car_wear};
 use common::truck;
 
 fn find(i: &PlanInput, f: &Filters, parts: &[Part]) -> SearchResult {
@@ -412,4 +413,45 @@ fn bad_cases_name_their_fields() {
     let mut c = case();
     c.input.aim.caster_deg = [20.0, 20.0];
     assert!(matches!(run_plan(&c), Err(PlanCaseError::NoneReaches(r)) if !r.plans.is_empty()));
+}
+
+/// The distance a found set is ranked by is the one the tread bench then shows for it.
+#[test]
+fn the_search_and_the_tread_bench_tell_one_distance() {
+    let parts = shipped_parts().unwrap();
+    let mut i = truck();
+    for heights in [r#"[]"#, r#"[{"state":"Settled","share":80},{"state":"Loaded","share":20}]"#] {
+        let tyres: CarTyres = serde_json::from_str(&format!(
+            r#"{{"sizes":["285/70R17","285/70R17"],"class":"all_terrain","depth_mm":10.0,"limit_mm":3.0,
+            "load_n":[7000,5600],"pressure_kpa":[240,240],"placard_kpa":[260,260],"drive_front":0.5,"brake_front":0.64,
+            "use":"trail","load_transfer_per_g":0.85,"roll_camber":[2.5,0],"own_life_km":50000,"heights":{heights}}}"#
+        ))
+        .unwrap();
+        let found = search(&i, &Filters::default(), Some(&tyres), &parts, &|_| true).unwrap();
+        let first = &found.plans[0];
+        i.fitted = first.parts.iter().map(|p| p.id.clone()).collect();
+        let shown = plan(&i, &parts).unwrap();
+        let plans = Plans { front: &shown, rear: None, other: None };
+        let wear = car_wear(&tyres, &plans, &TreadLog::default()).unwrap();
+        let shorter = wear
+            .tyres
+            .iter()
+            .map(|t| t.scenes[t.lead].band_km)
+            .min_by(|a, b| a.median.total_cmp(&b.median))
+            .unwrap();
+        let told = first.life_km.unwrap();
+        assert!((told.median / shorter.median - 1.0).abs() < 1e-6, "{told:?} {shorter:?}");
+        assert!((told.low / shorter.low - 1.0).abs() < 1e-6 && (told.high / shorter.high - 1.0).abs() < 1e-6);
+        i.fitted.clear();
+    }
+    // Tyres that are none are refused at their field before anything is searched.
+    let mut bad: CarTyres = serde_json::from_str(
+        r#"{"sizes":["285/70R17","285/70R17"],"class":"all_terrain","depth_mm":10.0,"limit_mm":3.0,"load_n":[7000,5600],
+        "pressure_kpa":[240,240],"placard_kpa":[260,260],"drive_front":0.5,"brake_front":0.64,"use":"trail",
+        "load_transfer_per_g":0.85,"roll_camber":[2.5,0]}"#,
+    )
+    .unwrap();
+    bad.sizes[0] = "wide".into();
+    let e = search(&i, &Filters::default(), Some(&bad), &parts, &|_| true).unwrap_err();
+    assert_eq!(e[0].field, "tyres.sizes.0");
 }

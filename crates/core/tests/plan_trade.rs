@@ -8,7 +8,7 @@ use bold_stance_core::linkage::{Arm, Corner, Linkage};
 use bold_stance_core::part::{
     Adjuster, AdjusterKind, EccentricPoint, Edit, ThreadLink, default_adjusters, parts_for, shipped_parts,
 };
-use bold_stance_core::plan::{Bench, LockTurn, Way, WayKind, plan};
+use bold_stance_core::plan::{Bench, LockTurn, Target, Way, WayKind, plan, solve};
 use bold_stance_core::vehicle::Attitude;
 use common::truck;
 
@@ -307,4 +307,59 @@ fn a_thread_on_any_link_of_a_multi_link_axle_can_be_turned() {
     for s in b.sensitivity(&b.start()) {
         assert!(s.camber_deg.abs() + s.toe_deg.abs() > 0.02, "{s:?}");
     }
+}
+
+#[test]
+fn a_setting_made_on_the_jack_to_half_a_degree_ends_at_zero_on_its_wheels() {
+    // Scenario 1 of the trade and CP8: jacked by the arm the wheel reads about half a degree more positive; set to zero
+    // there it drives off at half a degree in, set to what is predicted there it drives off at zero.
+    let c = Corner::of(&shape("compact_strut_front"), Side::Left);
+    let camber = |t: f64| c.alignment(t, 0.0).unwrap().camber_deg;
+    let hangs = (1..=120).map(|t| -f64::from(t)).find(|t| camber(*t) - camber(0.0) >= 0.5).unwrap();
+    let bolt = Adjuster {
+        name: "Strut cam bolt".into(),
+        position: 0.0,
+        locked: false,
+        kind: AdjusterKind::CamBolt {
+            amplitude_deg: 2.5,
+            min_deg: -90.0,
+            max_deg: 90.0,
+            notches_per_half_turn: None,
+        },
+    };
+    let at = |travel: f64| Bench::new(c.clone(), vec![bolt.clone()], travel, Attitude::default());
+    let set_there = |want: f64| {
+        let aim = Target { camber: [want - 0.01, want + 0.01], caster: [-20.0, 20.0], toe: [-20.0, 20.0] };
+        let set = solve(&at(hangs), &aim).remove(0);
+        assert!(set.shortfall.worst() < 1e-9, "{:?}", set.shortfall);
+        at(0.0).angles(&set.positions).unwrap().camber_deg
+    };
+    let predicted = camber(hangs) - camber(0.0);
+    assert!((0.5..0.53).contains(&predicted), "{predicted}");
+    assert!(set_there(predicted).abs() < 0.03, "{}", set_there(predicted));
+    assert!((set_there(0.0) + 0.5).abs() < 0.06, "{}", set_there(0.0));
+}
+
+#[test]
+fn eccentrics_at_the_pivot_of_a_semi_trailing_arm_set_camber_and_toe_together() {
+    let g = shape("semi_trailing_rear");
+    let parts = parts_for(&shipped_parts().unwrap(), &g);
+    let p = parts.iter().find(|p| p.id == "arm-pivot-eccentrics").unwrap();
+    let b = Bench::new(Corner::of(&g, Side::Left), p.adjusters.clone(), 20.0, Attitude::default());
+    let here = b.angles(&b.start()).unwrap();
+    let (up, aft) = (b.sensitivity(&b.start())[0].clone(), b.sensitivity(&b.start())[1].clone());
+    // Up and down tips the wheel, fore and aft turns it; neither does one thing only.
+    assert!(up.camber_deg.abs() > 0.1 && aft.toe_deg.abs() > 0.1, "{up:?} {aft:?}");
+    let around = |v: f64, by: f64, w: f64| [v + by - w, v + by + w];
+    let aim = Target {
+        camber: around(here.camber_deg, 0.3, 0.1),
+        caster: [-90.0, 90.0],
+        toe: around(here.toe_deg, 0.1, 0.05),
+    };
+    let set = solve(&b, &aim).remove(0);
+    assert!(set.shortfall.worst() < 1e-9, "{:?}", set.shortfall);
+    let a = b.angles(&set.positions).unwrap();
+    assert!(
+        (a.camber_deg - here.camber_deg - 0.3).abs() < 0.11 && (a.toe_deg - here.toe_deg - 0.1).abs() < 0.06
+    );
 }

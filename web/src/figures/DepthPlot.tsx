@@ -20,7 +20,13 @@ const dash = ['', '9 5', '2 4'];
 const strips = [3, 10, 17];
 
 export function DepthPlot({ side, learned, depthNow, rate, limit, fresh }: Props) {
-  const far = Math.max(learned.after.high, learned.km + 2000, 12000);
+  // The model's own band may be far longer than what was learned: it is let run off the edge, with its end said.
+  const far = Math.max(
+    Math.min(learned.before.high, 1.5 * learned.after.high),
+    learned.after.high,
+    learned.km + 2000,
+    12000,
+  );
   const top = Math.max(fresh, ...learned.points.flatMap((p) => p.read_mm), 6) + 0.6;
   const X = (km: number) => 60 + (Math.min(km, far) / far) * (W - 128);
   const Y = (mm: number) => 24 + (1 - mm / top) * (H - 72);
@@ -80,10 +86,26 @@ export function DepthPlot({ side, learned, depthNow, rate, limit, fresh }: Props
           strokeDasharray={i ? undefined : '5 3'}
         >
           <path
-            d={`M${X(b.low)} ${Y(limit) + 13 + i * 15}L${X(b.median)} ${Y(limit) + 6 + i * 15}L${X(b.high)} ${Y(limit) + 13 + i * 15}L${X(b.median)} ${Y(limit) + 20 + i * 15}Z`}
+            d={
+              b.high <= far
+                ? `M${X(b.low)} ${Y(limit) + 13 + i * 15}L${X(b.median)} ${Y(limit) + 6 + i * 15}L${X(b.high)} ${Y(limit) + 13 + i * 15}L${X(b.median)} ${Y(limit) + 20 + i * 15}Z`
+                : `M${X(far)} ${Y(limit) + 6 + i * 15}H${X(b.median)}L${X(b.low)} ${Y(limit) + 13 + i * 15}L${X(b.median)} ${Y(limit) + 20 + i * 15}H${X(far)}`
+            }
             fill={i ? colour : 'none'}
             fillOpacity=".4"
           />
+          {b.high > far && (
+            <text
+              x={W - 56}
+              y={Y(limit) + 19 + i * 15}
+              fontSize="17"
+              fontWeight="700"
+              stroke="none"
+              fill={i ? colour : 'var(--chalk2)'}
+            >
+              to {Math.round(b.high / 1000)} 000
+            </text>
+          )}
           <text
             x={X(b.low) - 8}
             y={Y(limit) + 19 + i * 15}

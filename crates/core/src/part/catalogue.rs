@@ -201,6 +201,20 @@ mod tests {
         for l in crate::geometry::Layout::ALL {
             assert!(parts.iter().any(|p| p.fits.layouts.contains(&l)), "{l:?}");
         }
+        // Both angles of every rear layout can be set by something that is not a wheel; a part that needs toe put back
+        // finds one.
+        for a in crate::archetype::shipped_archetypes().unwrap() {
+            if a.geometry.axle != crate::geometry::Axle::Rear {
+                continue;
+            }
+            let fits = parts_for(&parts, &a.geometry);
+            for need in fits.iter().filter(|p| p.requires.iter().any(|r| r == "toe_adjuster")) {
+                let given = fits.iter().any(|q| q.provides.iter().any(|x| x == "toe_adjuster"));
+                assert!(given, "{} on {} has no toe adjuster to go with", need.id, a.id);
+            }
+            let turned = fits.iter().filter(|p| !p.adjusters.is_empty() || !p.edits.is_empty());
+            assert!(turned.filter(|p| p.group != crate::part::PartGroup::Wheel).count() >= 2, "{}", a.id);
+        }
     }
 
     #[test]

@@ -98,7 +98,7 @@ proptest! {
         let work = load * brush(t.c, p.mu, s) * s;
         prop_assert!((t.w * mean / work - 1.0).abs() < 1e-12);
         // n = 1: damage is that energy.
-        prop_assert!(r.damage.iter().zip(r.energy).all(|(d, e)| (d * E0 / e - 1.0).abs() < 1e-12));
+        prop_assert!(r.damage.iter().zip(r.energy).all(|(d, e)| (d * E0 - e).abs() <= 1e-12 * mean));
     }
 
     /// 19b: continuous and rising in the severity of use, also where events begin to count as such.

@@ -31,6 +31,18 @@ const plain = (t: string) =>
     ? Number(t.trim().replace('−', '-').replace(',', '.'))
     : undefined;
 
+/** Whether an aim follows a view: every window and limit the view names is the aim's. */
+function holds(a: Aim, c: Schemas['Choice']): boolean {
+  const alike = (x: readonly number[] | null | undefined, y: readonly number[]) =>
+    !x || x.every((v, i) => Math.abs(v - y[i]!) < 1e-9);
+  return (
+    alike(c.camber_deg, a.camber_deg) &&
+    alike(c.caster_deg, a.caster_deg) &&
+    (c.cross_caster_deg == null || Math.abs(c.cross_caster_deg - a.cross_caster_deg) < 1e-9) &&
+    (c.judged_at == null || c.judged_at === (a.judged_at ?? 'planned'))
+  );
+}
+
 export function AimDialog({
   open,
   aim,
@@ -139,7 +151,8 @@ export function AimDialog({
                 <button
                   key={c.name}
                   type="button"
-                  className="bare"
+                  className={`bare ${holds(now.from, c) ? 'on' : ''}`}
+                  aria-pressed={holds(now.from, c)}
                   onClick={() =>
                     setEdit({
                       from: {
@@ -153,7 +166,9 @@ export function AimDialog({
                     })
                   }
                 >
-                  <b>{c.name}</b>
+                  <b className="word">
+                    <Glyph name={holds(now.from, c) ? 'aim' : 'unread'} size={17} /> {c.name}
+                  </b>
                   <span className="small">{c.argument}</span>
                 </button>
               ))}

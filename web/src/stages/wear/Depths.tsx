@@ -207,11 +207,9 @@ export function Depths({ modes, wear, view, place, pick }: Props) {
             <thead>
               <tr>
                 <th scope="col">Odometer</th>
-                <th scope="col">inner, mm</th>
-                <th scope="col">centre</th>
-                <th scope="col">outer</th>
+                <th scope="col">inner / centre / outer, mm</th>
+                <th scope="col">off by, mm</th>
                 <th scope="col">runs from here</th>
-                <th scope="col">off by</th>
                 <th />
               </tr>
             </thead>
@@ -225,14 +223,12 @@ export function Depths({ modes, wear, view, place, pick }: Props) {
                     <th scope="row" className="fig">
                       {num(e.odometer_km).replace(/\B(?=(\d{3})+$)/g, ' ')}
                     </th>
-                    {[0, 1, 2].map((i) => (
-                      <td key={i}>{e.depths_mm ? num(e.depths_mm[i]!, 1) : '–'}</td>
-                    ))}
+                    <td>{e.depths_mm ? e.depths_mm.map((d) => num(d, 1)).join(' / ') : '–'}</td>
+                    <td>{p ? p.read_mm.map((d, i) => num(d - p.after_mm[i]!, 1)).join(' / ') : '–'}</td>
                     <td className="small">
                       {e.place ? placeName(e.place) : 'off the car'}
                       {e.flipped && ', turned on the rim'}
                     </td>
-                    <td>{p ? p.read_mm.map((d, i) => num(d - p.after_mm[i]!, 1)).join(' / ') : '–'}</td>
                     <td style={{ whiteSpace: 'nowrap' }}>
                       <button
                         type="button"

@@ -19,8 +19,8 @@ function Ways({ plan, big }: { plan: Plan; big?: boolean }) {
   return (
     <svg
       viewBox="0 0 200 220"
-      width={big ? 300 : 92}
-      height={big ? 330 : 100}
+      width={big ? 300 : 74}
+      height={big ? 330 : 81}
       role="img"
       aria-label={places.map((p, i) => `${placeName(p)} goes ${placeName(plan.goes_to[i]!)}`).join(', ')}
     >
@@ -74,8 +74,8 @@ function Ways({ plan, big }: { plan: Plan; big?: boolean }) {
         );
       })}
       {big && (
-        <text x="100" y="112" textAnchor="middle" fontSize="13" fontWeight="700" fill="var(--chalk)">
-          nose up
+        <text x="100" y="27" textAnchor="middle" fontSize="13" fontWeight="700" fill="var(--chalk)">
+          ▲ nose
         </text>
       )}
     </svg>

@@ -85,21 +85,33 @@ export function TreadPane({ modes, wear, tyre, pick, km, setKm, other, setOther 
             </h1>
           ) : (
             <h1 className="wear-head" data-testid="wear-statement">
-              {where(lead)} reaches the limit at {distance(lead.band_km.median)} km{' '}
-              <span className="band">{range(lead.band_km)}</span>
+              {above !== lead && (
+                <span className="ratio" data-testid="wear-ratio">
+                  {close ? (
+                    <>Too close to call, ×{num(q.ratio, 2)}</>
+                  ) : (
+                    <>
+                      {q.ratio >= 1 ? 'Buys' : 'Costs'} distance ×{num(q.ratio, 2)}
+                    </>
+                  )}{' '}
+                  <span className="band">
+                    ({num(q.low, 2)}–{num(q.high, 2)}) against {shortName(above)}
+                  </span>
+                </span>
+              )}
+              <span className={above === lead ? undefined : 'then'}>
+                {where(lead)} reaches the limit at {distance(lead.band_km.median)} km{' '}
+                <span className="band">{range(lead.band_km)}</span>
+              </span>
             </h1>
           )}
-          <p className="mut" style={{ marginTop: 6 }}>
+          <p className="mut" style={{ marginTop: 4 }}>
             {capital(placeName(tyre.place))}, {lead.title}
             {tyre.learned ? `, tyre ${tyre.learned.mark}, from now` : ''}.{' '}
             {above !== lead && (
               <>
                 {capital(above.title)}: {above.worst === 'even' ? 'the whole width' : above.worst} at{' '}
-                {distance(above.band_km.median)} km.{' '}
-                <b data-testid="wear-ratio">
-                  {close ? 'Too close to call: ' : q.ratio >= 1 ? 'Buys distance ' : 'Costs distance '}×
-                  {num(q.ratio, 2)} ({num(q.low, 2)}–{num(q.high, 2)}).
-                </b>
+                {distance(above.band_km.median)} km.
               </>
             )}
             {first && first.place !== tyre.place && ` First to go: ${placeName(first.place)}.`}
