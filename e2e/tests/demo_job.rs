@@ -91,7 +91,7 @@ async fn from_reading_to_setting_on_the_demo_truck() {
     let before = a.text("wear-km").await;
     a.id("scrubber").await.send_keys("\u{e014}\u{e014}").await.unwrap();
     assert_ne!(a.until("wear-km", |t| t != before).await, before);
-    a.press("tyre-right").await;
+    a.press("tyre-right_front").await;
 
     // Set: workshop words are the core's, in order, gates shut.
     a.click("nav.rail a:nth-of-type(5)").await;

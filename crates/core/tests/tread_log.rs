@@ -311,7 +311,8 @@ fn measured_depths_stand_in_for_the_pattern() {
         (d.causes[0].id.as_str(), d.measured_pattern.as_deref()),
         ("camber_negative", Some("inner_edge"))
     );
-    assert!(d.causes[0].speaks_for.iter().any(|f| f.label == "inner edge"));
+    let labels: Vec<&str> = d.causes[0].speaks_for.iter().map(|f| f.label.as_str()).collect();
+    assert!(labels.contains(&"inner edge") && labels.contains(&"camber past −0.75°"), "{labels:?}");
     let pressed: Seen = [("pattern".into(), "diagonal".into())].into();
     assert_eq!(diagnose(&data, &pressed, Some([3.0, 4.5, 5.0])).unwrap().causes[0].id, "diagonal");
     let e = diagnose(&data, &seen, Some([3.0, f64::NAN, 5.0])).unwrap_err();

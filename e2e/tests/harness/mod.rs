@@ -213,6 +213,9 @@ impl App {
     /// Replaces what stands in an input.
     pub async fn fill(&self, css: &str, text: &str) {
         let e = self.el(css).await;
+        // A row of actions may stay over the foot of a pane: to the middle, as a hand on a wheel would.
+        let middle = "arguments[0].scrollIntoView({block: 'center'})";
+        self.c.execute(middle, vec![serde_json::to_value(&e).unwrap()]).await.unwrap();
         e.click().await.unwrap();
         e.send_keys(&format!("\u{e009}a\u{e000}{text}")).await.unwrap();
     }

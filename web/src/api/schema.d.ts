@@ -3529,6 +3529,8 @@ export interface components {
         Quantity: "height" | "floor_to_arch" | "floor_to_frame" | "camber" | "caster" | "toe" | "total_toe" | "thrust" | "set_back" | "wheelbase" | "diagonal" | "axle_offset" | "rim_runout" | "rim_circle" | "tread_depth" | "pressure" | "floor_slope";
         /** @description A question about what is seen or felt. */
         Question: {
+            /** @description What its answers speak of, before an answer that does not say so itself; may be empty. */
+            about?: string;
             /** @description Answers to choose from. */
             answers: components["schemas"]["Answer"][];
             /** @description What the screen asks. */

@@ -39,6 +39,7 @@ export function DepthPlot({ side, learned, depthNow, rate, limit, fresh }: Props
     <svg
       viewBox={`0 0 ${W} ${H}`}
       width="100%"
+      className="depth-svg"
       role="img"
       aria-label={`Depth over distance of tyre ${learned.mark}: ${learned.points
         .map((p) => `at ${Math.round(p.km)} km ${p.read_mm.map((d) => d.toFixed(1)).join(', ')} mm read`)
@@ -120,7 +121,7 @@ export function DepthPlot({ side, learned, depthNow, rate, limit, fresh }: Props
         </g>
       ))}
       <path d={`M60 ${Y(limit)}H${W - 60}`} stroke="var(--do)" strokeWidth="2.8" />
-      <text x={W - 56} y={Y(limit) + 6} fontSize="18" fontWeight="750" fill="var(--do)">
+      <text x={W - 56} y={Y(limit) - 5} fontSize="18" fontWeight="750" fill="var(--do)">
         limit
       </text>
       {names.map((n, g) => {

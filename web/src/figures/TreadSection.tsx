@@ -83,6 +83,7 @@ export function TreadSection({
     <svg
       viewBox={`0 0 ${width} ${height}`}
       width="100%"
+      className="tread-svg"
       role="img"
       aria-label={`${side} ${axle} tread, ${label}: inner edge ${left(0).toFixed(1)}, centre ${left(10).toFixed(1)}, outer edge ${left(n - 1).toFixed(1)} millimetres left, limit ${limit}`}
     >
@@ -136,11 +137,13 @@ export function TreadSection({
       )}
       <path d={limitLine} fill="none" stroke="var(--slate2)" strokeWidth="6" />
       <path d={limitLine} fill="none" stroke="var(--do)" strokeWidth="2.8" />
-      <g transform={`translate(${mid - 66} ${base(10) - limit * sc - 13})`}>
-        <rect width="132" height="25" rx="4" fill="var(--do)" />
-        <text x="66" y="19" textAnchor="middle" fontSize="19" fontWeight="750" fill="var(--doink)">
-          limit {limit.toFixed(1)} mm
-        </text>
+      <g transform={`translate(${mid} ${base(10) - limit * sc})`}>
+        <g className="tag">
+          <rect x="-66" y="-13" width="132" height="25" rx="4" fill="var(--do)" />
+          <text y="6" textAnchor="middle" fontSize="19" fontWeight="750" fill="var(--doink)">
+            limit {limit.toFixed(1)} mm
+          </text>
+        </g>
       </g>
       {figure(0, 'start', 'inner edge')}
       {figure(10, 'middle', 'centre')}

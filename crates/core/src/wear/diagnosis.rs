@@ -35,6 +35,9 @@ pub struct Question {
     pub id: String,
     /// What the screen asks.
     pub ask: String,
+    /// What its answers speak of, before an answer that does not say so itself; may be empty.
+    #[serde(default)]
+    pub about: String,
     /// Answers to choose from.
     pub answers: Vec<Answer>,
 }
@@ -263,8 +266,8 @@ pub fn diagnose(
     let total: f64 = data.causes.iter().map(|c| (score(c, seen) - most).exp()).sum();
     let label = |q: &str, a: &str| {
         data.question(q)
-            .and_then(|x| x.answers.iter().find(|y| y.id == a))
-            .map_or_else(|| a.to_owned(), |y| y.label.clone())
+            .and_then(|x| x.answers.iter().find(|y| y.id == a).map(|y| (x, y)))
+            .map_or_else(|| a.to_owned(), |(x, y)| format!("{} {}", x.about, y.label).trim().to_owned())
     };
     let mut causes: Vec<Ranked> = data
         .causes

@@ -19,8 +19,7 @@ function Ways({ plan, big }: { plan: Plan; big?: boolean }) {
   return (
     <svg
       viewBox="0 0 200 220"
-      width={big ? 300 : 74}
-      height={big ? 330 : 81}
+      style={big ? { width: '100%', maxWidth: 300 } : { width: 64, height: 70 }}
       role="img"
       aria-label={places.map((p, i) => `${placeName(p)} goes ${placeName(plan.goes_to[i]!)}`).join(', ')}
     >

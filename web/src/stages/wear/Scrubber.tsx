@@ -28,7 +28,7 @@ export function Scrubber({
     <svg
       viewBox={`0 0 ${W} 112`}
       width="100%"
-      className="grip"
+      className="grip road"
       role="slider"
       tabIndex={0}
       aria-label="Distance"

@@ -76,7 +76,7 @@ export function TreadPane({ modes, wear, tyre, pick, km, setKm, other, setOther 
         className="pane"
         style={{ display: 'flex', flexDirection: 'column', minWidth: 0, overflowY: 'auto' }}
       >
-        <div style={{ padding: '10px 20px 8px' }}>
+        <div style={{ padding: '7px 20px 6px' }}>
           {tyre.done ? (
             <h1 className="wear-head" data-testid="wear-statement">
               <span className="plate" style={{ fontSize: 34 }}>
@@ -105,7 +105,7 @@ export function TreadPane({ modes, wear, tyre, pick, km, setKm, other, setOther 
               </span>
             </h1>
           )}
-          <p className="mut" style={{ marginTop: 4 }}>
+          <p className="mut" style={{ marginTop: 2 }}>
             {capital(placeName(tyre.place))}, {lead.title}
             {tyre.learned ? `, tyre ${tyre.learned.mark}, from now` : ''}.{' '}
             {above !== lead && (
@@ -117,7 +117,7 @@ export function TreadPane({ modes, wear, tyre, pick, km, setKm, other, setOther 
             {first && first.place !== tyre.place && ` First to go: ${placeName(first.place)}.`}
           </p>
         </div>
-        <div className="slate" style={{ padding: '10px 4px 0' }} data-testid="tread">
+        <div className="slate" style={{ padding: '4px 4px 0' }} data-testid="tread">
           {above !== lead && (
             <>
               <TreadSection
