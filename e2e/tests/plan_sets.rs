@@ -6,13 +6,6 @@ mod harness;
 use harness::App;
 use serde_json::{Value, json};
 
-async fn job(a: &App, vehicle: &str) -> String {
-    let jobs = a.fetch("/api/v1/jobs").await;
-    let all = jobs.as_array().unwrap();
-    let one = all.iter().find(|j| j["vehicle"] == vehicle).unwrap();
-    one["job"]["id"].as_str().unwrap().to_owned()
-}
-
 async fn document(a: &App, id: &str, plan: usize) -> Value {
     a.until("saving", |t| t == "Saved").await;
     a.fetch(&format!("/api/v1/jobs/{id}")).await["plans"][plan]["document"].clone()
@@ -22,7 +15,7 @@ async fn document(a: &App, id: &str, plan: usize) -> Value {
 async fn the_best_sets_are_found_filtered_and_fitted() {
     let a = App::start(1280, 800).await;
     a.open("/").await;
-    let id = job(&a, "Quarry 4x4 pickup").await;
+    let id = a.job("Quarry 4x4 pickup").await;
     a.open(&format!("/job/{id}/plan")).await;
     a.until("headline", |t| t.starts_with("Cams run out")).await;
     a.press("mode-sets").await;
@@ -80,7 +73,7 @@ async fn the_best_sets_are_found_filtered_and_fitted() {
 async fn a_point_of_the_weave_is_set_and_full_lock_is_a_second_map() {
     let a = App::start(1280, 800).await;
     a.open("/").await;
-    let id = job(&a, "Quarry 4x4 pickup").await;
+    let id = a.job("Quarry 4x4 pickup").await;
     a.open(&format!("/job/{id}/plan")).await;
     a.until("headline", |t| t.starts_with("Cams run out")).await;
     // Press the middle of the weave: where the untouched cams are.
@@ -107,7 +100,7 @@ async fn a_point_of_the_weave_is_set_and_full_lock_is_a_second_map() {
 async fn the_rear_axle_has_its_own_bench_and_its_own_parts() {
     let a = App::start(1280, 800).await;
     a.open("/").await;
-    let id = job(&a, "Sedge electric saloon").await;
+    let id = a.job("Sedge electric saloon").await;
     a.open(&format!("/job/{id}/plan")).await;
     a.press("axle-rear").await;
     a.until("headline", |t| t == "Camber is off, and nothing as built sets it").await;
@@ -132,7 +125,7 @@ async fn the_rear_axle_has_its_own_bench_and_its_own_parts() {
 async fn aims_have_both_sides_of_their_questions_and_own_ones_are_kept() {
     let a = App::start(1280, 800).await;
     a.open("/").await;
-    let id = job(&a, "Quarry 4x4 pickup").await;
+    let id = a.job("Quarry 4x4 pickup").await;
     a.open(&format!("/job/{id}/plan")).await;
     a.press("aim").await;
     a.press("aim-lifted-truck").await;
@@ -162,7 +155,7 @@ async fn aims_have_both_sides_of_their_questions_and_own_ones_are_kept() {
 async fn height_is_had_in_ways_and_wanted_as_targets() {
     let a = App::start(1280, 800).await;
     a.open("/").await;
-    let id = job(&a, "Quarry 4x4 pickup").await;
+    let id = a.job("Quarry 4x4 pickup").await;
     a.open(&format!("/job/{id}/plan")).await;
     a.until("headline", |t| t.starts_with("Cams run out")).await;
     a.press("height-ways").await;
@@ -219,7 +212,7 @@ async fn a_part_of_ones_own_is_made_drawn_and_searched_with() {
     a.fill("[data-testid=part-cost]", "5").await;
     a.press("part-keep").await;
     a.until("shelf-gate-offset-arm", |t| t.contains("own")).await;
-    let id = job(&a, "Quarry 4x4 pickup").await;
+    let id = a.job("Quarry 4x4 pickup").await;
     a.go(&format!("/job/{id}/plan")).await;
     a.until("part-gate-offset-arm", |t| t.contains("Reaches")).await;
     // Sets with it.
@@ -246,7 +239,7 @@ async fn a_part_of_ones_own_is_made_drawn_and_searched_with() {
 async fn four_plans_stand_side_by_side_and_nothing_runs_over_at_any_width() {
     let a = App::start(1280, 800).await;
     a.open("/").await;
-    let id = job(&a, "Quarry 4x4 pickup").await;
+    let id = a.job("Quarry 4x4 pickup").await;
     for plan in [0, 1] {
         let t = a.fetch(&format!("/api/v1/jobs/{id}")).await;
         let plan = t["plans"][plan]["id"].as_str().unwrap().to_owned();
@@ -269,7 +262,7 @@ async fn four_plans_stand_side_by_side_and_nothing_runs_over_at_any_width() {
     for (w, h) in [(1280, 800), (1024, 768), (390, 844)] {
         let a = App::start(w, h).await;
         a.open("/").await;
-        let id = job(&a, "Sedge electric saloon").await;
+        let id = a.job("Sedge electric saloon").await;
         for path in [format!("/job/{id}/plan?axle=rear"), format!("/job/{id}/compare"), "/parts".to_owned()] {
             a.open(&path).await;
             tokio::time::sleep(std::time::Duration::from_millis(900)).await;

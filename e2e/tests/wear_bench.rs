@@ -5,13 +5,6 @@ mod harness;
 use harness::App;
 use serde_json::Value;
 
-async fn job(a: &App, vehicle: &str) -> String {
-    let jobs = a.fetch("/api/v1/jobs").await;
-    let all = jobs.as_array().unwrap();
-    let one = all.iter().find(|j| j["vehicle"] == vehicle).unwrap();
-    one["job"]["id"].as_str().unwrap().to_owned()
-}
-
 async fn choose(a: &App, testid: &str, words: &str) {
     a.click(&format!("[role=combobox]:has(+ [data-testid={testid}])")).await;
     let all = a.c.find_all(fantoccini::Locator::Css("[role=option]")).await.unwrap();
@@ -28,7 +21,7 @@ async fn choose(a: &App, testid: &str, words: &str) {
 async fn tread_is_forecast_for_four_tyres_and_changes_are_worth_something() {
     let a = App::start(1280, 800).await;
     a.open("/").await;
-    let id = job(&a, "Quarry 4x4 pickup").await;
+    let id = a.job("Quarry 4x4 pickup").await;
     a.open(&format!("/job/{id}/wear")).await;
     let said = a.until("wear-statement", |t| t.contains("reaches the limit at")).await;
     assert!(said.contains('('), "with its band: {said}");
@@ -58,10 +51,19 @@ async fn tread_is_forecast_for_four_tyres_and_changes_are_worth_something() {
     a.press("wf-save").await;
     a.el(".MuiDialog-root .Mui-error").await;
     a.fill("[data-testid=wf-price]", "900").await;
+    a.fill("[data-testid=wf-u-trail]", "120").await;
+    a.press("wf-save").await;
+    a.el(".MuiDialog-root .Mui-error").await;
+    a.fill("[data-testid=wf-u-trail]", "20").await;
+    a.fill("[data-testid=wf-u-highway]", "80").await;
     a.press("wf-save").await;
     a.until("levers", |t| t.contains("a year")).await;
     let facts = a.fetch(&format!("/api/v1/jobs/{id}")).await;
-    assert_eq!(facts["vehicle"]["facts"]["car"]["wear"]["price"], 900.0);
+    let kept = &facts["vehicle"]["facts"]["car"]["wear"];
+    assert_eq!(kept["price"], 900.0);
+    assert_eq!(kept["uses"][0]["use"], "highway");
+    // Motorway for most of it lasts longer than the trail alone.
+    a.until("wear-statement", |t| t != later).await;
     assert_eq!(a.console_errors().await, Vec::<String>::new());
     a.finish().await;
 }
@@ -70,7 +72,7 @@ async fn tread_is_forecast_for_four_tyres_and_changes_are_worth_something() {
 async fn depths_are_read_corrected_and_learned_from() {
     let a = App::start(1280, 800).await;
     a.open("/").await;
-    let id = job(&a, "Sedge electric saloon").await;
+    let id = a.job("Sedge electric saloon").await;
     a.open(&format!("/job/{id}/wear")).await;
     a.press("wear-depths").await;
     let said = a.until("depths-statement", |t| t.contains("Lasts")).await;
@@ -109,7 +111,7 @@ async fn depths_are_read_corrected_and_learned_from() {
 async fn causes_are_ranked_and_the_separating_question_is_asked() {
     let a = App::start(1280, 800).await;
     a.open("/").await;
-    let id = job(&a, "Quarry 4x4 pickup").await;
+    let id = a.job("Quarry 4x4 pickup").await;
     a.open(&format!("/job/{id}/wear")).await;
     a.press("wear-diagnose").await;
     a.until("diagnose-statement", |t| t.contains("Say what")).await;
@@ -133,7 +135,7 @@ async fn no_view_of_the_bench_overflows_its_page() {
     for (w, h) in [(1280, 800), (1024, 768), (390, 844)] {
         let a = App::start(w, h).await;
         a.open("/").await;
-        let id = job(&a, "Sedge electric saloon").await;
+        let id = a.job("Sedge electric saloon").await;
         a.open(&format!("/job/{id}/wear")).await;
         for mode in ["tread", "depths", "rotate", "diagnose"] {
             a.press(&format!("wear-{mode}")).await;

@@ -206,6 +206,13 @@ impl App {
         }
     }
 
+    /// Id of the demo job of a vehicle.
+    pub async fn job(&self, vehicle: &str) -> String {
+        let jobs = self.fetch("/api/v1/jobs").await;
+        let one = jobs.as_array().unwrap().iter().find(|j| j["vehicle"] == vehicle).cloned().unwrap();
+        one["job"]["id"].as_str().unwrap().to_owned()
+    }
+
     pub async fn press(&self, testid: &str) {
         self.click(&format!("[data-testid=\"{testid}\"]")).await;
     }

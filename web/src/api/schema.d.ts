@@ -1482,7 +1482,6 @@ export interface components {
              *       "rear_pressure_kpa": null,
              *       "rear_tyre_size": null,
              *       "regen": false,
-             *       "region": "shop",
              *       "rotate_every_km": 8000,
              *       "rotated": "never",
              *       "set_at_km": null,
@@ -5071,11 +5070,6 @@ export interface components {
              * @default false
              */
             regen: boolean;
-            /**
-             * @description Region whose tread limit counts.
-             * @default shop
-             */
-            region: string;
             /**
              * Format: double
              * @description Distance between rotations, km.

@@ -2,6 +2,7 @@
 //! their depths taught; what one change is worth; rotation.
 
 use super::band::{Band, Belief, RatioBand, Running, band_km, carry, ratio_band};
+use super::basis::Basis;
 use super::car_tyres::CarTyres;
 use super::forecast::{STRIPS, Setup, Shares, forecast, irregular, shares_both};
 use super::log::{LogWarning, ReadPoint, TreadLog, TyrePlace, place_warnings, taught};
@@ -11,6 +12,7 @@ use super::worth::{Lever, Money, levers};
 use crate::plan::PlanResult;
 use crate::problem::Problem;
 use crate::vehicle::StateKind;
+use rayon::prelude::*;
 use serde::{Deserialize, Serialize};
 
 /// Points of irregular-wear risk.
@@ -154,43 +156,32 @@ fn feather_words(f: f64) -> String {
     }
 }
 
-/// Forecasts every tyre of a planned car.
-///
-/// # Errors
-/// Every [`Problem`], by field under `tyres` or `log`.
-pub fn car_wear(c: &CarTyres, plans: &Plans<'_>, log: &TreadLog) -> Result<CarWear, Vec<Problem>> {
-    let mut problems = c.problems();
-    for (i, t) in log.tyres.iter().enumerate() {
-        problems.extend(t.problems(&format!("log.tyres.{i}")));
-    }
-    if problems.is_empty() && c.limit_mm >= c.depth_mm && log.tyres.is_empty() {
-        problems.push(Problem::new(
-            "tyres.limit_mm",
-            format!("{} mm is not below the {} mm it starts from", c.limit_mm, c.depth_mm),
-            "a limit below the depth now; a tyre at its limit is replaced, not forecast",
-        ));
-    }
-    if !problems.is_empty() {
-        return Err(problems);
-    }
-    let one = |p: Problem| vec![p];
-    let basis = c.basis();
-    let axles = [Some(plans.front), plans.rear].map(|p| p.map(|p| axle_scenes(p, &c.heights)));
-    let mut others: [Option<AxleScene>; 2] = [None, None];
-    if let Some((name, front, rear)) = plans.other {
-        for (slot, p) in others.iter_mut().zip([Some(front), rear]) {
-            *slot = p
-                .map(|p| axle_scenes(p, &c.heights))
-                .map(|mut l| l.swap_remove(leading(&l)))
-                .map(|s| AxleScene { id: "other".into(), title: name.into(), ..s });
-        }
-    }
-    let mut warnings = place_warnings(log);
-    let mut tyres = Vec::new();
-    let mut rates: Vec<([f64; STRIPS], [f64; STRIPS])> = Vec::new();
-    for place in TyrePlace::ALL {
+/// What every tyre of a car needs to be forecast.
+struct Car<'a> {
+    c: &'a CarTyres,
+    log: &'a TreadLog,
+    basis: Basis,
+    /// States by axle; none where the axle was not read.
+    axles: [Option<Vec<AxleScene>>; 2],
+    /// A second plan's leading state by axle.
+    others: [Option<AxleScene>; 2],
+}
+
+/// One tyre with what the rotation follows: its leading rate and the depth over the limit now.
+struct One {
+    forecast: TyreForecast,
+    rate: [f64; STRIPS],
+    left: [f64; STRIPS],
+    warnings: Vec<LogWarning>,
+}
+
+impl Car<'_> {
+    /// The tyre at a place; none where its axle was not read.
+    fn tyre_at(&self, place: TyrePlace) -> Result<Option<One>, Problem> {
+        let Car { c, log, basis, axles, others } = self;
         let (axle, side) = (usize::from(!place.front()), usize::from(!place.left()));
-        let Some(scenes) = &axles[axle] else { continue };
+        let Some(scenes) = &axles[axle] else { return Ok(None) };
+        let mut warnings = Vec::new();
         let lead = leading(scenes);
         let logged = log.tyres.iter().find(|t| t.place() == Some(place));
         let new_depth = logged.and_then(|t| t.new_depth_mm).unwrap_or(if logged.is_some() {
@@ -198,14 +189,14 @@ pub fn car_wear(c: &CarTyres, plans: &Plans<'_>, log: &TreadLog) -> Result<CarWe
         } else {
             c.depth_mm
         });
-        let tyre = c.tyre(axle, new_depth).map_err(one)?;
+        let tyre = c.tyre(axle, new_depth)?;
         let running = |scene: &AxleScene, side: usize, axle: usize| Running {
             wheel: c.wheel(axle, scene.caster[side]),
             setups: scene.setups(side),
             share: 1.0,
             flipped: false,
         };
-        let prior = |s: &AxleScene| Belief::of(&tyre, &[running(s, side, axle)], &c.use_, c.limit_mm, &basis);
+        let prior = |s: &AxleScene| Belief::of(&tyre, &[running(s, side, axle)], &c.use_, c.limit_mm, basis);
         // What the log taught, each leg as the car ran there and then.
         let lesson = logged.and_then(|t| {
             warnings.extend(t.warnings(new_depth));
@@ -214,7 +205,7 @@ pub fn car_wear(c: &CarTyres, plans: &Plans<'_>, log: &TreadLog) -> Result<CarWe
                 let s = axles[a].as_ref()?;
                 let scene = if set { s.get(leading(s))? } else { s.first()? };
                 let r = running(scene, usize::from(!p.left()), a);
-                let rate = Belief::rates(&tyre, std::slice::from_ref(&r), &c.use_, &basis);
+                let rate = Belief::rates(&tyre, std::slice::from_ref(&r), &c.use_, basis);
                 Some((r, rate))
             })
         });
@@ -323,11 +314,10 @@ pub fn car_wear(c: &CarTyres, plans: &Plans<'_>, log: &TreadLog) -> Result<CarWe
             &beliefs[lead],
             &lead_scene.band_km,
             &Money { price: c.price, yearly_km: c.yearly_km },
-            &basis,
+            basis,
             c.limit_mm,
         );
-        rates.push((lead_rate, left));
-        tyres.push(TyreForecast {
+        let forecast = TyreForecast {
             place,
             depth_now_mm: depth_now.to_vec(),
             done: left.iter().any(|l| *l <= 0.0),
@@ -335,7 +325,53 @@ pub fn car_wear(c: &CarTyres, plans: &Plans<'_>, log: &TreadLog) -> Result<CarWe
             lead,
             levers,
             learned,
-        });
+        };
+        Ok(Some(One { forecast, rate: lead_rate, left, warnings }))
+    }
+}
+
+/// Forecasts every tyre of a planned car.
+///
+/// # Errors
+/// Every [`Problem`], by field under `tyres` or `log`.
+pub fn car_wear(c: &CarTyres, plans: &Plans<'_>, log: &TreadLog) -> Result<CarWear, Vec<Problem>> {
+    let mut problems = c.problems();
+    for (i, t) in log.tyres.iter().enumerate() {
+        problems.extend(t.problems(&format!("log.tyres.{i}")));
+    }
+    if problems.is_empty() && c.limit_mm >= c.depth_mm && log.tyres.is_empty() {
+        problems.push(Problem::new(
+            "tyres.limit_mm",
+            format!("{} mm is not below the {} mm it starts from", c.limit_mm, c.depth_mm),
+            "a limit below the depth now; a tyre at its limit is replaced, not forecast",
+        ));
+    }
+    if !problems.is_empty() {
+        return Err(problems);
+    }
+    let mut others: [Option<AxleScene>; 2] = [None, None];
+    if let Some((name, front, rear)) = plans.other {
+        for (slot, p) in others.iter_mut().zip([Some(front), rear]) {
+            *slot = p
+                .map(|p| axle_scenes(p, &c.heights))
+                .map(|mut l| l.swap_remove(leading(&l)))
+                .map(|s| AxleScene { id: "other".into(), title: name.into(), ..s });
+        }
+    }
+    let axles = [Some(plans.front), plans.rear].map(|p| p.map(|p| axle_scenes(p, &c.heights)));
+    let car = Car { c, log, basis: c.basis(), axles, others };
+    let each: Vec<One> = TyrePlace::ALL
+        .into_par_iter()
+        .filter_map(|place| car.tyre_at(place).transpose())
+        .collect::<Result<_, _>>()
+        .map_err(|p| vec![p])?;
+    let mut warnings = place_warnings(log);
+    let mut tyres = Vec::new();
+    let mut rates: Vec<([f64; STRIPS], [f64; STRIPS])> = Vec::new();
+    for one in each {
+        warnings.extend(one.warnings);
+        rates.push((one.rate, one.left));
+        tyres.push(one.forecast);
     }
     let rotations = match rates.as_slice() {
         [a, b, c4, d] => rotation_plans(

@@ -50,8 +50,6 @@ pub struct WearFacts {
     pub rotated: Rotated,
     /// Distance between rotations, km.
     pub rotate_every_km: f64,
-    /// Region whose tread limit counts.
-    pub region: String,
     /// Odometer at which the car was set as planned, km.
     pub set_at_km: Option<f64>,
 }
@@ -73,7 +71,6 @@ impl Default for WearFacts {
             heights: Vec::new(),
             rotated: Rotated::Never,
             rotate_every_km: 8_000.0,
-            region: "shop".into(),
             set_at_km: None,
         }
     }
@@ -102,9 +99,6 @@ impl WearFacts {
         }
         for (i, u) in self.uses.iter().enumerate() {
             check(&format!("uses.{i}.share"), Some(u.share), 0.0, 100.0, "%");
-        }
-        if self.region.len() > 40 {
-            out.push(Problem::new(format!("{at}region"), "too long", "one of the limits listed"));
         }
         out
     }

@@ -60,6 +60,17 @@ async fn openapi() -> HttpResponse {
     HttpResponse::Ok().content_type("application/json").body(openapi_json())
 }
 
+/// A file to keep under a name.
+pub(crate) fn attachment(name: &str, kind: &'static str, text: String) -> HttpResponse {
+    HttpResponse::Ok()
+        .content_type(kind)
+        .insert_header(("content-disposition", format!("attachment; filename=\"{name}\"")))
+        .body(text)
+}
+
+/// Media type of every table.
+pub(crate) const CSV: &str = "text/csv; charset=utf-8";
+
 /// Adds every route.
 pub fn mount(cfg: &mut web::ServiceConfig) {
     cfg.service(health)

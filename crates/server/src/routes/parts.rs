@@ -1,6 +1,6 @@
 //! The shop's parts: kept, copied, retired, looked at, brought in and taken out.
 
-use super::{AUTHOR, Doc};
+use super::{AUTHOR, CSV, Doc, attachment};
 use crate::AppState;
 use crate::catalogue::ShelfPart;
 use crate::problem::{ApiError, ProblemDocument};
@@ -193,10 +193,7 @@ pub async fn look(state: web::Data<AppState>, Doc(l): Doc<LookAtPart>) -> HttpRe
 #[get("/api/v1/parts.csv")]
 pub async fn csv(state: web::Data<AppState>) -> Result<HttpResponse, ApiError> {
     let parts: Vec<Part> = state.shelf().await?.parts.iter().map(|p| p.part.clone()).collect();
-    Ok(HttpResponse::Ok()
-        .content_type("text/csv; charset=utf-8")
-        .insert_header(("content-disposition", "attachment; filename=\"parts.csv\""))
-        .body(parts_to_csv(&parts)?))
+    Ok(attachment("parts.csv", CSV, parts_to_csv(&parts)?))
 }
 
 /// All parts as JSON.
@@ -206,10 +203,7 @@ pub async fn json(state: web::Data<AppState>) -> Result<HttpResponse, ApiError> 
     let parts: Vec<Part> = state.shelf().await?.parts.iter().map(|p| p.part.clone()).collect();
     let text = serde_json::to_string_pretty(&parts)
         .map_err(|e| Problem::new("parts", e.to_string(), "parts that can be written"))?;
-    Ok(HttpResponse::Ok()
-        .content_type("application/json")
-        .insert_header(("content-disposition", "attachment; filename=\"parts.json\""))
-        .body(text))
+    Ok(attachment("parts.json", "application/json", text))
 }
 
 /// Brings parts in, as CSV or as a JSON list: all of them or none. Parts that are there already are changed.

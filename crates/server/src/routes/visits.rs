@@ -1,6 +1,6 @@
 //! Visits and their prepare lists; readings as CSV.
 
-use super::{AUTHOR, Doc, jobs, readings};
+use super::{AUTHOR, CSV, Doc, attachment, jobs, readings};
 use crate::AppState;
 use crate::bench::{Asked, JobBench};
 use crate::problem::{ApiError, ProblemDocument};
@@ -94,11 +94,7 @@ pub async fn export(state: web::Data<AppState>, id: web::Path<Uuid>) -> Result<H
     let job = job::get(&mut tx, *id).await?;
     let rows: Vec<Row> = reading::of_job(&mut tx, *id).await?.iter().map(row).collect();
     let text = write_table(&rows)?;
-    let name = format!("attachment; filename=\"readings-{:04}.csv\"", job.ticket);
-    Ok(HttpResponse::Ok()
-        .content_type("text/csv; charset=utf-8")
-        .insert_header(("content-disposition", name))
-        .body(text))
+    Ok(attachment(&format!("readings-{:04}.csv", job.ticket), CSV, text))
 }
 
 fn row(r: &Reading) -> Row {

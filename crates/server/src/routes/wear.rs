@@ -1,6 +1,6 @@
 //! Tread: the forecast of all four tyres, diagnosis, and the tread log of a job's vehicle.
 
-use super::{AUTHOR, Doc};
+use super::{AUTHOR, CSV, Doc, attachment};
 use crate::AppState;
 use crate::problem::{ApiError, ProblemDocument};
 use actix_web::{HttpResponse, get, post, web};
@@ -243,11 +243,7 @@ pub async fn export(state: web::Data<AppState>, id: web::Path<Uuid>) -> Result<H
     let mut tx = state.store.tx(state.shop.id).await?;
     let job = job::get(&mut tx, *id).await?;
     let text = log_to_csv(&view(&mut tx, job.vehicle_id).await?.log)?;
-    let name = format!("attachment; filename=\"tread-{:04}.csv\"", job.ticket);
-    Ok(HttpResponse::Ok()
-        .content_type("text/csv; charset=utf-8")
-        .insert_header(("content-disposition", name))
-        .body(text))
+    Ok(attachment(&format!("tread-{:04}.csv", job.ticket), CSV, text))
 }
 
 /// Lines from CSV into the log: all or none; lines that are there already are left as they are.

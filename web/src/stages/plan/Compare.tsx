@@ -8,7 +8,7 @@ import { Overlay } from '../../figures/Overlay';
 import { Glyph, Half } from '../../shell/glyphs';
 import { useSettings } from '../../shell/settings';
 import { inputOf, useBench } from '../../shell/ticket';
-import { angle, distance, signed } from '../../units/print';
+import { angle, distance, signed, num } from '../../units/print';
 import { carTyres, firstDone, leadOf, placeName, range, useTread } from '../wear/data';
 
 interface Column {
@@ -36,13 +36,22 @@ export default function Compare() {
   const tread = useTread(ticket.job.id);
   const wears = useQueries({
     queries: inputs.map((input, i) => ({
-      queryKey: ['compare-wear', input, ticket.vehicle.version, tread.data?.log],
+      queryKey: ['compare-wear', input, i > 0 ? inputs[0] : null, ticket.vehicle.version, tread.data?.log],
       queryFn: () =>
         take(
           api.POST('/api/v1/wear', {
             body: {
               front: input!,
               rear: inputOf(ticket, shown[i]!.document, 'rear') ?? null,
+              // The first plan stands on the same tyres, so that what both share in doubt cancels.
+              other:
+                i > 0 && inputs[0]
+                  ? {
+                      name: shown[0]!.name,
+                      front: inputs[0],
+                      rear: inputOf(ticket, shown[0]!.document, 'rear') ?? null,
+                    }
+                  : null,
               tyres: carTyres(ticket, shown[i]!.document.limit_mm),
               log: tread.data!.log,
             },
@@ -109,6 +118,20 @@ export default function Compare() {
       },
     ],
     [
+      'Its tyres against 1',
+      (_, c) => {
+        if (c.plan.id === shown[0]?.id) return 'is 1';
+        const q = c.wear && firstDone(c.wear)?.scenes.find((s) => s.id === 'other')?.ratio_to_lead;
+        if (!q) return '…';
+        const close = q.low < 1 && q.high > 1;
+        return (
+          <span className="fig">
+            ×{num(q.ratio, 2)} ({num(q.low, 2)}–{num(q.high, 2)}){close && ', too close to call'}
+          </span>
+        );
+      },
+    ],
+    [
       'First tyre done',
       (_, c) => {
         const first = c.wear && firstDone(c.wear);
@@ -128,7 +151,7 @@ export default function Compare() {
           {fitted(r)
             .reduce((s, c) => s + c.part.cost, 0)
             .toFixed(0)}{' '}
-          · {(fitted(r).reduce((s, c) => s + c.part.labour_minutes, 0) / 60).toFixed(1)} h
+          in parts · {(fitted(r).reduce((s, c) => s + c.part.labour_minutes, 0) / 60).toFixed(1)} h
         </span>
       ),
     ],

@@ -1,9 +1,10 @@
 // Depths: a tyre's log, what it taught, and a line to write.
 import { Button, MenuItem, TextField } from '@mui/material';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
-import { useRef, useState } from 'react';
+import { useState } from 'react';
 import { api, ApiProblem, take, type CarWear, type Schemas } from '../../api/client';
 import { DepthPlot } from '../../figures/DepthPlot';
+import { CsvTable } from '../../shell/CsvTable';
 import { FieldError } from '../../shell/Fault';
 import { Glyph, Half } from '../../shell/glyphs';
 import { useBench } from '../../shell/ticket';
@@ -37,7 +38,6 @@ export function Depths({ modes, wear, view, place, pick }: Props) {
   const { ticket, draft } = useBench();
   const queries = useQueryClient();
   const job = ticket.job.id;
-  const file = useRef<HTMLInputElement>(null);
   const at = (p: Place) => view?.tyres.find((t) => t.lines.at(-1)?.entry.place === p);
   const tyre = at(place);
   const forecast = wear?.tyres.find((t) => t.place === place);
@@ -62,21 +62,6 @@ export function Depths({ modes, wear, view, place, pick }: Props) {
   const strike = useMutation({
     mutationFn: (id: string) =>
       take(api.POST('/api/v1/jobs/{id}/tread/strike', { params: { path: { id: job } }, body: { id } })),
-    onSuccess: put,
-  });
-  const path = `/api/v1/jobs/${job}/tread.csv`;
-  const bring = useMutation({
-    mutationFn: async (f: File) => {
-      const r = await fetch(path, {
-        method: 'POST',
-        headers: { 'content-type': 'text/csv' },
-        body: await f.arrayBuffer(),
-      });
-      const doc: unknown = await r.json().catch(() => ({}));
-      if (r.ok) return doc as TreadView;
-      const p = doc as Partial<Schemas['ProblemDocument']>;
-      throw new ApiProblem(r.status, p.title ?? 'Refused', p.detail ?? r.statusText, p.problems ?? []);
-    },
     onSuccess: put,
   });
   const mark = form.mark || mends?.id ? form.mark : (tyre?.mark ?? '');
@@ -114,7 +99,6 @@ export function Depths({ modes, wear, view, place, pick }: Props) {
     });
   };
   const fault = write.error instanceof ApiProblem ? write.error : undefined;
-  const broken = bring.error instanceof ApiProblem ? bring.error : undefined;
   const words = (k: string) =>
     faults[k] ??
     fault?.at(k === 'odometer' ? 'odometer_km' : k === 'fresh' ? 'new_depth_mm' : k)?.right ??
@@ -313,41 +297,13 @@ export function Depths({ modes, wear, view, place, pick }: Props) {
           Depths in mm, inner is the side of the car. Depths as it came, before it is moved. A correction is a
           line of its own; the old one is kept.
         </p>
-        <div style={{ display: 'flex', gap: 8, flexWrap: 'wrap' }}>
-          <a className="chip" href={path} download data-testid="tread-csv-out">
-            Log as CSV
-          </a>
-          <button
-            type="button"
-            className="chip"
-            onClick={() => file.current?.click()}
-            disabled={bring.isPending}
-          >
-            CSV in
-          </button>
-          <input
-            ref={file}
-            type="file"
-            accept=".csv,text/csv"
-            className="vh"
-            aria-label="CSV of tread depths"
-            data-testid="tread-csv-in"
-            onChange={(e) => {
-              const f = e.target.files?.[0];
-              if (f) bring.mutate(f);
-              e.target.value = '';
-            }}
-          />
-        </div>
-        {broken && (
-          <div data-testid="tread-csv-fault">
-            <b>Nothing was taken in.</b>
-            {broken.problems.slice(0, 5).map((p) => (
-              <FieldError key={p.field + p.wrong} wrong={`${p.field}: ${p.wrong}`} right={p.right} />
-            ))}
-            {!broken.problems.length && <FieldError wrong={broken.title} right={broken.message} />}
-          </div>
-        )}
+        <CsvTable<TreadView>
+          path={`/api/v1/jobs/${job}/tread.csv`}
+          out="Log as CSV"
+          what="tread depths"
+          testid="tread-csv"
+          taken={put}
+        />
         <div className="side-foot">
           <Button
             variant="contained"

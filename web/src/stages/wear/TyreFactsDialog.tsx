@@ -15,9 +15,15 @@ const numbers: [string, string, string][] = [
   ['own_life_km', 'A set really reached', 'km'],
   ['rear_pressure_kpa', 'Rear pressure', 'kPa'],
   ['rear_placard_kpa', 'Rear placard', 'kPa'],
-  ['set_at_km', 'Set as planned at', 'km on the odometer'],
+  ['set_at_km', 'Set as planned at', 'km'],
 ];
 const optional = ['own_life_km', 'rear_pressure_kpa', 'rear_placard_kpa', 'set_at_km'];
+const uses: [NonNullable<WearFacts['uses']>[number]['use'], string][] = [
+  ['highway', 'Motorway'],
+  ['mixed', 'Mixed roads'],
+  ['corner_heavy', 'Winding roads'],
+  ['trail', 'Trail and gravel'],
+];
 const flags: [keyof WearFacts, string][] = [
   ['directional', 'Directional tread'],
   ['worn_dampers', 'Worn dampers'],
@@ -42,6 +48,9 @@ export function TyreFactsDialog({ heights, close }: { heights: string[]; close: 
         `h.${h}`,
         String(start.heights?.find((x) => x.state.toLowerCase() === h.toLowerCase())?.share ?? ''),
       ]),
+    ),
+    ...Object.fromEntries(
+      uses.map(([u]) => [`u.${u}`, String(start.uses?.find((x) => x.use === u)?.share ?? '')]),
     ),
   }));
   const [faults, setFaults] = useState<Record<string, string>>({});
@@ -83,6 +92,11 @@ export function TyreFactsDialog({ heights, close }: { heights: string[]; close: 
       if (v === 'bad' || (v ?? 0) > 100) wrong[`h.${h}`] = 'A share from 0 to 100';
       return typeof v === 'number' && v > 0 ? [{ state: h, share: v }] : [];
     });
+    out.uses = uses.flatMap(([u]) => {
+      const v = read(`u.${u}`);
+      if (v === 'bad' || (v ?? 0) > 100) wrong[`u.${u}`] = 'A share from 0 to 100';
+      return typeof v === 'number' && v > 0 ? [{ use: u, share: v }] : [];
+    });
     setFaults(wrong);
     if (!Object.keys(wrong).length) save.mutate(out as unknown as WearFacts);
   };
@@ -92,7 +106,7 @@ export function TyreFactsDialog({ heights, close }: { heights: string[]; close: 
     <Dialog open onClose={close} maxWidth="md" fullWidth aria-labelledby="tyre-facts-title">
       <div style={{ padding: 22, display: 'grid', gap: 14 }}>
         <h2 id="tyre-facts-title">Tyres and use</h2>
-        <div className="limit-grid">
+        <div className="limit-grid four">
           {numbers.map(([k, label, unit]) => (
             <TextField
               key={k}
@@ -101,7 +115,14 @@ export function TyreFactsDialog({ heights, close }: { heights: string[]; close: 
               value={text[k]}
               onChange={(e) => setText({ ...text, [k]: e.target.value })}
               error={!!at(k)}
-              helperText={at(k) ?? (optional.includes(k) ? 'empty when not known' : undefined)}
+              helperText={
+                at(k) ??
+                (k === 'set_at_km'
+                  ? 'odometer; empty: not yet set'
+                  : optional.includes(k)
+                    ? 'empty when not known'
+                    : undefined)
+              }
               slotProps={{ htmlInput: { 'data-testid': `wf-${k}`, inputMode: 'decimal' } }}
             />
           ))}
@@ -129,7 +150,7 @@ export function TyreFactsDialog({ heights, close }: { heights: string[]; close: 
         <div>
           <h3>Driven at which height, % of the distance</h3>
           <p className="small">Empty everywhere: all of it at the height the aim is judged at.</p>
-          <div className="limit-grid" style={{ marginTop: 8 }}>
+          <div className="limit-grid four" style={{ marginTop: 8 }}>
             {heights.map((h) => (
               <TextField
                 key={h}
@@ -140,6 +161,27 @@ export function TyreFactsDialog({ heights, close }: { heights: string[]; close: 
                 error={!!at(`h.${h}`)}
                 helperText={at(`h.${h}`)}
                 slotProps={{ htmlInput: { 'data-testid': `wf-h-${h}`, inputMode: 'decimal' } }}
+              />
+            ))}
+          </div>
+        </div>
+        <div>
+          <h3>How it is driven, % of the distance</h3>
+          <p className="small">
+            Empty everywhere: {uses.find(([u]) => u === ticket.vehicle.facts.use)?.[1].toLowerCase()} all of
+            it.
+          </p>
+          <div className="limit-grid four" style={{ marginTop: 8 }}>
+            {uses.map(([u, label]) => (
+              <TextField
+                key={u}
+                size="small"
+                label={`${label}, %`}
+                value={text[`u.${u}`]}
+                onChange={(e) => setText({ ...text, [`u.${u}`]: e.target.value })}
+                error={!!at(`u.${u}`)}
+                helperText={at(`u.${u}`)}
+                slotProps={{ htmlInput: { 'data-testid': `wf-u-${u}`, inputMode: 'decimal' } }}
               />
             ))}
           </div>

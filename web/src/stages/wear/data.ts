@@ -36,7 +36,6 @@ export const usualWear: WearFacts = {
   set_at_km: null,
   price: 0,
   regen: false,
-  region: 'shop',
   rotate_every_km: 8000,
   rotated: 'never',
   uses: [],

@@ -1,0 +1,80 @@
+// A table out and in: the download, the file picker, and what was wrong with a table that was refused whole.
+import { useMutation } from '@tanstack/react-query';
+import { useRef } from 'react';
+import { ApiProblem, type Schemas } from '../api/client';
+import { FieldError } from './Fault';
+
+interface Props<T> {
+  /** Where it is fetched from and sent to. */
+  path: string;
+  /** Words of the download. */
+  out: string;
+  /** What the file holds, for the screen reader. */
+  what: string;
+  /** Start of the test ids. */
+  testid: string;
+  /** The answer after a table was taken in. */
+  taken: (v: T) => void;
+  /** More buttons, before these. */
+  children?: React.ReactNode;
+}
+
+async function send<T>(path: string, f: File): Promise<T> {
+  const r = await fetch(path, {
+    method: 'POST',
+    headers: { 'content-type': 'text/csv' },
+    body: await f.arrayBuffer(),
+  });
+  const doc: unknown = await r.json().catch(() => ({}));
+  if (r.ok) return doc as T;
+  const p = doc as Partial<Schemas['ProblemDocument']>;
+  throw new ApiProblem(r.status, p.title ?? 'Refused', p.detail ?? r.statusText, p.problems ?? []);
+}
+
+export function CsvTable<T>({ path, out, what, testid, taken, children }: Props<T>) {
+  const file = useRef<HTMLInputElement>(null);
+  const bring = useMutation({ mutationFn: (f: File) => send<T>(path, f), onSuccess: taken });
+  const fault = bring.error instanceof ApiProblem ? bring.error : undefined;
+  return (
+    <>
+      <div style={{ display: 'flex', gap: 8, flexWrap: 'wrap' }}>
+        {children}
+        <a className="chip" href={path} download data-testid={`${testid}-out`}>
+          {out}
+        </a>
+        <button
+          type="button"
+          className="chip"
+          onClick={() => file.current?.click()}
+          disabled={bring.isPending}
+        >
+          CSV in
+        </button>
+        <input
+          ref={file}
+          type="file"
+          accept=".csv,text/csv"
+          className="vh"
+          aria-label={`CSV of ${what}`}
+          data-testid={`${testid}-in`}
+          onChange={(e) => {
+            const f = e.target.files?.[0];
+            if (f) bring.mutate(f);
+            e.target.value = '';
+          }}
+        />
+      </div>
+      {fault && (
+        <div data-testid={`${testid}-fault`}>
+          <p style={{ marginTop: 8 }}>
+            <b>Nothing was taken in.</b>
+          </p>
+          {fault.problems.slice(0, 6).map((p) => (
+            <FieldError key={p.field + p.wrong} wrong={`${p.field}: ${p.wrong}`} right={p.right} />
+          ))}
+          {!fault.problems.length && <FieldError wrong={fault.title} right={fault.message} />}
+        </div>
+      )}
+    </>
+  );
+}
