@@ -200,7 +200,7 @@ impl Car<'_> {
         // What the log taught, each leg as the car ran there and then.
         let lesson = logged.and_then(|t| {
             warnings.extend(t.warnings(new_depth));
-            taught(t, log.set_at_km, &tyre, &c.use_, c.limit_mm, &basis, &|p, set| {
+            taught(t, log.set_at_km, &tyre, &c.use_, c.limit_mm, basis, &|p, set| {
                 let a = usize::from(!p.front());
                 let s = axles[a].as_ref()?;
                 let scene = if set { s.get(leading(s))? } else { s.first()? };
