@@ -216,7 +216,7 @@ async fn plans_are_duplicated_renamed_compared_and_survive_a_killed_server() {
     a.press("plan-menu").await;
     a.press("plan-compare").await;
     assert!(a.text("compare-a").await.contains("Lift 50, try"));
-    a.until("compare", |t| t.contains("+50 mm") && t.contains("+65 mm")).await;
+    a.until("compare", |t| t.contains("+50 mm") && t.contains("+65 mm") && !t.contains('…')).await;
     // Kill -9, a new process, the same database: the plan is there.
     a.kill_and_restart();
     a.open(&format!("/job/{id}/plan")).await;

@@ -154,3 +154,80 @@ fn a_second_plan_the_rules_and_the_limits_are_spoken() {
     let (status, v) = s.post("/api/v1/diagnose", &json!({"seen": {"pattern": "stripes"}}));
     assert_eq!((status, fields(&v)), (422, vec!["seen.pattern".to_owned()]));
 }
+
+/// The command line forecasts the same tyre to the same figures.
+#[test]
+fn the_command_line_and_the_bench_agree() {
+    let s = Server::start();
+    let ticket = s.truck();
+    let input = plan_input(&ticket);
+    let (_, planned) = s.post("/api/v1/predict", &input);
+    let (status, w) = s.post("/api/v1/wear", &json!({"front": input, "tyres": tyres()}));
+    assert_eq!(status, 200, "{w}");
+    for (k, side) in ["left", "right"].into_iter().enumerate() {
+        let shown = w["tyres"][k]["scenes"].as_array().unwrap().iter().find(|x| x["id"] == "set").unwrap();
+        let case = json!({
+            "format": "bold-stance.wear/1",
+            "tyre": {"section_mm": 285, "aspect": 70, "rim_in": 17, "class": "all_terrain", "new_depth_mm": 10.6},
+            "wheel": {"load_n": 7000, "pressure_kpa": 240, "placard_kpa": 260, "axle_share": 7000.0 / 12600.0,
+                "drive_share": 0.5, "brake_share": 0.64, "load_transfer_per_g": 0.85, "roll_camber_deg_per_g": 2.5,
+                "caster_deg": planned[side]["set"]["caster_deg"]},
+            "use": [["trail", 70], ["highway", 30]], "limit_mm": 3.0, "basis": "class", "setups": shown["setups"],
+        });
+        let file = std::env::temp_dir().join(format!("wear-{}-{side}.json", std::process::id()));
+        std::fs::write(&file, case.to_string()).unwrap();
+        let out = std::process::Command::new(env!("CARGO_BIN_EXE_bold-stance"))
+            .args(["wear", file.to_str().unwrap()])
+            .output()
+            .unwrap();
+        assert!(out.status.success(), "{}", String::from_utf8_lossy(&out.stderr));
+        let told: Value = serde_json::from_slice(&out.stdout).unwrap();
+        let numbers =
+            |v: &Value| -> Vec<f64> { v.as_array().unwrap().iter().map(|x| x.as_f64().unwrap()).collect() };
+        let (a, b) = (numbers(&shown["rate_mm_per_1000km"]), numbers(&told["rate_mm_per_1000km"]));
+        assert!(a.iter().zip(&b).all(|(a, b)| (a / b - 1.0).abs() < 1e-9), "{side}: {a:?} {b:?}");
+        for end in ["low", "median", "high"] {
+            let (a, b) = (shown["band_km"][end].as_f64().unwrap(), told["band_km"][end].as_f64().unwrap());
+            assert!((a / b - 1.0).abs() < 1e-9, "{side} {end}: {a} {b}");
+        }
+        assert_eq!(shown["shares"], told["shares"]);
+        let _ = std::fs::remove_file(file);
+    }
+}
+
+/// Two tablets write on one tyre at the same time: both lines stand, and one line is corrected only once.
+#[test]
+fn two_tablets_on_one_tyre_lose_nothing() {
+    let s = Server::start();
+    let job = s.truck()["job"]["id"].as_str().unwrap().to_owned();
+    let path = format!("/api/v1/jobs/{job}/tread");
+    s.post(&path, &line("Q1", 40_000.0, Value::Null));
+    let first = s.get(&path)["tyres"][0]["lines"][0]["id"].clone();
+    std::thread::scope(|t| {
+        for n in 1..=8 {
+            let (s, path) = (&s, &path);
+            t.spawn(move || {
+                let km = 40_000.0 + 500.0 * f64::from(n);
+                assert_eq!(s.post(path, &line("Q1", km, json!([9.0, 9.2, 9.1]))).0, 201);
+            });
+        }
+    });
+    let lines = s.get(&path)["tyres"][0]["lines"].as_array().unwrap().clone();
+    assert_eq!(lines.len(), 9, "none is lost");
+    let statuses: Vec<u16> = std::thread::scope(|t| {
+        let all: Vec<_> = (0..6)
+            .map(|n| {
+                let (s, path, first) = (&s, &path, &first);
+                t.spawn(move || {
+                    let mut l = line("Q1", 39_000.0 + f64::from(n), Value::Null);
+                    l["replaces"] = first.clone();
+                    s.post(path, &l).0
+                })
+            })
+            .collect();
+        all.into_iter().map(|h| h.join().unwrap()).collect()
+    });
+    assert_eq!(statuses.iter().filter(|x| **x == 201).count(), 1, "{statuses:?}");
+    assert!(statuses.iter().all(|x| [201, 404].contains(x)), "{statuses:?}");
+    assert_eq!(s.get(&path)["tyres"][0]["lines"].as_array().unwrap().len(), 9);
+}

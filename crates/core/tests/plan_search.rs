@@ -455,3 +455,86 @@ fn the_search_and_the_tread_bench_tell_one_distance() {
     let e = search(&i, &Filters::default(), Some(&bad), &parts, &|_| true).unwrap_err();
     assert_eq!(e[0].field, "tyres.sizes.0");
 }
+
+/// What is answered is a front: no plan is beaten by another that reaches as well, fouls as little, costs and labours
+/// no more and swings toe no more, unless it is a single part (another way to the same angles is a choice).
+#[test]
+fn no_answered_plan_is_beaten_in_everything() {
+    let parts = shipped_parts().unwrap();
+    for caster in [[3.7, 4.7], [4.5, 5.5], [2.0, 3.0]] {
+        let mut i = truck();
+        i.aim.caster_deg = caster;
+        let r = find(&i, &Filters::default(), &parts);
+        assert!(!r.plans.is_empty());
+        for p in r.plans.iter().filter(|p| p.parts.len() > 1) {
+            let beats = |o: &&bold_stance_core::plan::SetPlan| {
+                o.parts != p.parts
+                    && o.reached >= p.reached
+                    && o.short_deg <= p.short_deg
+                    && o.fouls.len() <= p.fouls.len()
+                    && o.cost < p.cost
+                    && o.labour_minutes < p.labour_minutes
+                    && o.bump_toe_deg < p.bump_toe_deg - 0.02
+                    && o.scrub_change_mm.abs() < p.scrub_change_mm.abs() - 5.0
+                    && o.sai_change_deg.abs() < p.sai_change_deg.abs() - 0.5
+                    && o.wheel_x_mm.abs() < p.wheel_x_mm.abs() - 5.0
+            };
+            let by = r.plans.iter().find(beats);
+            assert!(by.is_none(), "{:?} is beaten by {:?}", p.parts, by.map(|o| &o.parts));
+        }
+        // Best first: what reaches and fouls nothing before what does not.
+        let rank = |p: &bold_stance_core::plan::SetPlan| (!p.reached, p.fouls.len().min(1));
+        assert!(r.plans.windows(2).all(|w| rank(&w[0]) <= rank(&w[1])));
+    }
+}
+
+/// A filter only ever takes away: what is found under a tighter one satisfies the looser one too.
+#[test]
+fn a_tighter_filter_finds_nothing_new_that_is_cheaper() {
+    let parts = shipped_parts().unwrap();
+    let i = truck();
+    let money = |r: &SearchResult| {
+        let all = r.plans.iter().filter(|p| p.reached && p.fouls.is_empty());
+        all.map(|p| p.cost + 1.5 * f64::from(p.labour_minutes)).fold(f64::INFINITY, f64::min)
+    };
+    let free = find(&i, &Filters::default(), &parts);
+    let mut last = money(&free);
+    for excluded in [vec![], vec!["upper-pivot-shims"], vec!["upper-pivot-shims", "front-pivot-bushing"]] {
+        let f =
+            Filters { excluded: excluded.iter().map(|x| (*x).to_owned()).collect(), ..Filters::default() };
+        let r = find(&i, &f, &parts);
+        assert!(r.considered <= free.considered);
+        assert!(money(&r) >= last - 1e-9, "{excluded:?}");
+        last = money(&r);
+        for p in &r.plans {
+            assert!(!p.parts.iter().any(|x| excluded.iter().any(|e| x.id.starts_with(e))));
+        }
+    }
+    for (most, labour) in [(1, 60), (2, 120), (4, 400)] {
+        let f = Filters { most_parts: Some(most), labour_minutes: Some(labour), ..Filters::default() };
+        for p in find(&i, &f, &parts).plans {
+            assert!(p.parts.len() <= most && p.labour_minutes <= labour);
+            assert!((p.cost - p.parts.iter().map(|x| cost_of(&parts, &x.id)).sum::<f64>()).abs() < 1e-9);
+        }
+    }
+}
+
+fn cost_of(parts: &[Part], id: &str) -> f64 {
+    parts.iter().find(|p| id.split('@').next() == Some(p.id.as_str())).unwrap().cost
+}
+
+/// The same set reached in different ways is another car at full lock, and the search says how.
+#[test]
+fn ways_that_differ_at_full_lock_are_told_apart() {
+    let parts = shipped_parts().unwrap();
+    let r = find(&truck(), &Filters::default(), &parts);
+    let locks: Vec<f64> =
+        r.plans.iter().filter(|p| p.reached).filter_map(|p| p.left.lock.map(|l| l.outer_deg)).collect();
+    assert!(locks.len() >= 2);
+    let spread = locks.iter().copied().fold(f64::NEG_INFINITY, f64::max)
+        - locks.iter().copied().fold(f64::INFINITY, f64::min);
+    assert_eq!(spread >= 0.5, !r.ways_differ.is_empty(), "{spread} {:?}", r.ways_differ);
+    for w in &r.ways_differ {
+        assert!(w.contains("At full lock") && w.contains("axis lean"), "{w}");
+    }
+}

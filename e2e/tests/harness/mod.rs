@@ -34,6 +34,8 @@ pub struct App {
     database: String,
     driver: Kill,
     profile: std::path::PathBuf,
+    /// Addresses of servers that were killed: what was on its way to them fails, rightly.
+    dead: Vec<String>,
 }
 
 /// The built binary, next to the test's own folder.
@@ -141,7 +143,7 @@ impl App {
         )
         .await
         .unwrap();
-        Self { base, c, server, gauge, gauge_at, database, driver, profile }
+        Self { base, c, server, gauge, gauge_at, database, driver, profile, dead: Vec::new() }
     }
 
     pub async fn open(&self, path: &str) {
@@ -151,6 +153,7 @@ impl App {
     /// SIGKILL to the server, and a new one on the same database and, since pages know it, a new address.
     pub fn kill_and_restart(&mut self) {
         self.server.now();
+        self.dead.push(self.base.clone());
         (self.server, self.base) = serve(&self.database, &self.gauge_at);
     }
 
@@ -306,6 +309,7 @@ impl App {
             .map(|e| e["message"].as_str().unwrap_or_default().to_owned())
             // A refused form is an answer, not a fault of the page.
             .filter(|m| !m.contains("status of 422") && !m.contains("status of 409"))
+            .filter(|m| !self.dead.iter().any(|d| m.starts_with(&format!("{d}/"))))
             .collect()
     }
 }

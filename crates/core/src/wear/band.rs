@@ -22,6 +22,8 @@ const WORST_ALLOW: f64 = 0.97;
 const SAME_CAR: f64 = 0.7;
 /// 80 % band of a normal.
 const Z80: f64 = 1.2816;
+/// Widest band told, ln of times and divided by.
+const WIDEST: f64 = 3.0;
 const TOE_SD: f64 = 0.05;
 const CAMBER_SD: f64 = 0.20;
 const PRESSURE_SD: f64 = 0.05;
@@ -361,7 +363,8 @@ fn first_at_limit(left: impl Fn(usize) -> f64, rate: impl Fn(usize) -> f64) -> (
 }
 
 fn band(km: f64, rem: f64, var: f64) -> Band {
-    let f = (Z80 * var.max(0.0).sqrt()).exp();
+    // At the limit what is left has no logarithm: its doubt grows without bound and means nothing there.
+    let f = (Z80 * var.max(0.0).sqrt()).min(WIDEST).exp();
     Band { low: km + rem / f, median: km + rem, high: km + rem * f }
 }
 

@@ -80,7 +80,7 @@ export default function Parts() {
   const take1 = (s: Shelf) =>
     setOpen({ key: s.part.id, part: s.part as Part, version: s.version, retired: s.retired, fresh: false });
   return (
-    <div className="parts-page">
+    <main className="parts-page">
       <header>
         <Link to="/" aria-label="Bold Stance, all jobs" style={{ display: 'flex' }}>
           <Logo size={36} />
@@ -191,6 +191,6 @@ export default function Parts() {
           </p>
         </section>
       )}
-    </div>
+    </main>
   );
 }
