@@ -7,6 +7,7 @@
 #![cfg_attr(test, allow(clippy::unwrap_used, clippy::expect_used, clippy::panic))]
 
 pub mod archetype;
+mod csv_text;
 pub mod fit;
 pub mod geometry;
 pub mod linkage;

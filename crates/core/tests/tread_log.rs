@@ -94,7 +94,7 @@ fn bad_tables_are_refused_whole_with_line_and_column() {
     refused(b"mark,odometer_km\nA,1\n", "line 1");
     refused(b"mark,odometer_km,place,colour\nA,1,LF,red\n", "line 1");
     refused(b"mark,odometer_km,place\n", "file");
-    refused(b"\xff\xfem\0a\0r\0k\0", "file");
+    refused(b"\xff\xfem\0a\0r\0k\0", "line 1");
     let p = refused(
         b"mark,odometer_km,place,inner_mm,centre_mm,outer_mm,flipped\nA,1,LF,,,,\n,x,middle,5,,4,perhaps\n",
         "line 3, odometer_km",

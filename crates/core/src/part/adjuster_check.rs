@@ -22,6 +22,7 @@ pub fn adjuster_problems(list: &[Adjuster]) -> Vec<Problem> {
 fn one(field: &str, a: &Adjuster, out: &mut Vec<Problem>) {
     let at = |f: &str| format!("{field}.{f}");
     let [low, high] = a.built_range();
+    let mut short_thread: Option<String> = None;
     let mut check = |f: &str, v: f64, low: f64, high: f64, unit: &str| {
         out.extend(in_range(&at(f), v, low, high, unit).err());
     };
@@ -58,6 +59,11 @@ fn one(field: &str, a: &Adjuster, out: &mut Vec<Problem>) {
             check("ends", f64::from(*ends), 1.0, 2.0, "threaded ends");
             check("engaged_mm", engaged_mm.unwrap_or(20.0), 0.0, 300.0, "mm");
             check("min_engaged_mm", min_engaged_mm.unwrap_or(10.0), 0.0, 200.0, "mm");
+            if let (Some(has), Some(least)) = (engaged_mm, min_engaged_mm)
+                && has < least
+            {
+                short_thread = Some(format!("{least} mm asked of {has} mm engaged as it comes"));
+            }
             ("turns", "turns", 60.0, "turns")
         }
         AdjusterKind::Slide { direction, step_mm, .. } => {
@@ -87,6 +93,9 @@ fn one(field: &str, a: &Adjuster, out: &mut Vec<Problem>) {
     };
     check(ends.0, low, -ends.2, ends.2, ends.3);
     check(ends.1, high, -ends.2, ends.2, ends.3);
+    if let Some(wrong) = short_thread {
+        out.push(Problem::new(at("min_engaged_mm"), wrong, "no more than is engaged as it comes"));
+    }
     if low >= high && !matches!(a.kind, AdjusterKind::Sleeve { .. }) {
         out.push(Problem::new(at(ends.1), "the range is empty", "a highest value above the lowest"));
     }

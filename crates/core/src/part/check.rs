@@ -1,7 +1,8 @@
 //! What is wrong with a part or a list of parts, by field.
 
 use super::adjuster_check::adjuster_problems;
-use super::{Edit, Part};
+use super::{AdjusterKind, EccentricPoint, Edit, Part, ThreadLink};
+use crate::geometry::Layout;
 use crate::problem::{Problem, in_range};
 
 /// Most parts one shop keeps.
@@ -54,6 +55,7 @@ pub fn part_problems(p: &Part) -> Vec<Problem> {
         }
     }
     p.edits.iter().enumerate().for_each(|(i, e)| edit_problems(&format!("edits.{i}"), e, &mut out));
+    unknown_points(p, &mut out);
     out.extend(adjuster_problems(&p.adjusters));
     let l = &p.limits;
     for (f, v, high, unit) in [
@@ -136,6 +138,91 @@ fn edit_problems(at: &str, e: &Edit, out: &mut Vec<Problem>) {
             if points.is_empty() {
                 out.push(Problem::new(format!("{at}.points"), "no pivot", "at least one pivot"));
             }
+        }
+    }
+}
+
+/// Points and links that no layout the part fits has. Links of a multi-link or live axle go by the names of its own
+/// file, so there any plain word may be one.
+fn unknown_points(p: &Part, out: &mut Vec<Problem>) {
+    use EccentricPoint::{Link, LowerFront, LowerRear, StrutTop, TieInner, UpperFront, UpperRear};
+    let has = |l: Layout| p.fits.layouts.contains(&l);
+    let named = has(Layout::FiveLink) || has(Layout::SolidAxle);
+    let plain = |n: &str| {
+        !n.is_empty()
+            && n.len() <= 40
+            && n.chars().all(|c| c.is_ascii_lowercase() || c.is_ascii_digit() || c == '_')
+    };
+    let mut known: Vec<&str> = Vec::new();
+    for (layouts, points) in [
+        (
+            &[Layout::DoubleWishbone, Layout::Strut, Layout::SingleArm, Layout::TwistBeam][..],
+            &[LowerFront, LowerRear][..],
+        ),
+        (&[Layout::DoubleWishbone], &[UpperFront, UpperRear]),
+        (&[Layout::DoubleWishbone, Layout::Strut], &[TieInner]),
+        (&[Layout::Strut], &[StrutTop]),
+    ] {
+        if layouts.iter().any(|l| has(*l)) {
+            known.extend(points.iter().map(|p| match p {
+                LowerFront => "lower_front",
+                LowerRear => "lower_rear",
+                UpperFront => "upper_front",
+                UpperRear => "upper_rear",
+                TieInner => "tie_inner",
+                StrutTop => "strut_top",
+                Link(_) => "",
+            }));
+        }
+    }
+    let mut say = |field: String, name: &str, known: &[&str]| {
+        let right = match (known, named) {
+            ([], _) => "the name of a link, in small letters".to_owned(),
+            (k, true) => format!("{}, or the name of a link", k.join(", ")),
+            (k, false) => k.join(", "),
+        };
+        out.push(Problem::new(field, format!("no point \"{name}\" on what it fits"), right));
+    };
+    let mut point = |field: String, q: &EccentricPoint| {
+        let w = q.word();
+        if !(known.contains(&w) || (named && plain(w))) {
+            say(field, w, &known);
+        }
+    };
+    for (i, e) in p.edits.iter().enumerate() {
+        match e {
+            Edit::MovePivot { point: q, .. } => point(format!("edits.{i}.point"), q),
+            Edit::ReplaceEccentric { points, .. } | Edit::FreeEccentrics { points } => {
+                for (k, q) in points.iter().enumerate() {
+                    point(format!("edits.{i}.points.{k}"), q);
+                }
+            }
+            _ => {}
+        }
+    }
+    for (i, a) in p.adjusters.iter().enumerate() {
+        if let AdjusterKind::Eccentric { point: q, .. }
+        | AdjusterKind::Slide { point: q, .. }
+        | AdjusterKind::Shims { point: q, .. } = &a.kind
+        {
+            point(format!("adjusters.{i}.point"), q);
+        }
+    }
+    for (i, e) in p.edits.iter().enumerate() {
+        let (field, name) = match e {
+            Edit::LengthenLink { name, .. } => ("name", name),
+            Edit::MoveWheelEnd { link, .. } => ("link", link),
+            _ => continue,
+        };
+        if !(named && plain(name)) {
+            say(format!("edits.{i}.{field}"), name, &[]);
+        }
+    }
+    for (i, a) in p.adjusters.iter().enumerate() {
+        if let AdjusterKind::Thread { link: ThreadLink::Named(n), .. } = &a.kind
+            && !(named && plain(n))
+        {
+            say(format!("adjusters.{i}.link"), n, &["tie", "upper", "lower"]);
         }
     }
 }

@@ -3,6 +3,7 @@
 
 use super::check::{MOST_PARTS, list_problems};
 use super::{Fits, Part};
+use crate::csv_text::table_text;
 use crate::problem::{Problem, parse_json};
 use serde::Serialize;
 use serde::de::DeserializeOwned;
@@ -210,20 +211,7 @@ impl Cells<'_> {
 /// Every [`Problem`], its field naming line and column.
 pub fn parts_from_csv(bytes: &[u8]) -> Result<Vec<Part>, Vec<Problem>> {
     let one = |p: Problem| vec![p];
-    let text = std::str::from_utf8(bytes).map_err(|e| {
-        let line = 1 + bytes[..e.valid_up_to()].iter().filter(|b| **b == b'\n').count();
-        one(Problem::new(format!("line {line}"), "bytes that are not UTF-8", "a file saved as UTF-8"))
-    })?;
-    let text = text.strip_prefix('\u{feff}').unwrap_or(text);
-    let head = text.lines().next().unwrap_or("");
-    if !head.contains(',') && (head.contains(';') || head.contains('\t')) {
-        let found = if head.contains(';') { "semicolons" } else { "tabs" };
-        return Err(one(Problem::new(
-            "line 1",
-            format!("columns parted by {found}"),
-            "columns parted by commas",
-        )));
-    }
+    let text = table_text(bytes).map_err(one)?;
     let mut reader = csv::ReaderBuilder::new().flexible(true).from_reader(text.as_bytes());
     let names: Vec<String> = reader
         .headers()
@@ -266,6 +254,9 @@ pub fn parts_from_csv(bytes: &[u8]) -> Result<Vec<Part>, Vec<Problem>> {
         if problems.len() >= 50 {
             return Err(problems);
         }
+    }
+    if problems.is_empty() && parts.is_empty() {
+        problems.push(Problem::new("file", "no rows", "one row for each part"));
     }
     if problems.is_empty() {
         problems = list_problems(&parts)

@@ -1,6 +1,7 @@
 //! Tread logs as CSV: one row a line of a tyre's log, round trip exact; read whole or not at all.
 
 use super::log::{LogEntry, LoggedTyre, TreadLog, TyrePlace};
+use crate::csv_text::table_text;
 use crate::problem::{Problem, in_range};
 
 const COLUMNS: [&str; 10] = [
@@ -55,12 +56,7 @@ pub fn log_to_csv(log: &TreadLog) -> Result<String, Problem> {
 /// Every [`Problem`], its field `line N, column`.
 pub fn log_from_csv(bytes: &[u8]) -> Result<TreadLog, Vec<Problem>> {
     let one = |field: &str, wrong: &str, right: &str| vec![Problem::new(field, wrong, right)];
-    let text = std::str::from_utf8(bytes.strip_prefix(b"\xEF\xBB\xBF").unwrap_or(bytes))
-        .map_err(|_| one("file", "not UTF-8 text", "a table saved as CSV, UTF-8"))?;
-    let first = text.lines().next().unwrap_or_default();
-    if !first.contains(',') && (first.contains(';') || first.contains('\t')) {
-        return Err(one("line 1", "columns are not parted by commas", "a table with commas between columns"));
-    }
+    let text = table_text(bytes).map_err(|p| vec![p])?;
     let mut r = csv::ReaderBuilder::new().trim(csv::Trim::All).from_reader(text.as_bytes());
     let head: Vec<String> = r
         .headers()
