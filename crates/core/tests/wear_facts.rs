@@ -249,6 +249,36 @@ fn own_basis_returns_the_life_that_was_had() {
     assert_eq!(run(&bad).unwrap_err().field, "basis.own.life_km");
 }
 
+/// A treadwear grade: 177 km a point on the reference car (the specification's judgement), wider doubt than the class.
+#[test]
+fn a_treadwear_grade_stands_for_the_base_life() {
+    let t = tyre(215.0, 55.0, 17.0, TyreClass::AllSeason);
+    let case = |basis| WearCase {
+        format: "bold-stance.wear/1".into(),
+        tyre: t.clone(),
+        wheel: car(),
+        use_: UseMix::One(Use::Mixed),
+        limit_mm: 1.6,
+        basis,
+        setups: setup(0.0, 0.0).to_vec(),
+        readings: None,
+        compare_to: None,
+        rotated: None,
+        worn_dampers: false,
+        note: None,
+    };
+    let life = |b| run(&case(b)).unwrap();
+    let class = life(Basis::Class);
+    // The class life over 177 km is the grade that changes nothing but the doubt.
+    let same = life(Basis::Grade(72_000.0 / 177.0));
+    assert!((same.life_km / class.life_km - 1.0).abs() < 1e-9);
+    assert!(same.band_km.high / same.band_km.median > class.band_km.high / class.band_km.median);
+    assert!((life(Basis::Grade(600.0)).life_km / life(Basis::Grade(300.0)).life_km - 2.0).abs() < 1e-9);
+    let read: Basis = serde_json::from_str(r#"{"grade":400}"#).unwrap();
+    assert_eq!(read, Basis::Grade(400.0));
+    assert_eq!(run(&case(Basis::Grade(5.0))).unwrap_err().field, "basis.grade");
+}
+
 /// A wheel in a bend of nothing but straight running, for the properties that need it.
 fn plain(load_n: f64, p: f64) -> Wheel {
     Wheel {

@@ -1474,6 +1474,7 @@ export interface components {
              * @description What is told of the tyres beside size and compound.
              * @default {
              *       "directional": false,
+             *       "grade": null,
              *       "heights": [],
              *       "high_torque": false,
              *       "own_life_km": null,
@@ -1513,6 +1514,11 @@ export interface components {
              * @description The front axle's share of the drive, 0 to 1.
              */
             drive_front: number;
+            /**
+             * Format: double
+             * @description Treadwear grade moulded on the tyre; it counts where no own distance was told.
+             */
+            grade?: number | null;
             /** @description Shares of the distance at the height states; all at the judged one when empty. */
             heights?: components["schemas"]["HeightShare"][];
             /**
@@ -5026,6 +5032,12 @@ export interface components {
              * @default false
              */
             directional: boolean;
+            /**
+             * Format: double
+             * @description Treadwear grade moulded on the tyre.
+             * @default null
+             */
+            grade: number | null;
             /**
              * @description Shares of the distance at the height states.
              * @default []

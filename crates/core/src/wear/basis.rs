@@ -35,9 +35,15 @@ pub enum Basis {
     /// The class life on a reference car.
     #[default]
     Class,
+    /// The treadwear grade moulded on the tyre (49 CFR 575.104), 60 to 1000: 177 km a point on the reference car
+    /// (judgement, untested).
+    Grade(f64),
     /// The life a set of this car really had.
     Own(OwnLife),
 }
+
+/// Distance a point of the treadwear grade stands for, km.
+const KM_A_POINT: f64 = 177.0;
 
 /// Wear constants of the classes, plain and with each doubtful constant one step down and up: asked for by every
 /// band, always the same.
@@ -72,6 +78,8 @@ impl Basis {
     ) -> f64 {
         match self {
             Self::Class => class_constant(tyre.class, step),
+            // The constant goes with one over the base life.
+            Self::Grade(g) => class_constant(tyre.class, step) * tyre.class.constants().1 / (KM_A_POINT * g),
             Self::Own(l) => {
                 let single = [own.clone()];
                 let wheels: &[Wheel] = if l.positions.is_empty() { &single } else { &l.positions };
@@ -92,18 +100,28 @@ impl Basis {
 
     /// Standard deviation of ln severity of use.
     pub(crate) fn severity_sd(&self) -> f64 {
-        if matches!(self, Self::Class) { 0.20 } else { 0.06 }
+        if matches!(self, Self::Own(_)) { 0.06 } else { 0.20 }
     }
 
     /// Standard deviation of ln base life.
     pub(crate) fn life_sd(&self) -> f64 {
-        if matches!(self, Self::Class) { 0.30 } else { 0.12 }
+        match self {
+            Self::Class => 0.30,
+            Self::Grade(_) => 0.35,
+            Self::Own(_) => 0.12,
+        }
     }
 
     /// What is wrong with it, by field under `basis.own`.
     #[must_use]
     pub fn problems(&self, tyre: &Tyre) -> Vec<Problem> {
-        let Self::Own(l) = self else { return Vec::new() };
+        let l = match self {
+            Self::Class => return Vec::new(),
+            Self::Grade(g) => {
+                return in_range("basis.grade", *g, 60.0, 1000.0, "points").err().into_iter().collect();
+            }
+            Self::Own(l) => l,
+        };
         let mut out = Vec::new();
         out.extend(in_range("basis.own.life_km", l.life_km, 1000.0, 400_000.0, "km").err());
         let most = (tyre.new_depth() - 0.5).max(0.1);

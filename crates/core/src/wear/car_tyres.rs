@@ -72,6 +72,9 @@ pub struct CarTyres {
     /// Distance a set of this car really reached, km.
     #[serde(default)]
     pub own_life_km: Option<f64>,
+    /// Treadwear grade moulded on the tyre; it counts where no own distance was told.
+    #[serde(default)]
+    pub grade: Option<f64>,
     /// Shares of the distance at the height states; all at the judged one when empty.
     #[serde(default)]
     pub heights: Vec<HeightShare>,
@@ -126,6 +129,7 @@ impl CarTyres {
         check("torque_factor".into(), self.torque_factor, 0.5, 3.0, "");
         check("load_transfer_per_g".into(), self.load_transfer_per_g, 0.0, 2.0, "per g");
         check("own_life_km".into(), self.own_life_km.unwrap_or(5e4), 1000.0, 400_000.0, "km");
+        check("grade".into(), self.grade.unwrap_or(400.0), 60.0, 1000.0, "points");
         check("rotate_every_km".into(), self.rotate_every_km, 1000.0, 100_000.0, "km");
         check("price".into(), self.price, 0.0, 100_000.0, "in the shop's currency");
         check("yearly_km".into(), self.yearly_km, 0.0, 500_000.0, "km a year");
@@ -178,9 +182,10 @@ impl CarTyres {
         }
     }
 
-    /// What fixes the wear constant: what a set of this car reached, else the class.
+    /// What fixes the wear constant: what a set of this car reached, else the grade, else the class.
     pub(crate) fn basis(&self) -> Basis {
-        self.own_life_km.map_or(Basis::Class, |life_km| {
+        let otherwise = self.grade.map_or(Basis::Class, Basis::Grade);
+        self.own_life_km.map_or(otherwise, |life_km| {
             let positions = (0..2).map(|a| self.wheel(a, if a == 0 { 5.0 } else { 0.0 })).collect();
             Basis::Own(OwnLife { life_km, limit_mm: self.limit_mm, positions })
         })

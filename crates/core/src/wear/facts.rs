@@ -40,6 +40,8 @@ pub struct WearFacts {
     pub uses: Vec<UseShare>,
     /// Distance a set of this car really reached, km.
     pub own_life_km: Option<f64>,
+    /// Treadwear grade moulded on the tyre.
+    pub grade: Option<f64>,
     /// Price of one tyre, in the shop's currency; 0 when it was not told.
     pub price: f64,
     /// Distance a year, km.
@@ -66,6 +68,7 @@ impl Default for WearFacts {
             regen: false,
             uses: Vec::new(),
             own_life_km: None,
+            grade: None,
             price: 0.0,
             yearly_km: 15_000.0,
             heights: Vec::new(),
@@ -90,6 +93,7 @@ impl WearFacts {
         check("rear_pressure_kpa", self.rear_pressure_kpa, 50.0, 900.0, "kPa");
         check("rear_placard_kpa", self.rear_placard_kpa, 50.0, 900.0, "kPa");
         check("own_life_km", self.own_life_km, 1000.0, 400_000.0, "km");
+        check("grade", self.grade, 60.0, 1000.0, "points");
         check("price", Some(self.price), 0.0, 100_000.0, "in the shop's currency");
         check("yearly_km", Some(self.yearly_km), 0.0, 500_000.0, "km a year");
         check("rotate_every_km", Some(self.rotate_every_km), 1000.0, 100_000.0, "km");

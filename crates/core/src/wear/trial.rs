@@ -87,7 +87,7 @@ fn truth(c: &Car, rng: &mut Pcg64Mcg) -> (f64, Vec<[f64; STRIPS]>, f64) {
     p.n = p.n.clamp(0.8, 1.6);
     let k = match &c.basis {
         Basis::Class => calibrate_with(c.tyre.class, &p),
-        own @ Basis::Own(_) => own.constant(&c.tyre, &c.wheel, None, &p),
+        other => other.constant(&c.tyre, &c.wheel, None, &p),
     } * normal(c.basis.life_sd()).exp();
     p.sev = normal(c.basis.severity_sd()).exp();
     let setup = [Setup {

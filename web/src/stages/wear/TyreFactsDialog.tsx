@@ -13,11 +13,12 @@ const numbers: [string, string, string][] = [
   ['yearly_km', 'Distance a year', 'km'],
   ['rotate_every_km', 'Rotate every', 'km'],
   ['own_life_km', 'A set really reached', 'km'],
+  ['grade', 'Treadwear grade', ''],
   ['rear_pressure_kpa', 'Rear pressure', 'kPa'],
   ['rear_placard_kpa', 'Rear placard', 'kPa'],
   ['set_at_km', 'Set as planned at', 'km'],
 ];
-const optional = ['own_life_km', 'rear_pressure_kpa', 'rear_placard_kpa', 'set_at_km'];
+const optional = ['own_life_km', 'grade', 'rear_pressure_kpa', 'rear_placard_kpa', 'set_at_km'];
 const uses: [NonNullable<WearFacts['uses']>[number]['use'], string][] = [
   ['highway', 'Motorway'],
   ['mixed', 'Mixed roads'],
