@@ -192,6 +192,44 @@ fn depths_pull_the_forecast_to_the_truth_and_narrow_it() {
     assert!(w.warnings.is_empty(), "{:?}", w.warnings);
 }
 
+/// A tyre first seen half worn: nobody knows how far it had run, so it is counted from what was read then.
+#[test]
+fn a_tyre_first_seen_worn_is_counted_from_there() {
+    let plain = run_car(&tyres(), &TreadLog::default());
+    let rate = scene(at(&plain, TyrePlace::LeftFront), "found").rate_mm_per_1000km.clone();
+    let lf = TyrePlace::LeftFront;
+    let worn = |km: f64| rate.iter().map(|r| r * km / 1000.0).collect::<Vec<_>>();
+    let first = entry(60_000.0, lf, Some([7.0; 3]));
+    let log = log_of(vec![first.clone(), entry(66_000.0, lf, Some(depths(7.0, &worn(6000.0))))], None);
+    let w = run_car(&tyres(), &log);
+    let l = at(&w, lf).learned.as_ref().unwrap();
+    assert!((l.from_mm - 7.0).abs() < 1e-9 && l.words.contains("counted from 7.0 mm"), "{}", l.words);
+    // It wears as the model says, and is not taken for one that lost four millimetres at once.
+    assert!(l.factor.iter().all(|f| (f - 1.0).abs() < 0.12), "{:?}", l.factor);
+    assert!(w.warnings.is_empty(), "{:?}", w.warnings);
+    let left = at(&w, lf).depth_now_mm[10];
+    assert!((left - (7.0 - worn(6000.0)[10])).abs() < 0.3, "{left}");
+    // Seen once only: said so, and nothing is claimed.
+    let once = run_car(&tyres(), &log_of(vec![first], None));
+    assert!(at(&once, lf).learned.as_ref().unwrap().words.starts_with("No depth read after its first line"));
+    // Within the scatter of a gauge it was new.
+    let new = run_car(&tyres(), &log_of(vec![entry(0.0, lf, Some([10.6, 10.8, 10.7]))], None));
+    assert!((at(&new, lf).learned.as_ref().unwrap().from_mm - 11.0).abs() < 1e-9);
+}
+
+/// What a set of this car reached counts from new, however deep the tyres are now.
+#[test]
+fn own_history_counts_from_a_new_tyre() {
+    let mut t = tyres();
+    t.own_life_km = Some(50_000.0);
+    let rate = |depth: f64| {
+        let w = run_car(&CarTyres { depth_mm: depth, ..t.clone() }, &TreadLog::default());
+        scene(at(&w, TyrePlace::LeftFront), "found").rate_mm_per_1000km.clone()
+    };
+    let (deep, shallow) = (rate(11.0), rate(6.0));
+    assert!(deep.iter().zip(&shallow).all(|(a, b)| (a / b - 1.0).abs() < 1e-12));
+}
+
 #[test]
 fn a_tyre_that_moved_learns_from_every_place_it_ran() {
     let plain = run_car(&tyres(), &TreadLog::default());

@@ -219,7 +219,8 @@ fn anchors_from_memory() {
 #[test]
 fn own_basis_returns_the_life_that_was_had() {
     let t = ev_tyre(TyreClass::SoftSummer);
-    let own = Basis::Own(OwnLife { life_km: 33_000.0, limit_mm: 1.6, positions: vec![ev()] });
+    let own =
+        Basis::Own(OwnLife { life_km: 33_000.0, limit_mm: 1.6, new_depth_mm: None, positions: vec![ev()] });
     let case = WearCase {
         format: "bold-stance.wear/1".into(),
         tyre: t.clone(),
@@ -244,8 +245,10 @@ fn own_basis_returns_the_life_that_was_had() {
     let read: Basis = serde_json::from_str(text).unwrap();
     let same = run(&WearCase { basis: read, ..case.clone() }).unwrap();
     assert!((same.life_km - r.life_km).abs() < 1e-6);
-    let bad =
-        WearCase { basis: Basis::Own(OwnLife { life_km: 3.0, limit_mm: 1.6, positions: vec![] }), ..case };
+    let bad = WearCase {
+        basis: Basis::Own(OwnLife { life_km: 3.0, limit_mm: 1.6, new_depth_mm: None, positions: vec![] }),
+        ..case
+    };
     assert_eq!(run(&bad).unwrap_err().field, "basis.own.life_km");
 }
 

@@ -2674,6 +2674,11 @@ export interface components {
             factor: number[];
             /**
              * Format: double
+             * @description Depth the distance is counted from, mm: when new, or when its log starts on a worn tyre.
+             */
+            from_mm: number;
+            /**
+             * Format: double
              * @description Distance on it, km.
              */
             km: number;

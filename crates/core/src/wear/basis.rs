@@ -18,6 +18,9 @@ pub struct OwnLife {
     /// Depth at which it came off, mm.
     #[serde(default = "bars")]
     pub limit_mm: f64,
+    /// Depth it started from, mm; the tyre's own when absent. A tyre forecast from half its depth was not new then.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub new_depth_mm: Option<f64>,
     /// The wheels it ran on, at zero camber and toe; the case's own wheel when empty.
     #[serde(default)]
     pub positions: Vec<Wheel>,
@@ -93,7 +96,8 @@ impl Basis {
                     mean.iter_mut().zip(rate).for_each(|(m, r)| *m += r / wheels.len() as f64);
                 }
                 let worst = mean.into_iter().fold(f64::MIN_POSITIVE, f64::max);
-                (tyre.new_depth() - l.limit_mm) / (l.life_km / 1000.0 * worst)
+                let new = l.new_depth_mm.unwrap_or_else(|| tyre.new_depth());
+                (new - l.limit_mm) / (l.life_km / 1000.0 * worst)
             }
         }
     }
@@ -124,7 +128,9 @@ impl Basis {
         };
         let mut out = Vec::new();
         out.extend(in_range("basis.own.life_km", l.life_km, 1000.0, 400_000.0, "km").err());
-        let most = (tyre.new_depth() - 0.5).max(0.1);
+        let new = l.new_depth_mm.unwrap_or_else(|| tyre.new_depth());
+        out.extend(in_range("basis.own.new_depth_mm", new, 2.0, 25.0, "mm").err());
+        let most = (new - 0.5).max(0.1);
         out.extend(in_range("basis.own.limit_mm", l.limit_mm, 0.0, most, "mm").err());
         for (i, w) in l.positions.iter().enumerate() {
             out.extend(w.problems().into_iter().map(|p| {

@@ -77,6 +77,8 @@ pub struct LearnedTyre {
     pub factor: [f64; 3],
     /// Readings with what was expected.
     pub points: Vec<ReadPoint>,
+    /// Depth the distance is counted from, mm: when new, or when its log starts on a worn tyre.
+    pub from_mm: f64,
     /// The setup changed since, so what was learned is carried over to the new one.
     pub carried: bool,
     /// In words.
@@ -184,11 +186,13 @@ impl Car<'_> {
         let mut warnings = Vec::new();
         let lead = leading(scenes);
         let logged = log.tyres.iter().find(|t| t.place() == Some(place));
-        let new_depth = logged.and_then(|t| t.new_depth_mm).unwrap_or(if logged.is_some() {
+        let told_new = logged.and_then(|t| t.new_depth_mm).unwrap_or(if logged.is_some() {
             c.class.constants().2.max(c.depth_mm)
         } else {
             c.depth_mm
         });
+        let worn_from = logged.and_then(|t| t.worn_at_start(told_new));
+        let new_depth = worn_from.unwrap_or(told_new);
         let tyre = c.tyre(axle, new_depth)?;
         let running = |scene: &AxleScene, side: usize, axle: usize| Running {
             wheel: c.wheel(axle, scene.caster[side]),
@@ -199,7 +203,7 @@ impl Car<'_> {
         let prior = |s: &AxleScene| Belief::of(&tyre, &[running(s, side, axle)], &c.use_, c.limit_mm, basis);
         // What the log taught, each leg as the car ran there and then.
         let lesson = logged.and_then(|t| {
-            warnings.extend(t.warnings(new_depth));
+            warnings.extend(t.warnings(told_new));
             taught(t, log.set_at_km, &tyre, &c.use_, c.limit_mm, basis, &|p, set| {
                 let a = usize::from(!p.front());
                 let s = axles[a].as_ref()?;
@@ -280,19 +284,22 @@ impl Car<'_> {
             let after = band_km(&l.now);
             let factor = super::band::GROOVES.map(|e| l.now.factor_at(e));
             let width = |b: &Band| b.high / b.median.max(1.0);
-            let words = if l.points.is_empty() {
-                "No depth read yet: three grooves narrow the forecast.".into()
+            let read = l.points.iter().filter(|p| p.km > 0.0).count();
+            let mut words = if read == 0 {
+                "No depth read after its first line yet: three grooves narrow the forecast.".into()
             } else {
                 format!(
-                    "{} depth reading{}: wears {:.0} % {} than the model at the centre; doubt ×/÷ {:.2} to {:.2}.",
-                    l.points.len(),
-                    if l.points.len() == 1 { "" } else { "s" },
+                    "{read} depth reading{}: wears {:.0} % {} than the model at the centre; doubt ×/÷ {:.2} to {:.2}.",
+                    if read == 1 { "" } else { "s" },
                     100.0 * (factor[1] - 1.0).abs(),
                     if factor[1] >= 1.0 { "faster" } else { "slower" },
                     width(&before),
                     width(&after)
                 )
             };
+            if let Some(d) = worn_from {
+                words += &format!(" Worn already when its log starts: counted from {d:.1} mm.");
+            }
             LearnedTyre {
                 mark: logged.map(|t| t.mark.clone()).unwrap_or_default(),
                 km: l.km,
@@ -300,6 +307,7 @@ impl Car<'_> {
                 after,
                 factor,
                 points: l.points.clone(),
+                from_mm: new_depth,
                 carried: !(l.one_setup && lead == ran_as),
                 words,
             }

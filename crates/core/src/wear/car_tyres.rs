@@ -187,7 +187,9 @@ impl CarTyres {
         let otherwise = self.grade.map_or(Basis::Class, Basis::Grade);
         self.own_life_km.map_or(otherwise, |life_km| {
             let positions = (0..2).map(|a| self.wheel(a, if a == 0 { 5.0 } else { 0.0 })).collect();
-            Basis::Own(OwnLife { life_km, limit_mm: self.limit_mm, positions })
+            // It was new once, however deep these tyres are now.
+            let new = self.class.constants().2.max(self.depth_mm);
+            Basis::Own(OwnLife { life_km, limit_mm: self.limit_mm, new_depth_mm: Some(new), positions })
         })
     }
 

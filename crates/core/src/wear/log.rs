@@ -185,6 +185,16 @@ impl LoggedTyre {
         self.forward().last().and_then(|(_, e)| e.place)
     }
 
+    /// Mean depth of its first line where the tyre was worn already by then, mm: what it is counted from, since nobody
+    /// knows how far it had run. None when it was new, or not read there.
+    #[must_use]
+    pub fn worn_at_start(&self, new_depth_mm: f64) -> Option<f64> {
+        let kept = self.forward();
+        let depths = kept.first().and_then(|(_, e)| e.depths_mm)?;
+        let mean = depths.iter().sum::<f64>() / 3.0;
+        (mean < new_depth_mm - GREW_MM).then_some(mean)
+    }
+
     /// What does not agree within this tyre's log.
     #[must_use]
     pub fn warnings(&self, new_depth_mm: f64) -> Vec<LogWarning> {

@@ -71,7 +71,7 @@ fn car(rng: &mut Pcg64Mcg) -> Car {
         Basis::Class
     } else {
         let life_km = rng.random_range(28_000.0..60_000.0);
-        Basis::Own(OwnLife { life_km, limit_mm: LIMIT, positions: vec![wheel.clone()] })
+        Basis::Own(OwnLife { life_km, limit_mm: LIMIT, new_depth_mm: None, positions: vec![wheel.clone()] })
     };
     Car { tyre, wheel, setup, mix, basis }
 }

@@ -165,7 +165,7 @@ export function Depths({ modes, wear, view, place, pick }: Props) {
               depthNow={forecast.depth_now_mm}
               rate={leadOf(forecast).rate_mm_per_1000km}
               limit={draft?.limit_mm ?? 1.6}
-              fresh={tyre?.new_depth_mm ?? ticket.vehicle.facts.tread_depth_mm}
+              fresh={learned.from_mm}
             />
           ) : (
             <p className="empty-slate">Depth over distance is drawn here.</p>
