@@ -217,6 +217,25 @@ fn a_tyre_first_seen_worn_is_counted_from_there() {
     assert!((at(&new, lf).learned.as_ref().unwrap().from_mm - 11.0).abs() < 1e-9);
 }
 
+/// A line that is left out does not move what the others are compared with.
+#[test]
+fn readings_name_the_line_they_stand_in() {
+    let lf = TyrePlace::LeftFront;
+    let log = log_of(
+        vec![
+            entry(40_000.0, lf, None),
+            entry(46_000.0, lf, Some([9.8, 10.0, 10.0])),
+            entry(45_000.0, lf, Some([9.7, 9.9, 9.9])),
+            entry(52_000.0, lf, Some([8.6, 9.0, 9.1])),
+        ],
+        None,
+    );
+    let w = run_car(&tyres(), &log);
+    let points = &at(&w, lf).learned.as_ref().unwrap().points;
+    assert_eq!(points.iter().map(|p| p.entry).collect::<Vec<_>>(), [1, 3]);
+    assert!(w.warnings.iter().any(|x| x.entry == 2 && x.wrong.contains("ran back")));
+}
+
 /// What a set of this car reached counts from new, however deep the tyres are now.
 #[test]
 fn own_history_counts_from_a_new_tyre() {
@@ -298,6 +317,10 @@ fn wrong_figures_name_their_field() {
         assert!(e.iter().any(|p| p.field == field), "{field} in {e:?}");
     };
     bad(&|t| t.limit_mm = 10.5, "tyres.limit_mm");
+    // Above a new tyre nothing wears at all, whatever the log says.
+    let over = CarTyres { limit_mm: 12.0, own_life_km: Some(50_000.0), ..tyres() };
+    let e = car_wear(&over, &plans, &log_of(vec![entry(0.0, TyrePlace::LeftFront, None)], None)).unwrap_err();
+    assert_eq!(e[0].field, "tyres.limit_mm");
     bad(&|t| t.sizes[1] = "round".into(), "tyres.sizes.1");
     bad(&|t| t.load_n[0] = 3.0, "tyres.load_n.0");
     bad(&|t| t.price = -1.0, "tyres.price");

@@ -4,12 +4,9 @@
 #![allow(clippy::unwrap_used, clippy::panic, missing_docs)]
 
 mod common;
-use bold_stance_core::archetype::shipped_archetypes;
-use bold_stance_core::fit::Doubt;
 use bold_stance_core::part::shipped_parts;
-use bold_stance_core::plan::{PlanInput, SideReadings, plan, shipped_aims};
-use bold_stance_core::vehicle::Measured;
-use common::truck;
+use bold_stance_core::plan::{PlanInput, plan, shipped_aims};
+use common::{electric_rear, truck};
 use serde_json::{Value, json};
 use std::path::Path;
 
@@ -51,28 +48,6 @@ fn case(input: &PlanInput) -> Value {
     rounded(json!({"aim": input.aim, "planned": input.height_change_mm, "result": result}))
 }
 
-fn rear() -> PlanInput {
-    let g = shipped_archetypes().unwrap().into_iter().find(|a| a.id == "ev_multilink_rear").unwrap().geometry;
-    let aim = shipped_aims().unwrap().into_iter().find(|a| a.id == "distance").unwrap();
-    let read = |height_mm, camber_deg, toe_deg| SideReadings {
-        height_mm,
-        angles: Measured { camber_deg, caster_deg: 0.0, toe_deg },
-        sigma: Doubt { camber_deg: 0.1, caster_deg: 0.0, toe_deg: 0.05 },
-    };
-    PlanInput {
-        height_change_mm: -25.0,
-        fitted: vec!["rear-camber-arm".into(), "rear-toe-arm".into()],
-        ..PlanInput::unchanged(
-            g,
-            2900.0,
-            368.0,
-            Vec::new(),
-            [read(366.0, -1.2, 0.12), read(367.0, -1.0, 0.1)],
-            aim,
-        )
-    }
-}
-
 #[test]
 fn fixtures_of_the_drawings_are_what_the_model_says() {
     let short = truck();
@@ -81,8 +56,9 @@ fn fixtures_of_the_drawings_are_what_the_model_says() {
     let drift =
         PlanInput { aim: shipped_aims().unwrap().into_iter().find(|a| a.id == "drift").unwrap(), ..truck() };
     let dir = Path::new(env!("CARGO_MANIFEST_DIR")).join("../../web/fixtures");
+    let rear = PlanInput { fitted: vec!["rear-camber-arm".into(), "rear-toe-arm".into()], ..electric_rear() };
     for (name, input) in
-        [("short", short), ("fitted", fitted), ("stopped", stopped), ("drift", drift), ("rear", rear())]
+        [("short", short), ("fitted", fitted), ("stopped", stopped), ("drift", drift), ("rear", rear)]
     {
         let path = dir.join(format!("{name}.json"));
         let now = case(&input);

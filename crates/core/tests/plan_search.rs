@@ -3,17 +3,16 @@
 
 mod common;
 use bold_stance_core::archetype::shipped_archetypes;
-use bold_stance_core::fit::Doubt;
 use bold_stance_core::geometry::{Geometry, Side};
 use bold_stance_core::linkage::{Corner, Linkage};
 use bold_stance_core::part::{Adjuster, AdjusterKind, Part, ThreadLink, default_adjusters, shipped_parts};
 use bold_stance_core::plan::{
-    Bench, CheckKind, Filters, PlanCase, PlanCaseError, PlanInput, SearchResult, SideReadings, SolvedSetting,
-    Target, plan, run_plan, search, shipped_aims, solve, solve_both,
+    Bench, CheckKind, Filters, PlanCase, PlanCaseError, PlanInput, SearchResult, SolvedSetting, Target, plan,
+    run_plan, search, solve, solve_both,
 };
-use bold_stance_core::vehicle::{Attitude, Measured, StateKind};
+use bold_stance_core::vehicle::{Attitude, StateKind};
 use bold_stance_core::wear::{CarTyres, Plans, TreadLog, car_wear};
-use common::truck;
+use common::{electric_rear as rear, truck};
 
 fn find(i: &PlanInput, f: &Filters, parts: &[Part]) -> SearchResult {
     search(i, f, None, parts, &|_| true).unwrap()
@@ -224,28 +223,6 @@ fn a_large_catalogue_is_searched_by_its_promising_sets() {
         (find(&truck(), &Filters::default(), &parts), find(&truck(), &Filters::default(), &many));
     assert!(small.exhaustive && !large.exhaustive);
     assert!(large.plans[0].reached && (large.plans[0].cost - small.plans[0].cost).abs() < 1e-9);
-}
-
-/// The electric car's rear, lowered, camber too far in.
-fn rear() -> PlanInput {
-    let aim = shipped_aims().unwrap().into_iter().find(|a| a.id == "distance").unwrap();
-    let read = |height_mm, camber_deg, toe_deg| SideReadings {
-        height_mm,
-        angles: Measured { camber_deg, caster_deg: 0.0, toe_deg },
-        sigma: Doubt { camber_deg: 0.1, caster_deg: 0.0, toe_deg: 0.05 },
-    };
-    PlanInput {
-        height_change_mm: -25.0,
-        other_change_mm: -25.0,
-        ..PlanInput::unchanged(
-            shape("ev_multilink_rear"),
-            2900.0,
-            368.0,
-            Vec::new(),
-            [read(366.0, -1.2, 0.12), read(367.0, -1.0, 0.1)],
-            aim,
-        )
-    }
 }
 
 #[test]

@@ -3640,6 +3640,8 @@ export interface components {
             after_mm: number[];
             /** @description What the model alone expects, mm. */
             before_mm: number[];
+            /** @description Line of the log it was read in, from 0: lines whose odometer ran back are left out. */
+            entry: number;
             /**
              * Format: double
              * @description Distance on this tyre, km.

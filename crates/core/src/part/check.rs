@@ -145,7 +145,6 @@ fn edit_problems(at: &str, e: &Edit, out: &mut Vec<Problem>) {
 /// Points and links that no layout the part fits has. Links of a multi-link or live axle go by the names of its own
 /// file, so there any plain word may be one.
 fn unknown_points(p: &Part, out: &mut Vec<Problem>) {
-    use EccentricPoint::{Link, LowerFront, LowerRear, StrutTop, TieInner, UpperFront, UpperRear};
     let has = |l: Layout| p.fits.layouts.contains(&l);
     let named = has(Layout::FiveLink) || has(Layout::SolidAxle);
     let plain = |n: &str| {
@@ -153,26 +152,16 @@ fn unknown_points(p: &Part, out: &mut Vec<Problem>) {
             && n.len() <= 40
             && n.chars().all(|c| c.is_ascii_lowercase() || c.is_ascii_digit() || c == '_')
     };
+    use Layout::{DoubleWishbone, SingleArm, Strut, TwistBeam};
     let mut known: Vec<&str> = Vec::new();
     for (layouts, points) in [
-        (
-            &[Layout::DoubleWishbone, Layout::Strut, Layout::SingleArm, Layout::TwistBeam][..],
-            &[LowerFront, LowerRear][..],
-        ),
-        (&[Layout::DoubleWishbone], &[UpperFront, UpperRear]),
-        (&[Layout::DoubleWishbone, Layout::Strut], &[TieInner]),
-        (&[Layout::Strut], &[StrutTop]),
+        (&[DoubleWishbone, Strut, SingleArm, TwistBeam][..], &["lower_front", "lower_rear"][..]),
+        (&[DoubleWishbone], &["upper_front", "upper_rear"]),
+        (&[DoubleWishbone, Strut], &["tie_inner"]),
+        (&[Strut], &["strut_top"]),
     ] {
         if layouts.iter().any(|l| has(*l)) {
-            known.extend(points.iter().map(|p| match p {
-                LowerFront => "lower_front",
-                LowerRear => "lower_rear",
-                UpperFront => "upper_front",
-                UpperRear => "upper_rear",
-                TieInner => "tie_inner",
-                StrutTop => "strut_top",
-                Link(_) => "",
-            }));
+            known.extend(points);
         }
     }
     let mut say = |field: String, name: &str, known: &[&str]| {

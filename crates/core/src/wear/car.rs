@@ -187,7 +187,7 @@ impl Car<'_> {
         let lead = leading(scenes);
         let logged = log.tyres.iter().find(|t| t.place() == Some(place));
         let told_new = logged.and_then(|t| t.new_depth_mm).unwrap_or(if logged.is_some() {
-            c.class.constants().2.max(c.depth_mm)
+            c.deepest()
         } else {
             c.depth_mm
         });

@@ -136,6 +136,13 @@ impl CarTyres {
         for (i, h) in self.heights.iter().enumerate() {
             check(format!("heights.{i}.share"), h.share, 0.0, 1e6, "");
         }
+        if self.limit_mm >= self.deepest() {
+            out.push(Problem::new(
+                "tyres.limit_mm",
+                format!("{} mm is not below the {} mm of a new tyre", self.limit_mm, self.deepest()),
+                "a limit below the depth when new",
+            ));
+        }
         out.extend(TyreSize::parse("tyres.sizes.0", &self.sizes[0]).err());
         out.extend(TyreSize::parse("tyres.sizes.1", &self.sizes[1]).err());
         out.extend(self.use_.problem().map(|p| Problem::new("tyres.use", p.wrong, p.right)));
@@ -146,6 +153,11 @@ impl CarTyres {
     #[must_use]
     pub fn staggered(&self) -> bool {
         TyreSize::parse("", &self.sizes[0]).ok() != TyreSize::parse("", &self.sizes[1]).ok()
+    }
+
+    /// Depth of such a tyre when new, mm: of the class, or deeper where these are deeper now.
+    pub(crate) fn deepest(&self) -> f64 {
+        self.class.constants().2.max(self.depth_mm)
     }
 
     /// Tyre of the front (0) or rear (1) axle with a depth when new, mm.
@@ -188,8 +200,8 @@ impl CarTyres {
         self.own_life_km.map_or(otherwise, |life_km| {
             let positions = (0..2).map(|a| self.wheel(a, if a == 0 { 5.0 } else { 0.0 })).collect();
             // It was new once, however deep these tyres are now.
-            let new = self.class.constants().2.max(self.depth_mm);
-            Basis::Own(OwnLife { life_km, limit_mm: self.limit_mm, new_depth_mm: Some(new), positions })
+            let new_depth_mm = Some(self.deepest());
+            Basis::Own(OwnLife { life_km, limit_mm: self.limit_mm, new_depth_mm, positions })
         })
     }
 

@@ -130,6 +130,8 @@ pub struct LogWarning {
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
 #[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
 pub struct ReadPoint {
+    /// Line of the log it was read in, from 0: lines whose odometer ran back are left out.
+    pub entry: usize,
     /// Distance on this tyre, km.
     pub km: f64,
     /// Inner, centre, outer, mm.
@@ -348,7 +350,8 @@ pub(crate) fn taught(
     let points: Vec<ReadPoint> = read
         .iter()
         .zip(&at)
-        .map(|((_, k, d), r)| ReadPoint {
+        .map(|((entry, k, d), r)| ReadPoint {
+            entry: *entry,
             km: *k,
             read_mm: *d,
             before_mm: GROOVES.map(|e| tyre.new_depth() - at_place(&r.worn, e)),

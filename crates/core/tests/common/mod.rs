@@ -26,6 +26,29 @@ pub fn truck() -> PlanInput {
     }
 }
 
+/// The electric car's rear, lowered, camber too far in.
+pub fn electric_rear() -> PlanInput {
+    let shape = shipped_archetypes().unwrap().into_iter().find(|a| a.id == "ev_multilink_rear").unwrap();
+    let aim = shipped_aims().unwrap().into_iter().find(|a| a.id == "distance").unwrap();
+    let read = |height_mm, camber_deg, toe_deg| SideReadings {
+        height_mm,
+        angles: Measured { camber_deg, caster_deg: 0.0, toe_deg },
+        sigma: Doubt { camber_deg: 0.1, caster_deg: 0.0, toe_deg: 0.05 },
+    };
+    PlanInput {
+        height_change_mm: -25.0,
+        other_change_mm: -25.0,
+        ..PlanInput::unchanged(
+            shape.geometry,
+            2900.0,
+            368.0,
+            Vec::new(),
+            [read(366.0, -1.2, 0.12), read(367.0, -1.0, 0.1)],
+            aim,
+        )
+    }
+}
+
 /// A truck to read on: wishbones in front, a leaf axle behind, at 500 and 560 mm hub to arch.
 pub fn reading_truck(facts: CarFacts, track_mm: [f64; 2]) -> ReadingCar {
     let shapes = shipped_archetypes().unwrap();

@@ -198,17 +198,16 @@ export function Depths({ modes, wear, view, place, pick }: Props) {
               </tr>
             </thead>
             <tbody>
-              {tyre.lines.map((l) => {
+              {tyre.lines.map((l, i) => {
                 const e = l.entry;
-                const n = tyre.lines.filter((x) => x.entry.depths_mm).indexOf(l);
-                const p = n >= 0 ? learned?.points[n] : undefined;
+                const p = learned?.points.find((x) => x.entry === i);
                 return (
                   <tr key={l.id}>
                     <th scope="row" className="fig">
                       {num(e.odometer_km).replace(/\B(?=(\d{3})+$)/g, ' ')}
                     </th>
                     <td>{e.depths_mm ? e.depths_mm.map((d) => num(d, 1)).join(' / ') : '–'}</td>
-                    <td>{p ? p.read_mm.map((d, i) => num(d - p.after_mm[i]!, 1)).join(' / ') : '–'}</td>
+                    <td>{p ? p.read_mm.map((d, k) => num(d - p.after_mm[k]!, 1)).join(' / ') : '–'}</td>
                     <td className="small">
                       {e.place ? placeName(e.place) : 'off the car'}
                       {e.flipped && ', turned on the rim'}

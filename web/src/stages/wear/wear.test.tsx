@@ -175,7 +175,9 @@ describe('depth over distance', () => {
       before: { low: 21e3, median: 37e3, high: 66e3 },
       after: { low: 19e3, median: 23e3, high: 29e3 },
       factor: [1.6, 1.6, 1.5],
-      points: [{ km: 4200, read_mm: [6.4, 6.5, 6.6], before_mm: [6.9, 7, 7], after_mm: [6.5, 6.5, 6.6] }],
+      points: [
+        { entry: 1, km: 4200, read_mm: [6.4, 6.5, 6.6], before_mm: [6.9, 7, 7], after_mm: [6.5, 6.5, 6.6] },
+      ],
       carried: false,
       words: '',
       ...over,
