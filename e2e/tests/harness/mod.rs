@@ -51,19 +51,43 @@ fn binary() -> std::path::PathBuf {
     name
 }
 
-/// First output line of a process that `pick` accepts; the rest is drained so that it never blocks.
-fn line_of(child: &mut Child, pick: fn(&str) -> Option<String>) -> String {
+/// First output line of a process that `pick` accepts, none when it ended before; the rest is drained so that it never
+/// blocks.
+fn line_of(child: &mut Child, pick: fn(&str) -> Option<String>) -> Option<String> {
     let mut out = BufReader::new(child.stdout.take().unwrap());
     let mut line = String::new();
     let found = loop {
         line.clear();
-        assert!(out.read_line(&mut line).unwrap() > 0, "the process ended early");
+        if out.read_line(&mut line).unwrap() == 0 {
+            return None;
+        }
         if let Some(v) = pick(&line) {
             break v;
         }
     };
     std::thread::spawn(move || std::io::copy(&mut out, &mut std::io::sink()));
-    found
+    Some(found)
+}
+
+/// A ChromeDriver and its port. It takes one number for both families of addresses and ends when another test has
+/// just taken that number in one of them: then it is started again.
+fn driver() -> (Kill, String) {
+    for _ in 0..8 {
+        let mut driver = Command::new("chromedriver")
+            .arg("--port=0")
+            .stdout(Stdio::piped())
+            .stderr(Stdio::null())
+            .spawn()
+            .expect("chromedriver is installed");
+        let port = line_of(&mut driver, |l| {
+            l.rsplit_once("successfully on port ").map(|(_, p)| p.trim().trim_end_matches('.').to_owned())
+        });
+        let driver = Kill(driver);
+        if let Some(port) = port {
+            return (driver, port);
+        }
+    }
+    panic!("chromedriver ended early eight times");
 }
 
 /// A gauge on a simulated car, as a process of its own.
@@ -74,7 +98,7 @@ fn gauge() -> (Kill, String) {
         .spawn()
         .unwrap();
     let at = line_of(&mut gauge, |l| l.rsplit_once(" at ").map(|(_, u)| u.trim().to_owned()));
-    (Kill(gauge), at)
+    (Kill(gauge), at.expect("the gauge ended early"))
 }
 
 fn serve(database: &str, gauge: &str) -> (Kill, String) {
@@ -86,7 +110,7 @@ fn serve(database: &str, gauge: &str) -> (Kill, String) {
     let base = line_of(&mut server, |l| {
         l.rsplit_once(" at ").map(|(_, u)| u.trim().trim_end_matches('/').to_owned())
     });
-    (Kill(server), base)
+    (Kill(server), base.expect("the server ended early"))
 }
 
 impl App {
@@ -102,16 +126,7 @@ impl App {
         let database = format!("{}/{name}", url.rsplit_once('/').unwrap().0);
         let (gauge, gauge_at) = gauge();
         let (server, base) = serve(&database, &gauge_at);
-        let mut driver = Command::new("chromedriver")
-            .arg("--port=0")
-            .stdout(Stdio::piped())
-            .stderr(Stdio::null())
-            .spawn()
-            .expect("chromedriver is installed");
-        let port = line_of(&mut driver, |l| {
-            l.rsplit_once("successfully on port ").map(|(_, p)| p.trim().trim_end_matches('.').to_owned())
-        });
-        let driver = Kill(driver);
+        let (driver, port) = driver();
         let profile = std::env::temp_dir().join(&name);
         let args = [
             "--headless",
