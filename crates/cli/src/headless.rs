@@ -7,7 +7,9 @@ use bold_stance_core::linkage::{Corner, Linkage, Unreachable};
 use bold_stance_core::metrics::{
     Aids, AxleMetrics, BodyFacts, LivePoint, aids, axle_metrics, live_axle_curve,
 };
-use bold_stance_core::plan::{PlanCase, PlanCaseError, SettingsCase, SettingsError, run_plan, run_settings};
+use bold_stance_core::plan::{
+    PartCase, PlanCase, PlanCaseError, SettingsCase, SettingsError, run_part, run_plan, run_settings,
+};
 use bold_stance_core::problem::{Problem, in_range, parse_json};
 use bold_stance_core::vehicle::CarFacts;
 use bold_stance_core::wear::{WearCase, run};
@@ -251,6 +253,16 @@ pub fn metrics(path: &Path, wheelbase: Option<f64>) -> Result<(), Failure> {
 pub fn settings(path: &Path) -> Result<(), Failure> {
     let case: SettingsCase = parse_json(&read(path)?)?;
     match run_settings(&case) {
+        Ok(r) => print(&r),
+        Err(SettingsError::Bad(p)) => Err(p.into()),
+        Err(e @ SettingsError::NoAnswer(_)) => Err(Failure::NoAnswer(e.to_string())),
+    }
+}
+
+/// `part`.
+pub fn part(path: &Path) -> Result<(), Failure> {
+    let case: PartCase = parse_json(&read(path)?)?;
+    match run_part(&case) {
         Ok(r) => print(&r),
         Err(SettingsError::Bad(p)) => Err(p.into()),
         Err(e @ SettingsError::NoAnswer(_)) => Err(Failure::NoAnswer(e.to_string())),

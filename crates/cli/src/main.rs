@@ -86,6 +86,11 @@ enum Command {
         /// Case file
         case: PathBuf,
     },
+    /// What one part or adjuster position does to the left corner (`bold-stance.part/1`), JSON
+    Part {
+        /// Case file
+        case: PathBuf,
+    },
     /// Ranked sets of correction parts with their settings (`bold-stance.plan/1`), JSON; exit 3 when none reaches
     Plan {
         /// Case file
@@ -144,6 +149,7 @@ fn main() -> ExitCode {
         }
         Command::Metrics { geometry, wheelbase } => headless::metrics(&geometry, wheelbase),
         Command::Settings { case } => headless::settings(&case),
+        Command::Part { case } => headless::part(&case),
         Command::Plan { case } => headless::plan(&case),
         Command::Fit { case } => headless::fit(&case),
         Command::Wear { case } => headless::wear(&case),

@@ -38,13 +38,16 @@ pub fn serve(
         )
         .with_writer(std::io::stderr)
         .init();
+    // There are no accounts yet: whoever reaches the server reads and writes everything.
+    if public {
+        return Err(Failure::Input(
+            "--public: the server knows no accounts yet, so anyone who reaches it could read and write everything; leave it out and listen on a loopback address".into(),
+        ));
+    }
     if !is_loopback_host(&listen.to_string()) {
-        let secret = std::env::var("BOLD_STANCE_SESSION_SECRET").unwrap_or_default();
-        if !public || secret.len() < 32 {
-            return Err(Failure::Input(format!(
-                "--listen: {listen} can be reached by other machines; a loopback address, or --public with a BOLD_STANCE_SESSION_SECRET of 32 characters or more"
-            )));
-        }
+        return Err(Failure::Input(format!(
+            "--listen: {listen} can be reached by other machines; a loopback address such as 127.0.0.1:8080"
+        )));
     }
     block(async {
         let store = open(url).await?;
@@ -57,7 +60,7 @@ pub fn serve(
             None => shop::ensure(&store, "My shop").await.map_err(fail)?,
         };
         let (address, server) =
-            start(store, shop, listen, public, gauge).map_err(|e| Failure::System(e.to_string()))?;
+            start(store, shop, listen, gauge).map_err(|e| Failure::System(e.to_string()))?;
         println!("Bold Stance is at http://{address}/");
         server.await.map_err(|e| Failure::System(e.to_string()))
     })

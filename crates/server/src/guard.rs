@@ -1,4 +1,4 @@
-//! Who may ask: this machine only unless told otherwise, and only pages of this server may write.
+//! Who may ask: this machine only, and only pages of this server may write.
 
 use actix_web::body::{BoxBody, MessageBody};
 use actix_web::dev::{ServiceRequest, ServiceResponse};
@@ -32,13 +32,12 @@ pub fn is_loopback_host(value: &str) -> bool {
 
 /// Refuses foreign hosts (DNS rebinding) and writes from other sites' pages.
 pub async fn same_machine(
-    public: bool,
     req: ServiceRequest,
     next: Next<impl MessageBody + 'static>,
 ) -> Result<ServiceResponse<BoxBody>, actix_web::Error> {
     let text = |name| req.headers().get(name).and_then(|v: &header::HeaderValue| v.to_str().ok());
     let host = text(header::HOST).unwrap_or_default().to_owned();
-    if !public && !is_loopback_host(&host) {
+    if !is_loopback_host(&host) {
         return Err(ApiError::Forbidden("this server answers to this machine only").into());
     }
     let reads = matches!(*req.method(), Method::GET | Method::HEAD);

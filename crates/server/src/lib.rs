@@ -68,7 +68,6 @@ pub fn start(
     store: Store,
     shop: Shop,
     listen: SocketAddr,
-    public: bool,
     gauge: Option<SocketAddr>,
 ) -> Result<(SocketAddr, Server), StartError> {
     let listener = TcpListener::bind(listen)?;
@@ -92,7 +91,7 @@ pub fn start(
             .app_data(web::PathConfig::default().error_handler(|e, _| problem::not_an_id(&e).into()))
             .app_data(web::QueryConfig::default().error_handler(|e, _| problem::bad_query(&e).into()))
             .wrap(guard::headers())
-            .wrap(actix_web::middleware::from_fn(move |r, n| guard::same_machine(public, r, n)))
+            .wrap(actix_web::middleware::from_fn(guard::same_machine))
             .wrap(Compress::default())
             .configure(routes::mount)
             .default_service(web::to(assets::serve))

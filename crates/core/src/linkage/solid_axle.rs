@@ -17,6 +17,8 @@ const BIND: f64 = 15.0;
 const ARM: f64 = 300.0;
 /// Kingpin to wheel centre along the spindle where the file does not say, mm (common practice, no source).
 const KINGPIN_INSET: f64 = 100.0;
+/// Ball joints above and below the spindle along the kingpin, mm (common practice, no source).
+const KINGPIN_HALF: f64 = 100.0;
 
 #[derive(Debug, Clone, PartialEq)]
 struct Link {
@@ -38,7 +40,10 @@ pub struct SolidAxleCorner {
     /// Upward direction of the left kingpin, when it steers.
     kingpin: Option<Vec3>,
     drag: Option<(Vec3, Vec3, f64)>,
+    /// Joints of the tie rod from the midpoint: this wheel's, the other wheel's.
     tie: Option<[Vec3; 2]>,
+    /// Length of the tie rod as the file has it, mm.
+    tie_length: f64,
     tie_longer: f64,
     loaded_radius: f64,
 }
@@ -58,6 +63,29 @@ pub struct AxlePose {
     pub roll: f64,
     /// Largest difference of a link from its length, mm.
     pub stretch: f64,
+}
+
+/// A point of a knuckle after its wheel turned by `turn` (rad; a left wheel's toe-in, so to the right) about a
+/// kingpin through `pivot` along `up`.
+fn swung(pivot: &Vec3, up: &Vec3, point: &Vec3, turn: f64) -> Vec3 {
+    pivot + Rotation3::from_axis_angle(&Unit::new_unchecked(*up), -turn) * (point - pivot)
+}
+
+/// Root of a length's miss (mm) over a turn (rad) near 0; `None` where the length does not change with the turn.
+fn newton(miss: impl Fn(f64) -> f64) -> Option<f64> {
+    let mut turn = 0.0;
+    for _ in 0..40 {
+        let (f, slope) = (miss(turn), (miss(turn + 1e-6) - miss(turn - 1e-6)) / 2e-6);
+        if slope.abs() < 1e-3 {
+            return None;
+        }
+        let step = f / slope;
+        turn -= step.clamp(-0.2, 0.2);
+        if step.abs() < 1e-11 {
+            return Some(turn);
+        }
+    }
+    None
 }
 
 fn turn_of(yaw: f64, pitch: f64, roll: f64) -> Rotation3<f64> {
@@ -95,6 +123,7 @@ impl SolidAxleCorner {
                 (chassis, axle - midpoint, (axle - chassis).norm())
             }),
             tie: p.tie_rod.map(|[l, r]| [rel(l), rel(r)]),
+            tie_length: p.tie_rod.map_or(0.0, |[l, r]| (Vec3::from(l) - Vec3::from(r)).norm()),
             tie_longer: 0.0,
             loaded_radius: wheel.loaded_radius_mm,
         }
@@ -221,49 +250,57 @@ impl SolidAxleCorner {
         let axis = self.kingpin.map(|k| {
             let hub = self.half - self.spin * KINGPIN_INSET;
             let at = |s: f64| a.midpoint + a.turn * (hub + k * s);
-            let tie = self.tie.map_or_else(|| at(-100.0), |t| a.midpoint + a.turn * t[0]);
-            Axis { lower: at(-100.0), upper: at(100.0), tie }
+            let tie = self.tie.map_or_else(|| at(-KINGPIN_HALF), |t| a.midpoint + a.turn * t[0]);
+            Axis { lower: at(-KINGPIN_HALF), upper: at(KINGPIN_HALF), tie }
         });
         let pose = Pose { centre, spin: a.turn * self.spin, up: a.turn * Vec3::z(), axis };
-        if self.tie_longer == 0.0 { pose } else { pose.steered(self.toe_of_tie(&pose)) }
+        match self.turn_of_tie(&pose, a) {
+            Some(turn) if turn != 0.0 => pose.steered(turn),
+            _ => pose,
+        }
     }
 
-    /// Turn of one wheel for the tie rod's extra length: half of it, over the steering arm.
-    fn toe_of_tie(&self, pose: &Pose) -> f64 {
-        let (Some(axis), Some(_)) = (pose.axis, self.tie) else { return 0.0 };
-        let arm = axis.tie - axis.lower;
-        let along = axis.direction();
-        let off = arm - along * along.dot(&arm);
-        // A rod behind the axle turns the wheels in when it is lengthened, one ahead turns them out.
-        let sign = if off.x < 0.0 { 1.0 } else { -1.0 };
-        sign * (0.5 * self.tie_longer / off.norm().max(1.0)).clamp(-1.0, 1.0).asin()
+    /// Turn of this wheel (rad, toe-in positive) at which the tie rod keeps its length: a joint sleeve carries the
+    /// steering arm with the knuckle, a longer rod gives each wheel half. `None` without a tie rod.
+    fn turn_of_tie(&self, pose: &Pose, a: &AxlePose) -> Option<f64> {
+        let (Some(axis), Some([near, far])) = (pose.axis, self.tie) else { return None };
+        let want = self.tie_length + 0.5 * self.tie_longer;
+        if ((near - far).norm() - want).abs() < 1e-12 {
+            return Some(0.0);
+        }
+        let far = a.midpoint + a.turn * far;
+        newton(|turn| (swung(&axis.lower, &axis.direction(), &axis.tie, turn) - far).norm() - want)
     }
 
     /// Turn of the left wheel (rad, toe-in positive) that keeps the drag link's length at an axle pose: the
-    /// pitman arm held, what the axle's own movement does to the steering. `None` without a drag link.
+    /// pitman arm held, what the axle's own movement does to the steering. The link swings the knuckle its
+    /// joint sits on about that knuckle's kingpin; the tie rod carries the turn to the other. `None` without
+    /// a drag link, or where it comes across its own knuckle.
     #[must_use]
     pub fn drag_link_turn(&self, a: &AxlePose) -> Option<f64> {
         let (chassis, joint, length) = self.drag?;
         let pose = self.left_wheel(a);
         let axis = pose.axis?;
-        let joint = a.midpoint + a.turn * joint;
-        let miss = |turn: f64| {
-            let r = Rotation3::from_axis_angle(&Unit::new_unchecked(axis.direction()), -turn);
-            (axis.lower + r * (joint - axis.lower) - chassis).norm() - length
+        let at = a.midpoint + a.turn * joint;
+        let on_left = joint.y >= 0.0;
+        // The other knuckle is this one's mirror image in the axle.
+        let mirrored = |p: &Vec3| {
+            let q = a.turn.inverse() * (p - a.midpoint);
+            a.midpoint + a.turn * Vec3::new(q.x, -q.y, q.z)
         };
-        let mut turn = 0.0;
-        for _ in 0..30 {
-            let (f, slope) = (miss(turn), (miss(turn + 1e-6) - miss(turn - 1e-6)) / 2e-6);
-            if slope.abs() < 1e-3 {
-                return None;
+        let other = Axis { lower: mirrored(&axis.lower), upper: mirrored(&axis.upper), tie: mirrored(&axis.tie) };
+        let own = if on_left { &axis } else { &other };
+        let turn = newton(|t| (swung(&own.lower, &own.direction(), &at, t) - chassis).norm() - length)?;
+        let turn = match self.tie {
+            Some([_, far]) if !on_left => {
+                let far = a.midpoint + a.turn * far;
+                let rod = (axis.tie - far).norm();
+                let far = swung(&other.lower, &other.direction(), &far, turn);
+                newton(|t| (swung(&axis.lower, &axis.direction(), &axis.tie, t) - far).norm() - rod)?
             }
-            let step = f / slope;
-            turn -= step.clamp(-0.2, 0.2);
-            if step.abs() < 1e-12 {
-                return (turn.abs() < 1.2).then_some(turn);
-            }
-        }
-        None
+            _ => turn,
+        };
+        (turn.abs() < 1.2).then_some(turn)
     }
 
     /// Body and axle end of the drag link in a pose, when there is one.
@@ -346,6 +383,30 @@ impl SolidAxleCorner {
     /// Turns the left spin axis against the axle (axle-end sleeve), radians.
     pub(crate) fn turn_spin(&mut self, camber: f64, toe: f64) {
         self.spin = spin_axis(crate::wheel::camber(&self.spin) + camber, crate::wheel::toe(&self.spin) + toe);
+    }
+
+    /// Offsets the upper ball joint in the axle end (clocked sleeve), degrees of kingpin lean: `out_deg` moves it
+    /// outboard, `back_deg` rearward. The knuckle goes with it, steering arm included, about the lower joint.
+    pub(crate) fn offset_upper_joint(&mut self, out_deg: f64, back_deg: f64) {
+        let Some(k) = self.kingpin else { return };
+        let moved = (k / k.z + Vec3::new(-back_deg.to_radians().tan(), out_deg.to_radians().tan(), 0.0)).normalize();
+        let Some(turn) = Rotation3::rotation_between(&k, &moved) else { return };
+        let lower = self.half - self.spin * KINGPIN_INSET - k * KINGPIN_HALF;
+        let about = |p: &Vec3| lower + turn * (p - lower);
+        let centre = about(&self.half);
+        // Heave is of the wheel centres: what raises them in the axle lowers everything else from them.
+        let down = Vec3::new(0.0, 0.0, centre.z - self.half.z);
+        if let Some([near, far]) = &mut self.tie {
+            *near = about(near) - down;
+            *far -= down;
+        }
+        if let Some((_, joint, _)) = &mut self.drag {
+            *joint -= down;
+        }
+        self.links.iter_mut().for_each(|l| l.axle -= down);
+        self.half = centre - down;
+        self.spin = turn * self.spin;
+        self.kingpin = Some(moved);
     }
 
     /// Leans the kingpin against the axle, degrees of caster.

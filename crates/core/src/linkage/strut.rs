@@ -225,7 +225,42 @@ impl StrutCorner {
         self.loaded_radius = mm;
     }
 
-    /// Turns the spin axis in the knuckle against the strut (cam bolt, slotted holes), radians.
+    /// Turns the whole knuckle, steering arm included, in the strut's clamp (cam bolt, slotted holes): `angle` is
+    /// the one between knuckle and strut about the fore-aft axis, radians, top out positive. Ball joint and mount
+    /// stay where they are, the clamp goes with the knuckle and the strut's line with the clamp, so of the ordered
+    /// angle the wheel gets about 1 − h/L (h the clamp's height over the ball joint, L the mount's).
+    pub(crate) fn tilt_knuckle(&mut self, angle: f64) {
+        let b = self.line_point - self.lower;
+        let foot = b - self.line * self.line.dot(&b);
+        let slide2 = (self.top - self.design_lower).norm_squared() - foot.norm_squared();
+        if slide2.is_nan() || slide2 < 1.0 {
+            return;
+        }
+        // Where the mount is in the knuckle, from the ball joint; the knuckle turned by δ sees it turned back.
+        let mount = foot + self.line * slide2.sqrt();
+        let turned = |delta: f64| {
+            // Top out is a turn from up to outboard: negative about the forward axis.
+            let (s, c) = delta.sin_cos();
+            Vec3::new(mount.x, mount.y * c - mount.z * s, mount.z * c + mount.y * s) - b
+        };
+        let lean = |d: &Vec3| d.y.atan2(d.z);
+        let before = lean(&turned(0.0));
+        let miss = |delta: f64| before - lean(&turned(delta)) - angle;
+        let (mut x0, mut x1) = (0.0, 0.7 * angle);
+        let (mut f0, mut f1) = (miss(x0), miss(x1));
+        for _ in 0..30 {
+            if f1.abs() < 1e-14 || (f1 - f0).abs() < 1e-16 {
+                break;
+            }
+            let next = x1 - f1 * (x1 - x0) / (f1 - f0);
+            (x0, f0, x1, f1) = (x1, f1, next, miss(next));
+        }
+        if let Some(line) = turned(x1).try_normalize(1e-9) {
+            self.line = line;
+        }
+    }
+
+    /// Turns the spin axis in the knuckle, radians: a shim between hub and knuckle, or what readings ask for.
     pub(crate) fn turn_spin(&mut self, camber: f64, toe: f64) {
         self.spin = spin_axis(crate::wheel::camber(&self.spin) + camber, crate::wheel::toe(&self.spin) + toe);
     }

@@ -141,20 +141,20 @@ pub enum AdjusterKind {
         /// Thinnest shim, mm.
         step_mm: f64,
     },
-    /// Tilts the wheel against its knuckle (slotted strut holes, tapered stub-axle shims).
+    /// Tilts the knuckle in a strut's clamp (slotted holes), or the wheel on its hub (tapered shims).
     Tilt {
-        /// Lowest and highest camber it adds, degrees.
+        /// Lowest and highest angle, degrees, top out positive: at a strut between knuckle and strut.
         camber_deg: [f64; 2],
         /// Steps, degrees; any position when absent.
         #[serde(default, skip_serializing_if = "Option::is_none")]
         step_deg: Option<f64>,
-        /// Degrees of toe that come with each degree of camber.
+        /// Degrees of toe that come with each degree of a hub shim; a strut's follows from its tie rod.
         #[serde(default)]
         toe_per_camber: f64,
     },
-    /// Eccentric bolt between strut and knuckle: camber added = amplitude · sin(angle).
+    /// Eccentric bolt between strut and knuckle: angle between them = amplitude · sin(angle of the bolt).
     CamBolt {
-        /// Camber at a quarter turn, degrees.
+        /// Angle between knuckle and strut at a quarter turn, degrees.
         amplitude_deg: f64,
         /// Lowest angle, degrees.
         min_deg: f64,
@@ -171,8 +171,8 @@ pub enum AdjusterKind {
         /// Steps, degrees.
         step_deg: f64,
     },
-    /// Offset sleeve of an axle-end ball joint, clocked: camber = amount · cos, caster = amount · sin of the
-    /// angle; at 0 positions from "out" the whole offset is camber.
+    /// Offset sleeve of an axle end's upper ball joint, clocked: the kingpin's top leans out by amount · cos and back
+    /// by amount · sin of the angle; at 0 positions from "out" the whole offset is camber.
     Sleeve {
         /// Offset, degrees.
         amount_deg: f64,
@@ -230,19 +230,16 @@ impl Adjuster {
                 vec![Edit::LengthenLinks { arm, front_mm, rear_mm }]
             }
             AdjusterKind::Tilt { toe_per_camber, .. } => {
-                vec![Edit::TurnSpin { camber_deg: position, toe_deg: position * toe_per_camber }]
+                vec![Edit::KnuckleTilt { camber_deg: position, toe_deg: position * toe_per_camber }]
             }
             AdjusterKind::CamBolt { amplitude_deg, .. } => {
                 let camber_deg = amplitude_deg * position.to_radians().sin();
-                vec![Edit::TurnSpin { camber_deg, toe_deg: 0.0 }]
+                vec![Edit::KnuckleTilt { camber_deg, toe_deg: 0.0 }]
             }
             AdjusterKind::Wedge { .. } => vec![Edit::LeanKingpin { caster_deg: position }],
             AdjusterKind::Sleeve { amount_deg, .. } => {
                 let (s, c) = position.to_radians().sin_cos();
-                vec![
-                    Edit::TurnSpin { camber_deg: amount_deg * c, toe_deg: 0.0 },
-                    Edit::LeanKingpin { caster_deg: amount_deg * s },
-                ]
+                vec![Edit::OffsetUpperJoint { out_deg: amount_deg * c, back_deg: amount_deg * s }]
             }
         }
     }

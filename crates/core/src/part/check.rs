@@ -121,9 +121,13 @@ fn edit_problems(at: &str, e: &Edit, out: &mut Vec<Problem>) {
             check("rear_mm", *rear_mm, 150.0, "mm");
         }
         Edit::LengthenTie { by_mm } | Edit::LengthenLink { by_mm, .. } => check("by_mm", *by_mm, 150.0, "mm"),
-        Edit::TurnSpin { camber_deg, toe_deg } => {
+        Edit::TurnSpin { camber_deg, toe_deg } | Edit::KnuckleTilt { camber_deg, toe_deg } => {
             check("camber_deg", *camber_deg, 8.0, "°");
             check("toe_deg", *toe_deg, 8.0, "°");
+        }
+        Edit::OffsetUpperJoint { out_deg, back_deg } => {
+            check("out_deg", *out_deg, 8.0, "°");
+            check("back_deg", *back_deg, 8.0, "°");
         }
         Edit::LeanKingpin { caster_deg } => check("caster_deg", *caster_deg, 15.0, "°"),
         Edit::ReplaceEccentric { points, eccentricity_mm, notches_per_half_turn } => {

@@ -137,7 +137,23 @@ pub enum Edit {
         /// Longer positive, mm.
         by_mm: f64,
     },
-    /// Turns the wheel in its knuckle, arm or axle (cam bolt, slotted strut, axle-end sleeve, shim).
+    /// Turns what is clamped: on a strut the whole knuckle in its clamp, steering arm included (cam bolt, slotted
+    /// holes), so that toe follows from the tie rod; elsewhere the wheel alone at its hub.
+    KnuckleTilt {
+        /// Degrees between knuckle and what holds it, top out positive.
+        camber_deg: f64,
+        /// Degrees of toe-in a hub shim adds by where it is thick; 0 at a strut.
+        #[serde(default)]
+        toe_deg: f64,
+    },
+    /// Offsets the upper ball joint of a live axle (clocked sleeve); the knuckle goes with it, steering arm included.
+    OffsetUpperJoint {
+        /// Degrees the kingpin's top leans outboard: camber goes up and SAI down by it.
+        out_deg: f64,
+        /// Degrees it leans rearward: caster goes up by it.
+        back_deg: f64,
+    },
+    /// Turns the wheel alone in its knuckle, arm or axle (shim between hub and knuckle or stub axle).
     TurnSpin {
         /// Degrees, top out positive.
         camber_deg: f64,
@@ -227,6 +243,20 @@ impl Edit {
             },
             Self::TurnSpin { camber_deg, toe_deg } => {
                 corner.turn_spin(camber_deg.to_radians(), toe_deg.to_radians());
+            }
+            Self::KnuckleTilt { camber_deg, toe_deg } => {
+                let (camber, toe) = (camber_deg.to_radians(), toe_deg.to_radians());
+                if let Corner::Strut(c) = corner {
+                    c.tilt_knuckle(camber);
+                    c.turn_spin(0.0, toe);
+                } else {
+                    corner.turn_spin(camber, toe);
+                }
+            }
+            Self::OffsetUpperJoint { out_deg, back_deg } => {
+                if let Corner::Axle(c) = corner {
+                    c.offset_upper_joint(*out_deg, *back_deg);
+                }
             }
             Self::LeanKingpin { caster_deg } => {
                 if let Corner::Axle(c) = corner {

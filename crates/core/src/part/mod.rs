@@ -5,6 +5,7 @@ mod adjuster_check;
 mod catalogue;
 mod check;
 mod edit;
+mod on_car;
 mod part_data;
 mod table;
 
@@ -13,5 +14,6 @@ pub use adjuster_check::{MOST_ADJUSTERS, adjuster_problems};
 pub use catalogue::{parts_for, parts_from_json, shipped_parts};
 pub use check::{MOST_PARTS, list_problems, part_problems};
 pub use edit::{EccentricPoint, Edit, JointPoint};
+pub use on_car::{adjusters_not_there, edits_not_there};
 pub use part_data::{Fits, Part, PartGroup, PartLimits, Rule, Sizes};
 pub use table::{parts_from_csv, parts_to_csv};

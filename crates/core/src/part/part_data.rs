@@ -221,9 +221,13 @@ fn scaled(e: &Edit, k: f64) -> Edit {
             *rear_mm *= k;
         }
         Edit::LengthenTie { by_mm } | Edit::LengthenLink { by_mm, .. } => *by_mm *= k,
-        Edit::TurnSpin { camber_deg, toe_deg } => {
+        Edit::TurnSpin { camber_deg, toe_deg } | Edit::KnuckleTilt { camber_deg, toe_deg } => {
             *camber_deg *= k;
             *toe_deg *= k;
+        }
+        Edit::OffsetUpperJoint { out_deg, back_deg } => {
+            *out_deg *= k;
+            *back_deg *= k;
         }
         Edit::LeanKingpin { caster_deg } => *caster_deg *= k,
         Edit::ReplaceEccentric { eccentricity_mm, .. } => *eccentricity_mm *= k,

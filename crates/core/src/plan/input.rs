@@ -5,7 +5,7 @@ use super::height::{PlanState, Way, way_problems};
 use crate::fit::{Doubt, Knowledge};
 use crate::geometry::{Axle, Geometry, Side};
 use crate::linkage::Corner;
-use crate::part::{Adjuster, adjuster_problems};
+use crate::part::{Adjuster, adjuster_problems, adjusters_not_there};
 use crate::problem::{Problem, in_range};
 use crate::vehicle::{AirLevel, Attitude, Limits, Measured, StateKind};
 use serde::{Deserialize, Serialize};
@@ -247,6 +247,7 @@ impl PlanInput {
             }
         }
         out.extend(adjuster_problems(&self.adjusters));
+        out.extend(adjusters_not_there(&self.adjusters, &self.geometry.points));
         way_problems("ways", &self.ways, self.geometry.layout(), &mut out);
         out.extend(self.limits.problems("limits."));
         if self.levels.len() > 8 {

@@ -1,59 +1,84 @@
 //! One setting for each side: left and right independent where they are, one arm for both on a live axle.
 
 use super::bench::Bench;
-use super::solver::{FEW, SolvedSetting, Target, grid, judge, outside, solve_keeping};
+use super::score::Score;
+use super::solver::{FEW, SolvedSetting, Target, grid, is_moved, judge, outside, solve_keeping};
 use crate::linkage::Corner;
 use crate::part::{Adjuster, AdjusterKind, ThreadLink};
 
-/// A pair of settings with its score: violations, centres and sameness, movement.
-type Scored<'a> = ((f64, f64, f64), (&'a SolvedSetting, &'a SolvedSetting));
+/// Two sides together: cross limits count as violations, sameness as distance to the middle.
+fn together(l: &SolvedSetting, r: &SolvedSetting, cross: (f64, f64)) -> Score {
+    let camber = (l.angles.camber_deg - r.angles.camber_deg).abs();
+    let caster = (l.angles.caster_deg - r.angles.caster_deg).abs();
+    let over = (camber - cross.0).max(0.0) + (caster - cross.1).max(0.0);
+    let same = (camber / cross.0).powi(2) + (caster / cross.1).powi(2);
+    Score {
+        over: l.shortfall.sum() + r.shortfall.sum() + if over < 1e-9 { 0.0 } else { over },
+        knobs: l.knobs + r.knobs,
+        centre: l.centre + r.centre + same,
+        movement: l.movement + r.movement,
+    }
+}
 
-/// Picks one setting a side: violations first (cross limits among them), then centres and sameness, then movement.
+/// Picks one setting a side: violations first (cross limits among them), then knobs left alone, then centres and
+/// sameness, then movement.
 #[must_use]
 pub fn pair<'a>(
     left: &'a [SolvedSetting],
     right: &'a [SolvedSetting],
     cross: (f64, f64),
 ) -> Option<(&'a SolvedSetting, &'a SolvedSetting)> {
-    let score = |l: &SolvedSetting, r: &SolvedSetting| {
-        let camber = (l.angles.camber_deg - r.angles.camber_deg).abs();
-        let caster = (l.angles.caster_deg - r.angles.caster_deg).abs();
-        let over = (camber - cross.0).max(0.0) + (caster - cross.1).max(0.0);
-        let same = (camber / cross.0).powi(2) + (caster / cross.1).powi(2);
-        (
-            ((l.shortfall.sum() + r.shortfall.sum() + over) / 1e-6).round(),
-            l.centre + r.centre + same,
-            l.movement + r.movement,
-        )
-    };
-    let mut best: Option<Scored<'a>> = None;
-    for l in left {
-        for r in right {
-            let s = score(l, r);
-            let wins = best.as_ref().is_none_or(|(b, _)| {
-                s.0.total_cmp(&b.0).then(s.1.total_cmp(&b.1)).then(s.2.total_cmp(&b.2)).is_lt()
-            });
-            if wins {
-                best = Some((s, (l, r)));
-            }
-        }
-    }
-    best.map(|(_, p)| p)
+    let all = left.iter().flat_map(|l| right.iter().map(move |r| (together(l, r, cross), (l, r))));
+    all.min_by(|a, b| a.0.order(&b.0)).map(|(_, p)| p)
 }
 
 /// Solves both sides together.
 #[must_use]
 pub fn solve_both(benches: &[Bench; 2], t: &Target, cross: (f64, f64)) -> Option<[SolvedSetting; 2]> {
     let whole = solve_sides(benches, t, cross, FEW)?;
-    let (l, r) = (whole[0].angles, whole[1].angles);
-    let apart =
-        (l.camber_deg - r.camber_deg).abs() > cross.0 || (l.caster_deg - r.caster_deg).abs() > cross.1;
-    // Sides too far apart need more settings to pair from.
-    if apart { solve_sides(benches, t, cross, 4 * FEW) } else { Some(whole) }
+    let apart = |s: &[SolvedSetting; 2]| {
+        let (l, r) = (s[0].angles, s[1].angles);
+        (l.camber_deg - r.camber_deg).abs() > cross.0 || (l.caster_deg - r.caster_deg).abs() > cross.1
+    };
+    if !apart(&whole) || matches!(benches[0].corner, Corner::Axle(_)) {
+        return Some(whole);
+    }
+    // Sides too far apart: more settings to pair from, and each side asked to come to the other, or both half way.
+    let near = |a: &SolvedSetting, by: f64| Target {
+        camber: narrowed(t.camber, a.angles.camber_deg, by * cross.0),
+        caster: narrowed(t.caster, a.angles.caster_deg, by * cross.1),
+        toe: t.toe,
+    };
+    let half = |k: f64| {
+        let mid = |f: fn(&SolvedSetting) -> f64| 0.5 * (f(&whole[0]) + f(&whole[1]));
+        Target {
+            camber: narrowed(t.camber, mid(|s| s.angles.camber_deg), k * cross.0),
+            caster: narrowed(t.caster, mid(|s| s.angles.caster_deg), k * cross.1),
+            toe: t.toe,
+        }
+    };
+    let mut lists = [0, 1].map(|i| solve_keeping(&benches[i], t, 4 * FEW));
+    for (i, bench) in benches.iter().enumerate() {
+        for narrow in [near(&whole[1 - i], 0.98), half(0.49)] {
+            lists[i].extend(
+                solve_keeping(bench, &narrow, FEW)
+                    .into_iter()
+                    .map(|s| judge(bench, s.positions, s.angles, t, true)),
+            );
+        }
+    }
+    let (l, r) = pair(&lists[0], &lists[1], cross)?;
+    Some([l.clone(), r.clone()])
+}
+
+/// The part of a window within `by` of a value; the end nearest to it where there is none.
+fn narrowed(w: [f64; 2], about: f64, by: f64) -> [f64; 2] {
+    let out = [w[0].max(about - by), w[1].min(about + by)];
+    if out[0] <= out[1] { out } else { [about.clamp(w[0], w[1]); 2] }
 }
 
 /// The same with so many settings of each side to pair from.
-pub(crate) fn solve_sides(
+fn solve_sides(
     benches: &[Bench; 2],
     t: &Target,
     cross: (f64, f64),
@@ -87,7 +112,7 @@ fn live_axle(benches: &[Bench; 2], t: &Target, cross: (f64, f64)) -> Option<[Sol
         })
         .collect();
     let lists: Vec<Vec<f64>> = shared.iter().map(|i| grid(&benches[0].adjusters[*i]).0).collect();
-    let with = |pick: &[f64]| -> Option<((f64, f64, f64), [SolvedSetting; 2])> {
+    let with = |pick: &[f64]| -> Option<(Score, [SolvedSetting; 2])> {
         let held = [0, 1].map(|s| hold(&benches[s], &shared, pick));
         let found = [0, 1].map(|s| solve_keeping(&held[s], t, FEW));
         let (l, r) = pair(&found[0], &found[1], cross)?;
@@ -100,12 +125,10 @@ fn live_axle(benches: &[Bench; 2], t: &Target, cross: (f64, f64)) -> Option<[Sol
                 (p - a.position).abs() / (high - low).max(1e-9)
             })
             .sum();
-        let both = [l.clone(), r.clone()];
-        let over = both.iter().map(|s| s.shortfall.sum()).sum::<f64>();
-        Some((((over / 1e-6).round(), l.centre + r.centre, moved + l.movement + r.movement), both))
-    };
-    let less = |a: &(f64, f64, f64), b: &(f64, f64, f64)| {
-        a.0.total_cmp(&b.0).then(a.1.total_cmp(&b.1)).then(a.2.total_cmp(&b.2)).is_lt()
+        let pair = together(l, r, cross);
+        let touched = shared.iter().zip(pick).filter(|(i, p)| is_moved(&benches[0].adjusters[**i], **p)).count();
+        let score = Score { knobs: pair.knobs + touched as u32, movement: pair.movement + moved, ..pair };
+        Some((score, [l.clone(), r.clone()]))
     };
     let mut pick: Vec<f64> = shared.iter().map(|i| benches[0].adjusters[*i].position).collect();
     let mut best = with(&pick)?;
@@ -122,14 +145,14 @@ fn live_axle(benches: &[Bench; 2], t: &Target, cross: (f64, f64)) -> Option<[Sol
             while high - low > 2 {
                 let (a, b) = (low + (high - low) / 3, high - (high - low) / 3);
                 match (at(a, &pick), at(b, &pick)) {
-                    (Some((x, _)), Some((y, _))) if less(&y.0, &x.0) => low = a + 1,
+                    (Some((x, _)), Some((y, _))) if y.0.beats(&x.0) => low = a + 1,
                     (None, Some(_)) => low = a + 1,
                     _ => high = b,
                 }
             }
             for n in low..=high.min(list.len().saturating_sub(1)) {
                 if let Some((r, p)) = at(n, &pick)
-                    && less(&r.0, &best.0)
+                    && r.0.beats(&best.0)
                 {
                     (best, pick) = (r, p);
                 }

@@ -2,7 +2,7 @@
 
 use super::bench::Bench;
 use super::pair::locates_only;
-use super::solver::{Target, outside};
+use super::solver::{Target, grid, outside};
 use super::work::Work;
 use crate::part::{AdjusterKind, Part};
 use crate::wheel::Alignment;
@@ -28,7 +28,7 @@ pub(crate) struct Quick {
 impl Quick {
     /// Weighed miss of both sides, degrees.
     pub(crate) fn short(&self) -> f64 {
-        self.sides.iter().flat_map(|s| s.out.iter().zip(WEIGHT).map(|(o, w)| o * w)).sum()
+        self.sides.iter().map(QuickSide::short).sum()
     }
 }
 
@@ -41,6 +41,17 @@ pub(crate) struct Linear {
     pub room: Vec<[f64; 2]>,
     /// Which adjusters.
     pub which: Vec<usize>,
+    /// What is clocked goes round and has no slope: each of its positions is looked at.
+    pub clocked: Vec<Clocked>,
+}
+
+/// A sleeve that is clocked to one of a few positions.
+#[derive(Debug, Clone)]
+pub(crate) struct Clocked {
+    /// Which adjuster.
+    pub which: usize,
+    /// Each position, and what it changes from where the sleeve stands, degrees.
+    pub places: Vec<(f64, [f64; 3])>,
 }
 
 fn three(a: &Alignment) -> [f64; 3] {
@@ -52,8 +63,19 @@ pub(crate) fn linear(bench: &Bench) -> Option<Linear> {
     let start = bench.start();
     let here = three(&bench.angles(&start).ok()?);
     let (mut slopes, mut room, mut which) = (Vec::new(), Vec::new(), Vec::new());
+    let mut clocked = Vec::new();
     for (i, a) in bench.adjusters.iter().enumerate() {
-        if a.locked || locates_only(a) || matches!(a.kind, AdjusterKind::Sleeve { .. }) {
+        if a.locked || locates_only(a) {
+            continue;
+        }
+        if matches!(a.kind, AdjusterKind::Sleeve { .. }) {
+            let place = |p: f64| {
+                let mut q = start.clone();
+                q[i] = p;
+                let there = three(&bench.angles(&q).ok()?);
+                Some((p, std::array::from_fn(|k| there[k] - here[k])))
+            };
+            clocked.push(Clocked { which: i, places: grid(a).0.into_iter().filter_map(place).collect() });
             continue;
         }
         let [low, high] = a.range();
@@ -75,7 +97,7 @@ pub(crate) fn linear(bench: &Bench) -> Option<Linear> {
         room.push([a0.min(a1), a0.max(a1)]);
         which.push(i);
     }
-    Some(Linear { here, slopes, room, which })
+    Some(Linear { here, slopes, room, which, clocked })
 }
 
 /// Amounts within their room that bring `here` nearest the windows: a convex problem, solved by steps along each
@@ -120,14 +142,61 @@ pub(crate) fn misses(r: &[f64; 3], t: &Target) -> [f64; 3] {
     [outside(r[0], t.camber), outside(r[1], t.caster), outside(r[2], t.toe)]
 }
 
+/// Weighed miss of angles, degrees.
+fn miss(r: &[f64; 3], t: &Target) -> f64 {
+    misses(r, t).iter().zip(WEIGHT).map(|(o, w)| o * w).sum()
+}
+
+/// The positions of what is clocked that serve best with everything else turned freely, one after the other until none
+/// changes; and what they change together.
+fn clock(l: &Linear, t: &Target) -> (Vec<(usize, f64)>, [f64; 3]) {
+    let mut at: Vec<usize> = vec![0; l.clocked.len()];
+    let sum = |at: &[usize]| -> [f64; 3] {
+        let given = |k: usize| -> f64 {
+            l.clocked.iter().zip(at).filter_map(|(c, n)| c.places.get(*n)).map(|(_, d)| d[k]).sum()
+        };
+        std::array::from_fn(given)
+    };
+    let judged = |at: &[usize]| {
+        let by = sum(at);
+        let here = std::array::from_fn(|k| l.here[k] + by[k]);
+        miss(&nearest(&here, &l.slopes, &l.room, t).1, t)
+    };
+    let mut best = judged(&at);
+    for _ in 0..3 {
+        let before = at.clone();
+        for (c, one) in l.clocked.iter().enumerate() {
+            for n in 0..one.places.len() {
+                let mut tried = at.clone();
+                tried[c] = n;
+                let m = judged(&tried);
+                if m < best - 1e-9 {
+                    (best, at) = (m, tried);
+                }
+            }
+        }
+        if at == before {
+            break;
+        }
+    }
+    let by = sum(&at);
+    let places = l.clocked.iter().zip(&at).filter_map(|(c, n)| Some((c.which, c.places.get(*n)?.0))).collect();
+    (places, by)
+}
+
 fn side(bench: &Bench, t: &Target) -> Option<QuickSide> {
     let l = linear(bench)?;
-    let start = bench.start();
+    let mut start = bench.start();
     let (mut here, mut room) = (l.here, l.room.clone());
+    if !l.clocked.is_empty() {
+        let (places, by) = clock(&l, t);
+        places.iter().for_each(|(i, p)| start[*i] = *p);
+        here = std::array::from_fn(|k| here[k] + by[k]);
+    }
     let mut at: Vec<f64> = vec![0.0; l.which.len()];
     let mut best: Option<QuickSide> = None;
-    // Two corrections: the slopes are kept, the angles are posed anew.
-    for _ in 0..2 {
+    // Three corrections: the slopes are kept, the angles are posed anew; the nearest of them counts.
+    for _ in 0..3 {
         let (u, _) = nearest(&here, &l.slopes, &room, t);
         at.iter_mut().zip(&u).for_each(|(a, d)| *a += d);
         room.iter_mut().zip(&u).for_each(|(r, d)| {
@@ -141,9 +210,21 @@ fn side(bench: &Bench, t: &Target) -> Option<QuickSide> {
         }
         let angles = bench.angles(&p).ok()?;
         here = three(&angles);
-        best = Some(QuickSide { out: misses(&here, t) });
+        let now = QuickSide { out: misses(&here, t) };
+        if best.as_ref().is_none_or(|b| miss(&here, t) < b.short()) {
+            best = Some(now);
+        }
+        if miss(&here, t) == 0.0 {
+            break;
+        }
     }
     best
+}
+
+impl QuickSide {
+    fn short(&self) -> f64 {
+        self.out.iter().zip(WEIGHT).map(|(o, w)| o * w).sum()
+    }
 }
 
 /// Judges a set of parts on both sides; `None` when it does not close.

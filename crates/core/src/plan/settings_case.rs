@@ -6,7 +6,7 @@ use super::solver::{Shortfall, Target, solve};
 use crate::Vec3;
 use crate::geometry::{Axle, FORMAT, Geometry, Side, WheelAtDesign};
 use crate::linkage::{Corner, Linkage};
-use crate::part::{Adjuster, Edit, adjuster_problems};
+use crate::part::{Adjuster, Edit, adjuster_problems, adjusters_not_there};
 use crate::problem::{Problem, in_range};
 use crate::vehicle::{Attitude, Measured, anchor, anchor_wheel};
 use crate::wheel::{Pose, camber, contact_point, toe};
@@ -163,6 +163,7 @@ impl SettingsCase {
             }
         }
         out.extend(adjuster_problems(&self.adjusters));
+        out.extend(adjusters_not_there(&self.adjusters, &self.geometry.points));
         window_problem("aim.camber_deg", self.aim.camber_deg, -20.0, 20.0, &mut out);
         if let Some(w) = self.aim.caster_deg {
             window_problem("aim.caster_deg", w, -20.0, 20.0, &mut out);

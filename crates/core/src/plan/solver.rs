@@ -1,11 +1,14 @@
 //! The setting solver: which adjuster, which way, how far.
 //!
-//! Window violations first, then distance to window centres, then movement. A few settings are tried one by one
+//! Window violations first, then knobs that need not move, then distance to window centres, then movement
+//! ([`super::score`]). A few settings are tried one by one
 //! with exact kinematics; of many, a second-order surrogate through exact poses picks those worth trying. Toe is
-//! solved last, with the steering wheel straight.
+//! solved last, with the steering wheel straight; at a rear wheel whose toe is set by an arm or a cam it is solved
+//! together with camber, since such an adjuster moves both.
 
 use super::aim::Window;
 use super::bench::Bench;
+use super::score::Score;
 use super::surrogate::Surrogate;
 use crate::part::{Adjuster, AdjusterKind};
 use crate::wheel::Alignment;
@@ -65,8 +68,26 @@ pub struct SolvedSetting {
     pub angles: Alignment,
     /// How far outside the windows.
     pub shortfall: Shortfall,
+    /// Knobs moved from where they stand.
+    pub(crate) knobs: u32,
     pub(crate) centre: f64,
     pub(crate) movement: f64,
+}
+
+impl SolvedSetting {
+    pub(crate) fn score(&self) -> Score {
+        Score {
+            over: self.shortfall.sum(),
+            knobs: self.knobs,
+            centre: self.centre,
+            movement: self.movement,
+        }
+    }
+}
+
+/// Whether an adjuster at `p` is moved from where it stands.
+pub(crate) fn is_moved(a: &Adjuster, p: f64) -> bool {
+    (p - a.position).abs() > 1e-9
 }
 
 pub(crate) fn outside(v: f64, w: Window) -> f64 {
@@ -94,6 +115,7 @@ pub(crate) fn judge(
     let centre = off_centre(angles.camber_deg, t.camber)
         + off_centre(angles.caster_deg, t.caster)
         + if with_toe { off_centre(angles.toe_deg, t.toe) } else { 0.0 };
+    let knobs = bench.adjusters.iter().zip(&positions).filter(|(a, p)| is_moved(a, **p)).count() as u32;
     let movement = bench
         .adjusters
         .iter()
@@ -103,29 +125,34 @@ pub(crate) fn judge(
             (p - a.position).abs() / (h - l).max(1e-9)
         })
         .sum();
-    SolvedSetting { positions, angles, shortfall, centre, movement }
+    SolvedSetting { positions, angles, shortfall, knobs, centre, movement }
 }
 
 pub(crate) fn better(a: &SolvedSetting, b: &SolvedSetting) -> std::cmp::Ordering {
-    let coarse = |v: f64, grain: f64| (v / grain).round();
-    coarse(a.shortfall.sum(), 1e-6)
-        .total_cmp(&coarse(b.shortfall.sum(), 1e-6))
-        .then(coarse(a.centre, 1e-6).total_cmp(&coarse(b.centre, 1e-6)))
-        .then(a.movement.total_cmp(&b.movement))
+    a.score().order(&b.score())
 }
 
-/// Positions an adjuster can take; the second value says whether they are only a first net.
+/// Positions an adjuster can take, where it stands among them; the second value says whether they are only a first
+/// net.
 pub(crate) fn grid(a: &Adjuster) -> (Vec<f64>, bool) {
     let [low, high] = a.range();
-    match a.step() {
+    let (mut all, loose): (Vec<f64>, bool) = match a.step() {
         Some(s) => {
             let first = (low / s - 1e-9).ceil() as i64;
             let last = (high / s + 1e-9).floor() as i64;
-            let all: Vec<f64> = (first..=last).map(|k| k as f64 * s).collect();
-            (if all.is_empty() { vec![a.position] } else { all }, false)
+            ((first..=last).map(|k| k as f64 * s).collect(), false)
         }
         None => ((0..=24).map(|k| low + (high - low) * f64::from(k) / 24.0).collect(), true),
+    };
+    // It may be left where it stands, between notches too.
+    if (low - 1e-9..=high + 1e-9).contains(&a.position) || all.is_empty() {
+        let at = all.partition_point(|v| *v < a.position - 1e-9);
+        match all.get_mut(at) {
+            Some(v) if (*v - a.position).abs() < 1e-9 => *v = a.position,
+            _ => all.insert(at, a.position),
+        }
     }
+    (all, loose)
 }
 
 /// The settings worth having for one wheel, best first; empty when none can be posed.
@@ -136,34 +163,152 @@ pub fn solve(bench: &Bench, t: &Target) -> Vec<SolvedSetting> {
 
 /// The same with so many of the settings refined.
 pub(crate) fn solve_keeping(bench: &Bench, t: &Target, keep: usize) -> Vec<SolvedSetting> {
+    let joint = toe_joins_in(bench);
     let mut start = bench.start();
-    toe_turns(bench, &mut start, t, false);
-    let free: Vec<usize> =
-        (0..start.len()).filter(|i| Some(*i) != bench.toe_by && !bench.adjusters[*i].locked).collect();
-    let grids: Vec<(Vec<f64>, bool)> = free.iter().map(|i| grid(&bench.adjusters[*i])).collect();
-    let loose = grids.iter().any(|g| g.1);
-    let mut found = worth_trying(bench, t, &start, &free, &grids, keep);
-    found.sort_by(better);
-    // What any position can be given to is refined, so fewer of them tell all.
-    found.truncate(if loose { keep.min(4) } else { keep });
-    let mut out: Vec<SolvedSetting> = found
-        .into_iter()
-        .map(|s| refine(bench, t, s, &free, &grids))
-        .filter_map(|mut s| {
-            toe_turns(bench, &mut s.positions, t, true);
-            if !loose {
-                return bench.angles(&s.positions).ok().map(|a| judge(bench, s.positions, a, t, true));
-            }
-            // Turning the rod moves camber and caster a little: bring plain cams back once.
-            let a = bench.angles(&s.positions).ok()?;
-            let again = judge(bench, s.positions, a, t, false);
-            let mut p = refine(bench, t, again, &free, &grids).positions;
-            toe_turns(bench, &mut p, t, true);
-            bench.angles(&p).ok().map(|a| judge(bench, p, a, t, true))
-        })
+    if !joint {
+        toe_turns(bench, &mut start, t, false);
+    }
+    let free: Vec<usize> = (0..start.len())
+        .filter(|i| (joint || Some(*i) != bench.toe_by) && !bench.adjusters[*i].locked)
         .collect();
-    out.sort_by(better);
+    let grids: Vec<(Vec<f64>, bool)> = free.iter().map(|i| grid(&bench.adjusters[*i])).collect();
+    let mut out: Vec<SolvedSetting> = Vec::new();
+    for _ in 0..3 {
+        let (found, rod_moves) = round(bench, t, &start, &free, &grids, keep);
+        out.extend(found);
+        out.sort_by(better);
+        let (Some(best), Some(i)) = (out.first(), bench.toe_by) else { break };
+        // An arm that turns the wheel far takes the rod along, and the rod moves camber and caster a little: what was
+        // ranked with the rod elsewhere is ranked again with it here.
+        if joint || best.shortfall.worst() == 0.0 || rod_moves < 0.01 {
+            break;
+        }
+        start[i] = best.positions[i];
+    }
     out
+}
+
+/// One round: the settings worth having with the toe adjuster where `start` has it, each then given its own toe; and
+/// how far that moved camber and caster of the best, degrees.
+fn round(
+    bench: &Bench,
+    t: &Target,
+    start: &[f64],
+    free: &[usize],
+    grids: &[(Vec<f64>, bool)],
+    keep: usize,
+) -> (Vec<SolvedSetting>, f64) {
+    let joint = toe_joins_in(bench);
+    let loose = grids.iter().any(|g| g.1);
+    let mut found = worth_trying(bench, t, start, free, grids, keep);
+    found.sort_by(better);
+    if loose {
+        found = few_of_each_kind(bench, found, free, keep);
+    } else {
+        found.truncate(keep);
+    }
+    let mut rod_moves = 0.0f64;
+    let mut out: Vec<SolvedSetting> = Vec::new();
+    for mut s in found.into_iter().map(|s| refine(bench, t, s, free, grids)) {
+        if joint {
+            out.push(in_finer_turns(bench, t, s, free));
+            continue;
+        }
+        let before = s.angles;
+        toe_turns(bench, &mut s.positions, t, true);
+        let Ok(mut a) = bench.angles(&s.positions) else { continue };
+        rod_moves = rod_moves
+            .max((a.camber_deg - before.camber_deg).abs())
+            .max((a.caster_deg - before.caster_deg).abs());
+        let mut p = s.positions;
+        if loose {
+            // Bring plain cams back once.
+            let again = judge(bench, p, a, t, false);
+            p = refine(bench, t, again, free, grids).positions;
+            toe_turns(bench, &mut p, t, true);
+            match bench.angles(&p) {
+                Ok(now) => a = now,
+                Err(_) => continue,
+            }
+        }
+        out.push(judge(bench, p, a, t, true));
+    }
+    out.sort_by(better);
+    (out, rod_moves)
+}
+
+/// Whether toe is solved together with camber: no tie rod sets it, so whatever moves it moves both.
+fn toe_joins_in(bench: &Bench) -> bool {
+    !bench.toe_by.is_some_and(|i| bench.adjusters[i].is_tie_rod())
+}
+
+/// Of settings whose adjusters take any position, the best four, and the best of each one or two knobs moved alone:
+/// refined, one of these may reach with less undone. Fewer of them tell all than of whole notches.
+fn few_of_each_kind(
+    bench: &Bench,
+    found: Vec<SolvedSetting>,
+    free: &[usize],
+    keep: usize,
+) -> Vec<SolvedSetting> {
+    let which = |s: &SolvedSetting| -> Vec<usize> {
+        free.iter().copied().filter(|i| is_moved(&bench.adjusters[*i], s.positions[*i])).collect()
+    };
+    let mut kinds: Vec<Vec<usize>> = Vec::new();
+    let mut out: Vec<SolvedSetting> = Vec::new();
+    for (n, s) in found.into_iter().enumerate() {
+        let kind = which(&s);
+        let new = !kinds.contains(&kind);
+        if n < keep.min(4) || (new && kind.len() <= 2 && kinds.len() < 10) {
+            out.push(s);
+        }
+        if new {
+            kinds.push(kind);
+        }
+    }
+    out
+}
+
+/// Threads brought to finer fractions of a turn (sixths, twelfths, twenty-fourths) where quarters do not land, two at a
+/// time, since each moves both angles.
+fn in_finer_turns(bench: &Bench, t: &Target, mut best: SolvedSetting, free: &[usize]) -> SolvedSetting {
+    let threads: Vec<usize> = free
+        .iter()
+        .copied()
+        .filter(|i| matches!(bench.adjusters[*i].kind, AdjusterKind::Thread { .. }))
+        .collect();
+    for den in [6.0, 12.0, 24.0] {
+        let mut moved = true;
+        while moved && best.shortfall.worst() > 0.0 {
+            moved = false;
+            for (k, i) in threads.iter().enumerate() {
+                for j in &threads[k..] {
+                    let around = best.positions.clone();
+                    let at = |n: usize, by: i32| {
+                        let a = &bench.adjusters[n];
+                        let [low, high] = a.range();
+                        let whole = ((around[n] - a.position) * den).round() + f64::from(by);
+                        (a.position + whole / den).clamp(low, high)
+                    };
+                    for (a, b) in (-2..=2).flat_map(|a| (-2..=2).map(move |b| (a, b))) {
+                        if i == j && b != 0 {
+                            continue;
+                        }
+                        let mut p = around.clone();
+                        p[*i] = at(*i, a);
+                        if i != j {
+                            p[*j] = at(*j, b);
+                        }
+                        let Ok(angles) = bench.angles(&p) else { continue };
+                        let s = judge(bench, p, angles, t, true);
+                        if s.score().beats(&best.score()) {
+                            (best, moved) = (s, true);
+                        }
+                    }
+                }
+            }
+        }
+    }
+    best
 }
 
 /// Settings posed exactly: all of them when they are few, else those the surrogate ranks highest.
@@ -175,7 +320,8 @@ fn worth_trying(
     grids: &[(Vec<f64>, bool)],
     keep: usize,
 ) -> Vec<SolvedSetting> {
-    let try_one = |p: Vec<f64>| bench.angles(&p).ok().map(|a| judge(bench, p, a, t, false));
+    let joint = toe_joins_in(bench);
+    let try_one = |p: Vec<f64>| bench.angles(&p).ok().map(|a| judge(bench, p, a, t, joint));
     let count = grids.iter().try_fold(1usize, |n, g| n.checked_mul(g.0.len()));
     // A clocked sleeve goes round: no second order follows it.
     let round = free.iter().any(|i| matches!(bench.adjusters[*i].kind, AdjusterKind::Sleeve { .. }));
@@ -189,7 +335,7 @@ fn worth_trying(
         });
         return out;
     }
-    let Some(s) = Surrogate::of(bench, start, free) else {
+    let Some(s) = Surrogate::of(bench, start, free, joint) else {
         return try_one(start.to_vec()).into_iter().collect();
     };
     let mut lists: Vec<Vec<f64>> = grids.iter().map(|g| g.0.clone()).collect();
@@ -261,10 +407,14 @@ fn refine(
     free: &[usize],
     grids: &[(Vec<f64>, bool)],
 ) -> SolvedSetting {
-    let loose: Vec<usize> = free.iter().zip(grids).filter(|(_, g)| g.1).map(|(i, _)| *i).collect();
+    // What is left where it stands stays there: a setting with it moved is another one.
+    let moves = |i: usize| is_moved(&bench.adjusters[i], best.positions[i]);
+    let loose: Vec<usize> =
+        free.iter().zip(grids).filter(|(i, g)| g.1 && moves(**i)).map(|(i, _)| *i).collect();
     if loose.is_empty() {
         return best;
     }
+    let joint = toe_joins_in(bench);
     let mut scale = 1.0 / 24.0;
     while scale > 1e-5 {
         let mut moved = false;
@@ -274,8 +424,8 @@ fn refine(
                 let mut p = best.positions.clone();
                 p[i] = (p[i] + sign * scale * (high - low)).clamp(low, high);
                 if let Ok(a) = bench.angles(&p) {
-                    let s = judge(bench, p, a, t, false);
-                    if better(&s, &best).is_lt() {
+                    let s = judge(bench, p, a, t, joint);
+                    if s.score().beats(&best.score()) {
                         best = s;
                         moved = true;
                     }
@@ -289,8 +439,8 @@ fn refine(
     best
 }
 
-/// Sets the adjuster of toe: the coarsest fraction of a turn that lands in the window (quarters,
-/// then flats of a hexagon, then twelfths, then twenty-fourths), or the nearest possible.
+/// Sets the adjuster of toe: left where it stands when that is inside the window, else the coarsest fraction of a turn
+/// that lands in it (quarters, then flats of a hexagon, then twelfths, then twenty-fourths), or the nearest possible.
 pub(crate) fn toe_turns(bench: &Bench, p: &mut [f64], t: &Target, in_steps: bool) {
     let Some(i) = bench.toe_by else { return };
     let [low, high] = bench.adjusters[i].range();
@@ -300,6 +450,11 @@ pub(crate) fn toe_turns(bench: &Bench, p: &mut [f64], t: &Target, in_steps: bool
         q[i] = turns;
         bench.angles(&q).ok().map(|a| a.toe_deg)
     };
+    let from = bench.adjusters[i].position;
+    if in_steps && toe_at(from, p).is_some_and(|toe| outside(toe, t.toe) == 0.0) {
+        p[i] = from;
+        return;
+    }
     // A first step inside the range, so that it can always be posed.
     let step = 0.02 * (high - low);
     let (mut a, mut b) = (p[i], if p[i] + step > high { p[i] - step } else { p[i] + step });
@@ -320,7 +475,6 @@ pub(crate) fn toe_turns(bench: &Bench, p: &mut [f64], t: &Target, in_steps: bool
     }
     let mut best = (f64::INFINITY, exact);
     // Turns are counted from where the rod stands; other adjusters go in their own steps.
-    let from = bench.adjusters[i].position;
     let tries: Vec<f64> = match (&bench.adjusters[i].kind, bench.adjusters[i].step()) {
         (AdjusterKind::Thread { .. }, _) => {
             [4.0, 6.0, 12.0, 24.0].iter().map(|den| from + ((exact - from) * den).round() / den).collect()

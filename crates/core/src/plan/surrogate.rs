@@ -5,7 +5,8 @@
 //! exactly.
 
 use super::bench::Bench;
-use super::solver::{Target, combinations, off_centre, outside};
+use super::score::Score;
+use super::solver::{Target, combinations, is_moved, off_centre, outside};
 
 type Triple = [f64; 3];
 
@@ -16,12 +17,14 @@ pub(crate) struct Surrogate {
     base: Triple,
     slope: Vec<Triple>,
     bend: Vec<Vec<Triple>>,
+    /// Whether toe counts: it is solved with the rest.
+    with_toe: bool,
 }
 
 impl Surrogate {
     /// Fits it about `start`; `None` when the corner does not close there. Adjusters that cannot be posed away
     /// from their place count as fixed.
-    pub(crate) fn of(bench: &Bench, start: &[f64], free: &[usize]) -> Option<Self> {
+    pub(crate) fn of(bench: &Bench, start: &[f64], free: &[usize], with_toe: bool) -> Option<Self> {
         let angles = |p: &[f64]| bench.angles(p).ok().map(|a| [a.camber_deg, a.caster_deg, a.toe_deg]);
         let middle = |i: usize| {
             let [low, high] = bench.adjusters[i].range();
@@ -81,7 +84,7 @@ impl Surrogate {
             bend[k][k] = curve;
             far[k] = Some((b, ub));
         }
-        let mut out = Self { free: free.to_vec(), at, base, slope, bend };
+        let mut out = Self { free: free.to_vec(), at, base, slope, bend, with_toe };
         for k in 0..n {
             for l in 0..k {
                 let (Some((bk, uk)), Some((bl, ul))) = (far[k], far[l]) else { continue };
@@ -117,23 +120,24 @@ impl Surrogate {
         out
     }
 
-    /// Violations, distance to the centres, movement: smaller is better.
-    fn score(&self, bench: &Bench, t: &Target, u: &[f64], pick: &[f64]) -> (f64, f64, f64) {
-        let [camber, caster, _] = self.value(u);
-        let over = 2.0 * outside(camber, t.camber) + outside(caster, t.caster);
-        let centre = off_centre(camber, t.camber) + off_centre(caster, t.caster);
-        let moved = self
-            .free
-            .iter()
-            .zip(pick)
-            .map(|(i, p)| {
-                let a = &bench.adjusters[*i];
+    fn score(&self, bench: &Bench, t: &Target, u: &[f64], pick: &[f64]) -> Score {
+        let [camber, caster, toe] = self.value(u);
+        let mut over = 2.0 * outside(camber, t.camber) + outside(caster, t.caster);
+        let mut centre = off_centre(camber, t.camber) + off_centre(caster, t.caster);
+        if self.with_toe {
+            over += 2.0 * outside(toe, t.toe);
+            centre += off_centre(toe, t.toe);
+        }
+        let picked = || self.free.iter().zip(pick).map(|(i, p)| (&bench.adjusters[*i], *p));
+        let movement = picked()
+            .map(|(a, p)| {
                 let [low, high] = a.built_range();
                 (p - a.position).abs() / (high - low).max(1e-9)
             })
             .sum::<f64>();
+        let knobs = picked().filter(|(a, p)| is_moved(a, *p)).count() as u32;
         // A hundredth of a degree is beyond what this model can rank.
-        ((over / 0.01).round() * 0.01, centre, moved)
+        Score { over: (over / 0.01).round() * 0.01, knobs, centre, movement }
     }
 
     fn amounts(&self, bench: &Bench, pick: &[f64], out: &mut Vec<f64>) {
@@ -152,7 +156,7 @@ impl Surrogate {
             self.free.iter().zip(lists).map(|(i, l)| nearest(l, bench.adjusters[*i].position)).collect();
         let middle: Vec<f64> = lists.iter().map(|l| l[l.len() / 2]).collect();
         let mut u = Vec::new();
-        let mut best: Option<((f64, f64, f64), Vec<f64>)> = None;
+        let mut best: Option<(Score, Vec<f64>)> = None;
         for mut p in [stands, middle] {
             let mut now = {
                 self.amounts(bench, &p, &mut u);
@@ -166,7 +170,7 @@ impl Surrogate {
                         p[k] = *v;
                         self.amounts(bench, &p, &mut u);
                         let s = self.score(bench, t, &u, &p);
-                        if less(&s, &now) {
+                        if s.beats(&now) {
                             (now, keep) = (s, *v);
                         }
                     }
@@ -176,7 +180,7 @@ impl Surrogate {
                     break;
                 }
             }
-            if best.as_ref().is_none_or(|(b, _)| less(&now, b)) {
+            if best.as_ref().is_none_or(|(b, _)| now.beats(b)) {
                 best = Some((now, p));
             }
         }
@@ -185,21 +189,17 @@ impl Surrogate {
 
     /// The `keep` best combinations of the lists.
     pub(crate) fn best_of(&self, bench: &Bench, t: &Target, lists: &[&[f64]], keep: usize) -> Vec<Vec<f64>> {
-        let mut found: Vec<((f64, f64, f64), Vec<f64>)> = Vec::new();
+        let mut found: Vec<(Score, Vec<f64>)> = Vec::new();
         let mut u = Vec::new();
         combinations(lists, |pick| {
             self.amounts(bench, pick, &mut u);
             let s = self.score(bench, t, &u, pick);
-            if found.len() < keep || found.last().is_some_and(|(worst, _)| less(&s, worst)) {
-                let at = found.partition_point(|(x, _)| !less(&s, x));
+            if found.len() < keep || found.last().is_some_and(|(worst, _)| s.beats(worst)) {
+                let at = found.partition_point(|(x, _)| !s.beats(x));
                 found.insert(at, (s, pick.to_vec()));
                 found.truncate(keep);
             }
         });
         found.into_iter().map(|(_, p)| p).collect()
     }
-}
-
-fn less(a: &(f64, f64, f64), b: &(f64, f64, f64)) -> bool {
-    a.0.total_cmp(&b.0).then(a.1.total_cmp(&b.1)).then(a.2.total_cmp(&b.2)).is_lt()
 }

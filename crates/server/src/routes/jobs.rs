@@ -9,7 +9,7 @@ use actix_web::{HttpResponse, get, post, put, web};
 use bold_stance_core::fit::Doubt;
 use bold_stance_core::geometry::{Axle, Side};
 use bold_stance_core::metrics::RearRead;
-use bold_stance_core::part::adjuster_problems;
+use bold_stance_core::part::{adjuster_problems, adjusters_not_there};
 use bold_stance_core::plan::{Aim, PlanInput, SideReadings};
 use bold_stance_core::problem::{Problem, in_range};
 use bold_stance_core::reading::{Place, Quantity, Seen, Visit, toe_of};
@@ -116,6 +116,12 @@ pub fn fact_problems(f: &VehicleFacts) -> Vec<Problem> {
     }
     out.extend(f.car.problems("car."));
     out.extend(adjuster_problems(&f.adjusters));
+    out.extend(adjusters_not_there(&f.adjusters, &f.geometry.points));
+    if let Some(r) = &f.rear_geometry {
+        for p in adjusters_not_there(&f.car.rear_adjusters, &r.points) {
+            out.push(Problem::new(format!("car.rear_{}", p.field), p.wrong, p.right));
+        }
+    }
     if out.is_empty() {
         out.extend(travel_problems(&f.geometry, "geometry."));
         out.extend(f.rear_geometry.iter().flat_map(|r| travel_problems(r, "rear_geometry.")));

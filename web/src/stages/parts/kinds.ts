@@ -80,6 +80,14 @@ export const edits: Record<Edit['kind'], KindInfo> = {
       num('by_mm', 'Longer', 'mm', 0),
     ],
   },
+  knuckle_tilt: {
+    word: 'Knuckle turned in the strut clamp, or wheel on its hub',
+    fields: [num('camber_deg', 'Between knuckle and strut', '°', 0), num('toe_deg', 'Toe-in of a hub shim', '°', 0)],
+  },
+  offset_upper_joint: {
+    word: 'Upper joint of a live axle offset',
+    fields: [num('out_deg', 'Kingpin top out', '°', 0), num('back_deg', 'Kingpin top back', '°', 0)],
+  },
   turn_spin: {
     word: 'Wheel tilted on its knuckle',
     fields: [num('camber_deg', 'Camber', '°', 0), num('toe_deg', 'Toe-in', '°', 0)],

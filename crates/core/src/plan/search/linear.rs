@@ -88,6 +88,13 @@ fn support(l: &Linear, plane: Plane, toe_by: Option<usize>) -> Support {
             let d = a * x + b * y;
             h += (d * room[0]).max(d * room[1]);
         }
+        for c in &l.clocked {
+            let along = |(_, by): &(f64, [f64; 3])| {
+                let (a, b) = weigh(by, plane);
+                a * x + b * y
+            };
+            h += c.places.iter().map(along).fold(f64::NEG_INFINITY, f64::max).max(-1e3);
+        }
         h
     })
 }

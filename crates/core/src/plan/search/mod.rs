@@ -3,6 +3,8 @@
 //! All sets are screened to first order (`linear`); those worth it are posed (`quick`); the front of those is
 //! set in whole notches with exact kinematics, checked, worn and doubted.
 
+#[cfg(test)]
+mod brute_tests;
 mod finalists;
 mod linear;
 mod pool;
