@@ -200,6 +200,8 @@ fn layouts(c: &mut Criterion) {
         planned: Some(PlannedHeights { front_mm: 50.0, rear_mm: 0.0, settle_mm: 4.0, load_mm: 0.0 }),
         front_read: None,
         rear_read: None,
+        axle_offset_mm: None,
+        wheelbases_mm: None,
         front_sigma: None,
         knowledge: Knowledge::Taped,
         rear_knowledge: Knowledge::Archetype,

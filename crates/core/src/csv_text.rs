@@ -1,4 +1,5 @@
-//! What every table that comes in has to be before its columns are read: UTF-8 text, parted by commas, not cut off.
+//! What every table that comes in has to be before its columns are read: UTF-8 text, parted by commas, not cut off;
+//! and what every cell that goes out has to be, so that no spreadsheet runs it.
 
 use crate::problem::Problem;
 
@@ -29,9 +30,44 @@ pub(crate) fn table_text(bytes: &[u8]) -> Result<&str, Problem> {
     Ok(text)
 }
 
+/// What a spreadsheet takes for the start of a formula, or of a guarded cell.
+const STARTS: [char; 7] = ['=', '+', '-', '@', '\t', '\r', '\''];
+
+/// A cell that goes out: what a spreadsheet would run as a formula gets an apostrophe before it. Numbers stay numbers.
+pub(crate) fn guarded(cell: &str) -> String {
+    if cell.starts_with(STARTS) && cell.parse::<f64>().is_err() { format!("'{cell}") } else { cell.to_owned() }
+}
+
+/// A cell that came in, without the apostrophe it went out with.
+pub(crate) fn unguarded(cell: &str) -> &str {
+    match cell.strip_prefix('\'') {
+        Some(rest) if rest.starts_with(STARTS) => rest,
+        _ => cell,
+    }
+}
+
 #[cfg(test)]
 mod tests {
     use super::*;
+
+    #[test]
+    fn formulas_are_guarded_numbers_are_not_and_both_come_back() {
+        for (cell, out) in [
+            ("=1+1", "'=1+1"),
+            ("@SUM(A1)", "'@SUM(A1)"),
+            ("+cmd", "'+cmd"),
+            ("-x", "'-x"),
+            ("\tx", "'\tx"),
+            ("'quoted", "''quoted"),
+            ("-1.4", "-1.4"),
+            ("+2", "+2"),
+            ("plain", "plain"),
+            ("", ""),
+        ] {
+            assert_eq!(guarded(cell), out);
+            assert_eq!(unguarded(&guarded(cell)), cell);
+        }
+    }
 
     #[test]
     fn what_is_no_table_is_named_by_its_line() {

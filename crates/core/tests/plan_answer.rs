@@ -3,6 +3,7 @@
 
 mod common;
 use bold_stance_core::part::shipped_parts;
+use bold_stance_core::fit::Knowledge;
 use bold_stance_core::plan::{CandidateStatus, fitted_parts, plan};
 use bold_stance_core::sheet::{StepKind, sheet};
 use common::truck;
@@ -90,12 +91,17 @@ fn past_the_travel_it_stops_and_says_where() {
 }
 
 #[test]
-fn a_bent_side_is_called_out() {
+fn readings_far_from_measured_points_are_called_out_and_far_from_a_generic_shape_not() {
     let mut i = truck();
     i.left.angles.camber_deg = -2.4;
+    i.knowledge = Knowledge::Surveyed;
     let r = plan(&i, &[]).unwrap();
-    assert!(r.verdict.watch.iter().any(|w| w.contains("Included angle")), "{:?}", r.verdict.watch);
-    assert!(r.verdict.watch.iter().any(|w| w.starts_with("Left") && w.contains("Bent part")));
+    assert!(r.verdict.watch.iter().any(|w| w.starts_with("Left") && w.contains("bent part")), "{:?}", r.verdict.watch);
+    // SAI was never read, and a kind of car is built in many ways.
+    i.knowledge = Knowledge::Archetype;
+    let r = plan(&i, &[]).unwrap();
+    let bent = |w: &String| w.to_lowercase().contains("bent") || w.contains("ncluded");
+    assert!(!r.verdict.watch.iter().any(bent), "{:?}", r.verdict.watch);
 }
 
 #[test]

@@ -7,7 +7,7 @@ mod stage;
 
 use bold_stance_core::geometry::{Axle, Side};
 use bold_stance_core::reading::{
-    ChangeKind, Jack, Method, Quantity, RawEntry, Rule, Visit, heights_of, picture, suspicions,
+    ChangeKind, Jack, Method, Place, Quantity, RawEntry, ReadAxle, ReadSide, Rule, Visit, heights_of, picture, suspicions,
     taped_heights_of,
 };
 use bold_stance_core::units::LengthUnit;
@@ -15,6 +15,8 @@ use stage::{FRONT, LEFT, REAR_LEFT, REAR_RIGHT, RIGHT, Stage};
 use std::collections::BTreeMap;
 
 type Play = fn(&mut Stage);
+/// One side of the car, for what is read hub to hub.
+const LEFT_SIDE: Place = Place { axle: ReadAxle::Both, side: ReadSide::Left };
 
 /// For every rule: scenes it must find, scenes it must leave alone.
 fn cases() -> BTreeMap<Rule, (Vec<Play>, Vec<Play>)> {
@@ -343,6 +345,43 @@ fn cases() -> BTreeMap<Rule, (Vec<Play>, Vec<Play>)> {
         ],
     );
     add(Rule::IncludedAngle, vec![|s| included(s, 12.0, 10.5)], vec![|s| included(s, 12.0, 11.7)]);
+    add(
+        Rule::CasterApart,
+        vec![|s| {
+            s.caster(LEFT, "2.5").caster(RIGHT, "4.2");
+        }],
+        vec![|s| {
+            s.caster(LEFT, "3.0").caster(RIGHT, "3.9");
+        }],
+    );
+    add(
+        Rule::RearSteers,
+        vec![|s| {
+            s.toe(REAR_LEFT, "0.35").toe(REAR_RIGHT, "-0.15");
+        }],
+        vec![|s| {
+            s.toe(REAR_LEFT, "0.15").toe(REAR_RIGHT, "0.10");
+        }],
+    );
+    add(
+        Rule::WheelbasesApart,
+        vec![|s| {
+            let side = |side| Place { side, ..LEFT_SIDE };
+            s.read(Method::Wheelbase, side(ReadSide::Left), &[("value", "106 1/2 in")]).read(
+                Method::Wheelbase,
+                side(ReadSide::Right),
+                &[("value", "106 1/4 in")],
+            );
+        }],
+        vec![|s| {
+            let side = |side| Place { side, ..LEFT_SIDE };
+            s.read(Method::Wheelbase, side(ReadSide::Left), &[("value", "2705")]).read(
+                Method::Wheelbase,
+                side(ReadSide::Right),
+                &[("value", "2702")],
+            );
+        }],
+    );
     add(
         Rule::MethodsDisagree,
         vec![|s| {

@@ -6,6 +6,7 @@ mod assets;
 mod bench;
 mod catalogue;
 mod guard;
+mod once;
 mod problem;
 mod routes;
 

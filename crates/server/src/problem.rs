@@ -38,6 +38,9 @@ pub enum ApiError {
     /// Not allowed.
     #[error("{0}")]
     Forbidden(&'static str),
+    /// The computation was given up.
+    #[error("the server is shutting down: ask again")]
+    Busy,
     /// No such route.
     #[error("nothing is at this address")]
     NoRoute,
@@ -86,8 +89,10 @@ impl ApiError {
             Self::Body(_) => "The request cannot be read",
             Self::TooLarge => "Too large",
             Self::Forbidden(_) => "Not allowed",
+            Self::Busy => "Busy",
             Self::NoRoute | Self::Store(StoreError::Missing { .. }) => "Not there",
             Self::Store(StoreError::Stale { .. }) => "Saved by somebody else first",
+            Self::Store(StoreError::Unsure(_)) => "Not certain that it was saved",
             Self::Store(_) => "The database did not answer",
         }
     }
@@ -102,7 +107,7 @@ impl ResponseError for ApiError {
             Self::Forbidden(_) => StatusCode::FORBIDDEN,
             Self::NoRoute | Self::Store(StoreError::Missing { .. }) => StatusCode::NOT_FOUND,
             Self::Store(StoreError::Stale { .. }) => StatusCode::CONFLICT,
-            Self::Store(_) => StatusCode::SERVICE_UNAVAILABLE,
+            Self::Busy | Self::Store(_) => StatusCode::SERVICE_UNAVAILABLE,
         }
     }
 
@@ -113,6 +118,12 @@ impl ResponseError for ApiError {
             Self::Store(e @ (StoreError::Database(_) | StoreError::Migrate(_))) => {
                 tracing::error!("{e}");
                 "Nothing was saved. What you typed is still here: try again.".to_owned()
+            }
+            Self::Store(e @ StoreError::Unsure(_)) => {
+                tracing::error!("{e}");
+                "The database went away while this was being saved, so it may be there or not. What you typed is still \
+                 here: send it again, nothing is stored twice."
+                    .to_owned()
             }
             other => other.to_string(),
         };

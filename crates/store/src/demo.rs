@@ -79,7 +79,7 @@ pub async fn load(store: &Store, reset: bool) -> Result<Shop> {
         shop = shop::ensure(store, &demo.name).await?;
     }
     let mut tx = store.tx(shop.id).await?;
-    if !job::list(&mut tx, 0, 1).await?.is_empty() {
+    if !job::list(&mut tx, job::Asked::default(), 1).await?.is_empty() {
         return Ok(shop);
     }
     for d in demo.jobs {

@@ -1,8 +1,10 @@
 //! What was done of a plan's sheet.
 
 use crate::{Result, Tx};
+use bold_stance_core::sheet::DoneRecord;
 use chrono::{DateTime, Utc};
 use serde::{Deserialize, Serialize};
+use sqlx::types::Json;
 use uuid::Uuid;
 
 /// A step done, or a tick at a gate.
@@ -16,20 +18,30 @@ pub struct Done {
     pub done_at: DateTime<Utc>,
     /// Who.
     pub author: String,
+    /// What it said when it was done; empty for a tick.
+    pub record: DoneRecord,
 }
 
-/// Marks or unmarks a step.
+/// Marks a step with what it said, or unmarks it. A step done already keeps its record.
 ///
 /// # Errors
 /// Database errors.
-pub async fn mark(tx: &mut Tx, shop: Uuid, plan: Uuid, step: &str, done: bool, author: &str) -> Result<()> {
-    if done {
+pub async fn mark(
+    tx: &mut Tx,
+    shop: Uuid,
+    plan: Uuid,
+    step: &str,
+    done: Option<&DoneRecord>,
+    author: &str,
+) -> Result<()> {
+    if let Some(record) = done {
         sqlx::query!(
-            "insert into done_step (shop_id, plan_id, step, author) values ($1, $2, $3, $4) on conflict do nothing",
+            "insert into done_step (shop_id, plan_id, step, author, record) values ($1, $2, $3, $4, $5) on conflict do nothing",
             shop,
             plan,
             step,
-            author
+            author,
+            Json(record) as _
         )
         .execute(&mut **tx)
         .await?;
@@ -46,12 +58,21 @@ pub async fn mark(tx: &mut Tx, shop: Uuid, plan: Uuid, step: &str, done: bool, a
 /// # Errors
 /// Database errors.
 pub async fn of_job(tx: &mut Tx, job: Uuid) -> Result<Vec<Done>> {
-    Ok(sqlx::query_as!(
-        Done,
-        "select d.plan_id, d.step, d.done_at, d.author from done_step d join plan p on p.id = d.plan_id
-         where p.job_id = $1 order by d.done_at",
+    let rows = sqlx::query!(
+        r#"select d.plan_id, d.step, d.done_at, d.author, d.record as "record: Json<DoneRecord>"
+           from done_step d join plan p on p.id = d.plan_id where p.job_id = $1 order by d.done_at"#,
         job
     )
     .fetch_all(&mut **tx)
-    .await?)
+    .await?;
+    Ok(rows
+        .into_iter()
+        .map(|r| Done {
+            plan_id: r.plan_id,
+            step: r.step,
+            done_at: r.done_at,
+            author: r.author,
+            record: r.record.0,
+        })
+        .collect())
 }

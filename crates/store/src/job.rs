@@ -128,11 +128,32 @@ pub async fn get(tx: &mut Tx, id: Uuid) -> Result<Job> {
     })
 }
 
-/// A page of jobs: bays first, then by ticket.
+/// Holds a job until the transaction ends, so that what hangs on its newest reading is decided one after the other.
+///
+/// # Errors
+/// [`StoreError::Missing`].
+pub async fn hold(tx: &mut Tx, id: Uuid) -> Result<()> {
+    sqlx::query_scalar!("select id from job where id = $1 for update", id)
+        .fetch_optional(&mut **tx)
+        .await?
+        .map(|_| ())
+        .ok_or(StoreError::Missing { what: "job", id })
+}
+
+/// Which jobs are asked for.
+#[derive(Debug, Clone, Copy, Default)]
+pub struct Asked<'a> {
+    /// Only those waiting with a ticket below this one: the next page.
+    pub before: Option<i32>,
+    /// Only those whose vehicle, ticket or complaint holds this.
+    pub find: Option<&'a str>,
+}
+
+/// A page of jobs: bays first, then waiting, newest ticket first. What is looked for is looked for in all of them.
 ///
 /// # Errors
 /// Database errors.
-pub async fn list(tx: &mut Tx, offset: i64, limit: i64) -> Result<Vec<JobLine>> {
+pub async fn list(tx: &mut Tx, asked: Asked<'_>, limit: i64) -> Result<Vec<JobLine>> {
     let rows = sqlx::query!(
         r#"select j.id, j.vehicle_id, j.version, j.ticket, j.complaint, j.bay, j.stage, j.created_at,
              v.name, v.silhouette, v.tyre_size, v.drive,
@@ -145,8 +166,12 @@ pub async fn list(tx: &mut Tx, offset: i64, limit: i64) -> Result<Vec<JobLine>> 
              coalesce(jsonb_array_length(p.document -> 'fitted'), 0)::bigint as "fitted!"
            from job j join vehicle v on v.id = j.vehicle_id
            left join lateral (select document from plan where plan.job_id = j.id order by updated_at desc limit 1) p on true
-           order by j.bay nulls last, j.ticket offset $1 limit $2"#,
-        offset,
+           where ($1::integer is null or (j.bay is null and j.ticket < $1))
+             and ($2::text is null
+               or position(lower($2) in lower(v.name || ' ticket ' || lpad(j.ticket::text, 4, '0') || ' ' || j.complaint)) > 0)
+           order by j.bay nulls last, j.ticket desc limit $3"#,
+        asked.before,
+        asked.find,
         limit
     )
     .fetch_all(&mut **tx)

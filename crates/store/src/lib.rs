@@ -14,6 +14,7 @@ pub mod shop_part;
 pub mod tread;
 pub mod vehicle;
 pub mod visit;
+pub mod write_key;
 
 use sqlx::postgres::{PgConnectOptions, PgPoolOptions};
 use sqlx::{PgPool, Postgres, Transaction};
@@ -45,6 +46,9 @@ pub enum StoreError {
     /// The database itself.
     #[error("database: {0}")]
     Database(#[from] sqlx::Error),
+    /// The connection was cut while a change was being committed: it may be there or not.
+    #[error("commit: {0}")]
+    Unsure(sqlx::Error),
     /// A migration did not go through.
     #[error("migration: {0}")]
     Migrate(#[from] sqlx::migrate::MigrateError),

@@ -1,7 +1,7 @@
 //! Plans of a job: saved, renamed, duplicated, compared.
 
 use crate::{Result, StoreError, Tx};
-use bold_stance_core::plan::{Aim, Way};
+use bold_stance_core::plan::{Aim, PlanInput, Way};
 use chrono::{DateTime, Utc};
 use serde::{Deserialize, Serialize};
 use sqlx::types::Json;
@@ -53,6 +53,27 @@ pub struct PlanDocument {
     /// Camber and toe picked on the rear map, left and right.
     #[serde(default)]
     pub rear_picked: [Option<[f64; 2]>; 2],
+}
+
+impl PlanDocument {
+    /// The whole document the front axle is computed from, out of what the job gives.
+    #[must_use]
+    pub fn front_input(&self, base: PlanInput) -> PlanInput {
+        PlanInput {
+            height_change_mm: self.height_change_mm,
+            other_change_mm: self.rear_change_mm,
+            settle_mm: self.settle_mm,
+            other_settle_mm: self.rear_settle_mm,
+            load_mm: self.load_mm,
+            other_load_mm: self.rear_load_mm,
+            ways: self.ways.clone(),
+            trim_mm: self.trim_mm,
+            fitted: self.fitted.clone(),
+            picked: self.picked,
+            aim: self.aim.clone(),
+            ..base
+        }
+    }
 }
 
 /// A stored plan.

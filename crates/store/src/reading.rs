@@ -99,7 +99,7 @@ pub async fn add(tx: &mut Tx, shop: Uuid, job: Uuid, n: &Reading) -> Result<bool
          values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12, $13, $14, $15, $16, $17, $18, $19, $20, $21,
              coalesce($22, (select id from reading
                  where job_id = $3 and visit = $4 and quantity = $5 and axle = $6 and side = $7
-                 order by taken_at desc, id limit 1)))
+                 order by seq desc limit 1)))
          on conflict (id) do nothing",
         n.id,
         shop,
@@ -129,7 +129,7 @@ pub async fn add(tx: &mut Tx, shop: Uuid, job: Uuid, n: &Reading) -> Result<bool
     Ok(done.rows_affected() == 1)
 }
 
-/// Every reading of a job, oldest first.
+/// Every reading of a job in the order in which they came, whatever their clocks said.
 ///
 /// # Errors
 /// Database errors.
@@ -139,7 +139,7 @@ pub async fn of_job(tx: &mut Tx, job: Uuid) -> Result<Vec<Reading>> {
              corrections as "corrections: Json<Vec<Correction>>", also as "also: Json<Vec<Also>>",
              doubt as "doubt: Json<Vec<DoubtPart>>", notes as "notes: Json<Vec<String>>", jack, jacked_height,
              height_mm, author, replaces, taken_at
-           from reading where job_id = $1 order by taken_at, id"#,
+           from reading where job_id = $1 order by seq"#,
         job
     )
     .fetch_all(&mut **tx)

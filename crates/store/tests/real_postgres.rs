@@ -7,12 +7,13 @@ use bold_stance_core::plan::shipped_aims;
 use bold_stance_core::reading::{
     Answers, Correction, CorrectionKind, Jack, Method, Place, Quantity, RawEntry, ReadAxle, ReadSide, Visit,
 };
+use bold_stance_core::sheet::DoneRecord;
 use bold_stance_core::units::LengthUnit;
 use bold_stance_core::wear::{LogEntry, TyrePlace};
-use bold_stance_store::job::{self, NewJob, Stage};
+use bold_stance_store::job::{self, Asked, NewJob, Stage};
 use bold_stance_store::reading::{self, Reading, standing};
 use bold_stance_store::{
-    Store, StoreError, demo, done, event, plan, shop, shop_aim, shop_part, tread, vehicle, visit,
+    Store, StoreError, demo, done, event, plan, shop, shop_aim, shop_part, tread, vehicle, visit, write_key,
 };
 use chrono::Utc;
 use sqlx::{Connection, PgConnection};
@@ -69,7 +70,7 @@ async fn the_demo_loads_once_and_resets() {
     let s = demo::load(&store, false).await.unwrap();
     demo::load(&store, false).await.unwrap();
     let mut tx = store.tx(s.id).await.unwrap();
-    let jobs = job::list(&mut tx, 0, 100).await.unwrap();
+    let jobs = job::list(&mut tx, Asked::default(), 100).await.unwrap();
     assert_eq!(jobs.len(), 7);
     assert_eq!(jobs[0].vehicle, "Quarry 4x4 pickup");
     assert_eq!((jobs[0].readings, jobs[0].height_change_mm), (8, Some(65.0)));
@@ -80,7 +81,7 @@ async fn the_demo_loads_once_and_resets() {
     let again = demo::load(&store, true).await.unwrap();
     assert_ne!(again.id, s.id);
     let mut tx = store.tx(again.id).await.unwrap();
-    assert_eq!(job::list(&mut tx, 0, 100).await.unwrap().len(), 7);
+    assert_eq!(job::list(&mut tx, Asked::default(), 100).await.unwrap().len(), 7);
 }
 
 #[tokio::test]
@@ -96,7 +97,7 @@ async fn a_correction_is_a_new_reading_and_sending_twice_stores_once() {
     let store = fresh("readings").await;
     let s = demo::load(&store, false).await.unwrap();
     let mut tx = store.tx(s.id).await.unwrap();
-    let id = job::list(&mut tx, 0, 1).await.unwrap()[0].job.id;
+    let id = job::list(&mut tx, Asked::default(), 1).await.unwrap()[0].job.id;
     let before = reading::of_job(&mut tx, id).await.unwrap();
     let first = standing(&before, Visit::Found, Quantity::Camber, LEFT).unwrap().id;
     let r = camber("-0°24'", -0.4);
@@ -122,7 +123,7 @@ async fn two_tablets_adding_at_once_lose_nothing() {
     let store = fresh("tablets").await;
     let s = demo::load(&store, false).await.unwrap();
     let mut tx = store.tx(s.id).await.unwrap();
-    let id = job::list(&mut tx, 0, 1).await.unwrap()[0].job.id;
+    let id = job::list(&mut tx, Asked::default(), 1).await.unwrap()[0].job.id;
     let before = reading::of_job(&mut tx, id).await.unwrap().len();
     drop(tx);
     let add = |k: i32| {
@@ -145,7 +146,7 @@ async fn a_stale_save_is_refused_with_both_versions() {
     let store = fresh("stale").await;
     let s = demo::load(&store, false).await.unwrap();
     let mut tx = store.tx(s.id).await.unwrap();
-    let id = job::list(&mut tx, 0, 1).await.unwrap()[0].job.id;
+    let id = job::list(&mut tx, Asked::default(), 1).await.unwrap()[0].job.id;
     let p = plan::of_job(&mut tx, id).await.unwrap().remove(0);
     let mut d = p.document.clone();
     d.height_change_mm = 70.0;
@@ -167,7 +168,7 @@ async fn what_is_not_confirmed_leaves_nothing_half_written() {
     let store = fresh("half").await;
     let s = demo::load(&store, false).await.unwrap();
     let mut tx = store.tx(s.id).await.unwrap();
-    let line = job::list(&mut tx, 0, 1).await.unwrap().remove(0);
+    let line = job::list(&mut tx, Asked::default(), 1).await.unwrap().remove(0);
     let v = vehicle::get(&mut tx, line.job.vehicle_id).await.unwrap();
     let new = NewJob { complaint: "x".into(), bay: None };
     let vid = vehicle::insert(&mut tx, s.id, &v.facts).await.unwrap();
@@ -175,7 +176,7 @@ async fn what_is_not_confirmed_leaves_nothing_half_written() {
     event::record(&mut tx, s.id, Some(jid), "x", "x", serde_json::json!({})).await.unwrap();
     drop(tx); // the connection is lost before the commit
     let mut tx = store.tx(s.id).await.unwrap();
-    assert_eq!(job::list(&mut tx, 0, 100).await.unwrap().len(), 7);
+    assert_eq!(job::list(&mut tx, Asked::default(), 100).await.unwrap().len(), 7);
     assert!(matches!(job::get(&mut tx, jid).await, Err(StoreError::Missing { .. })));
     assert!(matches!(vehicle::get(&mut tx, vid).await, Err(StoreError::Missing { .. })));
     assert_eq!(event::count(&mut tx, jid).await.unwrap(), 0);
@@ -187,10 +188,10 @@ async fn row_level_security_hides_another_shops_rows_even_from_wrong_queries() {
     let ours = demo::load(&store, false).await.unwrap();
     let theirs = shop::ensure(&store, "Another shop").await.unwrap();
     let mut tx = store.tx(ours.id).await.unwrap();
-    let id = job::list(&mut tx, 0, 1).await.unwrap()[0].job.id;
+    let id = job::list(&mut tx, Asked::default(), 1).await.unwrap()[0].job.id;
     drop(tx);
     let mut tx = store.tx(theirs.id).await.unwrap();
-    assert!(job::list(&mut tx, 0, 100).await.unwrap().is_empty());
+    assert!(job::list(&mut tx, Asked::default(), 100).await.unwrap().is_empty());
     assert!(matches!(job::get(&mut tx, id).await, Err(StoreError::Missing { .. })));
     let n: i64 = sqlx::query_scalar("select count(*) from reading").fetch_one(&mut *tx).await.unwrap();
     assert_eq!(n, 0);
@@ -205,7 +206,7 @@ async fn tickets_count_up_when_two_arrive_together() {
     let store = fresh("tickets").await;
     let s = demo::load(&store, false).await.unwrap();
     let mut tx = store.tx(s.id).await.unwrap();
-    let vid = job::list(&mut tx, 0, 1).await.unwrap()[0].job.vehicle_id;
+    let vid = job::list(&mut tx, Asked::default(), 1).await.unwrap()[0].job.vehicle_id;
     drop(tx);
     let arrive = || {
         let (store, shop) = (store.clone(), s.id);
@@ -229,15 +230,18 @@ async fn stages_go_forward_only_and_steps_can_be_taken_back() {
     let store = fresh("stages").await;
     let s = demo::load(&store, false).await.unwrap();
     let mut tx = store.tx(s.id).await.unwrap();
-    let id = job::list(&mut tx, 0, 1).await.unwrap()[0].job.id;
+    let id = job::list(&mut tx, Asked::default(), 1).await.unwrap()[0].job.id;
     job::reach_stage(&mut tx, id, Stage::Set).await.unwrap();
     job::reach_stage(&mut tx, id, Stage::Read).await.unwrap();
     assert_eq!(job::get(&mut tx, id).await.unwrap().stage, Stage::Set);
     let p = plan::of_job(&mut tx, id).await.unwrap().remove(0);
-    done::mark(&mut tx, s.id, p.id, "cams", true, "Specialist").await.unwrap();
-    done::mark(&mut tx, s.id, p.id, "cams", true, "Specialist").await.unwrap();
-    assert_eq!(done::of_job(&mut tx, id).await.unwrap().len(), 1);
-    done::mark(&mut tx, s.id, p.id, "cams", false, "Specialist").await.unwrap();
+    let said = |detail: &str| DoneRecord { detail: detail.into(), ..DoneRecord::default() };
+    done::mark(&mut tx, s.id, p.id, "cams", Some(&said("right 8 notches")), "Specialist").await.unwrap();
+    // What was done is not rewritten by what a part says later.
+    done::mark(&mut tx, s.id, p.id, "cams", Some(&said("right 4 notches")), "Specialist").await.unwrap();
+    let kept = done::of_job(&mut tx, id).await.unwrap();
+    assert_eq!((kept.len(), kept[0].record.detail.as_str()), (1, "right 8 notches"));
+    done::mark(&mut tx, s.id, p.id, "cams", None, "Specialist").await.unwrap();
     assert!(done::of_job(&mut tx, id).await.unwrap().is_empty());
     plan::remove(&mut tx, p.id).await.unwrap();
     assert!(matches!(plan::remove(&mut tx, p.id).await, Err(StoreError::Missing { .. })));
@@ -248,7 +252,7 @@ async fn a_visit_opens_once_and_a_stale_prepare_list_is_refused() {
     let store = fresh("visits").await;
     let s = demo::load(&store, false).await.unwrap();
     let mut tx = store.tx(s.id).await.unwrap();
-    let id = job::list(&mut tx, 0, 1).await.unwrap()[0].job.id;
+    let id = job::list(&mut tx, Asked::default(), 1).await.unwrap()[0].job.id;
     visit::open(&mut tx, s.id, id, Visit::Settled, "Specialist").await.unwrap();
     visit::open(&mut tx, s.id, id, Visit::Settled, "Somebody else").await.unwrap();
     let answers: Answers = [("plates".to_owned(), "yes".to_owned())].into();
@@ -273,7 +277,7 @@ async fn toe_of_both_wheels_counts_for_each_on_the_jobs_page() {
     let store = fresh("both").await;
     let s = demo::load(&store, false).await.unwrap();
     let mut tx = store.tx(s.id).await.unwrap();
-    let jobs = job::list(&mut tx, 0, 10).await.unwrap();
+    let jobs = job::list(&mut tx, Asked::default(), 10).await.unwrap();
     let line = jobs.iter().find(|j| j.readings == 4).unwrap();
     let both = Reading {
         quantity: Quantity::TotalToe,
@@ -284,7 +288,7 @@ async fn toe_of_both_wheels_counts_for_each_on_the_jobs_page() {
     reading::add(&mut tx, s.id, line.job.id, &both).await.unwrap();
     let rear = Reading { axle: ReadAxle::Rear, id: Uuid::new_v4(), ..both };
     reading::add(&mut tx, s.id, line.job.id, &rear).await.unwrap();
-    let now = job::list(&mut tx, 0, 10).await.unwrap();
+    let now = job::list(&mut tx, Asked::default(), 10).await.unwrap();
     assert_eq!(now.iter().find(|j| j.job.id == line.job.id).unwrap().readings, 6);
 }
 
@@ -374,7 +378,7 @@ async fn a_tread_log_keeps_every_line_and_belongs_to_its_shop() {
     let store = fresh("tread").await;
     let s = demo::load(&store, false).await.unwrap();
     let mut tx = store.tx(s.id).await.unwrap();
-    let vehicle = job::list(&mut tx, 0, 1).await.unwrap()[0].job.vehicle_id;
+    let vehicle = job::list(&mut tx, Asked::default(), 1).await.unwrap()[0].job.vehicle_id;
     let entry = |km: f64, d: Option<[f64; 3]>| LogEntry {
         odometer_km: km,
         place: Some(TyrePlace::RightRear),
@@ -415,4 +419,92 @@ async fn a_tread_log_keeps_every_line_and_belongs_to_its_shop() {
     tx.commit().await.unwrap();
     let mut theirs = store.tx(Uuid::new_v4()).await.unwrap();
     assert!(tread::of_vehicle(&mut theirs, vehicle).await.unwrap().is_empty());
+}
+
+#[tokio::test]
+async fn a_reading_dated_ahead_does_not_hide_what_comes_after_it() {
+    let store = fresh("ahead").await;
+    let s = demo::load(&store, false).await.unwrap();
+    let mut tx = store.tx(s.id).await.unwrap();
+    let id = job::list(&mut tx, Asked::default(), 1).await.unwrap()[0].job.id;
+    let mut ahead = camber("-1.0", -1.0);
+    ahead.taken_at = Utc::now() + chrono::Duration::hours(26);
+    reading::add(&mut tx, s.id, id, &ahead).await.unwrap();
+    reading::add(&mut tx, s.id, id, &camber("-0.4", -0.4)).await.unwrap();
+    let all = reading::of_job(&mut tx, id).await.unwrap();
+    let stands = standing(&all, Visit::Found, Quantity::Camber, LEFT).unwrap();
+    assert!((stands.value + 0.4).abs() < 1e-12);
+    // And it names the one dated ahead as the one it stands for.
+    assert_eq!(stands.replaces, Some(ahead.id));
+}
+
+#[tokio::test]
+async fn a_key_is_claimed_once_and_gives_its_answer_again() {
+    let store = fresh("keys").await;
+    let s = demo::load(&store, false).await.unwrap();
+    let key = Uuid::new_v4();
+    let mut tx = store.tx(s.id).await.unwrap();
+    assert_eq!(write_key::claim(&mut tx, s.id, key, 7).await.unwrap(), write_key::Claim::Mine);
+    write_key::settle(&mut tx, key, 201, Some("{}")).await.unwrap();
+    // A second sender waits for the first to end.
+    let waiting = tokio::spawn({
+        let (store, shop) = (store.clone(), s.id);
+        async move {
+            let mut tx = store.tx(shop).await.unwrap();
+            write_key::claim(&mut tx, shop, key, 7).await.unwrap()
+        }
+    });
+    tokio::time::sleep(std::time::Duration::from_millis(200)).await;
+    assert!(!waiting.is_finished());
+    tx.commit().await.unwrap();
+    let again = write_key::Claim::Answered { status: 201, answer: Some("{}".into()) };
+    assert_eq!(waiting.await.unwrap(), again);
+    let mut tx = store.tx(s.id).await.unwrap();
+    assert_eq!(write_key::claim(&mut tx, s.id, key, 8).await.unwrap(), write_key::Claim::Taken);
+    // A write that was rolled back leaves its key free.
+    let other = Uuid::new_v4();
+    let mut lost = store.tx(s.id).await.unwrap();
+    write_key::claim(&mut lost, s.id, other, 7).await.unwrap();
+    lost.rollback().await.unwrap();
+    assert_eq!(write_key::claim(&mut tx, s.id, other, 7).await.unwrap(), write_key::Claim::Mine);
+}
+
+#[tokio::test]
+async fn jobs_past_a_page_are_there_and_are_found() {
+    let store = fresh("pages").await;
+    let s = demo::load(&store, false).await.unwrap();
+    let mut tx = store.tx(s.id).await.unwrap();
+    let first = job::list(&mut tx, Asked::default(), 1).await.unwrap().remove(0);
+    for n in 0..130 {
+        let complaint = if n == 0 { "Rattles like a lantern".into() } else { format!("wish {n}") };
+        job::insert(&mut tx, s.id, first.job.vehicle_id, &NewJob { complaint, bay: None }).await.unwrap();
+    }
+    let page = job::list(&mut tx, Asked::default(), 100).await.unwrap();
+    // The newest is on the first page, after the bays.
+    let newest = page.iter().map(|j| j.job.ticket).max().unwrap();
+    assert_eq!(page.iter().find(|j| j.job.bay.is_none()).unwrap().job.ticket, newest);
+    let mut seen: Vec<i32> = page.iter().map(|j| j.job.ticket).collect();
+    loop {
+        let before = seen.last().copied();
+        let next = job::list(&mut tx, Asked { before, find: None }, 50).await.unwrap();
+        if next.is_empty() {
+            break;
+        }
+        seen.extend(next.iter().map(|j| j.job.ticket));
+    }
+    let count = seen.len();
+    seen.sort_unstable();
+    seen.dedup();
+    assert_eq!((seen.len(), count), (count, 130 + first_jobs(&store, s.id).await));
+    let found = job::list(&mut tx, Asked { before: None, find: Some("LANTERN") }, 10).await.unwrap();
+    assert_eq!(found.len(), 1);
+    let ticket = format!("{:04}", found[0].job.ticket);
+    assert_eq!(job::list(&mut tx, Asked { before: None, find: Some(&ticket) }, 10).await.unwrap().len(), 1);
+    assert!(job::list(&mut tx, Asked { before: None, find: Some("%") }, 10).await.unwrap().is_empty());
+}
+
+/// Jobs of the demo shop as committed.
+async fn first_jobs(store: &Store, shop: Uuid) -> usize {
+    let mut tx = store.tx(shop).await.unwrap();
+    job::list(&mut tx, Asked::default(), 100).await.unwrap().len()
 }

@@ -233,7 +233,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** Jobs, bays first. */
+        /** Jobs, bays first, then waiting, newest first. */
         get: operations["listJobs"];
         put?: never;
         /** Takes in a vehicle with its job. */
@@ -633,7 +633,10 @@ export interface paths {
             cookie?: never;
         };
         get?: never;
-        /** Marks a step of the sheet. */
+        /**
+         * Marks a step of the sheet: what it says now is kept with it. A gate opens on its readings, and on a reason where one
+         *     of them is off.
+         */
         put: operations["markStep"];
         post?: never;
         delete?: never;
@@ -868,7 +871,7 @@ export interface components {
              */
             step_mm: number;
         } | {
-            /** @description Lowest and highest camber it adds, degrees. */
+            /** @description Lowest and highest angle, degrees, top out positive: at a strut between knuckle and strut. */
             camber_deg: number[];
             /** @enum {string} */
             kind: "tilt";
@@ -879,13 +882,13 @@ export interface components {
             step_deg?: number | null;
             /**
              * Format: double
-             * @description Degrees of toe that come with each degree of camber.
+             * @description Degrees of toe that come with each degree of a hub shim; a strut's follows from its tie rod.
              */
             toe_per_camber?: number;
         } | {
             /**
              * Format: double
-             * @description Camber at a quarter turn, degrees.
+             * @description Angle between knuckle and strut at a quarter turn, degrees.
              */
             amplitude_deg: number;
             /** @enum {string} */
@@ -1262,6 +1265,11 @@ export interface components {
         BarKind: "upper_arm" | "lower_arm" | "link" | "tie_rod" | "strut" | "knuckle" | "swing_arm" | "beam";
         /** @description One part of the catalogue against this plan. */
         Candidate: {
+            /**
+             * Format: double
+             * @description By how much left and right stay farther apart than the aim allows, degrees.
+             */
+            apart_deg: number;
             /** @description One sentence: what it costs. */
             costs: string;
             /** @description One line: what it does. */
@@ -1712,6 +1720,11 @@ export interface components {
         CornerFileRequest: {
             /** @description Heights as they came in, against design, mm. */
             arrived?: components["schemas"]["Gains"];
+            /**
+             * Format: double
+             * @description How far a live axle has to go to the left to stand central, as read, mm.
+             */
+            axle_offset_mm?: number | null;
             /** @description The car. */
             car: components["schemas"]["Car"];
             /** @description Left and right front wheel as read, when they were: the model is bent to them. */
@@ -1725,6 +1738,8 @@ export interface components {
             rear_knowledge?: components["schemas"]["Knowledge"];
             /** @description Left and right rear wheel as read, when they were. */
             rear_read?: components["schemas"]["RearRead"][] | null;
+            /** @description Hub to hub as read, left and right, mm. */
+            wheelbases_mm?: number[] | null;
         };
         /** @description One quantity. */
         CornerQuantity: {
@@ -1879,8 +1894,38 @@ export interface components {
              * @description Its plan.
              */
             plan_id: string;
+            /** @description What it said when it was done; empty for a tick. */
+            record: components["schemas"]["DoneRecord"];
             /** @description Step id, or `gate/tick`. */
             step: string;
+        };
+        /** @description What a step said when it was done. Later changes of plan or parts leave it as it was. */
+        DoneRecord: {
+            /**
+             * @description Its line.
+             * @default
+             */
+            detail: string;
+            /**
+             * @description What was off when a gate was opened.
+             * @default []
+             */
+            off: components["schemas"]["GateFinding"][];
+            /**
+             * @description Its orders.
+             * @default []
+             */
+            ordered: components["schemas"]["OrderedLine"][];
+            /**
+             * @description Why it was opened all the same.
+             * @default null
+             */
+            reason: string | null;
+            /**
+             * @description Its title.
+             * @default
+             */
+            title: string;
         };
         /** @description Half widths of 90 % bands, degrees. */
         Doubt: {
@@ -1999,6 +2044,32 @@ export interface components {
             kind: "lengthen_link";
             /** @description Name of the link. */
             name: string;
+        } | {
+            /**
+             * Format: double
+             * @description Degrees between knuckle and what holds it, top out positive.
+             */
+            camber_deg: number;
+            /** @enum {string} */
+            kind: "knuckle_tilt";
+            /**
+             * Format: double
+             * @description Degrees of toe-in a hub shim adds by where it is thick; 0 at a strut.
+             */
+            toe_deg?: number;
+        } | {
+            /**
+             * Format: double
+             * @description Degrees it leans rearward: caster goes up by it.
+             */
+            back_deg: number;
+            /** @enum {string} */
+            kind: "offset_upper_joint";
+            /**
+             * Format: double
+             * @description Degrees the kingpin's top leans outboard: camber goes up and SAI down by it.
+             */
+            out_deg: number;
         } | {
             /**
              * Format: double
@@ -2325,10 +2396,85 @@ export interface components {
             right_rear: number;
         };
         /**
+         * @description What is off.
+         * @enum {string}
+         */
+        GateAbout: "height" | "height_apart" | "camber" | "caster" | "toe" | "total_toe" | "cross_camber" | "cross_caster" | "foul";
+        /** @description One thing that keeps a gate shut. */
+        GateFinding: {
+            /** @description What it is about. */
+            about: components["schemas"]["GateAbout"];
+            /** @description Aim as it stands at this height, low and high end. */
+            aim?: number[] | null;
+            /**
+             * Format: double
+             * @description 90 % half width of expecting and reading together (heights: the tolerance), mm or degrees.
+             */
+            band: number;
+            /**
+             * Format: double
+             * @description As expected, mm or degrees.
+             */
+            expected?: number | null;
+            /**
+             * Format: double
+             * @description How far outside the aim, signed; 0 inside.
+             */
+            off_aim: number;
+            /**
+             * Format: double
+             * @description How far outside what was expected, signed; 0 inside the band.
+             */
+            off_expected: number;
+            /**
+             * Format: double
+             * @description As read, mm or degrees.
+             */
+            read: number;
+            side?: components["schemas"]["Side"] | null;
+            /** @description Read before the work it is to judge. */
+            stale: boolean;
+            /** @description What fouls, where something does. */
+            what?: string | null;
+        };
+        /** @description What keeps a gate shut. */
+        GateJudged: {
+            /** @description The gate's id. */
+            id: string;
+            /** @description What is off; empty when it may open. */
+            off: components["schemas"]["GateFinding"][];
+        };
+        /** @description One reading at a gate. */
+        GateRead: {
+            /**
+             * Format: double
+             * @description Standard deviation, mm or degrees.
+             */
+            sigma: number;
+            /** @description Taken before something was turned that the gate stands behind. */
+            stale?: boolean;
+            /**
+             * Format: double
+             * @description mm or degrees.
+             */
+            value: number;
+        };
+        /**
          * @description What a gate waits for.
          * @enum {string}
          */
         GateReading: "height" | "caster" | "camber" | "toe";
+        /** @description What was read on one side at a gate. */
+        GateSide: {
+            /** @default null */
+            camber: components["schemas"]["GateRead"] | null;
+            /** @default null */
+            caster: components["schemas"]["GateRead"] | null;
+            /** @default null */
+            height: components["schemas"]["GateRead"] | null;
+            /** @default null */
+            toe: components["schemas"]["GateRead"] | null;
+        };
         /** @description An angle as it comes. */
         GaugeAngle: {
             /**
@@ -2927,6 +3073,8 @@ export interface components {
         MarkStep: {
             /** @description Done or taken back. */
             done: boolean;
+            /** @description Why a gate is opened although something is off. */
+            reason?: string | null;
             /** @description Step id, or `gate/tick`. */
             step: string;
         };
@@ -3050,6 +3198,19 @@ export interface components {
             place: components["schemas"]["Place"];
             /** @description What. */
             quantity: components["schemas"]["Quantity"];
+        };
+        /** @description One order as it stood when its step was done. */
+        OrderedLine: {
+            /** @description What was turned. */
+            name: string;
+            /**
+             * Format: double
+             * @description Where it was to end: degrees of a cam, turns, mm.
+             */
+            position: number;
+            side?: components["schemas"]["Side"] | null;
+            /** @description The order in workshop words. */
+            words: string;
         };
         /**
          * @description Where a part comes from.
@@ -3324,6 +3485,11 @@ export interface components {
             adjusters: components["schemas"]["Adjuster"][];
             /** @description What is wanted. */
             aim: components["schemas"]["Aim"];
+            /**
+             * Format: double
+             * @description How far a live axle has to go to the left to stand central, as read as found, mm; not read when absent.
+             */
+            axle_offset_mm?: number | null;
             /**
              * Format: double
              * @description Hub-to-arch height at which the geometry was taken, mm.
@@ -4080,11 +4246,18 @@ export interface components {
             name: string;
             /**
              * Format: double
+             * @description Degrees of one notch of a cam, when it has notches.
+             */
+            notch_deg?: number | null;
+            /**
+             * Format: double
              * @description Where it ends: degrees of a cam, turns of a thread.
              */
             position: number;
             /** @description Whether it sets toe, last of all. */
             sets_toe: boolean;
+            /** @description Whether it is one thing for both wheels of a live axle: ordered once. */
+            shared?: boolean;
             /**
              * Format: double
              * @description The same in notches or turns, signed.
@@ -4156,10 +4329,21 @@ export interface components {
         Sheet: {
             /** @description Cautions of the whole job. */
             cautions: string[];
+            /** @description Every gate, judged on the readings that were sent with the plan. */
+            gates: components["schemas"]["GateJudged"][];
             /** @description The answer the sheet is made from. */
             result: components["schemas"]["PlanResult"];
             /** @description Steps and gates in order. */
             steps: components["schemas"]["SheetStep"][];
+        };
+        /** @description A plan with what was read at the gates of its sheet. */
+        SheetRequest: {
+            /** @description The plan's document. */
+            input: components["schemas"]["PlanInput"];
+            /** @description Readings at gates, by the step's id, left and right. */
+            read?: {
+                [key: string]: components["schemas"]["GateSide"][];
+            };
         };
         /** @description One line of the sheet. */
         SheetStep: {
@@ -4580,7 +4764,7 @@ export interface components {
             /** @description The reading it is about. */
             reading?: string | null;
             /** @description Which rule. */
-            rule: components["schemas"]["Rule"];
+            rule: components["schemas"]["SuspicionRule"];
             /** @description What is odd, one sentence. */
             says: string;
             /** @description What one reading or look would settle it. */
@@ -4588,6 +4772,11 @@ export interface components {
             /** @description Why. */
             why: string;
         };
+        /**
+         * @description A rule.
+         * @enum {string}
+         */
+        SuspicionRule: "jacked" | "height_not_settled" | "floor_unknown" | "floor_pattern" | "body_tilted" | "toe_stale" | "caster_stale" | "caster_unchanged" | "string_tracks" | "equal_marks" | "pitch_compare" | "nominal_circle" | "toe_or_camber" | "bulge" | "weight" | "re_levels" | "steering_off" | "plates_stick" | "not_rocked" | "springs_settled" | "bent_rim" | "included_angle" | "caster_apart" | "rear_steers" | "wheelbases_apart" | "methods_disagree" | "repeat_spread" | "odd_one" | "sign_flipped" | "unit_minutes" | "unit_inch" | "far_from_model";
         /** @description A reading worked out. */
         Taken: {
             /** @description What it means against the aim. */
@@ -4957,9 +5146,11 @@ export interface components {
              * @description Left minus right after setting, caster, degrees.
              */
             cross_caster_deg: number;
+            /** @description What meets something as planned, side first; empty when nothing does. */
+            fouls: string[];
             /** @description One line. */
             headline: string;
-            /** @description Whether both sides can be set inside every window. */
+            /** @description Whether both sides can be set inside every window and nothing fouls. */
             reached: boolean;
             /** @description What to do about it. */
             sentence: string;
@@ -5613,9 +5804,11 @@ export interface operations {
     listJobs: {
         parameters: {
             query?: {
-                /** @description First row, from 0. */
-                offset?: number;
-                /** @description Rows, at most 200. */
+                /** @description Only those waiting with a ticket below this one: the next page. */
+                before?: number | null;
+                /** @description Only those whose vehicle, ticket or complaint holds this. */
+                find?: string | null;
+                /** @description Rows, at most 200; 100 when absent. */
                 limit?: number | null;
             };
             header?: never;
@@ -6564,6 +6757,14 @@ export interface operations {
                     "application/json": components["schemas"]["ProblemDocument"];
                 };
             };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDocument"];
+                };
+            };
         };
     };
     predict: {
@@ -6606,7 +6807,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["PlanInput"];
+                "application/json": components["schemas"]["SheetRequest"];
             };
         };
         responses: {

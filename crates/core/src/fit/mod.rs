@@ -36,6 +36,17 @@ pub enum Knowledge {
 }
 
 impl Knowledge {
+    /// How far readings may sit from the points before the points are doubted, degrees; never for a generic shape, since
+    /// healthy cars of a kind differ by as much (judgement, no source).
+    #[must_use]
+    pub fn most_bent_deg(self) -> f64 {
+        match self {
+            Self::Archetype => f64::INFINITY,
+            Self::Taped => 2.5,
+            Self::Surveyed => 1.5,
+        }
+    }
+
     /// Standard deviation of one coordinate, mm.
     #[must_use]
     pub fn sigma_mm(self) -> f64 {

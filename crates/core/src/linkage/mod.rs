@@ -39,6 +39,8 @@ pub enum Loop {
     Link,
     /// The wheel does not steer, so it has no caster.
     Unsteered,
+    /// It closes as it stands, but at no setting of its adjusters.
+    NoSetting,
 }
 
 impl Loop {
@@ -53,6 +55,7 @@ impl Loop {
             Self::Strut => "strut and lower arm in line",
             Self::Link => "link fully extended",
             Self::Unsteered => "no steering axis",
+            Self::NoSetting => "no setting of the adjusters closes",
         }
     }
 
@@ -66,6 +69,7 @@ impl Loop {
             Self::Strut => "points.strut_top",
             Self::Link => "links",
             Self::Unsteered => "layout",
+            Self::NoSetting => "adjusters",
         }
     }
 }

@@ -85,10 +85,10 @@ pub(super) fn bend_rear(
             toe += m.toe_deg - w.toe_deg;
         }
         let Some(found) = found else { continue };
-        if found.anchor.suspicious() {
+        if found.anchor.largest_deg() > r.rear_knowledge.most_bent_deg() {
             watch.push(format!(
-                "{} rear: the points had to be bent {:.1}° to meet the gauge. Bent part or wrong geometry: compare \
-                 both sides.",
+                "{} rear: the readings sit {:.1}° from these points. Measure that corner's points again; if they hold, \
+                 look for a bent part.",
                 if side == Side::Left { "Left" } else { "Right" },
                 found.anchor.largest_deg()
             ));
@@ -107,9 +107,7 @@ pub(super) fn bend_front(
     watch: &mut Vec<String>,
 ) -> Result<(), Problem> {
     let Some(read) = &r.front_read else { return Ok(()) };
-    let mut included = Vec::with_capacity(2);
     for (side, m) in Side::BOTH.into_iter().zip(read) {
-        let travel = -r.arrived.at(Axle::Front, side);
         let (points, wheel) = r.car.front.side(side);
         let found = match on_ground(r, &points, &wheel, side, m) {
             Ok(Some(f)) => f,
@@ -123,31 +121,17 @@ pub(super) fn bend_front(
                 ));
             }
         };
-        if found.anchor.suspicious() {
+        if found.anchor.largest_deg() > r.knowledge.most_bent_deg() {
             watch.push(format!(
-                "{} front: the points had to be bent {:.1}° to meet the gauge. Bent part or wrong geometry: compare \
-                 both sides, then measure that corner's points again.",
+                "{} front: the readings sit {:.1}° from these points. Measure that corner's points again; if they hold, \
+                 look for a bent part.",
                 if side == Side::Left { "Left" } else { "Right" },
                 found.anchor.largest_deg()
             ));
         }
-        if let Ok(w) = found.corner.wheel(travel, 0.0)
-            && let Some(s) = w.steer
-        {
-            included.push(s.sai_deg + w.camber_deg);
-        }
         if let Some(slot) = corners.iter_mut().find(|(a, s, _)| *a == Axle::Front && *s == side) {
             slot.2 = found.corner;
         }
-    }
-    if let [l, r] = included.as_slice()
-        && (l - r).abs() > 0.7
-    {
-        watch.push(format!(
-            "Included angles differ by {:.1}° left to right. A knuckle, strut or axle end may be bent: check it before \
-             setting anything.",
-            (l - r).abs()
-        ));
     }
     Ok(())
 }

@@ -43,6 +43,12 @@ pub struct CornerFileRequest {
     /// Left and right rear wheel as read, when they were.
     #[serde(default)]
     pub rear_read: Option<[RearRead; 2]>,
+    /// How far a live axle has to go to the left to stand central, as read, mm.
+    #[serde(default)]
+    pub axle_offset_mm: Option<f64>,
+    /// Hub to hub as read, left and right, mm.
+    #[serde(default)]
+    pub wheelbases_mm: Option<[f64; 2]>,
     /// How well the front points are known.
     #[serde(default)]
     pub knowledge: Knowledge,
@@ -378,6 +384,9 @@ pub fn corner_file(r: &CornerFileRequest) -> Result<CornerFile, Vec<Problem>> {
         rows: &rows,
         arrived: r.arrived,
         planned,
+        axle_offset_mm: r.axle_offset_mm,
+        wheelbases_mm: r.wheelbases_mm,
+        rear_was_read: r.rear_read.is_some(),
     };
     let quantities = sentences::quantities(&input);
     Ok(CornerFile {

@@ -3,8 +3,9 @@
 
 use super::check::{MOST_PARTS, list_problems};
 use super::{Fits, Part};
-use crate::csv_text::table_text;
+use crate::csv_text::{guarded, table_text, unguarded};
 use crate::problem::{Problem, parse_json};
+use crate::units::parse_number;
 use serde::Serialize;
 use serde::de::DeserializeOwned;
 
@@ -85,7 +86,7 @@ pub fn parts_to_csv(parts: &[Part]) -> Result<String, Problem> {
             words(&p.rules),
             p.access.clone(),
             texts(&p.cautions),
-        ])
+        ].map(|c| guarded(&c)))
         .map_err(|e| bad(&e))?;
     }
     String::from_utf8(w.into_inner().map_err(|e| bad(&e))?).map_err(|e| bad(&e))
@@ -100,7 +101,7 @@ struct Cells<'a> {
 impl Cells<'_> {
     fn text(&self, name: &str) -> &str {
         let at = self.names.iter().position(|n| n == name);
-        at.and_then(|i| self.record.get(i)).unwrap_or("").trim()
+        unguarded(at.and_then(|i| self.record.get(i)).unwrap_or("").trim())
     }
 
     fn at(&self, name: &str) -> String {
@@ -152,14 +153,8 @@ impl Cells<'_> {
     }
 
     fn number(&self, name: &str) -> Result<f64, Problem> {
-        let t = self.text(name).replace(',', ".");
-        if t.is_empty() {
-            return Ok(0.0);
-        }
-        t.parse::<f64>()
-            .ok()
-            .filter(|v| v.is_finite())
-            .ok_or_else(|| Problem::new(self.at(name), format!("\"{t}\" is not a number"), "a number"))
+        let t = self.text(name);
+        if t.is_empty() { Ok(0.0) } else { parse_number(&self.at(name), t) }
     }
 
     fn part(&self) -> Result<Part, Problem> {

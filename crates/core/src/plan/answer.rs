@@ -13,7 +13,7 @@ use super::words;
 use super::work::{Stop, Work, frees_nothing, misfits, provided};
 use crate::fit::{Doubt, Doubted, doubt};
 use crate::geometry::Side as SideName;
-use crate::linkage::{Linkage, Unreachable};
+use crate::linkage::{Linkage, Loop, Unreachable};
 use crate::part::{Edit, Part, parts_for};
 use crate::problem::Problem;
 use crate::vehicle::{Anchor, Attitude, StateKind};
@@ -137,6 +137,8 @@ pub struct Candidate {
     pub status: CandidateStatus,
     /// Largest gap left, degrees.
     pub short_deg: f64,
+    /// By how much left and right stay farther apart than the aim allows, degrees.
+    pub apart_deg: f64,
     /// What it changes; none when it cannot be fitted.
     pub effect: Option<Effect>,
     /// Left reach outline with it.
@@ -155,7 +157,7 @@ pub struct Candidate {
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
 #[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
 pub struct Verdict {
-    /// Whether both sides can be set inside every window.
+    /// Whether both sides can be set inside every window and nothing fouls.
     pub reached: bool,
     /// One line.
     pub headline: String,
@@ -165,6 +167,8 @@ pub struct Verdict {
     pub cross_camber_deg: f64,
     /// Left minus right after setting, caster, degrees.
     pub cross_caster_deg: f64,
+    /// What meets something as planned, side first; empty when nothing does.
+    pub fouls: Vec<String>,
     /// Remarks: doubt, suspicion.
     pub watch: Vec<String>,
 }
@@ -270,8 +274,7 @@ impl Work<'_> {
         catalogue: &[Part],
         stop: Option<Stop>,
     ) -> Result<PlanResult, Unreachable> {
-        let nothing = Unreachable::at(crate::linkage::Loop::UpperArm, 0.0);
-        let (benches, set) = self.settings(fitted, true).ok_or(nothing)?;
+        let (benches, set) = self.settings(fitted, true).ok_or_else(|| self.why_nothing_closes(fitted))?;
         let turn = self.lock_turn();
         let side = |i: usize| self.side_plan(i, &benches[i], &set[i], fitted, turn.as_ref());
         let (left, right) = rayon::join(|| side(0), || side(1));
@@ -306,6 +309,15 @@ impl Work<'_> {
             verdict,
             candidates,
         })
+    }
+
+    /// The reason that is found where no setting closes: the first side that does not close as it stands.
+    fn why_nothing_closes(&self, fitted: &[&Part]) -> Unreachable {
+        let stands = |i: usize| {
+            let b = self.bench(i, fitted);
+            b.angles(&b.start()).err()
+        };
+        stands(0).or_else(|| stands(1)).unwrap_or_else(|| Unreachable::at(Loop::NoSetting, self.bench(0, fitted).travel_mm))
     }
 
     fn side_plan(
@@ -461,6 +473,7 @@ impl Work<'_> {
             sizes: Vec::new(),
             status: CandidateStatus::Stops,
             short_deg: f64::MAX,
+            apart_deg: 0.0,
             effect: None,
             left_outline: Vec::new(),
             right_outline: Vec::new(),
@@ -488,6 +501,7 @@ impl Work<'_> {
         };
         (out.left_outline, out.right_outline) = (outline(0), outline(1));
         out.short_deg = set.iter().map(|s| s.shortfall.worst()).fold(0.0, f64::max);
+        out.apart_deg = self.apart_deg(&set[0].angles, &set[1].angles);
         out.effect = self.effect(without, &benches);
         let missing = misfits(&with, &provided(self.input, has_toe));
         let was: Vec<Check> =
@@ -514,7 +528,7 @@ impl Work<'_> {
             CandidateStatus::Fouls
         } else if toe_only {
             CandidateStatus::ToeOnly
-        } else if out.short_deg < 1e-6 {
+        } else if out.short_deg < 1e-6 && out.apart_deg == 0.0 {
             CandidateStatus::Reaches
         } else {
             CandidateStatus::Short
@@ -571,7 +585,7 @@ fn rank(c: &Candidate) -> f64 {
     match c.status {
         CandidateStatus::Fitted => 0.0,
         CandidateStatus::Reaches => 1.0 + c.part.cost / 1e6,
-        CandidateStatus::Short => 10.0 + c.short_deg,
+        CandidateStatus::Short => 10.0 + c.short_deg + c.apart_deg,
         CandidateStatus::ToeOnly => 100.0,
         CandidateStatus::Needs => 110.0 + c.short_deg.min(50.0),
         CandidateStatus::Fouls => 170.0 + c.short_deg.min(20.0),

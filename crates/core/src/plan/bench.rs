@@ -30,6 +30,20 @@ pub struct SettingLine {
     pub sets_toe: bool,
     /// Whether it is a cam that turns between notches or freely.
     pub is_cam: bool,
+    /// Degrees of one notch of a cam, when it has notches.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub notch_deg: Option<f64>,
+    /// Whether it is one thing for both wheels of a live axle: ordered once.
+    #[serde(default)]
+    pub shared: bool,
+}
+
+impl SettingLine {
+    /// Whether anything is turned.
+    #[must_use]
+    pub fn moves(&self) -> bool {
+        self.direction != "leave"
+    }
 }
 
 /// What one notch or turn does.
@@ -61,6 +75,8 @@ pub struct Bench {
     pub attitude: Attitude,
     /// Which adjuster sets toe, last of all.
     pub toe_by: Option<usize>,
+    /// Where a live axle stands central, mm to the left in the model's own axes: 0 as drawn, else what was read.
+    pub centre_mm: f64,
 }
 
 impl Bench {
@@ -68,7 +84,7 @@ impl Bench {
     /// if there is one.
     #[must_use]
     pub fn new(corner: Corner, adjusters: Vec<Adjuster>, travel_mm: f64, attitude: Attitude) -> Self {
-        let mut out = Self { corner, adjusters, travel_mm, attitude, toe_by: None };
+        let mut out = Self { corner, adjusters, travel_mm, attitude, toe_by: None, centre_mm: 0.0 };
         out.toe_by = out.adjusters.iter().position(Adjuster::is_tie_rod);
         if out.toe_by.is_none() && !out.corner.is_steered() {
             let start = out.start();
@@ -153,7 +169,9 @@ impl Bench {
             .enumerate()
             .map(|(i, (a, p))| {
                 let sets_toe = self.toe_by == Some(i);
-                (if sets_toe { 9 } else { a.turn_order() }, SettingLine { sets_toe, ..line(a, *p) })
+                let shared = matches!(self.corner, Corner::Axle(_)) && a.is_shared_on_axle();
+                let order = if sets_toe { 9 } else { a.turn_order() };
+                (order, SettingLine { sets_toe, shared, ..line(a, *p) })
             })
             .collect();
         out.sort_by_key(|(order, _)| *order);
@@ -192,7 +210,10 @@ fn line(a: &Adjuster, position: f64) -> SettingLine {
         _ => movement,
     };
     let plural = |n: f64, one: &str, many: &str| format!("{n:.0} {}", if n == 1.0 { one } else { many });
+    // Between notches it is ordered to a whole one by name: counting notches from there would be off by the rest.
+    let between = stepped && (steps - steps.round()).abs() > 0.02 && is_notched(a);
     let amount = match &a.kind {
+        _ if between => format!("{:.0}°", movement.abs()),
         AdjusterKind::Thread { .. } => {
             format!("{} turn{}", turns(movement.abs()), if movement.abs() > 1.0 { "s" } else { "" })
         }
@@ -207,6 +228,7 @@ fn line(a: &Adjuster, position: f64) -> SettingLine {
     };
     let words = match (direction.as_str(), &a.kind) {
         ("leave", _) => "leave".to_owned(),
+        (d, _) if between => format!("{amount} {d}, to {}", notch_word(a, position, unit)),
         (d, AdjusterKind::Shims { .. }) => {
             format!("{} {amount} ({d})", if movement > 0.0 { "add" } else { "take out" })
         }
@@ -228,7 +250,26 @@ fn line(a: &Adjuster, position: f64) -> SettingLine {
         at_end,
         sets_toe: false,
         is_cam,
+        notch_deg: if is_cam { a.step() } else { None },
+        shared: false,
     }
+}
+
+/// Whether it is turned from one numbered mark to the next, counted from the centre mark.
+fn is_notched(a: &Adjuster) -> bool {
+    matches!(
+        a.kind,
+        AdjusterKind::Eccentric { .. } | AdjusterKind::CamBolt { .. } | AdjusterKind::Sleeve { .. }
+    )
+}
+
+/// `the centre mark`, `notch 3 outboard of centre`.
+fn notch_word(a: &Adjuster, position: f64, unit: f64) -> String {
+    let n = (position / unit).round();
+    if n == 0.0 {
+        return "the centre mark".into();
+    }
+    format!("notch {:.0} {} of centre", n.abs(), a.direction_word(0.0, position))
 }
 
 /// `1 3/4`, `2/3`, `1/12`, `2`: turns in the fractions a spanner can follow.

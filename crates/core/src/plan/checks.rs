@@ -79,6 +79,15 @@ pub struct Check {
     pub words: String,
 }
 
+impl Check {
+    /// Whether something meets something, by a figure measured on this car or stated for the part; a usual limit, or
+    /// an angle that only steers badly, is a remark.
+    #[must_use]
+    pub fn fouls(&self) -> bool {
+        !self.ok && self.measured && !matches!(self.kind, CheckKind::TieRod | CheckKind::Parallel)
+    }
+}
+
 /// One side of a plan to be checked.
 pub(crate) struct Checked<'a> {
     /// Corner as found, adjusters where they stood.

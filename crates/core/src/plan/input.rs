@@ -43,6 +43,9 @@ pub struct PlanInput {
     pub left: SideReadings,
     /// Right as found.
     pub right: SideReadings,
+    /// How far a live axle has to go to the left to stand central, as read as found, mm; not read when absent.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub axle_offset_mm: Option<f64>,
     /// Hub-to-arch gain of this axle from as found, mm.
     pub height_change_mm: f64,
     /// Hub-to-arch gain of the other axle, mm.
@@ -112,6 +115,7 @@ impl PlanInput {
             adjusters,
             left,
             right,
+            axle_offset_mm: None,
             height_change_mm: 0.0,
             other_change_mm: 0.0,
             settle_mm: 0.0,
@@ -221,6 +225,7 @@ impl PlanInput {
         check("other_settle_mm", self.other_settle_mm, 0.0, 60.0, "mm");
         check("load_mm", self.load_mm, 0.0, 200.0, "mm");
         check("other_load_mm", self.other_load_mm, -100.0, 250.0, "mm");
+        check("axle_offset_mm", self.axle_offset_mm.unwrap_or(0.0), -150.0, 150.0, "mm");
         check("lock_deg", self.lock_deg, 5.0, 70.0, "°");
         for (i, name) in ["left", "right"].iter().enumerate() {
             check(&format!("trim_mm.{i}"), self.trim_mm[i], -60.0, 60.0, &format!("mm, {name}"));

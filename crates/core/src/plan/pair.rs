@@ -229,6 +229,11 @@ fn one_tie_rod(benches: &[Bench; 2], t: &Target, set: &mut [SolvedSetting; 2]) {
     set.iter_mut().for_each(|s| s.positions[i] = best.1);
 }
 
+/// Axle off centre that a tape at the arches cannot tell, mm (common practice, no source).
+const READABLE_SHIFT_MM: f64 = 1.5;
+/// Turn of the road wheels by the drag link that nobody sees at the steering wheel, degrees (common practice, no source).
+const READABLE_WHEEL_DEG: f64 = 0.05;
+
 /// Turns of a track bar that bring the axle back under the middle, or of a drag link that put the steering wheel
 /// straight; where it stands when that cannot be posed.
 fn recentre(bench: &Bench, i: usize, positions: &[f64]) -> f64 {
@@ -242,8 +247,13 @@ fn recentre(bench: &Bench, i: usize, positions: &[f64]) -> f64 {
         p[i] = v;
         let Corner::Axle(c) = bench.set(&p) else { return None };
         let pose = c.axle_pose(bench.travel_mm, 0.0).ok()?;
-        if drag { c.drag_link_turn(&pose).map(f64::to_degrees) } else { Some(pose.midpoint.y) }
+        if drag { c.drag_link_turn(&pose).map(f64::to_degrees) } else { Some(pose.midpoint.y - bench.centre_mm) }
     };
+    // What a tape or the driver cannot tell is left.
+    let readable = if drag { READABLE_WHEEL_DEG } else { READABLE_SHIFT_MM };
+    if miss(a.position).is_some_and(|m| m.abs() < readable) {
+        return a.position;
+    }
     let [low, high] = a.range();
     let (mut x0, mut x1) = (a.position, a.position + 0.02 * (high - low));
     let (Some(mut f0), Some(mut f1)) = (miss(x0), miss(x1)) else { return a.position };

@@ -42,6 +42,7 @@ pub(crate) fn stop(blocked: Loop, limit_mm: f64) -> String {
         Loop::Strut => "Strut and lower arm are in line",
         Loop::Link => "A link is fully extended",
         Loop::Unsteered => "The wheel has no steering axis",
+        Loop::NoSetting => "No setting of the adjusters closes",
     };
     format!("{what} at {}.", signed_mm(limit_mm))
 }
@@ -111,7 +112,13 @@ pub(crate) fn verdict(
     let cross_caster_deg = left.set.caster_deg - right.set.caster_deg;
     let cross_ok = work.cross_ok(&left.set, &right.set);
     let inside = left.shortfall.worst() < 1e-6 && right.shortfall.worst() < 1e-6;
-    let reached = inside && cross_ok && stop.is_none();
+    let fouls: Vec<String> = [("Left", left), ("Right", right)]
+        .into_iter()
+        .flat_map(|(name, s)| {
+            s.checks.iter().filter(|c| c.fouls()).map(move |c| format!("{name}: {}", c.words))
+        })
+        .collect();
+    let reached = inside && cross_ok && stop.is_none() && fouls.is_empty();
     let end = if input.steered() { "Front" } else { "Rear" };
     let at = match work.state.kind {
         crate::vehicle::StateKind::Planned => String::new(),
@@ -120,26 +127,34 @@ pub(crate) fn verdict(
     let height = format!("{end} {}{at}.", signed_mm(used_mm));
     let (headline, sentence) = if let Some(s) = stop {
         ("Height runs out of travel".to_owned(), format!("{} Shown at {}.", s.words, signed_mm(s.used_mm)))
+    } else if !fouls.is_empty() {
+        // Said before anything else: what meets something is not set so, wherever the angles come to stand.
+        let angles = if inside && cross_ok { "On aim, but it fouls" } else { "It fouls, and is off the aim" };
+        (angles.to_owned(), format!("{height} {}.", fouls.join("; ")))
     } else if reached {
         let fitted = candidates.iter().filter(|c| c.status == CandidateStatus::Fitted).count();
         let with = match fitted {
-            0 if has_cams(input) => "Cams alone do it.".to_owned(),
-            0 => "Toe alone does it.".to_owned(),
-            1 => "One part on.".to_owned(),
-            n => format!("{n} parts on."),
+            0 if !turns(left, right) => String::new(),
+            0 if has_cams(input) => "What is on it does it. ".to_owned(),
+            0 => "Toe alone does it. ".to_owned(),
+            1 => "One part on. ".to_owned(),
+            n => format!("{n} parts on. "),
         };
-        ("Both sides land on aim".to_owned(), format!("{height} {with} {}", first_orders(left, right)))
+        ("Both sides land on aim".to_owned(), format!("{height} {with}{}", first_orders(left, right)))
     } else if inside {
         (
             "Sides stay too far apart".to_owned(),
             format!(
-                "{height} Left to right: camber {}, caster {}.",
+                "{height} Left to right: camber {} of {:.1}° allowed, caster {} of {:.1}°.",
                 signed(cross_camber_deg, 1),
-                signed(cross_caster_deg, 1)
+                input.aim.cross_camber_deg,
+                signed(cross_caster_deg, 1),
+                input.aim.cross_caster_deg,
             ),
         )
     } else {
-        (runs_out(input, left, right), format!("{height} {}", closest(candidates)))
+        let (headline, note) = short(input, left, right);
+        (headline, format!("{height} {note}{}", closest(candidates)))
     };
     Verdict {
         reached,
@@ -147,14 +162,34 @@ pub(crate) fn verdict(
         sentence,
         cross_camber_deg,
         cross_caster_deg,
+        fouls,
         watch: watch(input, left, right, reached),
     }
 }
 
+/// Whether anything is turned.
+fn turns(left: &SidePlan, right: &SidePlan) -> bool {
+    [left, right].iter().flat_map(|s| &s.setting).any(super::bench::SettingLine::moves)
+}
+
+/// The first thing that is turned, by side; what is in is said to be left.
 fn first_orders(left: &SidePlan, right: &SidePlan) -> String {
-    let of = |s: &SidePlan| s.setting.first().map_or("leave".to_owned(), |l| l.words.clone());
-    let name = left.setting.first().map_or("Adjuster", |l| l.name.as_str());
-    format!("{name}: left {}, right {}.", of(left), of(right))
+    let Some(first) = [left, right].iter().flat_map(|s| &s.setting).find(|l| l.moves()) else {
+        return "All angles are in: leave everything.".into();
+    };
+    if first.shared {
+        return format!("{}: {}.", first.name, first.words);
+    }
+    let of = |s: &SidePlan| {
+        s.setting.iter().find(|l| l.name == first.name).map_or("leave".to_owned(), |l| l.words.clone())
+    };
+    let rods = [left, right].iter().flat_map(|s| &s.setting).filter(|l| l.moves()).all(|l| l.sets_toe);
+    let leave = match (rods, left.set.caster_deg != 0.0) {
+        (true, true) => "Camber and caster are in: turn only the rods. ",
+        (true, false) => "Camber is in: turn only toe. ",
+        _ => "",
+    };
+    format!("{leave}{}: left {}, right {}.", first.name, of(left), of(right))
 }
 
 /// Whether anything but toe can be set as the vehicle is built.
@@ -162,21 +197,55 @@ fn has_cams(input: &PlanInput) -> bool {
     input.adjusters.iter().any(|a| !a.is_tie_rod())
 }
 
-fn runs_out(input: &PlanInput, left: &SidePlan, right: &SidePlan) -> String {
-    let worst = |f: &dyn Fn(&SidePlan) -> f64| f(left).max(f(right));
-    let camber = worst(&|s| s.shortfall.camber_deg);
-    let caster = worst(&|s| s.shortfall.caster_deg);
-    let toe = worst(&|s| s.shortfall.toe_deg);
-    match (toe > camber.max(caster), caster >= camber, has_cams(input)) {
-        (true, _, _) if !input.steered() => "Toe is off, and nothing here sets it that far",
-        (true, _, _) => "Tie rods run out before toe does",
-        (false, true, true) => "Cams run out before caster does",
-        (false, false, true) => "Cams run out before camber does",
-        (false, true, false) => "Caster is off, and nothing as built sets it",
-        (false, false, false) => "Camber is off, and nothing as built sets it",
-    }
-    .into()
+/// What is short, on which side and by how much; with cams at their end and a gap beyond the doubt, that they run out.
+fn short(input: &PlanInput, left: &SidePlan, right: &SidePlan) -> (String, String) {
+    type Gap = (&'static str, f64, f64);
+    let gaps = |s: &SidePlan| -> [Gap; 3] {
+        [
+            ("camber", s.shortfall.camber_deg, s.doubt.camber_deg),
+            ("caster", s.shortfall.caster_deg, s.doubt.caster_deg),
+            ("toe", s.shortfall.toe_deg, s.doubt.toe_deg),
+        ]
+    };
+    let (l, r) = (gaps(left), gaps(right));
+    let order = [1usize, 0, 2];
+    let worst = order
+        .into_iter()
+        .max_by(|a, b| l[*a].1.max(r[*a].1).total_cmp(&l[*b].1.max(r[*b].1)))
+        .unwrap_or(0);
+    let (what, by) = (l[worst].0, l[worst].1.max(r[worst].1));
+    let doubt = if l[worst].1 >= r[worst].1 { l[worst].2 } else { r[worst].2 };
+    let side = match (l[worst].1 > 1e-6, r[worst].1 > 1e-6) {
+        (true, true) => "Both sides",
+        (true, false) => "Left",
+        _ => "Right",
+    };
+    let said = if by < 0.095 { format!("{by:.2}°") } else { format!("{by:.1}°") };
+    let note = if by < READABLE_DEG {
+        "Less than a shop can read. ".to_owned()
+    } else if doubt > by {
+        format!("Within its doubt of ±{doubt:.1}°: read again after the first turn. ")
+    } else {
+        String::new()
+    };
+    let at_end = [left, right].iter().flat_map(|s| &s.setting).any(|l| l.at_end && !l.sets_toe);
+    let tie_end = [left, right].iter().flat_map(|s| &s.setting).any(|l| l.at_end && l.sets_toe);
+    let sets = has_cams(input);
+    let headline = match what {
+        _ if !note.is_empty() => format!("{side}: {what} short {said}"),
+        "toe" if !input.steered() => "Toe is off, and nothing here sets it that far".into(),
+        "toe" if tie_end => "Tie rods run out before toe does".into(),
+        _ if sets && at_end => format!("Cams run out before {what} does"),
+        _ if sets || what == "toe" => format!("{side}: {what} short {said}"),
+        "caster" => "Caster is off, and nothing as built sets it".into(),
+        _ => "Camber is off, and nothing as built sets it".into(),
+    };
+    let named = if headline.contains(&said) { String::new() } else { format!("{side} short {said}. ") };
+    (headline, format!("{named}{note}"))
 }
+
+/// What a shop can read of camber and caster, degrees; less is no shortfall to spend money on.
+pub(crate) const READABLE_DEG: f64 = 0.05;
 
 fn closest(candidates: &[Candidate]) -> String {
     if let Some(c) = candidates.iter().find(|c| c.status == CandidateStatus::Reaches) {
@@ -185,33 +254,28 @@ fn closest(candidates: &[Candidate]) -> String {
     candidates
         .iter()
         .filter(|c| c.status == CandidateStatus::Short)
-        .min_by(|a, b| a.short_deg.total_cmp(&b.short_deg))
+        .min_by(|a, b| (a.short_deg + a.apart_deg).total_cmp(&(b.short_deg + b.apart_deg)))
         .map_or("Nothing in the catalogue reaches it.".to_owned(), |c| {
-            format!(
-                "No single part reaches. Nearest: {}, still {:.1}° short.",
-                c.part.name.to_lowercase(),
-                c.short_deg
-            )
+            let still = if c.short_deg < READABLE_DEG && c.apart_deg > 0.0 {
+                format!("sides still {:.1}° too far apart", c.apart_deg)
+            } else {
+                format!("still {:.1}° short", c.short_deg)
+            };
+            format!("No single part reaches. Nearest: {}, {still}.", c.part.name.to_lowercase())
         })
 }
 
 fn watch(input: &PlanInput, left: &SidePlan, right: &SidePlan, reached: bool) -> Vec<String> {
     let mut out = Vec::new();
+    // How far the shape is from the car is no sign of a bent part by itself: builds of a kind differ as much.
+    let known = input.knowledge.most_bent_deg();
     for (name, s) in [("Left", left), ("Right", right)] {
-        if s.anchor.suspicious() {
+        if s.anchor.largest_deg() > known {
             out.push(format!(
-                "{name}: readings sit {:.1}° from this geometry. Bent part or wrong geometry: check the knuckle, arm and the points.",
+                "{name}: readings sit {:.1}° from these points. Measure the points of this side again; if they hold, look for a bent part.",
                 s.anchor.largest_deg()
             ));
         }
-    }
-    let included = |s: &SidePlan| s.before.sai_deg + s.before.camber_deg;
-    let gap = included(left) - included(right);
-    if gap.abs() > 0.7 {
-        out.push(format!(
-            "Included angle differs {:.1}° left to right. A bent knuckle or strut shows like this.",
-            gap.abs()
-        ));
     }
     let low = |s: &SidePlan| {
         reached && input.steered() && s.set.caster_deg - s.doubt.caster_deg < input.aim.caster_deg[0]

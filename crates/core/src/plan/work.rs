@@ -86,7 +86,16 @@ impl<'a> Work<'a> {
     /// One side with parts at a height state.
     pub(crate) fn bench_at(&self, i: usize, parts: &[&Part], state: &PlanState) -> Bench {
         let attitude = self.attitude(state.own_mm, state.other_mm);
-        Bench::new(self.corner(i, parts), self.adjusters(parts), self.travel(i, state), attitude)
+        let bench = Bench::new(self.corner(i, parts), self.adjusters(parts), self.travel(i, state), attitude);
+        Bench { centre_mm: self.centre_mm(), ..bench }
+    }
+
+    /// Where a live axle stands central in the model: where it stood as found and what was read beside it, else as
+    /// drawn. The reading goes before the model's arc, which only says what height changes.
+    fn centre_mm(&self) -> f64 {
+        let Some(to_left) = self.input.axle_offset_mm else { return 0.0 };
+        let Corner::Axle(c) = &self.sides[0].found else { return 0.0 };
+        c.axle_pose(self.sides[0].travel, 0.0).map_or(0.0, |a| a.midpoint.y + to_left)
     }
 
     /// The corner with ways and parts, adjusters at zero.
@@ -131,10 +140,16 @@ impl<'a> Work<'a> {
 
     /// Whether both sides are within the aim's left-to-right limits; caster counts where it steers.
     pub(crate) fn cross_ok(&self, left: &Alignment, right: &Alignment) -> bool {
+        self.apart_deg(left, right) == 0.0
+    }
+
+    /// By how much the sides are farther apart than the aim allows, degrees: the larger of camber and caster.
+    pub(crate) fn apart_deg(&self, left: &Alignment, right: &Alignment) -> f64 {
         let aim = self.aim();
-        let camber = (left.camber_deg - right.camber_deg).abs() <= aim.cross_camber_deg;
-        let caster = (left.caster_deg - right.caster_deg).abs() <= aim.cross_caster_deg;
-        camber && (caster || !self.input.steered())
+        let camber = (left.camber_deg - right.camber_deg).abs() - aim.cross_camber_deg;
+        let caster = (left.caster_deg - right.caster_deg).abs() - aim.cross_caster_deg;
+        let over = if self.input.steered() { camber.max(caster) } else { camber };
+        if over < 1e-9 { 0.0 } else { over }
     }
 
     pub(crate) fn aim(&self) -> &Aim {

@@ -5,6 +5,7 @@ use super::entries::{LONGEST_ENTRY, MOST_ENTRIES, RawEntry};
 use super::method::{Method, MethodInfo};
 use super::quantity::{Place, Quantity, ReadAxle, ReadSide, Visit};
 use super::take::Jack;
+use crate::csv_text::{guarded, unguarded};
 use crate::problem::Problem;
 use crate::units::LengthUnit;
 use serde::de::DeserializeOwned;
@@ -122,7 +123,7 @@ pub fn write_table(rows: &[Row]) -> Result<String, Problem> {
             r.author.clone(),
             r.taken_at.clone(),
             r.replaces.clone(),
-        ])
+        ].map(|c| guarded(&c)))
         .map_err(|e| bad(&e))?;
     }
     let bytes = w.into_inner().map_err(|e| bad(&e))?;
@@ -138,7 +139,7 @@ struct Cells<'a> {
 impl Cells<'_> {
     fn text(&self, name: &str) -> &str {
         let at = self.names.iter().position(|n| n == name);
-        at.and_then(|i| self.record.get(i)).unwrap_or_default().trim()
+        unguarded(at.and_then(|i| self.record.get(i)).unwrap_or_default().trim())
     }
 
     fn problem(&self, name: &str, wrong: impl Into<String>, right: impl Into<String>) -> Problem {

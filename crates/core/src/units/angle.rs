@@ -1,6 +1,6 @@
 //! Angles as gauges show them: decimal degrees or degrees and minutes.
 
-use super::{decimal, plain, signed, unreadable};
+use super::{both_readings, plain, signed, unreadable};
 use crate::problem::Problem;
 
 const RIGHT: &str = "an angle such as -0.4, 2.25deg, 0°24' or 24'";
@@ -16,6 +16,11 @@ pub fn parse_angle_deg(field: &str, text: &str) -> Result<f64, Problem> {
         return Err(Problem::new(field, format!("\"{t}\" is a length"), RIGHT));
     }
     value(body).map(|v| sign * v).ok_or_else(|| unreadable(field, text, RIGHT))
+}
+
+/// No angle has thousands of degrees, so a comma is the point whatever follows it.
+fn decimal(text: &str) -> Option<f64> {
+    both_readings(text).map_or_else(|| super::decimal(text), |(point, _)| Some(point))
 }
 
 fn value(body: &str) -> Option<f64> {

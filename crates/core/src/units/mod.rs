@@ -49,17 +49,56 @@ fn plain(text: &str) -> String {
     s.trim().to_lowercase()
 }
 
-/// A decimal number without sign, exponent, `nan` or `inf`; a comma may stand for the point.
+/// Longest number that is read, characters: all digits a double can hold, and then some.
+const LONGEST: usize = 40;
+/// Largest number that is read.
+const LARGEST: f64 = 1e9;
+
+/// A decimal number without sign, exponent, `nan` or `inf`. A comma may stand for the point, or part thousands, and so
+/// may spaces; where it could be either (`38,600`) it is neither: [`both_readings`] says what it could be.
 fn decimal(text: &str) -> Option<f64> {
     let t = text.trim();
-    let ok = !t.is_empty()
-        && t.len() <= 12
-        && t.chars().all(|c| c.is_ascii_digit() || c == '.' || c == ',')
-        && t.chars().any(|c| c.is_ascii_digit());
-    if !ok {
+    if t.is_empty() || t.chars().count() > LONGEST || both_readings(t).is_some() {
         return None;
     }
-    t.replace(',', ".").parse().ok().filter(|v: &f64| v.is_finite())
+    let commas = t.matches(',').count();
+    let (whole, part) = match t.split_once('.') {
+        Some((_, p)) if p.contains('.') => return None,
+        Some((w, p)) => (w, p),
+        None if commas == 1 => t.split_once(',')?,
+        None => (t, ""),
+    };
+    let digits = |s: &str| s.chars().all(|c| c.is_ascii_digit());
+    let groups: Vec<&str> = whole.split([',', ' ']).collect();
+    let grouped = groups.len() == 1
+        || (!groups[0].is_empty() && groups[0].len() <= 3 && groups[1..].iter().all(|g| g.len() == 3));
+    let all = groups.concat();
+    if !(grouped && digits(&all) && digits(part)) || (all.is_empty() && part.is_empty()) {
+        return None;
+    }
+    format!("{all}.{part}0").parse().ok().filter(|v: &f64| *v < LARGEST)
+}
+
+/// The two readings of a number whose one comma may be a decimal comma or part thousands (`38,600`: 38.6, 38600).
+#[must_use]
+pub fn both_readings(text: &str) -> Option<(f64, f64)> {
+    let t = text.trim().trim_start_matches(['-', '+', '−']).trim();
+    let (whole, part) = t.split_once(',')?;
+    let digits = |s: &str| !s.is_empty() && s.chars().all(|c| c.is_ascii_digit());
+    if part.len() != 3 || whole.len() > 3 || whole.starts_with('0') || !digits(whole) || !digits(part) {
+        return None;
+    }
+    Some((format!("{whole}.{part}").parse().ok()?, format!("{whole}{part}").parse().ok()?))
+}
+
+/// Reads a plain number with its sign, as [`parse_length_mm`] reads the number of a length.
+///
+/// # Errors
+/// A [`Problem`] at `field` for what is no number, and for one whose comma could be either.
+pub fn parse_number(field: &str, text: &str) -> Result<f64, Problem> {
+    let t = plain(text);
+    let (sign, body) = signed(&t);
+    decimal(body).map(|v| sign * v).ok_or_else(|| unreadable(field, text, "a plain number such as 38600 or 12.5"))
 }
 
 /// Whole and fraction, e.g. `37 13/16`, `37-13/16`, `13/16`, `37½`, `2.25`; unsigned.
@@ -103,10 +142,53 @@ fn signed(text: &str) -> (f64, &str) {
 
 fn unreadable(field: &str, text: &str, right: &str) -> Problem {
     let shown: String = text.chars().take(24).collect();
+    let number: String = plain(text).chars().take_while(|c| c.is_ascii_digit() || "-+,".contains(*c)).collect();
+    if let Some((point, whole)) = both_readings(&number) {
+        return Problem::new(
+            field,
+            format!("\"{shown}\" can be {point} or {whole}"),
+            format!("{point} with a point, or {whole} without the comma"),
+        );
+    }
     let wrong = if text.trim().is_empty() {
         "nothing was entered".to_owned()
     } else {
         format!("\"{shown}\" cannot be read")
     };
     Problem::new(field, wrong, right)
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    #[test]
+    fn a_comma_is_never_guessed() {
+        let read = |t: &str| parse_number("x", t).ok();
+        for (t, v) in [
+            ("38600", 38600.0),
+            ("38 600", 38600.0),
+            ("38\u{2009}600", 38600.0),
+            ("1,234,567", 1_234_567.0),
+            ("38,600.5", 38600.5),
+            ("38,6", 38.6),
+            ("0,245", 0.245),
+            ("38,60", 38.6),
+            ("1234,567", 1234.567),
+            ("-12,5", -12.5),
+            ("−0.123456789012345", -0.123_456_789_012_345),
+            (".5", 0.5),
+            ("5.", 5.0),
+        ] {
+            assert_eq!(read(t), Some(v), "{t}");
+        }
+        for t in ["", "1,23,4", "3,86,00", "1.2.3", "12 34", "1e5", "nan", "1,2,", ",", ".", "9999999999"] {
+            assert_eq!(read(t), None, "{t}");
+        }
+        let p = parse_number("odometer", "38,600").unwrap_err();
+        assert_eq!((p.field.as_str(), p.wrong.as_str()), ("odometer", "\"38,600\" can be 38.6 or 38600"));
+        // In a length and an angle too.
+        assert!(parse_length_mm("x", "1,500 mm", LengthUnit::Mm).unwrap_err().wrong.contains("1.5 or 1500"));
+        assert!((parse_length_mm("x", "1,5 mm", LengthUnit::Mm).unwrap() - 1.5).abs() < 1e-12);
+    }
 }

@@ -1,7 +1,8 @@
 //! Tread logs as CSV: one row a line of a tyre's log, round trip exact; read whole or not at all.
 
 use super::log::{LogEntry, LoggedTyre, TreadLog, TyrePlace};
-use crate::csv_text::table_text;
+use crate::csv_text::{guarded, table_text, unguarded};
+use crate::units::{both_readings, parse_number};
 use crate::problem::{Problem, in_range};
 
 const COLUMNS: [&str; 10] = [
@@ -25,8 +26,7 @@ const MOST_ROWS: usize = 20_000;
 /// A [`Problem`] when a row cannot be written.
 pub fn log_to_csv(log: &TreadLog) -> Result<String, Problem> {
     let bad = |e: &dyn std::fmt::Display| Problem::new("log", e.to_string(), "a log that can be written");
-    let safe =
-        |t: &str| if t.starts_with(['=', '+', '-', '@', '\'']) { format!("'{t}") } else { t.to_owned() };
+    let safe = guarded;
     let mut w = csv::Writer::from_writer(Vec::new());
     w.write_record(COLUMNS).map_err(|e| bad(&e))?;
     for t in &log.tyres {
@@ -118,7 +118,7 @@ fn read_row(head: &[String], row: &csv::StringRecord, line: u64) -> Result<Row, 
     let cell = |name: &str| head.iter().position(|h| h == name).and_then(|i| row.get(i)).unwrap_or_default();
     let plain = |name: &str| {
         let t = cell(name);
-        t.strip_prefix('\'').unwrap_or(t).to_owned()
+        unguarded(t).to_owned()
     };
     let mut number = |name: &str, low: f64, high: f64, unit: &str| -> Option<f64> {
         let t = cell(name);
@@ -126,16 +126,9 @@ fn read_row(head: &[String], row: &csv::StringRecord, line: u64) -> Result<Row, 
             return None;
         }
         let field = format!("line {line}, {name}");
-        let read = t.replace(',', ".").parse::<f64>();
-        let checked = read
-            .map_err(|_| {
-                let shown: String = t.chars().take(20).collect();
-                Problem::new(
-                    &field,
-                    format!("\"{shown}\" is not a number"),
-                    format!("a number from {low} to {high} {unit}"),
-                )
-            })
+        let range = format!("a number from {low} to {high} {unit}");
+        let checked = parse_number(&field, t)
+            .map_err(|p| if both_readings(t).is_some() { p } else { Problem { right: range, ..p } })
             .and_then(|v| in_range(&field, v, low, high, unit).map(|()| v));
         checked.map_err(|p| problems.push(p)).ok()
     };

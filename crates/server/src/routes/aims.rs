@@ -3,11 +3,13 @@
 use super::{AUTHOR, Doc};
 use crate::AppState;
 use crate::catalogue::ShelfAim;
+use crate::once::{Begun, Once};
 use crate::problem::{ApiError, ProblemDocument};
+use actix_web::http::StatusCode;
 use actix_web::{HttpResponse, delete, get, put, web};
 use bold_stance_core::plan::Aim;
 use bold_stance_core::problem::Problem;
-use bold_stance_store::{StoreError, event, shop_aim};
+use bold_stance_store::{event, shop_aim};
 use serde::Deserialize;
 use utoipa::ToSchema;
 
@@ -36,6 +38,7 @@ pub async fn keep(
     state: web::Data<AppState>,
     id: web::Path<String>,
     Doc(s): Doc<SaveAim>,
+    once: Once,
 ) -> Result<HttpResponse, ApiError> {
     let mut problems = s.aim.problems();
     if *id != s.aim.id {
@@ -47,11 +50,15 @@ pub async fn keep(
     if !problems.is_empty() {
         return Err(problems.into());
     }
-    let mut tx = state.store.tx(state.shop.id).await?;
+    let mut tx = match once.begin(&state).await? {
+        Begun::New(tx) => tx,
+        // Kept already: the list as it is now.
+        Begun::Before(..) => return Ok(HttpResponse::Ok().json(state.all_aims().await?)),
+    };
     shop_aim::save(&mut tx, state.shop.id, s.version, &s.aim).await?;
     event::record(&mut tx, state.shop.id, None, AUTHOR, "aim kept", serde_json::json!({"aim": s.aim.id}))
         .await?;
-    tx.commit().await.map_err(StoreError::from)?;
+    once.done(tx, StatusCode::OK).await?;
     Ok(HttpResponse::Ok().json(state.all_aims().await?))
 }
 
@@ -59,13 +66,21 @@ pub async fn keep(
 #[utoipa::path(delete, path = "/api/v1/aims/{id}", operation_id = "removeAim", params(("id" = String, Path)),
     responses((status = 200, body = [ShelfAim]), (status = 404, body = ProblemDocument)))]
 #[delete("/api/v1/aims/{id}")]
-pub async fn remove(state: web::Data<AppState>, id: web::Path<String>) -> Result<HttpResponse, ApiError> {
-    let mut tx = state.store.tx(state.shop.id).await?;
+pub async fn remove(
+    state: web::Data<AppState>,
+    id: web::Path<String>,
+    once: Once,
+) -> Result<HttpResponse, ApiError> {
+    let mut tx = match once.begin(&state).await? {
+        Begun::New(tx) => tx,
+        // Kept already: the list as it is now.
+        Begun::Before(..) => return Ok(HttpResponse::Ok().json(state.all_aims().await?)),
+    };
     if !shop_aim::remove(&mut tx, &id).await? {
         return Err(ApiError::NoRoute);
     }
     event::record(&mut tx, state.shop.id, None, AUTHOR, "aim removed", serde_json::json!({"aim": *id}))
         .await?;
-    tx.commit().await.map_err(StoreError::from)?;
+    once.done(tx, StatusCode::OK).await?;
     Ok(HttpResponse::Ok().json(state.all_aims().await?))
 }

@@ -9,10 +9,13 @@ use bold_stance_core::geometry::{Geometry, Side};
 use bold_stance_core::linkage::{Corner, Linkage};
 use bold_stance_core::plan::{Drawing, PlanInput, PlanResult, draw, fitted_parts, plan};
 use bold_stance_core::problem::Problem;
-use bold_stance_core::sheet::{SheetStep, job_cautions, sheet as sheet_of};
+use bold_stance_core::sheet::{
+    GateFinding, GateSide, SheetStep, StepKind, fouls, job_cautions, judge_gate, sheet as sheet_of,
+};
 use bold_stance_core::vehicle::Attitude;
 use bold_stance_core::wheel::WheelState;
-use serde::Serialize;
+use serde::{Deserialize, Serialize};
+use std::collections::BTreeMap;
 use utoipa::ToSchema;
 
 /// Travel every usable corner must close over, mm either way.
@@ -35,6 +38,26 @@ pub struct GeometryLook {
     pub bump_mm: Option<f64>,
 }
 
+/// A plan with what was read at the gates of its sheet.
+#[derive(Debug, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct SheetRequest {
+    /// The plan's document.
+    pub input: PlanInput,
+    /// Readings at gates, by the step's id, left and right.
+    #[serde(default)]
+    pub read: BTreeMap<String, [GateSide; 2]>,
+}
+
+/// What keeps a gate shut.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct GateJudged {
+    /// The gate's id.
+    pub id: String,
+    /// What is off; empty when it may open.
+    pub off: Vec<GateFinding>,
+}
+
 /// The sheet of a plan.
 #[derive(Debug, Serialize, ToSchema)]
 pub struct Sheet {
@@ -42,6 +65,8 @@ pub struct Sheet {
     pub result: PlanResult,
     /// Steps and gates in order.
     pub steps: Vec<SheetStep>,
+    /// Every gate, judged on the readings that were sent with the plan.
+    pub gates: Vec<GateJudged>,
     /// Cautions of the whole job.
     pub cautions: Vec<String>,
 }
@@ -127,12 +152,27 @@ pub async fn geometry(Doc(g): Doc<Geometry>) -> HttpResponse {
 }
 
 /// The setting sheet of a plan.
-#[utoipa::path(post, path = "/api/v1/sheet", operation_id = "settingSheet", request_body = PlanInput,
+#[utoipa::path(post, path = "/api/v1/sheet", operation_id = "settingSheet", request_body = SheetRequest,
     responses((status = 200, body = Sheet), (status = 422, body = ProblemDocument)))]
 #[post("/api/v1/sheet")]
-pub async fn sheet(state: web::Data<AppState>, Doc(input): Doc<PlanInput>) -> Result<HttpResponse, ApiError> {
+pub async fn sheet(
+    state: web::Data<AppState>,
+    Doc(SheetRequest { input, read }): Doc<SheetRequest>,
+) -> Result<HttpResponse, ApiError> {
     let parts = state.shelf().await?.offered(&input.fitted);
     let result = plan(&input, &parts)?;
     let steps = sheet_of(&input, &result, &fitted_parts(&input, &parts));
-    Ok(HttpResponse::Ok().json(Sheet { result, steps, cautions: job_cautions() }))
+    let gates = steps
+        .iter()
+        .filter(|s| s.kind == StepKind::Gate)
+        .map(|s| {
+            let off = match (s.id.as_str(), read.get(&s.id)) {
+                ("fouls", _) => fouls(&result),
+                (_, Some(sides)) => judge_gate(&input, &result, &s.needs, sides),
+                (_, None) => Vec::new(),
+            };
+            GateJudged { id: s.id.clone(), off }
+        })
+        .collect();
+    Ok(HttpResponse::Ok().json(Sheet { result, steps, gates, cautions: job_cautions() }))
 }

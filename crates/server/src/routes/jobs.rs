@@ -4,7 +4,9 @@ use super::compute::{steering_problem, travel_problems};
 use super::{AUTHOR, Doc};
 use crate::AppState;
 use crate::bench::{JobBench, VisitView};
+use crate::once::{Begun, Once, again};
 use crate::problem::{ApiError, ProblemDocument};
+use actix_web::http::StatusCode;
 use actix_web::{HttpResponse, get, post, put, web};
 use bold_stance_core::fit::Doubt;
 use bold_stance_core::geometry::{Axle, Side};
@@ -12,7 +14,7 @@ use bold_stance_core::metrics::RearRead;
 use bold_stance_core::part::{adjuster_problems, adjusters_not_there};
 use bold_stance_core::plan::{Aim, PlanInput, SideReadings};
 use bold_stance_core::problem::{Problem, in_range};
-use bold_stance_core::reading::{Place, Quantity, Seen, Visit, toe_of};
+use bold_stance_core::reading::{Place, Quantity, ReadAxle, ReadSide, Seen, Visit, toe_of};
 use bold_stance_core::vehicle::{Measured, TyreSize};
 use bold_stance_store::done::{self, Done};
 use bold_stance_store::job::{self, Job, JobLine, NewJob, Stage};
@@ -28,10 +30,11 @@ use uuid::Uuid;
 #[derive(Debug, Deserialize, utoipa::IntoParams)]
 #[serde(deny_unknown_fields)]
 pub struct Page {
-    /// First row, from 0.
-    #[serde(default)]
-    pub offset: u32,
-    /// Rows, at most 200.
+    /// Only those waiting with a ticket below this one: the next page.
+    pub before: Option<i32>,
+    /// Only those whose vehicle, ticket or complaint holds this.
+    pub find: Option<String>,
+    /// Rows, at most 200; 100 when absent.
     pub limit: Option<u32>,
 }
 
@@ -142,20 +145,29 @@ fn under(prefix: &str, found: Vec<Problem>) -> Vec<Problem> {
         .collect()
 }
 
-/// Jobs, bays first.
+/// Jobs, bays first, then waiting, newest first.
 #[utoipa::path(get, path = "/api/v1/jobs", operation_id = "listJobs", params(Page), responses((status = 200, body = Vec<JobLine>)))]
 #[get("/api/v1/jobs")]
 pub async fn list(state: web::Data<AppState>, page: web::Query<Page>) -> Result<HttpResponse, ApiError> {
     let mut tx = state.store.tx(state.shop.id).await?;
-    let limit = page.limit.unwrap_or(100).min(200);
-    Ok(HttpResponse::Ok().json(job::list(&mut tx, page.offset.into(), limit.into()).await?))
+    let limit = page.limit.unwrap_or(100).clamp(1, 200);
+    let find = page.find.as_deref().map(str::trim).filter(|f| !f.is_empty());
+    if find.is_some_and(|f| f.chars().count() > 80 || f.contains('\0')) {
+        return Err(Problem::new("find", "longer than 80 characters, or not text", "a few letters").into());
+    }
+    let asked = job::Asked { before: page.before, find };
+    Ok(HttpResponse::Ok().json(job::list(&mut tx, asked, limit.into()).await?))
 }
 
 /// Takes in a vehicle with its job.
 #[utoipa::path(post, path = "/api/v1/jobs", operation_id = "createJob", request_body = NewArrival,
     responses((status = 201, body = Ticket), (status = 422, body = ProblemDocument)))]
 #[post("/api/v1/jobs")]
-pub async fn create(state: web::Data<AppState>, Doc(new): Doc<NewArrival>) -> Result<HttpResponse, ApiError> {
+pub async fn create(
+    state: web::Data<AppState>,
+    Doc(new): Doc<NewArrival>,
+    once: Once,
+) -> Result<HttpResponse, ApiError> {
     let mut problems = under("vehicle", fact_problems(&new.vehicle));
     if new.job.complaint.chars().count() > 500 {
         problems.push(Problem::new("job.complaint", "longer than 500 characters", "the wish in a few words"));
@@ -167,13 +179,15 @@ pub async fn create(state: web::Data<AppState>, Doc(new): Doc<NewArrival>) -> Re
         return Err(problems.into());
     }
     let shop = state.shop.id;
-    let mut tx = state.store.tx(shop).await?;
+    let mut tx = match once.begin(&state).await? {
+        Begun::New(tx) => tx,
+        Begun::Before(status, body) => return Ok(again(status, body)),
+    };
     let v = vehicle::insert(&mut tx, shop, &new.vehicle).await?;
     let id = job::insert(&mut tx, shop, v, &new.job).await?;
     event::record(&mut tx, shop, Some(id), AUTHOR, "arrived", serde_json::json!({})).await?;
     let t = ticket(&state, &mut tx, id).await?;
-    tx.commit().await.map_err(bold_stance_store::StoreError::from)?;
-    Ok(HttpResponse::Created().json(t))
+    once.answer(tx, StatusCode::CREATED, &t).await
 }
 
 /// Everything on one ticket.
@@ -193,13 +207,17 @@ pub async fn save_vehicle(
     state: web::Data<AppState>,
     id: web::Path<Uuid>,
     Doc(s): Doc<SaveVehicle>,
+    once: Once,
 ) -> Result<HttpResponse, ApiError> {
     let problems = under("facts", fact_problems(&s.facts));
     if !problems.is_empty() {
         return Err(problems.into());
     }
     let shop = state.shop.id;
-    let mut tx = state.store.tx(shop).await?;
+    let mut tx = match once.begin(&state).await? {
+        Begun::New(tx) => tx,
+        Begun::Before(status, body) => return Ok(again(status, body)),
+    };
     let j = job::get(&mut tx, *id).await?;
     vehicle::update(&mut tx, j.vehicle_id, s.version, &s.facts).await?;
     job::reach_stage(&mut tx, j.id, Stage::Read).await?;
@@ -213,8 +231,7 @@ pub async fn save_vehicle(
     )
     .await?;
     let t = ticket(&state, &mut tx, j.id).await?;
-    tx.commit().await.map_err(bold_stance_store::StoreError::from)?;
-    Ok(HttpResponse::Ok().json(t))
+    once.answer(tx, StatusCode::OK, &t).await
 }
 
 /// Reads a whole ticket.
@@ -290,7 +307,10 @@ fn base(f: &VehicleFacts, readings: &[Reading], seen: &[Seen], aim: Aim, axle: A
     if !front {
         tyre_gain_mm.reverse();
     }
+    let at = Place { axle: if front { ReadAxle::Front } else { ReadAxle::Rear }, side: ReadSide::Both };
+    let offset = standing(readings, Visit::Found, Quantity::AxleOffset, at);
     Some(PlanInput {
+        axle_offset_mm: offset.map(|r| r.value),
         knowledge,
         limits,
         tyre_gain_mm,

@@ -13,10 +13,11 @@ pub mod shop;
 pub mod visits;
 pub mod wear;
 
+use crate::once::{BodyHash, hash_of};
 use crate::problem::ApiError;
 use crate::{AppState, openapi_json};
 use actix_web::dev::Payload;
-use actix_web::{FromRequest, HttpRequest, HttpResponse, get, web};
+use actix_web::{FromRequest, HttpMessage, HttpRequest, HttpResponse, get, web};
 use bold_stance_core::problem::{Problem, parse_json};
 use serde::de::DeserializeOwned;
 use std::future::Future;
@@ -34,6 +35,7 @@ impl<T: DeserializeOwned + 'static> FromRequest for Doc<T> {
 
     fn from_request(req: &HttpRequest, payload: &mut Payload) -> Self::Future {
         let bytes = web::Bytes::from_request(req, payload);
+        let req = req.clone();
         Box::pin(async move {
             let bytes = bytes.await.map_err(|e| {
                 if e.as_response_error().status_code() == actix_web::http::StatusCode::PAYLOAD_TOO_LARGE {
@@ -42,9 +44,36 @@ impl<T: DeserializeOwned + 'static> FromRequest for Doc<T> {
                     ApiError::Body(Problem::new("body", e.to_string(), "a JSON document"))
                 }
             })?;
+            req.extensions_mut().insert(BodyHash(hash_of(&bytes)));
+            if let Some(p) = zero_byte(&bytes) {
+                return Err(p.into());
+            }
             parse_json(&bytes).map(Self).map_err(ApiError::Body)
         })
     }
+}
+
+/// A text with a zero character in it, which the database cannot keep, by its field.
+fn zero_byte(bytes: &[u8]) -> Option<Problem> {
+    // Written out it is an escape; most bodies have none and are not looked at twice.
+    if !bytes.windows(6).any(|w| w.eq_ignore_ascii_case(b"\\u0000")) {
+        return None;
+    }
+    fn find(v: &serde_json::Value, at: &str) -> Option<String> {
+        let under = |k: &str| if at.is_empty() { k.to_owned() } else { format!("{at}.{k}") };
+        match v {
+            serde_json::Value::String(t) if t.contains('\0') => Some(at.to_owned()),
+            serde_json::Value::Array(a) => {
+                a.iter().enumerate().find_map(|(i, v)| find(v, &under(&i.to_string())))
+            }
+            serde_json::Value::Object(o) => o.iter().find_map(|(k, v)| {
+                if k.contains('\0') { Some(under("name")) } else { find(v, &under(k)) }
+            }),
+            _ => None,
+        }
+    }
+    let field = find(&serde_json::from_slice(bytes).ok()?, "")?;
+    Some(Problem::new(field, "a character that cannot be kept (zero)", "text without it"))
 }
 
 /// Whether the server and its database answer.

@@ -3,7 +3,9 @@
 use super::{AUTHOR, CSV, Doc, attachment};
 use crate::AppState;
 use crate::catalogue::ShelfPart;
+use crate::once::{Begun, Once, again};
 use crate::problem::{ApiError, ProblemDocument};
+use actix_web::http::StatusCode;
 use actix_web::{HttpRequest, HttpResponse, get, post, put, web};
 use bold_stance_core::geometry::{Axle, Geometry, Side};
 use bold_stance_core::linkage::{Corner, Linkage};
@@ -14,7 +16,7 @@ use bold_stance_core::plan::{Drawing, draw};
 use bold_stance_core::problem::Problem;
 use bold_stance_core::vehicle::Attitude;
 use bold_stance_core::wheel::WheelState;
-use bold_stance_store::{StoreError, event, shop_part};
+use bold_stance_store::{event, shop_part};
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
@@ -94,6 +96,7 @@ pub async fn keep(
     state: web::Data<AppState>,
     id: web::Path<String>,
     Doc(s): Doc<SavePart>,
+    once: Once,
 ) -> Result<HttpResponse, ApiError> {
     let mut problems = part_problems(&s.part);
     if *id != s.part.id {
@@ -118,11 +121,15 @@ pub async fn keep(
     if !problems.is_empty() {
         return Err(problems.into());
     }
-    let mut tx = state.store.tx(state.shop.id).await?;
+    let mut tx = match once.begin(&state).await? {
+        Begun::New(tx) => tx,
+        // Kept already: the list as it is now.
+        Begun::Before(..) => return Ok(HttpResponse::Ok().json(&state.shelf().await?.parts)),
+    };
     shop_part::save(&mut tx, state.shop.id, s.version, &s.part, s.retired).await?;
     let detail = serde_json::json!({"part": s.part.id, "retired": s.retired});
     event::record(&mut tx, state.shop.id, None, AUTHOR, "part kept", detail).await?;
-    tx.commit().await.map_err(StoreError::from)?;
+    once.done(tx, StatusCode::OK).await?;
     state.shelf_cache.forget();
     Ok(HttpResponse::Ok().json(&state.shelf().await?.parts))
 }
@@ -213,8 +220,10 @@ pub async fn import(
     state: web::Data<AppState>,
     request: HttpRequest,
     body: Result<web::Bytes, actix_web::Error>,
+    once: Once,
 ) -> Result<HttpResponse, ApiError> {
     let body = body.map_err(|_| ApiError::TooLarge)?;
+    let once = once.of(&body);
     let is_json =
         request.headers().get("content-type").is_some_and(|t| t.as_bytes().starts_with(b"application/json"))
             || body.iter().find(|b| !b.is_ascii_whitespace()) == Some(&b'[');
@@ -232,7 +241,10 @@ pub async fn import(
     if let Some(p) = list_problems(&merged).into_iter().next() {
         return Err(Problem { field: "requires".into(), ..p }.into());
     }
-    let mut tx = state.store.tx(state.shop.id).await?;
+    let mut tx = match once.begin(&state).await? {
+        Begun::New(tx) => tx,
+        Begun::Before(status, body) => return Ok(again(status, body)),
+    };
     let mut new = 0;
     for p in &parts {
         let there = shelf.parts.iter().find(|s| s.part.id == p.id);
@@ -245,7 +257,7 @@ pub async fn import(
     }
     let detail = serde_json::json!({"rows": parts.len(), "new": new});
     event::record(&mut tx, state.shop.id, None, AUTHOR, "parts imported", detail).await?;
-    tx.commit().await.map_err(StoreError::from)?;
+    let answer = once.answer(tx, StatusCode::OK, &PartsTaken { rows: parts.len(), new }).await?;
     state.shelf_cache.forget();
-    Ok(HttpResponse::Ok().json(PartsTaken { rows: parts.len(), new }))
+    Ok(answer)
 }

@@ -2,12 +2,22 @@
 
 use super::{AUTHOR, Doc, jobs};
 use crate::AppState;
+use crate::once::{Begun, Once, again};
 use crate::problem::{ApiError, ProblemDocument};
+use actix_web::http::StatusCode;
 use actix_web::{HttpResponse, delete, post, put, web};
+use bold_stance_core::geometry::{Axle, Side};
+use bold_stance_core::plan::{fitted_parts, plan as predict};
 use bold_stance_core::problem::{Problem, in_range};
+use bold_stance_core::reading::{Place, Quantity, Seen, Visit, toe_of};
+use bold_stance_core::sheet::{
+    DoneRecord, GateRead, GateSide, SheetStep, StepKind, fouls, judge_gate, record_of, sheet,
+};
 use bold_stance_store::job::{self, Stage};
 use bold_stance_store::plan::{self, Plan, PlanDocument};
-use bold_stance_store::{StoreError, done, event};
+use bold_stance_store::reading::{self, Reading};
+use bold_stance_store::{done, event};
+use chrono::{DateTime, Utc};
 use serde::Deserialize;
 use utoipa::ToSchema;
 use uuid::Uuid;
@@ -42,6 +52,9 @@ pub struct MarkStep {
     pub step: String,
     /// Done or taken back.
     pub done: bool,
+    /// Why a gate is opened although something is off.
+    #[serde(default)]
+    pub reason: Option<String>,
 }
 
 async fn check(state: &AppState, name: &str, d: &PlanDocument) -> Result<(), ApiError> {
@@ -93,19 +106,13 @@ async fn answer(
     id: Uuid,
     what: &str,
     mut tx: bold_stance_store::Tx,
-) -> Result<Plan, ApiError> {
+    once: &Once,
+    status: StatusCode,
+) -> Result<HttpResponse, ApiError> {
     let p = plan::get(&mut tx, id).await?;
-    event::record(
-        &mut tx,
-        state.shop.id,
-        Some(p.job_id),
-        AUTHOR,
-        what,
-        serde_json::json!({"plan": id, "version": p.version}),
-    )
-    .await?;
-    tx.commit().await.map_err(StoreError::from)?;
-    Ok(p)
+    let detail = serde_json::json!({"plan": id, "version": p.version});
+    event::record(&mut tx, state.shop.id, Some(p.job_id), AUTHOR, what, detail).await?;
+    once.answer(tx, status, &p).await
 }
 
 /// Stores a plan.
@@ -116,12 +123,16 @@ pub async fn create(
     state: web::Data<AppState>,
     id: web::Path<Uuid>,
     Doc(n): Doc<NewPlan>,
+    once: Once,
 ) -> Result<HttpResponse, ApiError> {
     check(&state, &n.name, &n.document).await?;
-    let mut tx = state.store.tx(state.shop.id).await?;
+    let mut tx = match once.begin(&state).await? {
+        Begun::New(tx) => tx,
+        Begun::Before(status, body) => return Ok(again(status, body)),
+    };
     job::get(&mut tx, *id).await?;
     let p = plan::insert(&mut tx, state.shop.id, *id, n.name.trim(), &n.document).await?;
-    Ok(HttpResponse::Created().json(answer(&state, p, "plan saved", tx).await?))
+    answer(&state, p, "plan saved", tx, &once, StatusCode::CREATED).await
 }
 
 /// Saves a plan over a version.
@@ -132,31 +143,49 @@ pub async fn save(
     state: web::Data<AppState>,
     id: web::Path<Uuid>,
     Doc(s): Doc<SavePlan>,
+    once: Once,
 ) -> Result<HttpResponse, ApiError> {
     check(&state, &s.name, &s.document).await?;
-    let mut tx = state.store.tx(state.shop.id).await?;
+    let mut tx = match once.begin(&state).await? {
+        Begun::New(tx) => tx,
+        Begun::Before(status, body) => return Ok(again(status, body)),
+    };
     plan::update(&mut tx, *id, s.version, s.name.trim(), &s.document).await?;
-    Ok(HttpResponse::Ok().json(answer(&state, *id, "plan saved", tx).await?))
+    answer(&state, *id, "plan saved", tx, &once, StatusCode::OK).await
 }
 
 /// Duplicates a plan.
 #[utoipa::path(post, path = "/api/v1/plans/{id}/copy", operation_id = "copyPlan", params(("id" = Uuid, Path)),
     responses((status = 201, body = Plan), (status = 404, body = ProblemDocument)))]
 #[post("/api/v1/plans/{id}/copy")]
-pub async fn copy(state: web::Data<AppState>, id: web::Path<Uuid>) -> Result<HttpResponse, ApiError> {
-    let mut tx = state.store.tx(state.shop.id).await?;
+pub async fn copy(
+    state: web::Data<AppState>,
+    id: web::Path<Uuid>,
+    once: Once,
+) -> Result<HttpResponse, ApiError> {
+    let mut tx = match once.begin(&state).await? {
+        Begun::New(tx) => tx,
+        Begun::Before(status, body) => return Ok(again(status, body)),
+    };
     let p = plan::get(&mut tx, *id).await?;
     let name: String = format!("{} (copy)", p.name).chars().take(120).collect();
     let new = plan::insert(&mut tx, state.shop.id, p.job_id, &name, &p.document).await?;
-    Ok(HttpResponse::Created().json(answer(&state, new, "plan duplicated", tx).await?))
+    answer(&state, new, "plan duplicated", tx, &once, StatusCode::CREATED).await
 }
 
 /// Removes a plan.
 #[utoipa::path(delete, path = "/api/v1/plans/{id}", operation_id = "removePlan", params(("id" = Uuid, Path)),
     responses((status = 204, description = "Gone"), (status = 404, body = ProblemDocument)))]
 #[delete("/api/v1/plans/{id}")]
-pub async fn remove(state: web::Data<AppState>, id: web::Path<Uuid>) -> Result<HttpResponse, ApiError> {
-    let mut tx = state.store.tx(state.shop.id).await?;
+pub async fn remove(
+    state: web::Data<AppState>,
+    id: web::Path<Uuid>,
+    once: Once,
+) -> Result<HttpResponse, ApiError> {
+    let mut tx = match once.begin(&state).await? {
+        Begun::New(tx) => tx,
+        Begun::Before(status, body) => return Ok(again(status, body)),
+    };
     let p = plan::get(&mut tx, *id).await?;
     plan::remove(&mut tx, *id).await?;
     event::record(
@@ -168,36 +197,127 @@ pub async fn remove(state: web::Data<AppState>, id: web::Path<Uuid>) -> Result<H
         serde_json::json!({"name": p.name}),
     )
     .await?;
-    tx.commit().await.map_err(StoreError::from)?;
+    once.done(tx, StatusCode::NO_CONTENT).await?;
     Ok(HttpResponse::NoContent().finish())
 }
 
-/// Marks a step of the sheet.
+/// Readings that a gate of the front axle takes at its visit; those taken before `after` are stale.
+fn gate_sides(readings: &[Reading], seen: &[Seen], visit: Visit, after: Option<DateTime<Utc>>) -> [GateSide; 2] {
+    Side::BOTH.map(|side| {
+        let at = |q| reading::standing(readings, visit, q, Place::wheel(Axle::Front, side));
+        let stale = |t: DateTime<Utc>| after.is_some_and(|a| t < a);
+        let of = |q| {
+            at(q).map(|r| GateRead { value: r.value, sigma: r.sigma, stale: stale(r.taken_at) })
+        };
+        let toe = toe_of(seen, visit, Axle::Front, side).map(|(value, sigma, r)| GateRead {
+            value,
+            sigma,
+            stale: after.is_some_and(|a| r.at < a.timestamp()),
+        });
+        GateSide {
+            height: of(Quantity::Height),
+            camber: of(Quantity::Camber),
+            caster: of(Quantity::Caster),
+            toe,
+        }
+    })
+}
+
+/// The visit whose readings open a gate.
+fn visit_of(gate: &str) -> Option<Visit> {
+    match gate {
+        "settled" => Some(Visit::Settled),
+        "reswept" => Some(Visit::Reswept),
+        "proved" => Some(Visit::Proved),
+        _ => None,
+    }
+}
+
+/// What the sheet says of a step now, checked: a step that is not on it, a gate without its readings, and one that is off
+/// without a reason are refused.
+async fn looked_at(state: &AppState, t: &jobs::Ticket, p: &Plan, m: &MarkStep) -> Result<DoneRecord, ApiError> {
+    let base = t.base.clone().ok_or_else(|| {
+        Problem::new("step", "nothing to set yet: readings are missing", "the readings the plan waits for")
+    })?;
+    let input = p.document.front_input(base);
+    let parts = state.shelf().await?.offered(&input.fitted);
+    let (input, result, parts) = web::block(move || {
+        let r = predict(&input, &parts);
+        (input, r, parts)
+    })
+    .await
+    .map_err(|_| ApiError::Busy)?;
+    let result = result?;
+    let steps = sheet(&input, &result, &fitted_parts(&input, &parts));
+    let (step, tick) = m.step.split_once('/').map_or((m.step.as_str(), None), |(s, t)| (s, Some(t)));
+    let known = |s: &&SheetStep| s.id == step && tick.is_none_or(|t| s.ticks.iter().any(|x| x == t));
+    let Some((at, now)) = steps.iter().enumerate().find(|(_, s)| known(s)) else {
+        let right: Vec<&str> = steps.iter().map(|s| s.id.as_str()).collect();
+        return Err(Problem::new("step", format!("no step \"{}\" on this sheet", m.step), right.join(", ")).into());
+    };
+    if tick.is_some() {
+        return Ok(DoneRecord::default());
+    }
+    let mut record = record_of(now, &result);
+    if now.kind == StepKind::Gate {
+        let done = |id: &str| t.done.iter().find(|d| d.plan_id == p.id && d.step == id);
+        let work = steps[..at].iter().filter(|s| s.kind == StepKind::Step);
+        let last = work.filter_map(|s| done(&s.id)).map(|d| d.done_at).max();
+        let seen: Vec<Seen> = t.readings.iter().map(Reading::seen).collect();
+        let sides = visit_of(step).map(|v| gate_sides(&t.readings, &seen, v, last)).unwrap_or_default();
+        let mut shut: Vec<String> =
+            now.ticks.iter().filter(|x| done(&format!("{step}/{x}")).is_none()).cloned().collect();
+        for q in &now.needs {
+            for (i, side) in Side::BOTH.into_iter().enumerate() {
+                if sides[i].of(*q).is_none() {
+                    shut.push(format!("{} {} not read", side.word(), q.word()));
+                }
+            }
+        }
+        if !shut.is_empty() {
+            return Err(Problem::new("step", format!("the gate is shut: {}", shut.join(", ")), "all of them").into());
+        }
+        record.off = if step == "fouls" { fouls(&result) } else { judge_gate(&input, &result, &now.needs, &sides) };
+        let reason = m.reason.as_deref().map(str::trim).unwrap_or_default();
+        let n = reason.chars().count();
+        if !record.off.is_empty() && !(3..=300).contains(&n) {
+            let wrong = if n > 300 { "longer than 300 characters" } else { "something is off and no reason was given" };
+            return Err(Problem::new("reason", wrong, "read again, plan again, or why it goes on, in a few words").into());
+        }
+        record.reason = (!record.off.is_empty()).then(|| reason.to_owned());
+    }
+    Ok(record)
+}
+
+/// Marks a step of the sheet: what it says now is kept with it. A gate opens on its readings, and on a reason where one
+/// of them is off.
 #[utoipa::path(put, path = "/api/v1/plans/{id}/done", operation_id = "markStep", params(("id" = Uuid, Path)), request_body = MarkStep,
-    responses((status = 200, body = jobs::Ticket), (status = 404, body = ProblemDocument)))]
+    responses((status = 200, body = jobs::Ticket), (status = 404, body = ProblemDocument), (status = 422, body = ProblemDocument)))]
 #[put("/api/v1/plans/{id}/done")]
 pub async fn mark(
     state: web::Data<AppState>,
     id: web::Path<Uuid>,
     Doc(m): Doc<MarkStep>,
+    once: Once,
 ) -> Result<HttpResponse, ApiError> {
-    if m.step.is_empty() || m.step.len() > 80 {
-        return Err(Problem::new("step", "no such step", "a step of the sheet").into());
-    }
-    let mut tx = state.store.tx(state.shop.id).await?;
+    let mut tx = match once.begin(&state).await? {
+        Begun::New(tx) => tx,
+        Begun::Before(status, body) => return Ok(again(status, body)),
+    };
     let p = plan::get(&mut tx, *id).await?;
-    done::mark(&mut tx, state.shop.id, *id, &m.step, m.done, AUTHOR).await?;
-    job::reach_stage(&mut tx, p.job_id, Stage::Set).await?;
-    event::record(
-        &mut tx,
-        state.shop.id,
-        Some(p.job_id),
-        AUTHOR,
-        "step",
-        serde_json::json!({"step": m.step, "done": m.done}),
-    )
-    .await?;
     let t = jobs::ticket(&state, &mut tx, p.job_id).await?;
-    tx.commit().await.map_err(StoreError::from)?;
-    Ok(HttpResponse::Ok().json(t))
+    let was_done = t.done.iter().any(|d| d.plan_id == p.id && d.step == m.step);
+    if m.done {
+        let record = looked_at(&state, &t, &p, &m).await?;
+        done::mark(&mut tx, state.shop.id, *id, &m.step, Some(&record), AUTHOR).await?;
+        job::reach_stage(&mut tx, p.job_id, Stage::Set).await?;
+    } else if was_done {
+        done::mark(&mut tx, state.shop.id, *id, &m.step, None, AUTHOR).await?;
+    } else {
+        return Err(Problem::new("step", format!("\"{}\" was not done", m.step), "a step that was done").into());
+    }
+    let detail = serde_json::json!({"step": m.step, "done": m.done, "reason": m.reason});
+    event::record(&mut tx, state.shop.id, Some(p.job_id), AUTHOR, "step", detail).await?;
+    let t = jobs::ticket(&state, &mut tx, p.job_id).await?;
+    once.answer(tx, StatusCode::OK, &t).await
 }

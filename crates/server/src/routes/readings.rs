@@ -3,7 +3,9 @@
 use super::{AUTHOR, Doc, jobs};
 use crate::AppState;
 use crate::bench::{Asked, JobBench};
+use crate::once::{Begun, Once, again};
 use crate::problem::{ApiError, ProblemDocument};
+use actix_web::http::StatusCode;
 use actix_web::{HttpResponse, get, post, web};
 use bold_stance_core::plan::Aim;
 use bold_stance_core::problem::Problem;
@@ -15,7 +17,7 @@ use bold_stance_core::units::LengthUnit;
 use bold_stance_store::job::{self, Stage};
 use bold_stance_store::reading::{self, Reading};
 use bold_stance_store::visit;
-use bold_stance_store::{StoreError, Tx, event};
+use bold_stance_store::{Tx, event};
 use chrono::Utc;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
@@ -141,6 +143,8 @@ pub async fn keep(
     id: Uuid,
     list: &[TypedReading],
 ) -> Result<jobs::Ticket, ApiError> {
+    // Two tablets at once: what the newest reading is, and what a correction stands for, is decided one after the other.
+    job::hold(tx, id).await?;
     let mut t = jobs::ticket(state, tx, id).await?;
     for (i, r) in list.iter().enumerate() {
         let bench = JobBench::of(state, &t.vehicle.facts, &t.readings, &t.done)?;
@@ -157,14 +161,21 @@ pub async fn keep(
         }
         // Sent twice is stored once; the same id with something else typed would be lost without a word.
         let changed = |k: &&Reading| {
-            k.id == r.id && (k.raw != new.raw || k.method != new.method || k.place() != new.place())
+            let same = k.raw == new.raw
+                && k.method == new.method
+                && k.place() == new.place()
+                && (k.unit, k.visit, k.jack) == (new.unit, new.visit, new.jack)
+                && k.jacked_height == new.jacked_height;
+            k.id == r.id && !same
         };
         if t.readings.iter().any(|k| changed(&k)) {
             return Err(
                 Problem::new("id", "kept already, with something else typed", "an id of its own").into()
             );
         }
-        reading::add(tx, state.shop.id, id, &new).await?;
+        if !reading::add(tx, state.shop.id, id, &new).await? {
+            continue;
+        }
         event::record(
             tx,
             state.shop.id,
@@ -195,11 +206,14 @@ pub async fn add(
     state: web::Data<AppState>,
     id: web::Path<Uuid>,
     Doc(r): Doc<TypedReading>,
+    once: Once,
 ) -> Result<HttpResponse, ApiError> {
-    let mut tx = state.store.tx(state.shop.id).await?;
+    let mut tx = match once.begin(&state).await? {
+        Begun::New(tx) => tx,
+        Begun::Before(status, body) => return Ok(again(status, body)),
+    };
     let ticket = keep(&state, &mut tx, *id, std::slice::from_ref(&r)).await?;
-    tx.commit().await.map_err(StoreError::from)?;
-    Ok(HttpResponse::Created().json(ticket))
+    once.answer(tx, StatusCode::CREATED, &ticket).await
 }
 
 /// Keeps what a paper form says: all of it or nothing.
@@ -210,13 +224,16 @@ pub async fn form(
     state: web::Data<AppState>,
     id: web::Path<Uuid>,
     Doc(list): Doc<Vec<TypedReading>>,
+    once: Once,
 ) -> Result<HttpResponse, ApiError> {
     if list.is_empty() || list.len() > 60 {
         let wrong = format!("{} readings", list.len());
         return Err(Problem::new("readings", wrong, "1 to 60 of them").into());
     }
-    let mut tx = state.store.tx(state.shop.id).await?;
+    let mut tx = match once.begin(&state).await? {
+        Begun::New(tx) => tx,
+        Begun::Before(status, body) => return Ok(again(status, body)),
+    };
     let ticket = keep(&state, &mut tx, *id, &list).await?;
-    tx.commit().await.map_err(StoreError::from)?;
-    Ok(HttpResponse::Created().json(ticket))
+    once.answer(tx, StatusCode::CREATED, &ticket).await
 }

@@ -3,14 +3,18 @@
 use super::{AUTHOR, CSV, Doc, attachment, jobs, readings};
 use crate::AppState;
 use crate::bench::{Asked, JobBench};
+use crate::once::{Begun, Once, again};
 use crate::problem::{ApiError, ProblemDocument};
+use actix_web::http::StatusCode;
 use actix_web::{HttpResponse, get, post, put, web};
 use bold_stance_core::problem::Problem;
-use bold_stance_core::reading::{Answers, Prepared, Row, Taken, Visit, read_table, write_table};
+use bold_stance_core::reading::{
+    Answers, Correction, Prepared, Quantity, Row, Taken, Visit, read_table, write_table,
+};
 use bold_stance_store::reading::{self, Reading};
 use bold_stance_store::visit;
-use bold_stance_store::{StoreError, event, job};
-use chrono::{DateTime, Utc};
+use bold_stance_store::{event, job};
+use chrono::{DateTime, Datelike, Utc};
 use serde::Deserialize;
 use std::collections::HashMap;
 use utoipa::ToSchema;
@@ -42,16 +46,19 @@ pub async fn open(
     state: web::Data<AppState>,
     id: web::Path<Uuid>,
     Doc(v): Doc<NewVisit>,
+    once: Once,
 ) -> Result<HttpResponse, ApiError> {
     let shop = state.shop.id;
-    let mut tx = state.store.tx(shop).await?;
+    let mut tx = match once.begin(&state).await? {
+        Begun::New(tx) => tx,
+        Begun::Before(status, body) => return Ok(again(status, body)),
+    };
     job::get(&mut tx, *id).await?;
     visit::open(&mut tx, shop, *id, v.kind, AUTHOR).await?;
     event::record(&mut tx, shop, Some(*id), AUTHOR, "visit opened", serde_json::json!({"visit": v.kind}))
         .await?;
     let t = jobs::ticket(&state, &mut tx, *id).await?;
-    tx.commit().await.map_err(StoreError::from)?;
-    Ok(HttpResponse::Created().json(t))
+    once.answer(tx, StatusCode::CREATED, &t).await
 }
 
 /// Saves the answers of a prepare list. Readings already kept stay as they were corrected then.
@@ -63,6 +70,7 @@ pub async fn save(
     state: web::Data<AppState>,
     path: web::Path<(Uuid, Visit)>,
     Doc(s): Doc<SaveAnswers>,
+    once: Once,
 ) -> Result<HttpResponse, ApiError> {
     let (id, kind) = path.into_inner();
     if s.answers.values().any(|a| a.chars().count() > 64) {
@@ -70,7 +78,10 @@ pub async fn save(
     }
     Prepared::of(&s.answers, &state.prepare)?;
     let shop = state.shop.id;
-    let mut tx = state.store.tx(shop).await?;
+    let mut tx = match once.begin(&state).await? {
+        Begun::New(tx) => tx,
+        Begun::Before(status, body) => return Ok(again(status, body)),
+    };
     job::get(&mut tx, id).await?;
     let mut version = s.version;
     if version == 0 {
@@ -81,8 +92,7 @@ pub async fn save(
     event::record(&mut tx, shop, Some(id), AUTHOR, "prepare list", serde_json::json!({"visit": kind}))
         .await?;
     let t = jobs::ticket(&state, &mut tx, id).await?;
-    tx.commit().await.map_err(StoreError::from)?;
-    Ok(HttpResponse::Ok().json(t))
+    once.answer(tx, StatusCode::OK, &t).await
 }
 
 /// Every reading of a job as CSV.
@@ -128,14 +138,20 @@ pub async fn import(
     state: web::Data<AppState>,
     id: web::Path<Uuid>,
     body: Result<web::Bytes, actix_web::Error>,
+    once: Once,
 ) -> Result<HttpResponse, ApiError> {
     let body = body.map_err(|_| ApiError::TooLarge)?;
+    let once = once.of(&body);
     let text = std::str::from_utf8(&body).map_err(|e| {
         Problem::new("table", format!("not UTF-8 at byte {}", e.valid_up_to()), "CSV in UTF-8")
     })?;
     let rows = read_table(text, &state.methods)?;
     let shop = state.shop.id;
-    let mut tx = state.store.tx(shop).await?;
+    let mut tx = match once.begin(&state).await? {
+        Begun::New(tx) => tx,
+        Begun::Before(status, body) => return Ok(again(status, body)),
+    };
+    job::hold(&mut tx, *id).await?;
     let t = jobs::ticket(&state, &mut tx, *id).await?;
     let bench = JobBench::of(&state, &t.vehicle.facts, &t.readings, &t.done)?;
     let mut ids: HashMap<String, Uuid> = HashMap::new();
@@ -161,6 +177,9 @@ pub async fn import(
                 .map_err(|_| Problem::new(at("taken_at"), "not a time", "RFC 3339, or empty"))?
                 .with_timezone(&Utc)
         };
+        if let Some(p) = odd_time(&at("taken_at"), taken_at, Utc::now()) {
+            return Err(p.into());
+        }
         let stored = stored(&t, &bench, r, own, taken_at).map_err(|list| {
             list.into_iter().map(|p| Problem { field: at(&p.field), ..p }).collect::<Vec<_>>()
         })?;
@@ -178,8 +197,47 @@ pub async fn import(
     )
     .await?;
     let ticket = readings::after(&state, &mut tx, *id).await?;
-    tx.commit().await.map_err(StoreError::from)?;
-    Ok(HttpResponse::Ok().json(ticket))
+    once.answer(tx, StatusCode::OK, &ticket).await
+}
+
+/// How far a clock may run ahead before a time is asked about, minutes.
+const AHEAD_MIN: i64 = 5;
+/// Before this year nobody read anything with this program's methods.
+const FIRST_YEAR: i32 = 1990;
+
+/// A time that cannot be: ahead of this server's clock, or long before the trade kept such tables.
+fn odd_time(field: &str, t: DateTime<Utc>, now: DateTime<Utc>) -> Option<Problem> {
+    let ahead = t.signed_duration_since(now);
+    if ahead.num_minutes() > AHEAD_MIN {
+        let wrong = match ahead.num_hours() {
+            0 => format!("{} min ahead of this server's clock", ahead.num_minutes()),
+            h => format!("{h} h ahead of this server's clock"),
+        };
+        return Some(Problem::new(field, wrong, "a time that has been, or empty for now; or set the clock"));
+    }
+    (t.year() < FIRST_YEAR).then(|| Problem::new(field, format!("the year {}", t.year()), "a time that has been"))
+}
+
+/// A value in the table against what was typed, both without corrections. A sweep is solved on the car it was read on, so
+/// it may differ more.
+fn contradicts(r: &Row, value: f64, worked: &Taken) -> Option<Problem> {
+    let plain = |v: f64, list: &[Correction]| {
+        v - list.iter().filter(|c| c.applied).map(|c| c.amount).sum::<f64>()
+    };
+    let (said, typed) = (plain(value, &r.corrections), plain(worked.value, &worked.corrections));
+    let least = match r.quantity {
+        Quantity::Caster => 1.0,
+        Quantity::Camber | Quantity::Toe | Quantity::TotalToe | Quantity::Thrust | Quantity::FloorSlope => 0.05,
+        _ => 0.6,
+    };
+    let apart = (said - typed).abs();
+    (apart.is_nan() || apart > least).then(|| {
+        Problem::new(
+            "value",
+            format!("{value:.3}, but what was typed gives {:.3}", worked.value),
+            "the value as exported, or an empty cell: it is worked out from what was typed",
+        )
+    })
 }
 
 /// A row as it is stored: as exported, or worked out from what was typed when it names no value.
@@ -200,8 +258,12 @@ fn stored(
         jack: r.jack,
         jacked_height: &r.jacked_height,
     };
+    let worked = bench.take(&asked, &t.visits, None)?;
     let taken = match r.value {
-        None => bench.take(&asked, &t.visits, None)?,
+        None => worked,
+        Some((value, _)) if contradicts(r, value, &worked).is_some() => {
+            return Err(contradicts(r, value, &worked).into_iter().collect());
+        }
         Some((value, sigma)) => Taken {
             quantity: r.quantity,
             value,

@@ -2,7 +2,9 @@
 
 use super::{AUTHOR, CSV, Doc, attachment};
 use crate::AppState;
+use crate::once::{Begun, Once, again};
 use crate::problem::{ApiError, ProblemDocument};
+use actix_web::http::StatusCode;
 use actix_web::{HttpResponse, get, post, web};
 use bold_stance_core::plan::{PlanInput, PlanResult, plan};
 use bold_stance_core::problem::Problem;
@@ -12,7 +14,7 @@ use bold_stance_core::wear::{
     shipped_limits,
 };
 use bold_stance_store::tread::{self, StoredTyre};
-use bold_stance_store::{StoreError, Tx, event, job, vehicle};
+use bold_stance_store::{Tx, event, job, vehicle};
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 use uuid::Uuid;
@@ -188,6 +190,7 @@ pub async fn write(
     state: web::Data<AppState>,
     id: web::Path<Uuid>,
     Doc(l): Doc<NewLine>,
+    once: Once,
 ) -> Result<HttpResponse, ApiError> {
     let mark = l.mark.trim().to_owned();
     let asked =
@@ -204,15 +207,17 @@ pub async fn write(
         return Err(problems.into_iter().map(short).collect::<Vec<_>>().into());
     }
     let shop = state.shop.id;
-    let mut tx = state.store.tx(shop).await?;
+    let mut tx = match once.begin(&state).await? {
+        Begun::New(tx) => tx,
+        Begun::Before(status, body) => return Ok(again(status, body)),
+    };
     let job = job::get(&mut tx, *id).await?;
     let tyre = tread::tyre(&mut tx, shop, job.vehicle_id, &mark, l.new_depth_mm).await?;
     tread::write(&mut tx, shop, tyre, &l.entry, l.replaces, AUTHOR).await?;
     let what = if l.replaces.is_some() { "tread corrected" } else { "tread read" };
     event::record(&mut tx, shop, Some(*id), AUTHOR, what, serde_json::json!({"tyre": mark})).await?;
     let v = view(&mut tx, job.vehicle_id).await?;
-    tx.commit().await.map_err(StoreError::from)?;
-    Ok(HttpResponse::Created().json(v))
+    once.answer(tx, StatusCode::CREATED, &v).await
 }
 
 /// Strikes a line out.
@@ -223,16 +228,19 @@ pub async fn strike(
     state: web::Data<AppState>,
     id: web::Path<Uuid>,
     Doc(s): Doc<StrikeLine>,
+    once: Once,
 ) -> Result<HttpResponse, ApiError> {
     let shop = state.shop.id;
-    let mut tx = state.store.tx(shop).await?;
+    let mut tx = match once.begin(&state).await? {
+        Begun::New(tx) => tx,
+        Begun::Before(status, body) => return Ok(again(status, body)),
+    };
     let job = job::get(&mut tx, *id).await?;
     tread::strike(&mut tx, shop, job.vehicle_id, s.id, AUTHOR).await?;
     event::record(&mut tx, shop, Some(*id), AUTHOR, "tread struck out", serde_json::json!({"line": s.id}))
         .await?;
     let v = view(&mut tx, job.vehicle_id).await?;
-    tx.commit().await.map_err(StoreError::from)?;
-    Ok(HttpResponse::Ok().json(v))
+    once.answer(tx, StatusCode::OK, &v).await
 }
 
 /// The tread log as CSV.
@@ -255,11 +263,16 @@ pub async fn import(
     state: web::Data<AppState>,
     id: web::Path<Uuid>,
     body: Result<web::Bytes, actix_web::Error>,
+    once: Once,
 ) -> Result<HttpResponse, ApiError> {
     let body = body.map_err(|_| ApiError::TooLarge)?;
+    let once = once.of(&body);
     let read = log_from_csv(&body)?;
     let shop = state.shop.id;
-    let mut tx = state.store.tx(shop).await?;
+    let mut tx = match once.begin(&state).await? {
+        Begun::New(tx) => tx,
+        Begun::Before(status, body) => return Ok(again(status, body)),
+    };
     let job = job::get(&mut tx, *id).await?;
     let known = tread::of_vehicle(&mut tx, job.vehicle_id).await?;
     let mut new = 0;
@@ -276,6 +289,5 @@ pub async fn import(
     event::record(&mut tx, shop, Some(*id), AUTHOR, "tread imported", serde_json::json!({"new": new}))
         .await?;
     let v = view(&mut tx, job.vehicle_id).await?;
-    tx.commit().await.map_err(StoreError::from)?;
-    Ok(HttpResponse::Ok().json(v))
+    once.answer(tx, StatusCode::OK, &v).await
 }

@@ -91,7 +91,17 @@ pub(super) fn car(i: &Input<'_>, out: &mut Vec<CornerQuantity>) {
             (Some(t), then.and_then(|r| r.thrust_deg)),
             |_, v| {
                 (
-                    if v.abs() < 0.02 {
+                    if let Some([l, r]) = i.wheelbases_mm
+                        && (l - r).abs() >= WHEELBASES_APART
+                    {
+                        format!(
+                            "Wheelbases read {:.0} mm apart, shorter on the {}: an axle is skewed, whatever toe says.",
+                            (l - r).abs(),
+                            if l < r { "left" } else { "right" }
+                        )
+                    } else if !i.rear_was_read {
+                        "Rear toe was not read: this is the drawing's, not the car's.".into()
+                    } else if v.abs() < 0.02 {
                         "The rear axle points straight ahead.".into()
                     } else {
                         format!(
@@ -106,6 +116,9 @@ pub(super) fn car(i: &Input<'_>, out: &mut Vec<CornerQuantity>) {
         );
     }
 }
+
+/// Taped wheelbases this far apart are not taken for alike, mm (common practice, no source).
+const WHEELBASES_APART: f64 = 4.0;
 
 #[cfg(test)]
 mod tests {

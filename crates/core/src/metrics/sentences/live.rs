@@ -32,20 +32,24 @@ pub(super) fn live(i: &Input<'_>, out: &mut Vec<CornerQuantity>) {
         let against = |h: f64| Some(at(h, f)? - zero?);
         (zero.map(|_| 0.0), i.planned.and_then(|g| against(height(&g))))
     };
+    // Where it was read to stand comes first; the bar's arc says what height adds.
+    let stands = i.axle_offset_mm.map(|to_left| -to_left);
+    let (now, then) = value(&|p| Some(p.lateral_shift_mm));
+    let shift = |v: Option<f64>| v.map(|v| v + stands.unwrap_or(0.0));
     add(
         out,
         put("axle_shift", "Axle to the left", "mm", 1, [-8.0, 8.0]),
-        value(&|p| Some(p.lateral_shift_mm)),
+        (shift(now), shift(then)),
         |_, v| {
+            let side = if v >= 0.0 { "left" } else { "right" };
             (
-                if v.abs() < 0.5 {
-                    "The axle stands where it stood.".into()
-                } else {
-                    format!(
-                        "On the track bar's arc the axle comes to stand {:.0} mm to the {}.",
-                        v.abs(),
-                        if v >= 0.0 { "left" } else { "right" }
-                    )
+                match (stands, v.abs() < 0.5) {
+                    (None, true) => "The axle stands where it stood.".into(),
+                    (Some(_), true) => "The axle stands central.".into(),
+                    (Some(_), false) => format!("The axle stands {:.0} mm to the {side} of the middle.", v.abs()),
+                    (None, false) => {
+                        format!("On the track bar's arc the axle comes to stand {:.0} mm to the {side}.", v.abs())
+                    }
                 },
                 "Centre the axle with an adjustable track bar or a bracket, at ride height.",
             )

@@ -23,6 +23,12 @@ pub(super) struct Input<'a> {
     pub rows: &'a [StateRow],
     pub arrived: Gains,
     pub planned: Option<Gains>,
+    /// How far the axle has to go to the left to stand central, as read, mm.
+    pub axle_offset_mm: Option<f64>,
+    /// Hub to hub as read, left and right, mm.
+    pub wheelbases_mm: Option<[f64; 2]>,
+    /// Whether the rear wheels were read.
+    pub rear_was_read: bool,
 }
 
 struct Put<'a> {

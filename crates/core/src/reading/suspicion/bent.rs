@@ -1,7 +1,7 @@
 //! Parts and tyres rather than the gauge: bent, unequal, worn.
 
 use super::super::method::Method;
-use super::super::quantity::Quantity;
+use super::super::quantity::{Quantity, ReadSide};
 use super::{Found, WHEELS, cap, name, standing};
 use crate::geometry::{Axle, Side};
 use crate::units::print_degrees;
@@ -59,12 +59,82 @@ pub(super) fn included_angle(f: &mut Found<'_, '_>) {
         Some((caster.also("sai_deg")? + camber.value, caster))
     };
     let (Some((l, left)), Some((r, right))) = (included(Side::Left), included(Side::Right)) else { return };
-    if (l - r).abs() > 0.7 {
+    // SAI comes from the same sweep as caster and holds no better; camber's own doubt is small beside it.
+    if (l - r).abs() > f64::max(0.7, 2.0 * left.sigma.hypot(right.sigma)) {
         f.at(
             if l < r { left } else { right },
             format!("Included angle {} left, {} right.", print_degrees(l, 1), print_degrees(r, 1)),
             "Included angle belongs to the knuckle and no adjuster changes it. A difference means something is bent.",
             "Sweep both sides again with the brakes held; if it stays, look at knuckle and strut.",
+        );
+    }
+}
+
+/// Above this left to right a subframe is looked at, degrees.
+const CASTER_APART_DEG: f64 = 1.0;
+
+pub(super) fn caster_apart(f: &mut Found<'_, '_>) {
+    let at = |side| f.scene.here(Quantity::Caster, Axle::Front, side);
+    let (Some(l), Some(r)) = (at(Side::Left), at(Side::Right)) else { return };
+    let apart = l.value - r.value;
+    if apart.abs() > CASTER_APART_DEG + 1.645 * l.sigma.hypot(r.sigma) {
+        let less = if apart < 0.0 { l } else { r };
+        let way = if apart < 0.0 { "left" } else { "right" };
+        f.at(
+            less,
+            format!("Caster {} apart left to right.", print_degrees(apart.abs(), 1)),
+            &format!(
+                "It pulls to the {way}, the side with less. More than 1° apart is seldom adjustment alone: a shifted \
+                 subframe, a bent arm or a pushed-back wheel shows so."
+            ),
+            "Tape both wheelbases and the subframe against the body, then sweep again.",
+        );
+    }
+}
+
+/// Thrust that a driver sees at the steering wheel, degrees.
+const THRUST_DEG: f64 = 0.15;
+
+pub(super) fn rear_steers(f: &mut Found<'_, '_>) {
+    let s = f.scene;
+    let (Some((l, sl, left)), Some((r, sr, right))) =
+        (s.toe(s.visit, Axle::Rear, Side::Left), s.toe(s.visit, Axle::Rear, Side::Right))
+    else {
+        return;
+    };
+    // Half of a total says nothing of the direction.
+    if left.quantity != Quantity::Toe || right.quantity != Quantity::Toe {
+        return;
+    }
+    let (thrust, sigma) = (0.5 * (l - r), 0.5 * sl.hypot(sr));
+    if thrust.abs() > f64::max(THRUST_DEG, 1.645 * sigma) {
+        let way = if thrust > 0.0 { "right" } else { "left" };
+        f.at(
+            if thrust > 0.0 { left } else { right },
+            format!("The rear axle points {} to the {way}.", print_degrees(thrust.abs(), 2)),
+            &format!(
+                "The rear steers the car: it crabs, and going straight the steering wheel stands off to the {way}."
+            ),
+            "Set rear toe alike on both sides, or square the axle, before the front.",
+        );
+    }
+}
+
+/// Least difference of two taped wheelbases that is named, mm.
+const WHEELBASE_MM: f64 = 4.0;
+
+pub(super) fn wheelbases_apart(f: &mut Found<'_, '_>) {
+    let s = f.scene;
+    let at = |side| standing(s).into_iter().find(|r| r.quantity == Quantity::Wheelbase && r.place.side == side);
+    let (Some(l), Some(r)) = (at(ReadSide::Left), at(ReadSide::Right)) else { return };
+    let apart = l.value - r.value;
+    if apart.abs() > f64::max(WHEELBASE_MM, 1.645 * l.sigma.hypot(r.sigma)) {
+        let (short, way) = if apart < 0.0 { (l, "left") } else { (r, "right") };
+        f.at(
+            short,
+            format!("Wheelbase {:.0} mm shorter on the {way}.", apart.abs()),
+            "An axle is skewed or a wheel stands back. A skewed rear axle steers the car; set-back of a front wheel pulls.",
+            "Read set-back at the front; what is left is the rear axle's. Tape the diagonals.",
         );
     }
 }

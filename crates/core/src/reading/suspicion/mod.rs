@@ -17,6 +17,8 @@ use serde::{Deserialize, Serialize};
 /// A rule.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, PartialOrd, Ord, Serialize, Deserialize)]
 #[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
+// A part has rules too: two types of one name would be one in the description.
+#[cfg_attr(feature = "openapi", schema(as = SuspicionRule))]
 #[serde(rename_all = "snake_case")]
 pub enum Rule {
     /// Read on the jack, not rolled since.
@@ -63,6 +65,12 @@ pub enum Rule {
     BentRim,
     /// Included angles differ from side to side.
     IncludedAngle,
+    /// Caster far apart left to right.
+    CasterApart,
+    /// The rear axle steers the car: thrust off the centre line.
+    RearSteers,
+    /// Wheelbases differ from side to side.
+    WheelbasesApart,
     /// Two methods further apart than they hold.
     MethodsDisagree,
     /// Repeats far apart.
@@ -81,7 +89,7 @@ pub enum Rule {
 
 impl Rule {
     /// Every rule.
-    pub const ALL: [Self; 29] = [
+    pub const ALL: [Self; 32] = [
         Self::Jacked,
         Self::HeightNotSettled,
         Self::FloorUnknown,
@@ -104,6 +112,9 @@ impl Rule {
         Self::SpringsSettled,
         Self::BentRim,
         Self::IncludedAngle,
+        Self::CasterApart,
+        Self::RearSteers,
+        Self::WheelbasesApart,
         Self::MethodsDisagree,
         Self::RepeatSpread,
         Self::OddOne,
@@ -240,6 +251,9 @@ fn look(rule: Rule, f: &mut Found<'_, '_>) {
         Rule::SpringsSettled => stood::springs_settled(f),
         Rule::BentRim => bent::bent_rim(f),
         Rule::IncludedAngle => bent::included_angle(f),
+        Rule::CasterApart => bent::caster_apart(f),
+        Rule::RearSteers => bent::rear_steers(f),
+        Rule::WheelbasesApart => bent::wheelbases_apart(f),
         Rule::MethodsDisagree => numbers::methods_disagree(f),
         Rule::RepeatSpread | Rule::OddOne => numbers::repeats(rule, f),
         Rule::SignFlipped | Rule::UnitMinutes | Rule::UnitInch | Rule::FarFromModel => {
