@@ -35,6 +35,21 @@ node_packages() {
   echo "$sum" >"$stamp"
 }
 
+# Holds this checkout for one script at a time; what is started while it is held must not inherit it (9>&-).
+hold() { mkdir -p "$ROOT/.local" && exec 9>"$ROOT/.local/lock" && flock 9; }
+release() { exec 9>&-; }
+
+# Builds the front end, only when something it is made of changed: the server's binary embeds the result.
+front_end() {
+  local stamp="$ROOT/web/dist/.built" sum
+  sum=$(cd "$ROOT/web" && find src index.html package-lock.json tsconfig.json vite.config.ts -type f -print0 |
+    sort -z | xargs -0 sha256sum | sha256sum | cut -d' ' -f1)
+  [ -f "$stamp" ] && [ "$(cat "$stamp")" = "$sum" ] && return
+  say "building the front end"
+  (cd "$ROOT/web" && npm run --silent build >/dev/null)
+  echo "$sum" >"$stamp"
+}
+
 port_free() { ! (exec 3<>"/dev/tcp/127.0.0.1/$1") 2>/dev/null; }
 free_port() { local p=$1; while ! port_free "$p"; do p=$((p + 1)); done; echo "$p"; }
 
@@ -57,12 +72,14 @@ cluster() {
     install -d -m 700 "$PG_DIR"
   fi
   if [ ! -f "$PG_DIR/data/PG_VERSION" ]; then
-    rm -rf "$PG_DIR/data"
+    # Made beside its place and moved there whole: a script killed meanwhile leaves nothing that looks finished.
+    rm -rf "$PG_DIR/data" "$PG_DIR/data.new"
     head -c 24 /dev/urandom | base64 | tr -d '/+=\n' >"$PG_DIR/password"
     chmod 600 "$PG_DIR/password"
     [ "$(id -u)" = 0 ] && chown postgres "$PG_DIR/password"
-    as_pg "$PG_BIN/initdb" -D "$PG_DIR/data" -U bold_admin --pwfile="$PG_DIR/password" \
+    as_pg "$PG_BIN/initdb" -D "$PG_DIR/data.new" -U bold_admin --pwfile="$PG_DIR/password" \
       --auth=scram-sha-256 --encoding=UTF8 --locale=C.UTF-8 >/dev/null
+    mv "$PG_DIR/data.new" "$PG_DIR/data"
   fi
   PG_PASSWORD=$(cat "$PG_DIR/password")
   PG_STARTED=
@@ -70,11 +87,12 @@ cluster() {
     PG_PORT=$(sed -n 4p "$PG_DIR/data/postmaster.pid")
   else
     PG_PORT=$(free_port "$first")
-    local socket="-k $PG_DIR"
-    # A socket's path has at most 107 bytes.
-    [ ${#PG_DIR} -gt 80 ] && socket="-c unix_socket_directories="
+    # A socket's path has at most 107 bytes, and its folder goes through a shell and a list parted by commas: a path
+    # that is long or has anything unusual in it gets none, the loopback address serves.
+    local socket="-c unix_socket_directories="
+    case $PG_DIR in *[!A-Za-z0-9_./-]*) ;; *) [ ${#PG_DIR} -le 80 ] && socket="-k $PG_DIR" ;; esac
     as_pg "$PG_BIN/pg_ctl" -D "$PG_DIR/data" -l "$PG_DIR/log" -w -t 60 \
-      -o "-c listen_addresses=127.0.0.1 -p $PG_PORT $socket $*" start >/dev/null ||
+      -o "-c listen_addresses=127.0.0.1 -p $PG_PORT $socket $*" start >/dev/null 9>&- ||
       die "PostgreSQL did not start; see $PG_DIR/log"
     PG_STARTED=1
   fi

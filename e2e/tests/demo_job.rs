@@ -137,9 +137,10 @@ async fn from_reading_to_setting_on_the_demo_truck() {
     a.finish().await;
 }
 
-/// Presses in the middle of a chart and lets go at a share of its width.
+/// Takes the handle of a chart and lets go at a share of the chart's width.
 async fn drag(a: &App, testid: &str, to: f64) {
-    let script = "const e=document.querySelector(`[data-testid=\"${arguments[0]}\"]`),b=e.getBoundingClientRect();
+    let script = "const c=document.querySelector(`[data-testid=\"${arguments[0]}\"]`),b=c.getBoundingClientRect();
+        const e=c.querySelector('.grip');
         const at=(t,f)=>e.dispatchEvent(new PointerEvent(t,{bubbles:true,pointerId:1,isPrimary:true,clientX:b.left+b.width*f,clientY:b.top+b.height/2}));
         e.setPointerCapture=()=>{};at('pointerdown',.8);at('pointermove',.6);at('pointermove',arguments[1]);at('pointerup',arguments[1]);";
     a.c.execute(script, vec![json!(testid), json!(to)]).await.unwrap();

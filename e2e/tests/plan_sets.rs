@@ -83,7 +83,7 @@ async fn a_point_of_the_weave_is_set_and_full_lock_is_a_second_map() {
     a.c.execute(script, vec![]).await.unwrap();
     a.id("unpick").await;
     let picked = document(&a, &id, 0).await["picked"][0].clone();
-    let figures: Value = serde_json::from_str(&a.text("plan-figures").await).unwrap();
+    let figures: Value = serde_json::from_str(&a.inner("plan-figures").await).unwrap();
     let near = |i: usize, k: &str| (picked[i].as_f64().unwrap() - figures["set"][k].as_f64().unwrap()).abs();
     assert!(near(0, "camber_deg") < 0.15 && near(1, "caster_deg") < 0.25, "{picked} {figures}");
     a.press("unpick").await;

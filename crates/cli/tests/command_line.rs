@@ -186,8 +186,16 @@ fn the_wear_case_of_the_contract_runs() {
 fn other_machines_are_refused_as_long_as_there_are_no_accounts() {
     refused(&run(&["serve", "--listen", "0.0.0.0:0"]), 2, "--listen: 0.0.0.0:0");
     // Without accounts no word opens it, not even with a secret.
-    refused(&run(&["serve", "--listen", "127.0.0.1:0", "--public"]), 2, "--public: the server knows no accounts");
-    refused(&run(&["serve", "--listen", "0.0.0.0:0", "--public"]), 2, "--public: the server knows no accounts");
+    refused(
+        &run(&["serve", "--listen", "127.0.0.1:0", "--public"]),
+        2,
+        "--public: the server knows no accounts",
+    );
+    refused(
+        &run(&["serve", "--listen", "0.0.0.0:0", "--public"]),
+        2,
+        "--public: the server knows no accounts",
+    );
     assert!(run(&["--help"]).status.success() && run(&["sweep", "--help"]).status.success());
 }
 

@@ -35,7 +35,11 @@ const STARTS: [char; 7] = ['=', '+', '-', '@', '\t', '\r', '\''];
 
 /// A cell that goes out: what a spreadsheet would run as a formula gets an apostrophe before it. Numbers stay numbers.
 pub(crate) fn guarded(cell: &str) -> String {
-    if cell.starts_with(STARTS) && cell.parse::<f64>().is_err() { format!("'{cell}") } else { cell.to_owned() }
+    if cell.starts_with(STARTS) && cell.parse::<f64>().is_err() {
+        format!("'{cell}")
+    } else {
+        cell.to_owned()
+    }
 }
 
 /// A cell that came in, without the apostrophe it went out with.

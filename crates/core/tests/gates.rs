@@ -69,7 +69,11 @@ fn as_expected_opens_and_each_thing_off_is_named_with_its_amount() {
             (GateAbout::CrossCamber, None)
         ]
     );
-    assert!((f[0].off_aim - (-1.4 - i.aim.camber_deg[0])).abs() < 1e-9 && f[0].off_expected < -0.5, "{:?}", f[0]);
+    assert!(
+        (f[0].off_aim - (-1.4 - i.aim.camber_deg[0])).abs() < 1e-9 && f[0].off_expected < -0.5,
+        "{:?}",
+        f[0]
+    );
     assert!((f[2].off_aim - (-2.6 + i.aim.cross_camber_deg)).abs() < 1e-9, "{:?}", f[2]);
     // Toe 0.44° a wheel.
     let mut off = good;
@@ -198,11 +202,13 @@ fn what_is_short_is_named_and_a_cross_limit_is_not_short_nothing() {
     assert!(r.verdict.sentence.contains("Less than a shop can read"), "{}", r.verdict.sentence);
     // Inside, but farther apart than the aim allows.
     i.aim.cross_caster_deg = 0.3;
-    (i.left.angles.caster_deg, i.right.angles.caster_deg) = (i.aim.caster_deg[0] + 0.01, i.aim.caster_deg[1] - 0.01);
+    (i.left.angles.caster_deg, i.right.angles.caster_deg) =
+        (i.aim.caster_deg[0] + 0.01, i.aim.caster_deg[1] - 0.01);
     let r = plan(&i, &shipped_parts().unwrap()).unwrap();
     assert_eq!(r.verdict.headline, "Sides stay too far apart");
     assert!(!r.candidates.iter().any(|c| c.status == bold_stance_core::plan::CandidateStatus::Short
-        && c.short_deg == 0.0 && c.apart_deg == 0.0));
+        && c.short_deg == 0.0
+        && c.apart_deg == 0.0));
 }
 
 #[test]
@@ -317,9 +323,10 @@ fn a_drag_link_swings_the_knuckle_it_sits_on() {
                 );
                 (place(hub), nalgebra::Unit::new_normalize(a.turn * u))
             };
-            let swing = |k: &(nalgebra::Vector3<f64>, nalgebra::Unit<nalgebra::Vector3<f64>>), p: nalgebra::Vector3<f64>, t: f64| {
-                k.0 + nalgebra::Rotation3::from_axis_angle(&k.1, -t) * (p - k.0)
-            };
+            let swing =
+                |k: &(nalgebra::Vector3<f64>, nalgebra::Unit<nalgebra::Vector3<f64>>),
+                 p: nalgebra::Vector3<f64>,
+                 t: f64| { k.0 + nalgebra::Rotation3::from_axis_angle(&k.1, -t) * (p - k.0) };
             let bisect = |f: &dyn Fn(f64) -> f64| {
                 let (mut low, mut high) = (-0.45f64, 0.45f64);
                 assert!(f(low) * f(high) < 0.0);

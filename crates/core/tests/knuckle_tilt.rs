@@ -152,7 +152,12 @@ fn geometry_after_gives_the_angles_again() {
         let before = Corner::of(&shape(id), Side::Left).alignment(0.0, 0.0).unwrap();
         let after = Corner::of(&r.geometry_after, Side::Left).alignment(0.0, 0.0).unwrap();
         assert!((after.camber_deg - before.camber_deg - r.camber_deg).abs() < 1e-7, "{p}");
-        assert!((after.toe_deg - before.toe_deg - r.toe_deg).abs() < 1e-7, "{p} {} {}", after.toe_deg, r.toe_deg);
+        assert!(
+            (after.toe_deg - before.toe_deg - r.toe_deg).abs() < 1e-7,
+            "{p} {} {}",
+            after.toe_deg,
+            r.toe_deg
+        );
         assert!((after.caster_deg - before.caster_deg - r.caster_deg.unwrap()).abs() < 1e-7, "{p}");
     }
 }

@@ -2,8 +2,8 @@
 #![allow(clippy::unwrap_used, clippy::panic, missing_docs)]
 
 mod common;
-use bold_stance_core::part::shipped_parts;
 use bold_stance_core::fit::Knowledge;
+use bold_stance_core::part::shipped_parts;
 use bold_stance_core::plan::{CandidateStatus, fitted_parts, plan};
 use bold_stance_core::sheet::{StepKind, sheet};
 use common::truck;
@@ -96,7 +96,11 @@ fn readings_far_from_measured_points_are_called_out_and_far_from_a_generic_shape
     i.left.angles.camber_deg = -2.4;
     i.knowledge = Knowledge::Surveyed;
     let r = plan(&i, &[]).unwrap();
-    assert!(r.verdict.watch.iter().any(|w| w.starts_with("Left") && w.contains("bent part")), "{:?}", r.verdict.watch);
+    assert!(
+        r.verdict.watch.iter().any(|w| w.starts_with("Left") && w.contains("bent part")),
+        "{:?}",
+        r.verdict.watch
+    );
     // SAI was never read, and a kind of car is built in many ways.
     i.knowledge = Knowledge::Archetype;
     let r = plan(&i, &[]).unwrap();

@@ -7,8 +7,8 @@ mod stage;
 
 use bold_stance_core::geometry::{Axle, Side};
 use bold_stance_core::reading::{
-    ChangeKind, Jack, Method, Place, Quantity, RawEntry, ReadAxle, ReadSide, Rule, Visit, heights_of, picture, suspicions,
-    taped_heights_of,
+    ChangeKind, Jack, Method, Place, Quantity, RawEntry, ReadAxle, ReadSide, Rule, Visit, heights_of,
+    picture, suspicions, taped_heights_of,
 };
 use bold_stance_core::units::LengthUnit;
 use stage::{FRONT, LEFT, REAR_LEFT, REAR_RIGHT, RIGHT, Stage};
@@ -70,6 +70,15 @@ fn cases() -> BTreeMap<Rule, (Vec<Play>, Vec<Play>)> {
                 s.answer("floor_front", "").read(Method::CamberForm, LEFT, &[("offset", "-2")]);
             },
         ],
+    );
+    add(
+        Rule::FloorChanged,
+        vec![|s| {
+            s.answer("floor_front", "0").camber(LEFT, "-0.3").answer("floor_front", "0.4");
+        }],
+        vec![|s| {
+            s.answer("floor_front", "0.4").camber(LEFT, "-0.3").answer("floor_front", "0.42");
+        }],
     );
     add(
         Rule::FloorPattern,

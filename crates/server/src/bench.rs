@@ -5,7 +5,7 @@ use bold_stance_core::plan::Aim;
 use bold_stance_core::problem::Problem;
 use bold_stance_core::reading::{
     Answers, Change, ChangeKind, Jack, Method, Picture, Place, Prepared, RawEntry, ReadingCar, Scene, Seen,
-    Suspicion, Take, Taken, Visit, picture, suspicions, take, taped_heights_of,
+    Suspicion, Take, Taken, Visit, answers_of_day, picture, suspicions, take, taped_heights_of,
 };
 use bold_stance_core::units::LengthUnit;
 use bold_stance_core::vehicle::{Car, TyreSize};
@@ -31,6 +31,9 @@ pub struct VisitView {
     pub opened_at: Option<DateTime<Utc>>,
     /// Answers of the prepare list, as typed.
     pub answers: Answers,
+    /// Everything that holds at this visit: its own answers, those of the day's earlier visits that hold for it, and
+    /// what was ticked at its gate.
+    pub holding: Answers,
     /// Order, what is missing, and the car's current numbers.
     pub picture: Picture,
     /// What looks odd.
@@ -92,7 +95,19 @@ pub struct JobBench<'a> {
     /// Readings, oldest first.
     pub seen: Vec<Seen>,
     changes: Vec<Change>,
+    /// Visits, with when they were opened (s) and what was answered.
+    open: Vec<(Visit, i64, Answers)>,
+    /// Ticks at gates that answer an item of the prepare list.
+    ticked: Vec<(Visit, &'static str)>,
 }
+
+/// The gate of a visit, and the item of the prepare list that its ticks answer when all of them are there.
+const GATE_TICKS: [(Visit, &str, &[&str], &str); 4] = [
+    (Visit::Settled, "settled", &["Roll 3 m", "Bounce three times"], "settled"),
+    (Visit::Reswept, "reswept", &["Roll 3 m", "Bounce three times"], "settled"),
+    (Visit::Proved, "proved", &["Roll 3 m"], "settled"),
+    (Visit::Proved, "proved", &["Steering wheel straight"], "steering"),
+];
 
 /// The car of a vehicle's facts, as readings need it.
 ///
@@ -134,23 +149,26 @@ impl<'a> JobBench<'a> {
         facts: &'a VehicleFacts,
         readings: &[Reading],
         done: &[Done],
+        visits: &[OpenVisit],
     ) -> Result<Self, Problem> {
         let mut changes: Vec<Change> = done.iter().filter_map(change).collect();
         changes.sort_by_key(|c| c.at);
         let seen = readings.iter().map(Reading::seen).collect();
-        Ok(Self { state, facts, car: reading_car(facts)?, seen, changes })
+        let open = visits.iter().map(|v| (v.kind, v.opened_at.timestamp(), v.answers.clone())).collect();
+        let marked = |gate: &str, tick: &&str| done.iter().any(|d| d.step == format!("{gate}/{tick}"));
+        let ticked = GATE_TICKS
+            .iter()
+            .filter(|(_, gate, ticks, _)| ticks.iter().all(|t| marked(gate, t)))
+            .map(|(visit, _, _, item)| (*visit, *item))
+            .collect();
+        Ok(Self { state, facts, car: reading_car(facts)?, seen, changes, open, ticked })
     }
 
     /// Works a reading out as the car stood at its visit.
     ///
     /// # Errors
     /// Every problem, each at its entry.
-    pub fn take(
-        &self,
-        a: &Asked<'_>,
-        visits: &[VisitView],
-        aim: Option<&Aim>,
-    ) -> Result<Taken, Vec<Problem>> {
+    pub fn take(&self, a: &Asked<'_>, aim: Option<&Aim>) -> Result<Taken, Vec<Problem>> {
         let Some(method) = self.state.methods.iter().find(|m| m.id == a.method) else {
             return Err(vec![Problem::new("method", "no data for it", "one of the methods listed")]);
         };
@@ -163,15 +181,36 @@ impl<'a> JobBench<'a> {
             jacked_height: a.jacked_height,
             car: Some(&self.car),
             heights: taped_heights_of(&self.seen, a.visit),
-            prepared: &self.prepared_at(visits, a.visit),
+            prepared: &self.prepared_at(a.visit),
             items: &self.state.prepare,
             aim,
         })
     }
 
-    /// Answers of a visit understood.
-    pub fn prepared_at(&self, visits: &[VisitView], kind: Visit) -> Prepared {
-        visits.iter().find(|v| v.kind == kind).map(|v| self.prepared(&v.answers)).unwrap_or_default()
+    /// What holds at a visit, opened or not yet: the day's answers, its own, and the ticks of its gate.
+    pub fn holding_at(&self, kind: Visit) -> Answers {
+        let own = self.open.iter().find(|(k, ..)| *k == kind);
+        let at = own.map_or_else(|| Utc::now().timestamp(), |(_, at, _)| *at);
+        let order = |k: Visit| Visit::ALL.iter().position(|v| *v == k);
+        let mut earlier: Vec<&(Visit, i64, Answers)> =
+            self.open.iter().filter(|(k, ..)| order(*k) < order(kind)).collect();
+        earlier.sort_by_key(|(k, ..)| order(*k));
+        let none = Answers::new();
+        let mut out = answers_of_day(
+            earlier.into_iter().map(|(_, at, a)| (*at, a)),
+            own.map_or(&none, |(_, _, a)| a),
+            at,
+            &self.state.prepare,
+        );
+        for (_, item) in self.ticked.iter().filter(|(v, _)| *v == kind) {
+            out.entry((*item).to_owned()).or_insert_with(|| "yes".to_owned());
+        }
+        out
+    }
+
+    /// The same understood.
+    pub fn prepared_at(&self, kind: Visit) -> Prepared {
+        self.prepared(&self.holding_at(kind))
     }
 
     /// Answers understood; a stored list that no longer parses counts as unanswered.
@@ -203,7 +242,8 @@ impl<'a> JobBench<'a> {
                     return None;
                 }
                 let answers = stored.map(|v| v.answers.clone()).unwrap_or_default();
-                let prepared = self.prepared(&answers);
+                let holding = self.holding_at(kind);
+                let prepared = self.prepared(&holding);
                 let (picture, suspicions) =
                     self.scene(kind, &prepared, |s| (picture(s), suspicions(s, &self.state.methods)));
                 Some(VisitView {
@@ -212,6 +252,7 @@ impl<'a> JobBench<'a> {
                     version: stored.map_or(0, |v| v.version),
                     opened_at: stored.map(|v| v.opened_at),
                     answers,
+                    holding,
                     picture,
                     suspicions,
                 })

@@ -47,15 +47,15 @@ impl FromRequest for Once {
     type Future = Ready<Result<Self, ApiError>>;
 
     fn from_request(req: &HttpRequest, _: &mut Payload) -> Self::Future {
-        let key = match req.headers().get(HEADER).map(|v| v.to_str().ok().and_then(|t| Uuid::parse_str(t).ok()))
-        {
-            None => None,
-            Some(Some(k)) => Some(k),
-            Some(None) => {
-                let p = Problem::new(HEADER, "not a key", "a UUID made once for this write");
-                return ready(Err(ApiError::Body(p)));
-            }
-        };
+        let key =
+            match req.headers().get(HEADER).map(|v| v.to_str().ok().and_then(|t| Uuid::parse_str(t).ok())) {
+                None => None,
+                Some(Some(k)) => Some(k),
+                Some(None) => {
+                    let p = Problem::new(HEADER, "not a key", "a UUID made once for this write");
+                    return ready(Err(ApiError::Body(p)));
+                }
+            };
         ready(Ok(Self { key, req: req.clone() }))
     }
 }
@@ -90,7 +90,8 @@ impl Once {
                 Ok(Begun::Before(status.unwrap_or(StatusCode::OK), answer))
             }
             Claim::Taken => {
-                Err(Problem::new(HEADER, "carried by another write already", "a key made for this one").into())
+                Err(Problem::new(HEADER, "carried by another write already", "a key made for this one")
+                    .into())
             }
         }
     }

@@ -275,6 +275,11 @@ impl App {
         self.id(testid).await.text().await.unwrap()
     }
 
+    /// Text of an element whether it can be seen or not.
+    pub async fn inner(&self, testid: &str) -> String {
+        self.id(testid).await.prop("textContent").await.unwrap().unwrap_or_default()
+    }
+
     /// Waits until an element's text passes; panics with the last text.
     pub async fn until(&self, testid: &str, ok: impl Fn(&str) -> bool) -> String {
         let until = Instant::now() + Duration::from_secs(12);

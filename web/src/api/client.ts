@@ -1,5 +1,6 @@
 // The generated client, and errors as the server's problem documents.
-import createClient from 'openapi-fetch';
+import createClient, { type Middleware } from 'openapi-fetch';
+import { reads, WriteKeys } from './keys';
 import type { components, paths } from './schema';
 
 export type Schemas = components['schemas'];
@@ -41,6 +42,28 @@ export class ApiProblem extends Error {
 }
 
 export const api = createClient<paths>({ baseUrl: '' });
+
+// Every write carries a key. Without an answer the same write sent again carries the same one; an answer that says the
+// server does not know leaves it too.
+const keys = new WriteKeys();
+const written = new WeakMap<Request, string>();
+const once: Middleware = {
+  async onRequest({ request }) {
+    if (reads(request.method)) return undefined;
+    const body = await request.clone().text();
+    const write = `${request.method} ${request.url} ${body}`;
+    const out = new Request(request);
+    out.headers.set('Idempotency-Key', keys.of(write));
+    written.set(out, write);
+    return out;
+  },
+  onResponse({ request, response }) {
+    const write = written.get(request);
+    if (write && response.status < 500) keys.answered(write);
+    return undefined;
+  },
+};
+api.use(once);
 
 type Answer<T> = { data?: T; error?: unknown; response: Response };
 

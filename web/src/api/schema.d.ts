@@ -3636,6 +3636,8 @@ export interface components {
             ask: string;
             /** @description What can hurt someone here. */
             caution?: string | null;
+            /** @description Whether an answer holds for the visits of a day: floor, load, tools; not what work on the car changes. */
+            holds_day?: boolean;
             /** @description Stable word. */
             id: string;
             /** @description What it is answered with. */
@@ -4776,7 +4778,7 @@ export interface components {
          * @description A rule.
          * @enum {string}
          */
-        SuspicionRule: "jacked" | "height_not_settled" | "floor_unknown" | "floor_pattern" | "body_tilted" | "toe_stale" | "caster_stale" | "caster_unchanged" | "string_tracks" | "equal_marks" | "pitch_compare" | "nominal_circle" | "toe_or_camber" | "bulge" | "weight" | "re_levels" | "steering_off" | "plates_stick" | "not_rocked" | "springs_settled" | "bent_rim" | "included_angle" | "caster_apart" | "rear_steers" | "wheelbases_apart" | "methods_disagree" | "repeat_spread" | "odd_one" | "sign_flipped" | "unit_minutes" | "unit_inch" | "far_from_model";
+        SuspicionRule: "jacked" | "height_not_settled" | "floor_unknown" | "floor_changed" | "floor_pattern" | "body_tilted" | "toe_stale" | "caster_stale" | "caster_unchanged" | "string_tracks" | "equal_marks" | "pitch_compare" | "nominal_circle" | "toe_or_camber" | "bulge" | "weight" | "re_levels" | "steering_off" | "plates_stick" | "not_rocked" | "springs_settled" | "bent_rim" | "included_angle" | "caster_apart" | "rear_steers" | "wheelbases_apart" | "methods_disagree" | "repeat_spread" | "odd_one" | "sign_flipped" | "unit_minutes" | "unit_inch" | "far_from_model";
         /** @description A reading worked out. */
         Taken: {
             /** @description What it means against the aim. */
@@ -5173,6 +5175,11 @@ export interface components {
         VisitView: {
             /** @description Answers of the prepare list, as typed. */
             answers: components["schemas"]["BTreeMap"];
+            /**
+             * @description Everything that holds at this visit: its own answers, those of the day's earlier visits that hold for it, and
+             *     what was ticked at its gate.
+             */
+            holding: components["schemas"]["BTreeMap"];
             /** @description Which. */
             kind: components["schemas"]["Visit"];
             /**

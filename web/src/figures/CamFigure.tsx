@@ -3,18 +3,25 @@ import type { Schemas, SideName } from '../api/client';
 
 type Line = Schemas['SettingLine'];
 
-/** Notch comb, offset disc, the target notch numbered; outboard is on the outboard side of the card. */
-export function CamFigure({ line, side, perHalf }: { line: Line; side: SideName; perHalf: number }) {
+/** Degrees of a comb tick where a cam has no notches of its own. */
+const PLAIN_DEG = 15;
+
+/**
+ * Notch comb of this very cam, offset disc, the target notch numbered as the words count it; outboard is on the outboard
+ * side of the card. Where it stands may be between notches.
+ */
+export function CamFigure({ line, side }: { line: Line; side: SideName }) {
   const w = 150;
   const h = 134;
   const [cx, cy, r, e] = [75, 80, 35, 9.5];
   const sgn = side === 'left' ? -1 : 1;
-  const step = 180 / perHalf;
-  const n = Math.round(line.position / step);
-  const was = n - Math.round(line.steps);
-  const moved = n !== was;
+  const step = line.notch_deg ?? PLAIN_DEG;
+  const n = line.position / step;
+  const was = (line.position - line.movement) / step;
+  const moved = Math.abs(n - was) > 1e-6;
+  const whole = Math.abs(n - Math.round(n)) < 1e-6;
   const rad = (v: number) => (v * step * sgn * Math.PI) / 180;
-  const half = Math.floor(perHalf / 2);
+  const half = Math.floor(90 / step + 1e-9);
   const at = (v: number, d: number): [number, number] => [
     cx + d * Math.sin(rad(v)),
     cy - d * Math.cos(rad(v)),
@@ -39,19 +46,19 @@ export function CamFigure({ line, side, perHalf }: { line: Line; side: SideName;
       aria-label={`${side} ${line.name}: ${line.words}`}
     >
       {comb.map((i) => {
-        const [a, b] = [at(i, 54), at(i, i === n ? 66 : i === 0 ? 62 : 60)];
+        const [a, b] = [at(i, 54), at(i, i === Math.round(n) && whole ? 66 : i === 0 ? 62 : 60)];
         return (
           <path
             key={i}
             d={`M${a[0]} ${a[1]}L${b[0]} ${b[1]}`}
             stroke="var(--ink)"
-            strokeWidth={i === n ? 4 : i === 0 ? 2.4 : 1.4}
+            strokeWidth={i === Math.round(n) && whole ? 4 : i === 0 ? 2.4 : 1.4}
           />
         );
       })}
-      {n !== 0 && (
+      {whole && line.notch_deg != null && Math.round(n) !== 0 && (
         <text x={tx} y={ty + 7} textAnchor="middle" fontSize="22" fontWeight="800" fill="var(--ink)">
-          {Math.abs(n)}
+          {Math.abs(Math.round(n))}
         </text>
       )}
       {moved && (

@@ -1,4 +1,5 @@
-// Camber, caster and toe over height; drag anywhere to change the planned height.
+// Camber, caster and toe over height; the handle on the planned height drags it, and nothing else does: a swipe over
+// a curve scrolls the page.
 import { useRef, type PointerEvent } from 'react';
 import type { PlanResult, Schemas, SideName } from '../api/client';
 import { angle, num, signed, type AngleForm } from '../units/print';
@@ -20,6 +21,8 @@ interface Props {
 const W = 222;
 const H = 178;
 const M = { l: 36, r: 8, t: 34, b: 22 };
+/** Width of what can be gripped, drawing units; about a finger. */
+const HANDLE = 46;
 const decimals = { camber: 1, caster: 1, toe: 2 } as const;
 
 const value = (p: Point, q: Quantity) =>
@@ -132,7 +135,7 @@ function Chart({ result, lead, planned, settle, load, form, onHeight, q }: Props
   return (
     <svg
       ref={svg}
-      className="grip"
+      className="curve"
       viewBox={`0 0 ${W} ${H}`}
       width="100%"
       tabIndex={0}
@@ -143,18 +146,6 @@ function Chart({ result, lead, planned, settle, load, form, onHeight, q }: Props
       aria-valuenow={planned}
       aria-valuetext={`front ${signed(planned)} millimetres, ${q} ${num(after, 2)} degrees`}
       data-testid={`curve-${q}`}
-      onPointerDown={(e) => {
-        e.currentTarget.setPointerCapture(e.pointerId);
-        held.current = [h0, h1];
-        move(e);
-      }}
-      onPointerMove={(e) => held.current && move(e)}
-      onPointerUp={() => {
-        held.current = undefined;
-      }}
-      onPointerCancel={() => {
-        held.current = undefined;
-      }}
       onKeyDown={(e) => {
         const d = { ArrowRight: 1, ArrowUp: 1, ArrowLeft: -1, ArrowDown: -1, PageUp: 5, PageDown: -5 }[e.key];
         if (d) {
@@ -218,6 +209,26 @@ function Chart({ result, lead, planned, settle, load, form, onHeight, q }: Props
         fill="var(--ink)"
         stroke="var(--sheet)"
         strokeWidth="1.5"
+      />
+      <rect
+        className="grip"
+        data-testid={`handle-${q}`}
+        x={X(used) - HANDLE / 2}
+        y={M.t - 4}
+        width={HANDLE}
+        height={H - M.t - M.b + 4}
+        fill="transparent"
+        onPointerDown={(e) => {
+          e.currentTarget.setPointerCapture(e.pointerId);
+          held.current = [h0, h1];
+        }}
+        onPointerMove={(e) => held.current && move(e)}
+        onPointerUp={() => {
+          held.current = undefined;
+        }}
+        onPointerCancel={() => {
+          held.current = undefined;
+        }}
       />
       <text x="6" y="19" fontSize="20" fontWeight="750" fill="var(--ink)">
         {name}

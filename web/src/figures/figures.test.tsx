@@ -254,6 +254,7 @@ describe('what to turn', () => {
     movement: 45,
     movement_mm: 3,
     name: 'Front cam',
+    notch_deg: 22.5,
     position: 45,
     sets_toe: false,
     steps: 2,
@@ -261,7 +262,7 @@ describe('what to turn', () => {
     ...over,
   });
   const cam = (l: Schemas['SettingLine'], side: SideName) =>
-    renderToStaticMarkup(<CamFigure line={l} side={side} perHalf={8} />);
+    renderToStaticMarkup(<CamFigure line={l} side={side} />);
   it('numbers the target notch and puts out on the outboard side of the card', () => {
     const [l, r] = sides.map((s) => cam(line({}), s));
     expect(l).toContain('aria-label="left Front cam: 2 notches outboard"');
@@ -272,6 +273,32 @@ describe('what to turn', () => {
     const disc = (h: string) => Number(/cx="([\d.]+)"[^>]*fill="var\(--well\)"/.exec(h)![1]);
     expect(disc(l!)).toBeLessThan(75);
     expect(disc(r!)).toBeGreaterThan(75);
+  });
+  it.each([8, 12, 16, 24])('counts the notches of this very cam: %i in half a turn', (n) => {
+    const notch_deg = 180 / n;
+    const l = line({
+      notch_deg,
+      position: 3 * notch_deg,
+      movement: 3 * notch_deg,
+      steps: 3,
+      words: '3 notches outboard',
+    });
+    const html = cam(l, 'left');
+    // The number drawn is the number said, and the comb has every notch of the half turn.
+    expect(words(html)).toContain('3');
+    expect((html.match(/stroke-width="(1.4|2.4|4)"/g) ?? []).length).toBeGreaterThanOrEqual(n + 1);
+    // The hand points at the target: its angle is the position.
+    const hand = /M75 80L([\d.]+) ([\d.]+)"[^>]*stroke-width="2.6"/.exec(html)!;
+    const turned = (Math.atan2(Number(hand[1]) - 75, 80 - Number(hand[2])) * 180) / Math.PI;
+    expect(turned).toBeCloseTo(-3 * notch_deg, 6);
+  });
+  it('draws a cam between notches where it stands, and counts none', () => {
+    const html = cam(
+      line({ position: 0, movement: 10, steps: 0.444, words: '10° outboard, to the centre mark' }),
+      'left',
+    );
+    expect(html).toContain('stroke-dasharray');
+    expect(words(html).replace('◂ out', '').trim()).toBe('');
   });
   it('leaves a cam alone that stays where it is', () => {
     const html = cam(

@@ -1,24 +1,36 @@
 // Routes, one lazily loaded folder per stage.
 import { ThemeProvider } from '@mui/material/styles';
-import { lazy, Suspense, useMemo } from 'react';
+import { lazy, Suspense, useEffect, useMemo, type ComponentType } from 'react';
 import { createBrowserRouter, Navigate, RouterProvider } from 'react-router';
 import { themeOf } from '../theme/theme';
-import { Fault } from './Fault';
+import { Fault, StageFault } from './Fault';
 import { JobFrame } from './JobFrame';
 import { useSettings } from './settings';
 
-const Jobs = lazy(() => import('../stages/jobs/Jobs'));
-const Arrive = lazy(() => import('../stages/arrive/Arrive'));
-const CornerFile = lazy(() => import('../stages/arrive/CornerFile'));
-const NewArrival = lazy(() => import('../stages/arrive/NewArrival'));
-const Read = lazy(() => import('../stages/read/Read'));
-const PaperForm = lazy(() => import('../stages/read/PaperForm'));
-const PlanStage = lazy(() => import('../stages/plan/PlanStage'));
-const Compare = lazy(() => import('../stages/plan/Compare'));
-const Parts = lazy(() => import('../stages/parts/Parts'));
-const Wear = lazy(() => import('../stages/wear/Wear'));
-const SetStage = lazy(() => import('../stages/set/SetStage'));
-const Later = lazy(() => import('../stages/later/Later'));
+/** Stages fetched when the page has nothing else to do, so that opening one never needs the server. */
+const later: (() => Promise<unknown>)[] = [];
+function stage<P>(load: () => Promise<{ default: ComponentType<P> }>) {
+  later.push(load);
+  return lazy(load);
+}
+const whenIdle = (f: () => void) =>
+  'requestIdleCallback' in window ? window.requestIdleCallback(f) : setTimeout(f, 1500);
+export function fetchStages(): void {
+  whenIdle(() => later.forEach((load) => void load().catch(() => {})));
+}
+
+const Jobs = stage(() => import('../stages/jobs/Jobs'));
+const Arrive = stage(() => import('../stages/arrive/Arrive'));
+const CornerFile = stage(() => import('../stages/arrive/CornerFile'));
+const NewArrival = stage(() => import('../stages/arrive/NewArrival'));
+const Read = stage(() => import('../stages/read/Read'));
+const PaperForm = stage(() => import('../stages/read/PaperForm'));
+const PlanStage = stage(() => import('../stages/plan/PlanStage'));
+const Compare = stage(() => import('../stages/plan/Compare'));
+const Parts = stage(() => import('../stages/parts/Parts'));
+const Wear = stage(() => import('../stages/wear/Wear'));
+const SetStage = stage(() => import('../stages/set/SetStage'));
+const Later = stage(() => import('../stages/later/Later'));
 
 const router = createBrowserRouter([
   { path: '/', element: <Jobs />, errorElement: <Fault /> },
@@ -30,16 +42,16 @@ const router = createBrowserRouter([
     errorElement: <Fault />,
     children: [
       { index: true, element: <Navigate to="plan" replace /> },
-      { path: 'arrive', element: <Arrive /> },
-      { path: 'corner-file', element: <CornerFile /> },
-      { path: 'read', element: <Read /> },
-      { path: 'read-form', element: <PaperForm /> },
-      { path: 'plan', element: <PlanStage /> },
-      { path: 'compare', element: <Compare /> },
-      { path: 'wear', element: <Wear /> },
-      { path: 'set', element: <SetStage /> },
-      { path: 'prove', element: <Later stage="prove" /> },
-      { path: 'return', element: <Later stage="return" /> },
+      { path: 'arrive', element: <Arrive />, errorElement: <StageFault /> },
+      { path: 'corner-file', element: <CornerFile />, errorElement: <StageFault /> },
+      { path: 'read', element: <Read />, errorElement: <StageFault /> },
+      { path: 'read-form', element: <PaperForm />, errorElement: <StageFault /> },
+      { path: 'plan', element: <PlanStage />, errorElement: <StageFault /> },
+      { path: 'compare', element: <Compare />, errorElement: <StageFault /> },
+      { path: 'wear', element: <Wear />, errorElement: <StageFault /> },
+      { path: 'set', element: <SetStage />, errorElement: <StageFault /> },
+      { path: 'prove', element: <Later stage="prove" />, errorElement: <StageFault /> },
+      { path: 'return', element: <Later stage="return" />, errorElement: <StageFault /> },
     ],
   },
   { path: '*', element: <Fault /> },
@@ -48,6 +60,7 @@ const router = createBrowserRouter([
 export function App() {
   const { theme } = useSettings();
   const mui = useMemo(() => themeOf(theme), [theme]);
+  useEffect(fetchStages, []);
   return (
     <ThemeProvider theme={mui}>
       <Suspense fallback={<p style={{ padding: 24 }}>Opening…</p>}>

@@ -21,6 +21,24 @@ export function Fault() {
   );
 }
 
+/** A stage that could not be fetched or broke: the job around it stays, with everything typed in it. */
+export function StageFault() {
+  const e = useRouteError();
+  return (
+    <main className="main" style={{ padding: 28 }}>
+      <section className="pane" style={{ padding: 24 }} role="alert">
+        <h1>This stage did not open</h1>
+        <p style={{ margin: '12px 0 18px' }}>
+          {e instanceof Error ? e.message : 'The server may be away.'} What was typed elsewhere is kept.
+        </p>
+        <Button variant="contained" onClick={() => window.location.reload()}>
+          Try again
+        </Button>
+      </section>
+    </main>
+  );
+}
+
 /** A refusal beside what was typed. */
 export function FieldError({ wrong, right }: { wrong: string; right: string }) {
   return (

@@ -109,9 +109,14 @@ function Frame({ ticket }: { ticket: Ticket }) {
             ? 'This plan was saved on another screen first. Yours is still here, not saved.'
             : `Not saved yet: ${saveFault.message}`}
           {saveFault.status === 409 && (
-            <button type="button" onClick={bench.reload}>
-              Take theirs
-            </button>
+            <>
+              <button type="button" onClick={() => void bench.keepMine().catch(() => {})}>
+                Keep mine
+              </button>
+              <button type="button" onClick={bench.reload}>
+                Take theirs
+              </button>
+            </>
           )}
         </div>
       )}

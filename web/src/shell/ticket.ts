@@ -14,6 +14,8 @@ import {
   type Ticket,
 } from '../api/client';
 
+import { readDraft, writeDraft } from './drafts';
+
 export const ticketKey = (id: string) => ['ticket', id];
 
 export function useTicketQuery(id: string) {
@@ -43,6 +45,12 @@ export interface Bench {
   saveFault: ApiProblem | undefined;
   pick: (planId: string) => void;
   reload: () => void;
+  keepMine: () => Promise<void>;
+}
+
+interface PlanDraft {
+  version: number;
+  doc: PlanDocument;
 }
 
 export const useBench = () => useOutletContext<Bench>();
@@ -133,7 +141,13 @@ export function changeOf(axle: AxleName, c: Partial<AxlePart>): Partial<PlanDocu
 
 /** Computes while the document changes: one request under way, the newest one next. */
 export function usePredict(input: PlanInput | undefined) {
-  const [state, setState] = useState<{ result?: PlanResult; fault?: ApiProblem; of?: string }>({});
+  const [state, setState] = useState<{
+    result?: PlanResult;
+    resultOf?: string;
+    fault?: ApiProblem | undefined;
+    of?: string;
+  }>({});
+  const [again, setAgain] = useState(0);
   const busy = useRef(false);
   const next = useRef<PlanInput | undefined>(undefined);
   const key = useMemo(() => (input ? JSON.stringify(input) : ''), [input]);
@@ -146,9 +160,12 @@ export function usePredict(input: PlanInput | undefined) {
       const of = JSON.stringify(body);
       try {
         const result = await take(api.POST('/api/v1/predict', { body }));
-        setState({ result, of });
+        setState({ result, resultOf: of, of });
       } catch (e) {
-        if (e instanceof ApiProblem) setState((s) => ({ result: s.result, fault: e, of }));
+        if (!(e instanceof ApiProblem)) continue;
+        setState((s) => ({ ...s, fault: e, of }));
+        // Nobody answered: asked again by itself until somebody does.
+        if (e.status === 0 || e.status >= 500) setTimeout(() => setAgain((n) => n + 1), 2000);
       }
     }
     busy.current = false;
@@ -157,10 +174,11 @@ export function usePredict(input: PlanInput | undefined) {
     if (!key) return;
     next.current = JSON.parse(key) as PlanInput;
     void run();
-  }, [key, run]);
+  }, [key, run, again]);
   return {
     result: input ? state.result : undefined,
-    stale: state.of !== key,
+    // Shown figures belong to another document: the answer is on its way, was refused, or nobody answers.
+    stale: state.resultOf !== key,
     fault: state.of === key ? state.fault : undefined,
   };
 }
@@ -174,18 +192,30 @@ export function useJobBench(ticket: Ticket): Bench {
   const [params, setParams] = useSearchParams();
   const plans = ticket.plans;
   const plan = plans.find((p) => p.id === params.get('plan')) ?? plans[0];
-  const [edit, setEdit] = useState<{ id: string; doc: PlanDocument; undo: PlanDocument[] }>();
+  const [edit, setEdit] = useState<{ id: string; doc: PlanDocument; undo: PlanDocument[] } | undefined>(
+    () => {
+      // Not saved when this page was left: it is still here.
+      const kept = plan && readDraft<PlanDraft>(`plan.${plan.id}`);
+      return kept && kept.version === plan.version
+        ? { id: plan.id, doc: kept.doc, undo: [plan.document] }
+        : undefined;
+    },
+  );
   const [version, setVersion] = useState<{ id: string; version: number }>();
   const [saveFault, setSaveFault] = useState<ApiProblem>();
+  // A save whose answer was lost is sent again as it was, until it is known how it ended; only then the next.
+  const lost = useRef<{ id: string; version: number; name: string; doc: PlanDocument }>(undefined);
   const draft = edit && edit.id === plan?.id ? edit.doc : plan?.document;
 
   const setTicket = useCallback((t: Ticket) => queries.setQueryData(ticketKey(t.job.id), t), [queries]);
   const reload = useCallback(() => {
+    if (plan) writeDraft(`plan.${plan.id}`, undefined);
+    lost.current = undefined;
     setEdit(undefined);
     setVersion(undefined);
     setSaveFault(undefined);
     void queries.invalidateQueries({ queryKey: ticketKey(ticket.job.id) });
-  }, [queries, ticket.job.id]);
+  }, [queries, ticket.job.id, plan]);
 
   // A job with all its readings gets its first plan by itself.
   const first = useMutation({
@@ -206,8 +236,8 @@ export function useJobBench(ticket: Ticket): Bench {
     first.mutate({
       height_change_mm: 0,
       rear_change_mm: 0,
-      settle_mm: 9,
-      load_mm: 20,
+      settle_mm: 0,
+      load_mm: 0,
       fitted: [],
       aim,
       limit_mm: 3,
@@ -235,14 +265,19 @@ export function useJobBench(ticket: Ticket): Bench {
 
   // Saved by itself shortly after the last change; a refused save keeps the draft.
   const save = useMutation({
-    mutationFn: (p: { plan: Plan; doc: PlanDocument; version: number }) =>
-      take(
+    mutationFn: (p: { plan: Plan; doc: PlanDocument; version: number }) => {
+      const now = { id: p.plan.id, version: p.version, name: p.plan.name, doc: p.doc };
+      const send = lost.current?.id === p.plan.id ? lost.current : now;
+      lost.current = send;
+      return take(
         api.PUT('/api/v1/plans/{id}', {
-          params: { path: { id: p.plan.id } },
-          body: { version: p.version, name: p.plan.name, document: p.doc },
+          params: { path: { id: send.id } },
+          body: { version: send.version, name: send.name, document: send.doc },
         }),
-      ),
+      );
+    },
     onSuccess: (saved) => {
+      lost.current = undefined;
       setSaveFault(undefined);
       setVersion({ id: saved.id, version: saved.version });
       queries.setQueryData<Ticket>(
@@ -250,8 +285,20 @@ export function useJobBench(ticket: Ticket): Bench {
         (t) => t && { ...t, plans: t.plans.map((p) => (p.id === saved.id ? saved : p)) },
       );
     },
-    onError: (e) => setSaveFault(e instanceof ApiProblem ? e : undefined),
+    onError: (e) => {
+      // Refused is an answer; a lost one is not.
+      if (e instanceof ApiProblem && e.status > 0 && e.status < 500) lost.current = undefined;
+      setSaveFault(e instanceof ApiProblem ? e : undefined);
+    },
   });
+  const keepMine = useCallback(async () => {
+    // Saved over theirs, on purpose: from the version that stands now.
+    const now = await take(api.GET('/api/v1/jobs/{id}', { params: { path: { id: ticket.job.id } } }));
+    const theirs = now.plans.find((p) => p.id === plan?.id);
+    if (theirs) setVersion({ id: theirs.id, version: theirs.version });
+    setTicket(now);
+    setSaveFault(undefined);
+  }, [ticket.job.id, plan?.id, setTicket]);
   const dirty = !!(plan && draft && !same(draft, plan.document));
   useEffect(() => {
     if (!dirty || !plan || !draft || save.isPending || saveFault?.status === 409) return;
@@ -259,6 +306,15 @@ export function useJobBench(ticket: Ticket): Bench {
     const t = setTimeout(() => save.mutate({ plan, doc: draft, version: known }), saveFault ? 3000 : 500);
     return () => clearTimeout(t);
   }, [dirty, plan, draft, save, version, saveFault]);
+
+  // Kept in the browser while it is not saved.
+  useEffect(() => {
+    if (!plan) return;
+    writeDraft<PlanDraft>(
+      `plan.${plan.id}`,
+      dirty && draft ? { version: plan.version, doc: draft } : undefined,
+    );
+  }, [plan, dirty, draft]);
 
   const input = useMemo(() => (draft ? inputOf(ticket, draft) : undefined), [ticket, draft]);
   const { result, stale, fault } = usePredict(input);
@@ -282,5 +338,6 @@ export function useJobBench(ticket: Ticket): Bench {
     saveFault,
     pick,
     reload,
+    keepMine,
   };
 }

@@ -288,7 +288,8 @@ impl SolidAxleCorner {
             let q = a.turn.inverse() * (p - a.midpoint);
             a.midpoint + a.turn * Vec3::new(q.x, -q.y, q.z)
         };
-        let other = Axis { lower: mirrored(&axis.lower), upper: mirrored(&axis.upper), tie: mirrored(&axis.tie) };
+        let other =
+            Axis { lower: mirrored(&axis.lower), upper: mirrored(&axis.upper), tie: mirrored(&axis.tie) };
         let own = if on_left { &axis } else { &other };
         let turn = newton(|t| (swung(&own.lower, &own.direction(), &at, t) - chassis).norm() - length)?;
         let turn = match self.tie {
@@ -389,7 +390,8 @@ impl SolidAxleCorner {
     /// outboard, `back_deg` rearward. The knuckle goes with it, steering arm included, about the lower joint.
     pub(crate) fn offset_upper_joint(&mut self, out_deg: f64, back_deg: f64) {
         let Some(k) = self.kingpin else { return };
-        let moved = (k / k.z + Vec3::new(-back_deg.to_radians().tan(), out_deg.to_radians().tan(), 0.0)).normalize();
+        let moved =
+            (k / k.z + Vec3::new(-back_deg.to_radians().tan(), out_deg.to_radians().tan(), 0.0)).normalize();
         let Some(turn) = Rotation3::rotation_between(&k, &moved) else { return };
         let lower = self.half - self.spin * KINGPIN_INSET - k * KINGPIN_HALF;
         let about = |p: &Vec3| lower + turn * (p - lower);

@@ -210,10 +210,10 @@ mod tests {
                 r#"{{"name":"a","kind":"thread","link":"{link}","pitch_mm":1.5,"ends":1,"turns":[-4,4]}}"#
             ))
         };
-        let bolt = adjuster(r#"{"name":"a","kind":"cam_bolt","amplitude_deg":1.75,"min_deg":-90,"max_deg":90}"#);
+        let bolt =
+            adjuster(r#"{"name":"a","kind":"cam_bolt","amplitude_deg":1.75,"min_deg":-90,"max_deg":90}"#);
         let sleeve = adjuster(r#"{"name":"a","kind":"sleeve","amount_deg":1,"positions":12}"#);
-        let slot =
-            adjuster(r#"{"name":"a","kind":"tilt","camber_deg":[-2,0.5],"toe_per_camber":0.3}"#);
+        let slot = adjuster(r#"{"name":"a","kind":"tilt","camber_deg":[-2,0.5],"toe_per_camber":0.3}"#);
         for (id, a, field) in [
             ("half_ton_front", cam("upper_frnt"), Some("adjusters.0.point")),
             ("half_ton_front", cam("upper_front"), None),
@@ -230,7 +230,7 @@ mod tests {
             ("ev_multilink_rear", thread("camber_lnk"), Some("adjusters.0.link")),
             ("semi_trailing_rear", thread("tie"), Some("adjusters.0.link")),
         ] {
-            let found = adjusters_not_there(&[a.clone()], &points(id));
+            let found = adjusters_not_there(std::slice::from_ref(&a), &points(id));
             assert_eq!(found.first().map(|p| p.field.as_str()), field, "{id} {a:?}");
         }
     }
@@ -242,7 +242,10 @@ mod tests {
         assert_eq!(edits_not_there(&[pair(0.0)], &p)[0].field, "edits.0.rear_mm");
         assert!(edits_not_there(&[pair(3.0)], &p).is_empty());
         let spacer = Edit::ShiftKnucklePoint { point: JointPoint::Upper, by: [0.0; 3] };
-        assert_eq!(edits_not_there(&[spacer.clone()], &points("compact_strut_front"))[0].field, "edits.0.point");
+        assert_eq!(
+            edits_not_there(std::slice::from_ref(&spacer), &points("compact_strut_front"))[0].field,
+            "edits.0.point"
+        );
         assert!(edits_not_there(&[spacer], &points("half_ton_front")).is_empty());
     }
 

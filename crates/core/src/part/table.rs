@@ -65,28 +65,31 @@ pub fn parts_to_csv(parts: &[Part]) -> Result<String, Problem> {
     w.write_record(COLUMNS).map_err(|e| bad(&e))?;
     for p in parts {
         let group = words(std::slice::from_ref(&p.group));
-        w.write_record([
-            p.id.clone(),
-            p.name.clone(),
-            p.summary.clone(),
-            group,
-            words(&p.fits.layouts),
-            words(&p.fits.axles),
-            p.fits.replaces.clone(),
-            json(&p.edits),
-            json(&p.adjusters),
-            p.sizes.as_ref().map(json).unwrap_or_default(),
-            json(&p.limits),
-            texts(&p.requires),
-            texts(&p.provides),
-            texts(&p.conflicts),
-            p.side_effect.clone(),
-            p.labour_minutes.to_string(),
-            p.cost.to_string(),
-            words(&p.rules),
-            p.access.clone(),
-            texts(&p.cautions),
-        ].map(|c| guarded(&c)))
+        w.write_record(
+            [
+                p.id.clone(),
+                p.name.clone(),
+                p.summary.clone(),
+                group,
+                words(&p.fits.layouts),
+                words(&p.fits.axles),
+                p.fits.replaces.clone(),
+                json(&p.edits),
+                json(&p.adjusters),
+                p.sizes.as_ref().map(json).unwrap_or_default(),
+                json(&p.limits),
+                texts(&p.requires),
+                texts(&p.provides),
+                texts(&p.conflicts),
+                p.side_effect.clone(),
+                p.labour_minutes.to_string(),
+                p.cost.to_string(),
+                words(&p.rules),
+                p.access.clone(),
+                texts(&p.cautions),
+            ]
+            .map(|c| guarded(&c)),
+        )
         .map_err(|e| bad(&e))?;
     }
     String::from_utf8(w.into_inner().map_err(|e| bad(&e))?).map_err(|e| bad(&e))

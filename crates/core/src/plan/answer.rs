@@ -317,7 +317,9 @@ impl Work<'_> {
             let b = self.bench(i, fitted);
             b.angles(&b.start()).err()
         };
-        stands(0).or_else(|| stands(1)).unwrap_or_else(|| Unreachable::at(Loop::NoSetting, self.bench(0, fitted).travel_mm))
+        stands(0)
+            .or_else(|| stands(1))
+            .unwrap_or_else(|| Unreachable::at(Loop::NoSetting, self.bench(0, fitted).travel_mm))
     }
 
     fn side_plan(

@@ -126,7 +126,8 @@ fn live_axle(benches: &[Bench; 2], t: &Target, cross: (f64, f64)) -> Option<[Sol
             })
             .sum();
         let pair = together(l, r, cross);
-        let touched = shared.iter().zip(pick).filter(|(i, p)| is_moved(&benches[0].adjusters[**i], **p)).count();
+        let touched =
+            shared.iter().zip(pick).filter(|(i, p)| is_moved(&benches[0].adjusters[**i], **p)).count();
         let score = Score { knobs: pair.knobs + touched as u32, movement: pair.movement + moved, ..pair };
         Some((score, [l.clone(), r.clone()]))
     };
@@ -247,7 +248,11 @@ fn recentre(bench: &Bench, i: usize, positions: &[f64]) -> f64 {
         p[i] = v;
         let Corner::Axle(c) = bench.set(&p) else { return None };
         let pose = c.axle_pose(bench.travel_mm, 0.0).ok()?;
-        if drag { c.drag_link_turn(&pose).map(f64::to_degrees) } else { Some(pose.midpoint.y - bench.centre_mm) }
+        if drag {
+            c.drag_link_turn(&pose).map(f64::to_degrees)
+        } else {
+            Some(pose.midpoint.y - bench.centre_mm)
+        }
     };
     // What a tape or the driver cannot tell is left.
     let readable = if drag { READABLE_WHEEL_DEG } else { READABLE_SHIFT_MM };

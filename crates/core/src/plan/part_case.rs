@@ -68,13 +68,15 @@ impl PartCase {
             out.push(Problem::new("format", format!("\"{}\"", self.format), "\"bold-stance.part/1\""));
         }
         out.extend(
-            self.geometry.problems().into_iter().map(|p| {
-                Problem::new(format!("geometry.{}", p.field), p.wrong, p.right)
-            }),
+            self.geometry
+                .problems()
+                .into_iter()
+                .map(|p| Problem::new(format!("geometry.{}", p.field), p.wrong, p.right)),
         );
         out.extend(in_range("height_change_mm", self.height_change_mm, -400.0, 400.0, "mm").err());
         if self.part.is_some() == self.adjuster.is_some() {
-            let wrong = if self.part.is_some() { "a part and an adjuster" } else { "neither part nor adjuster" };
+            let wrong =
+                if self.part.is_some() { "a part and an adjuster" } else { "neither part nor adjuster" };
             out.push(Problem::new("part", wrong, "one of the two"));
         }
         out
@@ -133,7 +135,9 @@ impl PartCase {
                     Err(Problem::new("size", "this part comes in one size", "no size"))
                 }
                 Some(p) => Ok(p),
-                None => Err(Problem::new("part", format!("\"{id}\" does not fit this axle"), "a part that fits")),
+                None => {
+                    Err(Problem::new("part", format!("\"{id}\" does not fit this axle"), "a part that fits"))
+                }
             };
         };
         if family.is_empty() {
@@ -166,7 +170,8 @@ pub fn run_part(case: &PartCase) -> Result<PartResult, SettingsError> {
     let corner = Corner::of(g, Side::Left);
     let no_answer = |e: crate::linkage::Unreachable| SettingsError::NoAnswer(e.to_string());
     let (from, to) = (corner.edited(&change.before), corner.edited(&change.after));
-    let (before, after) = (from.wheel(travel, 0.0).map_err(no_answer)?, to.wheel(travel, 0.0).map_err(no_answer)?);
+    let (before, after) =
+        (from.wheel(travel, 0.0).map_err(no_answer)?, to.wheel(travel, 0.0).map_err(no_answer)?);
     let pose = to.pose(travel, 0.0).map_err(no_answer)?;
     let steers = g.axle == Axle::Front;
     let steer = before.steer.zip(after.steer).filter(|_| steers);

@@ -180,7 +180,8 @@ fn clock(l: &Linear, t: &Target) -> (Vec<(usize, f64)>, [f64; 3]) {
         }
     }
     let by = sum(&at);
-    let places = l.clocked.iter().zip(&at).filter_map(|(c, n)| Some((c.which, c.places.get(*n)?.0))).collect();
+    let places =
+        l.clocked.iter().zip(&at).filter_map(|(c, n)| Some((c.which, c.places.get(*n)?.0))).collect();
     (places, by)
 }
 

@@ -76,12 +76,7 @@ pub struct SolvedSetting {
 
 impl SolvedSetting {
     pub(crate) fn score(&self) -> Score {
-        Score {
-            over: self.shortfall.sum(),
-            knobs: self.knobs,
-            centre: self.centre,
-            movement: self.movement,
-        }
+        Score { over: self.shortfall.sum(), knobs: self.knobs, centre: self.centre, movement: self.movement }
     }
 }
 

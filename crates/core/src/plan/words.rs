@@ -209,10 +209,8 @@ fn short(input: &PlanInput, left: &SidePlan, right: &SidePlan) -> (String, Strin
     };
     let (l, r) = (gaps(left), gaps(right));
     let order = [1usize, 0, 2];
-    let worst = order
-        .into_iter()
-        .max_by(|a, b| l[*a].1.max(r[*a].1).total_cmp(&l[*b].1.max(r[*b].1)))
-        .unwrap_or(0);
+    let worst =
+        order.into_iter().max_by(|a, b| l[*a].1.max(r[*a].1).total_cmp(&l[*b].1.max(r[*b].1))).unwrap_or(0);
     let (what, by) = (l[worst].0, l[worst].1.max(r[worst].1));
     let doubt = if l[worst].1 >= r[worst].1 { l[worst].2 } else { r[worst].2 };
     let side = match (l[worst].1 > 1e-6, r[worst].1 > 1e-6) {

@@ -25,7 +25,7 @@ pub use convert::{
 pub use entries::{Given, HALF_TURN, RawEntry, Repeats, parse_entries};
 pub use method::{CarFact, EntryInfo, EntryKind, Method, MethodInfo, shipped_methods};
 pub use picture::{Derived, Figure, Group, OrderItem, Picture, picture};
-pub use prepare::{Answers, PrepareItem, PrepareKind, Prepared, Widens, shipped_prepare};
+pub use prepare::{Answers, PrepareItem, PrepareKind, Prepared, Widens, answers_of_day, shipped_prepare};
 pub use quantity::{Place, Quantity, ReadAxle, ReadSide, Spot, Unit, Visit};
 pub use scene::{Change, ChangeKind, Expected, Scene, Seen, heights_of, taped_heights_of, toe_of};
 pub use suspicion::{Rule, Suspicion, stale_because, suspicions};

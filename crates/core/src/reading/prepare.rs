@@ -58,6 +58,9 @@ pub struct PrepareItem {
     /// What can hurt someone here.
     #[serde(default)]
     pub caution: Option<String>,
+    /// Whether an answer holds for the visits of a day: floor, load, tools; not what work on the car changes.
+    #[serde(default)]
+    pub holds_day: bool,
     /// `air`: only asked of a car with air levels.
     #[serde(default)]
     pub only: Option<String>,
@@ -81,6 +84,32 @@ pub fn shipped_prepare() -> Result<Vec<PrepareItem>, Problem> {
 
 /// Answers as typed, by item id.
 pub type Answers = BTreeMap<String, String>;
+
+/// How long the answers of a visit hold for the next ones, seconds: a working day.
+const DAY_S: i64 = 18 * 3600;
+
+/// What holds at a visit: of earlier visits of the day (when each was opened, s, and what was answered), oldest first,
+/// the items that hold for it; then the visit's own answers.
+#[must_use]
+pub fn answers_of_day<'a>(
+    earlier: impl Iterator<Item = (i64, &'a Answers)>,
+    own: &Answers,
+    at: i64,
+    items: &[PrepareItem],
+) -> Answers {
+    let holds = |id: &str| items.iter().any(|i| i.id == id && i.holds_day);
+    let mut out = Answers::new();
+    for (_, answers) in earlier.filter(|(opened, _)| (at - opened).abs() <= DAY_S) {
+        out.extend(
+            answers
+                .iter()
+                .filter(|(id, t)| holds(id) && !t.trim().is_empty())
+                .map(|(i, t)| (i.clone(), t.clone())),
+        );
+    }
+    out.extend(own.iter().filter(|(_, t)| !t.trim().is_empty()).map(|(i, t)| (i.clone(), t.clone())));
+    out
+}
 
 /// Answers understood.
 #[derive(Debug, Clone, Default, PartialEq)]
@@ -225,6 +254,22 @@ impl Prepared {
 #[cfg(test)]
 mod tests {
     use super::*;
+
+    #[test]
+    fn answers_of_the_day_hold_for_the_day_and_what_work_changes_does_not() {
+        let items = shipped_prepare().unwrap();
+        let a = |pairs: &[(&str, &str)]| -> Answers {
+            pairs.iter().map(|(k, v)| ((*k).to_owned(), (*v).to_owned())).collect()
+        };
+        let first = a(&[("floor_front", "0.6"), ("settled", "yes"), ("steering", "yes"), ("fuel", "20 l")]);
+        let own = a(&[("fuel", "0"), ("plates", "")]);
+        let now = 100_000;
+        let got = answers_of_day([(now - 7200, &first)].into_iter(), &own, now, &items);
+        assert_eq!(got, a(&[("floor_front", "0.6"), ("fuel", "0")]));
+        // The next week it is asked again.
+        let late = answers_of_day([(now - 7200, &first)].into_iter(), &own, now + 7 * 86_400, &items);
+        assert_eq!(late, a(&[("fuel", "0")]));
+    }
 
     fn answers(list: &[(&str, &str)]) -> Answers {
         list.iter().map(|(k, v)| ((*k).to_owned(), (*v).to_owned())).collect()

@@ -104,26 +104,29 @@ pub fn write_table(rows: &[Row]) -> Result<String, Problem> {
     w.write_record(COLUMNS).map_err(|e| bad(&e))?;
     for r in rows {
         let cell = |v: Option<f64>| v.map_or_else(String::new, |v| v.to_string());
-        w.write_record([
-            r.id.clone(),
-            word(&r.visit),
-            word(&r.place.axle),
-            word(&r.place.side),
-            word(&r.quantity),
-            word(&r.method),
-            typed_cell(&r.typed),
-            word(&r.unit),
-            cell(r.value.map(|v| v.0)),
-            cell(r.value.map(|v| v.1)),
-            json(&r.corrections),
-            json(&r.also),
-            word(&r.jack),
-            r.jacked_height.clone(),
-            cell(r.height_mm),
-            r.author.clone(),
-            r.taken_at.clone(),
-            r.replaces.clone(),
-        ].map(|c| guarded(&c)))
+        w.write_record(
+            [
+                r.id.clone(),
+                word(&r.visit),
+                word(&r.place.axle),
+                word(&r.place.side),
+                word(&r.quantity),
+                word(&r.method),
+                typed_cell(&r.typed),
+                word(&r.unit),
+                cell(r.value.map(|v| v.0)),
+                cell(r.value.map(|v| v.1)),
+                json(&r.corrections),
+                json(&r.also),
+                word(&r.jack),
+                r.jacked_height.clone(),
+                cell(r.height_mm),
+                r.author.clone(),
+                r.taken_at.clone(),
+                r.replaces.clone(),
+            ]
+            .map(|c| guarded(&c)),
+        )
         .map_err(|e| bad(&e))?;
     }
     let bytes = w.into_inner().map_err(|e| bad(&e))?;

@@ -103,10 +103,8 @@ fn axle_moves(result: &PlanResult, toe: bool) -> Option<String> {
 }
 
 fn said<'a>(lines: impl Iterator<Item = &'a SettingLine>) -> String {
-    let said: Vec<String> = lines
-        .filter(|l| l.moves())
-        .map(|l| format!("{} {}", l.name.to_lowercase(), l.words))
-        .collect();
+    let said: Vec<String> =
+        lines.filter(|l| l.moves()).map(|l| format!("{} {}", l.name.to_lowercase(), l.words)).collect();
     if said.is_empty() { "leave".into() } else { said.join(", ") }
 }
 
@@ -129,18 +127,13 @@ fn orders(result: &PlanResult, toe: bool) -> String {
 #[must_use]
 pub fn sheet(input: &PlanInput, result: &PlanResult, fitted: &[Part]) -> Vec<SheetStep> {
     let turned = |toe: bool| {
-        [&result.left, &result.right]
-            .iter()
-            .flat_map(|s| &s.setting)
-            .any(|l| l.sets_toe == toe && l.moves())
+        [&result.left, &result.right].iter().flat_map(|s| &s.setting).any(|l| l.sets_toe == toe && l.moves())
     };
     let heights = input.height_change_mm != 0.0 || input.trim_mm != [0.0; 2];
     let (cams, rods) = (turned(false), turned(true));
     let mut out = Vec::new();
-    let foul: Vec<String> = fouls(result)
-        .into_iter()
-        .filter_map(|f| Some(format!("{}: {}", f.side?.word(), f.what?)))
-        .collect();
+    let foul: Vec<String> =
+        fouls(result).into_iter().filter_map(|f| Some(format!("{}: {}", f.side?.word(), f.what?))).collect();
     if !foul.is_empty() {
         out.push(gate(
             "fouls",

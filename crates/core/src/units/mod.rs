@@ -98,7 +98,9 @@ pub fn both_readings(text: &str) -> Option<(f64, f64)> {
 pub fn parse_number(field: &str, text: &str) -> Result<f64, Problem> {
     let t = plain(text);
     let (sign, body) = signed(&t);
-    decimal(body).map(|v| sign * v).ok_or_else(|| unreadable(field, text, "a plain number such as 38600 or 12.5"))
+    decimal(body)
+        .map(|v| sign * v)
+        .ok_or_else(|| unreadable(field, text, "a plain number such as 38600 or 12.5"))
 }
 
 /// Whole and fraction, e.g. `37 13/16`, `37-13/16`, `13/16`, `37½`, `2.25`; unsigned.
@@ -142,7 +144,8 @@ fn signed(text: &str) -> (f64, &str) {
 
 fn unreadable(field: &str, text: &str, right: &str) -> Problem {
     let shown: String = text.chars().take(24).collect();
-    let number: String = plain(text).chars().take_while(|c| c.is_ascii_digit() || "-+,".contains(*c)).collect();
+    let number: String =
+        plain(text).chars().take_while(|c| c.is_ascii_digit() || "-+,".contains(*c)).collect();
     if let Some((point, whole)) = both_readings(&number) {
         return Problem::new(
             field,

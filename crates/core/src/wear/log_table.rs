@@ -2,8 +2,8 @@
 
 use super::log::{LogEntry, LoggedTyre, TreadLog, TyrePlace};
 use crate::csv_text::{guarded, table_text, unguarded};
-use crate::units::{both_readings, parse_number};
 use crate::problem::{Problem, in_range};
+use crate::units::{both_readings, parse_number};
 
 const COLUMNS: [&str; 10] = [
     "mark",

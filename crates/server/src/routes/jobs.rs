@@ -242,7 +242,7 @@ pub async fn ticket(state: &AppState, tx: &mut Tx, id: Uuid) -> Result<Ticket, A
     let done = done::of_job(tx, id).await?;
     let open = visit::of_job(tx, id).await?;
     let (visits, base, rear_base, rear_read) = {
-        let bench = JobBench::of(state, &vehicle.facts, &readings, &done)?;
+        let bench = JobBench::of(state, &vehicle.facts, &readings, &done, &open)?;
         let aim = state.aims.first().cloned();
         (
             bench.views(&open),

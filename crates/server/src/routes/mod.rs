@@ -66,9 +66,9 @@ fn zero_byte(bytes: &[u8]) -> Option<Problem> {
             serde_json::Value::Array(a) => {
                 a.iter().enumerate().find_map(|(i, v)| find(v, &under(&i.to_string())))
             }
-            serde_json::Value::Object(o) => o.iter().find_map(|(k, v)| {
-                if k.contains('\0') { Some(under("name")) } else { find(v, &under(k)) }
-            }),
+            serde_json::Value::Object(o) => o
+                .iter()
+                .find_map(|(k, v)| if k.contains('\0') { Some(under("name")) } else { find(v, &under(k)) }),
             _ => None,
         }
     }

@@ -202,13 +202,16 @@ pub async fn remove(
 }
 
 /// Readings that a gate of the front axle takes at its visit; those taken before `after` are stale.
-fn gate_sides(readings: &[Reading], seen: &[Seen], visit: Visit, after: Option<DateTime<Utc>>) -> [GateSide; 2] {
+fn gate_sides(
+    readings: &[Reading],
+    seen: &[Seen],
+    visit: Visit,
+    after: Option<DateTime<Utc>>,
+) -> [GateSide; 2] {
     Side::BOTH.map(|side| {
         let at = |q| reading::standing(readings, visit, q, Place::wheel(Axle::Front, side));
         let stale = |t: DateTime<Utc>| after.is_some_and(|a| t < a);
-        let of = |q| {
-            at(q).map(|r| GateRead { value: r.value, sigma: r.sigma, stale: stale(r.taken_at) })
-        };
+        let of = |q| at(q).map(|r| GateRead { value: r.value, sigma: r.sigma, stale: stale(r.taken_at) });
         let toe = toe_of(seen, visit, Axle::Front, side).map(|(value, sigma, r)| GateRead {
             value,
             sigma,
@@ -235,7 +238,12 @@ fn visit_of(gate: &str) -> Option<Visit> {
 
 /// What the sheet says of a step now, checked: a step that is not on it, a gate without its readings, and one that is off
 /// without a reason are refused.
-async fn looked_at(state: &AppState, t: &jobs::Ticket, p: &Plan, m: &MarkStep) -> Result<DoneRecord, ApiError> {
+async fn looked_at(
+    state: &AppState,
+    t: &jobs::Ticket,
+    p: &Plan,
+    m: &MarkStep,
+) -> Result<DoneRecord, ApiError> {
     let base = t.base.clone().ok_or_else(|| {
         Problem::new("step", "nothing to set yet: readings are missing", "the readings the plan waits for")
     })?;
@@ -253,7 +261,9 @@ async fn looked_at(state: &AppState, t: &jobs::Ticket, p: &Plan, m: &MarkStep) -
     let known = |s: &&SheetStep| s.id == step && tick.is_none_or(|t| s.ticks.iter().any(|x| x == t));
     let Some((at, now)) = steps.iter().enumerate().find(|(_, s)| known(s)) else {
         let right: Vec<&str> = steps.iter().map(|s| s.id.as_str()).collect();
-        return Err(Problem::new("step", format!("no step \"{}\" on this sheet", m.step), right.join(", ")).into());
+        return Err(
+            Problem::new("step", format!("no step \"{}\" on this sheet", m.step), right.join(", ")).into()
+        );
     };
     if tick.is_some() {
         return Ok(DoneRecord::default());
@@ -265,8 +275,22 @@ async fn looked_at(state: &AppState, t: &jobs::Ticket, p: &Plan, m: &MarkStep) -
         let last = work.filter_map(|s| done(&s.id)).map(|d| d.done_at).max();
         let seen: Vec<Seen> = t.readings.iter().map(Reading::seen).collect();
         let sides = visit_of(step).map(|v| gate_sides(&t.readings, &seen, v, last)).unwrap_or_default();
-        let mut shut: Vec<String> =
-            now.ticks.iter().filter(|x| done(&format!("{step}/{x}")).is_none()).cloned().collect();
+        // Rolled and bounced may have been said in the prepare list of the visit as well.
+        let held = visit_of(step).and_then(|v| t.visits.iter().find(|x| x.kind == v)).map(|v| &v.holding);
+        let said = |tick: &str| {
+            let item = match tick {
+                "Roll 3 m" | "Bounce three times" => "settled",
+                "Steering wheel straight" => "steering",
+                _ => return false,
+            };
+            held.is_some_and(|h| h.get(item).is_some_and(|a| a == "yes"))
+        };
+        let mut shut: Vec<String> = now
+            .ticks
+            .iter()
+            .filter(|x| done(&format!("{step}/{x}")).is_none() && !said(x))
+            .cloned()
+            .collect();
         for q in &now.needs {
             for (i, side) in Side::BOTH.into_iter().enumerate() {
                 if sides[i].of(*q).is_none() {
@@ -275,14 +299,29 @@ async fn looked_at(state: &AppState, t: &jobs::Ticket, p: &Plan, m: &MarkStep) -
             }
         }
         if !shut.is_empty() {
-            return Err(Problem::new("step", format!("the gate is shut: {}", shut.join(", ")), "all of them").into());
+            return Err(Problem::new(
+                "step",
+                format!("the gate is shut: {}", shut.join(", ")),
+                "all of them",
+            )
+            .into());
         }
-        record.off = if step == "fouls" { fouls(&result) } else { judge_gate(&input, &result, &now.needs, &sides) };
+        record.off =
+            if step == "fouls" { fouls(&result) } else { judge_gate(&input, &result, &now.needs, &sides) };
         let reason = m.reason.as_deref().map(str::trim).unwrap_or_default();
         let n = reason.chars().count();
         if !record.off.is_empty() && !(3..=300).contains(&n) {
-            let wrong = if n > 300 { "longer than 300 characters" } else { "something is off and no reason was given" };
-            return Err(Problem::new("reason", wrong, "read again, plan again, or why it goes on, in a few words").into());
+            let wrong = if n > 300 {
+                "longer than 300 characters"
+            } else {
+                "something is off and no reason was given"
+            };
+            return Err(Problem::new(
+                "reason",
+                wrong,
+                "read again, plan again, or why it goes on, in a few words",
+            )
+            .into());
         }
         record.reason = (!record.off.is_empty()).then(|| reason.to_owned());
     }
@@ -314,7 +353,9 @@ pub async fn mark(
     } else if was_done {
         done::mark(&mut tx, state.shop.id, *id, &m.step, None, AUTHOR).await?;
     } else {
-        return Err(Problem::new("step", format!("\"{}\" was not done", m.step), "a step that was done").into());
+        return Err(
+            Problem::new("step", format!("\"{}\" was not done", m.step), "a step that was done").into()
+        );
     }
     let detail = serde_json::json!({"step": m.step, "done": m.done, "reason": m.reason});
     event::record(&mut tx, state.shop.id, Some(p.job_id), AUTHOR, "step", detail).await?;

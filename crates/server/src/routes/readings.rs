@@ -118,12 +118,13 @@ pub async fn preview(
 ) -> Result<HttpResponse, ApiError> {
     let mut tx = state.store.tx(state.shop.id).await?;
     let t = jobs::ticket(&state, &mut tx, *id).await?;
-    let mut bench = JobBench::of(&state, &t.vehicle.facts, &t.readings, &t.done)?;
+    let open = visit::of_job(&mut tx, *id).await?;
+    let mut bench = JobBench::of(&state, &t.vehicle.facts, &t.readings, &t.done, &open)?;
     let asked = r.asked();
-    let worked = bench.take(&asked, &t.visits, aim(&state, &t))?;
+    let worked = bench.take(&asked, aim(&state, &t))?;
     let candidate = asked.stored(r.id, worked.clone(), AUTHOR, Utc::now());
     bench.seen.push(candidate.seen());
-    let prepared = bench.prepared_at(&t.visits, r.visit);
+    let prepared = bench.prepared_at(r.visit);
     let (suspicions, expected) = bench.scene(r.visit, &prepared, |s| {
         let own = r.id.to_string();
         let mut odd = suspicions(s, &state.methods);
@@ -147,11 +148,11 @@ pub async fn keep(
     job::hold(tx, id).await?;
     let mut t = jobs::ticket(state, tx, id).await?;
     for (i, r) in list.iter().enumerate() {
-        let bench = JobBench::of(state, &t.vehicle.facts, &t.readings, &t.done)?;
+        let open = visit::of_job(tx, id).await?;
+        let bench = JobBench::of(state, &t.vehicle.facts, &t.readings, &t.done, &open)?;
         let asked = r.asked();
-        let taken = bench
-            .take(&asked, &t.visits, aim(state, &t))
-            .map_err(|p| ApiError::from(p).under(list.len() > 1, i))?;
+        let taken =
+            bench.take(&asked, aim(state, &t)).map_err(|p| ApiError::from(p).under(list.len() > 1, i))?;
         let new = asked.stored(r.id, taken, AUTHOR, Utc::now());
         visit::open(tx, state.shop.id, id, r.visit, AUTHOR).await?;
         if let Some(other) = reading::job_of(tx, r.id).await?

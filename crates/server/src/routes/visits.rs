@@ -153,7 +153,8 @@ pub async fn import(
     };
     job::hold(&mut tx, *id).await?;
     let t = jobs::ticket(&state, &mut tx, *id).await?;
-    let bench = JobBench::of(&state, &t.vehicle.facts, &t.readings, &t.done)?;
+    let opened = visit::of_job(&mut tx, *id).await?;
+    let bench = JobBench::of(&state, &t.vehicle.facts, &t.readings, &t.done, &opened)?;
     let mut ids: HashMap<String, Uuid> = HashMap::new();
     let mut new = 0;
     for (i, r) in rows.iter().enumerate() {
@@ -180,7 +181,7 @@ pub async fn import(
         if let Some(p) = odd_time(&at("taken_at"), taken_at, Utc::now()) {
             return Err(p.into());
         }
-        let stored = stored(&t, &bench, r, own, taken_at).map_err(|list| {
+        let stored = stored(&bench, r, own, taken_at).map_err(|list| {
             list.into_iter().map(|p| Problem { field: at(&p.field), ..p }).collect::<Vec<_>>()
         })?;
         let replaces = ids.get(&r.replaces).copied().filter(|_| !r.replaces.is_empty());
@@ -215,19 +216,21 @@ fn odd_time(field: &str, t: DateTime<Utc>, now: DateTime<Utc>) -> Option<Problem
         };
         return Some(Problem::new(field, wrong, "a time that has been, or empty for now; or set the clock"));
     }
-    (t.year() < FIRST_YEAR).then(|| Problem::new(field, format!("the year {}", t.year()), "a time that has been"))
+    (t.year() < FIRST_YEAR)
+        .then(|| Problem::new(field, format!("the year {}", t.year()), "a time that has been"))
 }
 
 /// A value in the table against what was typed, both without corrections. A sweep is solved on the car it was read on, so
 /// it may differ more.
 fn contradicts(r: &Row, value: f64, worked: &Taken) -> Option<Problem> {
-    let plain = |v: f64, list: &[Correction]| {
-        v - list.iter().filter(|c| c.applied).map(|c| c.amount).sum::<f64>()
-    };
+    let plain =
+        |v: f64, list: &[Correction]| v - list.iter().filter(|c| c.applied).map(|c| c.amount).sum::<f64>();
     let (said, typed) = (plain(value, &r.corrections), plain(worked.value, &worked.corrections));
     let least = match r.quantity {
         Quantity::Caster => 1.0,
-        Quantity::Camber | Quantity::Toe | Quantity::TotalToe | Quantity::Thrust | Quantity::FloorSlope => 0.05,
+        Quantity::Camber | Quantity::Toe | Quantity::TotalToe | Quantity::Thrust | Quantity::FloorSlope => {
+            0.05
+        }
         _ => 0.6,
     };
     let apart = (said - typed).abs();
@@ -241,13 +244,7 @@ fn contradicts(r: &Row, value: f64, worked: &Taken) -> Option<Problem> {
 }
 
 /// A row as it is stored: as exported, or worked out from what was typed when it names no value.
-fn stored(
-    t: &jobs::Ticket,
-    bench: &JobBench<'_>,
-    r: &Row,
-    id: Uuid,
-    taken_at: DateTime<Utc>,
-) -> Result<Reading, Vec<Problem>> {
+fn stored(bench: &JobBench<'_>, r: &Row, id: Uuid, taken_at: DateTime<Utc>) -> Result<Reading, Vec<Problem>> {
     let author = if r.author.is_empty() { AUTHOR } else { &r.author };
     let asked = Asked {
         visit: r.visit,
@@ -258,7 +255,7 @@ fn stored(
         jack: r.jack,
         jacked_height: &r.jacked_height,
     };
-    let worked = bench.take(&asked, &t.visits, None)?;
+    let worked = bench.take(&asked, None)?;
     let taken = match r.value {
         None => worked,
         Some((value, _)) if contradicts(r, value, &worked).is_some() => {

@@ -2,6 +2,7 @@
 import { useMutation } from '@tanstack/react-query';
 import { Link, useNavigate } from 'react-router';
 import { api, ApiProblem, take, type VehicleFacts } from '../../api/client';
+import { writeDraft } from '../../shell/drafts';
 import { useBench } from '../../shell/ticket';
 import { VehicleForm } from './VehicleForm';
 
@@ -17,6 +18,7 @@ export default function Arrive() {
         }),
       ),
     onSuccess: (t) => {
+      writeDraft(`vehicle.${ticket.job.id}`, undefined);
       setTicket(t);
       void navigate(`../${t.missing.length ? 'read' : 'plan'}${window.location.search}`);
     },
@@ -24,6 +26,7 @@ export default function Arrive() {
   return (
     <VehicleForm
       key={ticket.vehicle.version}
+      draftKey={`vehicle.${ticket.job.id}`}
       start={ticket.vehicle.facts}
       fault={save.error instanceof ApiProblem ? save.error : undefined}
       busy={save.isPending}

@@ -1,4 +1,5 @@
 // One axle: choose what is seen under the car, tape it, or survey it point by point.
+import { readNumber } from '../../units/number';
 import { useQuery } from '@tanstack/react-query';
 import { Fragment, useEffect, useMemo, useRef, useState } from 'react';
 import { api, take, type Geometry, type GeometryLook, type Problem, type Schemas } from '../../api/client';
@@ -37,10 +38,7 @@ interface Props {
   hot: (path: string | undefined) => void;
 }
 
-const decimal = (t: string) => {
-  const s = t.trim().replace('−', '-').replace(',', '.').replace(/°$/, '');
-  return /^[+-]?\d{1,6}(\.\d{1,6})?$/.test(s) ? Number(s) : undefined;
-};
+const decimal = (t: string) => readNumber(t.trim().replace(/°$/, ''));
 
 export function AxleEditor(p: Props) {
   const shapes = useArchetypes();

@@ -5,6 +5,7 @@ import { useMemo, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import { api, ApiProblem, take, type VehicleFacts } from '../../api/client';
 import { Glyph, Logo } from '../../shell/glyphs';
+import { writeDraft } from '../../shell/drafts';
 import { useSettings } from '../../shell/settings';
 import { useShop } from '../../shell/ticket';
 import { useArchetypes } from './AxleEditor';
@@ -26,7 +27,10 @@ export default function NewArrival() {
           body: { vehicle, job: { complaint, bay: bay.trim() && !bayBad ? Number(bay) : null } },
         }),
       ),
-    onSuccess: (t) => navigate(`/job/${t.job.id}/read`),
+    onSuccess: (t) => {
+      writeDraft('vehicle.new', undefined);
+      void navigate(`/job/${t.job.id}/read`);
+    },
   });
   const data = shop.data;
   const geometry = shapes.data?.[0]?.geometry;
@@ -105,6 +109,7 @@ export default function NewArrival() {
           busy={make.isPending}
           action="Take it in"
           fresh
+          draftKey="vehicle.new"
           done={(f) => !bayBad && make.mutate(f)}
           head={
             <>

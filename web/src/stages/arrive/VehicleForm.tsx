@@ -1,10 +1,12 @@
 // Vehicle facts, both axles, and the drawings that follow every keystroke.
+import { numberProblem, readNumber } from '../../units/number';
 import { Button, MenuItem, TextField } from '@mui/material';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { ApiProblem, type Geometry, type VehicleFacts } from '../../api/client';
 import { Glyph } from '../../shell/glyphs';
 import { useSettings } from '../../shell/settings';
 import { useShop } from '../../shell/ticket';
+import { readDraft, writeDraft } from '../../shell/drafts';
 import { MM_PER_INCH, num } from '../../units/print';
 import { readLength } from '../plan/HeightBench';
 import { AxleEditor, type Mode, type Via } from './AxleEditor';
@@ -87,6 +89,8 @@ interface Props {
   extra?: React.ReactNode;
   /** A car nobody has looked under yet. */
   fresh?: boolean;
+  /** Under which what is typed is kept in the browser until it is saved. */
+  draftKey: string;
 }
 
 type Texts = Record<string, string>;
@@ -103,10 +107,7 @@ function textsOf(f: VehicleFacts, unit: 'mm' | 'in'): Texts {
   return t;
 }
 
-const number = (t: string) =>
-  /^[+-]?\d{1,6}([.,]\d{1,6})?$/.test(t.trim().replace('−', '-'))
-    ? Number(t.trim().replace('−', '-').replace(',', '.'))
-    : undefined;
+const number = readNumber;
 
 interface Axles {
   front: Geometry;
@@ -123,15 +124,22 @@ function read(
   unit: 'mm' | 'in',
 ) {
   const bad: Record<string, string> = {};
+  // What stands as it was shown is what it was, to the last digit, and what no field shows is not touched.
+  const shown = textsOf(start, unit);
+  const same = (k: string) => t[k] === shown[k];
+  const was = start as unknown as Record<string, number>;
   const len = (k: string) => {
+    if (same(k) && k in was) return was[k]!;
     const v = readLength(t[k] ?? '', unit);
     if (v === undefined || (t[k] ?? '').replace(/\D/g, '').length > 9)
       bad[k] = t[k]?.trim() ? 'cannot be read' : 'nothing was entered';
     return v ?? 0;
   };
   const nr = (k: string) => {
+    if (same(k) && k in was) return was[k]!;
     const v = number(t[k] ?? '');
-    if (v === undefined) bad[k] = t[k]?.trim() ? 'is not a number' : 'nothing was entered';
+    if (v === undefined)
+      bad[k] = t[k]?.trim() ? (numberProblem(t[k]!)?.wrong ?? 'is not a number') : 'nothing was entered';
     return v ?? 0;
   };
   const e = len('eccentricity_mm');
@@ -153,22 +161,46 @@ function read(
   const rec = facts as unknown as Record<string, unknown>;
   for (const [k] of lengths) rec[k] = len(k);
   for (const [k] of plainNumbers) rec[k] = nr(k);
-  // Cams in slots belong to a wishbone; another layout is set by its tie rods as built.
+  // Cams in slots are usual for a wishbone; another layout is set by its tie rods until told otherwise. Only another
+  // layout changes what can be turned; a typed throw is that of the cams that had the one shown.
+  const relaid = axles.front.layout !== start.geometry.layout;
   const cams = axles.front.layout === 'double_wishbone';
-  const built = cams && start.adjusters.every((a) => a.kind !== 'eccentric') ? usual : start.adjusters;
-  facts.adjusters = built
-    .filter((a) => cams || a.kind !== 'eccentric')
-    .map((a) => (a.kind === 'eccentric' ? { ...a, eccentricity_mm: e } : a));
+  const first = start.adjusters.find((a) => a.kind === 'eccentric');
+  const throwOf = (a: (typeof start.adjusters)[number]) =>
+    a.kind === 'eccentric' ? a.eccentricity_mm : undefined;
+  const built = relaid ? usual.filter((a) => cams || a.kind !== 'eccentric') : start.adjusters;
+  facts.adjusters = built.map((a) =>
+    a.kind === 'eccentric' &&
+    (relaid || (!same('eccentricity_mm') && throwOf(a) === (first && throwOf(first))))
+      ? { ...a, eccentricity_mm: e }
+      : a,
+  );
   return { facts, bad };
 }
 
-export function VehicleForm({ start, fault, busy, action, done, head, extra, fresh }: Props) {
+/** What was typed into the form and differs from what is saved, as it is kept in the browser until then. */
+interface Draft {
+  unit: 'mm' | 'in';
+  texts: Texts;
+  picks: Partial<VehicleFacts>;
+  axles?: Axles;
+}
+
+export function VehicleForm({ start, fault, busy, action, done, head, extra, fresh, draftKey }: Props) {
   const { unit } = useSettings();
   const shop = useShop();
   const usual = shop.data?.starter_adjusters ?? start.adjusters;
-  const [texts, setTexts] = useState<Texts>(() => textsOf(start, unit));
-  const [picks, setPicks] = useState<Partial<VehicleFacts>>({});
-  const [axles, setAxles] = useState<Axles>({ front: start.geometry, rear: start.rear_geometry ?? null });
+  const [kept] = useState(() => readDraft<Draft>(draftKey));
+  const [restored, setRestored] = useState(!!kept);
+  const own = (): Axles => ({ front: start.geometry, rear: start.rear_geometry ?? null });
+  const [texts, setTexts] = useState<Texts>(() => ({
+    ...textsOf(start, kept?.unit ?? unit),
+    ...kept?.texts,
+  }));
+  const [picks, setPicks] = useState<Partial<VehicleFacts>>(kept?.picks ?? {});
+  const [axles, setAxles] = useState<Axles>(() => kept?.axles ?? own());
+  // What a shape put there may be replaced by the next shape; what was typed may not.
+  const filled = useRef<Texts>({});
   const [axle, setAxle] = useState<AxleName>('front');
   const [modes, setModes] = useState<Record<AxleName, Mode>>({
     front: fresh ? 'shape' : 'points',
@@ -176,7 +208,7 @@ export function VehicleForm({ start, fault, busy, action, done, head, extra, fre
   });
   const [pointFaults, setPointFaults] = useState<Record<string, string>>({});
   const [hotPath, setHotPath] = useState<string>();
-  const shown = useRef(unit);
+  const shown = useRef(kept?.unit ?? unit);
   const { facts, bad } = useMemo(
     () => read(start, usual, texts, picks, axles, shown.current),
     [start, usual, texts, picks, axles],
@@ -192,6 +224,26 @@ export function VehicleForm({ start, fault, busy, action, done, head, extra, fre
       return Object.fromEntries(Object.keys(t).map((k) => [k, b[k] ? t[k]! : (fresh[k] ?? t[k]!)]));
     });
   }, [unit, start, usual, picks, axles]);
+  // Kept in the browser while it differs from what is saved: another stage, a reload or a dead server loses nothing.
+  useEffect(() => {
+    const plain = textsOf(start, shown.current);
+    const mine = Object.fromEntries(Object.entries(texts).filter(([k, t]) => t !== plain[k]));
+    const moved = JSON.stringify(axles) !== JSON.stringify(own());
+    const changed = Object.keys(mine).length > 0 || Object.keys(picks).length > 0 || moved;
+    writeDraft<Draft>(
+      draftKey,
+      changed ? { unit: shown.current, texts: mine, picks, ...(moved && { axles }) } : undefined,
+    );
+    // `own` is made of `start`.
+    // eslint-disable-next-line
+  }, [draftKey, start, texts, picks, axles]);
+  const leave = () => {
+    writeDraft(draftKey, undefined);
+    setTexts(textsOf(start, unit));
+    setPicks({});
+    setAxles(own());
+    setRestored(false);
+  };
   const looks = { front: useLook(axles.front), rear: useLook(axles.rear) };
   const set = (k: string, v: string) => setTexts((t) => ({ ...t, [k]: v }));
   const serverFault = (k: string) => fault?.at(k) ?? fault?.problems.find((p) => p.field.endsWith(k));
@@ -235,13 +287,19 @@ export function VehicleForm({ start, fault, busy, action, done, head, extra, fre
     const now = (picks[key] ?? start[key]) as string;
     const to = via === 'points' ? (now === 'archetype' ? 'taped' : now) : 'archetype';
     if (to !== now) setPicks((p) => ({ ...p, [key]: to }));
-    if (via !== 'points' && g && a === 'front')
-      setTexts((t) => ({
-        ...t,
-        track_front_mm: String(
-          Math.round(((2 * g.wheel.center[1]!) / (unit === 'mm' ? 1 : MM_PER_INCH)) * 100) / 100,
-        ),
-      }));
+    // The usual track of the shape, front and rear alike, until a track is typed.
+    if (via !== 'points' && g) {
+      const field = a === 'front' ? 'track_front_mm' : 'track_rear_mm';
+      const usual = String(
+        Math.round(((2 * g.wheel.center[1]!) / (unit === 'mm' ? 1 : MM_PER_INCH)) * 100) / 100,
+      );
+      setTexts((t) => {
+        const standing = filled.current[field] ?? (fresh ? textsOf(start, unit)[field] : undefined);
+        if (t[field] !== standing) return t;
+        filled.current = { ...filled.current, [field]: usual };
+        return { ...t, [field]: usual };
+      });
+    }
   };
   const allBad = { ...bad, ...pointFaults };
   const firstBad = Object.keys(allBad)[0];
@@ -267,6 +325,18 @@ export function VehicleForm({ start, fault, busy, action, done, head, extra, fre
         aria-label="Vehicle facts"
       >
         {head}
+        {restored && (
+          <p
+            className="small"
+            style={{ display: 'flex', gap: 8, alignItems: 'center', marginTop: 8 }}
+            role="status"
+          >
+            <Glyph name="stale" size={16} /> Typed before and not kept yet.
+            <button type="button" className="chip small" onClick={leave} data-testid="drop-draft">
+              Drop it
+            </button>
+          </p>
+        )}
         <div style={{ display: 'grid', gap: 12, marginTop: 14 }}>
           <TextField
             label="What the shop calls it"

@@ -1,4 +1,5 @@
 // Facts of the whole car as texts and back.
+import { readNumber } from '../../units/number';
 import type { Schemas } from '../../api/client';
 import { MM_PER_INCH } from '../../units/print';
 import { readLength } from '../plan/HeightBench';
@@ -95,6 +96,9 @@ export function carTexts(c: CarFacts, unit: 'mm' | 'in'): Texts {
 
 /** Facts from texts; what cannot be read lands in `bad` under `car.KEY`. */
 export function readCar(was: CarFacts, t: Texts, unit: 'mm' | 'in', bad: Record<string, string>): CarFacts {
+  // What stands as it was shown keeps its last digit; what no field shows (a payload's place across) is not touched.
+  const shown = carTexts(was, unit);
+  const same = (...keys: string[]) => keys.every((k) => (t[k] ?? '') === (shown[k] ?? ''));
   const value = (k: string): number | undefined => {
     const field = carFields.find((f) => f[0] === k);
     const text = (t[k] ?? '').trim();
@@ -102,13 +106,7 @@ export function readCar(was: CarFacts, t: Texts, unit: 'mm' | 'in', bad: Record<
       if (!field?.[4]) bad[`car.${k}`] = 'nothing was entered';
       return undefined;
     }
-    const plain = text.replace('−', '-').replace(',', '.');
-    const v =
-      field?.[2] === 'length'
-        ? readLength(text, unit)
-        : /^[+-]?\d{1,6}(\.\d{1,4})?$/.test(plain)
-          ? Number(plain)
-          : undefined;
+    const v = field?.[2] === 'length' ? readLength(text, unit) : readNumber(text);
     if (v === undefined) bad[`car.${k}`] = 'cannot be read';
     return v;
   };
@@ -122,6 +120,10 @@ export function readCar(was: CarFacts, t: Texts, unit: 'mm' | 'in', bad: Record<
   const rear = both('rear_rate', 'rear_ratio', 'the other spring figure');
   const payload = both('payload_kg', 'payload_x', 'the payload');
   const shaft = both('shaft_y', 'shaft_z', 'the shaft');
+  const plain = (k: string, now: number): number => {
+    const v = value(k);
+    return same(k) ? now : (v ?? now);
+  };
   const lines = (k: string) => (t[k] ?? '').split('\n').filter((l) => l.trim());
   const levels = lines('levels').flatMap((l) => {
     const m = /^(.+?)\s+(\S+)\s+(\S+)$/.exec(l.trim());
@@ -134,10 +136,7 @@ export function readCar(was: CarFacts, t: Texts, unit: 'mm' | 'in', bad: Record<
   });
   const turns = lines('turns').flatMap((l) => {
     const m = /^(\S+)\s+(\S+)$/.exec(l.trim());
-    const n =
-      m && /^[+−-]?\d{1,2}([.,]\d{1,3})?$/.test(m[1] ?? '')
-        ? Number(m[1]!.replace('−', '-').replace(',', '.'))
-        : undefined;
+    const n = m ? readNumber(m[1] ?? '') : undefined;
     const h = m && readLength(m[2] ?? '', unit);
     if (n === undefined || h === undefined || h === null) {
       bad['car.turns'] = `"${l.trim().slice(0, 24)}" cannot be read`;
@@ -147,19 +146,37 @@ export function readCar(was: CarFacts, t: Texts, unit: 'mm' | 'in', bad: Record<
   });
   return {
     ...was,
-    lock_deg: value('lock_deg') ?? was.lock_deg,
-    steering_ratio: value('steering_ratio') ?? was.steering_ratio,
-    cg_height_mm: value('cg_height_mm') ?? was.cg_height_mm,
-    brake_front_share: (value('brake_share') ?? was.brake_front_share * 100) / 100,
-    rear_load_n: value('rear_load_n') ?? was.rear_load_n,
-    rear_settle_mm: value('rear_settle_mm') ?? was.rear_settle_mm,
-    front_tyre_gain_mm: value('front_tyre_gain_mm') ?? was.front_tyre_gain_mm,
-    rear_tyre_gain_mm: value('rear_tyre_gain_mm') ?? was.rear_tyre_gain_mm,
-    front_spring: front ? { rate_n_mm: front[0], motion_ratio: front[1] } : null,
-    rear_spring: rear ? { rate_n_mm: rear[0], motion_ratio: rear[1] } : null,
-    payload: payload ? { mass_kg: payload[0], behind_front_axle_mm: payload[1], left_of_centre_mm: 0 } : null,
-    front_shaft_inner: shaft ? [0, shaft[0], shaft[1]] : null,
-    levels,
-    turns,
+    lock_deg: plain('lock_deg', was.lock_deg),
+    steering_ratio: plain('steering_ratio', was.steering_ratio),
+    cg_height_mm: plain('cg_height_mm', was.cg_height_mm),
+    brake_front_share: same('brake_share')
+      ? was.brake_front_share
+      : (value('brake_share') ?? was.brake_front_share * 100) / 100,
+    rear_load_n: plain('rear_load_n', was.rear_load_n),
+    rear_settle_mm: plain('rear_settle_mm', was.rear_settle_mm),
+    front_tyre_gain_mm: plain('front_tyre_gain_mm', was.front_tyre_gain_mm),
+    rear_tyre_gain_mm: plain('rear_tyre_gain_mm', was.rear_tyre_gain_mm),
+    front_spring: same('front_rate', 'front_ratio')
+      ? was.front_spring
+      : front
+        ? { ...was.front_spring, rate_n_mm: front[0], motion_ratio: front[1] }
+        : null,
+    rear_spring: same('rear_rate', 'rear_ratio')
+      ? was.rear_spring
+      : rear
+        ? { ...was.rear_spring, rate_n_mm: rear[0], motion_ratio: rear[1] }
+        : null,
+    payload: same('payload_kg', 'payload_x')
+      ? was.payload
+      : payload
+        ? { left_of_centre_mm: 0, ...was.payload, mass_kg: payload[0], behind_front_axle_mm: payload[1] }
+        : null,
+    front_shaft_inner: same('shaft_y', 'shaft_z')
+      ? was.front_shaft_inner
+      : shaft
+        ? [was.front_shaft_inner?.[0] ?? 0, shaft[0], shaft[1]]
+        : null,
+    levels: same('levels') ? was.levels : levels,
+    turns: same('turns') ? was.turns : turns,
   };
 }

@@ -1,7 +1,7 @@
 // Jobs home: the bays, what waits, and what is done.
 import { Button } from '@mui/material';
-import { useQuery } from '@tanstack/react-query';
-import { useState } from 'react';
+import { useInfiniteQuery } from '@tanstack/react-query';
+import { useEffect, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import { api, take, type JobLine } from '../../api/client';
 import { Car, Ground } from '../../shell/Car';
@@ -51,10 +51,34 @@ function next(j: JobLine): {
   };
 }
 
+const PAGE = 100;
+
+/** A value once it has stood still for a while. */
+function useDebounced<T>(value: T, ms: number): T {
+  const [now, setNow] = useState(value);
+  useEffect(() => {
+    const t = setTimeout(() => setNow(value), ms);
+    return () => clearTimeout(t);
+  }, [value, ms]);
+  return now;
+}
+
 export default function Jobs() {
   const shop = useShop();
-  const jobs = useQuery({ queryKey: ['jobs'], queryFn: () => take(api.GET('/api/v1/jobs')) });
   const [find, setFind] = useState('');
+  const asked = useDebounced(find.trim(), 250);
+  const jobs = useInfiniteQuery({
+    queryKey: ['jobs', asked],
+    queryFn: ({ pageParam }) =>
+      take(
+        api.GET('/api/v1/jobs', {
+          params: { query: { find: asked || null, before: pageParam ?? null, limit: PAGE } },
+        }),
+      ),
+    initialPageParam: undefined as number | undefined,
+    getNextPageParam: (last) => (last.length < PAGE ? undefined : last.at(-1)?.job.ticket),
+    placeholderData: (p) => p,
+  });
   const [keys, setKeys] = useState(false);
   const navigate = useNavigate();
   const s = useSettings();
@@ -63,9 +87,7 @@ export default function Jobs() {
     '?': () => setKeys(true),
     '/': () => document.getElementById('find')?.focus(),
   });
-  const all = (jobs.data ?? []).filter((j) =>
-    `${j.vehicle} ${ticketNo(j)} ${j.job.complaint}`.toLowerCase().includes(find.toLowerCase()),
-  );
+  const all = jobs.data?.pages.flat() ?? [];
   const bays = all.filter((j) => j.job.bay);
   const waiting = all.filter((j) => !j.job.bay);
   return (
@@ -196,7 +218,7 @@ export default function Jobs() {
         <section className="pane" aria-label="Waiting for a bay">
           <div style={{ display: 'flex', justifyContent: 'space-between', padding: '14px 18px 8px' }}>
             <h3>Waiting for a bay</h3>
-            <span className="small mut">oldest first</span>
+            <span className="small mut">newest first</span>
           </div>
           {waiting.map((j) => (
             <Link
@@ -236,6 +258,18 @@ export default function Jobs() {
               </span>
             </Link>
           ))}
+          {jobs.hasNextPage && (
+            <div style={{ padding: '10px 18px 16px' }}>
+              <Button
+                variant="outlined"
+                disabled={jobs.isFetchingNextPage}
+                onClick={() => void jobs.fetchNextPage()}
+                data-testid="more-jobs"
+              >
+                Show older tickets
+              </Button>
+            </div>
+          )}
           {jobs.data && !waiting.length && (
             <p style={{ padding: '10px 18px 20px' }} className="mut">
               Nobody waits.

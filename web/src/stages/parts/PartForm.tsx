@@ -7,7 +7,8 @@ import { Overlay } from '../../figures/Overlay';
 import { FieldError } from '../../shell/Fault';
 import { useSettings } from '../../shell/settings';
 import { angleChange } from '../../units/print';
-import { adjusters, edits, fresh, readNumber, readNumbers, type Part } from './kinds';
+import { readNumber } from '../../units/number';
+import { adjusters, edits, fresh, readNumbers, type Part } from './kinds';
 import { KindRow } from './Rows';
 
 type Shelf = Schemas['ShelfPart'];

@@ -2,7 +2,8 @@
 import { TextField } from '@mui/material';
 import { useState } from 'react';
 import type { Problem } from '../../api/client';
-import { readNumber, readNumbers, type Field, type KindInfo } from './kinds';
+import { readNumber } from '../../units/number';
+import { readNumbers, type Field, type KindInfo } from './kinds';
 
 type Entry = Record<string, unknown>;
 

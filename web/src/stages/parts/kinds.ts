@@ -1,4 +1,5 @@
 // What each kind of edit and adjuster has to say, for the form and for reading it back.
+import { readNumber } from '../../units/number';
 import type { Schemas } from '../../api/client';
 
 export type Edit = Schemas['Edit'];
@@ -82,7 +83,10 @@ export const edits: Record<Edit['kind'], KindInfo> = {
   },
   knuckle_tilt: {
     word: 'Knuckle turned in the strut clamp, or wheel on its hub',
-    fields: [num('camber_deg', 'Between knuckle and strut', '°', 0), num('toe_deg', 'Toe-in of a hub shim', '°', 0)],
+    fields: [
+      num('camber_deg', 'Between knuckle and strut', '°', 0),
+      num('toe_deg', 'Toe-in of a hub shim', '°', 0),
+    ],
   },
   offset_upper_joint: {
     word: 'Upper joint of a live axle offset',
@@ -176,12 +180,6 @@ export function fresh(kinds: Record<string, KindInfo>, kind: string): Record<str
     ...kinds[kind]!.fields.map((f) => [f.key, f.usual] as [string, unknown]),
   ]);
 }
-
-/** `-1,5` or `3` as a number; undefined when it is none. */
-export const readNumber = (t: string): number | undefined => {
-  const v = Number(t.trim().replace('−', '-').replace(',', '.'));
-  return t.trim() !== '' && Number.isFinite(v) ? v : undefined;
-};
 
 /** `1, 2, 3` as so many numbers; undefined when they are not. */
 export const readNumbers = (t: string, n?: number): number[] | undefined => {

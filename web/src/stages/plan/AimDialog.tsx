@@ -1,4 +1,5 @@
 // The aim: nine schools with their reasons, both sides of their disagreements, windows to edit, own aims to keep.
+import { readNumber } from '../../units/number';
 import { Button, Dialog, TextField } from '@mui/material';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
@@ -26,10 +27,7 @@ const judged: [Schemas['JudgedAt'], string][] = [
   ['loaded', 'loaded'],
 ];
 
-const plain = (t: string) =>
-  /^[+-]?\d{1,3}([.,]\d{1,4})?$/.test(t.trim().replace('−', '-'))
-    ? Number(t.trim().replace('−', '-').replace(',', '.'))
-    : undefined;
+const plain = readNumber;
 
 /** Whether an aim follows a view: every window and limit the view names is the aim's. */
 function holds(a: Aim, c: Schemas['Choice']): boolean {
@@ -58,6 +56,7 @@ export function AimDialog({
   const aims = useQuery({ queryKey: ['aims'], queryFn: () => take(api.GET('/api/v1/aims')), enabled: open });
   const [edit, setEdit] = useState<{ from: Aim; text: Record<string, string> }>();
   const [own, setOwn] = useState('');
+  const [before, setBefore] = useState<{ from: Aim; text: Record<string, string> }>();
   const now = edit ?? { from: aim, text: {} };
   const windowOf = (w: WindowName, usual: number[]) => now.from[w] ?? usual;
   const text = (w: WindowName, i: number, usual: number[]) =>
@@ -121,7 +120,22 @@ export function AimDialog({
   return (
     <Dialog open={open} onClose={close} maxWidth="lg" fullWidth aria-labelledby="aim-title">
       <div style={{ padding: 22 }}>
-        <h2 id="aim-title">What is wanted</h2>
+        <div style={{ display: 'flex', justifyContent: 'space-between', gap: 12 }}>
+          <h2 id="aim-title">What is wanted</h2>
+          {before && (
+            <button
+              type="button"
+              className="chip small"
+              onClick={() => {
+                setEdit(before);
+                setBefore(undefined);
+              }}
+              data-testid="aim-back"
+            >
+              Back to what was typed
+            </button>
+          )}
+        </div>
         <div className="aim-grid">
           {(aims.data ?? []).map(({ aim: a, own: mine }) => {
             const on = now.from.id === a.id;
@@ -132,7 +146,11 @@ export function AimDialog({
                 className={`bare aim-card ${on ? 'on' : ''}`}
                 aria-pressed={on}
                 data-testid={`aim-${a.id}`}
-                onClick={() => setEdit({ from: a, text: {} })}
+                onClick={() => {
+                  // Windows typed by hand are not thrown away: one press brings them back.
+                  if (!on && (Object.keys(now.text).length || now.from.id === aim.id)) setBefore(now);
+                  setEdit({ from: a, text: {} });
+                }}
               >
                 <span className="word">
                   <Glyph name={on ? 'aim' : 'unread'} size={17} /> {a.name}

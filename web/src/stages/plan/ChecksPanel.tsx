@@ -1,4 +1,5 @@
 // What must not foul, with the number and the limit; and what was measured on the car for it.
+import { readNumber } from '../../units/number';
 import { Button, Dialog, TextField } from '@mui/material';
 import { useMutation } from '@tanstack/react-query';
 import { useState } from 'react';
@@ -32,10 +33,7 @@ const points: ['shaft_inner' | 'bucket', string][] = [
   ['shaft_inner', 'Drive shaft, inner joint: x, y, z'],
   ['bucket', 'Spring bucket nearest the upper arm: x, y, z'],
 ];
-const number = (t: string) => {
-  const v = Number(t.trim().replace('−', '-').replace(',', '.'));
-  return t.trim() === '' ? null : Number.isFinite(v) ? v : undefined;
-};
+const number = (t: string) => (t.trim() === '' ? null : readNumber(t));
 
 export function ChecksPanel({
   result,

@@ -1,4 +1,5 @@
 // The height change: by number, by steps, by dragging a curve; mm or inches as typed.
+import { bothReadings } from '../../units/number';
 import { useEffect, useState, type ReactNode } from 'react';
 import { FieldError } from '../../shell/Fault';
 import { Inches } from '../../shell/glyphs';
@@ -10,7 +11,10 @@ import { HeightDialog } from './HeightDialog';
 
 /** Reads `65`, `+65 mm`, `2 9/16 in`, `-1.5"`; undefined when it is no length. */
 export function readLength(text: string, unit: 'mm' | 'in'): number | undefined {
-  const t = text.trim().replace(/[−–]/g, '-').replace(',', '.').toLowerCase();
+  const typed = text.trim().replace(/[−–]/g, '-').toLowerCase();
+  // A comma that could part thousands is asked about, not guessed.
+  if (bothReadings(/^[+-]?[\d,]+/.exec(typed)?.[0] ?? '')) return undefined;
+  const t = typed.replace(',', '.');
   const m = /^([+-]?)\s*(?:(\d+(?:\.\d+)?)?(?:\s+|-)?(?:(\d+)\s*\/\s*(\d+))?)\s*(mm|in|"|″)?$/.exec(t);
   if (!m || (m[2] === undefined && m[3] === undefined)) return undefined;
   if (m[4] !== undefined && Number(m[4]) === 0) return undefined;
@@ -152,6 +156,11 @@ export function HeightBench({
             </button>
           ))}
         </div>
+        {bench.undo && (
+          <button type="button" className="chip small" onClick={bench.undo} data-testid="plan-undo">
+            Undo the last change
+          </button>
+        )}
       </div>
       {children}
       {ways && <HeightDialog bench={bench} axle={axle} close={() => setWays(false)} />}

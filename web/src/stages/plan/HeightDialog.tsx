@@ -1,4 +1,5 @@
 // How height is had, and what is wanted of it: every way moves what it really moves.
+import { toNumber } from '../../units/number';
 import { Button, Dialog, TextField } from '@mui/material';
 import { useMutation } from '@tanstack/react-query';
 import { useState } from 'react';
@@ -70,12 +71,7 @@ export function HeightDialog({ bench, axle, close }: { bench: Bench; axle: AxleN
   const total = part.height;
   const named = ways.reduce((s, w) => s + (mm(`way.${w.kind}`) ?? 0), 0);
   const bad = Object.keys(text).find((k) => mm(k) === undefined);
-  const value =
-    kind === 'level'
-      ? 0
-      : kind === 'rake'
-        ? Number(want.replace(',', '.').replace('−', '-'))
-        : (readLength(want, unit) ?? NaN);
+  const value = kind === 'level' ? 0 : kind === 'rake' ? toNumber(want) : (readLength(want, unit) ?? NaN);
   const fault = aim.error instanceof ApiProblem ? aim.error : undefined;
   const keep = () => {
     const list = ways

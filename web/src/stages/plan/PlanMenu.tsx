@@ -1,9 +1,10 @@
 // The plans of a job: pick, rename, duplicate, remove, compare.
 import { Button, Dialog, Menu, MenuItem, TextField } from '@mui/material';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
-import { useState } from 'react';
+import { useEffect, useState } from 'react';
 import { useNavigate } from 'react-router';
-import { api, ApiProblem, take } from '../../api/client';
+import { api, ApiProblem, take, type Plan, type PlanDocument } from '../../api/client';
+import { FieldError } from '../../shell/Fault';
 import { Glyph } from '../../shell/glyphs';
 import { ticketKey, type Bench } from '../../shell/ticket';
 
@@ -34,10 +35,31 @@ export function PlanMenu({ bench }: { bench: Bench }) {
       await fresh();
     },
   });
+  const [asking, setAsking] = useState(false);
+  const [gone, setGone] = useState<{ name: string; document: PlanDocument }>();
   const remove = useMutation({
-    mutationFn: (id: string) => take(api.DELETE('/api/v1/plans/{id}', { params: { path: { id } } })),
-    onSuccess: fresh,
+    mutationFn: (p: Plan) => take(api.DELETE('/api/v1/plans/{id}', { params: { path: { id: p.id } } })),
+    onSuccess: async (_, p) => {
+      setAsking(false);
+      setGone({ name: p.name, document: draft ?? p.document });
+      await fresh();
+    },
   });
+  const bringBack = useMutation({
+    mutationFn: (body: { name: string; document: PlanDocument }) =>
+      take(api.POST('/api/v1/jobs/{id}/plans', { params: { path: { id: ticket.job.id } }, body })),
+    onSuccess: async (p) => {
+      setGone(undefined);
+      await fresh();
+      bench.pick(p.id);
+    },
+  });
+  useEffect(() => {
+    if (!gone) return;
+    const t = setTimeout(() => setGone(undefined), 8000);
+    return () => clearTimeout(t);
+  }, [gone]);
+  const steps = ticket.done.filter((d) => d.plan_id === plan?.id && !d.step.includes('/')).length;
   if (!plan) return null;
   const close = () => setAnchor(undefined);
   const fault =
@@ -121,14 +143,47 @@ export function PlanMenu({ bench }: { bench: Bench }) {
         <MenuItem
           sx={{ minHeight: 44 }}
           disabled={ticket.plans.length < 2}
+          data-testid="plan-remove"
           onClick={() => {
             close();
-            remove.mutate(plan.id);
+            setAsking(true);
           }}
         >
           Remove
         </MenuItem>
       </Menu>
+      <Dialog open={asking} onClose={() => setAsking(false)} aria-labelledby="remove-title">
+        <div style={{ padding: 22, width: 420, maxWidth: '90vw' }}>
+          <h2 id="remove-title">Remove “{plan.name}”?</h2>
+          <p style={{ margin: '12px 0 16px' }}>
+            {steps
+              ? `${steps} step${steps > 1 ? 's' : ''} of its sheet were done; the record of them goes with it.`
+              : 'Nothing of its sheet was done.'}
+          </p>
+          {remove.error && <FieldError wrong={remove.error.message} right="try again" />}
+          <div style={{ display: 'flex', gap: 10, justifyContent: 'flex-end' }}>
+            <Button variant="outlined" onClick={() => setAsking(false)}>
+              Keep it
+            </Button>
+            <Button
+              variant="contained"
+              disabled={remove.isPending}
+              onClick={() => remove.mutate(plan)}
+              data-testid="plan-remove-sure"
+            >
+              Remove
+            </Button>
+          </div>
+        </div>
+      </Dialog>
+      {gone && (
+        <div className="toast" role="status" style={{ padding: '0 0 0 16px' }}>
+          <Glyph name="done" /> “{gone.name}” is removed.
+          <button type="button" onClick={() => bringBack.mutate(gone)} data-testid="plan-undo-remove">
+            Undo
+          </button>
+        </div>
+      )}
       <Dialog open={name !== undefined} onClose={() => setName(undefined)}>
         <form
           style={{ padding: 22, width: 400, maxWidth: '90vw' }}

@@ -236,7 +236,7 @@ function AxleBench({ bench, axle, setAxle, result, input, fault, stale }: AxlePr
     unit === 'mm' ? `${signed(draft.height)} mm` : `${draft.height > 0 ? '+' : ''}${inches(draft.height)} in`;
   const verdict = result.verdict;
   return (
-    <main className="main plan-main">
+    <main className={`main plan-main ${stale ? 'stale-answer' : ''}`} aria-busy={stale}>
       <section className="pane plan-map">
         <div
           style={{
@@ -253,7 +253,9 @@ function AxleBench({ bench, axle, setAxle, result, input, fault, stale }: AxlePr
               {verdict.headline}
             </h1>
             <div className="small mut" style={{ marginTop: 5 }}>
-              {fault ? `Old answer: ${fault.problems[0]?.wrong ?? fault.message}` : verdict.sentence}
+              {stale
+                ? `Old answer${fault ? `: ${fault.problems[0]?.wrong ?? fault.message}` : ', the new one is on its way'}`
+                : verdict.sentence}
             </div>
           </div>
           <div className="seg" role="group" aria-label="Side" style={{ flex: 'none' }}>
@@ -429,7 +431,7 @@ function AxleBench({ bench, axle, setAxle, result, input, fault, stale }: AxlePr
           </div>
         </HeightBench>
       </section>
-      <span className="vh" data-testid="plan-figures">
+      <span hidden data-testid="plan-figures">
         {JSON.stringify({
           height: draft.height,
           left: side.after,

@@ -1,4 +1,5 @@
 // Every set of parts that lands on aim, ranked, with reasons; filters, pins, and the way to take one.
+import { toNumber } from '../../units/number';
 import { Button } from '@mui/material';
 import { useEffect, useMemo, useState } from 'react';
 import type { PlanInput, Schemas } from '../../api/client';
@@ -33,7 +34,7 @@ export function SetsPane({ input, tyres, fitted, pins, setPins, take }: Props) {
   const [budget, setBudget] = useState('');
   const [most, setMost] = useState(4);
   const [on, setOn] = useState(0);
-  const money = budget.trim() === '' ? undefined : Number(budget.replace(',', '.'));
+  const money = budget.trim() === '' ? undefined : toNumber(budget);
   const wrong = money !== undefined && !(money >= 0 && money <= 1e6);
   const search = useSearch();
   const { form } = useSettings();

@@ -4,7 +4,8 @@ import type { PlanDocument, Ticket } from '../../api/client';
 import { changeOf, inputOf, partOf } from '../../shell/ticket';
 import type { Drawing } from '../../api/client';
 import { movedJoints } from '../../figures/Overlay';
-import { adjusters, edits, fresh, readNumber, readNumbers } from '../parts/kinds';
+import { readNumber } from '../../units/number';
+import { adjusters, edits, fresh, readNumbers } from '../parts/kinds';
 
 const doc = {
   height_change_mm: 65,

@@ -1,4 +1,5 @@
 // The live angle of a connected gauge, its buttons, and taking it into the entry.
+import { readNumber } from '../../units/number';
 import { useQuery } from '@tanstack/react-query';
 import { useEffect, useRef, useState } from 'react';
 import { api, ApiProblem, take, type Schemas } from '../../api/client';
@@ -9,8 +10,7 @@ import type { PadState } from './usePad';
 type Angle = Schemas['GaugeAngle'];
 
 const degrees = (text: string) => {
-  const v = Number(text.replace('−', '-').replace(',', '.'));
-  return Number.isFinite(v) ? v : 0;
+  return readNumber(text) ?? 0;
 };
 
 export function GaugeBar({ pad }: { pad: PadState }) {

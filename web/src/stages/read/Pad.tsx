@@ -17,6 +17,7 @@ import {
   type Visit,
 } from './data';
 import { MethodIcon } from './MethodIcon';
+import { PadFacts } from './PadFacts';
 import { PadKeys } from './PadKeys';
 import { Meaning, Result } from './Result';
 import { Spread } from './Spread';
@@ -106,8 +107,6 @@ function PadOf({
         r.side === pad.place.side,
     )
     .reverse();
-  const wheel = pad.place.side !== 'both' && pad.place.axle !== 'both';
-  const angles = ['camber', 'caster', 'toe', 'height'].includes(method.quantity);
   return (
     <main className="main pad-main">
       <section className="pane methods" aria-label="Methods">
@@ -165,57 +164,7 @@ function PadOf({
             <Result pad={pad} />
             <Meaning pad={pad} />
           </div>
-          <div className="pad-facts">
-            {method.entries
-              .filter((e) => e.kind === 'choice' && !e.hidden)
-              .map((e) => (
-                <Choice
-                  key={e.name}
-                  pad={pad}
-                  name={e.name}
-                  label={e.label}
-                  words={e.choices ?? []}
-                  usual={e.usual ?? e.choices?.[0] ?? ''}
-                />
-              ))}
-            {method.half_turn && (
-              <label className="tick">
-                <input
-                  type="checkbox"
-                  checked={pad.half}
-                  onChange={(e) => pad.setHalf(e.target.checked)}
-                  data-testid="half-turn"
-                />
-                Half a turn on, too
-              </label>
-            )}
-            {wheel && angles && method.quantity !== 'height' && (
-              <label className="pick">
-                <span className="small">Stands</span>
-                <select
-                  value={pad.jack}
-                  onChange={(e) => pad.setJack(e.target.value as typeof pad.jack)}
-                  data-testid="jack"
-                >
-                  <option value="rolled">on its wheels, rolled</option>
-                  <option value="jacked">jacked, not rolled since</option>
-                  <option value="one_side">a jack under the other side</option>
-                </select>
-              </label>
-            )}
-            {pad.jack === 'jacked' && (
-              <label className="pick">
-                <span className="small">Hub to arch on the jack, {unit}</span>
-                <input
-                  className="field-in fig"
-                  value={pad.jackedHeight}
-                  onChange={(e) => pad.setJackedHeight(e.target.value)}
-                  placeholder="gives this car's own figure"
-                  data-testid="jacked-height"
-                />
-              </label>
-            )}
-          </div>
+          <PadFacts pad={pad} />
           {history.length > 0 && (
             <details className="history" open={history.length < 3}>
               <summary>On record: {history.length}</summary>
@@ -240,49 +189,5 @@ function PadOf({
       </section>
       <PadKeys pad={pad} />
     </main>
-  );
-}
-
-function Choice({
-  pad,
-  name,
-  label,
-  words,
-  usual,
-}: {
-  pad: PadState;
-  name: string;
-  label: string;
-  words: string[];
-  usual: string;
-}) {
-  const now = pad.choices[name] ?? usual;
-  if (words.join() === 'false,true')
-    return (
-      <label className="tick">
-        <input
-          type="checkbox"
-          checked={now === 'true'}
-          onChange={(e) => pad.setChoice(name, String(e.target.checked))}
-          data-testid={`choice-${name}`}
-        />
-        {label}
-      </label>
-    );
-  return (
-    <label className="pick">
-      <span className="small">{label}</span>
-      <select
-        value={now}
-        onChange={(e) => pad.setChoice(name, e.target.value)}
-        data-testid={`choice-${name}`}
-      >
-        {words.map((w) => (
-          <option key={w} value={w}>
-            {w.replace('-', ' ')}
-          </option>
-        ))}
-      </select>
-    </label>
   );
 }

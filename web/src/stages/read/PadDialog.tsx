@@ -2,6 +2,7 @@
 import { useState } from 'react';
 import type { Ticket } from '../../api/client';
 import { methodsFor, useMethods, type Method, type Target, type Visit } from './data';
+import { PadFacts } from './PadFacts';
 import { PadKeys } from './PadKeys';
 import { Meaning, Result } from './Result';
 import { usePad } from './usePad';
@@ -62,7 +63,8 @@ function One({
         </div>
       )}
       <PadKeys pad={pad} compact />
-      <div style={{ padding: '0 16px 16px' }}>
+      <div className="pad-under" style={{ padding: '0 16px 16px' }}>
+        <PadFacts pad={pad} />
         <Result pad={pad} />
         <Meaning pad={pad} />
       </div>

@@ -58,10 +58,31 @@ export function PadKeys({ pad, compact }: { pad: PadState; compact?: boolean }) 
   const fault = preview.fault?.problems.find((p) => p.field === active) ?? preview.fault?.problems[0];
   const saveFault = pad.keep.error instanceof ApiProblem ? pad.keep.error : undefined;
   const repeat = (pad.lists[active] ?? []).filter((x) => x.text.trim()).length;
+  // Enter counts at once: the server looks at what is kept anyway.
   const go = () => {
+    if (pad.keep.isPending) return;
     if (pad.next && pad.missing.length) pad.setActive(pad.next);
     else if (pad.ready) pad.keep.mutate();
   };
+  const latest = useRef({ press, go });
+  latest.current = { press, go };
+  useEffect(() => {
+    // Typed with the focus anywhere but in a field, it is meant for the pad; no digit opens another stage here.
+    const on = (x: KeyboardEvent) => {
+      const t = x.target as HTMLElement;
+      const elsewhere = /^(INPUT|TEXTAREA|SELECT)$/.test(t.tagName) || x.ctrlKey || x.metaKey || x.altKey;
+      const button = /^(BUTTON|A)$/.test(t.tagName) && t.tabIndex !== -1;
+      if (elsewhere || (button && (x.key === 'Enter' || x.key === ' '))) return;
+      if (x.key === 'Enter') latest.current.go();
+      else if (x.key === 'Backspace') latest.current.press('⌫');
+      else if (/^[\d.,/+°'-]$/.test(x.key)) latest.current.press(x.key);
+      else return;
+      x.preventDefault();
+      x.stopImmediatePropagation();
+    };
+    window.addEventListener('keydown', on, true);
+    return () => window.removeEventListener('keydown', on, true);
+  }, []);
   const value = preview.data?.taken;
   const q = method.quantity;
   return (
@@ -123,10 +144,17 @@ export function PadKeys({ pad, compact }: { pad: PadState; compact?: boolean }) 
         <Ruler mm={mm} change={(v) => pad.set(() => inchText(v))} />
       )}
       {!compact && e?.live && <GaugeBar pad={pad} />}
-      <div data-testid="pad-fault">{fault && <FieldError wrong={fault.wrong} right={fault.right} />}</div>
-      {saveFault && (
-        <FieldError wrong={saveFault.title} right={saveFault.problems[0]?.right ?? saveFault.message} />
-      )}
+      {/* Its room is always there, so that no key moves when something is said. */}
+      <div className="pad-says" data-testid="pad-fault" aria-live="polite">
+        {saveFault ? (
+          <FieldError
+            wrong={saveFault.problems[0]?.wrong ?? saveFault.title}
+            right={saveFault.problems[0]?.right ?? saveFault.message}
+          />
+        ) : (
+          fault && <FieldError wrong={fault.wrong} right={fault.right} />
+        )}
+      </div>
       <div className="keys">
         {keys.map((k, i) => (
           <button
@@ -146,7 +174,7 @@ export function PadKeys({ pad, compact }: { pad: PadState; compact?: boolean }) 
           variant="contained"
           fullWidth
           sx={{ minHeight: 64, fontSize: 19 }}
-          disabled={pad.keep.isPending || (pad.missing.length ? !text.trim() : !pad.ready)}
+          disabled={pad.keep.isPending || (pad.missing.length ? !text.trim() : !pad.ready || !!preview.fault)}
           onClick={go}
           data-testid="keep"
         >
@@ -154,9 +182,9 @@ export function PadKeys({ pad, compact }: { pad: PadState; compact?: boolean }) 
             ? text.trim() && pad.next
               ? `Next: ${(pad.info(pad.next)?.label ?? '').toLowerCase()}${pad.next.endsWith(HALF) ? ', half a turn on' : ''}`
               : 'Type the reading'
-            : value
+            : value && preview.fresh
               ? `Keep ${show(q, value.value, unit, 'decimal', true)}`
-              : 'Type the reading'}
+              : 'Keep it'}
         </Button>
       </div>
     </section>

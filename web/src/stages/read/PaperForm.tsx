@@ -1,4 +1,5 @@
 // A form for the floor: printed with blanks, and typed in again from paper in the same order.
+import { newId } from '../../api/keys';
 import { Button } from '@mui/material';
 import { useMutation } from '@tanstack/react-query';
 import { useState } from 'react';
@@ -77,7 +78,7 @@ export default function PaperForm() {
           jacked_height: '',
         };
         // Sent twice it is stored once; changed after a lost answer it is a reading of its own.
-        const id = (ids[JSON.stringify(content)] ??= crypto.randomUUID());
+        const id = (ids[JSON.stringify(content)] ??= newId());
         return { ...content, id };
       });
       return take(

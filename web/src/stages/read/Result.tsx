@@ -32,7 +32,12 @@ export function Result({ pad }: { pad: PadState }) {
   const parts = t.doubt.slice(0, 3);
   const rest = 1 - parts.reduce((a, d) => a + (d.sigma * d.sigma) / total, 0);
   return (
-    <div className="result" data-testid="preview" aria-live="polite">
+    <div
+      className="result"
+      data-testid="preview"
+      aria-live="polite"
+      style={{ opacity: pad.preview.fresh ? 1 : 0.35 }}
+    >
       <p className="lab">
         {short[q]}, {placeWords(pad.place)}
       </p>

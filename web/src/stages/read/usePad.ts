@@ -2,6 +2,7 @@
 import { useMutation } from '@tanstack/react-query';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { api, ApiProblem, take, type Schemas, type Ticket, type TypedReading } from '../../api/client';
+import { newId } from '../../api/keys';
 import { useSettings } from '../../shell/settings';
 import { placeFor, sideOf, type EntryInfo, type Method, type Target, type Visit } from './data';
 
@@ -11,6 +12,8 @@ export interface Typed {
 }
 export type Jack = Schemas['Jack'];
 export type Preview = Schemas['Preview'];
+/** Quiet after the last key before anything is said about what was typed. */
+const PAUSE_MS = 350;
 export const HALF = '@half-turn';
 
 const start = (m: Method, t: Target): Record<string, Typed[]> => {
@@ -44,7 +47,7 @@ export function usePad(
   const [half, setHalf] = useState(false);
   const [jack, setJack] = useState<Jack>('rolled');
   const [jackedHeight, setJackedHeight] = useState('');
-  const [preview, setPreview] = useState<{ data?: Preview; fault?: ApiProblem }>({});
+  const [answer, setAnswer] = useState<{ data?: Preview; fault?: ApiProblem; of?: string }>({});
   // An id belongs to what was typed: sent twice it is stored once, changed after a lost answer it is a new one.
   const sent = useRef({ content: '', id: '' });
   const place = placeFor(method, target);
@@ -83,7 +86,7 @@ export function usePad(
     jacked_height: jackedHeight,
   };
   const key = JSON.stringify(content);
-  if (sent.current.content !== key) sent.current = { content: key, id: crypto.randomUUID() };
+  if (sent.current.content !== key) sent.current = { content: key, id: newId() };
   const typed: TypedReading = { ...content, id: sent.current.id };
   const missing = names.filter((n) => {
     const e = info(n);
@@ -92,20 +95,24 @@ export function usePad(
   const complete = missing.length === 0 && entries.length > 0;
   useEffect(() => {
     if (!complete) {
-      setPreview({});
+      setAnswer({});
       return;
     }
     let live = true;
-    take(
-      api.POST('/api/v1/jobs/{id}/readings/preview', {
-        params: { path: { id: ticket.job.id } },
-        body: typed,
-      }),
-    )
-      .then((data) => live && setPreview({ data }))
-      .catch((fault: unknown) => live && fault instanceof ApiProblem && setPreview({ fault }));
+    // No verdict on half-typed text: the server is asked after a pause.
+    const pause = setTimeout(() => ask().catch(() => {}), PAUSE_MS);
+    const ask = () =>
+      take(
+        api.POST('/api/v1/jobs/{id}/readings/preview', {
+          params: { path: { id: ticket.job.id } },
+          body: typed,
+        }),
+      )
+        .then((data) => live && setAnswer({ data, of: key }))
+        .catch((fault: unknown) => live && fault instanceof ApiProblem && setAnswer({ fault, of: key }));
     return () => {
       live = false;
+      clearTimeout(pause);
     };
     // The key stands for everything in `typed`.
     // eslint-disable-next-line
@@ -118,7 +125,7 @@ export function usePad(
       sent.current = { content: '', id: '' };
       setLists(start(method, target));
       setActive(first?.name ?? '');
-      setPreview({});
+      setAnswer({});
       kept(t);
     },
   });
@@ -140,6 +147,9 @@ export function usePad(
       [name]: (l[name] ?? []).map((x, k) => (k === i ? { ...x, dropped: !x.dropped } : x)),
     }));
   const setChoice = (name: string, word: string) => setChoices((c) => ({ ...c, [name]: word }));
+  // What was answered to other text is shown dimmed, and its fault not at all.
+  const fresh = answer.of === key;
+  const preview = { data: answer.data, fault: fresh ? answer.fault : undefined, fresh };
   const next = missing.find((n) => n !== active) ?? missing[0];
   return {
     ticket,
@@ -169,7 +179,7 @@ export function usePad(
     missing,
     next,
     complete,
-    ready: complete && !!preview.data,
+    ready: complete,
     keep,
   };
 }

@@ -1,4 +1,5 @@
 // Depths: a tyre's log, what it taught, and a line to write.
+import { bothReadings, numberProblem, readNumber } from '../../units/number';
 import { Button, MenuItem, TextField } from '@mui/material';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
@@ -34,6 +35,12 @@ interface Props {
   pick: (p: Place) => void;
 }
 
+/** What a comma that could be either could mean, as a question at the field. */
+const asks = (text: string): string | undefined => {
+  const p = bothReadings(text) && numberProblem(text);
+  return p && `${p.wrong}: type ${p.right}`;
+};
+
 export function Depths({ modes, wear, view, place, pick }: Props) {
   const { ticket, draft } = useBench();
   const queries = useQueryClient();
@@ -66,13 +73,13 @@ export function Depths({ modes, wear, view, place, pick }: Props) {
   });
   const mark = form.mark || mends?.id ? form.mark : (tyre?.mark ?? '');
   const read = (t: string) => {
-    const s = t.trim().replace(',', '.').replace(/\s/g, '');
-    return /^\d+(\.\d+)?$/.test(s) ? Number(s) : undefined;
+    const v = readNumber(t);
+    return v !== undefined && v >= 0 ? v : undefined;
   };
   const submit = () => {
     const wrong: Record<string, string> = {};
     const odometer = read(form.odometer);
-    if (odometer === undefined) wrong.odometer = 'The odometer in km, such as 38600';
+    if (odometer === undefined) wrong.odometer = asks(form.odometer) ?? 'The odometer in km, such as 38600';
     const d = depths.map((k) => (form[k].trim() ? (read(form[k]) ?? NaN) : undefined));
     depths.forEach((k, i) => {
       if (Number.isNaN(d[i])) wrong[k] = 'mm, such as 5.4';

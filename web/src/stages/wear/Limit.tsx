@@ -1,4 +1,5 @@
 // Depth at which a tyre is done: by region, or the shop's own.
+import { toNumber } from '../../units/number';
 import { MenuItem, TextField } from '@mui/material';
 import { useState } from 'react';
 import { useBench } from '../../shell/ticket';
@@ -10,13 +11,9 @@ export function Limit({ start }: { start: number | undefined }) {
   const [text, setText] = useState<string>();
   const data = useWearData();
   const now = draft!.limit_mm;
-  const value = text === undefined ? now : Number(text.replace(',', '.'));
+  const value = text === undefined ? now : toNumber(text);
   const most = start ?? 20;
-  const bad =
-    !Number.isFinite(value) ||
-    value < 0.5 ||
-    value >= most ||
-    (text !== undefined && !/^\d{1,2}([.,]\d{1,4})?$/.test(text.trim()));
+  const bad = !Number.isFinite(value) || value < 0.5 || value >= most;
   const options = (data.data?.limits ?? []).flatMap((l) => [
     { id: l.id, name: l.name, mm: l.limit_mm, law: `${l.law} ${l.advice}` },
     { id: `${l.id}-winter`, name: `${l.name}, winter`, mm: l.winter_mm, law: `${l.law} ${l.advice}` },

@@ -1,4 +1,5 @@
 // What is told of the tyres: pressures, price, distance a year, heights it is driven at.
+import { readNumber } from '../../units/number';
 import { Button, Dialog, MenuItem, TextField } from '@mui/material';
 import { useMutation } from '@tanstack/react-query';
 import { useState } from 'react';
@@ -74,9 +75,10 @@ export function TyreFactsDialog({ heights, close }: { heights: string[]; close: 
     },
   });
   const read = (k: string): number | undefined | 'bad' => {
-    const t = (text[k] ?? '').trim().replace(',', '.').replace(/\s/g, '');
+    const t = (text[k] ?? '').trim();
     if (!t) return undefined;
-    return /^\d+(\.\d+)?$/.test(t) ? Number(t) : 'bad';
+    const v = readNumber(t);
+    return v !== undefined && v >= 0 ? v : 'bad';
   };
   const submit = () => {
     const out: Record<string, unknown> = { ...facts };

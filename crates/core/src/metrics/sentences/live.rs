@@ -46,9 +46,14 @@ pub(super) fn live(i: &Input<'_>, out: &mut Vec<CornerQuantity>) {
                 match (stands, v.abs() < 0.5) {
                     (None, true) => "The axle stands where it stood.".into(),
                     (Some(_), true) => "The axle stands central.".into(),
-                    (Some(_), false) => format!("The axle stands {:.0} mm to the {side} of the middle.", v.abs()),
+                    (Some(_), false) => {
+                        format!("The axle stands {:.0} mm to the {side} of the middle.", v.abs())
+                    }
                     (None, false) => {
-                        format!("On the track bar's arc the axle comes to stand {:.0} mm to the {side}.", v.abs())
+                        format!(
+                            "On the track bar's arc the axle comes to stand {:.0} mm to the {side}.",
+                            v.abs()
+                        )
                     }
                 },
                 "Centre the axle with an adjustable track bar or a bracket, at ride height.",

@@ -138,10 +138,8 @@ fn case(g: &Geometry, all: &[Part], seed: u64) -> Option<(PlanInput, Vec<Part>, 
 fn missed(id: &str) -> (usize, Vec<(u64, Vec<String>, String)>) {
     let g = shipped_archetypes().unwrap().into_iter().find(|a| a.id == id).unwrap().geometry;
     let all = shipped_parts().unwrap();
-    let cases: Vec<_> = (0..40 * CASES)
-        .into_par_iter()
-        .filter_map(|seed| Some((seed, case(&g, &all, seed)?)))
-        .collect();
+    let cases: Vec<_> =
+        (0..40 * CASES).into_par_iter().filter_map(|seed| Some((seed, case(&g, &all, seed)?))).collect();
     let cases: Vec<_> = cases.into_iter().take(CASES as usize).collect();
     let n = cases.len();
     let wrong = cases

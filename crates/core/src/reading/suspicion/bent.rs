@@ -125,7 +125,8 @@ const WHEELBASE_MM: f64 = 4.0;
 
 pub(super) fn wheelbases_apart(f: &mut Found<'_, '_>) {
     let s = f.scene;
-    let at = |side| standing(s).into_iter().find(|r| r.quantity == Quantity::Wheelbase && r.place.side == side);
+    let at =
+        |side| standing(s).into_iter().find(|r| r.quantity == Quantity::Wheelbase && r.place.side == side);
     let (Some(l), Some(r)) = (at(ReadSide::Left), at(ReadSide::Right)) else { return };
     let apart = l.value - r.value;
     if apart.abs() > f64::max(WHEELBASE_MM, 1.645 * l.sigma.hypot(r.sigma)) {

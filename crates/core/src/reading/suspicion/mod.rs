@@ -27,6 +27,8 @@ pub enum Rule {
     HeightNotSettled,
     /// Counts against gravity on a floor nobody measured.
     FloorUnknown,
+    /// The floor told now is not the one that was taken out of a reading.
+    FloorChanged,
     /// Left and right lean the same way on both axles: a floor, not a car.
     FloorPattern,
     /// Read while a jack tilted the body.
@@ -89,10 +91,11 @@ pub enum Rule {
 
 impl Rule {
     /// Every rule.
-    pub const ALL: [Self; 32] = [
+    pub const ALL: [Self; 33] = [
         Self::Jacked,
         Self::HeightNotSettled,
         Self::FloorUnknown,
+        Self::FloorChanged,
         Self::FloorPattern,
         Self::BodyTilted,
         Self::ToeStale,
@@ -235,6 +238,7 @@ fn look(rule: Rule, f: &mut Found<'_, '_>) {
         Rule::Jacked | Rule::BodyTilted => stood::stood(rule, f),
         Rule::HeightNotSettled => stood::height_not_settled(f),
         Rule::FloorUnknown => stood::floor_unknown(f),
+        Rule::FloorChanged => stood::floor_changed(f),
         Rule::FloorPattern => stood::floor_pattern(f),
         Rule::ToeStale | Rule::CasterStale => stale::stale(rule, f),
         Rule::CasterUnchanged => stale::caster_unchanged(f),

@@ -1,5 +1,6 @@
 //! How the car and the floor stood: jack, height, slope, weight, plates, steering.
 
+use super::super::camber::floor_correction;
 use super::super::convert::CorrectionKind;
 use super::super::method::Method;
 use super::super::prepare::PrepareKind;
@@ -87,6 +88,41 @@ pub(super) fn floor_unknown(f: &mut Found<'_, '_>) {
                 ),
                 "A floor falling 1/8 in a foot is 0.6° of camber, out on one side and in on the other.",
                 "Zero the gauge on a bar across both contact patches, or read the floor with a level.",
+            );
+        }
+    }
+}
+
+/// Change of the told floor below which a kept reading stands, degrees.
+const FLOOR_CHANGED_DEG: f64 = 0.05;
+
+pub(super) fn floor_changed(f: &mut Found<'_, '_>) {
+    for r in standing(f.scene) {
+        let (Some(side), Some(slope)) = (r.place.one_side(), f.scene.prepared.floor(r.place.axle)) else {
+            continue;
+        };
+        let gravity = f.methods.iter().any(|m| m.id == r.method && m.gravity);
+        // A slope typed with the reading is its own.
+        let own = r.typed("zeroed-on-floor") == Some("true") || r.raw.iter().any(|e| e.name == "floor-slope");
+        if r.quantity != Quantity::Camber || !gravity || own {
+            continue;
+        }
+        let taken = r
+            .corrections
+            .iter()
+            .filter(|c| c.kind == CorrectionKind::FloorSlope && c.applied)
+            .map(|c| c.amount)
+            .sum::<f64>();
+        let off = floor_correction(slope, side, false).amount - taken;
+        if off.abs() > FLOOR_CHANGED_DEG {
+            f.at(
+                r,
+                format!("{}: the floor was told otherwise after it was read.", name(r)),
+                &format!(
+                    "With the floor as it is told now it would read {}. What is kept stays as it was worked out then.",
+                    print_degrees(r.value + off, 2)
+                ),
+                "Read it again, or type the same number again: the floor told now is taken out of it.",
             );
         }
     }

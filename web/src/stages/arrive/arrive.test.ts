@@ -1,0 +1,28 @@
+// Saving leaves what no field shows as it was, and an untouched length to its last digit in either unit.
+import { describe, expect, it } from 'vitest';
+import { carTexts, readCar, usualCar, type CarFacts } from './carFacts';
+
+const car: CarFacts = {
+  ...usualCar,
+  cg_height_mm: 612.3456,
+  payload: { mass_kg: 200, behind_front_axle_mm: 2500.5, left_of_centre_mm: -140 },
+  front_spring: { rate_n_mm: 31.23456, motion_ratio: 0.654321 },
+  front_shaft_inner: [12, 210, 330],
+  levels: [{ name: 'Access', front_mm: -40.01, rear_mm: -40 }],
+};
+
+describe('facts of the car', () => {
+  it.each(['mm', 'in'] as const)('come back whole in %s when nothing was typed', (unit) => {
+    const bad = {};
+    expect(readCar(car, carTexts(car, unit), unit, bad)).toEqual(car);
+    expect(bad).toEqual({});
+  });
+  it('change where something was typed and keep what stands beside it', () => {
+    const bad = {};
+    const texts = { ...carTexts(car, 'mm'), payload_kg: '250', shaft_y: '215' };
+    const out = readCar(car, texts, 'mm', bad);
+    expect(out.payload).toEqual({ mass_kg: 250, behind_front_axle_mm: 2500.5, left_of_centre_mm: -140 });
+    expect(out.front_shaft_inner).toEqual([12, 215, 330]);
+    expect(out.cg_height_mm).toBe(612.3456);
+  });
+});

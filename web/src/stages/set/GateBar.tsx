@@ -1,0 +1,131 @@
+// A gate: what it waits for, what is off by how much, and the reason it is opened on all the same.
+import { useState } from 'react';
+import type { Schemas, SideName } from '../../api/client';
+import { FieldError } from '../../shell/Fault';
+import { Glyph, Half } from '../../shell/glyphs';
+import { useSettings } from '../../shell/settings';
+import { angle, length } from '../../units/print';
+import type { Quantity } from '../read/data';
+import { findingWords } from './gateWords';
+import { sides, type Gates, type Step } from './sheet';
+
+interface Props {
+  gate: Step;
+  gates: Gates;
+  off: Schemas['GateFinding'][];
+  open: boolean;
+  stale: boolean;
+  fault: { wrong: string; right: string } | undefined;
+  tick: (t: string, on: boolean) => void;
+  pass: (reason: string | undefined) => void;
+  pad: (q: Quantity, s: SideName) => void;
+}
+
+export function GateBar({ gate: g, gates, off, open, stale, fault, tick, pass, pad }: Props) {
+  const { unit, form } = useSettings();
+  const [reason, setReason] = useState('');
+  const complete =
+    g.ticks.every((t) => gates.ticked(g.id, t)) &&
+    g.needs.every((q) => sides.every((s) => gates.reading(g.id, q, s)));
+  const asks = complete && off.length > 0;
+  return (
+    <div className="gate-bar" data-testid={`gate-${g.id}`}>
+      <div style={{ display: 'flex', alignItems: 'center', gap: 12, flexWrap: 'wrap' }}>
+        <Glyph name={complete && !asks ? 'now' : 'gate'} size={26} />
+        <h2 style={{ fontSize: 27 }}>
+          {g.title}, {!complete ? 'shut' : asks ? 'off' : 'opening'}
+        </h2>
+        {!asks && <span style={{ marginLeft: 'auto', fontWeight: 600 }}>{g.detail}</span>}
+      </div>
+      {off.length > 0 && (
+        <ul className="gate-off" data-testid="gate-off" aria-live="polite">
+          {off.map((f) => (
+            <li key={`${f.about}${f.side ?? ''}${f.what ?? ''}`}>
+              <Glyph name={f.about === 'foul' ? 'clash' : f.stale ? 'stale' : 'short'} size={18} />
+              {findingWords(f, unit, form)}
+            </li>
+          ))}
+        </ul>
+      )}
+      <div style={{ display: 'flex', gap: 10, marginTop: 11, flexWrap: 'wrap' }}>
+        {g.ticks.map((t) => {
+          const on = gates.ticked(g.id, t);
+          return (
+            <button
+              key={t}
+              type="button"
+              className={`chk ${on ? 'on' : ''}`}
+              role="checkbox"
+              aria-checked={on}
+              disabled={!open || (on && !gates.marked(`${g.id}/${t}`))}
+              onClick={() => tick(t, !on)}
+            >
+              <i>{on && <Glyph name="done" size={16} />}</i>
+              {t}
+            </button>
+          );
+        })}
+        {g.needs.flatMap((q) =>
+          sides.map((s) => {
+            const r = gates.reading(g.id, q, s);
+            return (
+              <button
+                key={q + s}
+                type="button"
+                className={`chk ${r ? 'on' : 'dash'}`}
+                disabled={!open}
+                onClick={() => pad(q, s)}
+                data-testid={`gate-${q}-${s}`}
+              >
+                <Half side={s} size={18} color="currentColor" /> {q}{' '}
+                {r
+                  ? q === 'height'
+                    ? length(r.value, unit)
+                    : angle(r.value, form, q === 'toe' ? 2 : 1)
+                  : 'not read'}
+              </button>
+            );
+          }),
+        )}
+        {asks && open ? (
+          <form
+            className="gate-why"
+            onSubmit={(e) => {
+              e.preventDefault();
+              pass(reason);
+            }}
+          >
+            <label>
+              <span className="small">Why it goes on, kept and printed</span>
+              <input
+                value={reason}
+                onChange={(e) => setReason(e.target.value)}
+                maxLength={300}
+                data-testid="gate-reason"
+              />
+            </label>
+            <button
+              type="submit"
+              className="chk do"
+              disabled={stale || reason.trim().length < 3}
+              data-testid="gate-pass"
+            >
+              Go on, off plan
+            </button>
+          </form>
+        ) : (
+          <button
+            type="button"
+            className="chk do"
+            disabled={!complete || !open || stale}
+            onClick={() => pass(undefined)}
+            data-testid="gate-pass"
+          >
+            Open the gate
+          </button>
+        )}
+      </div>
+      {fault && <FieldError wrong={fault.wrong} right={fault.right} />}
+    </div>
+  );
+}

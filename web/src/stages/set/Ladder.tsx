@@ -1,0 +1,113 @@
+// The ladder of steps and gates. What was done says what it said then, whatever the plan says now.
+import { Button } from '@mui/material';
+import type { Schemas } from '../../api/client';
+import { Glyph } from '../../shell/glyphs';
+import type { Gates, Sheet, Step } from './sheet';
+
+interface Props {
+  sheet: Sheet;
+  gates: Gates;
+  now: Step | undefined;
+  done: Schemas['Done'][];
+  veiled: (id: string) => boolean;
+  undo: (step: string) => void;
+  big: boolean;
+  setBig: (on: boolean) => void;
+}
+
+/** A done step's own line: its title and orders as they were, and the reason a gate was opened on. */
+function Kept({ record }: { record: Schemas['DoneRecord'] | undefined }) {
+  if (!record) return null;
+  return (
+    <>
+      {record.detail && (
+        <span className="small" style={{ display: 'block' }}>
+          {record.detail}
+        </span>
+      )}
+      {record.reason && (
+        <span className="small" style={{ display: 'block' }} data-testid="gate-reason-kept">
+          Opened off plan: {record.reason}
+        </span>
+      )}
+    </>
+  );
+}
+
+export function Ladder({ sheet, gates, now, done, veiled, undo, big, setBig }: Props) {
+  const gone = done.filter((d) => !d.step.includes('/') && !sheet.steps.some((s) => s.id === d.step));
+  return (
+    <section
+      className="pane"
+      style={{ display: 'flex', flexDirection: 'column', overflowY: 'auto' }}
+      aria-label="Setting sheet"
+    >
+      <div style={{ padding: '14px 14px 8px' }}>
+        <h3>Setting sheet</h3>
+        <p className="small mut" style={{ marginTop: 5 }}>
+          Do them in order. A gate stays shut until its readings are in and near what was expected.
+        </p>
+      </div>
+      {sheet.steps.map((s) => {
+        const on = s.id === now?.id;
+        const mark = gates.marked(s.id);
+        return (
+          <div
+            key={s.id}
+            className={`ladder ${s.kind === 'gate' ? 'ladder-gate' : ''} ${on ? 'on' : ''} ${mark ? 'done' : ''}`}
+            data-testid={`step-${s.id}`}
+          >
+            <Glyph name={mark ? 'done' : s.kind === 'gate' ? 'gate' : on ? 'now' : 'unread'} size={18} />
+            <span style={{ flex: 1, minWidth: 0 }}>
+              <b>{mark?.record?.title || s.title}</b>
+              {mark ? (
+                <Kept record={s.kind === 'gate' ? { ...mark.record, detail: '' } : mark.record} />
+              ) : (
+                s.kind === 'step' && (
+                  <span className="small" style={{ display: 'block' }}>
+                    {veiled(s.id) ? 'opens after the gate' : s.detail}
+                  </span>
+                )
+              )}
+            </span>
+            {mark && <Undo step={s.id} undo={undo} />}
+          </div>
+        );
+      })}
+      {gone.map((d) => (
+        <div key={d.step} className="ladder done" data-testid={`step-${d.step}`}>
+          <Glyph name="stale" size={18} />
+          <span style={{ flex: 1, minWidth: 0 }}>
+            <b>{d.record?.title || d.step}</b>
+            <Kept record={d.record} />
+            <span className="small" style={{ display: 'block' }}>
+              done, no longer in the plan
+            </span>
+          </span>
+          <Undo step={d.step} undo={undo} />
+        </div>
+      ))}
+      <div style={{ marginTop: 'auto', display: 'flex', gap: 8, padding: '12px 14px' }}>
+        <Button variant="outlined" sx={{ flex: 1 }} onClick={() => window.print()}>
+          Print
+        </Button>
+        <Button variant="outlined" sx={{ flex: 1 }} aria-pressed={big} onClick={() => setBig(!big)}>
+          {big ? 'Usual text' : 'Big text'}
+        </Button>
+      </div>
+    </section>
+  );
+}
+
+function Undo({ step, undo }: { step: string; undo: (step: string) => void }) {
+  return (
+    <button
+      type="button"
+      className="bare small"
+      style={{ textDecoration: 'underline', minHeight: 44 }}
+      onClick={() => undo(step)}
+    >
+      Undo
+    </button>
+  );
+}
