@@ -175,6 +175,8 @@ fn layouts(c: &mut Criterion) {
             measured: &read,
             sigma: Doubt { camber_deg: 0.1, caster_deg: 0.2, toe_deg: 0.05 },
             knowledge: Knowledge::Taped,
+            height_sigma_mm: 0.0,
+            throws: &[],
         };
         c.bench_function(&format!("bands from {SAMPLES} samples over 41 heights, {id}"), |b| {
             b.iter(|| sampled_doubt(&d, black_box(&heights), SAMPLES).unwrap());

@@ -2,7 +2,7 @@
 #![allow(clippy::unwrap_used, clippy::panic, missing_docs)]
 
 use bold_stance_core::archetype::{Archetype, shipped_archetypes};
-use bold_stance_core::fit::{Doubt, Doubted, Knowledge, doubt, sampled_doubt, spreads};
+use bold_stance_core::fit::{Doubt, Doubted, Knowledge, SpreadOf, doubt, sampled_doubt, spreads};
 use bold_stance_core::geometry::{Axle, Geometry, OtherSide, Points, Side};
 use bold_stance_core::linkage::{Corner, Linkage};
 use bold_stance_core::metrics::{BodyFacts, CornerFileRequest, RearRead, axle_metrics, corner_file};
@@ -186,7 +186,9 @@ fn bands_are_honest_for_other_layouts_too() {
         let mut rng = rand_pcg::Pcg64Mcg::seed_from_u64(11);
         let mut normal = || -> f64 { StandardNormal.sample(&mut rng) };
         let (mut hits, mut count) = ([0u32; 2], 0u32);
-        assert!(spreads(&g.points, knowledge).iter().all(|s| s.sigma_mm <= sigma));
+        assert!(
+            spreads(&g.points, knowledge).iter().all(|s| s.of != SpreadOf::Coordinate || s.sigma_mm <= sigma)
+        );
         for _ in 0..300 {
             let mut p = g.points.clone();
             for s in spreads(&g.points, knowledge) {
@@ -212,6 +214,8 @@ fn bands_are_honest_for_other_layouts_too() {
                 measured: &gauge,
                 sigma: Doubt { camber_deg: 0.1, caster_deg: 0.2, toe_deg: 0.05 },
                 knowledge,
+                height_sigma_mm: 0.0,
+                throws: &[],
             };
             let band = doubt(&d, &[-40.0]).unwrap()[0].unwrap();
             let said = of(&g.points, &gauge);
@@ -240,6 +244,8 @@ fn sampled_bands_agree_for_a_multi_link() {
         measured: &read,
         sigma: Doubt { camber_deg: 0.1, caster_deg: 0.2, toe_deg: 0.05 },
         knowledge: Knowledge::Taped,
+        height_sigma_mm: 0.0,
+        throws: &[],
     };
     let (l, s) =
         (doubt(&d, &[-40.0]).unwrap()[0].unwrap(), sampled_doubt(&d, &[-40.0], 3000).unwrap()[0].unwrap());

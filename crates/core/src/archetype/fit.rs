@@ -48,7 +48,7 @@ pub struct Fitted {
 /// One direction the shape may move in: a scale or the error of some coordinates.
 enum Way {
     Scale(usize),
-    Shift { points: Vec<usize>, mirrored: Vec<usize>, axis: usize },
+    Shift { points: Vec<(usize, f64)>, mirrored: Vec<(usize, f64)>, axis: usize },
 }
 
 struct Shape {
@@ -82,10 +82,14 @@ fn ways(points: &Points) -> Vec<(Way, f64)> {
     let mut out: Vec<(Way, f64)> = (0..3).map(|axis| (Way::Scale(axis), SCALE)).collect();
     let mirror = mirrors(points);
     for s in spreads(points, Knowledge::Archetype) {
-        let mirrored: Vec<usize> =
-            s.points.iter().filter_map(|i| mirror.get(*i).copied().flatten()).collect();
+        let mirrored: Vec<(usize, f64)> = s
+            .points
+            .iter()
+            .filter_map(|(i, share)| Some((mirror.get(*i).copied().flatten()?, *share)))
+            .collect();
         // Each pair once: the tape is read on one side, and both are taken to be alike.
-        if mirrored.first().is_some_and(|m| Some(m) < s.points.first()) {
+        let first = |list: &[(usize, f64)]| list.first().map(|(i, _)| *i);
+        if first(&mirrored).is_some_and(|m| Some(m) < first(&s.points)) {
             continue;
         }
         out.push((Way::Shift { points: s.points, mirrored, axis: s.axis }, s.sigma_mm));
@@ -101,14 +105,14 @@ fn shaped(base: &Shape, ways: &[(Way, f64)], theta: &DVector<f64>) -> Shape {
         let mut all = points.all_mut();
         for ((way, _), t) in ways.iter().zip(theta.iter()) {
             if let Way::Shift { points, mirrored, axis } = way {
-                for i in points {
+                for (i, share) in points {
                     if let Some(p) = all.get_mut(*i) {
-                        p[*axis] += t;
+                        p[*axis] += t * share;
                     }
                 }
-                for i in mirrored {
+                for (i, share) in mirrored {
                     if let Some(p) = all.get_mut(*i) {
-                        p[*axis] += if *axis == 1 { -t } else { *t };
+                        p[*axis] += if *axis == 1 { -t * share } else { t * share };
                     }
                 }
             }

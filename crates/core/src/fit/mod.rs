@@ -10,7 +10,7 @@ mod spread;
 
 pub use hardpoints::{FitCase, FitError, FitResult, Prediction, Residual, SweepReading, fit_hardpoints};
 pub use samples::{SAMPLES, sampled_doubt};
-pub use spread::{Spread, spreads};
+pub use spread::{Spread, SpreadOf, spreads};
 
 use crate::geometry::{Points, WheelAtDesign};
 use crate::linkage::{Linkage, Unreachable};
@@ -89,7 +89,15 @@ pub struct Doubted<'a> {
     pub sigma: Doubt,
     /// How well the points are known.
     pub knowledge: Knowledge,
+    /// Standard deviation of a height, mm: of the one it was read at, and of the one that is predicted.
+    pub height_sigma_mm: f64,
+    /// The planned edits with one adjuster one standard deviation of its throw farther, for each that is moved: what an
+    /// adjuster really does is doubted too.
+    pub throws: &'a [Vec<Edit>],
 }
+
+/// Standard deviation of one tape reading of a height where a method says none, mm (common practice, no source).
+pub const TAPE_HEIGHT_SIGMA_MM: f64 = 2.5;
 
 /// Half widths at each travel; `None` where the corner does not close.
 ///
@@ -110,6 +118,31 @@ pub fn doubt(d: &Doubted<'_>, travels: &[f64]) -> Result<Vec<Option<Doubt>>, Unr
                     v[k] += (2.0 * (b[k] - a[k])).powi(2);
                 }
             }
+        }
+    }
+    let mut add = |moved: &[Option<[f64; 3]>], scale: f64| {
+        for ((v, a), b) in variance.iter_mut().zip(&nominal).zip(moved) {
+            if let (Some(a), Some(b)) = (a, b) {
+                for k in 0..3 {
+                    v[k] += (scale * (b[k] - a[k])).powi(2);
+                }
+            }
+        }
+    };
+    if d.height_sigma_mm > 0.0 {
+        // The height that was read: the car is anchored elsewhere on its curve; and the height it is brought to.
+        let step = 0.5 * d.height_sigma_mm;
+        let elsewhere = Doubted { read_at: d.read_at + step, ..*d };
+        if let Ok(moved) = elsewhere.sweep(d.points, d.measured, travels) {
+            add(&moved, 2.0);
+        }
+        let off: Vec<f64> = travels.iter().map(|t| t + step).collect();
+        add(&d.sweep(d.points, d.measured, &off)?, 2.0);
+    }
+    for farther in d.throws {
+        let other = Doubted { planned: farther, ..*d };
+        if let Ok(moved) = other.sweep(d.points, d.measured, travels) {
+            add(&moved, 1.0);
         }
     }
     Ok(nominal.iter().zip(variance).map(|(n, v)| n.map(|_| half_widths(v))).collect())
@@ -167,6 +200,8 @@ mod tests {
             measured: &READ,
             sigma: Doubt { camber_deg: 0.1, caster_deg: 0.2, toe_deg: 0.05 },
             knowledge,
+            height_sigma_mm: 0.0,
+            throws: &[],
         };
         doubt(&d, travels).unwrap()
     }
@@ -214,6 +249,8 @@ mod tests {
                 measured: &gauge,
                 sigma: Doubt { camber_deg: 0.1, caster_deg: 0.2, toe_deg: 0.05 },
                 knowledge: Knowledge::Taped,
+                height_sigma_mm: 0.0,
+                throws: &[],
             };
             let band = doubt(&d, &[-60.0]).unwrap()[0].unwrap();
             let said =

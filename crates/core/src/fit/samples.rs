@@ -81,6 +81,8 @@ mod tests {
             measured: &read,
             sigma: Doubt { camber_deg: 0.1, caster_deg: 0.2, toe_deg: 0.05 },
             knowledge,
+            height_sigma_mm: 0.0,
+            throws: &[],
         };
         let travels = [-60.0, -30.0, 0.0, 40.0];
         [doubt(&d, &travels).unwrap(), sampled_doubt(&d, &travels, 3000).unwrap()]

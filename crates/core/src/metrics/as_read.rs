@@ -178,6 +178,8 @@ pub(super) fn doubts(
                 measured: &own,
                 sigma,
                 knowledge: if front { r.knowledge } else { r.rear_knowledge },
+                height_sigma_mm: 0.0,
+                throws: &[],
             };
             let travels: Vec<f64> = states.iter().map(|s| at(&s.gains)).collect();
             let found = doubt(&d, &travels).unwrap_or_else(|_| vec![None; states.len()]);

@@ -207,7 +207,18 @@ impl Adjuster {
     /// The geometry edits at a position.
     #[must_use]
     pub fn edits_at(&self, position: f64) -> Vec<Edit> {
-        let mm = self.displacement_mm(position);
+        self.edits_with_gain(position, 1.0)
+    }
+
+    /// The edits at a position when the adjuster does `gain` times what it is said to do, counted from where it stands.
+    #[must_use]
+    pub fn edits_with_gain(&self, position: f64, gain: f64) -> Vec<Edit> {
+        let from = |of: &dyn Fn(f64) -> f64| {
+            let stands = of(self.position);
+            stands + (of(position) - stands) * gain
+        };
+        let mm =
+            if gain == 1.0 { self.displacement_mm(position) } else { from(&|p| self.displacement_mm(p)) };
         match &self.kind {
             AdjusterKind::Eccentric { point, direction, .. }
             | AdjusterKind::Slide { point, direction, .. }
@@ -230,17 +241,32 @@ impl Adjuster {
                 vec![Edit::LengthenLinks { arm, front_mm, rear_mm }]
             }
             AdjusterKind::Tilt { toe_per_camber, .. } => {
-                vec![Edit::KnuckleTilt { camber_deg: position, toe_deg: position * toe_per_camber }]
+                let camber_deg = from(&|p| p);
+                vec![Edit::KnuckleTilt { camber_deg, toe_deg: camber_deg * toe_per_camber }]
             }
             AdjusterKind::CamBolt { amplitude_deg, .. } => {
-                let camber_deg = amplitude_deg * position.to_radians().sin();
+                let camber_deg = from(&|p| amplitude_deg * p.to_radians().sin());
                 vec![Edit::KnuckleTilt { camber_deg, toe_deg: 0.0 }]
             }
-            AdjusterKind::Wedge { .. } => vec![Edit::LeanKingpin { caster_deg: position }],
+            AdjusterKind::Wedge { .. } => vec![Edit::LeanKingpin { caster_deg: from(&|p| p) }],
             AdjusterKind::Sleeve { amount_deg, .. } => {
-                let (s, c) = position.to_radians().sin_cos();
-                vec![Edit::OffsetUpperJoint { out_deg: amount_deg * c, back_deg: amount_deg * s }]
+                vec![Edit::OffsetUpperJoint {
+                    out_deg: from(&|p| amount_deg * p.to_radians().cos()),
+                    back_deg: from(&|p| amount_deg * p.to_radians().sin()),
+                }]
             }
+        }
+    }
+
+    /// Standard deviation of what it really does against what it is said to do, as a share: a throw nobody measured, a
+    /// bolt by its claim; a thread's pitch and a shim's thickness are nearly certain (judgement, no source).
+    #[must_use]
+    pub fn gain_sd(&self) -> f64 {
+        match &self.kind {
+            AdjusterKind::Eccentric { .. } => 0.20,
+            AdjusterKind::CamBolt { .. } => 0.30,
+            AdjusterKind::Tilt { .. } | AdjusterKind::Sleeve { .. } | AdjusterKind::Wedge { .. } => 0.10,
+            AdjusterKind::Thread { .. } | AdjusterKind::Slide { .. } | AdjusterKind::Shims { .. } => 0.03,
         }
     }
 

@@ -7,11 +7,11 @@ use super::height::PlanState;
 use super::input::PlanInput;
 use super::quick::quick;
 use super::reach::{LockCamber, LockTurn, Plane, Reach, lock_reach, reach};
-use super::solver::{Shortfall, SolvedSetting};
+use super::solver::{Shortfall, SolvedSetting, is_moved};
 use super::states::{StateResult, states};
 use super::words;
 use super::work::{Stop, Work, frees_nothing, misfits, provided};
-use crate::fit::{Doubt, Doubted, doubt};
+use crate::fit::{Doubt, Doubted, TAPE_HEIGHT_SIGMA_MM, doubt};
 use crate::geometry::Side as SideName;
 use crate::linkage::{Linkage, Loop, Unreachable};
 use crate::part::{Edit, Part, parts_for};
@@ -344,7 +344,7 @@ impl Work<'_> {
         let (low, high) = self.span();
         let heights: Vec<f64> =
             (0..HEIGHTS).map(|k| low + (high - low) * k as f64 / (HEIGHTS - 1) as f64).collect();
-        let doubts = self.doubts(i, bench, fitted, low, high)?;
+        let doubts = self.doubts(i, bench, &start, fitted, low, high)?;
         let lock = turn.and_then(|t| {
             let found = Bench::new(s.found.clone(), Vec::new(), s.travel, Attitude::default());
             Some(LockPlan {
@@ -355,13 +355,12 @@ impl Work<'_> {
                 outline: lock_reach(bench, &set.positions, t),
             })
         });
-        let at = self.state.own_mm;
         Ok(SidePlan {
             before,
             after,
             set: set.angles,
             planned_height_mm: s.readings.height_mm + self.planned_mm() + self.input.trim_mm[i],
-            doubt: doubt_at(&doubts, at),
+            doubt: self.doubt_set(i, bench, &set.positions, fitted)?,
             anchor: s.anchored.anchor,
             reach: reach(bench, &set.positions, self.plane, true),
             bare_reach,
@@ -396,16 +395,30 @@ impl Work<'_> {
         &self,
         i: usize,
         bench: &Bench,
+        positions: &[f64],
         fitted: &[&Part],
         low: f64,
         high: f64,
     ) -> Result<Vec<(f64, Option<Doubt>)>, Unreachable> {
         let s = &self.sides[i];
         let (points, wheel) = &self.input.geometry.side(SideName::BOTH[i]);
-        let mut planned: Vec<Edit> = self.way_edits().to_vec();
-        planned.extend(fitted.iter().flat_map(|p| p.edits.iter().cloned()));
-        planned.extend(bench.adjusters.iter().flat_map(|a| a.edits_at(a.position)));
-        let at: Vec<f64> = (0..=8).map(|k| low + (high - low) * f64::from(k) / 8.0).collect();
+        // One adjuster does a standard deviation more than it is said to; none where nothing is turned.
+        let edits = |farther: Option<usize>| -> Vec<Edit> {
+            let mut out: Vec<Edit> = self.way_edits().to_vec();
+            out.extend(fitted.iter().flat_map(|p| p.edits.iter().cloned()));
+            out.extend(bench.adjusters.iter().zip(positions).enumerate().flat_map(|(k, (a, p))| {
+                a.edits_with_gain(*p, if farther == Some(k) { 1.0 + a.gain_sd() } else { 1.0 })
+            }));
+            out
+        };
+        let planned = edits(None);
+        let throws: Vec<Vec<Edit>> = (0..positions.len())
+            .filter(|k| is_moved(&bench.adjusters[*k], positions[*k]))
+            .map(|k| edits(Some(k)))
+            .collect();
+        let steps = if high > low { 8 } else { 0 };
+        let at: Vec<f64> =
+            (0..=steps).map(|k| low + (high - low) * f64::from(k) / f64::from(steps.max(1))).collect();
         let travels: Vec<f64> = at.iter().map(|h| bench.travel_mm + self.state.own_mm - h).collect();
         let d = doubt(
             &Doubted {
@@ -417,10 +430,24 @@ impl Work<'_> {
                 measured: &s.readings.angles,
                 sigma: s.readings.sigma,
                 knowledge: self.input.knowledge,
+                height_sigma_mm: TAPE_HEIGHT_SIGMA_MM,
+                throws: &throws,
             },
             &travels,
         )?;
         Ok(at.into_iter().zip(d).collect())
+    }
+
+    /// Half widths of the bands at the height the plan is worked out at, as set.
+    pub(crate) fn doubt_set(
+        &self,
+        i: usize,
+        bench: &Bench,
+        positions: &[f64],
+        fitted: &[&Part],
+    ) -> Result<Doubt, Unreachable> {
+        let at = self.state.own_mm;
+        Ok(doubt_at(&self.doubts(i, bench, positions, fitted, at, at)?, at))
     }
 
     /// The size that comes nearest, judged as a candidate; the fitted one when one is fitted.

@@ -119,18 +119,21 @@ pub fn fact_problems(f: &VehicleFacts) -> Vec<Problem> {
     }
     out.extend(f.car.problems("car."));
     out.extend(adjuster_problems(&f.adjusters));
-    out.extend(adjusters_not_there(&f.adjusters, &f.geometry.points));
-    if let Some(r) = &f.rear_geometry {
-        for p in adjusters_not_there(&f.car.rear_adjusters, &r.points) {
-            out.push(Problem::new(format!("car.rear_{}", p.field), p.wrong, p.right));
-        }
-    }
     if out.is_empty() {
         out.extend(travel_problems(&f.geometry, "geometry."));
         out.extend(f.rear_geometry.iter().flat_map(|r| travel_problems(r, "rear_geometry.")));
     }
     if out.is_empty() {
         out.extend(steering_problem(&f.geometry, "geometry."));
+    }
+    if !out.is_empty() {
+        return out;
+    }
+    out.extend(adjusters_not_there(&f.adjusters, &f.geometry.points));
+    if let Some(r) = &f.rear_geometry {
+        for p in adjusters_not_there(&f.car.rear_adjusters, &r.points) {
+            out.push(Problem::new(format!("car.rear_{}", p.field), p.wrong, p.right));
+        }
     }
     out
 }

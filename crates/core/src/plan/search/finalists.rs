@@ -6,7 +6,6 @@ use crate::fit::Doubt;
 use crate::linkage::Linkage;
 use crate::part::Part;
 use crate::plan::answer::toe_swing;
-use crate::plan::curves::doubt_at;
 use crate::plan::quick::Quick;
 use crate::plan::reach::LockTurn;
 use crate::plan::states::{StateSide, states};
@@ -167,10 +166,10 @@ pub(super) fn ranked(mut plans: Vec<SetPlan>) -> Vec<SetPlan> {
 pub(super) fn with_bands(work: &Work<'_>, p: &SetPlan, pool: &[Part], tyres: Option<&CarTyres>) -> SetPlan {
     let mut out = p.clone();
     let parts: Vec<&Part> = p.parts.iter().filter_map(|n| pool.iter().find(|q| q.id == n.id)).collect();
-    let at = work.state.own_mm;
     for i in 0..2 {
         let bench = work.bench(i, &parts);
-        let d = work.doubts(i, &bench, &parts, at, at + 1e-6).map(|d| doubt_at(&d, at)).unwrap_or_default();
+        let set = if i == 0 { &p.left.positions } else { &p.right.positions };
+        let d = work.doubt_set(i, &bench, set, &parts).unwrap_or_default();
         if i == 0 { out.left.doubt = d } else { out.right.doubt = d }
     }
     out.life_km = tyres.and_then(|t| {
