@@ -2,6 +2,7 @@
 
 use crate::{Failure, headless};
 use bold_stance_core::geometry::Geometry;
+use bold_stance_core::linkage::read_geometry;
 use bold_stance_gauge::{GaugeFaults, SimGauge, SimulatedCar, serve};
 use bold_stance_server::is_loopback_host;
 use bold_stance_store::demo;
@@ -46,8 +47,7 @@ pub fn gauge(a: &GaugeArgs) -> Result<(), Failure> {
             return Err(Failure::Input(format!("--{name}: {v}; a number from {low} to {high}")));
         }
     }
-    let geometry =
-        |p: &PathBuf| -> Result<Geometry, Failure> { Ok(Geometry::from_json(&headless::read(p)?)?) };
+    let geometry = |p: &PathBuf| -> Result<Geometry, Failure> { Ok(read_geometry(&headless::read(p)?)?) };
     let car = match &a.front {
         Some(front) => SimulatedCar {
             front: geometry(front)?,

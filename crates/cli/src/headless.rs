@@ -2,8 +2,8 @@
 
 use crate::Failure;
 use bold_stance_core::fit::{FitCase, FitError, fit_hardpoints};
-use bold_stance_core::geometry::{Axle, Geometry, Side};
-use bold_stance_core::linkage::{Corner, Linkage, Unreachable};
+use bold_stance_core::geometry::{Axle, Side};
+use bold_stance_core::linkage::{Corner, Linkage, Unreachable, read_geometry};
 use bold_stance_core::metrics::{
     Aids, AxleMetrics, BodyFacts, LivePoint, aids, axle_metrics, live_axle_curve,
 };
@@ -86,49 +86,91 @@ pub struct SweepArgs {
     pub rack: Option<String>,
     /// Heave of a solid axle, mm.
     pub heave: Option<String>,
+    /// Which side of an unequal axle: left when it is not said.
+    pub side: Option<String>,
 }
 
 type Row = Vec<Option<f64>>;
 
-/// Prints the rows that can be reached under `columns` and says what was left out.
-fn table(columns: &[&str], rows: impl Iterator<Item = Result<Row, Unreachable>>) -> Result<(), Failure> {
-    let mut out = csv::Writer::from_writer(std::io::stdout().lock());
-    let system = |e: csv::Error| Failure::System(e.to_string());
-    let (mut done, mut left_out, mut why) = (0, 0, None);
-    for row in rows {
-        match row {
-            Ok(r) => {
-                if done == 0 {
-                    out.write_record(columns).map_err(system)?;
-                }
-                // Adding zero keeps a negative zero from being printed.
-                let cell = |v: Option<f64>| v.map_or_else(String::new, |v| format!("{:.6}", v + 0.0));
-                out.write_record(r.into_iter().map(cell)).map_err(system)?;
-                done += 1;
-            }
-            Err(e) => {
-                left_out += 1;
-                why.get_or_insert(e);
+/// Rows that cannot be reached, by the end they lie beyond: a position past a known end is not marched to again.
+#[derive(Default)]
+struct Ends {
+    known: Vec<(f64, Unreachable)>,
+    left_out: usize,
+}
+
+impl Ends {
+    /// The end that a travel at a rack position is known to lie beyond.
+    fn beyond(&self, travel: f64, rack: f64) -> Option<&Unreachable> {
+        self.known.iter().find(|(r, e)| *r == rack && beyond(travel, e.limit_travel_mm)).map(|(_, e)| e)
+    }
+
+    /// `pose` where it is not known to be out of reach.
+    fn ask<T>(&mut self, travel: f64, rack: f64, pose: impl FnOnce() -> Result<T, Unreachable>) -> Option<T> {
+        if self.beyond(travel, rack).is_none() {
+            match pose() {
+                Ok(v) => return Some(v),
+                Err(e) => self.known.push((rack, e)),
             }
         }
+        self.left_out += 1;
+        None
+    }
+
+    /// One line for each end that was met.
+    fn words(&self) -> Vec<String> {
+        let mut out: Vec<String> = Vec::new();
+        for (rack, e) in &self.known {
+            let line = if *rack == 0.0 { e.to_string() } else { format!("rack at {rack} mm: {e}") };
+            if !out.contains(&line) {
+                out.push(line);
+            }
+        }
+        out
+    }
+}
+
+/// Whether a travel lies on the far side of an end, more than a millimetre past it.
+fn beyond(travel: f64, end: f64) -> bool {
+    if end >= 0.0 { travel > end + 1.0 } else { travel < end - 1.0 }
+}
+
+/// Prints the rows that were reached under `columns` and says what was left out and why.
+fn table(columns: &[&str], rows: Vec<Row>, ends: &Ends) -> Result<(), Failure> {
+    let words = ends.words();
+    if rows.is_empty() {
+        return Err(Failure::NoAnswer(format!("no position can be reached: {}", words.join("; "))));
+    }
+    let mut out = csv::Writer::from_writer(std::io::stdout().lock());
+    let system = |e: csv::Error| Failure::System(e.to_string());
+    out.write_record(columns).map_err(system)?;
+    for r in rows {
+        // Adding zero keeps a negative zero from being printed.
+        let cell = |v: Option<f64>| v.map_or_else(String::new, |v| format!("{:.6}", v + 0.0));
+        out.write_record(r.into_iter().map(cell)).map_err(system)?;
     }
     out.flush().map_err(|e| Failure::System(e.to_string()))?;
-    let Some(e) = why else { return Ok(()) };
-    if done == 0 {
-        return Err(Failure::NoAnswer(format!("no position can be reached: {e}")));
+    if ends.left_out > 0 {
+        eprintln!("{} unreachable rows left out", ends.left_out);
+        words.iter().for_each(|w| eprintln!("{w}"));
     }
-    eprintln!("{left_out} unreachable rows left out: {e}");
     Ok(())
 }
 
 /// `sweep`.
 pub fn sweep(path: &Path, args: &SweepArgs) -> Result<(), Failure> {
-    let g = Geometry::from_json(&read(path)?)?;
+    let g = read_geometry(&read(path)?)?;
     for r in g.remarks() {
         eprintln!("{r}");
     }
     const USUAL: &str = "-100:80:10";
-    let corner = Corner::of(&g, Side::Left);
+    let side = match args.side.as_deref() {
+        None | Some("left") => Side::Left,
+        Some("right") => Side::Right,
+        Some(other) => return Err(Failure::Input(format!("--side: \"{other}\"; \"left\" or \"right\""))),
+    };
+    let corner = Corner::of(&g, side);
+    let mut ends = Ends::default();
     if let Corner::Axle(axle) = &corner {
         let text = args.heave.as_deref().or(args.travel.as_deref()).unwrap_or(USUAL);
         let field = if args.heave.is_some() { "--heave" } else { "--travel" };
@@ -141,10 +183,10 @@ pub fn sweep(path: &Path, args: &SweepArgs) -> Result<(), Failure> {
             ));
         }
         let x0 = axle.design_x();
-        let rows = heaves.into_iter().map(|h| {
-            let a = axle.axle_pose(h, 0.0)?;
+        let rows = heaves.into_iter().filter_map(|h| {
+            let a = ends.ask(h, 0.0, || axle.axle_pose(h, 0.0))?;
             let caster = axle.left_wheel(&a).axis.map(|x| x.caster().to_degrees());
-            Ok(vec![
+            Some(vec![
                 Some(h),
                 Some(a.midpoint.y),
                 caster,
@@ -153,7 +195,7 @@ pub fn sweep(path: &Path, args: &SweepArgs) -> Result<(), Failure> {
                 Some(a.roll.to_degrees()),
             ])
         });
-        return table(&AXLE_COLUMNS, rows);
+        return table(&AXLE_COLUMNS, rows.collect(), &ends);
     }
     if args.heave.is_some() {
         return Err(Failure::Input(format!(
@@ -167,10 +209,10 @@ pub fn sweep(path: &Path, args: &SweepArgs) -> Result<(), Failure> {
     if count > ROW_LIMIT {
         return Err(Failure::Input(format!("--travel: {count} rows; at most {ROW_LIMIT}")));
     }
-    let rows = racks.iter().flat_map(|rack| travels.iter().map(move |travel| (*travel, *rack))).map(
+    let rows = racks.iter().flat_map(|rack| travels.iter().map(move |travel| (*travel, *rack))).filter_map(
         |(travel, rack)| {
-            let w = corner.wheel(travel, rack)?;
-            Ok(vec![
+            let w = ends.ask(travel, rack, || corner.wheel(travel, rack))?;
+            Some(vec![
                 Some(travel),
                 Some(rack),
                 Some(w.camber_deg),
@@ -184,7 +226,7 @@ pub fn sweep(path: &Path, args: &SweepArgs) -> Result<(), Failure> {
             ])
         },
     );
-    table(&COLUMNS, rows)
+    table(&COLUMNS, rows.collect(), &ends)
 }
 
 /// Prints JSON.
@@ -209,7 +251,7 @@ const USUAL_WHEELBASE: f64 = 2800.0;
 
 /// `metrics`.
 pub fn metrics(path: &Path, wheelbase: Option<f64>) -> Result<(), Failure> {
-    let g = Geometry::from_json(&read(path)?)?;
+    let g = read_geometry(&read(path)?)?;
     for r in g.remarks() {
         eprintln!("{r}");
     }

@@ -72,6 +72,9 @@ enum Command {
         /// mm of a solid axle's midpoint, bump positive: `a:b:step` or a comma list
         #[arg(long, allow_hyphen_values = true)]
         heave: Option<String>,
+        /// Side of an axle whose sides differ: left or right.
+        #[arg(long)]
+        side: Option<String>,
     },
     /// Roll centre, camber gain, bump steer, Ackermann, construction aids at design, JSON
     Metrics {
@@ -144,8 +147,8 @@ fn main() -> ExitCode {
         }
         Command::Gauge(args) => gauge::gauge(&args),
         Command::Demo { database, reset } => serve::demo(&database.database_url, reset),
-        Command::Sweep { geometry, travel, rack, heave } => {
-            headless::sweep(&geometry, &headless::SweepArgs { travel, rack, heave })
+        Command::Sweep { geometry, travel, rack, heave, side } => {
+            headless::sweep(&geometry, &headless::SweepArgs { travel, rack, heave, side })
         }
         Command::Metrics { geometry, wheelbase } => headless::metrics(&geometry, wheelbase),
         Command::Settings { case } => headless::settings(&case),

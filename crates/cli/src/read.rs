@@ -1,7 +1,8 @@
 //! `read METHOD --name=value...`: one reading conversion, JSON.
 
 use crate::{Failure, headless};
-use bold_stance_core::geometry::{Geometry, Side};
+use bold_stance_core::geometry::Side;
+use bold_stance_core::linkage::read_geometry;
 use bold_stance_core::problem::Problem;
 use bold_stance_core::reading::{
     EntryKind, Known, Method, MethodInfo, RawEntry, SweptCar, Unit, doubt_parts, parse_entries,
@@ -119,7 +120,7 @@ pub fn read(method: &str, values: &[String]) -> Result<(), Failure> {
 }
 
 fn swept_car(path: &str, side: Option<&str>, travel_mm: f64) -> Result<SweptCar, Failure> {
-    let g = Geometry::from_json(&headless::read(Path::new(path))?)?;
+    let g = read_geometry(&headless::read(Path::new(path))?)?;
     let side = if side == Some("right") { Side::Right } else { Side::Left };
     let (points, wheel) = g.side(side);
     let straight = {

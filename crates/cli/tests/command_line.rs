@@ -51,6 +51,32 @@ fn unreachable_rows_are_left_out_and_counted() {
     assert!(out.status.success());
     assert!(String::from_utf8_lossy(&out.stderr).contains("1 unreachable"));
     refused(&run(&["sweep", g.to_str().unwrap(), "--travel=-300"]), 3, "extended");
+    // Both ends are named, and the rack they were met at; what lies beyond an end is not marched to again.
+    let out = run(&["sweep", g.to_str().unwrap(), "--travel=-2000:2000:2", "--rack=0,300"]);
+    assert!(out.status.success());
+    let said = String::from_utf8(out.stderr).unwrap();
+    let ends: Vec<&str> = said.lines().skip(1).collect();
+    assert!(ends.iter().any(|l| !l.contains("rack") && l.contains("-")), "{said}");
+    assert!(ends.iter().filter(|l| !l.contains("rack")).count() == 2, "{said}");
+    assert!(ends.iter().any(|l| l.starts_with("rack at 300 mm: ")), "{said}");
+}
+
+#[test]
+fn the_right_side_of_an_unequal_axle_is_swept() {
+    let mut v = sample();
+    let points = v["points"].clone();
+    let mut wheel = v["wheel"].clone();
+    wheel["camber_deg"] = (-1.25).into();
+    v["right"] = serde_json::json!({"points": points, "wheel": wheel});
+    let g = file("unequal.json", &v.to_string());
+    let at = |side: &str| {
+        let out = run(&["sweep", g.to_str().unwrap(), "--travel=0", side]);
+        assert!(out.status.success());
+        String::from_utf8(out.stdout).unwrap().lines().nth(1).unwrap().to_owned()
+    };
+    assert!(at("--side=left").starts_with("0.000000,0.000000,0.000000,"), "{}", at("--side=left"));
+    assert!(at("--side=right").starts_with("0.000000,0.000000,-1.250000,"), "{}", at("--side=right"));
+    refused(&run(&["sweep", g.to_str().unwrap(), "--side=middle"]), 2, "--side");
 }
 
 #[test]

@@ -316,9 +316,9 @@ fn wrong_figures_name_their_field() {
         let e = car_wear(&t, &plans, &TreadLog::default()).unwrap_err();
         assert!(e.iter().any(|p| p.field == field), "{field} in {e:?}");
     };
-    bad(&|t| t.limit_mm = 10.5, "tyres.limit_mm");
+    bad(&|t| t.limit_mm = 15.0, "tyres.limit_mm");
     // Above a new tyre nothing wears at all, whatever the log says.
-    let over = CarTyres { limit_mm: 12.0, own_life_km: Some(50_000.0), ..tyres() };
+    let over = CarTyres { limit_mm: 15.0, own_life_km: Some(50_000.0), ..tyres() };
     let e = car_wear(&over, &plans, &log_of(vec![entry(0.0, TyrePlace::LeftFront, None)], None)).unwrap_err();
     assert_eq!(e[0].field, "tyres.limit_mm");
     bad(&|t| t.sizes[1] = "round".into(), "tyres.sizes.1");
@@ -368,8 +368,36 @@ fn a_worn_out_tyre_is_said_to_be_done() {
         &log_of(vec![entry(0.0, lf, None), entry(30_000.0, lf, Some([2.4, 3.5, 4.0]))], None),
     );
     let t = at(&w, lf);
-    assert!(t.done && t.scenes[t.lead].band_km.median.abs() < 1e-6);
-    assert!(!at(&w, TyrePlace::RightFront).done);
+    assert!(t.done && t.forecast_new);
+    // It is replaced first: what is forecast is a new one in its place, which lasts longer than what is left of a
+    // tyre half worn.
+    let half = run_car(
+        &tyres(),
+        &log_of(vec![entry(0.0, lf, None), entry(30_000.0, lf, Some([5.4, 6.0, 6.4]))], None),
+    );
+    let (new, rest) = (&t.scenes[t.lead].band_km, &at(&half, lf).scenes[at(&half, lf).lead].band_km);
+    assert!(new.low > 1000.0 && new.low < new.median && new.median < new.high, "{new:?}");
+    assert!(new.median > rest.median, "{new:?} {rest:?}");
+    let right = at(&w, TyrePlace::RightFront);
+    assert!(!right.done && !right.forecast_new);
+}
+
+#[test]
+fn tyres_at_their_limit_stop_nothing() {
+    let worn = CarTyres { depth_mm: 2.5, ..tyres() };
+    let w = run_car(&worn, &TreadLog::default());
+    assert_eq!(w.tyres.len(), 4);
+    for t in &w.tyres {
+        assert!(t.done && t.forecast_new, "{:?}", t.place);
+        for s in &t.scenes {
+            assert!(s.band_km.low > 1000.0, "{:?} {s:?}", t.place);
+        }
+    }
+    // Exactly at the limit is at it; a tenth above is not.
+    let at_it = run_car(&CarTyres { depth_mm: 3.0, ..tyres() }, &TreadLog::default());
+    assert!(at_it.tyres.iter().all(|t| t.forecast_new));
+    let above = run_car(&CarTyres { depth_mm: 3.1, ..tyres() }, &TreadLog::default());
+    assert!(above.tyres.iter().all(|t| !t.forecast_new && t.scenes[t.lead].band_km.median > 0.0));
 }
 
 /// Coverage of the 80 % band on simulated vehicles that draw every constant, hidden errors, shapes outside the

@@ -8,8 +8,8 @@ use bold_stance_core::linkage::{Arm, Corner, Linkage};
 use bold_stance_core::part::{
     Adjuster, AdjusterKind, EccentricPoint, Edit, ThreadLink, default_adjusters, parts_for, shipped_parts,
 };
-use bold_stance_core::plan::{Bench, LockTurn, Target, Way, WayKind, plan, solve};
-use bold_stance_core::vehicle::Attitude;
+use bold_stance_core::plan::{Bench, LockTurn, PlanInput, Target, Way, WayKind, plan, solve};
+use bold_stance_core::vehicle::{Attitude, Car, CarFacts, Gains, Measured};
 use common::truck;
 
 fn shape(id: &str) -> Geometry {
@@ -362,4 +362,56 @@ fn eccentrics_at_the_pivot_of_a_semi_trailing_arm_set_camber_and_toe_together() 
     assert!(set.shortfall.worst() < 1e-9, "{:?}", set.shortfall);
     let a = b.angles(&set.positions).unwrap();
     assert!((a.camber_deg - want.camber_deg).abs() < 0.031 && (a.toe_deg - want.toe_deg).abs() < 0.031);
+}
+
+/// Levelling a lean, or trimming one side, rolls the body: the wheels lean with it. The whole-car model, which rolls
+/// the body by all four heights, is the other way to the same angles.
+#[test]
+fn trim_rolls_the_body_and_both_wheels_lean_with_it() {
+    let mut plan_of = truck();
+    (plan_of.height_change_mm, plan_of.settle_mm, plan_of.load_mm) = (0.0, 0.0, 0.0);
+    plan_of.adjusters.clear();
+    let g = plan_of.geometry.clone();
+    let car = Car {
+        front: g.clone(),
+        rear: Some(shape("leaf_rear")),
+        wheelbase_mm: 3220.0,
+        facts: CarFacts::default(),
+    };
+    let corners = car.corners();
+    // As read on the drawn car itself, so that nothing is anchored away.
+    for (s, corner) in [(0, Side::Left), (1, Side::Right)] {
+        let w = Corner::of(&g, corner).wheel(0.0, 0.0).unwrap().or_unsteered();
+        let side = if s == 0 { &mut plan_of.left } else { &mut plan_of.right };
+        side.height_mm = plan_of.design_height_mm;
+        side.angles = Measured { camber_deg: w.camber_deg, caster_deg: w.caster_deg, toe_deg: w.toe_deg };
+    }
+    for trim in [[10.0, 0.0], [20.0, -20.0], [-8.0, 15.0]] {
+        plan_of.trim_mm = trim;
+        let a = plan(&plan_of, &[]).unwrap();
+        let planned = a.states.iter().find(|s| s.own_mm == 0.0 && s.name == "planned").unwrap();
+        // The rear rolls as far as the front does: no twist between the axles.
+        let rear = car.rear.as_ref().unwrap().wheel.center[1] / g.wheel.center[1];
+        let mid = 0.5 * (trim[0] + trim[1]);
+        let gains = Gains {
+            left_front: trim[0],
+            right_front: trim[1],
+            left_rear: (trim[0] - mid) * rear,
+            right_rear: (trim[1] - mid) * rear,
+        };
+        let other = car.state(&corners, &gains, [0.0; 2]);
+        // The plan's pitch is of the planned height alone; half the trims' sum is 10 mm at most on 3220 mm.
+        let pitch = (mid / 3220.0).atan().to_degrees();
+        for (i, s) in [&planned.left, &planned.right].into_iter().enumerate() {
+            let (said, whole) = (s.as_ref().unwrap().angles, other.wheels[i].wheel.unwrap());
+            assert!((said.camber_deg - whole.camber_deg).abs() < 0.02, "{trim:?} {i}: {said:?} {whole:?}");
+            let caster = whole.steer.unwrap().caster_deg;
+            assert!((said.caster_deg - caster).abs() < 0.02 + pitch.abs(), "{trim:?} {i}: {said:?} {caster}");
+        }
+        let lean = ((trim[0] - trim[1]) / (2.0 * g.wheel.center[1])).atan().to_degrees();
+        let still = plan(&PlanInput { trim_mm: [mid, mid], ..plan_of.clone() }, &[]).unwrap();
+        let flat = still.states.iter().find(|s| s.name == "planned").unwrap();
+        let camber = |s: &Option<bold_stance_core::plan::StateSide>| s.as_ref().unwrap().angles.camber_deg;
+        assert!(lean.abs() > 0.3 && (camber(&planned.left) - camber(&flat.left)).abs() > 0.02);
+    }
 }

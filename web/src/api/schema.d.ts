@@ -5013,8 +5013,10 @@ export interface components {
         TyreForecast: {
             /** @description Depth now at every strip, mm. */
             depth_now_mm: number[];
-            /** @description Below the limit somewhere already. */
+            /** @description At or below the limit somewhere already: it is replaced first. */
             done: boolean;
+            /** @description Whether the forecast is of a new tyre in its place. */
+            forecast_new: boolean;
             /** @description Which state leads. */
             lead: number;
             learned?: components["schemas"]["LearnedTyre"] | null;

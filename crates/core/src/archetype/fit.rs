@@ -219,7 +219,7 @@ pub fn fit_archetype(a: &Archetype, taped: &[Taped], wheelbase_mm: f64) -> Resul
         .collect();
     let geometry = Geometry { points: shape.points, wheel: shape.wheel, ..a.geometry.clone() };
     // A tape that contradicts itself can pull the joints of a part together.
-    let broken = geometry.problems();
+    let broken = crate::linkage::problems(&geometry);
     if let Some(p) = broken.into_iter().next() {
         return Err(vec![Problem::new(
             "taped",

@@ -77,7 +77,7 @@ pub fn shipped_archetypes() -> Result<Vec<Archetype>, Problem> {
     .into_iter()
     .map(|(name, text)| {
         let a: Archetype = parse_json(text)?;
-        match a.geometry.problems().into_iter().next() {
+        match crate::linkage::problems(&a.geometry).into_iter().next() {
             Some(p) => Err(Problem::new(format!("{name}.{}", p.field), p.wrong, p.right)),
             None => Ok(a),
         }

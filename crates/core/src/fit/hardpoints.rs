@@ -5,7 +5,7 @@
 use super::estimate::{Estimate, estimate, jacobian};
 use super::{Doubt, Knowledge, half_widths, spreads};
 use crate::geometry::{Geometry, Points, WheelAtDesign};
-use crate::linkage::{Corner, Linkage};
+use crate::linkage::{self, Corner, Linkage};
 use crate::problem::{Problem, in_range};
 use nalgebra::DVector;
 use serde::{Deserialize, Serialize};
@@ -185,7 +185,7 @@ fn problems(case: &FitCase) -> Vec<Problem> {
     if case.format != "bold-stance.fit/1" {
         out.push(Problem::new("format", format!("\"{}\"", case.format), "\"bold-stance.fit/1\""));
     }
-    out.extend(case.geometry.problems().into_iter().map(|mut p| {
+    out.extend(linkage::problems(&case.geometry).into_iter().map(|mut p| {
         p.field = format!("geometry.{}", p.field);
         p
     }));

@@ -81,10 +81,11 @@ impl HingeCorner {
             self.stuck = true;
             return;
         };
-        // The arm stays square to its hinge: it turns with the line about the end that did not move.
-        let fixed = self.hinge[1 - which.min(1)];
+        // The arm stays square to its hinge and turns with the line; the middle of the line is where its middle is, so
+        // that two ends moved alike, one after the other, carry the wheel by just as much.
+        let middle = (self.hinge[0] + self.hinge[1]) * 0.5;
         let turn = Rotation3::rotation_between(&before, &axis).unwrap_or_else(Rotation3::identity);
-        self.centre = fixed + turn * (self.centre - fixed);
+        self.centre = middle + turn * (self.centre - (middle - by * 0.5));
         self.spin = turn * self.spin;
         self.axis = axis;
         self.slope = arm_driven::slope_and_bend(self, 1.0);
@@ -181,6 +182,23 @@ mod tests {
         assert!(
             e.blocked == Loop::DeadPoint && e.limit_travel_mm > 300.0 && e.limit_travel_mm < 421.0,
             "{e}"
+        );
+    }
+
+    #[test]
+    fn both_ends_moved_alike_carry_the_wheel_by_just_as_much() {
+        let mut c = HingeCorner::new([-2180.0, 300.0, 300.0], [-2350.0, 650.0, 290.0], &wheel());
+        let before = c.pose(0.0, 0.0).unwrap();
+        let drop = Vec3::new(-12.0, 4.0, -40.0);
+        c.move_hinge(0, drop);
+        c.move_hinge(1, drop);
+        // The wheel stays on the ground while its pivots come down: as drawn it stands that much lower under the body.
+        let after = c.pose(drop.z, 0.0).unwrap();
+        assert!((after.spin - before.spin).norm() < 1e-12);
+        assert!(
+            (after.centre - before.centre - drop).norm() < 1e-9,
+            "{:?}",
+            after.centre - before.centre - drop
         );
     }
 }

@@ -2,6 +2,7 @@
 
 mod arm;
 mod arm_driven;
+mod as_drawn;
 mod corner;
 mod double_wishbone;
 mod five_link;
@@ -10,6 +11,7 @@ mod linear;
 mod solid_axle;
 mod strut;
 
+pub use as_drawn::{problems, read_geometry};
 pub use corner::{Bar, BarKind, Corner};
 pub use double_wishbone::{Arm, WishboneCorner};
 pub use five_link::FiveLinkCorner;

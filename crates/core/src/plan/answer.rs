@@ -303,7 +303,7 @@ impl Work<'_> {
             judged: self.state.clone(),
             states: states(self, fitted, &positions),
             misfits: misfits(fitted, &provided(self.input, has_toe)),
-            pitch_deg: self.attitude(self.state.own_mm, self.state.other_mm).pitch.to_degrees(),
+            pitch_deg: self.pitch(&self.state).pitch.to_degrees(),
             left,
             right,
             verdict,

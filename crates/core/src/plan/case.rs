@@ -153,7 +153,7 @@ pub fn run_plan(case: &PlanCase) -> Result<PlanCaseResult, PlanCaseError> {
         reached,
         headline,
         sentence,
-        pitch_deg: work.attitude(work.state.own_mm, work.state.other_mm).pitch.to_degrees(),
+        pitch_deg: work.pitch(&work.state).pitch.to_degrees(),
         considered,
         posed,
         solved,

@@ -93,9 +93,10 @@ pub(crate) fn curve(
     heights
         .iter()
         .filter_map(|h| {
-            let travel = work.travel(side, &PlanState { own_mm: *h, ..work.state.clone() });
+            let state = PlanState { own_mm: *h, ..work.state.clone() };
+            let travel = work.travel(side, &state);
             let a = work
-                .attitude(*h, work.state.other_mm)
+                .attitude(side, &state)
                 .apply(&c.pose(travel, 0.0).ok()?)
                 .wheel(c.loaded_radius(), c.design_x())
                 .or_unsteered();

@@ -4,7 +4,7 @@ use super::aim::{Aim, JudgedAt};
 use super::height::{PlanState, Way, way_problems};
 use crate::fit::{Doubt, Knowledge};
 use crate::geometry::{Axle, Geometry, Side};
-use crate::linkage::Corner;
+use crate::linkage::{self, Corner};
 use crate::part::{Adjuster, adjuster_problems, adjusters_not_there};
 use crate::problem::{Problem, in_range};
 use crate::vehicle::{AirLevel, Attitude, Limits, Measured, StateKind};
@@ -198,9 +198,7 @@ impl PlanInput {
     /// Everything wrong with the document, by field.
     #[must_use]
     pub fn problems(&self) -> Vec<Problem> {
-        let mut out: Vec<Problem> = self
-            .geometry
-            .problems()
+        let mut out: Vec<Problem> = linkage::problems(&self.geometry)
             .into_iter()
             .map(|mut p| {
                 p.field = format!("geometry.{}", p.field);

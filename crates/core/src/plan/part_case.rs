@@ -2,7 +2,7 @@
 
 use super::settings_case::{SettingsError, as_geometry};
 use crate::geometry::{Axle, Geometry, Side};
-use crate::linkage::{Corner, Linkage};
+use crate::linkage::{self, Corner, Linkage};
 use crate::part::{Adjuster, Edit, Part, adjuster_problems, adjusters_not_there, parts_for, shipped_parts};
 use crate::problem::{Problem, in_range};
 use serde::{Deserialize, Serialize};
@@ -68,8 +68,7 @@ impl PartCase {
             out.push(Problem::new("format", format!("\"{}\"", self.format), "\"bold-stance.part/1\""));
         }
         out.extend(
-            self.geometry
-                .problems()
+            linkage::problems(&self.geometry)
                 .into_iter()
                 .map(|p| Problem::new(format!("geometry.{}", p.field), p.wrong, p.right)),
         );

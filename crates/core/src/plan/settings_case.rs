@@ -5,7 +5,7 @@ use super::bench::{Bench, Sensitivity};
 use super::solver::{Shortfall, Target, solve};
 use crate::Vec3;
 use crate::geometry::{Axle, FORMAT, Geometry, Side, WheelAtDesign};
-use crate::linkage::{Corner, Linkage};
+use crate::linkage::{self, Corner, Linkage};
 use crate::part::{Adjuster, Edit, adjuster_problems, adjusters_not_there};
 use crate::problem::{Problem, in_range};
 use crate::vehicle::{Attitude, Measured, anchor, anchor_wheel};
@@ -135,7 +135,7 @@ impl SettingsCase {
         if self.format != "bold-stance.settings/1" {
             out.push(Problem::new("format", format!("\"{}\"", self.format), "\"bold-stance.settings/1\""));
         }
-        out.extend(self.geometry.problems().into_iter().map(|mut p| {
+        out.extend(linkage::problems(&self.geometry).into_iter().map(|mut p| {
             p.field = format!("geometry.{}", p.field);
             p
         }));

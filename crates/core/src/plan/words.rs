@@ -230,7 +230,8 @@ fn short(input: &PlanInput, left: &SidePlan, right: &SidePlan) -> (String, Strin
     let tie_end = [left, right].iter().flat_map(|s| &s.setting).any(|l| l.at_end && l.sets_toe);
     let sets = has_cams(input);
     let headline = match what {
-        _ if !note.is_empty() => format!("{side}: {what} short {said}"),
+        // A tenth or less is no running out.
+        _ if by < NO_GAP_DEG => format!("{side}: {what} short {said}"),
         "toe" if !input.steered() => "Toe is off, and nothing here sets it that far".into(),
         "toe" if tie_end => "Tie rods run out before toe does".into(),
         _ if sets && at_end => format!("Cams run out before {what} does"),
@@ -241,6 +242,9 @@ fn short(input: &PlanInput, left: &SidePlan, right: &SidePlan) -> (String, Strin
     let named = if headline.contains(&said) { String::new() } else { format!("{side} short {said}. ") };
     (headline, format!("{named}{note}"))
 }
+
+/// A gap below this is named by its amount alone, degrees.
+const NO_GAP_DEG: f64 = 0.15;
 
 /// What a shop can read of camber and caster, degrees; less is no shortfall to spend money on.
 pub(crate) const READABLE_DEG: f64 = 0.05;

@@ -73,9 +73,23 @@ impl<'a> Work<'a> {
         self.sides[i].travel - state.own_mm - extra
     }
 
-    pub(crate) fn attitude(&self, own_mm: f64, other_mm: f64) -> Attitude {
+    /// Pitch of the body at a height state, this side's tyres' gain in it.
+    pub(crate) fn pitch(&self, state: &PlanState) -> Attitude {
         let [own, other] = self.input.tyre_gain_mm;
-        self.input.attitude(own_mm + own, other_mm + other)
+        self.input.attitude(state.own_mm + own, state.other_mm + other)
+    }
+
+    /// How the body stands over one of the wheels at a height state: pitched by front against rear, and rolled by
+    /// this axle's trim. The roll is atan(own trim less the other side's / track), this side up positive: independent
+    /// wheels ride on the body and lean with it. A solid axle stands on its tyres and does not.
+    pub(crate) fn attitude(&self, i: usize, state: &PlanState) -> Attitude {
+        let pitch = self.pitch(state);
+        if state.kind == StateKind::Arrived || matches!(self.sides[i].found, Corner::Axle(_)) {
+            return pitch;
+        }
+        let track = 2.0 * self.input.geometry.wheel.center[1];
+        let trim = self.input.trim_mm;
+        Attitude { roll: ((trim[i] - trim[1 - i]) / track).atan(), ..pitch }
     }
 
     /// One side with parts at the height the plan is worked out at.
@@ -85,7 +99,7 @@ impl<'a> Work<'a> {
 
     /// One side with parts at a height state.
     pub(crate) fn bench_at(&self, i: usize, parts: &[&Part], state: &PlanState) -> Bench {
-        let attitude = self.attitude(state.own_mm, state.other_mm);
+        let attitude = self.attitude(i, state);
         let bench = Bench::new(self.corner(i, parts), self.adjusters(parts), self.travel(i, state), attitude);
         Bench { centre_mm: self.centre_mm(), ..bench }
     }

@@ -171,13 +171,6 @@ pub fn sweep(g: &Given, known: &Known) -> Result<Raw, Problem> {
             "a swing to the other side, left plus and right minus, such as 20 and -20",
         ));
     }
-    if (cambers[0] - cambers[1]).abs() < 1e-9 {
-        return Err(Problem::new(
-            "camber-2",
-            "both cambers are the same: was it turned?",
-            "the camber at the second swing",
-        ));
-    }
     let approx = (cambers[0] - cambers[1]) / reach;
     if approx.abs() > 25.0 {
         return Err(Problem::new(
@@ -224,6 +217,9 @@ pub fn sweep(g: &Given, known: &Known) -> Result<Raw, Problem> {
         if uneven.abs() > 0.1 {
             out.notes.push("the two swings are uneven: even ones would take the SAI out".into());
         }
+    }
+    if (cambers[0] - cambers[1]).abs() < 1e-9 {
+        out.notes.push("both cambers are the same: no caster, if the wheel was turned between them".into());
     }
     Ok(out.with("approx_deg", "by formula", approx))
 }

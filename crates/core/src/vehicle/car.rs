@@ -4,7 +4,7 @@ use super::Limits;
 use super::springs::Spring;
 use super::{Attitude, states::AirLevel, states::Payload, states::TurnRecord};
 use crate::geometry::{Axle, Geometry, Side};
-use crate::linkage::{Corner, Linkage, Unreachable};
+use crate::linkage::{self, Corner, Linkage, Unreachable};
 use crate::part::{Adjuster, adjuster_problems};
 use crate::problem::{Problem, in_range};
 use crate::wear::WearFacts;
@@ -277,9 +277,9 @@ impl Car {
                 p
             })
         };
-        let mut out: Vec<Problem> = under("front", self.front.problems()).collect();
+        let mut out: Vec<Problem> = under("front", linkage::problems(&self.front)).collect();
         if let Some(r) = &self.rear {
-            out.extend(under("rear", r.problems()));
+            out.extend(under("rear", linkage::problems(r)));
         }
         out.extend(in_range("wheelbase_mm", self.wheelbase_mm, 1000.0, 8000.0, "mm").err());
         out.extend(self.facts.problems("facts."));

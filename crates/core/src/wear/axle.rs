@@ -9,6 +9,7 @@ use crate::geometry::Axle;
 /// Distance until the worst strip of the shorter-lived tyre meets the limit, km, without a band; `None` for a size
 /// that is none.
 pub(crate) fn axle_life(c: &CarTyres, axle: Axle, scene: &AxleScene) -> Option<f64> {
+    let c = &*c.to_forecast();
     let a = usize::from(axle == Axle::Rear);
     let tyre = c.tyre(a, c.depth_mm).ok()?;
     let basis = c.basis();
@@ -22,6 +23,7 @@ pub(crate) fn axle_life(c: &CarTyres, axle: Axle, scene: &AxleScene) -> Option<f
 
 /// The same with its 80 % band.
 pub(crate) fn axle_band(c: &CarTyres, axle: Axle, scene: &AxleScene) -> Option<Band> {
+    let c = &*c.to_forecast();
     let a = usize::from(axle == Axle::Rear);
     let tyre = c.tyre(a, c.depth_mm).ok()?;
     let basis = c.basis();

@@ -93,8 +93,10 @@ pub struct TyreForecast {
     pub place: TyrePlace,
     /// Depth now at every strip, mm.
     pub depth_now_mm: Vec<f64>,
-    /// Below the limit somewhere already.
+    /// At or below the limit somewhere already: it is replaced first.
     pub done: bool,
+    /// Whether the forecast is of a new tyre in its place.
+    pub forecast_new: bool,
     /// States, a second plan last.
     pub scenes: Vec<SceneWear>,
     /// Which state leads.
@@ -186,7 +188,9 @@ impl Car<'_> {
         let mut warnings = Vec::new();
         let lead = leading(scenes);
         let logged = log.tyres.iter().find(|t| t.place() == Some(place));
-        let told_new = logged.and_then(|t| t.new_depth_mm).unwrap_or(if logged.is_some() {
+        // A tyre at its limit is replaced first: what is forecast then is a new one in its place.
+        let worn_out = logged.is_none() && c.at_limit();
+        let told_new = logged.and_then(|t| t.new_depth_mm).unwrap_or(if logged.is_some() || worn_out {
             c.deepest()
         } else {
             c.depth_mm
@@ -224,7 +228,9 @@ impl Car<'_> {
         let depth_now: [f64; STRIPS] = lesson.as_ref().map_or([c.depth_mm; STRIPS], |l| {
             std::array::from_fn(|i| (l.now.depth_when_new() - l.worn[i] * l.now.factor(i)).max(0.0))
         });
-        let left: [f64; STRIPS] = std::array::from_fn(|i| depth_now[i] - c.limit_mm);
+        let done = depth_now.iter().any(|d| *d <= c.limit_mm);
+        let left: [f64; STRIPS] =
+            std::array::from_fn(|i| if done { new_depth.max(told_new) } else { depth_now[i] } - c.limit_mm);
         let mut out = Vec::with_capacity(all.len());
         for (n, s) in all.iter().enumerate() {
             let b = &beliefs[n];
@@ -237,7 +243,8 @@ impl Car<'_> {
                     (carried.band, [a, e, q, 0.0])
                 }
             };
-            let km = lesson.as_ref().map_or(0.0, |l| l.km);
+            let km = lesson.as_ref().filter(|_| !done).map_or(0.0, |l| l.km);
+            let band = if done { band_km(b) } else { band };
             let band = Band { low: band.low - km, median: band.median - km, high: band.high - km };
             // Without a log the plain model is shown; its prior mean is a doubt, not a finding.
             let factor = |i: usize| {
@@ -328,7 +335,8 @@ impl Car<'_> {
         let forecast = TyreForecast {
             place,
             depth_now_mm: depth_now.to_vec(),
-            done: left.iter().any(|l| *l <= 0.0),
+            done,
+            forecast_new: done,
             scenes: out,
             lead,
             levers,
@@ -346,13 +354,6 @@ pub fn car_wear(c: &CarTyres, plans: &Plans<'_>, log: &TreadLog) -> Result<CarWe
     let mut problems = c.problems();
     for (i, t) in log.tyres.iter().enumerate() {
         problems.extend(t.problems(&format!("log.tyres.{i}")));
-    }
-    if problems.is_empty() && c.limit_mm >= c.depth_mm && log.tyres.is_empty() {
-        problems.push(Problem::new(
-            "tyres.limit_mm",
-            format!("{} mm is not below the {} mm it starts from", c.limit_mm, c.depth_mm),
-            "a limit below the depth now; a tyre at its limit is replaced, not forecast",
-        ));
     }
     if !problems.is_empty() {
         return Err(problems);

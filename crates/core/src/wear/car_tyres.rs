@@ -155,6 +155,21 @@ impl CarTyres {
         TyreSize::parse("", &self.sizes[0]).ok() != TyreSize::parse("", &self.sizes[1]).ok()
     }
 
+    /// Whether these tyres are at or under the limit: they are replaced first, and what is forecast is new ones.
+    #[must_use]
+    pub fn at_limit(&self) -> bool {
+        self.depth_mm <= self.limit_mm
+    }
+
+    /// The tyres a forecast without a log speaks of: these, or new ones where these are done.
+    pub(crate) fn to_forecast(&self) -> std::borrow::Cow<'_, Self> {
+        if self.at_limit() {
+            std::borrow::Cow::Owned(Self { depth_mm: self.deepest(), ..self.clone() })
+        } else {
+            std::borrow::Cow::Borrowed(self)
+        }
+    }
+
     /// Depth of such a tyre when new, mm: of the class, or deeper where these are deeper now.
     pub(crate) fn deepest(&self) -> f64 {
         self.class.constants().2.max(self.depth_mm)

@@ -6,44 +6,59 @@ import { WornTread } from '../../figures/WornTread';
 import { Glyph } from '../../shell/glyphs';
 import { useBench } from '../../shell/ticket';
 import { num } from '../../units/print';
-import { meanOf, useWearData, wearFacts, type TyreForecast } from './data';
+import type { Ticket } from '../../api/client';
+import { meanOf, sideOf, useWearData, wearFacts, type TyreForecast } from './data';
 
 type Seen = Record<string, string>;
 
 /** What the job knows already: drive, pressure, camber and toe as found. */
-function known(
-  t: TyreForecast | undefined,
-  drive: string,
-  pressure: number,
-  placard: number,
-  rotated: string,
-): Seen {
+function known(t: TyreForecast | undefined, picked: string | undefined, ticket: Ticket): Seen {
   const out: Seen = {};
+  const f = ticket.vehicle.facts;
+  const w = wearFacts(ticket);
+  const axle = picked ?? (t && (t.place.endsWith('front') ? 'front' : 'rear'));
+  const rear = axle === 'rear';
+  const pressure = rear ? (w.rear_pressure_kpa ?? f.pressure_kpa) : f.pressure_kpa;
+  const placard = rear ? (w.rear_placard_kpa ?? f.placard_kpa) : f.placard_kpa;
   const q = pressure / placard;
   out.pressure = q < 0.95 ? 'low' : q > 1.05 ? 'high' : 'placard';
-  if (rotated === 'regular') out.rotation = 'regular';
-  if (t) {
-    const axle = t.place.endsWith('front') ? 'front' : 'rear';
+  if (w.rotated === 'regular') out.rotation = 'regular';
+  if (axle) {
     out.axle = axle;
-    out.driven = drive === 'both' || drive === axle ? 'yes' : 'no';
+    out.driven = f.drive === 'both' || f.drive === axle ? 'yes' : 'no';
+  }
+  if (t) {
     const found = t.scenes[0]!;
     const c = meanOf(found, 'camber_deg');
     out.camber = c < -0.75 ? 'negative' : c > 0.75 ? 'positive' : 'near_zero';
     const toe = meanOf(found, 'toe_deg');
     out.toe = toe > 0.15 ? 'in' : toe < -0.15 ? 'out' : 'near_zero';
+    // What the forecast of this very tyre blames: both tabs speak of one car.
+    const blamed = (['camber', 'toe', 'pressure'] as const)
+      .map((k) => [k, found.shares[k]] as const)
+      .toSorted((a, b) => b[1] - a[1])[0]!;
+    out.forecast = blamed[1] > 0.12 ? blamed[0] : 'none';
   }
   return out;
 }
 
-export function Diagnose({ modes, tyre }: { modes: React.ReactNode; tyre: TyreForecast | undefined }) {
+interface Props {
+  modes: React.ReactNode;
+  /** The tyre in hand, and all of them. */
+  tyre: TyreForecast | undefined;
+  tyres: TyreForecast[];
+}
+
+export function Diagnose({ modes, tyre: inHand, tyres }: Props) {
   const { ticket } = useBench();
-  const f = ticket.vehicle.facts;
-  const data = useWearData();
-  const start = useMemo(
-    () => known(tyre, f.drive, f.pressure_kpa, f.placard_kpa, wearFacts(ticket).rotated),
-    [tyre, f, ticket],
-  );
   const [said, setSaid] = useState<Record<string, string | null>>({});
+  // Another axle picked is another tyre: its drive, camber, toe and forecast, not those of the one before.
+  const tyre =
+    said.axle && inHand && !inHand.place.endsWith(said.axle)
+      ? tyres.find((t) => t.place.endsWith(said.axle!) && sideOf(t.place) === sideOf(inHand.place))
+      : inHand;
+  const data = useWearData();
+  const start = useMemo(() => known(tyre, said.axle ?? undefined, ticket), [tyre, said.axle, ticket]);
   const seen: Seen = Object.fromEntries(
     Object.entries({ ...start, ...said }).filter((e): e is [string, string] => e[1] !== null),
   );

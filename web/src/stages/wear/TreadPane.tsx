@@ -2,7 +2,7 @@
 import { Button, MenuItem, TextField } from '@mui/material';
 import { useState } from 'react';
 import { Link, useLocation } from 'react-router';
-import type { CarWear, SceneWear } from '../../api/client';
+import type { CarWear, SceneWear, Ticket } from '../../api/client';
 import { TreadSection } from '../../figures/TreadSection';
 import { Glyph } from '../../shell/glyphs';
 import { useBench } from '../../shell/ticket';
@@ -36,6 +36,21 @@ const shortName = (s: SceneWear) =>
         ? `${s.title.slice(0, 21)}…`
         : s.title;
 
+const uses: Record<string, string> = {
+  highway: 'motorway use',
+  mixed: 'mixed roads',
+  corner_heavy: 'winding roads',
+  trail: 'trail and gravel',
+};
+
+/** The mix of use the ratio holds for: on another the same change may be worth the reverse. */
+function useWord(t: Ticket): string {
+  const mix = wearFacts(t).uses ?? [];
+  if (!mix.length) return uses[t.vehicle.facts.use] ?? t.vehicle.facts.use;
+  const all = mix.reduce((a, u) => a + u.share, 0) || 1;
+  return mix.map((u) => `${num((100 * u.share) / all)} % ${uses[u.use] ?? u.use}`).join(', ');
+}
+
 interface Props {
   modes: React.ReactNode;
   wear: CarWear;
@@ -50,14 +65,14 @@ interface Props {
 export function TreadPane({ modes, wear, tyre, pick, km, setKm, other, setOther }: Props) {
   const { ticket, draft, plan, result } = useBench();
   const { search } = useLocation();
-  const [aboveId, setAbove] = useState(other ? 'other' : 'unset');
+  const [aboveId, setAbove] = useState(other ? 'other' : 'found');
   const [whole, setWhole] = useState(false);
   const [facts, setFacts] = useState(false);
   const limit = draft!.limit_mm;
   const side = sideOf(tyre.place);
   const axle = tyre.place.endsWith('front') ? 'front' : 'rear';
   const lead = leadOf(tyre);
-  const above = tyre.scenes.find((s) => s.id === aboveId) ?? tyre.scenes[1]!;
+  const above = tyre.scenes.find((s) => s.id === aboveId) ?? tyre.scenes[0]!;
   const q = above.ratio_to_lead;
   const close = q.low < 1 && q.high > 1;
   const spread = (t: SceneWear): [number, number] => {
@@ -80,7 +95,11 @@ export function TreadPane({ modes, wear, tyre, pick, km, setKm, other, setOther 
           {tyre.done ? (
             <h1 className="wear-head" data-testid="wear-statement">
               <span className="plate" style={{ fontSize: 34 }}>
-                <Glyph name="short" size={26} /> Replace now: below {num(limit, 1)} mm
+                <Glyph name="short" size={26} /> New tyres first: these are at or under {num(limit, 1)} mm
+              </span>
+              <span className="then">
+                New ones: {where(lead)} reaches the limit at {distance(lead.band_km.median)} km{' '}
+                <span className="band">{range(lead.band_km)}</span>
               </span>
             </h1>
           ) : (
@@ -95,7 +114,7 @@ export function TreadPane({ modes, wear, tyre, pick, km, setKm, other, setOther 
                     </>
                   )}{' '}
                   <span className="band">
-                    ({num(q.low, 2)}–{num(q.high, 2)}) against {shortName(above)}
+                    ({num(q.low, 2)}–{num(q.high, 2)}) against {shortName(above)}, {useWord(ticket)}
                   </span>
                 </span>
               )}

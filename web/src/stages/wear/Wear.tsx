@@ -8,6 +8,7 @@ import { ApiProblem } from '../../api/client';
 import { leadOf, places, useTread, useWear, type Place } from './data';
 import { Depths } from './Depths';
 import { Diagnose } from './Diagnose';
+import { Limit } from './Limit';
 import { Modes, type Mode } from './Modes';
 import { Rotate } from './Rotate';
 import { TreadPane } from './TreadPane';
@@ -23,7 +24,7 @@ export default function Wear() {
   const wear = useWear(ticket, draft, tread.data?.log, plan && { name: plan.name, document: plan.document });
   const tyre = wear.data?.tyres.find((t) => t.place === place) ?? wear.data?.tyres[0];
   // Opens where the tread tells most: past half of the shorter life.
-  const median = tyre?.scenes[1]?.band_km.median ?? 20000;
+  const median = tyre?.scenes[tyre.lead]?.band_km.median ?? 20000;
   const km = chosen ?? Math.max(0, Math.round((0.6 * median) / 1000) * 1000);
   const side = (s: 'left' | 'right') =>
     setPlace((p) => places.find((x) => x.startsWith(s) && x.slice(-4) === p.slice(-4)) ?? p);
@@ -34,7 +35,7 @@ export default function Wear() {
     '.': () => setKm(Math.min(200000, km + 1000)),
   });
   const modes = <Modes mode={mode} set={setMode} warned={(wear.data ?? tread.data)?.warnings.length ?? 0} />;
-  if (mode === 'diagnose') return <Diagnose modes={modes} tyre={tyre} />;
+  if (mode === 'diagnose') return <Diagnose modes={modes} tyre={tyre} tyres={wear.data?.tyres ?? []} />;
   if (mode === 'depths')
     return <Depths modes={modes} wear={wear.data} view={tread.data} place={place} pick={setPlace} />;
   if (!input || !draft) return <ReadingsFirst title="Wear waits for the plan" missing={ticket.missing} />;
@@ -50,6 +51,7 @@ export default function Wear() {
           ) : (
             <p>{wear.error.message}</p>
           )}
+          <Limit start={undefined} />
         </section>
         <section className="pane wear-side">{modes}</section>
       </main>

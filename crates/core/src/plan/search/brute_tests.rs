@@ -174,3 +174,21 @@ no_false_nothing! {
     twist_beam_rear: "twist_beam_rear",
     triangulated_rear: "triangulated_rear",
 }
+
+#[test]
+fn misses_a_shop_cannot_tell_apart_are_decided_by_money_and_work() {
+    let g = shipped_archetypes().unwrap().into_iter().find(|a| a.id == "half_ton_front").unwrap().geometry;
+    let all = shipped_parts().unwrap();
+    let (input, catalogue, _) = (0..1000).find_map(|seed| case(&g, &all, seed)).unwrap();
+    let any = search(&input, &Filters::default(), None, &catalogue, &|_| true).unwrap().plans.remove(0);
+    let miss = |short_deg: f64, cost: f64| super::SetPlan {
+        reached: false,
+        short_deg,
+        cost,
+        fouls: Vec::new(),
+        ..any.clone()
+    };
+    let order = super::finalists::order;
+    assert!(order(&miss(0.302, 100.0)) < order(&miss(0.3, 600.0)));
+    assert!(order(&miss(0.3, 600.0)) < order(&miss(0.4, 100.0)), "a tenth is a miss of its own");
+}

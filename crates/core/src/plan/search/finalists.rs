@@ -9,6 +9,7 @@ use crate::plan::answer::toe_swing;
 use crate::plan::quick::Quick;
 use crate::plan::reach::LockTurn;
 use crate::plan::states::{StateSide, states};
+use crate::plan::words::READABLE_DEG;
 use crate::plan::work::{Work, misfits, provided};
 use crate::vehicle::StateKind;
 use crate::wear::{Band, CarTyres, axle_band, axle_life, driven};
@@ -123,10 +124,11 @@ pub(super) fn set_plan(
 }
 
 /// What reaches and fouls nothing first, then what reaches, then by what is left; among equals less money, fewer parts.
+/// Misses that a shop cannot tell apart are equal: money and work decide between them.
 pub(super) fn order(p: &SetPlan) -> f64 {
     let money = p.cost + HOUR * f64::from(p.labour_minutes) / 60.0;
     let foul = p.fouls.len() as f64;
-    let short = if p.reached { 0.0 } else { 0.2 + p.short_deg };
+    let short = if p.reached { 0.0 } else { 0.2 + READABLE_DEG * (p.short_deg / READABLE_DEG).round() };
     1e6 * short + 3e5 * foul.min(3.0) + money + 5.0 * p.parts.len() as f64 + 40.0 * p.bump_toe_deg
 }
 
