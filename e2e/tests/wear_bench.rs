@@ -25,7 +25,9 @@ async fn tread_is_forecast_for_four_tyres_and_changes_are_worth_something() {
     a.open(&format!("/job/{id}/wear")).await;
     let said = a.until("wear-statement", |t| t.contains("reaches the limit at")).await;
     assert!(said.contains('('), "with its band: {said}");
-    assert!(a.text("wear-ratio").await.contains("Buys distance"), "ratio leads");
+    // The ratio leads, against the car as found unless asked otherwise, and says what use it is for.
+    let ratio = a.text("wear-ratio").await;
+    assert!(ratio.contains('×') && ratio.contains("against as found"), "{ratio}");
     assert!(a.text("wear-mix").await.contains("settled 70 %"));
     // Another tyre, another statement; all four are there.
     for p in ["right_front", "left_rear", "right_rear"] {

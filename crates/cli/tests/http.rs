@@ -80,8 +80,8 @@ fn a_reading_is_kept_as_typed_and_refused_at_its_entry() {
         ("toe-convert", &[("value", "15 in")], "value"),
         (
             "caster-sweep",
-            &[("camber-1", "1"), ("steer-1", "20"), ("camber-2", "1"), ("steer-2", "-20")],
-            "camber-2",
+            &[("camber-1", "1"), ("steer-1", "20"), ("camber-2", "2"), ("steer-2", "18")],
+            "steer-2",
         ),
         ("toe-distance", &[("front", "1480"), ("rear", "1481")], "place"),
     ] {

@@ -75,7 +75,7 @@ fn arrivals_and_tread_lines_sent_twice_are_there_once() {
     assert_eq!(first["job"]["id"], again["job"]["id"]);
     assert_eq!(s.get("/api/v1/jobs").as_array().unwrap().len(), before + 1);
     let path = format!("/api/v1/jobs/{}/tread", id(&first["job"]));
-    let line = json!({"mark": "A1", "entry": {"odometer_km": 100.0, "place": "front_left", "depths_mm": [7.0, 7.2, 7.1]}});
+    let line = json!({"mark": "A1", "entry": {"odometer_km": 100.0, "place": "left_front", "depths_mm": [7.0, 7.2, 7.1]}});
     let key = Uuid::new_v4();
     let (a, first) = s.keyed("POST", &path, key, &line);
     assert_eq!(a, 201, "{first}");

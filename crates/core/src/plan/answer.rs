@@ -209,7 +209,11 @@ pub fn plan(input: &PlanInput, catalogue: &[Part]) -> Result<PlanResult, Vec<Pro
     let (mut work, parts) = begin(input, catalogue)?;
     let fitted = work.named(&input.fitted, &parts);
     let stop = work.hold_within_travel(&fitted);
-    work.answer(&fitted, &parts, stop).map_err(|e| {
+    let answer = work.answer(&fitted, &parts, stop);
+    if let Some(p) = work.too_much() {
+        return Err(vec![p]);
+    }
+    answer.map_err(|e| {
         vec![Problem::new("height_change_mm", e.to_string(), "a height at which both sides close")]
     })
 }

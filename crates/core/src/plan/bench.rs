@@ -1,6 +1,7 @@
 //! A corner at a height with its adjusters: what the solver turns, and the orders in workshop words.
 
-use crate::linkage::{Corner, Linkage, Unreachable};
+use super::budget::{Budget, UNREACHED};
+use crate::linkage::{Corner, Linkage, Loop, Unreachable};
 use crate::part::{Adjuster, AdjusterKind, Edit};
 use crate::vehicle::Attitude;
 use crate::wheel::Alignment;
@@ -77,6 +78,8 @@ pub struct Bench {
     pub toe_by: Option<usize>,
     /// Where a live axle stands central, mm to the left in the model's own axes: 0 as drawn, else what was read.
     pub centre_mm: f64,
+    /// What posing it may still cost.
+    pub(crate) budget: Budget,
 }
 
 impl Bench {
@@ -84,7 +87,8 @@ impl Bench {
     /// if there is one.
     #[must_use]
     pub fn new(corner: Corner, adjusters: Vec<Adjuster>, travel_mm: f64, attitude: Attitude) -> Self {
-        let mut out = Self { corner, adjusters, travel_mm, attitude, toe_by: None, centre_mm: 0.0 };
+        let (toe_by, budget) = (None, Budget::default());
+        let mut out = Self { corner, adjusters, travel_mm, attitude, toe_by, centre_mm: 0.0, budget };
         out.toe_by = out.adjusters.iter().position(Adjuster::is_tie_rod);
         if out.toe_by.is_none() && !out.corner.is_steered() {
             let start = out.start();
@@ -120,9 +124,16 @@ impl Bench {
     /// a wheel that does not steer.
     ///
     /// # Errors
-    /// [`Unreachable`] when the corner does not close there.
+    /// [`Unreachable`] when the corner does not close there, or when a plan has had all the work it may take.
     pub fn angles(&self, positions: &[f64]) -> Result<Alignment, Unreachable> {
-        self.angles_at(&self.set(positions), self.travel_mm)
+        if !self.budget.spend(1) {
+            return Err(Unreachable::at(Loop::NoSetting, 0.0));
+        }
+        let out = self.angles_at(&self.set(positions), self.travel_mm);
+        if out.is_err() {
+            self.budget.spend(UNREACHED);
+        }
+        out
     }
 
     /// The same of a corner already set, at a travel.

@@ -3,6 +3,7 @@
 mod aim;
 mod answer;
 mod bench;
+mod budget;
 mod case;
 mod checks;
 mod curves;

@@ -8,6 +8,9 @@ use super::bench::Bench;
 use super::score::Score;
 use super::solver::{Target, combinations, is_moved, off_centre, outside};
 
+/// Combinations ranked in the time of one pose, about.
+const RANKED_A_POSE: usize = 16;
+
 type Triple = [f64; 3];
 
 /// Second-order model over the free adjusters.
@@ -191,6 +194,10 @@ impl Surrogate {
     pub(crate) fn best_of(&self, bench: &Bench, t: &Target, lists: &[&[f64]], keep: usize) -> Vec<Vec<f64>> {
         let mut found: Vec<(Score, Vec<f64>)> = Vec::new();
         let mut u = Vec::new();
+        let count = lists.iter().fold(1usize, |n, l| n.saturating_mul(l.len()));
+        if !bench.budget.spend((count / RANKED_A_POSE) as i64) {
+            return Vec::new();
+        }
         combinations(lists, |pick| {
             self.amounts(bench, pick, &mut u);
             let s = self.score(bench, t, &u, pick);

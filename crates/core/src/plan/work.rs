@@ -2,6 +2,7 @@
 
 use super::aim::Aim;
 use super::bench::Bench;
+use super::budget::Budget;
 use super::checks::{Check, Checked, together};
 use super::height::{PlanState, WayKind, gain};
 use super::input::{PlanInput, SideReadings};
@@ -51,6 +52,8 @@ pub(crate) struct Work<'a> {
     pub plane: Plane,
     /// Edits of the ways in which height is gained.
     ways: Vec<Edit>,
+    /// What a plan may cost; a search has one for each set instead.
+    budget: Option<Budget>,
 }
 
 impl<'a> Work<'a> {
@@ -63,6 +66,7 @@ impl<'a> Work<'a> {
             target: input.aim.target(input.geometry.axle),
             plane: if input.steered() { Plane::CamberCaster } else { Plane::CamberToe },
             ways: input.ways.iter().flat_map(|w| w.edits(layout)).collect(),
+            budget: Some(Budget::default()),
         })
     }
 
@@ -71,6 +75,22 @@ impl<'a> Work<'a> {
         let body = gain(&self.input.ways, |k| k == WayKind::BodyLift);
         let extra = if state.kind == StateKind::Arrived { 0.0 } else { self.input.trim_mm[i] - body };
         self.sides[i].travel - state.own_mm - extra
+    }
+
+    /// Each set gets work of its own, so that many of them can be tried.
+    pub(crate) fn with_work_for_each_set(mut self) -> Self {
+        self.budget = None;
+        self
+    }
+
+    /// What is wrong when the plan has had all the work it may take.
+    pub(crate) fn too_much(&self) -> Option<Problem> {
+        let spent = self.budget.as_ref().is_some_and(Budget::is_spent);
+        let free = self.input.adjusters.iter().filter(|a| !a.locked).count();
+        spent.then(|| {
+            let wrong = format!("too many adjusters at once: {free} are free, and the parts bring theirs");
+            Problem::new("adjusters", wrong, "lock some of them, or fit fewer parts that turn")
+        })
     }
 
     /// Pitch of the body at a height state, this side's tyres' gain in it.
@@ -101,7 +121,8 @@ impl<'a> Work<'a> {
     pub(crate) fn bench_at(&self, i: usize, parts: &[&Part], state: &PlanState) -> Bench {
         let attitude = self.attitude(i, state);
         let bench = Bench::new(self.corner(i, parts), self.adjusters(parts), self.travel(i, state), attitude);
-        Bench { centre_mm: self.centre_mm(), ..bench }
+        let budget = self.budget.clone().unwrap_or_else(Budget::of_a_set);
+        Bench { centre_mm: self.centre_mm(), budget, ..bench }
     }
 
     /// Where a live axle stands central in the model: where it stood as found and what was read beside it, else as

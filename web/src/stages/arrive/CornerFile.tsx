@@ -35,6 +35,11 @@ export default function CornerFile() {
   const body = useMemo(() => {
     const b = ticket.base;
     const f = ticket.vehicle.facts;
+    const both = (q: Schemas['Quantity'], side: Schemas['ReadSide'], axle: Schemas['ReadAxle']) =>
+      ticket.readings.findLast(
+        (x) => x.visit === 'found' && x.quantity === q && x.side === side && x.axle === axle,
+      )?.value;
+    const base = [both('wheelbase', 'left', 'both'), both('wheelbase', 'right', 'both')];
     const gain = (h: number | undefined) => (h === undefined ? 0 : h - f.design_height_mm);
     return {
       car: carOf(f),
@@ -58,6 +63,9 @@ export default function CornerFile() {
       front_read: b ? [b.left.angles, b.right.angles] : null,
       front_sigma: b ? [b.left.sigma, b.right.sigma] : null,
       rear_read: ticket.rear_read ?? null,
+      axle_offset_mm: both('axle_offset', 'both', 'front') ?? null,
+      wheelbases_mm:
+        base[0] !== undefined && base[1] !== undefined ? ([base[0], base[1]] as [number, number]) : null,
       knowledge: f.knowledge ?? 'taped',
       rear_knowledge: f.rear_knowledge ?? 'archetype',
     };

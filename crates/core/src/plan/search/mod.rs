@@ -215,7 +215,12 @@ pub fn search(
         return Err(problems);
     }
     let stop = work.hold_within_travel(&[]);
-    let work = &work;
+    // What takes too long to set with nothing fitted takes longer with every part.
+    let _ = work.settings(&[], false);
+    if let Some(p) = work.too_much() {
+        return Err(vec![p]);
+    }
+    let work = &work.with_work_for_each_set();
     let cancelled = AtomicBool::new(false);
     let tell = |doing: &str, done: usize, of: usize| {
         if !say(&Progress { doing: doing.into(), done, of }) {
