@@ -267,7 +267,7 @@ fn both(
     match q {
         GateReading::Height => {
             let expected = plans[0].planned_height_mm - plans[1].planned_height_mm;
-            of(GateAbout::HeightApart, l - r, expected, HEIGHT_MM, None, 0.0)
+            of(GateAbout::HeightApart, l - r, expected, HEIGHT_MM * std::f64::consts::SQRT_2, None, 0.0)
         }
         GateReading::Camber => {
             let aim = within(input.aim.cross_camber_deg);
