@@ -227,7 +227,7 @@ async fn the_pad_takes_repeats_drops_the_odd_one_and_listens_to_a_gauge() {
     a.press("repeat-top-gap-2").await;
     // −atan(6.25 / 466.4) = −0.768°: lip to lip from the stamped 17 in.
     a.until("result-value", |t| t == "−0.77°").await;
-    // Jacked: half a degree by rule, this car's own figure once the height on the jack is known.
+    // Jacked: half a degree by rule; the height on the jack is kept beside it.
     a.el("[data-testid=jack]").await.select_by_value("jacked").await.unwrap();
     a.until("correction-jacked", |t| t.contains("by rule")).await;
     a.until("result-value", |t| t == "−1.27°").await;

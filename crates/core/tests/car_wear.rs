@@ -411,3 +411,16 @@ fn the_band_holds_on_simulated_vehicles() {
     assert!(rows.windows(2).all(|w| w[1].rms < w[0].rms && w[1].spread < w[0].spread), "{rows:?}");
     assert_eq!(rows, tread_trial(150, 9), "the same seed gives the same cars");
 }
+
+#[test]
+fn a_driven_tyre_far_below_its_placard_is_said_to_be_outside_the_model() {
+    let at = |kpa: f64, drive_front: f64| {
+        let t = CarTyres { pressure_kpa: [kpa, 240.0], drive_front, ..tyres() };
+        let w = run_car(&t, &TreadLog::default());
+        let front = at(&w, TyrePlace::LeftFront);
+        front.scenes[front.lead].outside
+    };
+    assert!(at(110.0, 0.5), "aired down and driven");
+    assert!(!at(110.0, 0.0), "a tyre that only rolls wears as it leans");
+    assert!(!at(200.0, 0.5) && !at(240.0, 0.5));
+}

@@ -559,24 +559,24 @@ fn a_careful_visit_raises_nothing() {
 }
 
 #[test]
-fn a_jacked_reading_is_put_right_by_this_cars_own_linkage_or_by_the_rule() {
+fn a_jacked_reading_is_put_right_by_the_rule_and_never_without_the_roll_of_the_body() {
     // 1 and CP8: zero on the jack drives off at half a degree in.
     let mut s = Stage::new();
     s.heights("500", "560").put(Method::CamberGauge, LEFT, &[RawEntry::new("angle", "0")], Jack::Jacked, "");
     assert!((s.readings.last().unwrap().value + 0.5).abs() < 1e-9);
     let rule = s.readings.last().unwrap().sigma;
     assert!((rule - 0.1f64.hypot(0.2).hypot(0.05)).abs() < 1e-6, "{rule}");
-    // With the height on the jack, what the linkage does between both heights.
-    let at = |h: f64| {
-        let travel = 500.0 - h;
-        use bold_stance_core::linkage::{Corner, Linkage};
-        Corner::of(&s.car.car.front, Side::Left).wheel(travel, 0.0).unwrap().camber_deg
-    };
-    let want = at(500.0) - at(545.0);
+    // The height on the jack tells travel, not how far the raised corner rolls the body: it is kept, and makes nothing
+    // worse.
     s.put(Method::CamberGauge, LEFT, &[RawEntry::new("angle", "0")], Jack::Jacked, "545");
     let last = s.readings.last().unwrap();
-    assert!((last.value - want).abs() < 1e-9, "{} {want}", last.value);
+    assert!((last.value + 0.5).abs() < 1e-9, "{}", last.value);
     assert_eq!(last.height_mm, Some(545.0));
+    assert!(
+        last.corrections.iter().any(|c| c.label.contains("545 mm on the jack")),
+        "{:?}",
+        last.corrections
+    );
 }
 
 #[test]

@@ -93,6 +93,11 @@ pub async fn load(store: &Store, reset: bool) -> Result<Shop> {
                 Quantity::Caster => (Method::CasterJointLine, "angle"),
                 _ => (Method::ToeConvert, "value"),
             };
+            // The demo shop zeroes its gauge on the floor the car stands on: the figure is what was typed.
+            let mut raw = vec![RawEntry::new(entry, &r.text)];
+            if method == Method::CamberGauge {
+                raw.push(RawEntry::new("zeroed-on-floor", "true"));
+            }
             let height_mm = (r.quantity == Quantity::Height).then_some(r.value);
             let new = Reading {
                 id: Uuid::new_v4(),
@@ -101,7 +106,7 @@ pub async fn load(store: &Store, reset: bool) -> Result<Shop> {
                 axle: r.axle,
                 side: r.side,
                 method,
-                raw: vec![RawEntry::new(entry, &r.text)],
+                raw,
                 unit: LengthUnit::Mm,
                 value: r.value,
                 sigma: r.sigma,

@@ -333,7 +333,9 @@ fn add(raw: &mut Raw, c: Correction) {
     raw.corrections.push(c);
 }
 
-/// From how the jack left it to how it stands: by this car's kinematics, else by the rule.
+/// From how the jack left it to how it stands. Caster and toe by this car's kinematics between both heights: a body that
+/// rolls turns neither in first order. Camber by the rule: it rolls with the body, and how far a raised corner rolls it no
+/// height hub to arch tells; the linkage alone would be a number without the roll.
 fn jacked_correction(
     t: &Take<'_>,
     q: Quantity,
@@ -346,6 +348,14 @@ fn jacked_correction(
     }
     doubt.push(DoubtPart { name: "jacked, not rolled since".into(), sigma: JACKED_SIGMA });
     let kind = CorrectionKind::Jacked;
+    if q == Quantity::Camber {
+        let stood = jacked.map_or_else(String::new, |h| format!(", {h:.0} mm on the jack"));
+        let label = format!("Jacked{stood}: {} taken out by rule", print_degrees(JACKED_RULE_DEG, 1));
+        let why = "A wheel jacked at its arm reads about half a degree too far out. How far the raised corner \
+                   rolls the body is not in its height: roll the car and read again to know.";
+        add(raw, Correction::applied(kind, -JACKED_RULE_DEG, label, why.into()));
+        return;
+    }
     if let (Some(h), Some(c), Some((axle, side))) = (jacked, t.car, t.place.as_wheel())
         && let Some(stands) = t.heights[corner_index(axle, side)]
         && let Some(g) = c.car.axle(axle)
@@ -354,11 +364,7 @@ fn jacked_correction(
         let design = c.design_height_mm[usize::from(axle == Axle::Rear)];
         let at = |h: f64| {
             let w = corner.wheel(design - h, 0.0).ok()?;
-            match q {
-                Quantity::Camber => Some(w.camber_deg),
-                Quantity::Caster => w.steer.map(|s| s.caster_deg),
-                _ => Some(w.toe_deg),
-            }
+            if q == Quantity::Caster { w.steer.map(|s| s.caster_deg) } else { Some(w.toe_deg) }
         };
         if let (Some(a), Some(b)) = (at(h), at(stands)) {
             let label = format!("From {h:.0} mm on the jack to {stands:.0} mm standing");
@@ -367,15 +373,8 @@ fn jacked_correction(
             return;
         }
     }
-    if q == Quantity::Camber {
-        let label = format!("Jacked: {} taken out by rule", print_degrees(JACKED_RULE_DEG, 1));
-        let why = "A wheel jacked at its arm reads about half a degree too far out. The height on the jack, \
-                   and the standing height, would give this car's own figure.";
-        add(raw, Correction::applied(kind, -JACKED_RULE_DEG, label, why.into()));
-    } else {
-        let why = "No rule of thumb for this one: give the height on the jack and the standing height.";
-        raw.corrections.push(Correction::left_out(kind, "Jacked, not put right".into(), why.into()));
-    }
+    let why = "No rule of thumb for this one: give the height on the jack and the standing height.";
+    raw.corrections.push(Correction::left_out(kind, "Jacked, not put right".into(), why.into()));
 }
 
 /// Fuel, people and cargo: to a full tank and an empty car.

@@ -4,7 +4,7 @@
 use super::band::{Band, Belief, RatioBand, Running, band_km, carry, ratio_band};
 use super::basis::Basis;
 use super::car_tyres::CarTyres;
-use super::forecast::{STRIPS, Setup, Shares, forecast, irregular, shares_both};
+use super::forecast::{STRIPS, Setup, Shares, forecast, irregular, is_outside, shares_both};
 use super::log::{LogWarning, ReadPoint, TreadLog, TyrePlace, place_warnings, taught};
 use super::rotation::{RotationPlan, rotation_plans};
 use super::scenes::{AxleScene, axle_scenes, leading};
@@ -282,7 +282,7 @@ impl Car<'_> {
                     .map(|(cause, points)| IrregularPart { cause, points })
                     .collect(),
                 ratio_to_lead: ratio_band(b, &beliefs[lead]),
-                outside: setups.iter().any(|s| s.camber_deg < -5.0 || s.toe_deg.abs() > 1.0),
+                outside: is_outside(&wheel, &setups),
                 setups,
             });
         }

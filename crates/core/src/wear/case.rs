@@ -3,7 +3,9 @@
 use super::band::{Band, Belief, RatioBand, Running, TreadReading, band_km, carry, ratio_band, update};
 use super::basis::Basis;
 use super::car_tyres::Rotated;
-use super::forecast::{Irregular, Parameters, Setup, Shares, Upkeep, Wheel, forecast, irregular, shares};
+use super::forecast::{
+    Irregular, Parameters, Setup, Shares, Upkeep, Wheel, forecast, irregular, is_outside, shares,
+};
 use super::tyre::Tyre;
 use super::uses::UseMix;
 use crate::problem::{Problem, in_range};
@@ -161,8 +163,12 @@ pub fn run(case: &WearCase) -> Result<WearResult, Problem> {
         worn_dampers: case.worn_dampers,
     };
     let mut notes = Vec::new();
-    if case.setups.iter().any(|s| s.camber_deg < -5.0 || s.toe_deg.abs() > 1.0) {
-        notes.push("outside what the model was set for: camber past −5° or toe past 1° a wheel".into());
+    if is_outside(&case.wheel, &case.setups) {
+        notes.push(
+            "outside what the model was set for: camber past −5°, toe past 1° a wheel, or driven below 75 % of the \
+             placard pressure"
+                .into(),
+        );
     }
     Ok(WearResult {
         rate_mm_per_1000km: f.rate_mm_per_1000km,

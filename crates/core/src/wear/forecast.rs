@@ -274,6 +274,19 @@ pub struct Forecast {
     pub mean_energy_j_m2: f64,
 }
 
+/// Share of the placard pressure below which the model is not to be believed on a driven wheel: drive slip on a tyre
+/// pressed so flat outweighs the lean, and the side that leans comes out as the one that lasts (a judgement of this
+/// project, no source).
+const LOW_PRESSURE: f64 = 0.75;
+
+/// Whether a wheel and its settings lie outside what the model was set for: past 5° of camber in, past 1° of toe, or
+/// driven on less than three quarters of the placard pressure.
+#[must_use]
+pub(crate) fn is_outside(w: &Wheel, setups: &[Setup]) -> bool {
+    let flat = w.drive_share > 0.0 && w.pressure_kpa < LOW_PRESSURE * w.placard_kpa;
+    flat || setups.iter().any(|s| s.camber_deg < -5.0 || s.toe_deg.abs() > 1.0)
+}
+
 /// Forecast from a given wear constant.
 #[must_use]
 pub fn forecast(tyre: &Tyre, w: &Wheel, setups: &[Setup], mix: &UseMix, k: f64, limit_mm: f64) -> Forecast {

@@ -259,7 +259,8 @@ export function TreadPane({ modes, wear, tyre, pick, km, setKm, other, setOther 
                   points.{' '}
                 </>
               )}
-              {lead.outside && 'Outside what the model was set for: past −5° camber or 1° toe.'}
+              {lead.outside &&
+                'Outside what the model was set for: past −5° camber, 1° toe, or driven under 75 % of the placard pressure.'}
             </p>
           </div>
         )}
