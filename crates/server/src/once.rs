@@ -9,8 +9,8 @@ use bold_stance_core::problem::Problem;
 use bold_stance_store::write_key::{self, Claim};
 use bold_stance_store::{StoreError, Tx};
 use serde::Serialize;
+use sha2::{Digest, Sha256};
 use std::future::{Ready, ready};
-use std::hash::{DefaultHasher, Hash, Hasher};
 use uuid::Uuid;
 
 /// Header that carries the key.
@@ -20,12 +20,10 @@ pub const HEADER: &str = "idempotency-key";
 #[derive(Clone, Copy)]
 pub struct BodyHash(pub u64);
 
-/// Hash of bytes, the same for the same bytes in one build.
+/// First eight bytes of SHA-256: a retry may reach a newer build than the write did, so it is the same in every one.
 #[must_use]
 pub fn hash_of(bytes: &[u8]) -> u64 {
-    let mut h = DefaultHasher::new();
-    bytes.hash(&mut h);
-    h.finish()
+    Sha256::digest(bytes).iter().take(8).fold(0, |h, b| h << 8 | u64::from(*b))
 }
 
 /// A write with its key, when the sender made one.
@@ -70,10 +68,8 @@ impl Once {
 
     /// Method, address and body: what a key stands for. The body was read when a write begins.
     fn fingerprint(&self) -> i64 {
-        let mut h = DefaultHasher::new();
-        (self.req.method().as_str(), self.req.uri().to_string()).hash(&mut h);
-        self.req.extensions().get::<BodyHash>().map(|b| b.0).hash(&mut h);
-        h.finish().cast_signed()
+        let body = self.req.extensions().get::<BodyHash>().map_or(0, |b| b.0);
+        hash_of(format!("{} {} {body:016x}", self.req.method(), self.req.uri()).as_bytes()).cast_signed()
     }
 
     /// Opens the transaction of the write, or gives the answer it got before.
@@ -142,4 +138,16 @@ fn json(status: StatusCode, text: String) -> HttpResponse {
 
 async fn commit(tx: Tx) -> Result<(), ApiError> {
     tx.commit().await.map_err(|e| StoreError::Unsure(e).into())
+}
+
+#[cfg(test)]
+mod tests {
+    use super::hash_of;
+
+    /// FIPS 180-4, example of SHA-256 for "abc": ba7816bf 8f01cfea ...
+    #[test]
+    fn a_fingerprint_is_the_same_in_every_build() {
+        assert_eq!(hash_of(b"abc"), 0xba78_16bf_8f01_cfea);
+        assert_ne!(hash_of(b"abc"), hash_of(b"abd"));
+    }
 }

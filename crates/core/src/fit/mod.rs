@@ -19,7 +19,7 @@ use crate::vehicle::{Anchored, Measured, anchor, anchor_wheel};
 use serde::{Deserialize, Serialize};
 
 /// 90 % of a normal lies within this many standard deviations.
-const Z90: f64 = 1.6449;
+pub(crate) const Z90: f64 = 1.6449;
 
 /// How well the hardpoints are known.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize, Default)]

@@ -1,6 +1,6 @@
 //! The `bold-stance.plan/1` case of the command line: a plan's document, filters, tyres, and parts of one's own.
 
-use super::answer::begin;
+use super::begin::begin;
 use super::input::PlanInput;
 use super::search::{Filters, SearchResult, SetPlan, search};
 use super::settings_case::as_geometry;

@@ -1,5 +1,6 @@
 //! From what is wanted to the gain of an axle, and to turns of a collar or bolt.
 
+use crate::fit::Z90;
 use crate::geometry::Axle;
 use crate::problem::{Problem, in_range};
 use crate::vehicle::{TurnRecord, learn_per_turn};
@@ -95,7 +96,7 @@ pub fn height_for(t: &HeightTarget) -> Result<HeightAnswer, Problem> {
     Ok(HeightAnswer {
         gain_mm,
         turns,
-        turns_band: 1.6449 * (per.sigma_mm / per.mm).abs() * turns.abs(),
+        turns_band: Z90 * (per.sigma_mm / per.mm).abs() * turns.abs(),
         mm_per_turn: per.mm,
         records: per.records,
     })

@@ -2,6 +2,7 @@
 
 mod aim;
 mod answer;
+mod begin;
 mod bench;
 mod budget;
 mod case;
@@ -24,9 +25,8 @@ mod words;
 mod work;
 
 pub use aim::{Aim, Choice, JudgedAt, LockAim, View, Window, shipped_aims};
-pub use answer::{
-    Candidate, CandidateStatus, Effect, LockPlan, PlanResult, SidePlan, Verdict, fitted_parts, plan,
-};
+pub use answer::{Candidate, CandidateStatus, Effect, LockPlan, PlanResult, SidePlan, Verdict, plan};
+pub use begin::fitted_parts;
 pub use bench::{Bench, Sensitivity, SettingLine};
 pub use case::{PlanCase, PlanCaseError, PlanCaseResult, run_plan};
 pub use checks::{Check, CheckKind};
@@ -41,4 +41,5 @@ pub use search::{Filters, Progress, SearchResult, SetPlan, SetSide, search};
 pub use settings_case::{SettingsCase, SettingsError, SettingsResult, run_settings};
 pub use solver::{Shortfall, SolvedSetting, Target, solve};
 pub use states::{AngleName, AngleVerdict, StateResult, StateSide};
+pub(crate) use words::READABLE_DEG;
 pub use work::Stop;

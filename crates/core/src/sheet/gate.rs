@@ -2,19 +2,16 @@
 //! and against the aim. Facts only; the words are the screen's.
 
 use super::GateReading;
+use crate::fit::Z90;
 use crate::geometry::Side;
-use crate::plan::{PlanInput, PlanResult, SidePlan};
+use crate::plan::{PlanInput, PlanResult, READABLE_DEG, SidePlan};
 use crate::vehicle::StateKind;
 use serde::{Deserialize, Serialize};
 
-/// Half width of a 90 % band in standard deviations.
-const NINETY: f64 = 1.645;
 /// Height off its plan, or sides apart from their plan, that a gate names, mm (common practice, no source: what a tape
 /// at the arch tells for certain).
 const HEIGHT_MM: f64 = 5.0;
-/// What a shop can read of an angle; a smaller miss of the aim is none, degrees.
-const READABLE_DEG: f64 = 0.05;
-/// The same of toe, degrees.
+/// What a shop can read of toe; a smaller miss of the aim is none, degrees (common practice, no source).
 const READABLE_TOE_DEG: f64 = 0.03;
 /// Least band of a comparison with what was expected, degrees: camber, caster, toe of one wheel.
 const LEAST_BAND_DEG: [f64; 3] = [0.1, 0.2, 0.1];
@@ -205,7 +202,7 @@ fn one(
     r: GateRead,
 ) -> Option<GateFinding> {
     let (expected, moved) = shift(result, side, q);
-    let joint = |doubt: f64, least: f64| doubt.hypot(NINETY * r.sigma).max(least);
+    let joint = |doubt: f64, least: f64| doubt.hypot(Z90 * r.sigma).max(least);
     let move_by = |w: [f64; 2]| [w[0] + moved, w[1] + moved];
     let caster = input.steered().then(|| move_by(input.aim.target(input.geometry.axle).caster));
     let (about, expected, band, aim, readable) = match q {

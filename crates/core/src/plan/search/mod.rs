@@ -10,7 +10,7 @@ mod linear;
 mod pool;
 mod reasons;
 
-use super::answer::begin;
+use super::begin::begin;
 use super::bench::SettingLine;
 use super::input::PlanInput;
 use super::quick::quick;

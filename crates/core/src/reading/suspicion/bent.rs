@@ -3,6 +3,7 @@
 use super::super::method::Method;
 use super::super::quantity::{Quantity, ReadSide};
 use super::{Found, WHEELS, cap, name, standing};
+use crate::fit::Z90;
 use crate::geometry::{Axle, Side};
 use crate::units::print_degrees;
 
@@ -77,7 +78,7 @@ pub(super) fn caster_apart(f: &mut Found<'_, '_>) {
     let at = |side| f.scene.here(Quantity::Caster, Axle::Front, side);
     let (Some(l), Some(r)) = (at(Side::Left), at(Side::Right)) else { return };
     let apart = l.value - r.value;
-    if apart.abs() > CASTER_APART_DEG + 1.645 * l.sigma.hypot(r.sigma) {
+    if apart.abs() > CASTER_APART_DEG + Z90 * l.sigma.hypot(r.sigma) {
         let less = if apart < 0.0 { l } else { r };
         let way = if apart < 0.0 { "left" } else { "right" };
         f.at(
@@ -107,7 +108,7 @@ pub(super) fn rear_steers(f: &mut Found<'_, '_>) {
         return;
     }
     let (thrust, sigma) = (0.5 * (l - r), 0.5 * sl.hypot(sr));
-    if thrust.abs() > f64::max(THRUST_DEG, 1.645 * sigma) {
+    if thrust.abs() > f64::max(THRUST_DEG, Z90 * sigma) {
         let way = if thrust > 0.0 { "right" } else { "left" };
         f.at(
             if thrust > 0.0 { left } else { right },
@@ -129,7 +130,7 @@ pub(super) fn wheelbases_apart(f: &mut Found<'_, '_>) {
         |side| standing(s).into_iter().find(|r| r.quantity == Quantity::Wheelbase && r.place.side == side);
     let (Some(l), Some(r)) = (at(ReadSide::Left), at(ReadSide::Right)) else { return };
     let apart = l.value - r.value;
-    if apart.abs() > f64::max(WHEELBASE_MM, 1.645 * l.sigma.hypot(r.sigma)) {
+    if apart.abs() > f64::max(WHEELBASE_MM, Z90 * l.sigma.hypot(r.sigma)) {
         let (short, way) = if apart < 0.0 { (l, "left") } else { (r, "right") };
         f.at(
             short,
