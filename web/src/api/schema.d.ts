@@ -4337,6 +4337,11 @@ export interface components {
             result: components["schemas"]["PlanResult"];
             /** @description Steps and gates in order. */
             steps: components["schemas"]["SheetStep"][];
+            /**
+             * Format: double
+             * @description Toe of one wheel as expected after its rod was turned, 90 % half width, degrees.
+             */
+            toe_band_deg: number;
         };
         /** @description A plan with what was read at the gates of its sheet. */
         SheetRequest: {

@@ -13,6 +13,9 @@ use serde::{Deserialize, Serialize};
 const HEIGHT_MM: f64 = 5.0;
 /// What a shop can read of toe; a smaller miss of the aim is none, degrees (common practice, no source).
 const READABLE_TOE_DEG: f64 = 0.03;
+/// Toe after the rods were turned by what was read, 90 % half width, degrees of one wheel: the model's own doubt is out
+/// of it, what a tape or string at the rim leaves is in (standard deviation 0.05°, common practice, no source).
+pub const TOE_SET_BAND_DEG: f64 = 0.05 * Z90;
 /// Least band of a comparison with what was expected, degrees: camber, caster, toe of one wheel.
 const LEAST_BAND_DEG: [f64; 3] = [0.1, 0.2, 0.1];
 
@@ -216,8 +219,8 @@ fn one(
             let band = joint(plan.doubt.caster_deg, LEAST_BAND_DEG[1]);
             (GateAbout::Caster, expected, band, caster, READABLE_DEG)
         }
-        // The rods were turned by what was read: the model's own doubt of toe is out of it. The aim is of both wheels.
-        GateReading::Toe => (GateAbout::Toe, expected, joint(0.05, LEAST_BAND_DEG[2]), None, 0.0),
+        // The aim is of both wheels.
+        GateReading::Toe => (GateAbout::Toe, expected, joint(TOE_SET_BAND_DEG, LEAST_BAND_DEG[2]), None, 0.0),
     };
     let off_expected = beyond(r.value - expected, band);
     let off_aim = aim.map_or(0.0, |w| outside(r.value, w, readable));

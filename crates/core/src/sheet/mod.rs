@@ -2,7 +2,7 @@
 
 mod gate;
 
-pub use gate::{GateAbout, GateFinding, GateRead, GateSide, fouls, judge_gate};
+pub use gate::{GateAbout, GateFinding, GateRead, GateSide, TOE_SET_BAND_DEG, fouls, judge_gate};
 
 use crate::part::Part;
 use crate::plan::{PlanInput, PlanResult, SettingLine};

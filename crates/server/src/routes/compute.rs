@@ -10,7 +10,8 @@ use bold_stance_core::linkage::{Corner, Linkage};
 use bold_stance_core::plan::{Drawing, PlanInput, PlanResult, draw, fitted_parts, plan};
 use bold_stance_core::problem::Problem;
 use bold_stance_core::sheet::{
-    GateFinding, GateSide, SheetStep, StepKind, fouls, job_cautions, judge_gate, sheet as sheet_of,
+    GateFinding, GateSide, SheetStep, StepKind, TOE_SET_BAND_DEG, fouls, job_cautions, judge_gate,
+    sheet as sheet_of,
 };
 use bold_stance_core::vehicle::Attitude;
 use bold_stance_core::wheel::WheelState;
@@ -69,6 +70,8 @@ pub struct Sheet {
     pub gates: Vec<GateJudged>,
     /// Cautions of the whole job.
     pub cautions: Vec<String>,
+    /// Toe of one wheel as expected after its rod was turned, 90 % half width, degrees.
+    pub toe_band_deg: f64,
 }
 
 /// Loops that close at design but hardly away from it; `at` is put before every field.
@@ -174,5 +177,11 @@ pub async fn sheet(
             GateJudged { id: s.id.clone(), off }
         })
         .collect();
-    Ok(HttpResponse::Ok().json(Sheet { result, steps, gates, cautions: job_cautions() }))
+    Ok(HttpResponse::Ok().json(Sheet {
+        result,
+        steps,
+        gates,
+        cautions: job_cautions(),
+        toe_band_deg: TOE_SET_BAND_DEG,
+    }))
 }

@@ -53,7 +53,7 @@ export function PadFacts({ pad }: { pad: PadState }) {
             className="field-in fig"
             value={pad.jackedHeight}
             onChange={(e) => pad.setJackedHeight(e.target.value)}
-            placeholder="gives this car's own figure"
+            placeholder={method.quantity === 'camber' ? 'kept beside it' : "gives this car's own figure"}
             data-testid="jacked-height"
           />
         </label>

@@ -121,7 +121,8 @@ export function Meaning({ pad }: { pad: PadState }) {
       )}
       {p?.expected && (
         <p className="small mut">
-          Model expects {angle(p.expected.value, form, digits(q))} ±{num(p.expected.sigma, 1)}
+          Model expects {angle(p.expected.value, form, digits(q))} ±
+          {isAngle(q) ? angle(p.expected.sigma, form, 1) : `${num(p.expected.sigma, 1)} mm`}
           {p.expected.anchored ? ', from the visit before' : ', from the points'}.
         </p>
       )}

@@ -1,7 +1,7 @@
 // The sheet on paper: every step, behind gates too, with room for what was really done and read. Always dark on white.
 import type { Schemas, Ticket } from '../../api/client';
 import { useSettings } from '../../shell/settings';
-import { angle, length, num } from '../../units/print';
+import { angle, length } from '../../units/print';
 import { findingWords } from './gateWords';
 import { sides, type Gates, type Sheet, type Step } from './sheet';
 
@@ -53,6 +53,7 @@ export function PrintSheet({ ticket, shop, planName, sheet, gates, expected }: P
           {sheet.steps.map((s) => {
             const mark = gates.marked(s.id);
             const orders = lines(s, sheet);
+            const off = mark ? [] : (sheet.gates.find((g) => g.id === s.id)?.off ?? []);
             return (
               <tr key={s.id} className={s.kind === 'gate' ? 'print-gate' : ''}>
                 <td>
@@ -75,6 +76,11 @@ export function PrintSheet({ ticket, shop, planName, sheet, gates, expected }: P
                       {c}
                     </div>
                   ))}
+                  {off.length > 0 && (
+                    <div className="print-stop">
+                      Off, not opened: {off.map((f) => findingWords(f, unit, form)).join('; ')}
+                    </div>
+                  )}
                   {mark?.record?.reason && (
                     <div className="print-stop">
                       Opened off plan:{' '}
@@ -128,12 +134,14 @@ export function PrintSheet({ ticket, shop, planName, sheet, gates, expected }: P
               <td>{s === 'left' ? 'Left' : 'Right'}</td>
               <td>{length(r[s].planned_height_mm, unit)}</td>
               <td>
-                {angle(expected(s).camber_deg, form, 1)} ±{num(d(s).camber_deg, 1)}
+                {angle(expected(s).camber_deg, form, 1)} ±{angle(d(s).camber_deg, form, 1)}
               </td>
               <td>
-                {angle(expected(s).caster_deg, form, 1)} ±{num(d(s).caster_deg, 1)}
+                {angle(expected(s).caster_deg, form, 1)} ±{angle(d(s).caster_deg, form, 1)}
               </td>
-              <td>{angle(expected(s).toe_deg, form, 2)}</td>
+              <td>
+                {angle(expected(s).toe_deg, form, 2)} ±{angle(sheet.toe_band_deg, form, 2)}
+              </td>
             </tr>
           ))}
         </tbody>

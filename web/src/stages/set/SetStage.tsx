@@ -8,7 +8,7 @@ import { Glyph, Half } from '../../shell/glyphs';
 import { useSettings } from '../../shell/settings';
 import { ReadingsFirst, Waiting } from '../../shell/ReadingsFirst';
 import { useBench, useShop, type Bench } from '../../shell/ticket';
-import { angle, length, num } from '../../units/print';
+import { angle, length } from '../../units/print';
 import type { Quantity, Visit } from '../read/data';
 import { PadDialog } from '../read/PadDialog';
 import { GateBar } from './GateBar';
@@ -185,7 +185,7 @@ function SheetView({
                     [
                       ['camber', expected(s).camber_deg, r[s].doubt.camber_deg, 1],
                       ['caster', expected(s).caster_deg, r[s].doubt.caster_deg, 1],
-                      ['toe in', expected(s).toe_deg, 0.05 * 1.645, 2],
+                      ['toe in', expected(s).toe_deg, sheet.toe_band_deg, 2],
                     ] as const
                   ).map(([w, v, d, dec]) => (
                     <div key={w}>
@@ -193,7 +193,7 @@ function SheetView({
                         {angle(v, form, dec)}
                         <span className="mut" style={{ fontSize: 18, fontWeight: 600 }}>
                           {' '}
-                          ±{num(d, dec)}
+                          ±{angle(d, form, dec)}
                         </span>
                       </div>
                       <span className="small mut">{w}</span>

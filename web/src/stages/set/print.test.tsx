@@ -1,0 +1,131 @@
+// @vitest-environment happy-dom
+// The sheet on paper: units with every figure, what is off though nobody opened it, blanks for what was not read.
+import { cleanup, render, screen } from '@testing-library/react';
+import { afterEach, describe, expect, it } from 'vitest';
+import type { Schemas, Ticket } from '../../api/client';
+import { SettingsProvider } from '../../shell/settings';
+import { PrintSheet } from './PrintSheet';
+import { gatesOf, type Sheet } from './sheet';
+
+afterEach(() => {
+  cleanup();
+  localStorage.clear();
+});
+
+const finding: Schemas['GateFinding'] = {
+  about: 'caster',
+  side: 'right',
+  read: 1.2,
+  expected: 3.4,
+  band: 0.5,
+  aim: [3.7, 4.7],
+  off_expected: -2.2,
+  off_aim: -2.5,
+  stale: false,
+};
+const gate = {
+  id: 'reswept',
+  kind: 'gate',
+  title: 'Re-sweep',
+  detail: 'sweep again',
+  ticks: [],
+  needs: ['caster'],
+  cautions: [],
+};
+const rods = {
+  id: 'tie-rods',
+  kind: 'step',
+  title: 'Tie rods',
+  detail: 'straight and locked',
+  ticks: [],
+  needs: [],
+  cautions: ['Mark first.'],
+};
+const line = (name: string, words: string, shared = false) => ({ name, words, shared, sets_toe: true });
+const side = (words: string, shared = false) => ({
+  setting: [line('Tie rod', words, shared)],
+  planned_height_mm: 561,
+  doubt: { camber_deg: 0.3, caster_deg: 0.5, toe_deg: 0.3 },
+});
+const sheet = (left: object, right: object, off: Schemas['GateFinding'][] = []) =>
+  ({
+    steps: [gate, rods],
+    gates: [{ id: 'reswept', off }],
+    cautions: [],
+    toe_band_deg: 0.08,
+    result: { left, right, verdict: { reached: true, fouls: [], headline: '', sentence: '' } },
+  }) as unknown as Sheet;
+const ticket = (done: object[] = [], readings: object[] = []) =>
+  ({
+    vehicle: { facts: { name: 'Quarry 4x4 pickup' } },
+    job: { ticket: 417 },
+    done,
+    readings,
+    visits: [],
+  }) as unknown as Ticket;
+
+function paper(t: Ticket, s: Sheet) {
+  render(
+    <SettingsProvider>
+      <PrintSheet
+        ticket={t}
+        shop="Larkspur Axle & Arm"
+        planName="Lift 65"
+        sheet={s}
+        gates={gatesOf(t, 'p')}
+        expected={() => ({ camber_deg: -0.6, caster_deg: 3.2, toe_deg: 0.01 }) as Schemas['Alignment']}
+      />
+    </SettingsProvider>,
+  );
+  return screen.getByTestId('print-sheet').textContent ?? '';
+}
+
+describe('the printed sheet', () => {
+  it('leaves room for what was not read and prints each order with its side', () => {
+    const text = paper(ticket(), sheet(side('1 turn shorter'), side('2 turns longer')));
+    expect(text).toContain('ticket 0417');
+    expect(text).toContain('left caster: ____');
+    expect(text).toContain('Left, Tie rod: 1 turn shorter');
+    expect(text).toContain('Right, Tie rod: 2 turns longer');
+    expect(text).toContain('Mark first.');
+  });
+  it('prints one rod of both wheels once', () => {
+    const text = paper(ticket(), sheet(side('1 turn shorter', true), side('1 turn shorter', true)));
+    expect(text).toContain('Both wheels, Tie rod: 1 turn shorter');
+    expect(text.match(/Tie rod:/g)).toHaveLength(1);
+  });
+  it('says what is off at a gate that nobody opened', () => {
+    const text = paper(ticket(), sheet(side('leave'), side('leave'), [finding]));
+    expect(text).toContain('Off, not opened: Right caster 1.2°');
+  });
+  it('prints the reason of a gate opened off plan, with what was off then', () => {
+    const record = {
+      title: 'Re-sweep',
+      detail: 'sweep again',
+      ordered: [],
+      off: [finding],
+      reason: 'cams at their end',
+    };
+    const done = {
+      plan_id: 'p',
+      step: 'reswept',
+      author: 'Specialist A',
+      done_at: '2026-11-27T09:00:00Z',
+      record,
+    };
+    const text = paper(ticket([done]), sheet(side('leave'), side('leave'), [finding]));
+    expect(text).toContain('Opened off plan: Right caster 1.2°');
+    expect(text).toContain('Reason: cams at their end');
+    expect(text).not.toContain('not opened');
+  });
+  it('gives every band the unit of its figure', () => {
+    const s = sheet(side('leave'), side('leave'));
+    expect(paper(ticket(), s)).toContain('−0.6° ±0.3°');
+    cleanup();
+    localStorage.setItem('bold-stance.settings', JSON.stringify({ form: 'minutes' }));
+    const text = paper(ticket(), s);
+    expect(text).toContain('degrees and minutes');
+    expect(text).toContain('−0°36′ ±0°18′');
+    expect(text).toContain('0°01′ ±0°05′');
+  });
+});
