@@ -2,7 +2,8 @@
 import { Button } from '@mui/material';
 import type { Schemas } from '../../api/client';
 import { Glyph } from '../../shell/glyphs';
-import type { Gates, Sheet, Step } from './sheet';
+import { useSettings } from '../../shell/settings';
+import { orderOf, type Gates, type Sheet, type Step } from './sheet';
 
 interface Props {
   sheet: Sheet;
@@ -35,6 +36,7 @@ function Kept({ record }: { record: Schemas['DoneRecord'] | undefined }) {
 }
 
 export function Ladder({ sheet, gates, now, done, veiled, undo, big, setBig }: Props) {
+  const { unit } = useSettings();
   const gone = done.filter((d) => !d.step.includes('/') && !sheet.steps.some((s) => s.id === d.step));
   return (
     <section
@@ -65,7 +67,7 @@ export function Ladder({ sheet, gates, now, done, veiled, undo, big, setBig }: P
               ) : (
                 s.kind === 'step' && (
                   <span className="small" style={{ display: 'block' }}>
-                    {veiled(s.id) ? 'opens after the gate' : s.detail}
+                    {veiled(s.id) ? 'opens after the gate' : orderOf(s, sheet, unit)}
                   </span>
                 )
               )}

@@ -3,7 +3,7 @@ import type { Schemas, Ticket } from '../../api/client';
 import { useSettings } from '../../shell/settings';
 import { angle, length } from '../../units/print';
 import { findingWords } from './gateWords';
-import { sides, type Gates, type Sheet, type Step } from './sheet';
+import { orderOf, sides, type Gates, type Sheet, type Step } from './sheet';
 
 interface Props {
   ticket: Ticket;
@@ -63,7 +63,7 @@ export function PrintSheet({ ticket, shop, planName, sheet, gates, expected }: P
                   </b>
                 </td>
                 <td>
-                  {mark?.record?.detail || s.detail}
+                  {mark?.record?.detail || orderOf(s, sheet, unit)}
                   {!mark &&
                     orders.map(({ side, line }) => (
                       <div key={side + line.name}>

@@ -15,7 +15,7 @@ import { GateBar } from './GateBar';
 import { Ladder } from './Ladder';
 import { Orders, ToeOrders } from './Orders';
 import { PrintSheet } from './PrintSheet';
-import { gatesOf, sides, useSheet, visitOfGate, type Sheet } from './sheet';
+import { orderOf, gatesOf, sides, useSheet, visitOfGate, type Sheet } from './sheet';
 
 export default function SetStage() {
   const bench = useBench();
@@ -110,7 +110,7 @@ function SheetView({
               </h1>
               {now && (
                 <p className="mut" style={{ marginTop: 5 }}>
-                  {now.detail}
+                  {orderOf(now, sheet, unit)}
                 </p>
               )}
               {!r.verdict.reached && (

@@ -8,7 +8,7 @@ import { SettingsProvider } from '../../shell/settings';
 import { GateBar } from './GateBar';
 import { findingWords } from './gateWords';
 import { Ladder } from './Ladder';
-import { gatesOf, readAt, type Sheet, type Step } from './sheet';
+import { gatesOf, orderOf, readAt, type Sheet, type Step } from './sheet';
 
 afterEach(cleanup);
 
@@ -137,20 +137,34 @@ describe('the ladder', () => {
       { step: 'fit-old-arm', record: { ...record('bolts snug'), title: 'Fit old arm' } },
     ]);
     render(
-      <Ladder
-        sheet={sheet}
-        gates={gatesOf(t, 'p')}
-        now={undefined}
-        done={t.done}
-        veiled={() => false}
-        undo={vi.fn()}
-        big={false}
-        setBig={vi.fn()}
-      />,
+      <SettingsProvider>
+        <Ladder
+          sheet={sheet}
+          gates={gatesOf(t, 'p')}
+          now={undefined}
+          done={t.done}
+          veiled={() => false}
+          undo={vi.fn()}
+          big={false}
+          setBig={vi.fn()}
+        />
+      </SettingsProvider>,
     );
     expect(screen.getByTestId('step-cams').textContent).toContain('right 8 notches');
     expect(screen.getByTestId('step-cams').textContent).not.toContain('4 notches');
     expect(screen.getByTestId('step-fit-old-arm').textContent).toContain('no longer in the plan');
+  });
+});
+
+describe('an order of height', () => {
+  const sheet = {
+    result: { left: { planned_height_mm: 561 }, right: { planned_height_mm: 565 } },
+  } as unknown as Sheet;
+  it('is in the unit the specialist works in', () => {
+    const height = step('height', 'step');
+    expect(orderOf(height, sheet, 'mm')).toBe('left 561 mm, right 565 mm, hub to arch');
+    expect(orderOf(height, sheet, 'in')).toBe('left 22 1/16 in, right 22 1/4 in, hub to arch');
+    expect(orderOf(step('cams', 'step'), sheet, 'in')).toBe('do cams');
   });
 });
 

@@ -3,6 +3,7 @@ import { useQuery } from '@tanstack/react-query';
 import { api, take, type Schemas, type SideName, type Ticket } from '../../api/client';
 import { standing } from '../../shell/StanceStrip';
 import type { Bench } from '../../shell/ticket';
+import { length, type LengthUnit } from '../../units/print';
 import type { Quantity, Visit } from '../read/data';
 
 export type Step = Schemas['SheetStep'];
@@ -19,6 +20,13 @@ const tickItem: Record<string, string> = {
   'Bounce three times': 'settled',
   'Steering wheel straight': 'steering',
 };
+
+/** What a step orders; heights in the unit the specialist works in. */
+export function orderOf(s: Step, sheet: Sheet, unit: LengthUnit): string {
+  if (s.id !== 'height') return s.detail;
+  const at = (side: SideName) => `${side} ${length(sheet.result[side].planned_height_mm, unit)}`;
+  return `${at('left')}, ${at('right')}, hub to arch`;
+}
 
 export interface Gates {
   reading: (gate: string, q: Quantity, s: SideName) => Schemas['Reading'] | undefined;
