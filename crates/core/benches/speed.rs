@@ -5,7 +5,7 @@
 mod common;
 
 use bold_stance_core::archetype::{Taped, fit_archetype, shipped_archetypes};
-use bold_stance_core::fit::{Doubt, Doubted, Knowledge, SAMPLES, doubt, sampled_doubt};
+use bold_stance_core::fit::{Doubt, Doubted, Knowledge, SAMPLES, doubt, sampled_doubt, spreads};
 use bold_stance_core::geometry::{Axle, Side};
 use bold_stance_core::linkage::{Corner, Linkage};
 use bold_stance_core::metrics::{CornerFileRequest, axle_curves, corner_file};
@@ -166,6 +166,7 @@ fn layouts(c: &mut Criterion) {
     let read = Measured { camber_deg: -0.1, caster_deg: 3.7, toe_deg: 0.05 };
     for id in ["half_ton_front", "compact_strut_front", "ev_multilink_rear"] {
         let a = get(id);
+        let known = spreads(&a.geometry.points, Knowledge::Taped);
         let d = Doubted {
             points: &a.geometry.points,
             wheel: &a.geometry.wheel,
@@ -174,7 +175,7 @@ fn layouts(c: &mut Criterion) {
             planned: &[],
             measured: &read,
             sigma: Doubt { camber_deg: 0.1, caster_deg: 0.2, toe_deg: 0.05 },
-            knowledge: Knowledge::Taped,
+            spreads: &known,
             height_sigma_mm: 0.0,
             throws: &[],
         };

@@ -186,12 +186,11 @@ fn bands_are_honest_for_other_layouts_too() {
         let mut rng = rand_pcg::Pcg64Mcg::seed_from_u64(11);
         let mut normal = || -> f64 { StandardNormal.sample(&mut rng) };
         let (mut hits, mut count) = ([0u32; 2], 0u32);
-        assert!(
-            spreads(&g.points, knowledge).iter().all(|s| s.of != SpreadOf::Coordinate || s.sigma_mm <= sigma)
-        );
+        let known = spreads(&g.points, knowledge);
+        assert!(known.iter().all(|s| s.of != SpreadOf::Coordinate || s.sigma_mm <= sigma));
         for _ in 0..300 {
             let mut p = g.points.clone();
-            for s in spreads(&g.points, knowledge) {
+            for s in &known {
                 s.shift(&mut p, s.sigma_mm * normal());
             }
             let of = |p: &Points, m: &Measured| {
@@ -213,7 +212,7 @@ fn bands_are_honest_for_other_layouts_too() {
                 planned: &[],
                 measured: &gauge,
                 sigma: Doubt { camber_deg: 0.1, caster_deg: 0.2, toe_deg: 0.05 },
-                knowledge,
+                spreads: &known,
                 height_sigma_mm: 0.0,
                 throws: &[],
             };
@@ -243,7 +242,7 @@ fn sampled_bands_agree_for_a_multi_link() {
         planned: &[],
         measured: &read,
         sigma: Doubt { camber_deg: 0.1, caster_deg: 0.2, toe_deg: 0.05 },
-        knowledge: Knowledge::Taped,
+        spreads: &spreads(&a.geometry.points, Knowledge::Taped),
         height_sigma_mm: 0.0,
         throws: &[],
     };

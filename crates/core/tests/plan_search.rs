@@ -3,6 +3,7 @@
 
 mod common;
 use bold_stance_core::archetype::shipped_archetypes;
+use bold_stance_core::fit::{Doubt, SweepReading};
 use bold_stance_core::geometry::{Geometry, Side};
 use bold_stance_core::linkage::{Corner, Linkage};
 use bold_stance_core::part::{Adjuster, AdjusterKind, Part, ThreadLink, default_adjusters, shipped_parts};
@@ -390,6 +391,47 @@ fn bad_cases_name_their_fields() {
     let mut c = case();
     c.input.aim.caster_deg = [20.0, 20.0];
     assert!(matches!(run_plan(&c), Err(PlanCaseError::NoneReaches(r)) if !r.plans.is_empty()));
+}
+
+/// A sweep that does not go with the points moves nothing and is told of; one that does moves the plan.
+#[test]
+fn a_jack_sweep_is_judged_before_it_is_used() {
+    let parts = some(&["offset-upper-arm"]);
+    let run = |jack_sweep: Vec<SweepReading>| {
+        let case = PlanCase {
+            format: "bold-stance.plan/1".into(),
+            input: PlanInput { jack_sweep, ..truck() },
+            filters: Filters::default(),
+            tyres: None,
+            parts: Some(parts.clone()),
+            note: None,
+        };
+        match run_plan(&case) {
+            Ok(r) => Ok(r),
+            Err(PlanCaseError::NoneReaches(r)) => Ok(*r),
+            Err(PlanCaseError::Bad(p)) => Err(p),
+        }
+    };
+    let sigma = Doubt { camber_deg: 0.06, caster_deg: 0.16, toe_deg: 0.03 };
+    let read = |travel_mm: f64, camber: f64| SweepReading {
+        travel_mm,
+        camber_deg: Some(camber),
+        caster_deg: None,
+        toe_deg: None,
+        sigma,
+    };
+    let told = run(Vec::new()).unwrap();
+    // Camber that grows the wrong way by two degrees over a hand's width is no car of this shape.
+    let wrong = run(vec![read(-40.0, -3.0), read(0.0, 0.0), read(40.0, 3.0)]).unwrap();
+    assert!(wrong.notes.iter().any(|n| n.contains("do not go with this shape")), "{:?}", wrong.notes);
+    assert_eq!(told.plans[0].plan.left.angles, wrong.plans[0].plan.left.angles);
+    let c = Corner::of(&truck().geometry, Side::Left);
+    let slope = |t: f64| c.wheel(t, 0.0).unwrap().camber_deg + 0.004 * t;
+    let near = run([-40.0, 0.0, 40.0].iter().map(|t| read(*t, slope(*t))).collect()).unwrap();
+    assert!(near.notes.iter().all(|n| n.contains("tie rod")), "{:?}", near.notes);
+    assert_ne!(told.plans[0].plan.left.angles, near.plans[0].plan.left.angles);
+    assert_eq!(run(vec![read(0.0, 45.0)]).unwrap_err().field, "input.jack_sweep.0.camber_deg");
+    assert_eq!(run(vec![read(0.0, 0.0); 41]).unwrap_err().field, "input.jack_sweep");
 }
 
 /// The distance a found set is ranked by is the one the tread bench then shows for it.

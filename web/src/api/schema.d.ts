@@ -3504,6 +3504,8 @@ export interface components {
              * @description Hub-to-arch gain of this axle from as found, mm.
              */
             height_change_mm: number;
+            /** @description Readings of one wheel at several heights: they say where the points are and leave less of them to doubt. */
+            jack_sweep?: components["schemas"]["SweepReading"][];
             /** @description How well its points are known. */
             knowledge?: components["schemas"]["Knowledge"];
             /** @description Left as found. */
@@ -4784,6 +4786,31 @@ export interface components {
          * @enum {string}
          */
         SuspicionRule: "jacked" | "height_not_settled" | "floor_unknown" | "floor_changed" | "floor_pattern" | "body_tilted" | "toe_stale" | "caster_stale" | "caster_unchanged" | "string_tracks" | "equal_marks" | "pitch_compare" | "nominal_circle" | "toe_or_camber" | "bulge" | "weight" | "re_levels" | "steering_off" | "plates_stick" | "not_rocked" | "springs_settled" | "bent_rim" | "included_angle" | "caster_apart" | "rear_steers" | "wheelbases_apart" | "methods_disagree" | "repeat_spread" | "odd_one" | "sign_flipped" | "unit_minutes" | "unit_inch" | "far_from_model";
+        /** @description Readings of the left wheel at one height. */
+        SweepReading: {
+            /**
+             * Format: double
+             * @description Top out positive.
+             */
+            camber_deg?: number | null;
+            /**
+             * Format: double
+             * @description Top rearward positive.
+             */
+            caster_deg?: number | null;
+            /** @description Standard deviations. */
+            sigma?: components["schemas"]["Doubt"];
+            /**
+             * Format: double
+             * @description Per wheel, toe-in positive.
+             */
+            toe_deg?: number | null;
+            /**
+             * Format: double
+             * @description mm from design, bump positive.
+             */
+            travel_mm: number;
+        };
         /** @description A reading worked out. */
         Taken: {
             /** @description What it means against the aim. */

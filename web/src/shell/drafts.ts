@@ -26,15 +26,15 @@ export function useDraft<T>(key: string, start: () => T, same: (a: T, b: T) => b
   const first = useRef<T>(undefined);
   first.current ??= start();
   const [value, setValue] = useState<T>(() => readDraft<T>(key) ?? first.current!);
-  const restored = useRef(readDraft<T>(key) !== undefined);
+  const [restored, setRestored] = useState(() => readDraft<T>(key) !== undefined);
   useEffect(() => {
     writeDraft(key, same(value, first.current!) ? undefined : value);
   }, [key, value, same]);
   const drop = useCallback(() => {
     writeDraft(key, undefined);
-    restored.current = false;
+    setRestored(false);
     setValue(first.current!);
   }, [key]);
   const forget = useCallback(() => writeDraft(key, undefined), [key]);
-  return { value, setValue, restored: restored.current, drop, forget };
+  return { value, setValue, restored, drop, forget };
 }

@@ -48,7 +48,7 @@ pub struct Fitted {
 /// One direction the shape may move in: a scale or the error of some coordinates.
 enum Way {
     Scale(usize),
-    Shift { points: Vec<(usize, f64)>, mirrored: Vec<(usize, f64)>, axis: usize },
+    Shift(Vec<(usize, [f64; 3])>),
 }
 
 struct Shape {
@@ -56,43 +56,21 @@ struct Shape {
     wheel: WheelAtDesign,
 }
 
-/// Index of the mirror image of each point of a whole axle.
-fn mirrors(points: &Points) -> Vec<Option<usize>> {
-    let names: Vec<String> = points.names().into_iter().map(|(n, _)| n).collect();
-    names
-        .iter()
-        .map(|n| {
-            let other = if n.contains("_left") {
-                n.replace("_left", "_right")
-            } else if n.contains("_right") {
-                n.replace("_right", "_left")
-            } else if n.ends_with(".left") {
-                n.replace(".left", ".right")
-            } else if n.ends_with(".right") {
-                n.replace(".right", ".left")
-            } else {
-                return None;
-            };
-            names.iter().position(|m| *m == other)
-        })
-        .collect()
-}
-
 fn ways(points: &Points) -> Vec<(Way, f64)> {
     let mut out: Vec<(Way, f64)> = (0..3).map(|axis| (Way::Scale(axis), SCALE)).collect();
-    let mirror = mirrors(points);
+    let mirror = points.mirrors();
     for s in spreads(points, Knowledge::Archetype) {
-        let mirrored: Vec<(usize, f64)> = s
+        let mirrored: Vec<(usize, [f64; 3])> = s
             .points
             .iter()
-            .filter_map(|(i, share)| Some((mirror.get(*i).copied().flatten()?, *share)))
+            .filter_map(|(i, [x, y, z])| Some((mirror.get(*i).copied().flatten()?, [*x, -y, *z])))
             .collect();
         // Each pair once: the tape is read on one side, and both are taken to be alike.
-        let first = |list: &[(usize, f64)]| list.first().map(|(i, _)| *i);
+        let first = |list: &[(usize, [f64; 3])]| list.first().map(|(i, _)| *i);
         if first(&mirrored).is_some_and(|m| Some(m) < first(&s.points)) {
             continue;
         }
-        out.push((Way::Shift { points: s.points, mirrored, axis: s.axis }, s.sigma_mm));
+        out.push((Way::Shift(s.points.into_iter().chain(mirrored).collect()), s.sigma_mm));
     }
     out
 }
@@ -104,15 +82,12 @@ fn shaped(base: &Shape, ways: &[(Way, f64)], theta: &DVector<f64>) -> Shape {
     {
         let mut all = points.all_mut();
         for ((way, _), t) in ways.iter().zip(theta.iter()) {
-            if let Way::Shift { points, mirrored, axis } = way {
-                for (i, share) in points {
+            if let Way::Shift(points) = way {
+                for (i, way) in points {
                     if let Some(p) = all.get_mut(*i) {
-                        p[*axis] += t * share;
-                    }
-                }
-                for (i, share) in mirrored {
-                    if let Some(p) = all.get_mut(*i) {
-                        p[*axis] += if *axis == 1 { -t * share } else { t * share };
+                        for (c, w) in p.iter_mut().zip(way) {
+                            *c += t * w;
+                        }
                     }
                 }
             }

@@ -14,6 +14,8 @@ pub(crate) struct Estimate {
     prior: Vec<f64>,
     /// Measurements by parameters, at the estimate.
     jacobian: DMatrix<f64>,
+    /// What the data cost at the estimate: the squares of what is left of each measurement over its σ.
+    pub data_cost: f64,
     /// Of H P Hᵀ + R.
     factor: Cholesky<f64, Dyn>,
 }
@@ -53,10 +55,12 @@ pub(crate) fn estimate(
     wanted: &DVector<f64>,
     model: &impl Fn(&DVector<f64>) -> Option<DVector<f64>>,
 ) -> Option<Estimate> {
+    let data = |here: &DVector<f64>| -> f64 {
+        (wanted - here).iter().zip(noise).map(|(m, n)| (m / n).powi(2)).sum()
+    };
     let cost = |theta: &DVector<f64>, here: &DVector<f64>| -> f64 {
         let prior: f64 = theta.iter().zip(sigma).map(|(t, s)| (t / s).powi(2)).sum();
-        let data: f64 = (wanted - here).iter().zip(noise).map(|(m, n)| (m / n).powi(2)).sum();
-        prior + data
+        prior + data(here)
     };
     let mut theta = DVector::zeros(sigma.len());
     let mut here = model(&theta)?;
@@ -90,7 +94,8 @@ pub(crate) fn estimate(
             break;
         }
     }
-    found.map(|(jacobian, factor)| Estimate { theta, prior: sigma.to_vec(), jacobian, factor })
+    let data_cost = data(&here);
+    found.map(|(jacobian, factor)| Estimate { theta, prior: sigma.to_vec(), jacobian, data_cost, factor })
 }
 
 impl Estimate {
@@ -100,6 +105,27 @@ impl Estimate {
         let before = rates.dot(&scaled);
         let seen = &self.jacobian * &scaled;
         (before - seen.dot(&self.factor.solve(&seen))).max(0.0)
+    }
+
+    /// How far each parameter lies from its prior, in its σ, squared.
+    pub fn prior_cost(&self) -> impl Iterator<Item = f64> + '_ {
+        self.theta.iter().zip(&self.prior).map(|(t, s)| (t / s).powi(2))
+    }
+
+    /// What is left to doubt of the first `n` parameters, as independent errors: for each, the change of every
+    /// parameter that makes one standard deviation of it. Eigenvectors of Laplace's covariance, taken in units of the
+    /// priors so that millimetres and degrees weigh alike.
+    pub fn left(&self, n: usize) -> Vec<DVector<f64>> {
+        let scaled = DMatrix::from_fn(self.jacobian.nrows(), n, |i, k| self.jacobian[(i, k)] * self.prior[k]);
+        let told = scaled.transpose() * self.factor.solve(&scaled);
+        let eigen = (DMatrix::identity(n, n) - told).symmetric_eigen();
+        eigen
+            .eigenvalues
+            .iter()
+            .zip(eigen.eigenvectors.column_iter())
+            .filter(|(v, _)| **v > 1e-12)
+            .map(|(v, way)| DVector::from_fn(n, |k, _| self.prior[k] * way[k] * v.sqrt()))
+            .collect()
     }
 }
 
@@ -115,6 +141,25 @@ mod tests {
         let weight = 0.25 + 1.0 + 4.0;
         assert!((e.theta[0] - (1.0 + 8.0) / weight).abs() < 1e-9);
         assert!((e.variance(&DVector::from_vec(vec![1.0])) - 1.0 / weight).abs() < 1e-9);
+    }
+
+    /// The errors that are left add up to the covariance of the textbook, whichever way one looks.
+    #[test]
+    fn what_is_left_adds_up_to_the_variance() {
+        let model = |t: &DVector<f64>| Some(DVector::from_vec(vec![t[0] + 2.0 * t[1], t[1] - t[2]]));
+        let e = estimate(&[2.0, 0.5, 3.0], &[0.3, 0.2], &DVector::from_vec(vec![1.0, 0.4]), &model).unwrap();
+        for rates in [[1.0, 0.0, 0.0], [0.0, 1.0, 0.0], [0.3, -1.0, 2.0]] {
+            let rates = DVector::from_vec(rates.to_vec());
+            let sum: f64 = e.left(3).iter().map(|w| w.dot(&rates).powi(2)).sum();
+            assert!((sum - e.variance(&rates)).abs() < 1e-9, "{sum} {}", e.variance(&rates));
+        }
+        // Least squares with priors: chi-squared of the whole is yᵀ(H P Hᵀ + R)⁻¹y (Gelb, Applied Optimal Estimation).
+        let h = DMatrix::from_row_slice(2, 3, &[1.0, 2.0, 0.0, 0.0, 1.0, -1.0]);
+        let p = DMatrix::from_diagonal(&DVector::from_vec(vec![4.0, 0.25, 9.0]));
+        let r = DMatrix::from_diagonal(&DVector::from_vec(vec![0.09, 0.04]));
+        let y = DVector::from_vec(vec![1.0, 0.4]);
+        let expected = y.dot(&((&h * p * h.transpose() + r).try_inverse().unwrap() * &y));
+        assert!((e.data_cost + e.prior_cost().sum::<f64>() - expected).abs() < 1e-9);
     }
 
     /// A curved model comes to rest at the minimum (checked against a fine scan).

@@ -3,7 +3,7 @@
 //! the readings told.
 
 use super::estimate::{Estimate, estimate, jacobian};
-use super::{Doubt, Knowledge, half_widths, spreads};
+use super::{Doubt, Knowledge, Spread, SpreadOf, half_widths, spreads};
 use crate::geometry::{Geometry, Points, WheelAtDesign};
 use crate::linkage::{self, Corner, Linkage};
 use crate::problem::{Problem, in_range};
@@ -13,6 +13,14 @@ use serde::{Deserialize, Serialize};
 /// Prior of the wheel's own camber and toe in the file, and of a solid axle's caster, degrees: the file's
 /// values are a start, the gauge decides.
 const WHEEL: f64 = 3.0;
+
+/// 99 % of a normal lies below this many standard deviations: one car in a hundred that is as told costs more.
+const Z99: f64 = 2.3263;
+/// How far, in standard deviations of what readings teach, a way in which builds differ may come out: seven cars in a
+/// thousand that are as told exceed it in each.
+const ODD_BUILD: f64 = 2.7;
+/// Twice the logarithm of odds of ten to one: two layouts nearer than this are not told apart.
+const TELLING: f64 = 4.605;
 
 /// Readings of the left wheel at one height.
 #[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
@@ -92,6 +100,22 @@ pub struct Residual {
     pub odd: bool,
 }
 
+/// How well the readings and what was told of the points go together, as a whole.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+pub struct Whole {
+    /// Squares of what is left of each reading over its σ, and of how far the points moved over theirs.
+    pub cost: f64,
+    /// Degrees of freedom: the readings, less what the wheel itself was free to follow.
+    pub readings: usize,
+    /// One car in a hundred that is as told costs more (χ²).
+    pub most: f64,
+    /// Ways in which builds of a layout differ and this car differs from what was told by more than its doubt: name, and
+    /// by how much, degrees or mm.
+    pub differs: Vec<(String, f64)>,
+    /// Whether it fits.
+    pub fits: bool,
+}
+
 /// The answer.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
 pub struct FitResult {
@@ -103,8 +127,20 @@ pub struct FitResult {
     pub residuals: Vec<Residual>,
     /// Predictions asked for.
     pub predictions: Vec<Prediction>,
+    /// The whole of it.
+    pub whole: Whole,
     /// What is suspicious.
     pub notes: Vec<String>,
+    /// What these readings cannot tell and a look under the car can.
+    pub questions: Vec<String>,
+}
+
+/// A fit, and what it left to doubt.
+#[derive(Debug, Clone)]
+pub(crate) struct Fit {
+    pub result: FitResult,
+    /// What is left to doubt of the points.
+    pub spreads: Vec<Spread>,
 }
 
 /// Why there is no fit.
@@ -123,7 +159,7 @@ type Angle = (usize, usize);
 struct Model<'a> {
     points: &'a Points,
     wheel: &'a WheelAtDesign,
-    ways: Vec<super::Spread>,
+    ways: Vec<Spread>,
     leans: bool,
 }
 
@@ -175,6 +211,80 @@ impl Model<'_> {
             out.push(all[*at]?[*k]);
         }
         Some(DVector::from_vec(out))
+    }
+}
+
+impl Model<'_> {
+    /// Whether readings and points go together: by linear theory the whole cost of a car that is as told is χ² with as
+    /// many degrees of freedom as there are readings, less one for each angle the wheel itself is free to follow.
+    fn whole(&self, e: &Estimate, wanted: &[Angle]) -> Whole {
+        let free = (0..3).filter(|k| (*k != 1 || self.leans) && wanted.iter().any(|(_, q)| q == k)).count();
+        let cost = e.data_cost + e.prior_cost().take(self.ways.len()).sum::<f64>();
+        let readings = wanted.len().saturating_sub(free);
+        let most = most_cost(readings);
+        let differs = self.differs(e);
+        Whole { cost, readings, most, fits: differs.is_empty() && (readings == 0 || cost <= most), differs }
+    }
+
+    /// Ways in which builds differ, each against its own doubt: a sum over all readings would drown them. By linear
+    /// theory what readings move such a way by is normal, with the variance that they take from it.
+    fn differs(&self, e: &Estimate) -> Vec<(String, f64)> {
+        let n = e.theta.len();
+        self.builds()
+            .into_iter()
+            .filter_map(|(name, rates)| {
+                let rates = DVector::from_fn(n, |k, _| rates.get(k).copied().unwrap_or(0.0));
+                let before: f64 = rates.iter().zip(self.sigma()).map(|(r, s)| (r * s).powi(2)).sum();
+                let taught = (before - e.variance(&rates)).sqrt();
+                let by = rates.dot(&e.theta);
+                (taught > 1e-9 && by.abs() > ODD_BUILD * taught).then_some((name, by))
+            })
+            .collect()
+    }
+
+    /// Inclination of each arm's axis, degrees, and height of the tie rod's inner end over its outer one, mm, each with
+    /// its rates against the parameters.
+    fn builds(&self) -> Vec<(String, Vec<f64>)> {
+        let named = self.points.named();
+        let at = |name: &str| named.iter().position(|(n, _)| n.ends_with(&format!(".{name}")));
+        let lift =
+            |s: &Spread, i: usize| s.points.iter().filter(|(k, _)| *k == i).map(|(_, d)| d[2]).sum::<f64>();
+        let between = |a: usize, b: usize, scale: f64| -> Vec<f64> {
+            self.ways.iter().map(|s| scale * (lift(s, a) - lift(s, b))).collect()
+        };
+        let mut out = Vec::new();
+        for arm in ["upper", "lower"] {
+            if let (Some(f), Some(r)) = (at(&format!("{arm}_front")), at(&format!("{arm}_rear"))) {
+                let base = named[f].1[0] - named[r].1[0];
+                out.push((format!("{arm} arm's axis"), between(f, r, 1f64.to_degrees() / base)));
+            }
+        }
+        if let (Some(i), Some(o)) = (at("tie_inner"), at("tie_outer")) {
+            out.push(("tie rod".to_owned(), between(i, o, 1.0)));
+        }
+        out
+    }
+
+    /// What is left to doubt of the points, as independent errors.
+    fn left(&self, e: &Estimate) -> Vec<Spread> {
+        let count = self.points.names().len();
+        e.left(self.ways.len())
+            .into_iter()
+            .map(|change| {
+                let mut moves = vec![[0.0; 3]; count];
+                for (way, by) in self.ways.iter().zip(change.iter()) {
+                    for (i, d) in &way.points {
+                        for (m, d) in moves[*i].iter_mut().zip(d) {
+                            *m += by * d;
+                        }
+                    }
+                }
+                // So that the error is that of the point which moves most.
+                let sigma_mm = moves.iter().flatten().fold(1e-9, |a: f64, m| a.max(m.abs()));
+                let points = moves.iter().map(|m| m.map(|c| c / sigma_mm)).enumerate().collect();
+                Spread { points, sigma_mm, of: SpreadOf::Left }
+            })
+            .collect()
     }
 }
 
@@ -236,6 +346,35 @@ fn problems(case: &FitCase) -> Vec<Problem> {
 /// # Errors
 /// [`FitError::Bad`] names the field; [`FitError::NoAnswer`] where the linkage does not close.
 pub fn fit_hardpoints(case: &FitCase) -> Result<FitResult, FitError> {
+    fit(case).map(|f| f.result)
+}
+
+/// Percentage point 99 of χ² (Wilson and Hilferty 1931: its cube root is nearly normal).
+fn most_cost(freedoms: usize) -> f64 {
+    let n = freedoms.max(1) as f64;
+    n * (1.0 - 2.0 / (9.0 * n) + Z99 * (2.0 / (9.0 * n)).sqrt()).powi(3)
+}
+
+/// The tie rod as far behind the steering axis as it is said to be ahead of it, or the other way; none where the layout
+/// has no tie rod of its own or the wheel does not steer.
+fn tie_on_other_side(points: &Points, wheel: &WheelAtDesign) -> Option<(bool, Points)> {
+    let names: Vec<String> = points.names().into_iter().map(|(n, _)| n).collect();
+    let at = |name: &str| names.iter().position(|n| n.ends_with(&format!(".{name}")));
+    let ends = [at("tie_inner")?, at("tie_outer")?];
+    let steer = Corner::new(points, wheel).wheel(0.0, 0.0).ok()?.steer?;
+    let mut out = points.clone();
+    let mut all = out.all_mut();
+    let slope = steer.caster_deg.to_radians().tan();
+    let axis = |z: f64| wheel.center[0] + steer.mechanical_trail_mm - z * slope;
+    let ahead = all[ends[1]][0] > axis(all[ends[1]][2]);
+    for e in ends {
+        all[e][0] = 2.0 * axis(all[e][2]) - all[e][0];
+    }
+    Some((ahead, out))
+}
+
+/// Fits the left side of an axle; what is left to doubt of its points comes with it.
+pub(crate) fn fit(case: &FitCase) -> Result<Fit, FitError> {
     if let Some(p) = problems(case).into_iter().next() {
         return Err(p.into());
     }
@@ -271,6 +410,7 @@ pub fn fit_hardpoints(case: &FitCase) -> Result<FitResult, FitError> {
             travels.iter().find_map(|t| far.pose(*t, 0.0).err()).map_or_else(String::new, |e| e.to_string());
         return Err(FitError::NoAnswer(format!("the linkage does not close at every height read: {why}")));
     };
+    let whole = model.whole(&e, &wanted);
     let (points, wheel) = model.shaped(&e.theta);
     let fitted = read(&e.theta).unwrap_or_else(|| target.clone());
     let residuals: Vec<Residual> = wanted
@@ -292,6 +432,25 @@ pub fn fit_hardpoints(case: &FitCase) -> Result<FitResult, FitError> {
         .map(|((name, a), (_, b))| (name, (crate::Vec3::from(a) - crate::Vec3::from(b)).norm()))
         .collect();
     let mut notes = Vec::new();
+    if whole.cost > whole.most && whole.readings > 0 {
+        notes.push(format!(
+            "These readings do not go with this shape: {:.0} where {:.0} is the most of ninety-nine cars in a hundred. \
+             Another layout, a wrong file, a bent part or a height read wrong: promise nothing from it.",
+            whole.cost, whole.most
+        ));
+    }
+    for (name, by) in &whole.differs {
+        let how = if name == "tie rod" {
+            let way = if *by > 0.0 { "higher" } else { "lower" };
+            format!("The tie rod's inner end is about {:.0} mm {way} against its outer end", by.abs())
+        } else {
+            let way = if *by > 0.0 { "front up" } else { "front down" };
+            format!("The {name} is inclined about {:.0}° more ({way})", by.abs())
+        };
+        notes.push(format!(
+            "{how} than this shape has it, beyond its doubt: measure it before anything is promised."
+        ));
+    }
     // Three coordinates move together by chance up to about three times the root of three sigmas.
     let most = 3.0 * 3f64.sqrt() * case.knowledge.sigma_mm();
     for (name, mm) in moved_mm.iter().filter(|(_, mm)| *mm > most) {
@@ -303,15 +462,27 @@ pub fn fit_hardpoints(case: &FitCase) -> Result<FitResult, FitError> {
             r.quantity, r.travel_mm, r.read_deg, r.fitted_deg
         ));
     }
+    let mut questions = Vec::new();
+    if let Some((ahead, mirrored)) = tie_on_other_side(&g.points, &g.wheel) {
+        let other =
+            Model { points: &mirrored, wheel: &g.wheel, ways: model.ways.clone(), leans: model.leans };
+        let found = estimate(&sigma, &noise, &target, &|t: &DVector<f64>| other.read(t, &travels, &wanted));
+        if let Some(there) = found
+            && other.whole(&there, &wanted).cost < whole.cost + TELLING
+        {
+            let (told, else_) = if ahead { ("ahead of", "behind") } else { ("behind", "ahead of") };
+            questions.push(format!(
+                "Is the tie rod {told} the axle? With it {else_} the axle these readings fit as well, and cams and slots \
+                 would turn toe the other way: look."
+            ));
+        }
+    }
     let steered = Corner::new(&points, &wheel).is_steered();
     let predictions = case.predict_at_mm.iter().map(|t| predict(&model, &e, *t, steered, &travels)).collect();
-    Ok(FitResult {
-        geometry: Geometry { points, wheel, ..g.clone() },
-        moved_mm,
-        residuals,
-        predictions,
-        notes,
-    })
+    let spreads = model.left(&e);
+    let geometry = Geometry { points, wheel, ..g.clone() };
+    let result = FitResult { geometry, moved_mm, residuals, predictions, whole, notes, questions };
+    Ok(Fit { result, spreads })
 }
 
 fn predict(model: &Model<'_>, e: &Estimate, travel: f64, steered: bool, read_at: &[f64]) -> Prediction {
@@ -431,6 +602,68 @@ mod tests {
             assert!((0.85..=0.95).contains(&share), "{share}");
         }
         assert!(narrower / f64::from(count) < 0.75, "{}", narrower / f64::from(count));
+    }
+
+    fn archetype(id: &str) -> Geometry {
+        let all = crate::archetype::shipped_archetypes().unwrap();
+        all.into_iter().find(|a| a.id == id).unwrap().geometry
+    }
+
+    /// A car whose upper arm's axis is inclined by 10° (anti-dive), told as one without, is noted in at least nine of
+    /// ten; cars that are as told in at most one of twenty.
+    #[test]
+    fn a_fit_says_when_it_does_not_fit() {
+        const HEIGHTS: [f64; 5] = [-40.0, -20.0, 0.0, 20.0, 40.0];
+        for id in ["half_ton_front", "one_ton_front", "sports_front"] {
+            let g = archetype(id);
+            let mut normal = normals(41);
+            let mut noted = [0u32; 2];
+            for n in 0..400 {
+                let inclined = n % 2 == 1;
+                let mut p = g.points.clone();
+                for s in spreads(&g.points, Knowledge::Taped) {
+                    s.shift(&mut p, s.sigma_mm * normal());
+                }
+                if inclined && let Points::DoubleWishbone(w) = &mut p {
+                    let rise = 0.5 * (w.upper_front[0] - w.upper_rear[0]) * 10f64.to_radians().tan();
+                    w.upper_front[2] += rise;
+                    w.upper_rear[2] -= rise;
+                }
+                let mut told = case(sweep(&Corner::new(&p, &g.wheel), &HEIGHTS, &mut normal));
+                told.geometry = g.clone();
+                let r = fit_hardpoints(&told).unwrap();
+                assert!(r.whole.fits || !r.notes.is_empty(), "{r:?}");
+                noted[usize::from(inclined)] += u32::from(!r.whole.fits);
+            }
+            println!("{id}: of 200 each noted as told {}, inclined {}", noted[0], noted[1]);
+            assert!(noted[0] <= 10 && noted[1] >= 180, "{id}: {noted:?}");
+        }
+    }
+
+    /// χ² of printed tables (e.g. Abramowitz and Stegun, table 26.8, 99 % points, from memory).
+    #[test]
+    fn the_most_of_a_fit_is_that_of_the_tables() {
+        for (n, point) in [(1, 6.635), (2, 9.210), (5, 15.086), (10, 23.209), (20, 37.566)] {
+            assert!((most_cost(n) / point - 1.0).abs() < 0.02, "{n}: {}", most_cost(n));
+        }
+    }
+
+    /// One height says nothing about which side of the axle the tie rod is on; toe over five of them, with a rod that is
+    /// far from level, does.
+    #[test]
+    fn the_side_of_the_tie_rod_is_asked_for_where_the_readings_cannot_tell() {
+        let g = sample();
+        let truth = Corner::new(&g.points, &g.wheel);
+        let one = fit_hardpoints(&case(sweep(&truth, &[0.0], || 0.0))).unwrap();
+        assert!(one.questions.iter().any(|q| q.contains("tie rod")), "{one:?}");
+        let mut p = g.points.clone();
+        if let Points::DoubleWishbone(w) = &mut p {
+            w.tie_outer[2] -= 30.0;
+        }
+        let mut told = case(sweep(&Corner::new(&p, &g.wheel), &[-60.0, -30.0, 0.0, 30.0, 60.0], || 0.0));
+        told.geometry.points = p;
+        let many = fit_hardpoints(&told).unwrap();
+        assert!(many.questions.is_empty(), "{many:?}");
     }
 
     #[test]

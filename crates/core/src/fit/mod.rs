@@ -8,7 +8,10 @@ mod hardpoints;
 mod samples;
 mod spread;
 
-pub use hardpoints::{FitCase, FitError, FitResult, Prediction, Residual, SweepReading, fit_hardpoints};
+pub(crate) use hardpoints::fit;
+pub use hardpoints::{
+    FitCase, FitError, FitResult, Prediction, Residual, SweepReading, Whole, fit_hardpoints,
+};
 pub use samples::{SAMPLES, sampled_doubt};
 pub use spread::{Spread, SpreadOf, spreads};
 
@@ -87,8 +90,8 @@ pub struct Doubted<'a> {
     pub measured: &'a Measured,
     /// Standard deviations of the readings, degrees.
     pub sigma: Doubt,
-    /// How well the points are known.
-    pub knowledge: Knowledge,
+    /// Every independent error of the points ([`spreads`], or what a fit left of them).
+    pub spreads: &'a [Spread],
     /// Standard deviation of a height, mm: of the one it was read at, and of the one that is predicted.
     pub height_sigma_mm: f64,
     /// The planned edits with one adjuster one standard deviation of its throw farther, for each that is moved: what an
@@ -107,7 +110,7 @@ pub fn doubt(d: &Doubted<'_>, travels: &[f64]) -> Result<Vec<Option<Doubt>>, Unr
     let nominal = d.sweep(d.points, d.measured, travels)?;
     let read = [d.sigma.camber_deg, d.sigma.caster_deg, d.sigma.toe_deg];
     let mut variance: Vec<[f64; 3]> = vec![read.map(|s| s * s); travels.len()];
-    for spread in spreads(d.points, d.knowledge) {
+    for spread in d.spreads {
         // Half a σ each step keeps the difference in the linear range of a short arm.
         let mut p = d.points.clone();
         spread.shift(&mut p, 0.5 * spread.sigma_mm);
@@ -191,6 +194,7 @@ mod tests {
 
     fn at(knowledge: Knowledge, travels: &[f64]) -> Vec<Option<Doubt>> {
         let g = sample();
+        let spreads = spreads(&g.points, knowledge);
         let d = Doubted {
             points: &g.points,
             wheel: &g.wheel,
@@ -199,7 +203,7 @@ mod tests {
             planned: &[],
             measured: &READ,
             sigma: Doubt { camber_deg: 0.1, caster_deg: 0.2, toe_deg: 0.05 },
-            knowledge,
+            spreads: &spreads,
             height_sigma_mm: 0.0,
             throws: &[],
         };
@@ -227,11 +231,12 @@ mod tests {
     #[test]
     fn the_band_is_honest_on_simulated_cars() {
         let g = sample();
+        let known = spreads(&g.points, Knowledge::Taped);
         let mut normal = samples::normals(7);
         let (mut hits, mut all) = ([0u32; 3], 0u32);
         for _ in 0..400 {
             let mut p = g.points.clone();
-            for spread in spreads(&g.points, Knowledge::Taped) {
+            for spread in &known {
                 spread.shift(&mut p, spread.sigma_mm * normal());
             }
             let truth = anchor(&p, &g.wheel, 0.0, &[], &READ).unwrap().corner.alignment(-60.0, 0.0).unwrap();
@@ -248,7 +253,7 @@ mod tests {
                 planned: &[],
                 measured: &gauge,
                 sigma: Doubt { camber_deg: 0.1, caster_deg: 0.2, toe_deg: 0.05 },
-                knowledge: Knowledge::Taped,
+                spreads: &known,
                 height_sigma_mm: 0.0,
                 throws: &[],
             };

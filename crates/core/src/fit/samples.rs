@@ -1,6 +1,6 @@
 //! The same bands by drawing many cars: slower than the linear rule, without its assumption.
 
-use super::{Doubt, Doubted, half_widths, spreads};
+use super::{Doubt, Doubted, half_widths};
 use crate::linkage::Unreachable;
 use crate::vehicle::Measured;
 use rand::SeedableRng;
@@ -27,12 +27,11 @@ pub fn sampled_doubt(
     samples: usize,
 ) -> Result<Vec<Option<Doubt>>, Unreachable> {
     d.sweep(d.points, d.measured, &[])?;
-    let all = spreads(d.points, d.knowledge);
     let mut normal = normals(0x5743_4e43);
     let mut sums = vec![([0.0f64; 3], [0.0f64; 3], 0usize); travels.len()];
     for _ in 0..samples {
         let mut points = d.points.clone();
-        for s in &all {
+        for s in d.spreads {
             s.shift(&mut points, s.sigma_mm * normal());
         }
         let read = Measured {
@@ -66,12 +65,13 @@ pub fn sampled_doubt(
 
 #[cfg(test)]
 mod tests {
-    use super::super::{Knowledge, doubt};
+    use super::super::{Knowledge, doubt, spreads};
     use super::*;
     use crate::geometry::tests::sample;
 
     fn case(points: &crate::geometry::Geometry, knowledge: Knowledge) -> [Vec<Option<Doubt>>; 2] {
         let read = Measured { camber_deg: -0.2, caster_deg: 3.4, toe_deg: 0.05 };
+        let known = spreads(&points.points, knowledge);
         let d = Doubted {
             points: &points.points,
             wheel: &points.wheel,
@@ -80,7 +80,7 @@ mod tests {
             planned: &[],
             measured: &read,
             sigma: Doubt { camber_deg: 0.1, caster_deg: 0.2, toe_deg: 0.05 },
-            knowledge,
+            spreads: &known,
             height_sigma_mm: 0.0,
             throws: &[],
         };

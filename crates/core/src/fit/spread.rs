@@ -13,6 +13,11 @@ const TILT_DEG: [f64; 2] = [4.0, 2.5];
 /// Height of the tie rod as a whole, in which builds of a kind differ, mm.
 const TIE_HEIGHT_MM: f64 = 20.0;
 
+/// A length along one axis: 0 x, 1 y, 2 z.
+fn along(axis: usize, share: f64) -> [f64; 3] {
+    std::array::from_fn(|k| if k == axis { share } else { 0.0 })
+}
+
 /// What an error is about.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
 pub enum SpreadOf {
@@ -22,15 +27,16 @@ pub enum SpreadOf {
     Tilt,
     /// Height of the tie rod.
     TieHeight,
+    /// What readings at several heights left of all of them.
+    Left,
 }
 
-/// One independent error: some points move along one axis together, each by its share.
+/// One independent error: some points move together, each along its own direction.
 #[derive(Debug, Clone, PartialEq)]
 pub struct Spread {
-    /// Indices of the points, in the order of [`Points::named_mut`], and the share each moves by.
-    pub points: Vec<(usize, f64)>,
-    /// 0 x, 1 y, 2 z.
-    pub axis: usize,
+    /// Indices of the points, in the order of [`Points::named_mut`], and how far each moves along x, y and z, mm, when
+    /// the error is 1 mm.
+    pub points: Vec<(usize, [f64; 3])>,
     /// Standard deviation, mm.
     pub sigma_mm: f64,
     /// What it is about.
@@ -38,12 +44,25 @@ pub struct Spread {
 }
 
 impl Spread {
-    /// Moves the points by `mm` along the axis, each by its share.
+    /// The same error seen from the other side of a whole axle: `mirrors` holds each point's image (itself where it has
+    /// none), and y changes its sign.
+    pub(crate) fn mirrored(&self, mirrors: &[Option<usize>]) -> Self {
+        if mirrors.iter().all(Option::is_none) {
+            return self.clone();
+        }
+        let image = |i: usize| mirrors.get(i).copied().flatten().unwrap_or(i);
+        let points = self.points.iter().map(|(i, [x, y, z])| (image(*i), [*x, -y, *z])).collect();
+        Self { points, ..self.clone() }
+    }
+
+    /// Moves the points by an error of `mm`.
     pub fn shift(&self, points: &mut Points, mm: f64) {
         let mut all = points.all_mut();
-        for (i, share) in &self.points {
+        for (i, way) in &self.points {
             if let Some(p) = all.get_mut(*i) {
-                p[self.axis] += mm * share;
+                for (c, w) in p.iter_mut().zip(way) {
+                    *c += mm * w;
+                }
             }
         }
     }
@@ -64,17 +83,17 @@ pub fn spreads(points: &Points, knowledge: Knowledge) -> Vec<Spread> {
         let mut names = groups.clone();
         names.dedup();
         for g in names {
-            let points: Vec<(usize, f64)> =
-                (0..groups.len()).filter(|i| groups[*i] == g).map(|i| (i, 1.0)).collect();
             for axis in 0..3 {
-                out.push(Spread { points: points.clone(), axis, sigma_mm: sigma * TOGETHER.sqrt(), of });
+                let points =
+                    (0..groups.len()).filter(|i| groups[*i] == g).map(|i| (i, along(axis, 1.0))).collect();
+                out.push(Spread { points, sigma_mm: sigma * TOGETHER.sqrt(), of });
             }
         }
         out.extend(builds_differ(points));
     }
     for i in 0..groups.len() {
         for axis in 0..3 {
-            out.push(Spread { points: vec![(i, 1.0)], axis, sigma_mm: own, of });
+            out.push(Spread { points: vec![(i, along(axis, 1.0))], sigma_mm: own, of });
         }
     }
     out
@@ -91,15 +110,14 @@ fn builds_differ(points: &Points) -> Vec<Spread> {
         let (Some(f), Some(r)) = (at(&format!("{arm}_front")), at(&format!("{arm}_rear"))) else { continue };
         let half = 0.5 * (x[f] - x[r]).abs();
         out.push(Spread {
-            points: vec![(f, 1.0), (r, -1.0)],
-            axis: 2,
+            points: vec![(f, along(2, 1.0)), (r, along(2, -1.0))],
             sigma_mm: half * deg.to_radians().tan(),
             of: SpreadOf::Tilt,
         });
     }
     if let (Some(i), Some(o)) = (at("tie_inner"), at("tie_outer")) {
-        let points = vec![(i, 1.0), (o, 1.0)];
-        out.push(Spread { points, axis: 2, sigma_mm: TIE_HEIGHT_MM, of: SpreadOf::TieHeight });
+        let points = vec![(i, along(2, 1.0)), (o, along(2, 1.0))];
+        out.push(Spread { points, sigma_mm: TIE_HEIGHT_MM, of: SpreadOf::TieHeight });
     }
     out
 }
@@ -118,8 +136,8 @@ mod tests {
             for point in 0..8 {
                 let sum: f64 = all
                     .iter()
-                    .filter(|s| s.axis == 2 && s.of == SpreadOf::Coordinate)
-                    .filter(|s| s.points.iter().any(|(i, _)| *i == point))
+                    .filter(|s| s.of == SpreadOf::Coordinate)
+                    .filter(|s| s.points.iter().any(|(i, way)| *i == point && way[2] != 0.0))
                     .map(|s| s.sigma_mm * s.sigma_mm)
                     .sum();
                 assert!((sum - sigma * sigma).abs() < 1e-9);

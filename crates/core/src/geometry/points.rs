@@ -308,6 +308,30 @@ impl Points {
         self.clone().named_mut().into_iter().map(|(n, _, p)| (n, *p)).collect()
     }
 
+    /// Index of the mirror image of each point of a whole axle; none for points that have no image, and on layouts that
+    /// are drawn one side at a time.
+    #[must_use]
+    pub fn mirrors(&self) -> Vec<Option<usize>> {
+        let names: Vec<String> = self.names().into_iter().map(|(n, _)| n).collect();
+        names
+            .iter()
+            .map(|n| {
+                let other = if n.contains("_left") {
+                    n.replace("_left", "_right")
+                } else if n.contains("_right") {
+                    n.replace("_right", "_left")
+                } else if n.ends_with(".left") {
+                    n.replace(".left", ".right")
+                } else if n.ends_with(".right") {
+                    n.replace(".right", ".left")
+                } else {
+                    return None;
+                };
+                names.iter().position(|m| *m == other)
+            })
+            .collect()
+    }
+
     /// The same axle seen from the other side: left and right change places and every y its sign.
     /// Points of one side only are mirror images already and stay as they are.
     #[must_use]

@@ -1,7 +1,7 @@
 //! The corner file's car bent to what was read on it, and how far its angles may be off.
 
 use super::corner_file::CornerFileRequest;
-use crate::fit::{Doubt, Doubted, doubt};
+use crate::fit::{Doubt, Doubted, doubt, spreads};
 use crate::geometry::{Axle, Points, Side, WheelAtDesign};
 use crate::linkage::{Corner, Linkage, Loop, Unreachable};
 use crate::problem::Problem;
@@ -177,7 +177,7 @@ pub(super) fn doubts(
                 planned: &[],
                 measured: &own,
                 sigma,
-                knowledge: if front { r.knowledge } else { r.rear_knowledge },
+                spreads: &spreads(&points, if front { r.knowledge } else { r.rear_knowledge }),
                 height_sigma_mm: 0.0,
                 throws: &[],
             };

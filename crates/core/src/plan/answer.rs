@@ -6,6 +6,7 @@ use super::checks::Check;
 use super::curves::{CurvePoint, Drawing, curve, doubt_at, draw};
 use super::height::PlanState;
 use super::input::PlanInput;
+use super::jack_sweep::fitted_to_sweep;
 use super::quick::quick;
 use super::reach::{LockCamber, LockTurn, Plane, Reach, lock_reach, reach};
 use super::solver::{Shortfall, SolvedSetting, is_moved};
@@ -207,6 +208,7 @@ pub struct PlanResult {
 /// # Errors
 /// Every [`Problem`] of the document; also when the geometry cannot be brought to the readings.
 pub fn plan(input: &PlanInput, catalogue: &[Part]) -> Result<PlanResult, Vec<Problem>> {
+    let input = &fitted_to_sweep(input).map_err(|p| vec![p])?;
     let (mut work, parts) = begin(input, catalogue)?;
     let fitted = work.named(&input.fitted, &parts);
     let stop = work.hold_within_travel(&fitted);
@@ -381,7 +383,7 @@ impl Work<'_> {
                 planned: &planned,
                 measured: &s.readings.angles,
                 sigma: s.readings.sigma,
-                knowledge: self.input.knowledge,
+                spreads: &self.spreads[i],
                 height_sigma_mm: TAPE_HEIGHT_SIGMA_MM,
                 throws: &throws,
             },

@@ -2,6 +2,7 @@
 
 use super::begin::begin;
 use super::input::PlanInput;
+use super::jack_sweep::fitted_to_sweep;
 use super::search::{Filters, SearchResult, SetPlan, search};
 use super::settings_case::as_geometry;
 use super::work::Work;
@@ -92,6 +93,9 @@ pub struct PlanCaseResult {
     pub exhaustive: bool,
     /// How cars set alike in different ways would differ at full lock.
     pub ways_differ: Vec<String>,
+    /// What a jack sweep said of the points it was taken on.
+    #[serde(default, skip_serializing_if = "Vec::is_empty")]
+    pub notes: Vec<String>,
     /// Best first.
     pub plans: Vec<CasePlan>,
 }
@@ -124,17 +128,18 @@ pub fn run_plan(case: &PlanCase) -> Result<PlanCaseResult, PlanCaseError> {
             None => own.clone(),
         },
     };
-    let found = search(&case.input, &case.filters, case.tyres.as_ref(), &parts, &|_| true).map_err(
-        |list| match list.into_iter().next() {
+    let input = fitted_to_sweep(&case.input).map_err(|p| under("input.", p))?;
+    let found = search(&input, &case.filters, case.tyres.as_ref(), &parts, &|_| true).map_err(|list| {
+        match list.into_iter().next() {
             Some(p) if p.field.starts_with("filters") || p.field.starts_with("tyres") => bad(p),
             Some(p) => under("input.", p),
             None => bad(Problem::new("input", "unusable", "a plan that can be worked out")),
-        },
-    )?;
+        }
+    })?;
     let SearchResult {
         plans, considered, posed, solved, exhaustive, headline, sentence, ways_differ, ..
     } = found;
-    let (mut work, all) = begin(&case.input, &parts).map_err(|list| {
+    let (mut work, all) = begin(&input, &parts).map_err(|list| {
         list.into_iter().next().map_or_else(|| bad(Problem::new("input", "", "")), |p| under("input.", p))
     })?;
     work.hold_within_travel(&[]);
@@ -159,6 +164,7 @@ pub fn run_plan(case: &PlanCase) -> Result<PlanCaseResult, PlanCaseError> {
         solved,
         exhaustive,
         ways_differ,
+        notes: input.swept.as_ref().map(|s| s.notes.clone()).unwrap_or_default(),
         plans,
     };
     if reached { Ok(out) } else { Err(PlanCaseError::NoneReaches(Box::new(out))) }

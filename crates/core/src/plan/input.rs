@@ -2,7 +2,8 @@
 
 use super::aim::{Aim, JudgedAt};
 use super::height::{PlanState, Way, way_problems};
-use crate::fit::{Doubt, Knowledge};
+use super::jack_sweep::Swept;
+use crate::fit::{Doubt, Knowledge, SweepReading};
 use crate::geometry::{Axle, Geometry, Side};
 use crate::linkage::{self, Corner};
 use crate::part::{Adjuster, adjuster_problems, adjusters_not_there};
@@ -33,6 +34,12 @@ pub struct PlanInput {
     /// How well its points are known.
     #[serde(default)]
     pub knowledge: Knowledge,
+    /// Readings of one wheel at several heights: they say where the points are and leave less of them to doubt.
+    #[serde(default, skip_serializing_if = "Vec::is_empty")]
+    pub jack_sweep: Vec<SweepReading>,
+    /// What the sweep said, once it was worked out.
+    #[serde(skip)]
+    pub swept: Option<Swept>,
     /// Axle to axle, mm.
     pub wheelbase_mm: f64,
     /// Hub-to-arch height at which the geometry was taken, mm.
@@ -110,6 +117,8 @@ impl PlanInput {
         Self {
             geometry,
             knowledge: Knowledge::default(),
+            jack_sweep: Vec::new(),
+            swept: None,
             wheelbase_mm,
             design_height_mm,
             adjusters,
@@ -257,6 +266,9 @@ impl PlanInput {
             out.push(Problem::new("levels", "more than eight", "eight levels or fewer"));
         }
         out.extend(self.aim.problems());
+        if self.jack_sweep.len() > 40 {
+            out.push(Problem::new("jack_sweep", "more than forty heights", "readings at 40 heights at most"));
+        }
         if self.fitted.len() > 8 {
             out.push(Problem::new("fitted", "more than eight parts", "eight parts or fewer"));
         }

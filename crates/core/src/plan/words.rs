@@ -268,7 +268,7 @@ fn closest(candidates: &[Candidate]) -> String {
 }
 
 fn watch(input: &PlanInput, left: &SidePlan, right: &SidePlan, reached: bool) -> Vec<String> {
-    let mut out = Vec::new();
+    let mut out = input.swept.as_ref().map(|s| s.notes.clone()).unwrap_or_default();
     // How far the shape is from the car is no sign of a bent part by itself: builds of a kind differ as much.
     let known = input.knowledge.most_bent_deg();
     for (name, s) in [("Left", left), ("Right", right)] {

@@ -10,6 +10,7 @@ use super::pair::{pair, solve_both};
 use super::reach::{LockTurn, Plane};
 use super::solver::{SolvedSetting, Target, solve};
 use super::words;
+use crate::fit::{Spread, spreads};
 use crate::geometry::Side as SideName;
 use crate::linkage::{Corner, Linkage, Unreachable};
 use crate::metrics::full_lock;
@@ -50,6 +51,8 @@ pub(crate) struct Work<'a> {
     pub state: PlanState,
     pub target: Target,
     pub plane: Plane,
+    /// What is doubted of the points of each side.
+    pub spreads: [Vec<Spread>; 2],
     /// Edits of the ways in which height is gained.
     ways: Vec<Edit>,
     /// What a plan may cost; a search has one for each set instead.
@@ -65,6 +68,10 @@ impl<'a> Work<'a> {
             state: input.judged(),
             target: input.aim.target(input.geometry.axle),
             plane: if input.steered() { Plane::CamberCaster } else { Plane::CamberToe },
+            spreads: SideName::BOTH.map(|side| {
+                let swept = input.swept.as_ref().and_then(|s| s.of_side(&input.geometry, side));
+                swept.unwrap_or_else(|| spreads(&input.geometry.side(side).0, input.knowledge))
+            }),
             ways: input.ways.iter().flat_map(|w| w.edits(layout)).collect(),
             budget: Some(Budget::default()),
         })

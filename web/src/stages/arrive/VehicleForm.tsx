@@ -7,6 +7,7 @@ import { Glyph } from '../../shell/glyphs';
 import { useSettings } from '../../shell/settings';
 import { useShop } from '../../shell/ticket';
 import { readDraft, writeDraft } from '../../shell/drafts';
+import { Unkept } from '../../shell/Unkept';
 import { MM_PER_INCH, num } from '../../units/print';
 import { readLength } from '../plan/HeightBench';
 import { AxleEditor, type Mode, type Via } from './AxleEditor';
@@ -325,18 +326,7 @@ export function VehicleForm({ start, fault, busy, action, done, head, extra, fre
         aria-label="Vehicle facts"
       >
         {head}
-        {restored && (
-          <p
-            className="small"
-            style={{ display: 'flex', gap: 8, alignItems: 'center', marginTop: 8 }}
-            role="status"
-          >
-            <Glyph name="stale" size={16} /> Typed before and not kept yet.
-            <button type="button" className="chip small" onClick={leave} data-testid="drop-draft">
-              Drop it
-            </button>
-          </p>
-        )}
+        <Unkept typed={{ restored, drop: leave }} />
         <div style={{ display: 'grid', gap: 12, marginTop: 14 }}>
           <TextField
             label="What the shop calls it"

@@ -5,6 +5,7 @@ import { useState } from 'react';
 import { api, ApiProblem, take, type Schemas } from '../../api/client';
 import { Overlay } from '../../figures/Overlay';
 import { FieldError } from '../../shell/Fault';
+import { Unkept, useTyped } from '../../shell/Unkept';
 import { useSettings } from '../../shell/settings';
 import { angleChange } from '../../units/print';
 import { readNumber } from '../../units/number';
@@ -53,8 +54,16 @@ interface Props {
 }
 
 export function PartForm({ part: given, version, retired, fresh: isNew, copy, kept }: Props) {
-  const [part, setPart] = useState<Part>(given);
-  const [text, setText] = useState<Record<string, string>>({});
+  const typed = useTyped<{ part: Part; text: Record<string, string> }>(
+    `part.${isNew ? 'new' : given.id}`,
+    () => ({
+      part: given,
+      text: {},
+    }),
+  );
+  const { part, text } = typed.value;
+  const setPart = (f: (p: Part) => Part) => typed.setValue((v) => ({ ...v, part: f(v.part) }));
+  const setText = (t: Record<string, string>) => typed.setValue((v) => ({ ...v, text: t }));
   const [turned, setTurned] = useState(1);
   const [wanted, setWanted] = useState<number>();
   const { form } = useSettings();
@@ -76,7 +85,10 @@ export function PartForm({ part: given, version, retired, fresh: isNew, copy, ke
           body: { version, part, retired: r },
         }),
       ),
-    onSuccess: (all) => kept(all, part.id),
+    onSuccess: (all) => {
+      typed.forget();
+      kept(all, part.id);
+    },
   });
   const refused = keep.error instanceof ApiProblem ? keep.error : undefined;
   const problems = refused?.problems.length
@@ -143,6 +155,7 @@ export function PartForm({ part: given, version, retired, fresh: isNew, copy, ke
   return (
     <>
       <section className="part-form" aria-label="Part">
+        <Unkept typed={typed} />
         <div className="field-row">
           <TextField
             label="Name"

@@ -5,6 +5,7 @@ import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { api, ApiProblem, take, type Aim, type Schemas } from '../../api/client';
 import { FieldError } from '../../shell/Fault';
+import { Unkept, useTyped } from '../../shell/Unkept';
 import { Glyph } from '../../shell/glyphs';
 import { num } from '../../units/print';
 
@@ -44,17 +45,22 @@ function holds(a: Aim, c: Schemas['Choice']): boolean {
 export function AimDialog({
   open,
   aim,
+  draftKey,
   close,
   keep,
 }: {
   open: boolean;
   aim: Aim;
+  /** Under which name windows typed and not kept are held. */
+  draftKey: string;
   close: () => void;
   keep: (a: Aim) => void;
 }) {
   const queries = useQueryClient();
   const aims = useQuery({ queryKey: ['aims'], queryFn: () => take(api.GET('/api/v1/aims')), enabled: open });
-  const [edit, setEdit] = useState<{ from: Aim; text: Record<string, string> }>();
+  const typing = useTyped<{ edit?: { from: Aim; text: Record<string, string> } }>(draftKey, () => ({}));
+  const edit = typing.value.edit;
+  const setEdit = (e: typeof edit) => typing.setValue(e ? { edit: e } : {});
   const [own, setOwn] = useState('');
   const [before, setBefore] = useState<{ from: Aim; text: Record<string, string> }>();
   const now = edit ?? { from: aim, text: {} };
@@ -136,6 +142,7 @@ export function AimDialog({
             </button>
           )}
         </div>
+        {edit && <Unkept typed={typing} />}
         <div className="aim-grid">
           {(aims.data ?? []).map(({ aim: a, own: mine }) => {
             const on = now.from.id === a.id;

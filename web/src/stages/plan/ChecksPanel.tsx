@@ -6,6 +6,7 @@ import { useState } from 'react';
 import { api, ApiProblem, take, type PlanResult, type Schemas, type SideName } from '../../api/client';
 import { FieldError } from '../../shell/Fault';
 import { Glyph } from '../../shell/glyphs';
+import { Unkept, useTyped } from '../../shell/Unkept';
 import { notMeasured } from '../arrive/carFacts';
 import type { AxleName, Bench } from '../../shell/ticket';
 
@@ -90,12 +91,13 @@ function LimitsDialog({ bench, axle, close }: { bench: Bench; axle: AxleName; cl
   const facts = ticket.vehicle.facts;
   const name = axle === 'front' ? 'limits' : 'rear_limits';
   const now: Limits = facts.car?.[name] ?? notMeasured;
-  const [text, setText] = useState<Record<string, string>>(() =>
+  const typed = useTyped<Record<string, string>>(`${name}.${ticket.job.id}`, () =>
     Object.fromEntries([
       ...fields.map(([k]) => [k, now[k] == null ? '' : String(now[k])]),
       ...points.map(([k]) => [k, now[k] ? now[k]!.join(', ') : '']),
     ]),
   );
+  const { value: text, setValue: setText } = typed;
   const wrong = (k: string) => {
     if (points.some(([p]) => p === k)) {
       const t = text[k]?.trim() ?? '';
@@ -123,6 +125,7 @@ function LimitsDialog({ bench, axle, close }: { bench: Bench; axle: AxleName; cl
       );
     },
     onSuccess: (t) => {
+      typed.forget();
       setTicket(t);
       close();
     },
@@ -136,6 +139,7 @@ function LimitsDialog({ bench, axle, close }: { bench: Bench; axle: AxleName; cl
         <p className="small mut" style={{ margin: '6px 0 14px' }}>
           Leave empty what was not measured: the check then says so.
         </p>
+        <Unkept typed={typed} />
         <div className="limit-grid">
           {[
             ...fields.map(([k, l, u]) => [k, l, u] as const),
@@ -159,7 +163,13 @@ function LimitsDialog({ bench, axle, close }: { bench: Bench; axle: AxleName; cl
         </div>
         {fault && !fault.problems.length && <FieldError wrong={fault.message} right="try again" />}
         <div style={{ display: 'flex', gap: 10, justifyContent: 'flex-end', marginTop: 16 }}>
-          <Button variant="outlined" onClick={close}>
+          <Button
+            variant="outlined"
+            onClick={() => {
+              typed.drop();
+              close();
+            }}
+          >
             Leave
           </Button>
           <Button

@@ -5,6 +5,7 @@ import { useMutation } from '@tanstack/react-query';
 import { useState } from 'react';
 import { api, ApiProblem, take, type Schemas } from '../../api/client';
 import { FieldError } from '../../shell/Fault';
+import { Unkept, useTyped } from '../../shell/Unkept';
 import { Glyph } from '../../shell/glyphs';
 import { useSettings } from '../../shell/settings';
 import { changeOf, partOf, useShop, type AxleName, type Bench } from '../../shell/ticket';
@@ -29,13 +30,14 @@ export function HeightDialog({ bench, axle, close }: { bench: Bench; axle: AxleN
   const part = draft ? partOf(draft, axle) : undefined;
   const across = draft ? partOf(draft, axle === 'front' ? 'rear' : 'front') : undefined;
   const show = (mm: number) => (unit === 'mm' ? num(mm) : String(Math.round((mm / 25.4) * 16) / 16));
-  const [text, setText] = useState<Record<string, string>>(() => ({
+  const typed = useTyped<Record<string, string>>(`height.${bench.plan?.id ?? ''}.${axle}`, () => ({
     settle: show(part?.settle ?? 0),
     load: show(part?.load ?? 0),
     left: show(part?.trim[0] ?? 0),
     right: show(part?.trim[1] ?? 0),
     ...Object.fromEntries((part?.ways ?? []).map((w) => [`way.${w.kind}`, show(w.gain_mm)])),
   }));
+  const { value: text, setValue: setText } = typed;
   const [kind, setKind] = useState<Kind>('hub_to_arch');
   const [want, setWant] = useState('');
   const facts = ticket.vehicle.facts;
@@ -85,6 +87,11 @@ export function HeightDialog({ bench, axle, close }: { bench: Bench; axle: AxleN
         trim: [mm('left') ?? 0, mm('right') ?? 0],
       }),
     );
+    typed.forget();
+    close();
+  };
+  const leave = () => {
+    typed.drop();
     close();
   };
   const field = (k: string, label: string, hint?: string) => (
@@ -104,6 +111,7 @@ export function HeightDialog({ bench, axle, close }: { bench: Bench; axle: AxleN
         <h2 id="height-title">
           {axle === 'front' ? 'Front' : 'Rear'} height: what is wanted, and how it is had
         </h2>
+        <Unkept typed={typed} />
         <div className="seg" role="group" aria-label="Target" style={{ margin: '14px 0 10px' }}>
           {kinds.map(([k, w]) => (
             <button key={k} type="button" aria-pressed={kind === k} onClick={() => setKind(k)}>
@@ -181,7 +189,7 @@ export function HeightDialog({ bench, axle, close }: { bench: Bench; axle: AxleN
           first. Air: service mode before lifting. Lift height is local law: check it.
         </p>
         <div style={{ display: 'flex', gap: 10, justifyContent: 'flex-end', marginTop: 16 }}>
-          <Button variant="outlined" onClick={close}>
+          <Button variant="outlined" onClick={leave}>
             Leave
           </Button>
           <Button variant="contained" disabled={!!bad} onClick={keep} data-testid="height-keep">

@@ -281,7 +281,14 @@ export function PartsPane({ bench, axle, result, fitted: on, setFitted, input, c
           </div>
         </>
       )}
-      <AimDialog open={aims} aim={draft.aim} close={() => setAims(false)} keep={(aim) => change({ aim })} />
+      <AimDialog
+        key={bench.plan?.id}
+        draftKey={`aim.${bench.plan?.id ?? ''}`}
+        open={aims}
+        aim={draft.aim}
+        close={() => setAims(false)}
+        keep={(aim) => change({ aim })}
+      />
     </section>
   );
 }

@@ -17,6 +17,7 @@ import {
   type Visit,
 } from './data';
 import { MethodIcon } from './MethodIcon';
+import { Unkept } from '../../shell/Unkept';
 import { PadFacts } from './PadFacts';
 import { PadKeys } from './PadKeys';
 import { Meaning, Result } from './Result';
@@ -76,7 +77,13 @@ export function Pad(props: Props) {
     list[0];
   if (!method) return <p style={{ padding: 20 }}>No method reads this.</p>;
   return (
-    <PadOf key={method.id + keyOf(props.target)} {...props} list={list} method={method} pick={setPicked} />
+    <PadOf
+      key={method.id + props.visit + keyOf(props.target)}
+      {...props}
+      list={list}
+      method={method}
+      pick={setPicked}
+    />
   );
 }
 
@@ -164,6 +171,7 @@ function PadOf({
             <Result pad={pad} />
             <Meaning pad={pad} />
           </div>
+          <Unkept typed={pad.typing} />
           <PadFacts pad={pad} />
           {history.length > 0 && (
             <details className="history" open={history.length < 3}>

@@ -2,6 +2,7 @@
 import { useState } from 'react';
 import type { Ticket } from '../../api/client';
 import { methodsFor, useMethods, type Method, type Target, type Visit } from './data';
+import { Unkept } from '../../shell/Unkept';
 import { PadFacts } from './PadFacts';
 import { PadKeys } from './PadKeys';
 import { Meaning, Result } from './Result';
@@ -64,6 +65,7 @@ function One({
       )}
       <PadKeys pad={pad} compact />
       <div className="pad-under" style={{ padding: '0 16px 16px' }}>
+        <Unkept typed={pad.typing} />
         <PadFacts pad={pad} />
         <Result pad={pad} />
         <Meaning pad={pad} />

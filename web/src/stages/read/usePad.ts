@@ -4,6 +4,7 @@ import { useEffect, useMemo, useRef, useState } from 'react';
 import { api, ApiProblem, take, type Schemas, type Ticket, type TypedReading } from '../../api/client';
 import { newId } from '../../api/keys';
 import { useSettings } from '../../shell/settings';
+import { useTyped } from '../../shell/Unkept';
 import { placeFor, sideOf, type EntryInfo, type Method, type Target, type Visit } from './data';
 
 export interface Typed {
@@ -40,7 +41,10 @@ export function usePad(
   kept: (t: Ticket) => void,
 ) {
   const { unit } = useSettings();
-  const [lists, setLists] = useState(() => start(method, target));
+  const place = placeFor(method, target);
+  const draft = `pad.${ticket.job.id}.${visit}.${place.axle}.${place.side ?? ''}.${method.id}`;
+  const typing = useTyped(draft, () => start(method, target));
+  const { value: lists, setValue: setLists } = typing;
   const [choices, setChoices] = useState<Record<string, string>>({});
   const first = numbers(method).find((e) => mustType(e) && !e.swing) ?? numbers(method)[0];
   const [active, setActive] = useState(first?.name ?? '');
@@ -50,7 +54,6 @@ export function usePad(
   const [answer, setAnswer] = useState<{ data?: Preview; fault?: ApiProblem; of?: string }>({});
   // An id belongs to what was typed: sent twice it is stored once, changed after a lost answer it is a new one.
   const sent = useRef({ content: '', id: '' });
-  const place = placeFor(method, target);
   const names = useMemo(() => {
     const list = numbers(method);
     return half
@@ -181,6 +184,7 @@ export function usePad(
     complete,
     ready: complete,
     keep,
+    typing,
   };
 }
 

@@ -5,6 +5,7 @@ import { useMutation } from '@tanstack/react-query';
 import { useState } from 'react';
 import { api, ApiProblem, take, type VehicleFacts } from '../../api/client';
 import { FieldError } from '../../shell/Fault';
+import { Unkept, useTyped } from '../../shell/Unkept';
 import { useBench } from '../../shell/ticket';
 import { capital, wearFacts, type WearFacts } from './data';
 
@@ -36,25 +37,30 @@ const flags: [keyof WearFacts, string][] = [
 export function TyreFactsDialog({ heights, close }: { heights: string[]; close: () => void }) {
   const { ticket, setTicket } = useBench();
   const start = wearFacts(ticket);
-  const [facts, setFacts] = useState<WearFacts>(start);
-  const [text, setText] = useState<Texts>(() => ({
-    ...Object.fromEntries(
-      numbers.map(([k]) => {
-        const v = start[k as keyof WearFacts];
-        return [k, v === null || v === undefined ? '' : String(v)];
-      }),
-    ),
-    size: start.rear_tyre_size ?? '',
-    ...Object.fromEntries(
-      heights.map((h) => [
-        `h.${h}`,
-        String(start.heights?.find((x) => x.state.toLowerCase() === h.toLowerCase())?.share ?? ''),
-      ]),
-    ),
-    ...Object.fromEntries(
-      uses.map(([u]) => [`u.${u}`, String(start.uses?.find((x) => x.use === u)?.share ?? '')]),
-    ),
+  const typed = useTyped<{ facts: WearFacts; text: Texts }>(`tyres.${ticket.job.id}`, () => ({
+    facts: start,
+    text: {
+      ...Object.fromEntries(
+        numbers.map(([k]) => {
+          const v = start[k as keyof WearFacts];
+          return [k, v === null || v === undefined ? '' : String(v)];
+        }),
+      ),
+      size: start.rear_tyre_size ?? '',
+      ...Object.fromEntries(
+        heights.map((h) => [
+          `h.${h}`,
+          String(start.heights?.find((x) => x.state.toLowerCase() === h.toLowerCase())?.share ?? ''),
+        ]),
+      ),
+      ...Object.fromEntries(
+        uses.map(([u]) => [`u.${u}`, String(start.uses?.find((x) => x.use === u)?.share ?? '')]),
+      ),
+    },
   }));
+  const { facts, text } = typed.value;
+  const setFacts = (f: WearFacts) => typed.setValue((v) => ({ ...v, facts: f }));
+  const setText = (t: Texts) => typed.setValue((v) => ({ ...v, text: t }));
   const [faults, setFaults] = useState<Record<string, string>>({});
   const save = useMutation({
     mutationFn: (wear: WearFacts) => {
@@ -70,6 +76,7 @@ export function TyreFactsDialog({ heights, close }: { heights: string[]; close: 
       );
     },
     onSuccess: (t) => {
+      typed.forget();
       setTicket(t);
       close();
     },
@@ -109,6 +116,7 @@ export function TyreFactsDialog({ heights, close }: { heights: string[]; close: 
     <Dialog open onClose={close} maxWidth="md" fullWidth aria-labelledby="tyre-facts-title">
       <div style={{ padding: 22, display: 'grid', gap: 14 }}>
         <h2 id="tyre-facts-title">Tyres and use</h2>
+        <Unkept typed={typed} />
         <div className="limit-grid four">
           {numbers.map(([k, label, unit]) => (
             <TextField
@@ -204,7 +212,13 @@ export function TyreFactsDialog({ heights, close }: { heights: string[]; close: 
         </div>
         {fault && !fault.problems.length && <FieldError wrong={fault.title} right={fault.message} />}
         <div style={{ display: 'flex', gap: 10, justifyContent: 'flex-end' }}>
-          <Button variant="outlined" onClick={close}>
+          <Button
+            variant="outlined"
+            onClick={() => {
+              typed.drop();
+              close();
+            }}
+          >
             Leave as it is
           </Button>
           <Button variant="contained" onClick={submit} disabled={save.isPending} data-testid="wf-save">

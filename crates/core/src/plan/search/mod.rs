@@ -13,6 +13,7 @@ mod reasons;
 use super::begin::begin;
 use super::bench::SettingLine;
 use super::input::PlanInput;
+use super::jack_sweep::fitted_to_sweep;
 use super::quick::quick;
 use super::reach::LockCamber;
 use super::solver::Shortfall;
@@ -202,6 +203,7 @@ pub fn search(
     let mut problems = filters.problems();
     problems.extend(tyres.iter().flat_map(|t| t.problems()));
     let unfitted = PlanInput { fitted: Vec::new(), picked: [None, None], ..input.clone() };
+    let unfitted = fitted_to_sweep(&unfitted).map_err(|p| vec![p])?;
     let (mut work, all) = begin(&unfitted, catalogue)?;
     let parts: Vec<Part> =
         all.into_iter().filter(|p| filters.allows(p) && !frees_nothing(p, input)).collect();
