@@ -4,6 +4,7 @@
 
 mod gauge;
 mod headless;
+mod memory;
 mod read;
 mod serve;
 
@@ -143,6 +144,7 @@ impl From<bold_stance_core::problem::Problem> for Failure {
 fn main() -> ExitCode {
     let result = match Cli::parse().command {
         Command::Serve { database, listen, public, demo, gauge } => {
+            memory::with_few_arenas();
             serve::serve(&database.database_url, listen, public, demo, gauge)
         }
         Command::Gauge(args) => gauge::gauge(&args),

@@ -1,7 +1,10 @@
 //! What was wrong with an input: the field, what is wrong, and what would be right.
 
-use serde::{Deserialize, Serialize};
+use serde::de::value::MapAccessDeserializer;
+use serde::de::{MapAccess, Visitor};
+use serde::{Deserialize, Deserializer, Serialize};
 use std::fmt;
+use std::marker::PhantomData;
 
 /// One fault in an input, addressed to the field that holds it.
 #[derive(Debug, Clone, PartialEq, Eq, Serialize, Deserialize)]
@@ -76,6 +79,26 @@ pub fn parse_json<'a, T: Deserialize<'a>>(text: &'a [u8]) -> Result<T, Problem> 
     Ok(value)
 }
 
+/// A record whose fields may all be absent, out of an object only: a derived record also takes a list, in silence.
+///
+/// # Errors
+/// The deserializer's own.
+pub fn from_object<'de, D: Deserializer<'de>, T: Deserialize<'de>>(of: D) -> Result<T, D::Error> {
+    struct Object<T>(PhantomData<T>);
+    impl<'de, T: Deserialize<'de>> Visitor<'de> for Object<T> {
+        type Value = T;
+
+        fn expecting(&self, f: &mut fmt::Formatter<'_>) -> fmt::Result {
+            f.write_str("an object")
+        }
+
+        fn visit_map<A: MapAccess<'de>>(self, map: A) -> Result<T, A::Error> {
+            T::deserialize(MapAccessDeserializer::new(map))
+        }
+    }
+    of.deserialize_map(Object(PhantomData))
+}
+
 #[cfg(test)]
 mod tests {
     use super::*;
@@ -101,6 +124,25 @@ mod tests {
         assert!(p.wrong.contains("unknown field"), "{p}");
         assert!(parse_json::<Doc>(br#"{"a":{"b":1}"#).is_err(), "truncated");
         assert!(parse_json::<Doc>(br#"{"a":{"b":1}} x"#).is_err(), "trailing");
+    }
+
+    #[test]
+    fn a_list_is_no_record_and_a_fault_in_a_record_keeps_its_path() {
+        #[derive(Debug, Default, Deserialize)]
+        #[serde(default, deny_unknown_fields)]
+        struct All {
+            b: Option<f64>,
+        }
+        #[derive(Debug, Deserialize)]
+        struct Holder {
+            #[serde(default, deserialize_with = "from_object")]
+            a: All,
+        }
+        assert_eq!(parse_json::<Holder>(br#"{"a":{"b":1}}"#).unwrap().a.b, Some(1.0));
+        assert_eq!(parse_json::<Holder>(br#"{}"#).unwrap().a.b, None);
+        let p = parse_json::<Holder>(br#"{"a":[null]}"#).unwrap_err();
+        assert!(p.field == "a" && p.wrong.contains("expected an object"), "{p}");
+        assert_eq!(parse_json::<Holder>(br#"{"a":{"b":"x"}}"#).unwrap_err().field, "a.b");
     }
 
     #[test]

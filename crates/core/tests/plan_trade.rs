@@ -6,9 +6,12 @@ use bold_stance_core::archetype::shipped_archetypes;
 use bold_stance_core::geometry::{Geometry, Side, WheelAtDesign, WishbonePoints};
 use bold_stance_core::linkage::{Arm, Corner, Linkage};
 use bold_stance_core::part::{
-    Adjuster, AdjusterKind, EccentricPoint, Edit, ThreadLink, default_adjusters, parts_for, shipped_parts,
+    Adjuster, AdjusterKind, EccentricPoint, Edit, ThreadLink, adjusters_not_there, default_adjusters,
+    parts_for, shipped_parts,
 };
-use bold_stance_core::plan::{Bench, LockTurn, PlanInput, Target, Way, WayKind, plan, solve};
+use bold_stance_core::plan::{
+    Bench, Filters, LockTurn, PlanInput, SetPlan, Target, Way, WayKind, plan, search, solve,
+};
 use bold_stance_core::vehicle::{Attitude, Car, CarFacts, Gains, Measured};
 use common::truck;
 
@@ -414,4 +417,61 @@ fn trim_rolls_the_body_and_both_wheels_lean_with_it() {
         let camber = |s: &Option<bold_stance_core::plan::StateSide>| s.as_ref().unwrap().angles.camber_deg;
         assert!(lean.abs() > 0.3 && (camber(&planned.left) - camber(&flat.left)).abs() > 0.02);
     }
+}
+
+/// A live axle on coil springs is offered nothing that goes under a leaf, as a part or as a way to height; one on leaves is.
+#[test]
+fn leaf_parts_go_on_leaf_springs() {
+    let parts = shipped_parts().unwrap();
+    let get = shape;
+    let offered = |id: &str| -> Vec<String> {
+        let all = parts_for(&parts, &get(id));
+        all.iter()
+            .map(|p| p.family().to_owned())
+            .filter(|f| f == "caster-wedges" || f == "leaf-blocks")
+            .collect()
+    };
+    assert!(offered("live_front").is_empty() && offered("triangulated_rear").is_empty());
+    assert!(offered("leaf_rear").contains(&"leaf-blocks".to_owned()));
+    assert!(offered("leaf_rear").contains(&"caster-wedges".to_owned()));
+    let mut i = truck();
+    i.geometry = get("triangulated_rear");
+    let fault = |i: &PlanInput| i.problems().into_iter().find(|p| p.field == "ways.0.kind");
+    i.ways = vec![Way { kind: WayKind::LeafBlock, gain_mm: 25.0 }];
+    assert!(fault(&i).unwrap().wrong.contains("not on leaf springs"));
+    i.geometry = get("leaf_rear");
+    assert!(fault(&i).is_none());
+}
+
+/// No set has a part in it that could be left out: with fewer of its own parts the car is set worse, or something that can
+/// be measured or noticed is worse.
+#[test]
+fn every_part_of_a_set_earns_its_place() {
+    let parts = shipped_parts().unwrap();
+    let mut sets = 0;
+    for (id, height) in [("half_ton_front", 40.0), ("compact_strut_front", -30.0), ("sports_front", -20.0)] {
+        let mut i = truck();
+        i.geometry = shape(id);
+        i.adjusters.retain(|a| adjusters_not_there(std::slice::from_ref(a), &i.geometry.points).is_empty());
+        i.height_change_mm = height;
+        let Ok(found) = search(&i, &Filters::default(), None, &parts, &|_| true) else { panic!("{id}") };
+        for p in found.plans.iter().filter(|p| !p.parts.is_empty()) {
+            sets += 1;
+            let ids = |p: &SetPlan| p.parts.iter().map(|x| x.id.clone()).collect::<Vec<_>>();
+            for q in &found.plans {
+                let (a, b) = (ids(q), ids(p));
+                if a.len() >= b.len() || !a.iter().all(|x| b.contains(x)) {
+                    continue;
+                }
+                let better = (!q.reached && (p.reached || q.short_deg - p.short_deg >= 0.05))
+                    || q.fouls.len() > p.fouls.len()
+                    || q.bump_toe_deg - p.bump_toe_deg >= 0.05
+                    || q.scrub_change_mm.abs() - p.scrub_change_mm.abs() >= 5.0
+                    || q.sai_change_deg.abs() - p.sai_change_deg.abs() >= 0.5
+                    || q.wheel_x_mm.abs() - p.wheel_x_mm.abs() >= 5.0;
+                assert!(better, "{id}: {b:?} does no more than {a:?}");
+            }
+        }
+    }
+    assert!(sets > 5, "{sets}");
 }

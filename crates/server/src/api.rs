@@ -1,5 +1,6 @@
 //! The OpenAPI description, from which the front end's client is generated.
 
+use crate::described::Common;
 use crate::{problem, routes};
 use utoipa::OpenApi;
 
@@ -59,12 +60,19 @@ use utoipa::OpenApi;
         routes::car::drawing,
         routes::car::file
     ),
-    components(schemas(problem::ProblemDocument))
+    components(schemas(problem::ProblemDocument)),
+    modifiers(&Common)
 )]
 struct Api;
+
+/// The description.
+#[must_use]
+pub fn description() -> utoipa::openapi::OpenApi {
+    Api::openapi()
+}
 
 /// The description as JSON.
 #[must_use]
 pub fn openapi_json() -> String {
-    Api::openapi().to_pretty_json().unwrap_or_default()
+    description().to_pretty_json().unwrap_or_default()
 }

@@ -1,8 +1,9 @@
 //! The built front end, embedded in the binary.
 
+use crate::AppState;
 use crate::problem::ApiError;
 use actix_web::http::{Method, header};
-use actix_web::{HttpRequest, HttpResponse};
+use actix_web::{HttpRequest, HttpResponse, web};
 use rust_embed::Embed;
 
 #[derive(Embed)]
@@ -10,8 +11,12 @@ use rust_embed::Embed;
 struct Dist;
 
 /// A file of the front end; any other page address gets the page itself, so that reloads work.
-pub async fn serve(req: HttpRequest) -> Result<HttpResponse, ApiError> {
+pub async fn serve(req: HttpRequest, state: web::Data<AppState>) -> Result<HttpResponse, ApiError> {
     let path = req.path().trim_start_matches('/');
+    let taken = state.addresses.methods_at(req.path());
+    if !taken.is_empty() {
+        return Err(ApiError::Method(taken));
+    }
     if path == "api" || path.starts_with("api/") || !matches!(*req.method(), Method::GET | Method::HEAD) {
         return Err(ApiError::NoRoute);
     }

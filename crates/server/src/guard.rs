@@ -4,8 +4,10 @@ use actix_web::body::{BoxBody, MessageBody};
 use actix_web::dev::{ServiceRequest, ServiceResponse};
 use actix_web::http::{Method, header};
 use actix_web::middleware::{DefaultHeaders, Next};
+use actix_web::web;
 
 use crate::problem::ApiError;
+use crate::{AppState, once};
 
 /// Headers on every answer.
 pub fn headers() -> DefaultHeaders {
@@ -45,6 +47,20 @@ pub async fn same_machine(
     if !reads && foreign {
         return Err(ApiError::Forbidden("another site's page may not write here").into());
     }
+    Ok(next.call(req).await?.map_into_boxed_body())
+}
+
+/// Refuses a method that an address does not take, where a route for any name would take it for one, and a key of a write
+/// that is none.
+pub async fn well_asked(
+    req: ServiceRequest,
+    next: Next<impl MessageBody + 'static>,
+) -> Result<ServiceResponse<BoxBody>, actix_web::Error> {
+    let taken = req.app_data::<web::Data<AppState>>().map(|s| s.addresses.exactly_at(req.path()));
+    if let Some(taken) = taken.filter(|t| !t.is_empty() && !t.contains(&req.method().as_str())) {
+        return Err(ApiError::Method(taken).into());
+    }
+    once::key_of(req.request())?;
     Ok(next.call(req).await?.map_into_boxed_body())
 }
 

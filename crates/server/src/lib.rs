@@ -5,6 +5,7 @@ mod api;
 mod assets;
 mod bench;
 mod catalogue;
+mod described;
 mod guard;
 mod once;
 mod problem;
@@ -48,6 +49,8 @@ pub struct AppState {
     pub gauge: Option<SocketAddr>,
     /// Generic axles a new vehicle starts from.
     pub archetypes: Vec<Archetype>,
+    /// Addresses and what they take.
+    pub addresses: described::Addresses,
 }
 
 /// Why the server did not start.
@@ -84,6 +87,7 @@ pub fn start(
         methods: shipped_methods()?,
         prepare: shipped_prepare()?,
         archetypes: shipped_archetypes()?,
+        addresses: described::Addresses::of(&api::description()),
     });
     let server = HttpServer::new(move || {
         App::new()
@@ -92,6 +96,7 @@ pub fn start(
             .app_data(web::PathConfig::default().error_handler(|e, _| problem::not_an_id(&e).into()))
             .app_data(web::QueryConfig::default().error_handler(|e, _| problem::bad_query(&e).into()))
             .wrap(guard::headers())
+            .wrap(actix_web::middleware::from_fn(guard::well_asked))
             .wrap(actix_web::middleware::from_fn(guard::same_machine))
             .wrap(Compress::default())
             .configure(routes::mount)

@@ -40,21 +40,23 @@ pub enum Begun {
     Before(StatusCode, Option<String>),
 }
 
+/// The key a request carries.
+///
+/// # Errors
+/// [`ApiError::Body`] for one that is no UUID.
+pub fn key_of(req: &HttpRequest) -> Result<Option<Uuid>, ApiError> {
+    let Some(value) = req.headers().get(HEADER) else { return Ok(None) };
+    let key = value.to_str().ok().and_then(|t| Uuid::parse_str(t).ok());
+    let wrong = || ApiError::Body(Problem::new(HEADER, "not a key", "a UUID made once for this write"));
+    key.map(Some).ok_or_else(wrong)
+}
+
 impl FromRequest for Once {
     type Error = ApiError;
     type Future = Ready<Result<Self, ApiError>>;
 
     fn from_request(req: &HttpRequest, _: &mut Payload) -> Self::Future {
-        let key =
-            match req.headers().get(HEADER).map(|v| v.to_str().ok().and_then(|t| Uuid::parse_str(t).ok())) {
-                None => None,
-                Some(Some(k)) => Some(k),
-                Some(None) => {
-                    let p = Problem::new(HEADER, "not a key", "a UUID made once for this write");
-                    return ready(Err(ApiError::Body(p)));
-                }
-            };
-        ready(Ok(Self { key, req: req.clone() }))
+        ready(key_of(req).map(|key| Self { key, req: req.clone() }))
     }
 }
 

@@ -1,6 +1,7 @@
 //! Errors as RFC 9457 problem documents with field paths.
 
-use actix_web::http::StatusCode;
+use crate::described::PROBLEM;
+use actix_web::http::{StatusCode, header};
 use actix_web::{HttpResponse, ResponseError};
 use bold_stance_core::problem::Problem;
 use bold_stance_store::StoreError;
@@ -41,6 +42,9 @@ pub enum ApiError {
     /// The computation was given up.
     #[error("the server is shutting down: ask again")]
     Busy,
+    /// The address takes other methods.
+    #[error("this address takes {}", .0.join(", "))]
+    Method(Vec<&'static str>),
     /// No such route.
     #[error("nothing is at this address")]
     NoRoute,
@@ -90,6 +94,7 @@ impl ApiError {
             Self::TooLarge => "Too large",
             Self::Forbidden(_) => "Not allowed",
             Self::Busy => "Busy",
+            Self::Method(_) => "Not asked like this",
             Self::NoRoute | Self::Store(StoreError::Missing { .. }) => "Not there",
             Self::Store(StoreError::Stale { .. }) => "Saved by somebody else first",
             Self::Store(StoreError::Unsure(_)) => "Not certain that it was saved",
@@ -105,6 +110,7 @@ impl ResponseError for ApiError {
             Self::Body(_) => StatusCode::BAD_REQUEST,
             Self::TooLarge => StatusCode::PAYLOAD_TOO_LARGE,
             Self::Forbidden(_) => StatusCode::FORBIDDEN,
+            Self::Method(_) => StatusCode::METHOD_NOT_ALLOWED,
             Self::NoRoute | Self::Store(StoreError::Missing { .. }) => StatusCode::NOT_FOUND,
             Self::Store(StoreError::Stale { .. }) => StatusCode::CONFLICT,
             Self::Busy | Self::Store(_) => StatusCode::SERVICE_UNAVAILABLE,
@@ -139,6 +145,10 @@ impl ResponseError for ApiError {
             detail,
             problems,
         };
-        HttpResponse::build(status).content_type("application/problem+json").json(doc)
+        let mut out = HttpResponse::build(status);
+        if let Self::Method(allowed) = self {
+            out.insert_header((header::ALLOW, allowed.join(", ")));
+        }
+        out.content_type(PROBLEM).json(doc)
     }
 }

@@ -34,9 +34,11 @@ pub struct PlanDocument {
     pub rear_ways: Vec<Way>,
     /// Left and right front on top of the gain, mm.
     #[serde(default)]
+    #[schema(min_items = 2, max_items = 2)]
     pub trim_mm: [f64; 2],
     /// Left and right rear on top of the gain, mm.
     #[serde(default)]
+    #[schema(min_items = 2, max_items = 2)]
     pub rear_trim_mm: [f64; 2],
     /// Rear height expected to settle out, mm.
     #[serde(default)]
@@ -49,9 +51,11 @@ pub struct PlanDocument {
     pub rear_fitted: Vec<String>,
     /// Camber and caster picked on the front map, left and right.
     #[serde(default)]
+    #[schema(min_items = 2, max_items = 2)]
     pub picked: [Option<[f64; 2]>; 2],
     /// Camber and toe picked on the rear map, left and right.
     #[serde(default)]
+    #[schema(min_items = 2, max_items = 2)]
     pub rear_picked: [Option<[f64; 2]>; 2],
 }
 

@@ -1101,24 +1101,21 @@ export interface components {
             /** @description What the screen says. */
             label: string;
         };
-        /** @description A generic axle. */
-        Archetype: {
+        /** @description An archetype with what the tape can tell about it. */
+        ArchetypeInfo: {
+            drawing?: components["schemas"]["CarDrawing"] | null;
             /** @description The shape. */
             geometry: components["schemas"]["Geometry"];
             /** @description Stable word. */
             id: string;
+            /** @description Measurements that fit it. */
+            measures: components["schemas"]["MeasureInfo"][];
             /** @description What it is called. */
             name: string;
             /** @description What is worth knowing about its kind. */
             note: string;
             /** @description What is seen under the car. */
             seen: string;
-        };
-        /** @description An archetype with what the tape can tell about it. */
-        ArchetypeInfo: components["schemas"]["Archetype"] & {
-            drawing?: components["schemas"]["CarDrawing"] | null;
-            /** @description Measurements that fit it. */
-            measures: components["schemas"]["MeasureInfo"][];
         };
         /**
          * @description Which part of the page a quantity belongs to.
@@ -1263,6 +1260,26 @@ export interface components {
          * @enum {string}
          */
         BarKind: "upper_arm" | "lower_arm" | "link" | "tie_rod" | "strut" | "knuckle" | "swing_arm" | "beam";
+        /** @description Turns that make a gain. */
+        ByTurning: {
+            /**
+             * Format: double
+             * @description Settled height a turn gives, mm.
+             */
+            mm_per_turn: number;
+            /** @description Recorded turns it rests on; 0 is the usual value alone. */
+            records: number;
+            /**
+             * Format: double
+             * @description Turns of the bolt or collar, up positive.
+             */
+            turns: number;
+            /**
+             * Format: double
+             * @description Half width of the 90 % band of the turns.
+             */
+            turns_band: number;
+        };
         /** @description One part of the catalogue against this plan. */
         Candidate: {
             /**
@@ -2583,28 +2600,12 @@ export interface components {
         Group: "heights" | "rear" | "front" | "more";
         /** @description The gain and the turns to get there. */
         HeightAnswer: {
+            by_turning?: components["schemas"]["ByTurning"] | null;
             /**
              * Format: double
              * @description Hub-to-arch gain of the axle from as found, mm.
              */
             gain_mm: number;
-            /**
-             * Format: double
-             * @description Settled height a turn gives, mm.
-             */
-            mm_per_turn: number;
-            /** @description Recorded turns it rests on; 0 is the usual value alone. */
-            records: number;
-            /**
-             * Format: double
-             * @description Turns of the bolt or collar, up positive.
-             */
-            turns: number;
-            /**
-             * Format: double
-             * @description Half width of the 90 % band of the turns.
-             */
-            turns_band: number;
         };
         /** @description One body height; relative to the chassis, both wheels of the axle at the same travel. */
         HeightPoint: {
@@ -2680,6 +2681,7 @@ export interface components {
              * @description Loaded radius of this axle's tyres as planned, mm.
              */
             own_radius_mm: number;
+            turned?: components["schemas"]["Turned"] | null;
             /** @description Turns recorded on this vehicle. */
             turns?: components["schemas"]["TurnRecord"][];
             /**
@@ -5012,6 +5014,24 @@ export interface components {
              */
             turns: number;
         };
+        /** @description What is turned for height. Nothing is said of turns until it is known: a bolt and a collar differ threefold. */
+        Turned: {
+            /** @enum {string} */
+            kind: "torsion_bolt";
+        } | {
+            /** @enum {string} */
+            kind: "collar";
+            /**
+             * Format: double
+             * @description Spring travel over wheel travel.
+             */
+            motion_ratio: number;
+            /**
+             * Format: double
+             * @description Thread, mm a turn.
+             */
+            pitch_mm: number;
+        };
         /** @description A reading as it was typed. */
         TypedReading: {
             /** @description Axle. */
@@ -5458,12 +5478,33 @@ export interface operations {
                     "application/json": components["schemas"]["ShelfAim"][];
                 };
             };
+            /** @description Asked from another machine, or written from another site's page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The database does not answer, or the server is shutting down */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
         };
     };
     keepAim: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description Made once for a write: sent again with the same one, it is done once and answered alike */
+                "idempotency-key"?: string;
+            };
             path: {
                 id: string;
             };
@@ -5483,12 +5524,48 @@ export interface operations {
                     "application/json": components["schemas"]["ShelfAim"][];
                 };
             };
+            /** @description Cannot be read: address, query or body */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Asked from another machine, or written from another site's page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not in this shop */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
             409: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ProblemDocument"];
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
             422: {
@@ -5496,7 +5573,16 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ProblemDocument"];
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The database does not answer, or the server is shutting down */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
         };
@@ -5504,7 +5590,10 @@ export interface operations {
     removeAim: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description Made once for a write: sent again with the same one, it is done once and answered alike */
+                "idempotency-key"?: string;
+            };
             path: {
                 id: string;
             };
@@ -5520,12 +5609,48 @@ export interface operations {
                     "application/json": components["schemas"]["ShelfAim"][];
                 };
             };
+            /** @description Cannot be read: address, query or body */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Asked from another machine, or written from another site's page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
             404: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ProblemDocument"];
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Fields at fault */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The database does not answer, or the server is shutting down */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
         };
@@ -5547,12 +5672,33 @@ export interface operations {
                     "application/json": components["schemas"]["ArchetypeInfo"][];
                 };
             };
+            /** @description Asked from another machine, or written from another site's page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The database does not answer, or the server is shutting down */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
         };
     };
     fitArchetype: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description Made once for a write: sent again with the same one, it is done once and answered alike */
+                "idempotency-key"?: string;
+            };
             path: {
                 id: string;
             };
@@ -5572,12 +5718,39 @@ export interface operations {
                     "application/json": components["schemas"]["Fitted"];
                 };
             };
+            /** @description Cannot be read: address, query or body */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Asked from another machine, or written from another site's page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
             404: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ProblemDocument"];
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
             422: {
@@ -5585,7 +5758,16 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ProblemDocument"];
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The database does not answer, or the server is shutting down */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
         };
@@ -5593,7 +5775,10 @@ export interface operations {
     drawCar: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description Made once for a write: sent again with the same one, it is done once and answered alike */
+                "idempotency-key"?: string;
+            };
             path?: never;
             cookie?: never;
         };
@@ -5611,12 +5796,48 @@ export interface operations {
                     "application/json": components["schemas"]["CarDrawing"];
                 };
             };
+            /** @description Cannot be read: address, query or body */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Asked from another machine, or written from another site's page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
             422: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ProblemDocument"];
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The database does not answer, or the server is shutting down */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
         };
@@ -5624,7 +5845,10 @@ export interface operations {
     cornerFile: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description Made once for a write: sent again with the same one, it is done once and answered alike */
+                "idempotency-key"?: string;
+            };
             path?: never;
             cookie?: never;
         };
@@ -5642,12 +5866,48 @@ export interface operations {
                     "application/json": components["schemas"]["CornerFile"];
                 };
             };
+            /** @description Cannot be read: address, query or body */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Asked from another machine, or written from another site's page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
             422: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ProblemDocument"];
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The database does not answer, or the server is shutting down */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
         };
@@ -5655,7 +5915,10 @@ export interface operations {
     diagnose: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description Made once for a write: sent again with the same one, it is done once and answered alike */
+                "idempotency-key"?: string;
+            };
             path?: never;
             cookie?: never;
         };
@@ -5673,12 +5936,48 @@ export interface operations {
                     "application/json": components["schemas"]["Diagnosis"];
                 };
             };
+            /** @description Cannot be read: address, query or body */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Asked from another machine, or written from another site's page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
             422: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ProblemDocument"];
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The database does not answer, or the server is shutting down */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
         };
@@ -5700,6 +5999,24 @@ export interface operations {
                     "application/json": components["schemas"]["GaugeInfo"];
                 };
             };
+            /** @description Asked from another machine, or written from another site's page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The database does not answer, or the server is shutting down */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
         };
     };
     gaugeStream: {
@@ -5719,12 +6036,30 @@ export interface operations {
                     "text/event-stream": components["schemas"]["GaugeAngle"];
                 };
             };
+            /** @description Asked from another machine, or written from another site's page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
             422: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ProblemDocument"];
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The database does not answer, or the server is shutting down */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
         };
@@ -5732,7 +6067,10 @@ export interface operations {
     tellGauge: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description Made once for a write: sent again with the same one, it is done once and answered alike */
+                "idempotency-key"?: string;
+            };
             path?: never;
             cookie?: never;
         };
@@ -5747,7 +6085,34 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "text/plain": string;
+                    "application/json": string;
+                };
+            };
+            /** @description Cannot be read: address, query or body */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Asked from another machine, or written from another site's page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
             422: {
@@ -5755,7 +6120,16 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ProblemDocument"];
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The database does not answer, or the server is shutting down */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
         };
@@ -5763,7 +6137,10 @@ export interface operations {
     lookAtGeometry: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description Made once for a write: sent again with the same one, it is done once and answered alike */
+                "idempotency-key"?: string;
+            };
             path?: never;
             cookie?: never;
         };
@@ -5786,7 +6163,43 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ProblemDocument"];
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Asked from another machine, or written from another site's page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Fields at fault */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The database does not answer, or the server is shutting down */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
         };
@@ -5806,7 +6219,25 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "text/plain": string;
+                    "application/json": string;
+                };
+            };
+            /** @description Asked from another machine, or written from another site's page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The database does not answer, or the server is shutting down */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
         };
@@ -5814,7 +6245,10 @@ export interface operations {
     heightTarget: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description Made once for a write: sent again with the same one, it is done once and answered alike */
+                "idempotency-key"?: string;
+            };
             path?: never;
             cookie?: never;
         };
@@ -5832,12 +6266,48 @@ export interface operations {
                     "application/json": components["schemas"]["HeightAnswer"];
                 };
             };
+            /** @description Cannot be read: address, query or body */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Asked from another machine, or written from another site's page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
             422: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ProblemDocument"];
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The database does not answer, or the server is shutting down */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
         };
@@ -5866,12 +6336,51 @@ export interface operations {
                     "application/json": components["schemas"]["JobLine"][];
                 };
             };
+            /** @description Cannot be read: address, query or body */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Asked from another machine, or written from another site's page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Fields at fault */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The database does not answer, or the server is shutting down */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
         };
     };
     createJob: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description Made once for a write: sent again with the same one, it is done once and answered alike */
+                "idempotency-key"?: string;
+            };
             path?: never;
             cookie?: never;
         };
@@ -5889,12 +6398,48 @@ export interface operations {
                     "application/json": components["schemas"]["Ticket"];
                 };
             };
+            /** @description Cannot be read: address, query or body */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Asked from another machine, or written from another site's page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
             422: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ProblemDocument"];
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The database does not answer, or the server is shutting down */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
         };
@@ -5918,12 +6463,39 @@ export interface operations {
                     "application/json": components["schemas"]["Ticket"];
                 };
             };
+            /** @description Cannot be read: address, query or body */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Asked from another machine, or written from another site's page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
             404: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ProblemDocument"];
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The database does not answer, or the server is shutting down */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
         };
@@ -5931,7 +6503,10 @@ export interface operations {
     createPlan: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description Made once for a write: sent again with the same one, it is done once and answered alike */
+                "idempotency-key"?: string;
+            };
             path: {
                 id: string;
             };
@@ -5951,12 +6526,57 @@ export interface operations {
                     "application/json": components["schemas"]["Plan"];
                 };
             };
+            /** @description Cannot be read: address, query or body */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Asked from another machine, or written from another site's page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not in this shop */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
             422: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ProblemDocument"];
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The database does not answer, or the server is shutting down */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
         };
@@ -5964,7 +6584,10 @@ export interface operations {
     addReading: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description Made once for a write: sent again with the same one, it is done once and answered alike */
+                "idempotency-key"?: string;
+            };
             path: {
                 id: string;
             };
@@ -5984,12 +6607,39 @@ export interface operations {
                     "application/json": components["schemas"]["Ticket"];
                 };
             };
+            /** @description Cannot be read: address, query or body */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Asked from another machine, or written from another site's page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
             404: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ProblemDocument"];
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
             422: {
@@ -5997,7 +6647,16 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ProblemDocument"];
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The database does not answer, or the server is shutting down */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
         };
@@ -6021,12 +6680,39 @@ export interface operations {
                     "text/csv": string;
                 };
             };
+            /** @description Cannot be read: address, query or body */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Asked from another machine, or written from another site's page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
             404: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ProblemDocument"];
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The database does not answer, or the server is shutting down */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
         };
@@ -6034,7 +6720,10 @@ export interface operations {
     importReadings: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description Made once for a write: sent again with the same one, it is done once and answered alike */
+                "idempotency-key"?: string;
+            };
             path: {
                 id: string;
             };
@@ -6054,12 +6743,39 @@ export interface operations {
                     "application/json": components["schemas"]["Ticket"];
                 };
             };
+            /** @description Cannot be read: address, query or body */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Asked from another machine, or written from another site's page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
             404: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ProblemDocument"];
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
             422: {
@@ -6067,7 +6783,16 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ProblemDocument"];
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The database does not answer, or the server is shutting down */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
         };
@@ -6075,7 +6800,10 @@ export interface operations {
     addForm: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description Made once for a write: sent again with the same one, it is done once and answered alike */
+                "idempotency-key"?: string;
+            };
             path: {
                 id: string;
             };
@@ -6095,12 +6823,39 @@ export interface operations {
                     "application/json": components["schemas"]["Ticket"];
                 };
             };
+            /** @description Cannot be read: address, query or body */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Asked from another machine, or written from another site's page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
             404: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ProblemDocument"];
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
             422: {
@@ -6108,7 +6863,16 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ProblemDocument"];
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The database does not answer, or the server is shutting down */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
         };
@@ -6116,7 +6880,10 @@ export interface operations {
     previewReading: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description Made once for a write: sent again with the same one, it is done once and answered alike */
+                "idempotency-key"?: string;
+            };
             path: {
                 id: string;
             };
@@ -6136,12 +6903,39 @@ export interface operations {
                     "application/json": components["schemas"]["Preview"];
                 };
             };
+            /** @description Cannot be read: address, query or body */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Asked from another machine, or written from another site's page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
             404: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ProblemDocument"];
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
             422: {
@@ -6149,7 +6943,16 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ProblemDocument"];
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The database does not answer, or the server is shutting down */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
         };
@@ -6173,12 +6976,39 @@ export interface operations {
                     "application/json": components["schemas"]["TreadView"];
                 };
             };
+            /** @description Cannot be read: address, query or body */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Asked from another machine, or written from another site's page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
             404: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ProblemDocument"];
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The database does not answer, or the server is shutting down */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
         };
@@ -6186,7 +7016,10 @@ export interface operations {
     writeTread: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description Made once for a write: sent again with the same one, it is done once and answered alike */
+                "idempotency-key"?: string;
+            };
             path: {
                 id: string;
             };
@@ -6206,12 +7039,39 @@ export interface operations {
                     "application/json": components["schemas"]["TreadView"];
                 };
             };
+            /** @description Cannot be read: address, query or body */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Asked from another machine, or written from another site's page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
             404: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ProblemDocument"];
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
             422: {
@@ -6219,7 +7079,16 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ProblemDocument"];
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The database does not answer, or the server is shutting down */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
         };
@@ -6243,12 +7112,39 @@ export interface operations {
                     "text/csv": string;
                 };
             };
+            /** @description Cannot be read: address, query or body */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Asked from another machine, or written from another site's page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
             404: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ProblemDocument"];
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The database does not answer, or the server is shutting down */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
         };
@@ -6256,7 +7152,10 @@ export interface operations {
     importTread: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description Made once for a write: sent again with the same one, it is done once and answered alike */
+                "idempotency-key"?: string;
+            };
             path: {
                 id: string;
             };
@@ -6276,12 +7175,39 @@ export interface operations {
                     "application/json": components["schemas"]["TreadView"];
                 };
             };
+            /** @description Cannot be read: address, query or body */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Asked from another machine, or written from another site's page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
             404: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ProblemDocument"];
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
             422: {
@@ -6289,7 +7215,16 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ProblemDocument"];
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The database does not answer, or the server is shutting down */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
         };
@@ -6297,7 +7232,10 @@ export interface operations {
     strikeTread: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description Made once for a write: sent again with the same one, it is done once and answered alike */
+                "idempotency-key"?: string;
+            };
             path: {
                 id: string;
             };
@@ -6317,12 +7255,57 @@ export interface operations {
                     "application/json": components["schemas"]["TreadView"];
                 };
             };
+            /** @description Cannot be read: address, query or body */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Asked from another machine, or written from another site's page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
             404: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ProblemDocument"];
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Fields at fault */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The database does not answer, or the server is shutting down */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
         };
@@ -6330,7 +7313,10 @@ export interface operations {
     saveVehicle: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description Made once for a write: sent again with the same one, it is done once and answered alike */
+                "idempotency-key"?: string;
+            };
             path: {
                 id: string;
             };
@@ -6350,12 +7336,48 @@ export interface operations {
                     "application/json": components["schemas"]["Ticket"];
                 };
             };
+            /** @description Cannot be read: address, query or body */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Asked from another machine, or written from another site's page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not in this shop */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
             409: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ProblemDocument"];
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
             422: {
@@ -6363,7 +7385,16 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ProblemDocument"];
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The database does not answer, or the server is shutting down */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
         };
@@ -6371,7 +7402,10 @@ export interface operations {
     openVisit: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description Made once for a write: sent again with the same one, it is done once and answered alike */
+                "idempotency-key"?: string;
+            };
             path: {
                 id: string;
             };
@@ -6391,12 +7425,57 @@ export interface operations {
                     "application/json": components["schemas"]["Ticket"];
                 };
             };
+            /** @description Cannot be read: address, query or body */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Asked from another machine, or written from another site's page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
             404: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ProblemDocument"];
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Fields at fault */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The database does not answer, or the server is shutting down */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
         };
@@ -6404,7 +7483,10 @@ export interface operations {
     saveAnswers: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description Made once for a write: sent again with the same one, it is done once and answered alike */
+                "idempotency-key"?: string;
+            };
             path: {
                 id: string;
                 kind: components["schemas"]["Visit"];
@@ -6425,12 +7507,30 @@ export interface operations {
                     "application/json": components["schemas"]["Ticket"];
                 };
             };
+            /** @description Cannot be read: address, query or body */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Asked from another machine, or written from another site's page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
             404: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ProblemDocument"];
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
             409: {
@@ -6438,7 +7538,16 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ProblemDocument"];
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
             422: {
@@ -6446,7 +7555,16 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ProblemDocument"];
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The database does not answer, or the server is shutting down */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
         };
@@ -6468,6 +7586,24 @@ export interface operations {
                     "application/json": components["schemas"]["ReadingData"];
                 };
             };
+            /** @description Asked from another machine, or written from another site's page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The database does not answer, or the server is shutting down */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
         };
     };
     parts: {
@@ -6485,6 +7621,24 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ShelfPart"][];
+                };
+            };
+            /** @description Asked from another machine, or written from another site's page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The database does not answer, or the server is shutting down */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
         };
@@ -6506,6 +7660,24 @@ export interface operations {
                     "text/csv": string;
                 };
             };
+            /** @description Asked from another machine, or written from another site's page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The database does not answer, or the server is shutting down */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
         };
     };
     exportPartsJson: {
@@ -6525,12 +7697,33 @@ export interface operations {
                     "application/json": components["schemas"]["Part"][];
                 };
             };
+            /** @description Asked from another machine, or written from another site's page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The database does not answer, or the server is shutting down */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
         };
     };
     importParts: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description Made once for a write: sent again with the same one, it is done once and answered alike */
+                "idempotency-key"?: string;
+            };
             path?: never;
             cookie?: never;
         };
@@ -6548,12 +7741,30 @@ export interface operations {
                     "application/json": components["schemas"]["PartsTaken"];
                 };
             };
+            /** @description Cannot be read: address, query or body */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Asked from another machine, or written from another site's page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
             413: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ProblemDocument"];
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
             422: {
@@ -6561,7 +7772,16 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ProblemDocument"];
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The database does not answer, or the server is shutting down */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
         };
@@ -6569,7 +7789,10 @@ export interface operations {
     lookAtPart: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description Made once for a write: sent again with the same one, it is done once and answered alike */
+                "idempotency-key"?: string;
+            };
             path?: never;
             cookie?: never;
         };
@@ -6592,7 +7815,43 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ProblemDocument"];
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Asked from another machine, or written from another site's page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Fields at fault */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The database does not answer, or the server is shutting down */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
         };
@@ -6600,7 +7859,10 @@ export interface operations {
     keepPart: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description Made once for a write: sent again with the same one, it is done once and answered alike */
+                "idempotency-key"?: string;
+            };
             path: {
                 id: string;
             };
@@ -6620,12 +7882,48 @@ export interface operations {
                     "application/json": components["schemas"]["ShelfPart"][];
                 };
             };
+            /** @description Cannot be read: address, query or body */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Asked from another machine, or written from another site's page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not in this shop */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
             409: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ProblemDocument"];
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
             422: {
@@ -6633,7 +7931,16 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ProblemDocument"];
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The database does not answer, or the server is shutting down */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
         };
@@ -6641,7 +7948,10 @@ export interface operations {
     searchPlans: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description Made once for a write: sent again with the same one, it is done once and answered alike */
+                "idempotency-key"?: string;
+            };
             path?: never;
             cookie?: never;
         };
@@ -6664,7 +7974,43 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ProblemDocument"];
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Asked from another machine, or written from another site's page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Fields at fault */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The database does not answer, or the server is shutting down */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
         };
@@ -6672,7 +8018,10 @@ export interface operations {
     savePlan: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description Made once for a write: sent again with the same one, it is done once and answered alike */
+                "idempotency-key"?: string;
+            };
             path: {
                 id: string;
             };
@@ -6692,12 +8041,48 @@ export interface operations {
                     "application/json": components["schemas"]["Plan"];
                 };
             };
+            /** @description Cannot be read: address, query or body */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Asked from another machine, or written from another site's page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not in this shop */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
             409: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ProblemDocument"];
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
             422: {
@@ -6705,7 +8090,16 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ProblemDocument"];
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The database does not answer, or the server is shutting down */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
         };
@@ -6713,7 +8107,10 @@ export interface operations {
     removePlan: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description Made once for a write: sent again with the same one, it is done once and answered alike */
+                "idempotency-key"?: string;
+            };
             path: {
                 id: string;
             };
@@ -6728,12 +8125,48 @@ export interface operations {
                 };
                 content?: never;
             };
+            /** @description Cannot be read: address, query or body */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Asked from another machine, or written from another site's page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
             404: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ProblemDocument"];
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Fields at fault */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The database does not answer, or the server is shutting down */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
         };
@@ -6741,7 +8174,10 @@ export interface operations {
     copyPlan: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description Made once for a write: sent again with the same one, it is done once and answered alike */
+                "idempotency-key"?: string;
+            };
             path: {
                 id: string;
             };
@@ -6757,12 +8193,48 @@ export interface operations {
                     "application/json": components["schemas"]["Plan"];
                 };
             };
+            /** @description Cannot be read: address, query or body */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Asked from another machine, or written from another site's page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
             404: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ProblemDocument"];
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Fields at fault */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The database does not answer, or the server is shutting down */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
         };
@@ -6770,7 +8242,10 @@ export interface operations {
     markStep: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description Made once for a write: sent again with the same one, it is done once and answered alike */
+                "idempotency-key"?: string;
+            };
             path: {
                 id: string;
             };
@@ -6790,12 +8265,39 @@ export interface operations {
                     "application/json": components["schemas"]["Ticket"];
                 };
             };
+            /** @description Cannot be read: address, query or body */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Asked from another machine, or written from another site's page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
             404: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ProblemDocument"];
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
             422: {
@@ -6803,7 +8305,16 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ProblemDocument"];
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The database does not answer, or the server is shutting down */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
         };
@@ -6811,7 +8322,10 @@ export interface operations {
     predict: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description Made once for a write: sent again with the same one, it is done once and answered alike */
+                "idempotency-key"?: string;
+            };
             path?: never;
             cookie?: never;
         };
@@ -6829,12 +8343,48 @@ export interface operations {
                     "application/json": components["schemas"]["PlanResult"];
                 };
             };
+            /** @description Cannot be read: address, query or body */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Asked from another machine, or written from another site's page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
             422: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ProblemDocument"];
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The database does not answer, or the server is shutting down */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
         };
@@ -6842,7 +8392,10 @@ export interface operations {
     settingSheet: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description Made once for a write: sent again with the same one, it is done once and answered alike */
+                "idempotency-key"?: string;
+            };
             path?: never;
             cookie?: never;
         };
@@ -6860,12 +8413,48 @@ export interface operations {
                     "application/json": components["schemas"]["Sheet"];
                 };
             };
+            /** @description Cannot be read: address, query or body */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Asked from another machine, or written from another site's page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
             422: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ProblemDocument"];
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The database does not answer, or the server is shutting down */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
         };
@@ -6887,12 +8476,33 @@ export interface operations {
                     "application/json": components["schemas"]["ShopInfo"];
                 };
             };
+            /** @description Asked from another machine, or written from another site's page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The database does not answer, or the server is shutting down */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
         };
     };
     forecastWear: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description Made once for a write: sent again with the same one, it is done once and answered alike */
+                "idempotency-key"?: string;
+            };
             path?: never;
             cookie?: never;
         };
@@ -6910,12 +8520,48 @@ export interface operations {
                     "application/json": components["schemas"]["CarWear"];
                 };
             };
+            /** @description Cannot be read: address, query or body */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Asked from another machine, or written from another site's page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
             422: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ProblemDocument"];
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The database does not answer, or the server is shutting down */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
         };
@@ -6935,6 +8581,24 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["WearData"];
+                };
+            };
+            /** @description Asked from another machine, or written from another site's page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The database does not answer, or the server is shutting down */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
         };

@@ -28,15 +28,19 @@ const TELLING: f64 = 4.605;
 #[serde(deny_unknown_fields)]
 pub struct SweepReading {
     /// mm from design, bump positive.
+    #[cfg_attr(feature = "openapi", schema(minimum = -400.0, maximum = 400.0))]
     pub travel_mm: f64,
     /// Top out positive.
     #[serde(default)]
+    #[cfg_attr(feature = "openapi", schema(minimum = -20.0, maximum = 20.0))]
     pub camber_deg: Option<f64>,
     /// Top rearward positive.
     #[serde(default)]
+    #[cfg_attr(feature = "openapi", schema(minimum = -20.0, maximum = 20.0))]
     pub caster_deg: Option<f64>,
     /// Per wheel, toe-in positive.
     #[serde(default)]
+    #[cfg_attr(feature = "openapi", schema(minimum = -20.0, maximum = 20.0))]
     pub toe_deg: Option<f64>,
     /// Standard deviations.
     #[serde(default = "usual_sigma")]

@@ -16,15 +16,19 @@ use std::collections::BTreeMap;
 pub struct LinkFile {
     /// Joint on the body of a five-link rod, mm.
     #[serde(default, skip_serializing_if = "Option::is_none")]
+    #[cfg_attr(feature = "openapi", schema(min_items = 3, max_items = 3))]
     pub inner: Option<[f64; 3]>,
     /// Joint on the knuckle of a five-link rod, mm.
     #[serde(default, skip_serializing_if = "Option::is_none")]
+    #[cfg_attr(feature = "openapi", schema(min_items = 3, max_items = 3))]
     pub outer: Option<[f64; 3]>,
     /// Joint on the body of a solid axle's link, mm.
     #[serde(default, skip_serializing_if = "Option::is_none")]
+    #[cfg_attr(feature = "openapi", schema(min_items = 3, max_items = 3))]
     pub chassis: Option<[f64; 3]>,
     /// Joint on the axle, mm.
     #[serde(default, skip_serializing_if = "Option::is_none")]
+    #[cfg_attr(feature = "openapi", schema(min_items = 3, max_items = 3))]
     pub axle: Option<[f64; 3]>,
 }
 
@@ -34,8 +38,10 @@ pub struct LinkFile {
 #[serde(deny_unknown_fields)]
 pub struct TieRodFile {
     /// Left end, mm.
+    #[cfg_attr(feature = "openapi", schema(min_items = 3, max_items = 3))]
     pub left: [f64; 3],
     /// Right end, y negative, mm.
+    #[cfg_attr(feature = "openapi", schema(min_items = 3, max_items = 3))]
     pub right: [f64; 3],
 }
 
@@ -94,6 +100,7 @@ pub struct GeometryFile {
         skip_serializing_if = "Option::is_none",
         deserialize_with = "shear_center"
     )]
+    #[cfg_attr(feature = "openapi", schema(min_items = 2, max_items = 2))]
     pub shear_center: Option<[f64; 2]>,
     /// Only for asymmetric cars.
     #[serde(default, skip_serializing_if = "Option::is_none")]

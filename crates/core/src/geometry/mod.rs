@@ -22,12 +22,16 @@ pub const FORMAT: &str = "bold-stance.geometry/1";
 #[serde(deny_unknown_fields)]
 pub struct WheelAtDesign {
     /// Wheel centre, mm.
+    #[cfg_attr(feature = "openapi", schema(min_items = 3, max_items = 3))]
     pub center: [f64; 3],
     /// Degrees, top out positive.
+    #[cfg_attr(feature = "openapi", schema(minimum = -20.0, maximum = 20.0))]
     pub camber_deg: f64,
     /// Degrees per wheel, toe-in positive.
+    #[cfg_attr(feature = "openapi", schema(minimum = -20.0, maximum = 20.0))]
     pub toe_deg: f64,
     /// Wheel centre above the ground, mm.
+    #[cfg_attr(feature = "openapi", schema(minimum = 100.0, maximum = 1000.0))]
     pub loaded_radius_mm: f64,
 }
 

@@ -332,6 +332,12 @@ impl Points {
             .collect()
     }
 
+    /// Whether the axle is carried by leaf springs: a live axle that says so by a link that stands for them sideways.
+    #[must_use]
+    pub fn on_leaves(&self) -> bool {
+        matches!(self, Self::SolidAxle(a) if a.links.iter().any(|l| l.name.starts_with("leaf")))
+    }
+
     /// The same axle seen from the other side: left and right change places and every y its sign.
     /// Points of one side only are mirror images already and stay as they are.
     #[must_use]

@@ -56,8 +56,10 @@ pub struct Bar {
     /// What it is.
     pub kind: BarKind,
     /// x, y, z, mm.
+    #[cfg_attr(feature = "openapi", schema(min_items = 3, max_items = 3))]
     pub from: [f64; 3],
     /// x, y, z, mm.
+    #[cfg_attr(feature = "openapi", schema(min_items = 3, max_items = 3))]
     pub to: [f64; 3],
     /// Whether `from` is fixed to the body.
     pub on_body: bool,

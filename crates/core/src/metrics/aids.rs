@@ -18,10 +18,13 @@ const FAR: f64 = 5000.0;
 #[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
 pub struct PivotAid {
     /// Pivot now, y and z in the plane of the wheel, mm.
+    #[cfg_attr(feature = "openapi", schema(min_items = 2, max_items = 2))]
     pub now: [f64; 2],
     /// By perpendicular bisectors through three heights, y and z, mm.
+    #[cfg_attr(feature = "openapi", schema(min_items = 2, max_items = 2))]
     pub bisector: [f64; 2],
     /// By least squares over the travel, y and z, mm.
+    #[cfg_attr(feature = "openapi", schema(min_items = 2, max_items = 2))]
     pub exact: [f64; 2],
     /// Arm length for the least-squares pivot, mm.
     pub arm_mm: f64,
@@ -38,10 +41,13 @@ pub struct PivotAid {
 #[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
 pub struct TieRodAid {
     /// Inner joint now, y and z, mm.
+    #[cfg_attr(feature = "openapi", schema(min_items = 2, max_items = 2))]
     pub now: [f64; 2],
     /// By perpendicular bisectors, y and z at the joint's own x, mm.
+    #[cfg_attr(feature = "openapi", schema(min_items = 2, max_items = 2))]
     pub bisector: [f64; 2],
     /// By least squares, y and z, mm.
+    #[cfg_attr(feature = "openapi", schema(min_items = 2, max_items = 2))]
     pub exact: [f64; 2],
     /// Tie-rod length for the least-squares point, mm.
     pub length_mm: f64,

@@ -68,8 +68,10 @@ pub struct AxleMetrics {
     /// Roll centre.
     pub roll_centre: Option<RollCentre>,
     /// Front-view instant centre of the left wheel, y and z, mm.
+    #[cfg_attr(feature = "openapi", schema(min_items = 2, max_items = 2))]
     pub front_view_centre_mm: Option<[f64; 2]>,
     /// Side-view instant centre of the left wheel with its brake held, x and z, mm.
+    #[cfg_attr(feature = "openapi", schema(min_items = 2, max_items = 2))]
     pub side_view_centre_mm: Option<[f64; 2]>,
     /// Camber per 50 mm of bump, degrees, slope here.
     pub camber_gain_deg_per_50mm: f64,
@@ -96,6 +98,7 @@ pub struct AxleMetrics {
     /// Both wheels at full lock.
     pub full_lock: Option<FullLock>,
     /// Lowest and highest travel of the left wheel, mm, within 250.
+    #[cfg_attr(feature = "openapi", schema(min_items = 2, max_items = 2))]
     pub travel_range_mm: [f64; 2],
 }
 

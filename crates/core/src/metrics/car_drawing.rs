@@ -21,6 +21,7 @@ pub struct CarDrawingRequest {
     pub gains: Gains,
     /// Turn of the inner front wheel, degrees, left positive.
     #[serde(default)]
+    #[cfg_attr(feature = "openapi", schema(minimum = -60.0, maximum = 60.0))]
     pub turn_deg: f64,
 }
 
@@ -39,6 +40,7 @@ pub struct CornerDrawing {
     /// Why nothing is drawn.
     pub stops: Option<String>,
     /// Lowest and highest body gain the linkage allows, mm over design.
+    #[cfg_attr(feature = "openapi", schema(min_items = 2, max_items = 2))]
     pub gain_range_mm: [f64; 2],
 }
 

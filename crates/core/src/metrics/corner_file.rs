@@ -11,7 +11,8 @@ use crate::geometry::{Axle, Side};
 use crate::linkage::{Corner, Linkage, Unreachable};
 use crate::problem::Problem;
 use crate::vehicle::{
-    Car, CarState, Gains, HeightState, Measured, PlannedHeights, StateKind, height_states, learn_per_turn,
+    Car, CarState, Gains, HeightState, Measured, PlannedHeights, StateKind, TORSION_BOLT, height_states,
+    learn_per_turn,
 };
 use crate::wheel::WheelState;
 use serde::{Deserialize, Serialize};
@@ -36,18 +37,22 @@ pub struct CornerFileRequest {
     pub planned: Option<PlannedHeights>,
     /// Left and right front wheel as read, when they were: the model is bent to them.
     #[serde(default)]
+    #[cfg_attr(feature = "openapi", schema(min_items = 2, max_items = 2))]
     pub front_read: Option<[Measured; 2]>,
     /// Standard deviations of those readings.
     #[serde(default)]
+    #[cfg_attr(feature = "openapi", schema(min_items = 2, max_items = 2))]
     pub front_sigma: Option<[Doubt; 2]>,
     /// Left and right rear wheel as read, when they were.
     #[serde(default)]
+    #[cfg_attr(feature = "openapi", schema(min_items = 2, max_items = 2))]
     pub rear_read: Option<[RearRead; 2]>,
     /// How far a live axle has to go to the left to stand central, as read, mm.
     #[serde(default)]
     pub axle_offset_mm: Option<f64>,
     /// Hub to hub as read, left and right, mm.
     #[serde(default)]
+    #[cfg_attr(feature = "openapi", schema(min_items = 2, max_items = 2))]
     pub wheelbases_mm: Option<[f64; 2]>,
     /// How well the front points are known.
     #[serde(default)]
@@ -91,6 +96,7 @@ pub struct CornerQuantity {
     /// As planned, when that is another height.
     pub planned: Option<f64>,
     /// Usual range (common practice, no source).
+    #[cfg_attr(feature = "openapi", schema(min_items = 2, max_items = 2))]
     pub usual: [f64; 2],
     /// Whether the planned (or arrived) value is outside the usual range.
     pub outside: bool,
@@ -360,7 +366,7 @@ pub fn corner_file(r: &CornerFileRequest) -> Result<CornerFile, Vec<Problem>> {
     if !car.facts.turns.is_empty() {
         let records: Vec<(f64, f64)> =
             car.facts.turns.iter().map(|t| (t.turns, t.height_change_mm)).collect();
-        let l = learn_per_turn(&records);
+        let l = learn_per_turn(TORSION_BOLT, &records);
         watch.push(format!(
             "One turn of the bolt has given {:.1} ± {:.1} mm after settling, from {} record{}.",
             l.mm,

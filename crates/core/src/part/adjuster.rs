@@ -90,6 +90,7 @@ pub enum AdjusterKind {
         /// The pivot it carries.
         point: EccentricPoint,
         /// Slot direction (any length), positive = outboard for `[0,1,0]`.
+        #[cfg_attr(feature = "openapi", schema(min_items = 3, max_items = 3))]
         direction: [f64; 3],
         /// Throw, mm.
         eccentricity_mm: f64,
@@ -110,6 +111,7 @@ pub enum AdjusterKind {
         /// 1, or 2 for a left/right-hand sleeve.
         ends: u32,
         /// Fewest and most turns from where it stands.
+        #[cfg_attr(feature = "openapi", schema(min_items = 2, max_items = 2))]
         turns: [f64; 2],
         /// Thread in engagement at position 0, mm; unknown when absent.
         #[serde(default, skip_serializing_if = "Option::is_none")]
@@ -123,8 +125,10 @@ pub enum AdjusterKind {
         /// What it carries.
         point: EccentricPoint,
         /// Positive direction (any length).
+        #[cfg_attr(feature = "openapi", schema(min_items = 3, max_items = 3))]
         direction: [f64; 3],
         /// Lowest and highest position, mm.
+        #[cfg_attr(feature = "openapi", schema(min_items = 2, max_items = 2))]
         range_mm: [f64; 2],
         /// Marks, mm; any position when absent.
         #[serde(default, skip_serializing_if = "Option::is_none")]
@@ -135,8 +139,10 @@ pub enum AdjusterKind {
         /// The pivot they move.
         point: EccentricPoint,
         /// Direction a thicker stack moves it (any length).
+        #[cfg_attr(feature = "openapi", schema(min_items = 3, max_items = 3))]
         direction: [f64; 3],
         /// Thinnest and thickest change of the stack, mm.
+        #[cfg_attr(feature = "openapi", schema(min_items = 2, max_items = 2))]
         range_mm: [f64; 2],
         /// Thinnest shim, mm.
         step_mm: f64,
@@ -144,6 +150,7 @@ pub enum AdjusterKind {
     /// Tilts the knuckle in a strut's clamp (slotted holes), or the wheel on its hub (tapered shims).
     Tilt {
         /// Lowest and highest angle, degrees, top out positive: at a strut between knuckle and strut.
+        #[cfg_attr(feature = "openapi", schema(min_items = 2, max_items = 2))]
         camber_deg: [f64; 2],
         /// Steps, degrees; any position when absent.
         #[serde(default, skip_serializing_if = "Option::is_none")]
@@ -167,6 +174,7 @@ pub enum AdjusterKind {
     /// Wedge between axle and spring, or lean of a kingpin: caster added, degrees.
     Wedge {
         /// Lowest and highest caster it adds, degrees.
+        #[cfg_attr(feature = "openapi", schema(min_items = 2, max_items = 2))]
         caster_deg: [f64; 2],
         /// Steps, degrees.
         step_deg: f64,

@@ -1,7 +1,7 @@
 //! The catalogue: shipped parts, checked on load with the line that is wrong, and what of it fits an axle.
 
 use super::check::list_problems;
-use super::{Edit, Part};
+use super::{Edit, Part, Springs};
 use crate::geometry::{Geometry, Points, Side};
 use crate::linkage::{Corner, Linkage};
 use crate::problem::{Problem, parse_json};
@@ -94,6 +94,7 @@ pub fn parts_for(parts: &[Part], g: &Geometry) -> Vec<Part> {
     parts
         .iter()
         .filter(|p| p.fits.layouts.contains(&g.layout()) && p.fits.axles.contains(&g.axle))
+        .filter(|p| p.fits.springs != Some(Springs::Leaf) || g.points.on_leaves())
         .filter_map(|p| roles.resolve(p))
         .flat_map(|p| p.variants())
         .collect()

@@ -98,6 +98,7 @@ pub enum Edit {
         /// Which pivot.
         point: EccentricPoint,
         /// x forward, y outboard, z up, mm.
+        #[cfg_attr(feature = "openapi", schema(min_items = 3, max_items = 3))]
         by: [f64; 3],
     },
     /// Moves a joint against the knuckle (ball-joint spacer, tie-rod-end spacer).
@@ -105,6 +106,7 @@ pub enum Edit {
         /// Which joint.
         point: JointPoint,
         /// x forward, y outboard, z up, mm.
+        #[cfg_attr(feature = "openapi", schema(min_items = 3, max_items = 3))]
         by: [f64; 3],
     },
     /// A different arm: longer off its pivot axis, joint set forward or rearward along it.
@@ -170,11 +172,13 @@ pub enum Edit {
         /// Link by name, a left and right pair by their common name, or `all` but a track bar.
         link: String,
         /// x forward, y outboard, z up, mm.
+        #[cfg_attr(feature = "openapi", schema(min_items = 3, max_items = 3))]
         by: [f64; 3],
     },
     /// Moves the wheel centre against the joints (drop or lift knuckle, wheel offset or spacer).
     ShiftWheel {
         /// x forward, y outboard, z up, mm.
+        #[cfg_attr(feature = "openapi", schema(min_items = 3, max_items = 3))]
         by: [f64; 3],
     },
     /// Takes the knock-out tabs or plates out of the slots, so that the cams can turn.

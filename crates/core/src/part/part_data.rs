@@ -65,6 +65,18 @@ pub struct Fits {
     pub axles: Vec<Axle>,
     /// What it takes the place of, so that two cannot be fitted at once.
     pub replaces: String,
+    /// Springs the axle has to stand on; absent where it does not matter.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub springs: Option<Springs>,
+}
+
+/// What an axle stands on, as far as a part has to know.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
+#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
+#[serde(rename_all = "snake_case")]
+pub enum Springs {
+    /// Leaf springs that carry the axle: wedges, blocks, shackles.
+    Leaf,
 }
 
 /// Sizes a part comes in: its edits are written for one unit and multiplied by the size.
@@ -125,7 +137,7 @@ pub struct Part {
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub sizes: Option<Sizes>,
     /// What it can stand.
-    #[serde(default)]
+    #[serde(default, deserialize_with = "crate::problem::from_object")]
     pub limits: PartLimits,
     /// What has to be there beside it: `toe_adjuster`, `cams`, or what another part provides.
     #[serde(default)]

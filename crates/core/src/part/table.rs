@@ -10,7 +10,7 @@ use serde::Serialize;
 use serde::de::DeserializeOwned;
 
 /// Columns, in order.
-const COLUMNS: [&str; 20] = [
+const COLUMNS: [&str; 21] = [
     "id",
     "name",
     "summary",
@@ -18,6 +18,7 @@ const COLUMNS: [&str; 20] = [
     "layouts",
     "axles",
     "replaces",
+    "springs",
     "edits",
     "adjusters",
     "sizes",
@@ -74,6 +75,7 @@ pub fn parts_to_csv(parts: &[Part]) -> Result<String, Problem> {
                 words(&p.fits.layouts),
                 words(&p.fits.axles),
                 p.fits.replaces.clone(),
+                words(p.fits.springs.as_slice()),
                 json(&p.edits),
                 json(&p.adjusters),
                 p.sizes.as_ref().map(json).unwrap_or_default(),
@@ -182,6 +184,7 @@ impl Cells<'_> {
                 )?,
                 axles: self.each("axles", "front, rear")?,
                 replaces: self.text("replaces").into(),
+                springs: self.each("springs", "leaf, or empty")?.into_iter().next(),
             },
             edits: self.json("edits")?,
             adjusters: self.json("adjusters")?,

@@ -28,8 +28,10 @@ pub enum JudgedAt {
 #[serde(deny_unknown_fields)]
 pub struct LockAim {
     /// Wheel on the outside of the turn, degrees.
+    #[cfg_attr(feature = "openapi", schema(min_items = 2, max_items = 2))]
     pub outer_deg: [f64; 2],
     /// Wheel on the inside of the turn, degrees.
+    #[cfg_attr(feature = "openapi", schema(min_items = 2, max_items = 2))]
     pub inner_deg: [f64; 2],
 }
 
@@ -44,9 +46,11 @@ pub struct Choice {
     pub argument: String,
     /// Front camber, degrees, when it sets it.
     #[serde(default, skip_serializing_if = "Option::is_none")]
+    #[cfg_attr(feature = "openapi", schema(min_items = 2, max_items = 2))]
     pub camber_deg: Option<[f64; 2]>,
     /// Front caster, degrees, when it sets it.
     #[serde(default, skip_serializing_if = "Option::is_none")]
+    #[cfg_attr(feature = "openapi", schema(min_items = 2, max_items = 2))]
     pub caster_deg: Option<[f64; 2]>,
     /// Left minus right caster at most, degrees, when it sets it.
     #[serde(default, skip_serializing_if = "Option::is_none")]
@@ -79,10 +83,13 @@ pub struct Aim {
     /// Why one would want it.
     pub reason: String,
     /// Front camber, degrees, each side.
+    #[cfg_attr(feature = "openapi", schema(min_items = 2, max_items = 2))]
     pub camber_deg: [f64; 2],
     /// Front caster, degrees, each side.
+    #[cfg_attr(feature = "openapi", schema(min_items = 2, max_items = 2))]
     pub caster_deg: [f64; 2],
     /// Front total toe, degrees, toe-in positive.
+    #[cfg_attr(feature = "openapi", schema(min_items = 2, max_items = 2))]
     pub toe_total_deg: [f64; 2],
     /// Most left-minus-right camber in size, degrees.
     pub cross_camber_deg: f64,
@@ -90,9 +97,11 @@ pub struct Aim {
     pub cross_caster_deg: f64,
     /// Rear camber, degrees, each side.
     #[serde(default, skip_serializing_if = "Option::is_none")]
+    #[cfg_attr(feature = "openapi", schema(min_items = 2, max_items = 2))]
     pub rear_camber_deg: Option<[f64; 2]>,
     /// Rear total toe, degrees, toe-in positive.
     #[serde(default, skip_serializing_if = "Option::is_none")]
+    #[cfg_attr(feature = "openapi", schema(min_items = 2, max_items = 2))]
     pub rear_toe_total_deg: Option<[f64; 2]>,
     /// Camber at full lock, where the aim looks at it.
     #[serde(default, skip_serializing_if = "Option::is_none")]

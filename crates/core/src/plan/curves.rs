@@ -32,14 +32,19 @@ pub struct Drawing {
     /// Arms, links, knuckle.
     pub bars: Vec<Bar>,
     /// Wheel centre.
+    #[cfg_attr(feature = "openapi", schema(min_items = 3, max_items = 3))]
     pub centre: [f64; 3],
     /// Unit spin axis, outboard.
+    #[cfg_attr(feature = "openapi", schema(min_items = 3, max_items = 3))]
     pub spin: [f64; 3],
     /// Tyre on the ground.
+    #[cfg_attr(feature = "openapi", schema(min_items = 3, max_items = 3))]
     pub contact: [f64; 3],
     /// Lower and upper point of the steering axis, when it steers.
+    #[cfg_attr(feature = "openapi", schema(min_items = 2, max_items = 2))]
     pub axis: Option<[[f64; 3]; 2]>,
     /// Where the steering axis meets the ground.
+    #[cfg_attr(feature = "openapi", schema(min_items = 3, max_items = 3))]
     pub pierce: Option<[f64; 3]>,
     /// Wheel centre above the ground, mm.
     pub loaded_radius_mm: f64,

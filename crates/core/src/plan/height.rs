@@ -1,6 +1,6 @@
 //! Ways to change ride height, and what each one really moves.
 
-use crate::geometry::Layout;
+use crate::geometry::{Layout, Points};
 use crate::part::{EccentricPoint, Edit};
 use crate::problem::{Problem, in_range};
 use crate::vehicle::StateKind;
@@ -47,6 +47,7 @@ pub struct Way {
     /// How.
     pub kind: WayKind,
     /// mm.
+    #[cfg_attr(feature = "openapi", schema(minimum = -300.0, maximum = 300.0))]
     pub gain_mm: f64,
 }
 
@@ -80,6 +81,12 @@ impl WayKind {
             Self::Knuckle => matches!(layout, Layout::DoubleWishbone | Layout::Strut | Layout::FiveLink),
             _ => true,
         }
+    }
+
+    /// Whether the axle has to stand on leaf springs for it.
+    #[must_use]
+    pub fn needs_leaves(self) -> bool {
+        matches!(self, Self::AddALeaf | Self::Shackle | Self::LeafBlock)
     }
 
     /// The name of it in workshop words.
@@ -142,13 +149,17 @@ pub fn gain(ways: &[Way], of: impl Fn(WayKind) -> bool) -> f64 {
 }
 
 /// What is wrong with a list of ways on a layout, by field under `at`.
-pub(crate) fn way_problems(at: &str, ways: &[Way], layout: Layout, out: &mut Vec<Problem>) {
+pub(crate) fn way_problems(at: &str, ways: &[Way], points: &Points, out: &mut Vec<Problem>) {
     if ways.len() > 8 {
         out.push(Problem::new(at, "more than eight ways", "eight or fewer"));
     }
+    let layout = points.layout();
     for (i, w) in ways.iter().enumerate() {
         out.extend(in_range(&format!("{at}.{i}.gain_mm"), w.gain_mm, -300.0, 300.0, "mm").err());
-        if !w.kind.fits(layout) {
+        if w.kind.needs_leaves() && layout == Layout::SolidAxle && !points.on_leaves() {
+            let wrong = format!("this axle is not on leaf springs, so it has no {}", w.kind.words());
+            out.push(Problem::new(format!("{at}.{i}.kind"), wrong, "a way this axle has"));
+        } else if !w.kind.fits(layout) {
             let wrong = format!("a {} has no {}", layout.word().replace('_', " "), w.kind.words());
             out.push(Problem::new(format!("{at}.{i}.kind"), wrong, "a way this axle has"));
         }

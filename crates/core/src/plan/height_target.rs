@@ -3,7 +3,7 @@
 use crate::fit::Z90;
 use crate::geometry::Axle;
 use crate::problem::{Problem, in_range};
-use crate::vehicle::{TurnRecord, learn_per_turn};
+use crate::vehicle::{Spring, TORSION_BOLT, TurnRecord, learn_per_turn};
 use serde::{Deserialize, Serialize};
 
 /// What is wanted.
@@ -21,6 +21,37 @@ pub enum TargetKind {
     Level,
 }
 
+/// What is turned for height. Nothing is said of turns until it is known: a bolt and a collar differ threefold.
+#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
+#[serde(tag = "kind", rename_all = "snake_case", deny_unknown_fields)]
+pub enum Turned {
+    /// Adjusting bolt of a torsion bar.
+    TorsionBolt,
+    /// Threaded collar under a coil spring.
+    Collar {
+        /// Thread, mm a turn.
+        pitch_mm: f64,
+        /// Spring travel over wheel travel.
+        motion_ratio: f64,
+    },
+}
+
+impl Turned {
+    /// Settled height a turn gives before any was recorded, mm, with its standard deviation. A bolt: two turns gave about
+    /// 3/8 in (common practice, no source). A collar: pitch over motion ratio, a tenth of it in doubt for what springs
+    /// and bushings keep (judgement, no source).
+    fn usual(self) -> (f64, f64) {
+        match self {
+            Self::TorsionBolt => TORSION_BOLT,
+            Self::Collar { pitch_mm, motion_ratio } => {
+                let per = Spring { rate_n_mm: 1.0, motion_ratio }.collar_height(1.0, pitch_mm);
+                (per, 0.1 * per)
+            }
+        }
+    }
+}
+
 /// A wanted height of one axle, the other staying as planned.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
 #[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
@@ -33,18 +64,26 @@ pub struct HeightTarget {
     /// mm, or degrees for a rake; not looked at for level.
     pub value: f64,
     /// Hub to arch of this axle as found, mm, mean of both sides.
+    #[cfg_attr(feature = "openapi", schema(minimum = 50.0, maximum = 1500.0))]
     pub own_mm: f64,
     /// Hub to arch of the other axle as planned, mm.
+    #[cfg_attr(feature = "openapi", schema(minimum = 50.0, maximum = 1500.0))]
     pub other_mm: f64,
     /// Loaded radius of this axle's tyres as planned, mm.
+    #[cfg_attr(feature = "openapi", schema(minimum = 100.0, maximum = 1000.0))]
     pub own_radius_mm: f64,
     /// Loaded radius of the other axle's, mm.
+    #[cfg_attr(feature = "openapi", schema(minimum = 100.0, maximum = 1000.0))]
     pub other_radius_mm: f64,
     /// Axle to axle, mm.
+    #[cfg_attr(feature = "openapi", schema(minimum = 1000.0, maximum = 8000.0))]
     pub wheelbase_mm: f64,
     /// Turns recorded on this vehicle.
     #[serde(default)]
     pub turns: Vec<TurnRecord>,
+    /// What is turned; no turns are told while it is not known and none were recorded.
+    #[serde(default)]
+    pub turned: Option<Turned>,
 }
 
 /// The gain and the turns to get there.
@@ -53,6 +92,14 @@ pub struct HeightTarget {
 pub struct HeightAnswer {
     /// Hub-to-arch gain of the axle from as found, mm.
     pub gain_mm: f64,
+    /// How far to turn.
+    pub by_turning: Option<ByTurning>,
+}
+
+/// Turns that make a gain.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
+pub struct ByTurning {
     /// Turns of the bolt or collar, up positive.
     pub turns: f64,
     /// Half width of the 90 % band of the turns.
@@ -90,16 +137,27 @@ pub fn height_for(t: &HeightTarget) -> Result<HeightAnswer, Problem> {
         }
     };
     let gain_mm = own_floor - t.own_radius_mm - t.own_mm;
+    if let Some(Turned::Collar { pitch_mm, motion_ratio }) = t.turned {
+        in_range("turned.pitch_mm", pitch_mm, 0.5, 6.0, "mm a turn")?;
+        in_range("turned.motion_ratio", motion_ratio, 0.2, 1.5, "of the wheel's travel")?;
+    }
     let records: Vec<(f64, f64)> = t.turns.iter().map(|r| (r.turns, r.height_change_mm)).collect();
-    let per = learn_per_turn(&records);
-    let turns = gain_mm / per.mm;
-    Ok(HeightAnswer {
-        gain_mm,
-        turns,
-        turns_band: Z90 * (per.sigma_mm / per.mm).abs() * turns.abs(),
-        mm_per_turn: per.mm,
-        records: per.records,
-    })
+    let usual = match t.turned {
+        Some(what) => Some(what.usual()),
+        None if records.is_empty() => None,
+        None => Some(TORSION_BOLT),
+    };
+    let by_turning = usual.map(|usual| {
+        let per = learn_per_turn(usual, &records);
+        let turns = gain_mm / per.mm;
+        ByTurning {
+            turns,
+            turns_band: Z90 * (per.sigma_mm / per.mm).abs() * turns.abs(),
+            mm_per_turn: per.mm,
+            records: per.records,
+        }
+    });
+    Ok(HeightAnswer { gain_mm, by_turning })
 }
 
 #[cfg(test)]
@@ -117,6 +175,7 @@ mod tests {
             other_radius_mm: 402.0,
             wheelbase_mm: 3220.0,
             turns: Vec::new(),
+            turned: None,
         }
     }
 
@@ -136,15 +195,33 @@ mod tests {
     fn turns_are_learned_from_what_was_turned() {
         // Common practice, no source (CP9): two turns gave about 3/8 in at the fender after settling.
         let mut x = t(TargetKind::HubToArch, Axle::Front, 508.0);
-        let prior = height_for(&x).unwrap();
+        assert!(height_for(&x).unwrap().by_turning.is_none(), "nothing is invented");
+        x.turned = Some(Turned::TorsionBolt);
+        let prior = height_for(&x).unwrap().by_turning.unwrap();
         assert!((prior.mm_per_turn - 9.525 / 2.0).abs() < 0.1 && prior.records == 0);
         x.turns = vec![
             TurnRecord { turns: 2.0, height_change_mm: 14.0 },
             TurnRecord { turns: 3.0, height_change_mm: 21.0 },
         ];
-        let learned = height_for(&x).unwrap();
+        let learned = height_for(&x).unwrap().by_turning.unwrap();
         assert!((learned.mm_per_turn - 6.9).abs() < 0.3, "{learned:?}");
         assert!(learned.turns < prior.turns && learned.turns_band < prior.turns_band);
+    }
+
+    /// 35 mm down on collars of 2 mm a turn on a strut are seventeen and a half turns, and more where the spring moves
+    /// less than the wheel does; pitch and ratio out of range are named.
+    #[test]
+    fn a_collar_turns_by_its_thread() {
+        let mut x = t(TargetKind::HubToArch, Axle::Front, 463.0);
+        let turns = |x: &HeightTarget| height_for(x).unwrap().by_turning.unwrap().turns;
+        x.turned = Some(Turned::Collar { pitch_mm: 2.0, motion_ratio: 1.0 });
+        assert!((turns(&x) + 17.5).abs() < 1e-9, "{}", turns(&x));
+        x.turned = Some(Turned::Collar { pitch_mm: 2.0, motion_ratio: 0.6 });
+        assert!((turns(&x) + 10.5).abs() < 1e-9, "{}", turns(&x));
+        x.turned = Some(Turned::Collar { pitch_mm: 0.0, motion_ratio: 0.6 });
+        assert_eq!(height_for(&x).unwrap_err().field, "turned.pitch_mm");
+        x.turned = Some(Turned::Collar { pitch_mm: 2.0, motion_ratio: 0.0 });
+        assert_eq!(height_for(&x).unwrap_err().field, "turned.motion_ratio");
     }
 
     #[test]

@@ -17,6 +17,7 @@ use serde::{Deserialize, Serialize};
 #[serde(deny_unknown_fields)]
 pub struct SideReadings {
     /// Hub centre to arch lip, mm.
+    #[cfg_attr(feature = "openapi", schema(minimum = 50.0, maximum = 1500.0))]
     pub height_mm: f64,
     /// Camber, caster, toe of the wheel, degrees; caster of a rear wheel is not looked at.
     pub angles: Measured,
@@ -41,8 +42,10 @@ pub struct PlanInput {
     #[serde(skip)]
     pub swept: Option<Swept>,
     /// Axle to axle, mm.
+    #[cfg_attr(feature = "openapi", schema(minimum = 1000.0, maximum = 8000.0))]
     pub wheelbase_mm: f64,
     /// Hub-to-arch height at which the geometry was taken, mm.
+    #[cfg_attr(feature = "openapi", schema(minimum = 50.0, maximum = 1500.0))]
     pub design_height_mm: f64,
     /// What can be turned on each side.
     pub adjusters: Vec<Adjuster>,
@@ -52,44 +55,55 @@ pub struct PlanInput {
     pub right: SideReadings,
     /// How far a live axle has to go to the left to stand central, as read as found, mm; not read when absent.
     #[serde(default, skip_serializing_if = "Option::is_none")]
+    #[cfg_attr(feature = "openapi", schema(minimum = -150.0, maximum = 150.0))]
     pub axle_offset_mm: Option<f64>,
     /// Hub-to-arch gain of this axle from as found, mm.
+    #[cfg_attr(feature = "openapi", schema(minimum = -300.0, maximum = 300.0))]
     pub height_change_mm: f64,
     /// Hub-to-arch gain of the other axle, mm.
     #[serde(default)]
+    #[cfg_attr(feature = "openapi", schema(minimum = -300.0, maximum = 300.0))]
     pub other_change_mm: f64,
     /// Height this axle is expected to lose as springs settle, mm.
     #[serde(default)]
+    #[cfg_attr(feature = "openapi", schema(minimum = 0.0, maximum = 60.0))]
     pub settle_mm: f64,
     /// The same of the other axle, mm.
     #[serde(default)]
+    #[cfg_attr(feature = "openapi", schema(minimum = 0.0, maximum = 60.0))]
     pub other_settle_mm: f64,
     /// Height this axle loses under the usual load, mm.
     #[serde(default)]
+    #[cfg_attr(feature = "openapi", schema(minimum = 0.0, maximum = 200.0))]
     pub load_mm: f64,
     /// The same of the other axle, mm.
     #[serde(default)]
+    #[cfg_attr(feature = "openapi", schema(minimum = -100.0, maximum = 250.0))]
     pub other_load_mm: f64,
     /// Ways in which the gain is had; what is left of it is the suspension's own travel.
     #[serde(default)]
     pub ways: Vec<Way>,
     /// Left and right on top of the gain, mm.
     #[serde(default)]
+    #[cfg_attr(feature = "openapi", schema(min_items = 2, max_items = 2))]
     pub trim_mm: [f64; 2],
     /// Loaded radius gained by the tyres of this and the other axle, mm: turns the body, moves no arm.
     #[serde(default)]
+    #[cfg_attr(feature = "openapi", schema(min_items = 2, max_items = 2))]
     pub tyre_gain_mm: [f64; 2],
     /// Levels of an air suspension against as found.
     #[serde(default)]
     pub levels: Vec<AirLevel>,
     /// What joints, travel and clearances allow, as far as it was measured.
-    #[serde(default)]
+    #[serde(default, deserialize_with = "crate::problem::from_object")]
     pub limits: Limits,
     /// Largest turn of the inner wheel, degrees.
     #[serde(default = "usual_lock")]
+    #[cfg_attr(feature = "openapi", schema(minimum = 5.0, maximum = 70.0))]
     pub lock_deg: f64,
     /// Camber and caster (camber and toe at the rear) picked by hand on the map, left and right.
     #[serde(default)]
+    #[cfg_attr(feature = "openapi", schema(min_items = 2, max_items = 2))]
     pub picked: [Option<[f64; 2]>; 2],
     /// Fitted parts, by id.
     #[serde(default)]
@@ -260,7 +274,7 @@ impl PlanInput {
         }
         out.extend(adjuster_problems(&self.adjusters));
         out.extend(adjusters_not_there(&self.adjusters, &self.geometry.points));
-        way_problems("ways", &self.ways, self.geometry.layout(), &mut out);
+        way_problems("ways", &self.ways, &self.geometry.points, &mut out);
         out.extend(self.limits.problems("limits."));
         if self.levels.len() > 8 {
             out.push(Problem::new("levels", "more than eight", "eight levels or fewer"));

@@ -33,7 +33,7 @@ pub use case::{PlanCase, PlanCaseError, PlanCaseResult, run_plan};
 pub use checks::{Check, CheckKind};
 pub use curves::{CurvePoint, Drawing, draw, draw_steered};
 pub use height::{PlanState, Way, WayKind};
-pub use height_target::{HeightAnswer, HeightTarget, TargetKind, height_for};
+pub use height_target::{ByTurning, HeightAnswer, HeightTarget, TargetKind, Turned, height_for};
 pub use input::{PlanInput, SideReadings};
 pub use jack_sweep::Swept;
 pub use pair::{pair, solve_both};

@@ -33,6 +33,7 @@ pub struct AngleVerdict {
     /// Degrees.
     pub value_deg: f64,
     /// Window, degrees.
+    #[cfg_attr(feature = "openapi", schema(min_items = 2, max_items = 2))]
     pub window_deg: [f64; 2],
     /// Degrees outside: above the window positive, below negative, 0 inside.
     pub off_deg: f64,

@@ -104,6 +104,7 @@ pub struct GateFinding {
     pub band: f64,
     /// Aim as it stands at this height, low and high end.
     #[serde(default, skip_serializing_if = "Option::is_none")]
+    #[cfg_attr(feature = "openapi", schema(min_items = 2, max_items = 2))]
     pub aim: Option<[f64; 2]>,
     /// How far outside what was expected, signed; 0 inside the band.
     pub off_expected: f64,

@@ -18,18 +18,25 @@ use serde::{Deserialize, Serialize};
 #[serde(default, deny_unknown_fields)]
 pub struct CarFacts {
     /// Centre of gravity over the ground, mm.
+    #[cfg_attr(feature = "openapi", schema(minimum = 150.0, maximum = 2000.0))]
     pub cg_height_mm: f64,
     /// Share of braking done by the front axle, 0 to 1.
+    #[cfg_attr(feature = "openapi", schema(minimum = 0.0, maximum = 1.0))]
     pub brake_front_share: f64,
     /// Turns of the steering wheel per turn of the road wheels.
+    #[cfg_attr(feature = "openapi", schema(minimum = 5.0, maximum = 40.0))]
     pub steering_ratio: f64,
     /// Largest turn of the inner front wheel, degrees.
+    #[cfg_attr(feature = "openapi", schema(minimum = 5.0, maximum = 60.0))]
     pub lock_deg: f64,
     /// Tyre section width, mm.
+    #[cfg_attr(feature = "openapi", schema(minimum = 80.0, maximum = 600.0))]
     pub tyre_width_mm: f64,
     /// Load of one rear wheel, N.
+    #[cfg_attr(feature = "openapi", schema(minimum = 300.0, maximum = 60_000.0))]
     pub rear_load_n: f64,
     /// Load of one front wheel, N.
+    #[cfg_attr(feature = "openapi", schema(minimum = 300.0, maximum = 60_000.0))]
     pub front_load_n: f64,
     /// Front springs.
     pub front_spring: Option<Spring>,
@@ -38,22 +45,29 @@ pub struct CarFacts {
     /// Usual payload.
     pub payload: Option<Payload>,
     /// Height expected to be lost as new springs and bushings settle, rear, mm.
+    #[cfg_attr(feature = "openapi", schema(minimum = 0.0, maximum = 60.0))]
     pub rear_settle_mm: f64,
     /// Loaded radius gained by the planned front tyres over those the points were taken on, mm.
+    #[cfg_attr(feature = "openapi", schema(minimum = -200.0, maximum = 200.0))]
     pub front_tyre_gain_mm: f64,
     /// The same at the rear.
+    #[cfg_attr(feature = "openapi", schema(minimum = -200.0, maximum = 200.0))]
     pub rear_tyre_gain_mm: f64,
     /// Heights of an air suspension.
     pub levels: Vec<AirLevel>,
     /// Turns of a torsion bolt or collar and the settled height that came of them.
     pub turns: Vec<TurnRecord>,
     /// Inner joint of the front drive shaft, left side, mm; none on an undriven axle.
+    #[cfg_attr(feature = "openapi", schema(min_items = 3, max_items = 3))]
     pub front_shaft_inner: Option<[f64; 3]>,
     /// Inner joint of the rear drive shaft, left side, mm.
+    #[cfg_attr(feature = "openapi", schema(min_items = 3, max_items = 3))]
     pub rear_shaft_inner: Option<[f64; 3]>,
     /// What the front axle's joints, travel and clearances allow.
+    #[serde(deserialize_with = "crate::problem::from_object")]
     pub limits: Limits,
     /// The same of the rear axle.
+    #[serde(deserialize_with = "crate::problem::from_object")]
     pub rear_limits: Limits,
     /// What can be turned at each rear wheel.
     pub rear_adjusters: Vec<Adjuster>,
@@ -171,6 +185,7 @@ pub struct Car {
     #[serde(default)]
     pub rear: Option<Geometry>,
     /// Axle to axle, mm.
+    #[cfg_attr(feature = "openapi", schema(minimum = 1000.0, maximum = 8000.0))]
     pub wheelbase_mm: f64,
     /// The rest.
     #[serde(default)]

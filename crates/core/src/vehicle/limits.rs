@@ -15,6 +15,7 @@ pub struct Limits {
     /// Most a drive-shaft joint may bend running straight, degrees.
     pub shaft_deg: Option<f64>,
     /// Inner joint of the drive shaft, left side, mm.
+    #[cfg_attr(feature = "openapi", schema(min_items = 3, max_items = 3))]
     pub shaft_inner: Option<[f64; 3]>,
     /// Droop left at the wheel as found, mm.
     pub droop_mm: Option<f64>,
@@ -27,6 +28,7 @@ pub struct Limits {
     /// Tyre to strut as found, mm.
     pub strut_gap_mm: Option<f64>,
     /// Point of the spring bucket or frame nearest the upper arm, left side, mm.
+    #[cfg_attr(feature = "openapi", schema(min_items = 3, max_items = 3))]
     pub bucket: Option<[f64; 3]>,
 }
 

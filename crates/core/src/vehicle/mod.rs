@@ -12,6 +12,6 @@ pub use anchor::{Anchor, Anchored, Measured, anchor, anchor_wheel};
 pub use attitude::Attitude;
 pub use car::{Car, CarFacts, CarState, Gains, WheelOnGround};
 pub use limits::Limits;
-pub use springs::{GRAVITY, PerTurn, Spring, learn_per_turn, motion_ratio, payload_loads};
+pub use springs::{GRAVITY, PerTurn, Spring, TORSION_BOLT, learn_per_turn, motion_ratio, payload_loads};
 pub use states::{AirLevel, HeightState, Payload, PlannedHeights, StateKind, TurnRecord, height_states};
 pub use tyre::{TyreSize, loaded_radius_mm};

@@ -100,13 +100,16 @@ pub struct PerTurn {
     pub records: usize,
 }
 
-/// Height per turn from `(turns, settled height change)` pairs: least squares with a prior of 4.8 ± 2 mm a
-/// turn (common practice, no source: two turns gave about 3/8 in) and 2 mm of doubt in each settled height.
+/// Settled height a turn of a torsion bar's bolt gives, mm, and its standard deviation (common practice, no source: two
+/// turns gave about 3/8 in).
+pub const TORSION_BOLT: (f64, f64) = (4.8, 2.0);
+
+/// Height per turn from `(turns, settled height change)` pairs: least squares with a prior (mean and standard deviation, mm
+/// a turn) and 2 mm of doubt in each settled height.
 #[must_use]
-pub fn learn_per_turn(records: &[(f64, f64)]) -> PerTurn {
-    const PRIOR: (f64, f64) = (4.8, 2.0);
+pub fn learn_per_turn(prior: (f64, f64), records: &[(f64, f64)]) -> PerTurn {
     const READ: f64 = 2.0;
-    let (mut weight, mut sum) = (PRIOR.1.powi(-2), PRIOR.0 * PRIOR.1.powi(-2));
+    let (mut weight, mut sum) = (prior.1.powi(-2), prior.0 * prior.1.powi(-2));
     for (turns, mm) in records {
         weight += turns * turns / (READ * READ);
         sum += turns * mm / (READ * READ);
@@ -158,13 +161,13 @@ mod tests {
 
     #[test]
     fn turns_are_learned_from_what_happened() {
-        let none = learn_per_turn(&[]);
+        let none = learn_per_turn(TORSION_BOLT, &[]);
         assert!((none.mm - 4.8).abs() < 1e-12 && (none.sigma_mm - 2.0).abs() < 1e-12);
-        let some = learn_per_turn(&[(2.0, 6.0), (3.0, 9.5), (-2.0, -6.4)]);
+        let some = learn_per_turn(TORSION_BOLT, &[(2.0, 6.0), (3.0, 9.5), (-2.0, -6.4)]);
         assert!(some.mm < 3.4 && some.mm > 3.0 && some.sigma_mm < 0.6, "{some:?}");
         // Against a plain least-squares slope (any statistics textbook): the prior fades with records.
         let many: Vec<(f64, f64)> =
             (0..200).map(|i| (f64::from(i % 7) - 3.0, 3.1 * (f64::from(i % 7) - 3.0))).collect();
-        assert!((learn_per_turn(&many).mm - 3.1).abs() < 0.01);
+        assert!((learn_per_turn(TORSION_BOLT, &many).mm - 3.1).abs() < 0.01);
     }
 }

@@ -72,6 +72,7 @@ pub struct HeightState {
     /// Half width of the 90 % band of the heights, mm.
     pub band_mm: f64,
     /// Loaded radius gained by the tyres it stands on, front and rear, mm.
+    #[cfg_attr(feature = "openapi", schema(min_items = 2, max_items = 2))]
     pub tyres: [f64; 2],
 }
 

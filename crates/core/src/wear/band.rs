@@ -84,6 +84,7 @@ pub struct TreadReading {
     /// Distance on this tyre, km.
     pub km: f64,
     /// Inner, centre and outer main groove, mm.
+    #[cfg_attr(feature = "openapi", schema(min_items = 3, max_items = 3))]
     pub depths_mm: [f64; 3],
 }
 

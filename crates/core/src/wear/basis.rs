@@ -14,6 +14,7 @@ use std::sync::OnceLock;
 #[serde(deny_unknown_fields)]
 pub struct OwnLife {
     /// Distance a set really reached, km.
+    #[cfg_attr(feature = "openapi", schema(minimum = 1000.0, maximum = 400_000.0))]
     pub life_km: f64,
     /// Depth at which it came off, mm.
     #[serde(default = "bars")]

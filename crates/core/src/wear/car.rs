@@ -74,6 +74,7 @@ pub struct LearnedTyre {
     /// The same after its depths.
     pub after: Band,
     /// How many times faster than the model it wears: inner groove, centre, outer groove.
+    #[cfg_attr(feature = "openapi", schema(min_items = 3, max_items = 3))]
     pub factor: [f64; 3],
     /// Readings with what was expected.
     pub points: Vec<ReadPoint>,

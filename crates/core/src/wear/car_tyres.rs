@@ -16,6 +16,7 @@ pub struct HeightShare {
     /// Name of the height state: `Planned`, `Settled`, `Loaded`, or of an air level.
     pub state: String,
     /// Share; they need not sum to 1.
+    #[cfg_attr(feature = "openapi", schema(minimum = 0.0, maximum = 1e6))]
     pub share: f64,
 }
 
@@ -39,25 +40,34 @@ pub enum Rotated {
 #[serde(deny_unknown_fields)]
 pub struct CarTyres {
     /// Nominal sizes.
+    #[cfg_attr(feature = "openapi", schema(min_items = 2, max_items = 2))]
     pub sizes: [String; 2],
     /// Compound.
     pub class: TyreClass,
     /// Depth the forecast starts from where no log says otherwise, mm.
+    #[cfg_attr(feature = "openapi", schema(minimum = 0.0, maximum = 25.0))]
     pub depth_mm: f64,
     /// Depth at which a tyre is done, mm.
+    #[cfg_attr(feature = "openapi", schema(minimum = 0.0, maximum = 20.0))]
     pub limit_mm: f64,
     /// Load of one wheel, N.
+    #[cfg_attr(feature = "openapi", schema(min_items = 2, max_items = 2))]
     pub load_n: [f64; 2],
     /// Pressures, kPa.
+    #[cfg_attr(feature = "openapi", schema(min_items = 2, max_items = 2))]
     pub pressure_kpa: [f64; 2],
     /// Placard pressures, kPa.
+    #[cfg_attr(feature = "openapi", schema(min_items = 2, max_items = 2))]
     pub placard_kpa: [f64; 2],
     /// The front axle's share of the drive, 0 to 1.
+    #[cfg_attr(feature = "openapi", schema(minimum = 0.0, maximum = 1.0))]
     pub drive_front: f64,
     /// The front axle's share of braking, 0 to 1.
+    #[cfg_attr(feature = "openapi", schema(minimum = 0.0, maximum = 1.0))]
     pub brake_front: f64,
     /// 1.5 for high torque, else 1.
     #[serde(default = "one")]
+    #[cfg_attr(feature = "openapi", schema(minimum = 0.5, maximum = 3.0))]
     pub torque_factor: f64,
     /// Whether lifting off brakes through the driven wheels.
     #[serde(default)]
@@ -66,14 +76,18 @@ pub struct CarTyres {
     #[serde(rename = "use")]
     pub use_: UseMix,
     /// Load transfer per g: 0.85 pickup, 0.7 car, 0.6 low sports.
+    #[cfg_attr(feature = "openapi", schema(minimum = 0.0, maximum = 2.0))]
     pub load_transfer_per_g: f64,
     /// Camber from roll, degrees per g: 0 on a solid axle.
+    #[cfg_attr(feature = "openapi", schema(min_items = 2, max_items = 2))]
     pub roll_camber: [f64; 2],
     /// Distance a set of this car really reached, km.
     #[serde(default)]
+    #[cfg_attr(feature = "openapi", schema(minimum = 1000.0, maximum = 400_000.0))]
     pub own_life_km: Option<f64>,
     /// Treadwear grade moulded on the tyre; it counts where no own distance was told.
     #[serde(default)]
+    #[cfg_attr(feature = "openapi", schema(minimum = 60.0, maximum = 1000.0))]
     pub grade: Option<f64>,
     /// Shares of the distance at the height states; all at the judged one when empty.
     #[serde(default)]
@@ -83,6 +97,7 @@ pub struct CarTyres {
     pub rotated: Rotated,
     /// Distance between rotations, km.
     #[serde(default = "eight")]
+    #[cfg_attr(feature = "openapi", schema(minimum = 1000.0, maximum = 100_000.0))]
     pub rotate_every_km: f64,
     /// Directional tread.
     #[serde(default)]
@@ -92,9 +107,11 @@ pub struct CarTyres {
     pub worn_dampers: bool,
     /// Price of one tyre, in the shop's currency.
     #[serde(default)]
+    #[cfg_attr(feature = "openapi", schema(minimum = 0.0, maximum = 100_000.0))]
     pub price: f64,
     /// Distance a year, km.
     #[serde(default = "fifteen")]
+    #[cfg_attr(feature = "openapi", schema(minimum = 0.0, maximum = 500_000.0))]
     pub yearly_km: f64,
 }
 

@@ -14,6 +14,7 @@ pub struct UseShare {
     #[serde(rename = "use")]
     pub use_: Use,
     /// Share; they need not sum to 1.
+    #[cfg_attr(feature = "openapi", schema(minimum = 0.0, maximum = 100.0))]
     pub share: f64,
 }
 
@@ -25,8 +26,10 @@ pub struct WearFacts {
     /// Rear size where it differs.
     pub rear_tyre_size: Option<String>,
     /// Rear pressure where it differs, kPa.
+    #[cfg_attr(feature = "openapi", schema(minimum = 50.0, maximum = 900.0))]
     pub rear_pressure_kpa: Option<f64>,
     /// Rear placard pressure where it differs, kPa.
+    #[cfg_attr(feature = "openapi", schema(minimum = 50.0, maximum = 900.0))]
     pub rear_placard_kpa: Option<f64>,
     /// Directional tread.
     pub directional: bool,
@@ -39,20 +42,26 @@ pub struct WearFacts {
     /// Uses with weights where one word does not do.
     pub uses: Vec<UseShare>,
     /// Distance a set of this car really reached, km.
+    #[cfg_attr(feature = "openapi", schema(minimum = 1000.0, maximum = 400_000.0))]
     pub own_life_km: Option<f64>,
     /// Treadwear grade moulded on the tyre.
+    #[cfg_attr(feature = "openapi", schema(minimum = 60.0, maximum = 1000.0))]
     pub grade: Option<f64>,
     /// Price of one tyre, in the shop's currency; 0 when it was not told.
+    #[cfg_attr(feature = "openapi", schema(minimum = 0.0, maximum = 100_000.0))]
     pub price: f64,
     /// Distance a year, km.
+    #[cfg_attr(feature = "openapi", schema(minimum = 0.0, maximum = 500_000.0))]
     pub yearly_km: f64,
     /// Shares of the distance at the height states.
     pub heights: Vec<HeightShare>,
     /// Rotation record.
     pub rotated: Rotated,
     /// Distance between rotations, km.
+    #[cfg_attr(feature = "openapi", schema(minimum = 1000.0, maximum = 100_000.0))]
     pub rotate_every_km: f64,
     /// Odometer at which the car was set as planned, km.
+    #[cfg_attr(feature = "openapi", schema(minimum = 0.0, maximum = 3_000_000.0))]
     pub set_at_km: Option<f64>,
 }
 

@@ -15,35 +15,47 @@ pub const STRIPS: usize = 21;
 #[serde(deny_unknown_fields)]
 pub struct Wheel {
     /// Wheel load, N.
+    #[cfg_attr(feature = "openapi", schema(minimum = 200.0, maximum = 40_000.0))]
     pub load_n: f64,
     /// Pressure, kPa.
+    #[cfg_attr(feature = "openapi", schema(minimum = 50.0, maximum = 900.0))]
     pub pressure_kpa: f64,
     /// Placard pressure, kPa.
+    #[cfg_attr(feature = "openapi", schema(minimum = 50.0, maximum = 900.0))]
     pub placard_kpa: f64,
     /// Load the placard is for, N; the wheel load when absent.
     #[serde(default, skip_serializing_if = "Option::is_none")]
+    #[cfg_attr(feature = "openapi", schema(minimum = 200.0, maximum = 40_000.0))]
     pub placard_load_n: Option<f64>,
     /// The axle's share of the weight.
+    #[cfg_attr(feature = "openapi", schema(minimum = 0.05, maximum = 0.95))]
     pub axle_share: f64,
     /// 1 this axle drives, 0.5 both do, 0 neither.
+    #[cfg_attr(feature = "openapi", schema(minimum = 0.0, maximum = 1.0))]
     pub drive_share: f64,
     /// The axle's share of braking.
+    #[cfg_attr(feature = "openapi", schema(minimum = 0.0, maximum = 1.0))]
     pub brake_share: f64,
     /// 1, or 1.5 for high torque.
     #[serde(default = "one")]
+    #[cfg_attr(feature = "openapi", schema(minimum = 0.5, maximum = 3.0))]
     pub torque_factor: f64,
     /// Whether lifting off brakes through the driven wheels.
     #[serde(default)]
     pub regen: bool,
     /// Load transfer per g.
+    #[cfg_attr(feature = "openapi", schema(minimum = 0.0, maximum = 2.0))]
     pub load_transfer_per_g: f64,
     /// Camber from body roll, degrees per g.
+    #[cfg_attr(feature = "openapi", schema(minimum = -10.0, maximum = 10.0))]
     pub roll_camber_deg_per_g: f64,
     /// Caster when steered, degrees.
     #[serde(default)]
+    #[cfg_attr(feature = "openapi", schema(minimum = -15.0, maximum = 20.0))]
     pub caster_deg: f64,
     /// Measured loaded radius, mm.
     #[serde(default, skip_serializing_if = "Option::is_none")]
+    #[cfg_attr(feature = "openapi", schema(minimum = 100.0, maximum = 900.0))]
     pub loaded_radius_mm: Option<f64>,
 }
 

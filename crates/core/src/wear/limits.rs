@@ -13,6 +13,7 @@ pub struct TreadLimit {
     /// Region, or whose limit it is.
     pub name: String,
     /// Depth, mm.
+    #[cfg_attr(feature = "openapi", schema(minimum = 0.5, maximum = 6.0))]
     pub limit_mm: f64,
     /// Depth that is asked or advised in winter, mm.
     pub winter_mm: f64,

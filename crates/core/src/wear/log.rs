@@ -78,6 +78,7 @@ pub struct LogEntry {
     pub flipped: bool,
     /// Inner, centre and outer main groove as it came, before it was moved, mm.
     #[serde(default)]
+    #[cfg_attr(feature = "openapi", schema(min_items = 3, max_items = 3))]
     pub depths_mm: Option<[f64; 3]>,
     /// Day, e.g. `2026-11-24`.
     #[serde(default)]
@@ -135,10 +136,13 @@ pub struct ReadPoint {
     /// Distance on this tyre, km.
     pub km: f64,
     /// Inner, centre, outer, mm.
+    #[cfg_attr(feature = "openapi", schema(min_items = 3, max_items = 3))]
     pub read_mm: [f64; 3],
     /// What the model alone expects, mm.
+    #[cfg_attr(feature = "openapi", schema(min_items = 3, max_items = 3))]
     pub before_mm: [f64; 3],
     /// What is expected after learning, mm.
+    #[cfg_attr(feature = "openapi", schema(min_items = 3, max_items = 3))]
     pub after_mm: [f64; 3],
 }
 

@@ -90,6 +90,7 @@ pub struct RotationPlan {
     /// What the shop calls it.
     pub name: String,
     /// Where the tyre of each place goes: left front, right front, left rear, right rear.
+    #[cfg_attr(feature = "openapi", schema(min_items = 4, max_items = 4))]
     pub goes_to: [TyrePlace; 4],
     /// Why it cannot be done; none when it can.
     pub hindered: Option<String>,

@@ -37,10 +37,13 @@ impl TyreClass {
 #[serde(deny_unknown_fields)]
 pub struct Tyre {
     /// Section width, mm.
+    #[cfg_attr(feature = "openapi", schema(minimum = 105.0, maximum = 405.0))]
     pub section_mm: f64,
     /// Section height over width, %.
+    #[cfg_attr(feature = "openapi", schema(minimum = 20.0, maximum = 95.0))]
     pub aspect: f64,
     /// Rim diameter, inches.
+    #[cfg_attr(feature = "openapi", schema(minimum = 10.0, maximum = 26.0))]
     pub rim_in: f64,
     /// Compound.
     pub class: TyreClass,
@@ -49,6 +52,7 @@ pub struct Tyre {
     pub new_depth_mm: Option<f64>,
     /// Tread width, mm; fitted from the size when absent.
     #[serde(default, skip_serializing_if = "Option::is_none")]
+    #[cfg_attr(feature = "openapi", schema(minimum = 60.0, maximum = 400.0))]
     pub tread_width_mm: Option<f64>,
 }
 

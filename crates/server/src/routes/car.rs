@@ -6,6 +6,7 @@ use crate::problem::{ApiError, ProblemDocument};
 use actix_web::http::header::ContentEncoding;
 use actix_web::{HttpResponse, get, post, web};
 use bold_stance_core::archetype::{Archetype, Fitted, Measure, Taped, fit_archetype};
+use bold_stance_core::geometry::Geometry;
 use bold_stance_core::metrics::{
     CarDrawing, CarDrawingRequest, CornerFile, CornerFileRequest, car_drawing, corner_file,
 };
@@ -30,9 +31,16 @@ pub struct MeasureInfo {
 /// An archetype with what the tape can tell about it.
 #[derive(Debug, Serialize, ToSchema)]
 pub struct ArchetypeInfo {
+    /// Stable word.
+    pub id: String,
+    /// What it is called.
+    pub name: String,
+    /// What is seen under the car.
+    pub seen: String,
+    /// What is worth knowing about its kind.
+    pub note: String,
     /// The shape.
-    #[serde(flatten)]
-    pub archetype: Archetype,
+    pub geometry: Geometry,
     /// Measurements that fit it.
     pub measures: Vec<MeasureInfo>,
     /// Both wheels of it at design.
@@ -75,7 +83,11 @@ pub async fn archetypes(state: web::Data<AppState>) -> HttpResponse {
             })
             .collect(),
         drawing: drawn(a),
-        archetype: a.clone(),
+        id: a.id.clone(),
+        name: a.name.clone(),
+        seen: a.seen.clone(),
+        note: a.note.clone(),
+        geometry: a.geometry.clone(),
     };
     HttpResponse::Ok().json(state.archetypes.iter().map(info).collect::<Vec<_>>())
 }

@@ -147,7 +147,7 @@ pub async fn stream(state: web::Data<AppState>) -> Result<HttpResponse, ApiError
 
 /// Presses a button of the gauge, or holds a simulated one somewhere else.
 #[utoipa::path(post, path = "/api/v1/gauge/tell", operation_id = "tellGauge", request_body = TellGauge,
-    responses((status = 200, body = String), (status = 422, body = ProblemDocument)))]
+    responses((status = 200, body = String, content_type = "application/json"), (status = 422, body = ProblemDocument)))]
 #[post("/api/v1/gauge/tell")]
 pub async fn tell(state: web::Data<AppState>, Doc(t): Doc<TellGauge>) -> Result<HttpResponse, ApiError> {
     let command = match (t.button, t.place) {

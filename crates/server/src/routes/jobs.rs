@@ -33,8 +33,10 @@ pub struct Page {
     /// Only those waiting with a ticket below this one: the next page.
     pub before: Option<i32>,
     /// Only those whose vehicle, ticket or complaint holds this.
+    #[param(max_length = 80)]
     pub find: Option<String>,
     /// Rows, at most 200; 100 when absent.
+    #[param(minimum = 1, maximum = 200)]
     pub limit: Option<u32>,
 }
 
@@ -82,6 +84,7 @@ pub struct Ticket {
     /// The same of the rear axle, once its points are known and heights, camber and toe were read.
     pub rear_base: Option<PlanInput>,
     /// Left and right rear wheel as found, once both were read.
+    #[schema(min_items = 2, max_items = 2)]
     pub rear_read: Option<[RearRead; 2]>,
 }
 
@@ -153,7 +156,8 @@ fn under(prefix: &str, found: Vec<Problem>) -> Vec<Problem> {
 #[get("/api/v1/jobs")]
 pub async fn list(state: web::Data<AppState>, page: web::Query<Page>) -> Result<HttpResponse, ApiError> {
     let mut tx = state.store.tx(state.shop.id).await?;
-    let limit = page.limit.unwrap_or(100).clamp(1, 200);
+    let limit = page.limit.unwrap_or(100);
+    in_range("limit", f64::from(limit), 1.0, 200.0, "jobs")?;
     let find = page.find.as_deref().map(str::trim).filter(|f| !f.is_empty());
     if find.is_some_and(|f| f.chars().count() > 80 || f.contains('\0')) {
         return Err(Problem::new("find", "longer than 80 characters, or not text", "a few letters").into());

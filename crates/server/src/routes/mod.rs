@@ -77,7 +77,7 @@ fn zero_byte(bytes: &[u8]) -> Option<Problem> {
 }
 
 /// Whether the server and its database answer.
-#[utoipa::path(get, path = "/api/v1/health", operation_id = "health", responses((status = 200, description = "Both answer", body = String)))]
+#[utoipa::path(get, path = "/api/v1/health", operation_id = "health", responses((status = 200, description = "Both answer", body = String, content_type = "application/json")))]
 #[get("/api/v1/health")]
 pub async fn health(state: web::Data<AppState>) -> Result<HttpResponse, ApiError> {
     state.store.ping().await?;

@@ -18,6 +18,8 @@ pub struct WayInfo {
     pub words: String,
     /// Layouts that can have it.
     pub layouts: Vec<Layout>,
+    /// Only on an axle that stands on leaf springs.
+    pub needs_leaves: bool,
 }
 
 /// What every screen needs once.
@@ -49,6 +51,7 @@ pub async fn shop(state: web::Data<AppState>) -> Result<HttpResponse, ApiError> 
                 kind: *w,
                 words: w.words().into(),
                 layouts: Layout::ALL.into_iter().filter(|l| w.fits(*l)).collect(),
+                needs_leaves: w.needs_leaves(),
             })
             .collect(),
         starter_adjusters: default_adjusters(3.2),

@@ -59,6 +59,7 @@ pub struct DiagnoseRequest {
     pub seen: Seen,
     /// Inner, centre and outer main groove as last read, mm: they stand in for the pattern where none was pressed.
     #[serde(default)]
+    #[schema(min_items = 3, max_items = 3)]
     pub depths_mm: Option<[f64; 3]>,
 }
 

@@ -9,7 +9,7 @@ import { Unkept, useTyped } from '../../shell/Unkept';
 import { Glyph } from '../../shell/glyphs';
 import { useSettings } from '../../shell/settings';
 import { changeOf, partOf, useShop, type AxleName, type Bench } from '../../shell/ticket';
-import { length, num, signed } from '../../units/print';
+import { length, num, signed, type LengthUnit } from '../../units/print';
 import { readLength } from './HeightBench';
 
 type Kind = Schemas['TargetKind'];
@@ -20,6 +20,14 @@ const kinds: [Kind, string][] = [
   ['rake', 'Rake, nose down'],
   ['level', 'Level'],
 ];
+
+const gained = (mm: number, unit: LengthUnit) => `${mm < 0 ? '−' : '+'}${length(Math.abs(mm), unit)}`;
+
+/** How far to turn, in words; where it comes from beside it. */
+export const turnsOf = (t: Schemas['ByTurning'], what: string) =>
+  `${what}: ${signed(t.turns, 1)} ± ${num(t.turns_band, 1)} turns at ${num(t.mm_per_turn, 1)} mm a turn (${
+    t.records ? `from ${t.records} recorded` : 'usual value, none recorded'
+  }).`;
 
 export function HeightDialog({ bench, axle, close }: { bench: Bench; axle: AxleName; close: () => void }) {
   const { ticket, draft, change } = bench;
@@ -39,6 +47,18 @@ export function HeightDialog({ bench, axle, close }: { bench: Bench; axle: AxleN
   }));
   const { value: text, setValue: setText } = typed;
   const [kind, setKind] = useState<Kind>('hub_to_arch');
+  // What is turned for height: nothing is told of turns until it is picked.
+  const [what, setWhat] = useState<'' | 'torsion_bolt' | 'collar'>('');
+  const spring =
+    axle === 'front' ? ticket.vehicle.facts.car?.front_spring : ticket.vehicle.facts.car?.rear_spring;
+  const [pitch, setPitch] = useState('2');
+  const [ratio, setRatio] = useState(String(spring?.motion_ratio ?? 1));
+  const turned = (): Schemas['HeightTarget']['turned'] =>
+    what === 'collar'
+      ? { kind: 'collar', pitch_mm: toNumber(pitch), motion_ratio: toNumber(ratio) }
+      : what
+        ? { kind: what }
+        : null;
   const [want, setWant] = useState('');
   const facts = ticket.vehicle.facts;
   const car = facts.car;
@@ -60,6 +80,7 @@ export function HeightDialog({ bench, axle, close }: { bench: Bench; axle: AxleN
             other_radius_mm: radius(other ?? base, gains[1]!),
             wheelbase_mm: facts.wheelbase_mm,
             turns: axle === 'front' ? (car?.turns ?? []) : [],
+            turned: turned(),
           },
         }),
       );
@@ -67,14 +88,17 @@ export function HeightDialog({ bench, axle, close }: { bench: Bench; axle: AxleN
   });
   if (!draft || !part || !base) return null;
   const mm = (k: string) => ((text[k] ?? '').trim() === '' ? 0 : readLength(text[k] ?? '', unit));
-  const ways = (shop.data?.ways ?? []).filter((w) =>
-    w.layouts.includes(base.geometry.layout as Schemas['Layout']),
+  const leaves = Object.keys(base.geometry.links ?? {}).some((n) => n.startsWith('leaf'));
+  const ways = (shop.data?.ways ?? []).filter(
+    (w) => w.layouts.includes(base.geometry.layout as Schemas['Layout']) && (leaves || !w.needs_leaves),
   );
   const total = part.height;
   const named = ways.reduce((s, w) => s + (mm(`way.${w.kind}`) ?? 0), 0);
   const bad = Object.keys(text).find((k) => mm(k) === undefined);
   const value = kind === 'level' ? 0 : kind === 'rake' ? toNumber(want) : (readLength(want, unit) ?? NaN);
   const fault = aim.error instanceof ApiProblem ? aim.error : undefined;
+  const at = (f: string) => fault?.problems.find((p) => p.field === f);
+  const said = (f: string) => (at(f) ? `${at(f)!.wrong}; ${at(f)!.right}` : undefined);
   const keep = () => {
     const list = ways
       .map((w) => ({ kind: w.kind as WayKind, gain_mm: mm(`way.${w.kind}`) ?? 0 }))
@@ -129,6 +153,44 @@ export function HeightDialog({ bench, axle, close }: { bench: Bench; axle: AxleN
               slotProps={{ htmlInput: { 'data-testid': 'target-value' } }}
             />
           )}
+          <TextField
+            select
+            label="Turned for it"
+            value={what}
+            onChange={(e) => setWhat(e.target.value as typeof what)}
+            slotProps={{
+              select: { native: true },
+              inputLabel: { shrink: true },
+              htmlInput: { 'data-testid': 'target-turned' },
+            }}
+          >
+            <option value="">nothing said</option>
+            <option value="torsion_bolt">torsion bar bolt</option>
+            <option value="collar">threaded collar</option>
+          </TextField>
+          {what === 'collar' && (
+            <>
+              <TextField
+                label="Thread, mm a turn"
+                value={pitch}
+                onChange={(e) => setPitch(e.target.value)}
+                error={!!at('turned.pitch_mm')}
+                helperText={said('turned.pitch_mm') ?? (pitch === '2' ? 'usual; measure it' : undefined)}
+                slotProps={{ htmlInput: { inputMode: 'decimal', 'data-testid': 'target-pitch' } }}
+              />
+              <TextField
+                label="Spring travel over wheel travel"
+                value={ratio}
+                onChange={(e) => setRatio(e.target.value)}
+                error={!!at('turned.motion_ratio')}
+                helperText={
+                  said('turned.motion_ratio') ??
+                  (spring ? 'of this car' : 'usual for a strut; less on an arm')
+                }
+                slotProps={{ htmlInput: { inputMode: 'decimal', 'data-testid': 'target-ratio' } }}
+              />
+            </>
+          )}
           <Button
             variant="outlined"
             disabled={kind !== 'level' && !Number.isFinite(value)}
@@ -140,10 +202,14 @@ export function HeightDialog({ bench, axle, close }: { bench: Bench; axle: AxleN
           {aim.data && (
             <span>
               <b className="fig" style={{ fontSize: 24 }}>
-                {signed(Math.round(aim.data.gain_mm))} mm
+                {gained(aim.data.gain_mm, unit)}
               </b>{' '}
-              from as found. Bolt or collar: {aim.data.turns.toFixed(1)} ± {aim.data.turns_band.toFixed(1)}{' '}
-              turns ({aim.data.records ? `from ${aim.data.records} recorded` : 'usual value, none recorded'}).{' '}
+              from as found.{' '}
+              {aim.data.by_turning && (
+                <span data-testid="target-turns">
+                  {turnsOf(aim.data.by_turning, what === 'collar' ? 'Collar' : 'Bolt')}{' '}
+                </span>
+              )}
               <button
                 type="button"
                 className="chip"
@@ -155,14 +221,14 @@ export function HeightDialog({ bench, axle, close }: { bench: Bench; axle: AxleN
             </span>
           )}
         </div>
-        {fault && (
+        {fault && !fault.problems[0]?.field.startsWith('turned.') && (
           <FieldError
             wrong={fault.problems[0]?.wrong ?? fault.message}
             right={fault.problems[0]?.right ?? 'try again'}
           />
         )}
         <h3 style={{ margin: '18px 0 4px' }}>
-          How the {signed(total)} mm are had: {length(Math.abs(total - named), unit)}{' '}
+          How the {gained(total, unit)} are had: {length(Math.abs(total - named), unit)}{' '}
           {total - named < 0 ? 'down' : 'up'} by the suspension&rsquo;s own travel
         </h3>
         <p className="small mut" style={{ marginBottom: 10 }}>

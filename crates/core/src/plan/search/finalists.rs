@@ -132,8 +132,29 @@ pub(super) fn order(p: &SetPlan) -> f64 {
     1e6 * short + 3e5 * foul.min(3.0) + money + 5.0 * p.parts.len() as f64 + 40.0 * p.bump_toe_deg
 }
 
-/// Drops plans that another beats in everything, and orders the rest.
+/// Whether a set has a part in it that adds nothing: with fewer of its own parts the car is set as well, and what the rest
+/// would better is less than anybody can measure or notice (judgement, no source).
+fn adds_nothing(p: &SetPlan, plans: &[SetPlan]) -> bool {
+    let life = |p: &SetPlan| p.life_km.as_ref().map_or(0.0, |l| l.median);
+    plans.iter().any(|q| {
+        let fewer =
+            q.parts.len() < p.parts.len() && q.parts.iter().all(|x| p.parts.iter().any(|y| x.id == y.id));
+        fewer
+            && (q.reached || !p.reached && q.short_deg < p.short_deg + READABLE_DEG)
+            && q.fouls.len() <= p.fouls.len()
+            && q.bump_toe_deg - p.bump_toe_deg < READABLE_DEG
+            && q.scrub_change_mm.abs() - p.scrub_change_mm.abs() < 5.0
+            && q.sai_change_deg.abs() - p.sai_change_deg.abs() < 0.5
+            && q.wheel_x_mm.abs() - p.wheel_x_mm.abs() < 5.0
+            && life(p) - life(q) <= 0.03 * life(q)
+    })
+}
+
+/// Drops sets with a part that adds nothing and plans that another beats in everything, and orders the rest.
 pub(super) fn ranked(mut plans: Vec<SetPlan>) -> Vec<SetPlan> {
+    let idle: Vec<bool> = plans.iter().map(|p| adds_nothing(p, &plans)).collect();
+    let mut idle = idle.into_iter();
+    plans.retain(|_| !idle.next().unwrap_or(false));
     plans.sort_by(|a, b| order(a).total_cmp(&order(b)));
     let figures = |p: &SetPlan| {
         let life = p.life_km.as_ref().map_or(0.0, |l| l.median);
