@@ -11,7 +11,7 @@ use bold_stance_core::plan::{
     PartCase, PlanCase, PlanCaseError, SettingsCase, SettingsError, run_part, run_plan, run_settings,
 };
 use bold_stance_core::problem::{Problem, in_range, parse_json};
-use bold_stance_core::vehicle::CarFacts;
+use bold_stance_core::vehicle::{Attitude, CarFacts};
 use bold_stance_core::wear::{WearCase, run};
 use serde::Serialize;
 use std::io::Write;
@@ -272,6 +272,7 @@ pub fn metrics(path: &Path, wheelbase: Option<f64>) -> Result<(), Failure> {
         brake_front_share: usual.brake_front_share,
         lock_deg: usual.lock_deg,
         shaft_inner: None,
+        attitude: Attitude::default(),
     };
     let [left, right] = Side::BOTH.map(|s| Corner::of(&g, s));
     let metrics = axle_metrics(&g, [&left, &right], [0.0, 0.0], &body)

@@ -300,14 +300,31 @@ fn a_whole_car_is_kept_drawn_and_explained() {
     assert!(spin(0) < -0.2 && spin(1) > 0.2, "both turned left");
     let (status, f) = s.post(
         "/api/v1/corner-file",
-        &json!({"car": car, "arrived": level, "planned": {"front_mm": 30, "rear_mm": 0, "settle_mm": 4, "load_mm": 0}}),
+        &json!({"file": {"car": car, "arrived": level,
+            "planned": {"front_mm": 30, "rear_mm": 0, "settle_mm": 4, "load_mm": 0}}}),
     );
     assert_eq!(status, 200, "{f}");
     // As arrived, planned, settled, and loaded from springs and payload.
     let names: Vec<_> = f["states"].as_array().unwrap().iter().map(|r| r["kind"].clone()).collect();
     assert_eq!(names, ["arrived", "planned", "settled", "loaded"]);
-    let (status, p) = s.post("/api/v1/corner-file", &json!({"car": car, "arrived": {"left_front": 9000, "right_front": 0, "left_rear": 0, "right_rear": 0}}));
-    assert_eq!((status, fields(&p)), (422, vec!["arrived.left_front".to_owned()]));
+    let far = json!({"left_front": 9000, "right_front": 0, "left_rear": 0, "right_rear": 0});
+    let (status, p) = s.post("/api/v1/corner-file", &json!({"file": {"car": car, "arrived": far}}));
+    assert_eq!((status, fields(&p)), (422, vec!["file.arrived.left_front".to_owned()]));
+    // With the plan the planned column is the plan's: its heights, its parts, as it sets them.
+    let plan = plan_input(&t);
+    let (status, p) = s.post("/api/v1/predict", &plan);
+    assert_eq!(status, 200, "{p}");
+    let asked = json!({"file": {"car": car, "arrived": level}, "front": plan});
+    let (status, f) = s.post("/api/v1/corner-file", &asked);
+    assert_eq!(status, 200, "{f}");
+    let row =
+        f["states"].as_array().unwrap().iter().find(|r| r["kind"] == p["judged"]["kind"]).unwrap().clone();
+    assert_eq!(row["gains"]["left_front"], p["judged"]["own_mm"]);
+    let mut wrong = plan.clone();
+    wrong["fitted"] = json!(["no-such-part"]);
+    let (status, p) =
+        s.post("/api/v1/corner-file", &json!({"file": {"car": car, "arrived": level}, "front": wrong}));
+    assert_eq!((status, fields(&p)), (422, vec!["front.fitted.0".to_owned()]));
     let mut wrong = car.clone();
     wrong["facts"]["cg_height_mm"] = json!(2);
     wrong["rear"]["links"]["lower_left"]["axle"] = wrong["rear"]["links"]["lower_left"]["chassis"].clone();

@@ -6,7 +6,9 @@ use bold_stance_core::fit::{Doubt, Doubted, Knowledge, SpreadOf, doubt, sampled_
 use bold_stance_core::geometry::{Axle, Geometry, OtherSide, Points, Side};
 use bold_stance_core::linkage::{Corner, Linkage};
 use bold_stance_core::metrics::{BodyFacts, CornerFileRequest, RearRead, axle_metrics, corner_file};
-use bold_stance_core::vehicle::{Car, CarFacts, Gains, Measured, PlannedHeights, anchor, anchor_wheel};
+use bold_stance_core::vehicle::{
+    Attitude, Car, CarFacts, Gains, Measured, PlannedHeights, anchor, anchor_wheel,
+};
 use bold_stance_core::wheel::WheelState;
 use proptest::prelude::*;
 use rand::SeedableRng;
@@ -133,7 +135,7 @@ proptest! {
                 }
                 let _ = c.bars(t, rack);
             }
-            let body = BodyFacts { wheelbase_mm: 2800.0, cg_height_mm: 600.0, brake_front_share: 0.6, lock_deg: 35.0, shaft_inner: None };
+            let body = BodyFacts { wheelbase_mm: 2800.0, cg_height_mm: 600.0, brake_front_share: 0.6, lock_deg: 35.0, shaft_inner: None, attitude: Attitude::default() };
             let c = Corner::of(&g, Side::Left);
             let _ = axle_metrics(&g, [&c, &c], [t / 4.0, t / 4.0], &body);
         }
@@ -264,11 +266,13 @@ fn request(front: &str, rear: &str, lift: f64) -> CornerFileRequest {
             facts: CarFacts::default(),
         },
         arrived: Gains::default(),
-        planned: Some(PlannedHeights { front_mm: lift, rear_mm: 0.0, settle_mm: 4.0, load_mm: 0.0 }),
+        planned: Some(PlannedHeights { front_mm: lift, settle_mm: 4.0, ..PlannedHeights::default() }),
         front_read: None,
         rear_read: None,
         axle_offset_mm: None,
         wheelbases_mm: None,
+        front_set: None,
+        rear_set: None,
         front_sigma: None,
         knowledge: Knowledge::Archetype,
         rear_knowledge: Knowledge::Archetype,

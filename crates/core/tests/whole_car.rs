@@ -11,6 +11,7 @@ use bold_stance_core::metrics::{
     BodyFacts, axle_curves, axle_metrics, full_lock, live_axle_curve, steer_curve,
 };
 use bold_stance_core::part::{EccentricPoint, Edit};
+use bold_stance_core::vehicle::Attitude;
 
 fn wheel(x: f64, y: f64, r: f64) -> WheelAtDesign {
     WheelAtDesign { center: [x, y, r], camber_deg: 0.0, toe_deg: 0.0, loaded_radius_mm: r }
@@ -27,6 +28,7 @@ fn body() -> BodyFacts {
         brake_front_share: 0.7,
         lock_deg: 35.0,
         shaft_inner: None,
+        attitude: Attitude::default(),
     }
 }
 

@@ -49,6 +49,14 @@ impl Shelf {
         let named = |p: &Part| fitted.iter().any(|f| f.split('@').next() == Some(p.id.as_str()));
         self.parts.iter().filter(|s| !s.retired || named(&s.part)).map(|s| s.part.clone()).collect()
     }
+
+    /// The parts of `fitted` alone, where the rest of the catalogue says nothing.
+    #[must_use]
+    pub fn only(&self, fitted: &[String]) -> Vec<Part> {
+        let named =
+            |p: &Part| fitted.iter().any(|f| *f == p.id || f.split('@').next() == Some(p.id.as_str()));
+        self.parts.iter().map(|s| &s.part).filter(|p| named(p)).cloned().collect()
+    }
 }
 
 /// How long a shelf is used before it is looked at anew: another server process may have changed it.

@@ -8,6 +8,7 @@ mod catalogue;
 mod described;
 mod guard;
 mod once;
+mod pool;
 mod problem;
 mod routes;
 
@@ -49,6 +50,8 @@ pub struct AppState {
     pub gauge: Option<SocketAddr>,
     /// Generic axles a new vehicle starts from.
     pub archetypes: Vec<Archetype>,
+    /// Places for computation.
+    pub pool: pool::Pool,
     /// Addresses and what they take.
     pub addresses: described::Addresses,
 }
@@ -87,6 +90,7 @@ pub fn start(
         methods: shipped_methods()?,
         prepare: shipped_prepare()?,
         archetypes: shipped_archetypes()?,
+        pool: pool::Pool::default(),
         addresses: described::Addresses::of(&api::description()),
     });
     let server = HttpServer::new(move || {

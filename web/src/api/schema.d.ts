@@ -1205,9 +1205,9 @@ export interface components {
             joints: components["schemas"]["JointSwing"][];
             /** @description Layout word. */
             layout: string;
-            /** @description Left wheel relative to the chassis. */
+            /** @description Left wheel: angles, scrub and trail over the ground, places in the chassis. */
             left: components["schemas"]["WheelState"];
-            /** @description Right wheel relative to the chassis. */
+            /** @description Right wheel, the same. */
             right: components["schemas"]["WheelState"];
             roll_centre?: components["schemas"]["RollCentre"] | null;
             shaft?: components["schemas"]["ShaftAngles"] | null;
@@ -1733,6 +1733,13 @@ export interface components {
             /** @description What is worth knowing: bent parts, sides that differ, heights not in one plane. */
             watch: string[];
         };
+        /** @description A corner file with the plan of each axle that has one. */
+        CornerFileAsked: {
+            /** @description The car as it came in. Planned heights and what is set are the plan's where there is one. */
+            file: components["schemas"]["CornerFileRequest"];
+            front?: components["schemas"]["PlanInput"] | null;
+            rear?: components["schemas"]["PlanInput"] | null;
+        };
         /** @description What is asked. */
         CornerFileRequest: {
             /** @description Heights as they came in, against design, mm. */
@@ -1746,6 +1753,8 @@ export interface components {
             car: components["schemas"]["Car"];
             /** @description Left and right front wheel as read, when they were: the model is bent to them. */
             front_read?: components["schemas"]["Measured"][] | null;
+            /** @description What the plan does to the left and right front corner. */
+            front_set?: components["schemas"]["SetEdits"][] | null;
             /** @description Standard deviations of those readings. */
             front_sigma?: components["schemas"]["Doubt"][] | null;
             /** @description How well the front points are known. */
@@ -1755,6 +1764,8 @@ export interface components {
             rear_knowledge?: components["schemas"]["Knowledge"];
             /** @description Left and right rear wheel as read, when they were. */
             rear_read?: components["schemas"]["RearRead"][] | null;
+            /** @description What the plan does to the left and right rear corner. */
+            rear_set?: components["schemas"]["SetEdits"][] | null;
             /** @description Hub to hub as read, left and right, mm. */
             wheelbases_mm?: number[] | null;
         };
@@ -2336,6 +2347,7 @@ export interface components {
             layouts: components["schemas"]["Layout"][];
             /** @description What it takes the place of, so that two cannot be fitted at once. */
             replaces: string;
+            springs?: components["schemas"]["Springs"] | null;
         };
         /** @description A scaled archetype. */
         Fitted: {
@@ -3613,11 +3625,15 @@ export interface components {
         Plane: "camber_caster" | "camber_toe";
         /** @description What is planned, against as arrived, mm. */
         PlannedHeights: {
+            /** @description What of the front and rear gain the body has on its frame. */
+            body_mm?: number[];
             /**
              * Format: double
              * @description Front gain.
              */
             front_mm: number;
+            /** @description Left and right front on top of the gain. */
+            front_trim_mm?: number[];
             /**
              * Format: double
              * @description Front height lost under the usual load, when it was typed instead of worked out.
@@ -3628,6 +3644,8 @@ export interface components {
              * @description Rear gain.
              */
             rear_mm: number;
+            /** @description Left and right rear on top of the gain. */
+            rear_trim_mm?: number[];
             /**
              * Format: double
              * @description Front height lost as it settles.
@@ -4151,6 +4169,13 @@ export interface components {
              */
             toe_deg: number;
         };
+        /** @description What is done to one corner by a plan: what was there when it was read, and what is there once it is set. */
+        SetEdits: {
+            /** @description Ways to height, parts, and adjusters as set. */
+            set: components["schemas"]["Edit"][];
+            /** @description Adjusters where they stood when it was read. */
+            start: components["schemas"]["Edit"][];
+        };
         /** @description A part of a found plan. */
         SetPart: {
             /** @description Its id, with size. */
@@ -4524,6 +4549,11 @@ export interface components {
              */
             rate_n_mm: number;
         };
+        /**
+         * @description What an axle stands on, as far as a part has to know.
+         * @enum {string}
+         */
+        Springs: "leaf";
         /**
          * @description Stages of the work, in order.
          * @enum {string}
@@ -5269,6 +5299,8 @@ export interface components {
             kind: components["schemas"]["WayKind"];
             /** @description Layouts that can have it. */
             layouts: components["schemas"]["Layout"][];
+            /** @description Only on an axle that stands on leaf springs. */
+            needs_leaves: boolean;
             /** @description In workshop words. */
             words: string;
         };
@@ -5854,7 +5886,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["CornerFileRequest"];
+                "application/json": components["schemas"]["CornerFileAsked"];
             };
         };
         responses: {

@@ -4,13 +4,29 @@ use super::corner_file::CornerFileRequest;
 use crate::fit::{Doubt, Doubted, doubt, spreads};
 use crate::geometry::{Axle, Points, Side, WheelAtDesign};
 use crate::linkage::{Corner, Linkage, Loop, Unreachable};
+use crate::part::Edit;
 use crate::problem::Problem;
-use crate::vehicle::{Anchored, Gains, HeightState, Measured, anchor, anchor_wheel};
+use crate::vehicle::{Anchored, Gains, HeightState, Measured, StateKind, anchor, anchor_wheel};
 use crate::wheel::WheelState;
 use serde::{Deserialize, Serialize};
 
-/// Every known corner of the car.
+/// Every known corner of the car; once it is bent to its readings without what was turned at it then.
 pub(super) type Corners = Vec<(Axle, Side, Corner)>;
+
+/// The corners as they came in and as the plan sets them.
+pub(super) fn before_and_after(r: &CornerFileRequest, bent: &Corners) -> [Corners; 2] {
+    let with = |edits: &dyn Fn(Axle, Side) -> Option<Vec<Edit>>| -> Corners {
+        let one = |(axle, side, c): &(Axle, Side, Corner)| {
+            (*axle, *side, edits(*axle, *side).map_or_else(|| c.clone(), |e| c.edited(&e)))
+        };
+        bent.iter().map(one).collect()
+    };
+    [
+        // An axle that nobody read stands as its points were taken.
+        with(&|axle, side| r.reads(axle).then(|| r.start(axle, side).to_vec())),
+        with(&|axle, side| r.edits(axle, side).map(|e| e.set.clone())),
+    ]
+}
 
 /// Camber and toe of a wheel that does not steer, as read, with their standard deviations.
 #[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
@@ -35,18 +51,19 @@ fn on_ground(
     wheel: &WheelAtDesign,
     side: Side,
     read: &Measured,
+    start: &[Edit],
 ) -> Result<Option<Anchored>, Unreachable> {
     let travel = -r.arrived.at(Axle::Front, side);
     let mut target = *read;
     let mut found = None;
     // The body turns angles by nearly as much as it leans: a few rounds reach the last digit.
     for _ in 0..6 {
-        let a = match anchor(points, wheel, travel, &[], &target) {
+        let a = match anchor(points, wheel, travel, start, &target) {
             Ok(a) => a,
             Err(e) if e.blocked == Loop::Unsteered => return Ok(None),
             Err(e) => return Err(e),
         };
-        let here = [(Axle::Front, side, a.corner.clone())];
+        let here = [(Axle::Front, side, a.corner.edited(start))];
         let seen = r.car.state(&here, &r.arrived, [0.0; 2]).wheels.first().and_then(|w| w.wheel);
         found = Some(a);
         let Some((w, s)) = seen.and_then(|w| w.steer.map(|s| (w, s))) else { break };
@@ -67,17 +84,18 @@ pub(super) fn bend_rear(
     for (side, m) in Side::BOTH.into_iter().zip(read) {
         let travel = -r.arrived.at(Axle::Rear, side);
         let (points, wheel) = rear.side(side);
+        let start = r.start(Axle::Rear, side);
         let (mut camber, mut toe) = (m.camber_deg, m.toe_deg);
         let mut found = None;
         for _ in 0..6 {
-            let a = anchor_wheel(&points, &wheel, travel, &[], camber, toe).map_err(|e| {
+            let a = anchor_wheel(&points, &wheel, travel, start, camber, toe).map_err(|e| {
                 Problem::new(
                     format!("car.rear.{}", e.field()),
                     format!("at the {} rear height read {e}", side.word()),
                     "points that close at the height that was read; measure that joint again",
                 )
             })?;
-            let here = [(Axle::Rear, side, a.corner.clone())];
+            let here = [(Axle::Rear, side, a.corner.edited(start))];
             let seen = r.car.state(&here, &r.arrived, [0.0; 2]).wheels.first().and_then(|w| w.wheel);
             found = Some(a);
             let Some(w) = seen else { break };
@@ -109,7 +127,7 @@ pub(super) fn bend_front(
     let Some(read) = &r.front_read else { return Ok(()) };
     for (side, m) in Side::BOTH.into_iter().zip(read) {
         let (points, wheel) = r.car.front.side(side);
-        let found = match on_ground(r, &points, &wheel, side, m) {
+        let found = match on_ground(r, &points, &wheel, side, m, r.start(Axle::Front, side)) {
             Ok(Some(f)) => f,
             // A front axle without a steering axis keeps its own angles.
             Ok(None) => return Ok(()),
@@ -155,6 +173,8 @@ pub(super) fn doubts(
             let front = *axle == Axle::Front;
             let read_at = at(&r.arrived);
             let Ok(w) = c.wheel(read_at, 0.0) else { return vec![None; states.len()] };
+            let start = if r.reads(*axle) { r.start(*axle, *side) } else { &[] };
+            let planned = r.edits(*axle, *side).map_or(start, |e| &e.set);
             let own = Measured {
                 camber_deg: w.camber_deg,
                 toe_deg: w.toe_deg,
@@ -173,19 +193,23 @@ pub(super) fn doubts(
                 points: &points,
                 wheel: &wheel,
                 read_at,
-                start: &[],
-                planned: &[],
+                start,
+                planned: start,
                 measured: &own,
                 sigma,
                 spreads: &spreads(&points, if front { r.knowledge } else { r.rear_knowledge }),
                 height_sigma_mm: 0.0,
                 throws: &[],
             };
-            let travels: Vec<f64> = states.iter().map(|s| at(&s.gains)).collect();
-            let found = doubt(&d, &travels).unwrap_or_else(|_| vec![None; states.len()]);
+            let travels: Vec<f64> =
+                states.iter().map(|s| at(&s.gains) + s.body_mm[usize::from(!front)]).collect();
+            let nothing = || vec![None; states.len()];
+            let came = doubt(&d, &travels).unwrap_or_else(|_| nothing());
+            let leaves = doubt(&Doubted { planned, ..d }, &travels).unwrap_or_else(|_| nothing());
+            let both = states.iter().zip(came.into_iter().zip(leaves));
+            let found = both.map(|(s, (a, b))| if s.kind == StateKind::Arrived { a } else { b });
             // The height's own doubt comes on top, by the slope of each angle there.
             found
-                .into_iter()
                 .zip(states)
                 .map(|(d, s)| {
                     let d = d?;

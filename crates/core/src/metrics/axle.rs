@@ -5,6 +5,7 @@ use super::steering::{FullLock, full_lock, rack_for_lock, steering};
 use crate::Vec3;
 use crate::geometry::{Axle, Geometry, Side};
 use crate::linkage::{Bar, BarKind, Corner, Linkage, Unreachable};
+use crate::vehicle::Attitude;
 use crate::wheel::WheelState;
 use serde::{Deserialize, Serialize};
 
@@ -21,6 +22,8 @@ pub struct BodyFacts {
     pub lock_deg: f64,
     /// Inner joint of the left drive shaft, mm.
     pub shaft_inner: Option<[f64; 3]>,
+    /// How the body stands over the ground, seen from the left.
+    pub attitude: Attitude,
 }
 
 /// How far a ball joint has swung in its arm against design.
@@ -55,9 +58,9 @@ pub struct AxleMetrics {
     pub layout: String,
     /// Front or rear.
     pub axle: Axle,
-    /// Left wheel relative to the chassis.
+    /// Left wheel: angles, scrub and trail over the ground, places in the chassis.
     pub left: WheelState,
-    /// Right wheel relative to the chassis.
+    /// Right wheel, the same.
     pub right: WheelState,
     /// SAI plus camber, left, degrees.
     pub included_angle_deg: Option<f64>,
@@ -156,6 +159,14 @@ fn antis(m: &Motion, axle: Axle, live: bool, b: &BodyFacts) -> (f64, f64) {
     }
 }
 
+/// A wheel with the body as it stands; where it is stays in the body's own axes.
+fn over_ground(c: &Corner, travel: f64, attitude: Attitude) -> Result<WheelState, Unreachable> {
+    let pose = c.pose(travel, 0.0)?;
+    let own = pose.wheel(c.loaded_radius(), c.design_x());
+    let seen = attitude.apply(&pose).wheel(c.loaded_radius(), c.design_x());
+    Ok(WheelState { half_track_mm: own.half_track_mm, wheel_x_mm: own.wheel_x_mm, ..seen })
+}
+
 /// Quantities of an axle with its wheels at `travels` (left, right; mm, bump positive).
 ///
 /// # Errors
@@ -167,10 +178,11 @@ pub fn axle_metrics(
     body: &BodyFacts,
 ) -> Result<AxleMetrics, Unreachable> {
     let (c, t) = (corners[0], travels[0]);
-    let left = c.wheel(t, 0.0)?;
-    let right = corners[1].wheel(travels[1], 0.0)?;
+    let here = c.wheel(t, 0.0)?;
+    let left = over_ground(c, t, body.attitude)?;
+    let right = over_ground(corners[1], travels[1], body.attitude.other_side())?;
     let m = motion(c, t)?;
-    let toe_at = |d: f64| c.wheel(t + d, 0.0).ok().map(|w| w.toe_deg - left.toe_deg);
+    let toe_at = |d: f64| c.wheel(t + d, 0.0).ok().map(|w| w.toe_deg - here.toe_deg);
     let slope = |h: f64| Some((toe_at(h)? - toe_at(-h)?) / (2.0 * h));
     let design = joint_angles(c, 0.0).unwrap_or_default();
     let joints = joint_angles(c, t)?

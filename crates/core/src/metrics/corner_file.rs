@@ -9,10 +9,11 @@ use super::sentences;
 use crate::fit::{Doubt, Knowledge};
 use crate::geometry::{Axle, Side};
 use crate::linkage::{Corner, Linkage, Unreachable};
+use crate::part::{Edit, SetEdits};
 use crate::problem::Problem;
 use crate::vehicle::{
-    Car, CarState, Gains, HeightState, Measured, PlannedHeights, StateKind, TORSION_BOLT, height_states,
-    learn_per_turn,
+    Attitude, Car, CarState, Gains, HeightState, Measured, PlannedHeights, StateKind, TORSION_BOLT,
+    height_states, learn_per_turn,
 };
 use crate::wheel::WheelState;
 use serde::{Deserialize, Serialize};
@@ -54,12 +55,35 @@ pub struct CornerFileRequest {
     #[serde(default)]
     #[cfg_attr(feature = "openapi", schema(min_items = 2, max_items = 2))]
     pub wheelbases_mm: Option<[f64; 2]>,
+    /// What the plan does to the left and right front corner.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    #[cfg_attr(feature = "openapi", schema(min_items = 2, max_items = 2))]
+    pub front_set: Option<[SetEdits; 2]>,
+    /// What the plan does to the left and right rear corner.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    #[cfg_attr(feature = "openapi", schema(min_items = 2, max_items = 2))]
+    pub rear_set: Option<[SetEdits; 2]>,
     /// How well the front points are known.
     #[serde(default)]
     pub knowledge: Knowledge,
     /// How well the rear points are known.
     #[serde(default)]
     pub rear_knowledge: Knowledge,
+}
+
+impl CornerFileRequest {
+    pub(super) fn edits(&self, axle: Axle, side: Side) -> Option<&SetEdits> {
+        let of = if axle == Axle::Front { &self.front_set } else { &self.rear_set };
+        of.as_ref().map(|both| &both[usize::from(side == Side::Right)])
+    }
+
+    pub(super) fn start(&self, axle: Axle, side: Side) -> &[Edit] {
+        self.edits(axle, side).map_or(&[], |e| &e.start)
+    }
+
+    pub(super) fn reads(&self, axle: Axle) -> bool {
+        if axle == Axle::Front { self.front_read.is_some() } else { self.rear_read.is_some() }
+    }
 }
 
 /// Which part of the page a quantity belongs to.
@@ -180,6 +204,7 @@ fn body(car: &Car, axle: Axle) -> BodyFacts {
         cg_height_mm: f.cg_height_mm,
         brake_front_share: f.brake_front_share,
         lock_deg: f.lock_deg,
+        attitude: Attitude::default(),
         shaft_inner: match axle {
             Axle::Front => f.front_shaft_inner,
             Axle::Rear => f.rear_shaft_inner,
@@ -199,7 +224,7 @@ fn state_row(
     doubts: &[Option<Doubt>],
 ) -> StateRow {
     let (car, arrived) = (&r.car, &r.arrived);
-    let s: CarState = car.state(corners, &state.gains, state.tyres);
+    let s: CarState = car.state_on_frame(corners, &state.gains, state.tyres, state.body_mm);
     let wheels = s
         .wheels
         .iter()
@@ -209,7 +234,7 @@ fn state_row(
             side: w.side,
             wheel: w.wheel,
             doubt: doubts.get(i).copied().flatten(),
-            read: if w.axle == Axle::Front { r.front_read.is_some() } else { r.rear_read.is_some() },
+            read: r.reads(w.axle),
             stops: w.stops.as_ref().map(ToString::to_string),
         })
         .collect();
@@ -281,23 +306,26 @@ pub fn corner_file(r: &CornerFileRequest) -> Result<CornerFile, Vec<Problem>> {
     let mut corners = car.corners();
     as_read::bend_front(r, &mut corners, &mut watch).map_err(|p| vec![p])?;
     as_read::bend_rear(r, &mut corners, &mut watch).map_err(|p| vec![p])?;
+    let [corners, set] = as_read::before_and_after(r, &corners);
     let states = height_states(car, &r.arrived, r.planned.as_ref());
-    let planned = states.iter().find(|s| s.kind == StateKind::Planned).map(|s| s.gains);
-    let tyres = states.iter().find(|s| s.kind == StateKind::Planned).map_or([0.0; 2], |s| s.tyres);
-    let metrics = |axle: Axle, gains: &Gains, tyres: [f64; 2]| -> Option<Result<AxleMetrics, Unreachable>> {
+    let planned_state = states.iter().find(|s| s.kind == StateKind::Planned);
+    let planned = planned_state.map(|s| s.gains);
+    let metrics = |axle: Axle, state: &HeightState| -> Option<Result<AxleMetrics, Unreachable>> {
         let g = car.axle(axle)?;
-        let both = pair(&corners, axle)?;
-        let mut travels = Side::BOTH.map(|s| -gains.at(axle, s));
+        let stands = if state.kind == StateKind::Arrived { &corners } else { &set };
+        let both = pair(stands, axle)?;
+        let rear = usize::from(axle == Axle::Rear);
+        let mut travels = Side::BOTH.map(|s| state.body_mm[rear] - state.gains.at(axle, s));
+        let mut body = body(car, axle);
+        body.attitude = car.attitude(&state.gains, state.tyres).0;
         if matches!(both[0], Corner::Axle(_)) {
-            // One axle has one height.
+            // One axle has one height, and stays level on its tyres under a body that leans.
             travels = [f64::midpoint(travels[0], travels[1]); 2];
+            body.attitude.roll = 0.0;
         }
-        let more = tyres[usize::from(axle == Axle::Rear)];
-        if more == 0.0 {
-            return Some(axle_metrics(g, both, travels, &body(car, axle)));
-        }
+        let more = state.tyres[rear];
         let [l, r] = both.map(|c| c.on_tyre(c.loaded_radius() + more));
-        Some(axle_metrics(g, [&l, &r], travels, &body(car, axle)))
+        Some(axle_metrics(g, [&l, &r], travels, &body))
     };
     let stop = |axle: &str, e: &Unreachable| {
         vec![Problem::new(
@@ -306,22 +334,22 @@ pub fn corner_file(r: &CornerFileRequest) -> Result<CornerFile, Vec<Problem>> {
             "points that close there; measure that joint again",
         )]
     };
-    let front = match metrics(Axle::Front, &r.arrived, [0.0; 2]) {
+    let front = match metrics(Axle::Front, &states[0]) {
         Some(Ok(m)) => m,
         Some(Err(e)) => return Err(stop("front", &e)),
         None => return Err(vec![Problem::new("car.front", "nothing is known of it", "a geometry")]),
     };
-    let rear = match metrics(Axle::Rear, &r.arrived, [0.0; 2]) {
+    let rear = match metrics(Axle::Rear, &states[0]) {
         Some(Ok(m)) => Some(m),
         Some(Err(e)) => return Err(stop("rear", &e)),
         None => None,
     };
     let (mut front_planned, mut rear_planned) = (None, None);
-    if let Some(gains) = &planned {
+    if let Some(state) = planned_state {
         for (axle, name, slot) in
             [(Axle::Front, "front", &mut front_planned), (Axle::Rear, "rear", &mut rear_planned)]
         {
-            match metrics(axle, gains, tyres) {
+            match metrics(axle, state) {
                 Some(Ok(m)) => *slot = Some(m),
                 Some(Err(e)) => watch.push(format!("Planned {name} height is past the travel: {e}.")),
                 None => {}
@@ -334,7 +362,7 @@ pub fn corner_file(r: &CornerFileRequest) -> Result<CornerFile, Vec<Problem>> {
         .enumerate()
         .map(|(i, s)| {
             let at: Vec<Option<Doubt>> = doubts.iter().map(|d| d.get(i).copied().flatten()).collect();
-            state_row(r, &corners, s, &at)
+            state_row(r, if s.kind == StateKind::Arrived { &corners } else { &set }, s, &at)
         })
         .collect();
     let heights: Vec<f64> = curve_heights(&states);

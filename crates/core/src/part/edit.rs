@@ -197,6 +197,17 @@ pub enum Edit {
     },
 }
 
+/// What is done to one corner by a plan: what was there when it was read, and what is there once it is set.
+#[derive(Debug, Clone, PartialEq, Default, Serialize, Deserialize)]
+#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
+#[serde(deny_unknown_fields)]
+pub struct SetEdits {
+    /// Adjusters where they stood when it was read.
+    pub start: Vec<Edit>,
+    /// Ways to height, parts, and adjusters as set.
+    pub set: Vec<Edit>,
+}
+
 impl Edit {
     /// Applies the edit; [`Corner::edited`] is the way in, which also renews the corner's worked-out values.
     /// What a layout has not stays as it is; [`Edit::ReplaceEccentric`] changes the adjusters, not the corner.

@@ -2,6 +2,7 @@
 
 use super::begin::begin;
 use super::bench::{Bench, Sensitivity, SettingLine};
+use super::budget::Budget;
 use super::checks::Check;
 use super::curves::{CurvePoint, Drawing, curve, doubt_at, draw};
 use super::height::PlanState;
@@ -16,7 +17,7 @@ use super::work::{Stop, Work, frees_nothing, misfits, provided};
 use crate::fit::{Doubt, Doubted, TAPE_HEIGHT_SIGMA_MM, doubt};
 use crate::geometry::Side as SideName;
 use crate::linkage::{Linkage, Loop, Unreachable};
-use crate::part::{Edit, Part};
+use crate::part::{Adjuster, Edit, Part, SetEdits};
 use crate::problem::Problem;
 use crate::vehicle::{Anchor, Attitude, StateKind};
 use crate::wheel::Alignment;
@@ -208,8 +209,20 @@ pub struct PlanResult {
 /// # Errors
 /// Every [`Problem`] of the document; also when the geometry cannot be brought to the readings.
 pub fn plan(input: &PlanInput, catalogue: &[Part]) -> Result<PlanResult, Vec<Problem>> {
+    plan_within(input, catalogue, &Budget::default())
+}
+
+/// The same within a budget that somebody else can end: then the answer is that it was too much.
+///
+/// # Errors
+/// As of [`plan`].
+pub fn plan_within(
+    input: &PlanInput,
+    catalogue: &[Part],
+    budget: &Budget,
+) -> Result<PlanResult, Vec<Problem>> {
     let input = &fitted_to_sweep(input).map_err(|p| vec![p])?;
-    let (mut work, parts) = begin(input, catalogue)?;
+    let (mut work, parts) = begin(input, catalogue, budget)?;
     let fitted = work.named(&input.fitted, &parts);
     let stop = work.hold_within_travel(&fitted);
     let answer = work.answer(&fitted, &parts, stop);
@@ -219,6 +232,27 @@ pub fn plan(input: &PlanInput, catalogue: &[Part]) -> Result<PlanResult, Vec<Pro
     answer.map_err(|e| {
         vec![Problem::new("height_change_mm", e.to_string(), "a height at which both sides close")]
     })
+}
+
+/// What a plan does to both corners of its axle, for whoever poses the car as it will stand.
+///
+/// # Errors
+/// As of [`plan`].
+pub fn set_edits(
+    input: &PlanInput,
+    catalogue: &[Part],
+    result: &PlanResult,
+) -> Result<[SetEdits; 2], Vec<Problem>> {
+    let (work, parts) = begin(input, catalogue, &Budget::default())?;
+    let fitted = work.named(&input.fitted, &parts);
+    Ok([&result.left, &result.right].map(|side| {
+        let i = usize::from(std::ptr::eq(side, &result.right));
+        let at =
+            |a: &Adjuster| side.setting.iter().find(|l| l.name == a.name).map_or(a.position, |l| l.position);
+        let turned = work.adjusters(&fitted).into_iter().flat_map(|a| a.edits_at(at(&a)));
+        let set = work.way_edits().iter().cloned().chain(fitted.iter().flat_map(|p| p.edits.iter().cloned()));
+        SetEdits { start: work.sides[i].start.clone(), set: set.chain(turned).collect() }
+    }))
 }
 
 impl Work<'_> {

@@ -1,14 +1,17 @@
 //! What every answer begins with: the document checked, the parts that fit, both sides brought to their readings.
 
+use super::budget::Budget;
 use super::input::PlanInput;
 use super::work::Work;
 use crate::part::{Part, parts_for};
 use crate::problem::Problem;
 
-/// Checks the document and anchors both sides; the parts of the catalogue that fit come with it.
+/// Checks the document and anchors both sides; the parts of the catalogue that fit come with it. All of it together may
+/// cost the budget.
 pub(crate) fn begin<'a>(
     input: &'a PlanInput,
     catalogue: &[Part],
+    budget: &Budget,
 ) -> Result<(Work<'a>, Vec<Part>), Vec<Problem>> {
     let mut problems = input.problems();
     if problems.iter().any(|p| p.field.starts_with("geometry")) {
@@ -44,7 +47,7 @@ pub(crate) fn begin<'a>(
     if !problems.is_empty() {
         return Err(problems);
     }
-    let work = Work::new(input).map_err(|p| vec![p])?;
+    let work = Work::new(input, budget.clone()).map_err(|p| vec![p])?;
     Ok((work, parts))
 }
 

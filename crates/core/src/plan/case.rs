@@ -1,6 +1,7 @@
 //! The `bold-stance.plan/1` case of the command line: a plan's document, filters, tyres, and parts of one's own.
 
 use super::begin::begin;
+use super::budget::Budget;
 use super::input::PlanInput;
 use super::jack_sweep::fitted_to_sweep;
 use super::search::{Filters, SearchResult, SetPlan, search};
@@ -139,7 +140,7 @@ pub fn run_plan(case: &PlanCase) -> Result<PlanCaseResult, PlanCaseError> {
     let SearchResult {
         plans, considered, posed, solved, exhaustive, headline, sentence, ways_differ, ..
     } = found;
-    let (mut work, all) = begin(&input, &parts).map_err(|list| {
+    let (mut work, all) = begin(&input, &parts, &Budget::default()).map_err(|list| {
         list.into_iter().next().map_or_else(|| bad(Problem::new("input", "", "")), |p| under("input.", p))
     })?;
     work.hold_within_travel(&[]);

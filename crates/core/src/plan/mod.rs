@@ -26,9 +26,12 @@ mod words;
 mod work;
 
 pub use aim::{Aim, Choice, JudgedAt, LockAim, View, Window, shipped_aims};
-pub use answer::{Candidate, CandidateStatus, Effect, LockPlan, PlanResult, SidePlan, Verdict, plan};
+pub use answer::{
+    Candidate, CandidateStatus, Effect, LockPlan, PlanResult, SidePlan, Verdict, plan, plan_within, set_edits,
+};
 pub use begin::fitted_parts;
 pub use bench::{Bench, Sensitivity, SettingLine};
+pub use budget::Budget;
 pub use case::{PlanCase, PlanCaseError, PlanCaseResult, run_plan};
 pub use checks::{Check, CheckKind};
 pub use curves::{CurvePoint, Drawing, draw, draw_steered};

@@ -60,7 +60,7 @@ pub(crate) struct Work<'a> {
 }
 
 impl<'a> Work<'a> {
-    pub(crate) fn new(input: &'a PlanInput) -> Result<Self, Problem> {
+    pub(crate) fn new(input: &'a PlanInput, budget: Budget) -> Result<Self, Problem> {
         let layout = input.geometry.layout();
         Ok(Self {
             input,
@@ -73,7 +73,7 @@ impl<'a> Work<'a> {
                 swept.unwrap_or_else(|| spreads(&input.geometry.side(side).0, input.knowledge))
             }),
             ways: input.ways.iter().flat_map(|w| w.edits(layout)).collect(),
-            budget: Some(Budget::default()),
+            budget: Some(budget),
         })
     }
 

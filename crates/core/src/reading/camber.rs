@@ -7,6 +7,10 @@ use crate::geometry::Side;
 use crate::problem::Problem;
 use crate::units::print_degrees;
 
+/// Standard deviation of a slope of the floor as somebody measured it, degrees: a millimetre or so of water level or straight
+/// edge over the track (judgement, no source).
+pub const FLOOR_SIGMA_DEG: f64 = 0.05;
+
 /// What a floor falling to the left by `slope_deg` adds to a gauge on this side: the car leans left with it,
 /// so left tops go out and right tops in.
 #[must_use]

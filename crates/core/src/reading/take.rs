@@ -1,6 +1,6 @@
 //! A whole reading: what was typed, corrected for how the car stood, with its doubt and what it means.
 
-use super::camber::floor_correction;
+use super::camber::{FLOOR_SIGMA_DEG, floor_correction};
 use super::convert::{
     Also, Correction, CorrectionKind, DoubtPart, Known, Raw, SweptCar, doubt_parts, together,
 };
@@ -252,7 +252,7 @@ fn fill(t: &Take<'_>, g: &mut Given) -> Vec<String> {
         && g.opt("floor-slope").is_none()
         && let Some(slope) = t.prepared.floor(t.place.axle)
     {
-        g.put("floor-slope", slope, 0.05);
+        g.put("floor-slope", slope, FLOOR_SIGMA_DEG);
     }
     notes
 }
@@ -305,7 +305,11 @@ fn stand(
         && !matches!(m.id, Method::CamberGauge | Method::CamberBar)
         && let Some(slope) = floor_known
     {
-        add(raw, floor_correction(slope, side, zeroed));
+        let c = floor_correction(slope, side, zeroed);
+        if c.amount != 0.0 {
+            doubt.push(DoubtPart { name: "slope of the floor, as measured".into(), sigma: FLOOR_SIGMA_DEG });
+        }
+        add(raw, c);
     }
     if floor_known.is_some() {
         raw.notes.retain(|n| !n.starts_with("floor slope not known"));
@@ -317,6 +321,8 @@ fn stand(
         let label = format!("Floor along {} taken out", print_degrees(along.abs(), 2));
         let why = format!("The floor falls to the {way}, and the steering axis leans with the body.");
         add(raw, Correction::applied(CorrectionKind::FloorAlong, along, label, why));
+        doubt
+            .push(DoubtPart { name: "slope of the floor along, as measured".into(), sigma: FLOOR_SIGMA_DEG });
     }
     if t.jack == Jack::Jacked {
         jacked_correction(t, q, jacked, raw, doubt);

@@ -341,18 +341,31 @@ impl Car {
     /// [`Car::attitude`].
     #[must_use]
     pub fn state(&self, corners: &[(Axle, Side, Corner)], gains: &Gains, tyres: [f64; 2]) -> CarState {
+        self.state_on_frame(corners, gains, tyres, [0.0; 2])
+    }
+
+    /// The same with a body that stands so much higher on its frame, front and rear, mm.
+    #[must_use]
+    pub fn state_on_frame(
+        &self,
+        corners: &[(Axle, Side, Corner)],
+        gains: &Gains,
+        tyres: [f64; 2],
+        body_mm: [f64; 2],
+    ) -> CarState {
         let (attitude, warp) = self.attitude(gains, tyres);
         let wheels: Vec<WheelOnGround> = corners
             .iter()
             .map(|(axle, side, c)| {
-                let own = -gains.at(*axle, *side);
+                let lifted = body_mm[usize::from(*axle == Axle::Rear)];
+                let own = lifted - gains.at(*axle, *side);
                 let seen = if *side == Side::Left { attitude } else { attitude.other_side() };
                 // A solid axle stays level on its tyres: it hangs at the mean of both sides, and the body
                 // leans over it.
                 let (travel, posed) = match c {
                     Corner::Axle(a) => {
                         let other = if *side == Side::Left { Side::Right } else { Side::Left };
-                        let mean = f64::midpoint(own, -gains.at(*axle, other));
+                        let mean = f64::midpoint(own, lifted - gains.at(*axle, other));
                         (mean, a.axle_pose(mean, -seen.roll).map(|p| a.left_wheel(&p)))
                     }
                     _ => (own, c.pose(own, 0.0)),

@@ -71,6 +71,9 @@ pub struct HeightState {
     pub gains: Gains,
     /// Half width of the 90 % band of the heights, mm.
     pub band_mm: f64,
+    /// How far the body stands higher on its frame than as arrived, front and rear, mm: no suspension moves with it.
+    #[cfg_attr(feature = "openapi", schema(min_items = 2, max_items = 2))]
+    pub body_mm: [f64; 2],
     /// Loaded radius gained by the tyres it stands on, front and rear, mm.
     #[cfg_attr(feature = "openapi", schema(min_items = 2, max_items = 2))]
     pub tyres: [f64; 2],
@@ -90,6 +93,18 @@ pub struct PlannedHeights {
     /// Front height lost under the usual load, when it was typed instead of worked out.
     #[serde(default)]
     pub load_mm: f64,
+    /// Left and right front on top of the gain.
+    #[serde(default)]
+    #[cfg_attr(feature = "openapi", schema(min_items = 2, max_items = 2))]
+    pub front_trim_mm: [f64; 2],
+    /// Left and right rear on top of the gain.
+    #[serde(default)]
+    #[cfg_attr(feature = "openapi", schema(min_items = 2, max_items = 2))]
+    pub rear_trim_mm: [f64; 2],
+    /// What of the front and rear gain the body has on its frame.
+    #[serde(default)]
+    #[cfg_attr(feature = "openapi", schema(min_items = 2, max_items = 2))]
+    pub body_mm: [f64; 2],
 }
 
 /// Half width of the 90 % band of an expected settle: a settle of 0 to twice the expected value covers the
@@ -107,13 +122,20 @@ pub fn height_states(car: &Car, arrived: &Gains, planned: Option<&PlannedHeights
         name: name.to_owned(),
         gains,
         band_mm,
+        body_mm: if kind == StateKind::Arrived { [0.0; 2] } else { planned.map_or([0.0; 2], |p| p.body_mm) },
         tyres: if planned.is_none() || kind == StateKind::Arrived { [0.0; 2] } else { new_tyres },
     };
     let mut out = vec![state(StateKind::Arrived, "as arrived", *arrived, 0.0)];
     let mut leaves = *arrived;
     let mut band = 0.0;
     if let Some(p) = planned {
-        leaves = arrived.plus(&Gains::level(p.front_mm, p.rear_mm));
+        let trim = Gains {
+            left_front: p.front_trim_mm[0],
+            right_front: p.front_trim_mm[1],
+            left_rear: p.rear_trim_mm[0],
+            right_rear: p.rear_trim_mm[1],
+        };
+        leaves = arrived.plus(&Gains::level(p.front_mm, p.rear_mm)).plus(&trim);
         out.push(state(StateKind::Planned, "planned", leaves, 0.0));
         let (front, rear) = (p.settle_mm, if p.rear_mm == 0.0 { 0.0 } else { car.facts.rear_settle_mm });
         if front != 0.0 || rear != 0.0 {
@@ -177,7 +199,7 @@ mod tests {
         let mut c = car();
         let found = Gains::default();
         assert_eq!(height_states(&c, &found, None).len(), 1);
-        let plan = PlannedHeights { front_mm: 60.0, rear_mm: 0.0, settle_mm: 5.0, load_mm: 0.0 };
+        let plan = PlannedHeights { front_mm: 60.0, settle_mm: 5.0, ..PlannedHeights::default() };
         let names: Vec<_> = height_states(&c, &found, Some(&plan))
             .into_iter()
             .map(|s| (s.kind, s.gains.left_front))

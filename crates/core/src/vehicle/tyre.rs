@@ -62,6 +62,26 @@ impl TyreSize {
     }
 }
 
+impl TyreSize {
+    /// A loaded radius that no tyre of this size has: a slack tyre stands at a third of its diameter, and a shape measured on
+    /// much larger tyres is another car's (judgement, no source).
+    #[must_use]
+    pub fn loaded_radius_problem(&self, field: &str, radius_mm: f64) -> Option<Problem> {
+        let d = self.diameter_mm();
+        let (low, high) = (0.33 * d, 0.68 * d);
+        (!(low..=high).contains(&radius_mm)).then(|| {
+            let usual = loaded_radius_mm(self);
+            Problem::new(
+                field,
+                format!("{radius_mm:.0} mm under a tyre of {d:.0} mm across"),
+                format!(
+                    "wheel centre over the floor, {low:.0} to {high:.0} mm; about {usual:.0} mm is usual"
+                ),
+            )
+        })
+    }
+}
+
 /// Wheel centre above the ground under a usual load, mm: 3.5 % of the diameter of deflection taken
 /// off the free radius (common practice, no source); overwrite it with a measured value.
 #[must_use]
@@ -82,6 +102,19 @@ mod tests {
         assert!((t.diameter_mm() - 830.8).abs() < 1e-9);
         let r = loaded_radius_mm(&t);
         assert!(r > 395.0 && r < 412.0);
+    }
+
+    /// 100 mm under a tyre of 712 mm is no car; a slack one and a shape taken on other tyres are.
+    #[test]
+    fn a_loaded_radius_that_no_tyre_of_the_size_has_is_named() {
+        let t = TyreSize::parse("tyre", "255/55R17").unwrap();
+        assert!((t.diameter_mm() - 712.3).abs() < 0.1);
+        let p = t.loaded_radius_problem("r", 100.0).unwrap();
+        assert!(p.wrong.contains("712") && p.right.contains("344 mm is usual"), "{p}");
+        for r in [250.0, loaded_radius_mm(&t), 402.0] {
+            assert!(t.loaded_radius_problem("r", r).is_none(), "{r}");
+        }
+        assert!(t.loaded_radius_problem("r", f64::NAN).is_some());
     }
 
     #[test]

@@ -7,7 +7,7 @@ use actix_web::http::header::ContentEncoding;
 use actix_web::{HttpResponse, post, web};
 use bold_stance_core::geometry::{Geometry, Side};
 use bold_stance_core::linkage::{Corner, Linkage};
-use bold_stance_core::plan::{Drawing, PlanInput, PlanResult, draw, fitted_parts, plan};
+use bold_stance_core::plan::{Drawing, PlanInput, PlanResult, draw, fitted_parts, plan_within};
 use bold_stance_core::problem::Problem;
 use bold_stance_core::sheet::{
     GateFinding, GateSide, SheetStep, StepKind, TOE_SET_BAND_DEG, fouls, job_cautions, judge_gate,
@@ -120,10 +120,10 @@ pub async fn predict(
     state: web::Data<AppState>,
     Doc(input): Doc<PlanInput>,
 ) -> Result<HttpResponse, ApiError> {
+    let parts = state.shelf().await?.offered(&input.fitted);
+    let result = state.pool.run(move |budget| plan_within(&input, &parts, budget)).await??;
     // Asked for many times a second from the same machine: compressing would cost more than sending.
-    Ok(HttpResponse::Ok()
-        .insert_header(ContentEncoding::Identity)
-        .json(plan(&input, &state.shelf().await?.offered(&input.fitted))?))
+    Ok(HttpResponse::Ok().insert_header(ContentEncoding::Identity).json(result))
 }
 
 /// A geometry while it is typed.
@@ -163,8 +163,12 @@ pub async fn sheet(
     Doc(SheetRequest { input, read }): Doc<SheetRequest>,
 ) -> Result<HttpResponse, ApiError> {
     let parts = state.shelf().await?.offered(&input.fitted);
-    let result = plan(&input, &parts)?;
-    let steps = sheet_of(&input, &result, &fitted_parts(&input, &parts));
+    let worked = state.pool.run(move |budget| {
+        let result = plan_within(&input, &parts, budget)?;
+        let steps = sheet_of(&input, &result, &fitted_parts(&input, &parts));
+        Ok::<_, Vec<Problem>>((input, result, steps))
+    });
+    let (input, result, steps) = worked.await??;
     let gates = steps
         .iter()
         .filter(|s| s.kind == StepKind::Gate)

@@ -120,6 +120,17 @@ pub fn fact_problems(f: &VehicleFacts) -> Vec<Problem> {
     if f.geometry.axle != Axle::Front {
         out.push(Problem::new("geometry.axle", "a rear axle", "\"front\""));
     }
+    let rear_size = f.car.wear.rear_tyre_size.as_deref().unwrap_or(&f.tyre_size);
+    let shapes = [
+        ("geometry", Some(&f.geometry), f.tyre_size.as_str()),
+        ("rear_geometry", f.rear_geometry.as_ref(), rear_size),
+    ];
+    for (at, g, size) in shapes {
+        if let (Some(g), Ok(size)) = (g, TyreSize::parse(at, size)) {
+            let field = format!("{at}.wheel.loaded_radius_mm");
+            out.extend(size.loaded_radius_problem(&field, g.wheel.loaded_radius_mm));
+        }
+    }
     out.extend(f.car.problems("car."));
     out.extend(adjuster_problems(&f.adjusters));
     if out.is_empty() {

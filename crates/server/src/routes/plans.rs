@@ -7,7 +7,7 @@ use crate::problem::{ApiError, ProblemDocument};
 use actix_web::http::StatusCode;
 use actix_web::{HttpResponse, delete, post, put, web};
 use bold_stance_core::geometry::{Axle, Side};
-use bold_stance_core::plan::{fitted_parts, plan as predict};
+use bold_stance_core::plan::{fitted_parts, plan_within};
 use bold_stance_core::problem::{Problem, in_range};
 use bold_stance_core::reading::{Place, Quantity, Seen, Visit, toe_of};
 use bold_stance_core::sheet::{
@@ -249,14 +249,12 @@ async fn looked_at(
     })?;
     let input = p.document.front_input(base);
     let parts = state.shelf().await?.offered(&input.fitted);
-    let (input, result, parts) = web::block(move || {
-        let r = predict(&input, &parts);
-        (input, r, parts)
-    })
-    .await
-    .map_err(|_| ApiError::Busy)?;
-    let result = result?;
-    let steps = sheet(&input, &result, &fitted_parts(&input, &parts));
+    let worked = state.pool.run(move |budget| {
+        let result = plan_within(&input, &parts, budget)?;
+        let steps = sheet(&input, &result, &fitted_parts(&input, &parts));
+        Ok::<_, Vec<Problem>>((input, result, steps))
+    });
+    let (input, result, steps) = worked.await??;
     let (step, tick) = m.step.split_once('/').map_or((m.step.as_str(), None), |(s, t)| (s, Some(t)));
     let known = |s: &&SheetStep| s.id == step && tick.is_none_or(|t| s.ticks.iter().any(|x| x == t));
     let Some((at, now)) = steps.iter().enumerate().find(|(_, s)| known(s)) else {

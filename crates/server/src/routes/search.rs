@@ -51,7 +51,10 @@ pub struct SearchLine {
 pub async fn plans(state: web::Data<AppState>, Doc(r): Doc<SearchRequest>) -> Result<HttpResponse, ApiError> {
     let parts = state.shelf().await?.offered(&[]);
     let (tx, rx) = tokio::sync::mpsc::channel::<Result<web::Bytes, std::convert::Infallible>>(64);
+    // A search keeps its place to its end, which comes with its listener's.
+    let place = state.pool.place().await?;
     std::thread::spawn(move || {
+        let _place = place;
         let line = |l: &SearchLine| {
             serde_json::to_string(l).map(|mut t| {
                 t.push('\n');

@@ -2,11 +2,12 @@
 
 use super::{AUTHOR, CSV, Doc, attachment};
 use crate::AppState;
+use crate::catalogue::Shelf;
 use crate::once::{Begun, Once, again};
 use crate::problem::{ApiError, ProblemDocument};
 use actix_web::http::StatusCode;
 use actix_web::{HttpResponse, get, post, web};
-use bold_stance_core::plan::{PlanInput, PlanResult, plan};
+use bold_stance_core::plan::{Budget, PlanInput, PlanResult, plan_within};
 use bold_stance_core::problem::Problem;
 use bold_stance_core::wear::{
     CarTyres, CarWear, Diagnosis, DiagnosisData, LogEntry, LogWarning, LoggedTyre, Plans, Seen, TreadLimit,
@@ -116,16 +117,18 @@ pub async fn forecast(
     Doc(r): Doc<CarWearRequest>,
 ) -> Result<HttpResponse, ApiError> {
     let shelf = state.shelf().await?;
-    let answer = |i: &PlanInput, at: &str| -> Result<PlanResult, ApiError> {
+    let wear = state.pool.run(move |budget| worn(&r, &shelf, budget)).await??;
+    Ok(HttpResponse::Ok().json(wear))
+}
+
+fn worn(r: &CarWearRequest, shelf: &Shelf, budget: &Budget) -> Result<CarWear, Vec<Problem>> {
+    let answer = |i: &PlanInput, at: &str| -> Result<PlanResult, Vec<Problem>> {
         // Only what is fitted: the rest of the catalogue says nothing about wear.
-        let parts: Vec<_> = shelf
-            .offered(&i.fitted)
-            .into_iter()
-            .filter(|p| i.fitted.iter().any(|f| f.split('@').next() == Some(p.id.as_str()) || *f == p.id))
-            .collect();
-        plan(i, &parts).map_err(|list| {
+        let parts = shelf.only(&i.fitted);
+        // Each plan of the forecast has a budget of its own; all end with the request.
+        plan_within(i, &parts, &budget.another()).map_err(|list| {
             let under = |p: Problem| Problem { field: format!("{at}.{}", p.field), ..p };
-            ApiError::Input(list.into_iter().map(under).collect())
+            list.into_iter().map(under).collect()
         })
     };
     let front = answer(&r.front, "front")?;
@@ -142,7 +145,7 @@ pub async fn forecast(
         rear: rear.as_ref(),
         other: other.as_ref().map(|(n, f, r)| (*n, f, r.as_ref())),
     };
-    Ok(HttpResponse::Ok().json(car_wear(&r.tyres, &plans, &r.log)?))
+    car_wear(&r.tyres, &plans, &r.log)
 }
 
 /// Rules of diagnosis and tread limits.

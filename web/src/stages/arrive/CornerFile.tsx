@@ -6,7 +6,7 @@ import { Curve, type Line } from '../../figures/Curve';
 import { Glyph, Half } from '../../shell/glyphs';
 import { useSettings } from '../../shell/settings';
 import { standing } from '../../shell/StanceStrip';
-import { useBench } from '../../shell/ticket';
+import { inputOf, useBench } from '../../shell/ticket';
 import { angle, inches, num, signed, type AngleForm, type LengthUnit } from '../../units/print';
 import { carOf, useLive } from './car';
 
@@ -28,7 +28,7 @@ function print(q: Item, v: number, unit: LengthUnit, form: AngleForm): string {
 }
 
 export default function CornerFile() {
-  const { ticket, draft, result } = useBench();
+  const { ticket, draft, result, input } = useBench();
   const { unit, form } = useSettings();
   const [open, setOpen] = useState<string>();
   const [only, setOnly] = useState(false);
@@ -70,7 +70,11 @@ export default function CornerFile() {
       rear_knowledge: f.rear_knowledge ?? 'archetype',
     };
   }, [ticket, draft, result]);
-  const live = useLive(body, (r) => take(api.POST('/api/v1/corner-file', { body: r })));
+  const asked = useMemo(
+    () => ({ file: body, front: input ?? null, rear: (draft && inputOf(ticket, draft, 'rear')) ?? null }),
+    [body, input, ticket, draft],
+  );
+  const live = useLive(asked, (r) => take(api.POST('/api/v1/corner-file', { body: r })));
   const file = live.data;
   if (!file)
     return (

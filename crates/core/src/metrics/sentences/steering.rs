@@ -15,7 +15,7 @@ pub(super) fn steering(i: &Input<'_>, out: &mut Vec<CornerQuantity>) {
     let put = |id, label, unit, digits, usual| Put { area: Area::Steering, id, label, unit, digits, usual };
     add(
         out,
-        put("caster", "Caster, left, against the body", "°", 1, [2.0, 8.0]),
+        put("caster", "Caster, left", "°", 1, [2.0, 8.0]),
         both(now, then, |m| m.left.steer.map(|s| s.caster_deg)),
         |_, v| {
             (

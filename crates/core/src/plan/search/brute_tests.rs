@@ -9,7 +9,7 @@ use crate::linkage::{Corner, Linkage};
 use crate::part::{Adjuster, AdjusterKind, Part, PartGroup, default_adjusters, parts_for, shipped_parts};
 use crate::plan::pair::locates_only;
 use crate::plan::work::{Work, misfits, provided};
-use crate::plan::{Aim, PlanInput, SideReadings, shipped_aims};
+use crate::plan::{Aim, Budget, PlanInput, SideReadings, shipped_aims};
 use crate::vehicle::Measured;
 use rand::Rng;
 use rand::SeedableRng;
@@ -82,7 +82,7 @@ fn case(g: &Geometry, all: &[Part], seed: u64) -> Option<(PlanInput, Vec<Part>, 
         .collect();
     let parts = parts_for(&catalogue, g);
     let set: Vec<&Part> = parts.iter().filter(|_| rng.random_range(0..2) == 0).collect();
-    let work = Work::new(&i).ok()?;
+    let work = Work::new(&i, Budget::default()).ok()?;
     let benches = [0, 1].map(|s| work.bench(s, &set));
     if !misfits(&set, &provided(&i, work.bench(0, &[]).toe_by.is_some())).is_empty() {
         return None;

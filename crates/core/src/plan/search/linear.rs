@@ -226,7 +226,7 @@ impl Effects {
 mod tests {
     use super::*;
     use crate::plan::quick::{Quick, quick};
-    use crate::plan::{Aim, PlanInput, SideReadings, shipped_aims};
+    use crate::plan::{Aim, Budget, PlanInput, SideReadings, shipped_aims};
     use crate::vehicle::Measured;
 
     fn input(aim: Aim) -> PlanInput {
@@ -255,7 +255,7 @@ mod tests {
         aim.camber_deg = [camber - 0.2, camber + 0.2];
         aim.caster_deg = [caster - 0.4, caster + 0.4];
         let i = input(aim);
-        let work = Work::new(&i).unwrap();
+        let work = Work::new(&i, Budget::default()).unwrap();
         let parts = crate::part::parts_for(&crate::part::shipped_parts().unwrap(), &i.geometry);
         let e = effects(&work, &parts).unwrap();
         let miss = |q: &Quick| q.sides.iter().map(|s| (s.out[0] * 2.0).hypot(s.out[1])).sum::<f64>();

@@ -12,6 +12,7 @@ mod reasons;
 
 use super::begin::begin;
 use super::bench::SettingLine;
+use super::budget::Budget;
 use super::input::PlanInput;
 use super::jack_sweep::fitted_to_sweep;
 use super::quick::quick;
@@ -204,7 +205,7 @@ pub fn search(
     problems.extend(tyres.iter().flat_map(|t| t.problems()));
     let unfitted = PlanInput { fitted: Vec::new(), picked: [None, None], ..input.clone() };
     let unfitted = fitted_to_sweep(&unfitted).map_err(|p| vec![p])?;
-    let (mut work, all) = begin(&unfitted, catalogue)?;
+    let (mut work, all) = begin(&unfitted, catalogue, &Budget::default())?;
     let parts: Vec<Part> =
         all.into_iter().filter(|p| filters.allows(p) && !frees_nothing(p, input)).collect();
     for (i, n) in filters.pinned.iter().enumerate() {

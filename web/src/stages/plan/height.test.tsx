@@ -1,0 +1,140 @@
+// @vitest-environment happy-dom
+// @vitest-environment-options { "url": "http://localhost/" }
+// The height dialog in a DOM: turns only for what is turned, ways only an axle has, and typing that outlives it.
+import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
+import { cleanup, render, screen, waitFor } from '@testing-library/react';
+import userEvent from '@testing-library/user-event';
+import { afterEach, beforeEach, expect, it, vi } from 'vitest';
+import { SettingsProvider } from '../../shell/settings';
+import type { Bench } from '../../shell/ticket';
+import { HeightDialog, turnsOf } from './HeightDialog';
+
+// The client takes fetch when it is loaded, before any test runs.
+const server = vi.hoisted(() => {
+  const it = { asked: [] as Record<string, unknown>[], status: 200, answer: {} as unknown };
+  globalThis.fetch = async (input) => {
+    const r = input as Request;
+    const json = (body: unknown, status = 200) =>
+      new Response(JSON.stringify(body), { status, headers: { 'content-type': 'application/json' } });
+    if (r.url.endsWith('/shop'))
+      return json({
+        ways: [
+          { kind: 'spring', words: 'springs', layouts: ['solid_axle', 'strut'], needs_leaves: false },
+          { kind: 'leaf_block', words: 'leaf blocks', layouts: ['solid_axle'], needs_leaves: true },
+        ],
+      });
+    it.asked.push(JSON.parse(await r.text()) as Record<string, unknown>);
+    return json(it.answer, it.status);
+  };
+  return it;
+});
+
+const axle = (links: object) => ({
+  geometry: { layout: 'solid_axle', links, wheel: { loaded_radius_mm: 400 } },
+  left: { height_mm: 500 },
+  right: { height_mm: 500 },
+});
+const bench = (links: object = {}, change = vi.fn()) =>
+  ({
+    ticket: {
+      job: { id: 'j' },
+      base: axle(links),
+      rear_base: axle(links),
+      vehicle: { facts: { wheelbase_mm: 3000, rear_height_mm: 500, car: { turns: [] } } },
+    },
+    plan: { id: 'p' },
+    draft: { height_change_mm: 35, settle_mm: 0, load_mm: 0, fitted: [] },
+    change,
+  }) as unknown as Bench;
+function open(b = bench(), close = vi.fn()) {
+  return render(
+    <SettingsProvider>
+      <QueryClientProvider client={new QueryClient({ defaultOptions: { queries: { retry: false } } })}>
+        <HeightDialog bench={b} axle="front" close={close} />
+      </QueryClientProvider>
+    </SettingsProvider>,
+  );
+}
+const work = async () => {
+  await userEvent.type(screen.getByTestId('target-value'), '465');
+  await userEvent.click(screen.getByTestId('target-work'));
+};
+
+beforeEach(() => {
+  localStorage.clear();
+  server.asked.length = 0;
+  server.status = 200;
+  server.answer = { gain_mm: -35, by_turning: null };
+});
+afterEach(cleanup);
+
+it('says nothing of turns until it is said what is turned', async () => {
+  open();
+  await work();
+  await screen.findByText('−35 mm');
+  expect(screen.queryByTestId('target-turns')).toBeNull();
+  expect(server.asked[0]).toMatchObject({ turned: null, value: 465, own_mm: 500 });
+});
+
+it('turns a collar by its thread', async () => {
+  server.answer = {
+    gain_mm: -35,
+    by_turning: { turns: -17.5, turns_band: 2.9, mm_per_turn: 2, records: 0 },
+  };
+  open();
+  await userEvent.selectOptions(screen.getByTestId('target-turned'), 'collar');
+  expect(screen.getByText('usual; measure it')).toBeTruthy();
+  await work();
+  const said = await screen.findByTestId('target-turns');
+  expect(said.textContent).toContain(
+    'Collar: −17.5 ± 2.9 turns at 2.0 mm a turn (usual value, none recorded)',
+  );
+  expect(server.asked[0]).toMatchObject({ turned: { kind: 'collar', pitch_mm: 2, motion_ratio: 1 } });
+});
+
+it('says a thread that is none at its field', async () => {
+  server.status = 422;
+  server.answer = {
+    title: 'x',
+    detail: 'x',
+    problems: [{ field: 'turned.pitch_mm', wrong: '0 mm a turn', right: '0.5 to 6' }],
+  };
+  open();
+  await userEvent.selectOptions(screen.getByTestId('target-turned'), 'collar');
+  await userEvent.clear(screen.getByTestId('target-pitch'));
+  await userEvent.type(screen.getByTestId('target-pitch'), '0');
+  await work();
+  await screen.findByText('0 mm a turn; 0.5 to 6');
+});
+
+it('offers leaf blocks on leaves only', async () => {
+  const coil = open(bench({ track_bar: {} }));
+  await screen.findByTestId('height-way.spring');
+  expect(screen.queryByTestId('height-way.leaf_block')).toBeNull();
+  coil.unmount();
+  open(bench({ leaf_sideways: {} }));
+  await screen.findByTestId('height-way.leaf_block');
+});
+
+it('keeps what was typed when it is closed outside, and forgets it when it is left or kept', async () => {
+  const change = vi.fn();
+  const first = open(bench({}, change));
+  await userEvent.clear(screen.getByTestId('height-settle'));
+  await userEvent.type(screen.getByTestId('height-settle'), '9');
+  first.unmount();
+  const again = open(bench({}, change));
+  expect(screen.getByTestId<HTMLInputElement>('height-settle').value).toBe('9');
+  expect(screen.getByTestId('drop-draft')).toBeTruthy();
+  await userEvent.click(screen.getByTestId('height-keep'));
+  await waitFor(() => expect(change).toHaveBeenCalled());
+  expect(change.mock.lastCall![0]).toMatchObject({ settle_mm: 9 });
+  again.unmount();
+  open();
+  expect(screen.queryByTestId('drop-draft')).toBeNull();
+});
+
+it('tells recorded turns from usual ones', () => {
+  expect(turnsOf({ turns: 2.04, turns_band: 0.31, mm_per_turn: 6.9, records: 2 }, 'Bolt')).toBe(
+    'Bolt: +2.0 ± 0.3 turns at 6.9 mm a turn (from 2 recorded).',
+  );
+});
