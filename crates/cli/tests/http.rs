@@ -333,6 +333,19 @@ fn a_whole_car_is_kept_drawn_and_explained() {
     assert_eq!(fields(&p), ["car.rear.links.lower_left.axle", "car.facts.cg_height_mm"]);
 }
 
+/// A part is drawn on a shape that has what it goes on, not on the first of its layout.
+#[test]
+fn a_leaf_part_is_looked_at_on_leaf_springs() {
+    let s = Server::start();
+    let parts = s.get("/api/v1/parts");
+    let of =
+        |id: &str| parts.as_array().unwrap().iter().find(|p| p["part"]["id"] == id).unwrap()["part"].clone();
+    let (status, look) = s.post("/api/v1/parts/look", &json!({"part": of("caster-wedges")}));
+    assert_eq!((status, look["note"].as_str()), (200, Some("")));
+    let was = look["before_wheel"]["camber_deg"].as_f64().unwrap();
+    assert!(look["after"].is_object() && was.is_finite(), "{look}");
+}
+
 #[test]
 fn a_front_axle_that_cannot_steer_is_refused_at_its_layout() {
     let s = Server::start();

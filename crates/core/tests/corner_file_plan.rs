@@ -105,6 +105,14 @@ fn fitted_parts_and_the_setting_are_in_the_planned_column() {
     // The part is what makes the difference, in both.
     let q = |x: &(PlanResult, CornerFile)| quantity(&x.1, "caster").planned.unwrap();
     assert!((q(&with) - q(&bare)).abs() > 0.3, "{} {}", q(&with), q(&bare));
+    // Its curve goes through the same wheel, over the body's own axes.
+    let curve = with.1.front_set_curves.as_ref().unwrap();
+    assert!(bare.1.front_set_curves.is_some() && with.1.rear_set_curves.is_none());
+    let gain = with.0.judged.own_mm;
+    let near =
+        curve.left.iter().min_by(|a, b| (a.height_mm - gain).abs().total_cmp(&(b.height_mm - gain).abs()));
+    let near = near.unwrap();
+    assert!((near.camber_deg - with.0.left.set.camber_deg).abs() < 0.15, "{near:?}");
     let trail = quantity(&with.1, "trail");
     assert!((trail.planned.unwrap() - trail.arrived).abs() > 2.0);
 }

@@ -1720,12 +1720,14 @@ export interface components {
             front: components["schemas"]["AxleMetrics"];
             /** @description Front curves over body height. */
             front_curves: components["schemas"]["AxleCurves"];
+            front_set_curves?: components["schemas"]["AxleCurves"] | null;
             /** @description The live axle over height, front or rear, when there is one. */
             live: components["schemas"]["LivePoint"][];
             /** @description Quantities in the order of the page. */
             quantities: components["schemas"]["CornerQuantity"][];
             rear?: components["schemas"]["AxleMetrics"] | null;
             rear_curves?: components["schemas"]["AxleCurves"] | null;
+            rear_set_curves?: components["schemas"]["AxleCurves"] | null;
             /** @description Every named height. */
             states: components["schemas"]["StateRow"][];
             /** @description Front wheels over steering as it came in. */

@@ -14,6 +14,8 @@ interface Props {
   unit: string;
   digits: number;
   lines: Line[];
+  /** The same as the plan sets it: dotted, and where the diamond stands. */
+  set?: Line[] | undefined;
   xLabel: string;
   /** Heights (or turns) to mark: square as it came in, diamond as planned. */
   came?: number | undefined;
@@ -44,8 +46,9 @@ export function along(points: [number, number][], x: number): number | undefined
   return a[1] + ((x - a[0]) / (b[0] - a[0])) * (b[1] - a[1]);
 }
 
-export function Curve({ title, unit, digits, lines, xLabel, came, planned, usual, signedX = true }: Props) {
-  const all = lines.flatMap((l) => l.points);
+export function Curve(props: Props) {
+  const { title, unit, digits, lines, set = [], xLabel, came, planned, usual, signedX = true } = props;
+  const all = [...lines, ...set].flatMap((l) => l.points);
   if (all.length < 2) return null;
   const [x0, x1] = [Math.min(...all.map((p) => p[0])), Math.max(...all.map((p) => p[0]))];
   let [lo, hi] = [Math.min(...all.map((p) => p[1])), Math.max(...all.map((p) => p[1]))];
@@ -63,8 +66,10 @@ export function Curve({ title, unit, digits, lines, xLabel, came, planned, usual
     return out;
   };
   const first = lines[0];
+  const then = set[0] ?? first;
   const mark = (x: number | undefined, kind: 'came' | 'planned') => {
-    const y = x === undefined || !first ? undefined : along(first.points, x);
+    const on = kind === 'came' ? first : then;
+    const y = x === undefined || !on ? undefined : along(on.points, x);
     if (x === undefined || y === undefined) return null;
     const [cx, cy] = [X(x), Y(y)];
     return kind === 'came' ? (
@@ -78,11 +83,11 @@ export function Curve({ title, unit, digits, lines, xLabel, came, planned, usual
       />
     );
   };
-  const says = (x: number | undefined) => {
-    const y = x === undefined || !first ? undefined : along(first.points, x);
+  const says = (x: number | undefined, on: Line | undefined) => {
+    const y = x === undefined || !on ? undefined : along(on.points, x);
     return y === undefined ? undefined : `${num(y, digits)}${unit === '°' ? '°' : ` ${unit}`}`;
   };
-  const [a, b] = [says(came), says(planned)];
+  const [a, b] = [says(came, first), says(planned, then)];
   const decimals = ys < 0.1 ? 2 : ys < 1 ? 1 : 0;
   return (
     <svg
@@ -124,6 +129,18 @@ export function Curve({ title, unit, digits, lines, xLabel, came, planned, usual
         </g>
       ))}
       <path d={`M${M.l} ${H - M.b}H${W - M.r}`} stroke="var(--edge)" />
+      {set.map((l, i) => (
+        <path
+          key={`set${i}`}
+          data-testid="curve-set"
+          d={l.points.map((p, j) => `${j ? 'L' : 'M'}${X(p[0]).toFixed(1)} ${Y(p[1]).toFixed(1)}`).join('')}
+          fill="none"
+          stroke={l.color}
+          strokeWidth="2.2"
+          strokeDasharray="1.5 5"
+          strokeLinecap="round"
+        />
+      ))}
       {lines.map((l, i) => (
         <path
           key={i}

@@ -187,6 +187,10 @@ pub struct CornerFile {
     pub front_curves: AxleCurves,
     /// Rear curves over body height.
     pub rear_curves: Option<AxleCurves>,
+    /// Front curves as the plan sets the axle, when it does.
+    pub front_set_curves: Option<AxleCurves>,
+    /// Rear curves as the plan sets the axle.
+    pub rear_set_curves: Option<AxleCurves>,
     /// Front wheels over steering as it came in.
     pub steer: Vec<SteerPoint>,
     /// The live axle over height, front or rear, when there is one.
@@ -366,7 +370,9 @@ pub fn corner_file(r: &CornerFileRequest) -> Result<CornerFile, Vec<Problem>> {
         })
         .collect();
     let heights: Vec<f64> = curve_heights(&states);
-    let curves = |axle| Some(axle_curves(car.axle(axle)?, pair(&corners, axle)?, &heights));
+    let curves_of =
+        |stands: &Corners, axle| Some(axle_curves(car.axle(axle)?, pair(stands, axle)?, &heights));
+    let curves = |axle| curves_of(&corners, axle);
     let live = [Axle::Front, Axle::Rear]
         .into_iter()
         .find_map(|a| match pair(&corners, a)?[0] {
@@ -428,6 +434,8 @@ pub fn corner_file(r: &CornerFileRequest) -> Result<CornerFile, Vec<Problem>> {
         states: rows,
         front_curves: curves(Axle::Front).unwrap_or(AxleCurves { left: Vec::new(), right: Vec::new() }),
         rear_curves: curves(Axle::Rear),
+        front_set_curves: r.front_set.as_ref().and_then(|_| curves_of(&set, Axle::Front)),
+        rear_set_curves: r.rear_set.as_ref().and_then(|_| curves_of(&set, Axle::Rear)),
         steer,
         live,
         aids: {

@@ -154,7 +154,10 @@ pub async fn look(state: web::Data<AppState>, Doc(l): Doc<LookAtPart>) -> HttpRe
         let fits = |g: &Geometry| l.part.fits.layouts.contains(&g.layout()) && (g.axle == Axle::Rear) == rear;
         let any = |g: &Geometry| l.part.fits.layouts.contains(&g.layout());
         let shapes = || state.archetypes.iter().map(|a| &a.geometry);
-        shapes().find(|g| fits(g)).or_else(|| shapes().find(|g| any(g))).cloned()
+        // One that has what the part goes on: leaf springs, a link of its name.
+        let takes = |g: &Geometry| !parts_for(std::slice::from_ref(&l.part), g).is_empty();
+        let best = shapes().find(|g| fits(g) && takes(g)).or_else(|| shapes().find(|g| any(g) && takes(g)));
+        best.or_else(|| shapes().find(|g| fits(g))).or_else(|| shapes().find(|g| any(g))).cloned()
     });
     let Some(mut g) = shape else {
         "fits no layout yet: choose one to see it move".clone_into(&mut out.note);

@@ -212,15 +212,22 @@ function Curves({ file, q, body }: { file: File; q: Item; body: Body }) {
     : mean(body.arrived.left_front, body.arrived.right_front);
   const gain = body.planned ? (rear ? body.planned.rear_mm : body.planned.front_mm) : undefined;
   const planned = gain === undefined || gain === 0 ? undefined : came + gain;
-  const over = (f: (p: Schemas['HeightPoint']) => number | null | undefined): Line[] =>
+  const set = (rear ? file.rear_set_curves : file.front_set_curves) ?? undefined;
+  type Of = (p: Schemas['HeightPoint']) => number | null | undefined;
+  const lines = (from: Schemas['AxleCurves'], f: Of): Line[] =>
     (['left', 'right'] as const).map((side) => ({
-      points: curves[side].flatMap((p): [number, number][] => {
+      points: from[side].flatMap((p): [number, number][] => {
         const v = f(p);
         return v === null || v === undefined ? [] : [[p.height_mm, v]];
       }),
       color: `var(--${side})`,
       ...(side === 'right' ? { dash: '8 4' } : {}),
     }));
+  const over = (f: Of) => ({ lines: lines(curves, f), set: set && lines(set, f) });
+  const leftOver = (f: Of) => ({
+    lines: lines(curves, f).slice(0, 1),
+    set: set && lines(set, f).slice(0, 1),
+  });
   const turn = (f: (p: Schemas['SteerPoint']) => number): [number, number][] =>
     file.steer.map((p) => [p.turn_deg, f(p)]);
   const live = (f: (p: Schemas['LivePoint']) => number | null | undefined): Line[] => [
@@ -244,7 +251,7 @@ function Curves({ file, q, body }: { file: File; q: Item; body: Body }) {
             title="Roll centre"
             unit="mm"
             digits={0}
-            lines={over((p) => p.roll_centre_mm).slice(0, 1)}
+            {...leftOver((p) => p.roll_centre_mm)}
             xLabel={height}
             usual={q.usual as [number, number]}
             {...marks}
@@ -257,7 +264,7 @@ function Curves({ file, q, body }: { file: File; q: Item; body: Body }) {
             title="Toe against design"
             unit="°"
             digits={2}
-            lines={over((p) => p.toe_change_deg)}
+            {...over((p) => p.toe_change_deg)}
             xLabel={height}
             {...marks}
           />
@@ -271,7 +278,7 @@ function Curves({ file, q, body }: { file: File; q: Item; body: Body }) {
             title="Tyre sideways"
             unit="mm"
             digits={1}
-            lines={over((p) => p.scrub_mm)}
+            {...over((p) => p.scrub_mm)}
             xLabel={height}
             {...marks}
           />
@@ -362,10 +369,10 @@ function Curves({ file, q, body }: { file: File; q: Item; body: Body }) {
       case 'scrub_radius':
         return (
           <Curve
-            title="Caster"
+            title="Caster to the body"
             unit="°"
             digits={1}
-            lines={over((p) => p.caster_deg)}
+            {...over((p) => p.caster_deg)}
             xLabel={height}
             {...marks}
           />
@@ -379,7 +386,7 @@ function Curves({ file, q, body }: { file: File; q: Item; body: Body }) {
             title="Wheel forward"
             unit="mm"
             digits={1}
-            lines={over((p) => p.wheel_x_mm)}
+            {...over((p) => p.wheel_x_mm)}
             xLabel={height}
             {...marks}
           />
@@ -387,10 +394,10 @@ function Curves({ file, q, body }: { file: File; q: Item; body: Body }) {
       default:
         return (
           <Curve
-            title="Camber"
+            title="Camber to the body"
             unit="°"
             digits={2}
-            lines={over((p) => p.camber_deg)}
+            {...over((p) => p.camber_deg)}
             xLabel={height}
             {...marks}
           />
@@ -425,7 +432,7 @@ function Curves({ file, q, body }: { file: File; q: Item; body: Body }) {
             </span>
           </>
         )}
-        <span>■ came · ◆ planned</span>
+        <span>■ came · ◆ planned{set ? ', dotted' : ''}</span>
       </p>
       {chart()}
     </div>

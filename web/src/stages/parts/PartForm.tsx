@@ -224,6 +224,19 @@ export function PartForm({ part: given, version, retired, fresh: isNew, copy, ke
                 {a}
               </button>
             ))}
+            {part.fits.layouts.includes('solid_axle') && (
+              <button
+                type="button"
+                className="chip small"
+                aria-pressed={part.fits.springs === 'leaf'}
+                data-testid="part-leaf"
+                onClick={() =>
+                  set({ fits: { ...part.fits, springs: part.fits.springs === 'leaf' ? null : 'leaf' } })
+                }
+              >
+                only on leaf springs
+              </button>
+            )}
           </div>
           {(at('fits.layouts') || at('fits.axles')) && (
             <FieldError

@@ -143,7 +143,7 @@ export function HeightDialog({ bench, axle, close }: { bench: Bench; axle: AxleN
             </button>
           ))}
         </div>
-        <div style={{ display: 'flex', gap: 12, alignItems: 'center', flexWrap: 'wrap' }}>
+        <div style={{ display: 'flex', gap: 12, alignItems: 'flex-start', flexWrap: 'wrap' }}>
           {kind !== 'level' && (
             <TextField
               label={kind === 'rake' ? 'Degrees' : `Wanted, ${unit}`}
@@ -200,7 +200,7 @@ export function HeightDialog({ bench, axle, close }: { bench: Bench; axle: AxleN
             Work it out
           </Button>
           {aim.data && (
-            <span>
+            <span style={{ alignSelf: 'center' }}>
               <b className="fig" style={{ fontSize: 24 }}>
                 {gained(aim.data.gain_mm, unit)}
               </b>{' '}
