@@ -1,8 +1,10 @@
 import react from '@vitejs/plugin-react';
-import { defineConfig } from 'vite';
+import { defineConfig } from 'vitest/config';
 
 export default defineConfig({
   plugins: [react()],
   build: { target: 'es2022', assetsInlineLimit: 2048 },
+  // Two cores that also compile are slow at a whole form.
+  test: { testTimeout: 20_000 },
   server: { proxy: { '/api': 'http://127.0.0.1:8080' } },
 });

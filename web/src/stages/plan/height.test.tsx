@@ -2,7 +2,7 @@
 // @vitest-environment-options { "url": "http://localhost/" }
 // The height dialog in a DOM: turns only for what is turned, ways only an axle has, and typing that outlives it.
 import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
-import { cleanup, render, screen, waitFor } from '@testing-library/react';
+import { cleanup, fireEvent, render, screen, waitFor } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import { afterEach, beforeEach, expect, it, vi } from 'vitest';
 import { SettingsProvider } from '../../shell/settings';
@@ -55,8 +55,9 @@ function open(b = bench(), close = vi.fn()) {
     </SettingsProvider>,
   );
 }
+const put = (id: string, value: string) => fireEvent.change(screen.getByTestId(id), { target: { value } });
 const work = async () => {
-  await userEvent.type(screen.getByTestId('target-value'), '465');
+  put('target-value', '465');
   await userEvent.click(screen.getByTestId('target-work'));
 };
 
@@ -101,8 +102,7 @@ it('says a thread that is none at its field', async () => {
   };
   open();
   await userEvent.selectOptions(screen.getByTestId('target-turned'), 'collar');
-  await userEvent.clear(screen.getByTestId('target-pitch'));
-  await userEvent.type(screen.getByTestId('target-pitch'), '0');
+  put('target-pitch', '0');
   await work();
   await screen.findByText('0 mm a turn; 0.5 to 6');
 });
@@ -119,8 +119,7 @@ it('offers leaf blocks on leaves only', async () => {
 it('keeps what was typed when it is closed outside, and forgets it when it is left or kept', async () => {
   const change = vi.fn();
   const first = open(bench({}, change));
-  await userEvent.clear(screen.getByTestId('height-settle'));
-  await userEvent.type(screen.getByTestId('height-settle'), '9');
+  put('height-settle', '9');
   first.unmount();
   const again = open(bench({}, change));
   expect(screen.getByTestId<HTMLInputElement>('height-settle').value).toBe('9');
