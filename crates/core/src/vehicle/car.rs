@@ -88,7 +88,7 @@ impl Default for CarFacts {
             front_spring: None,
             rear_spring: None,
             payload: None,
-            rear_settle_mm: 3.0,
+            rear_settle_mm: 0.0,
             front_tyre_gain_mm: 0.0,
             rear_tyre_gain_mm: 0.0,
             levels: Vec::new(),

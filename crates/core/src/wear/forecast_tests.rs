@@ -147,3 +147,31 @@ fn irregular_wear_counts_upkeep() {
     assert!((worn.points - 20.0).abs() < 1e-9);
     assert_eq!((worn.word.as_str(), worn.parts[0].0.as_str()), ("watch", "worn dampers"));
 }
+
+/// What a straight road asks of a tyre without any toe, put together from what is published (all from memory): radial car
+/// tyres give 0.15 to 0.20 of their load sideways per degree of slip (Gillespie, Fundamentals of Vehicle Dynamics, cornering
+/// coefficient); a normal crown is 1.5 to 2 % (AASHTO, A Policy on Geometric Design); ply steer and conicity leave 1 to 2.5 %
+/// of the load (Gillespie; tyre uniformity practice); a driver who keeps a motorway lane does so with 0.02 to 0.04 g rms
+/// (order of Le Maitre et al., SAE 980256, mildest use). `sig_free` and its band have to hold that.
+#[test]
+fn the_free_slip_is_what_a_straight_road_asks_for() {
+    let slip =
+        |share: [f64; 3], per_degree: f64| share.iter().map(|s| (s / per_degree).powi(2)).sum::<f64>().sqrt();
+    let (low, high) = (slip([0.015, 0.01, 0.02], 0.20), slip([0.02, 0.025, 0.04], 0.15));
+    assert!((low - 0.135).abs() < 0.01 && (high - 0.34).abs() < 0.02, "{low:.3} {high:.3}");
+    let p = Parameters::default();
+    assert!(p.sig_free_deg > low && p.sig_free_deg < high, "{}", p.sig_free_deg);
+    // What a tenth of a degree of toe costs on the motorway, at both ends of that and as set.
+    let t = tread(TyreClass::AllSeason);
+    let rate = |toe: f64, sig_free_deg: f64| {
+        let p = Parameters { sig_free_deg, ..p };
+        let r = raw(&t, &CAR, &setup(0.0, toe), &UseMix::One(Use::Highway), &p).rate(1.0);
+        r.iter().copied().fold(0.0, f64::max)
+    };
+    let cost = |sig: f64| rate(0.1, sig) / rate(0.0, sig) - 1.0;
+    let [most, set, least] = [low, p.sig_free_deg, high].map(cost);
+    println!(
+        "0.1 degree a wheel on the motorway: {most:.3} at {low:.2}, {set:.3} as set, {least:.3} at {high:.2}"
+    );
+    assert!(most > set && set > least && least > 0.0, "{most} {set} {least}");
+}

@@ -108,6 +108,19 @@ function textsOf(f: VehicleFacts, unit: 'mm' | 'in'): Texts {
   return t;
 }
 
+/** Whether a field still shows a value that nobody measured: the one every new vehicle starts from, or that of its shape. */
+export function isUsual(
+  k: string,
+  text: string | undefined,
+  start: Texts,
+  filled: Texts,
+  fresh: boolean,
+): boolean {
+  const t = text ?? '';
+  if (t === '' || t === '0') return false;
+  return k in filled ? filled[k] === t : (fresh || k.startsWith('car.')) && start[k] === t;
+}
+
 const number = readNumber;
 
 interface Axles {
@@ -249,6 +262,11 @@ export function VehicleForm({ start, fault, busy, action, done, head, extra, fre
   const set = (k: string, v: string) => setTexts((t) => ({ ...t, [k]: v }));
   const serverFault = (k: string) => fault?.at(k) ?? fault?.problems.find((p) => p.field.endsWith(k));
   const wrongAt = (k: string, right: string) => (bad[k] ? { wrong: bad[k], right } : serverFault(k));
+  // For a car that is kept only what no form asks for by itself can still be the usual value.
+  const given = useMemo(() => {
+    const plain = textsOf(fresh ? start : { ...start, car: usualCar }, unit);
+    return fresh ? plain : Object.fromEntries(Object.entries(plain).filter(([k]) => k.startsWith('car.')));
+  }, [start, unit, fresh]);
   const fieldText = (k: string, label: string, suffix: string, optional = false) => {
     const f = wrongAt(k, suffix === '' ? 'a length such as 498, 19 5/8in' : `a number in ${suffix}`);
     return (
@@ -258,7 +276,13 @@ export function VehicleForm({ start, fault, busy, action, done, head, extra, fre
         value={texts[k] ?? ''}
         onChange={(e) => set(k, e.target.value)}
         error={!!f}
-        helperText={f && `${f.wrong}; ${f.right}`}
+        helperText={
+          f
+            ? `${f.wrong}; ${f.right}`
+            : isUsual(k, texts[k], given, filled.current, !!fresh)
+              ? 'usual'
+              : undefined
+        }
         placeholder={optional ? 'not known' : undefined}
         size="small"
         slotProps={{ htmlInput: { 'data-testid': k } }}

@@ -32,7 +32,7 @@ export const usualCar: CarFacts = {
   front_spring: null,
   rear_spring: null,
   payload: null,
-  rear_settle_mm: 3,
+  rear_settle_mm: 0,
   front_tyre_gain_mm: 0,
   rear_tyre_gain_mm: 0,
   levels: [],

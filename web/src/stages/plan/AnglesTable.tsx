@@ -2,10 +2,13 @@
 import type { PlanResult } from '../../api/client';
 import { Half } from '../../shell/glyphs';
 import { useSettings } from '../../shell/settings';
-import { angle, num } from '../../units/print';
+import { angle, length } from '../../units/print';
 
-export function AnglesTable({ result }: { result: PlanResult }) {
-  const { form } = useSettings();
+/** What only a steering axis has: a rear wheel has none of it. */
+const axisOnly = ['caster_deg', 'sai_deg', 'scrub_radius_mm', 'mechanical_trail_mm'];
+
+export function AnglesTable({ result, steered }: { result: PlanResult; steered: boolean }) {
+  const { form, unit } = useSettings();
   const rows: [
     string,
     (
@@ -27,7 +30,7 @@ export function AnglesTable({ result }: { result: PlanResult }) {
     ['Half track', 'half_track_mm'],
   ];
   const show = (k: string, v: number) =>
-    k.endsWith('_deg') ? angle(v, form, k === 'toe_deg' ? 2 : 1) : `${num(v)} mm`;
+    k.endsWith('_deg') ? angle(v, form, k === 'toe_deg' ? 2 : 1) : length(v, unit);
   return (
     <div style={{ padding: '8px 16px', overflow: 'auto', flex: 1 }}>
       <table className="figures" data-testid="angles">
@@ -52,16 +55,18 @@ export function AnglesTable({ result }: { result: PlanResult }) {
           </tr>
         </thead>
         <tbody>
-          {rows.map(([label, k]) => (
-            <tr key={k}>
-              <th scope="row">{label}</th>
-              {(['left', 'right'] as const).flatMap((s) =>
-                (['before', 'after', 'set'] as const).map((w) => (
-                  <td key={s + w}>{show(k, result[s][w][k])}</td>
-                )),
-              )}
-            </tr>
-          ))}
+          {rows
+            .filter(([, k]) => steered || !axisOnly.includes(k))
+            .map(([label, k]) => (
+              <tr key={k}>
+                <th scope="row">{label}</th>
+                {(['left', 'right'] as const).flatMap((s) =>
+                  (['before', 'after', 'set'] as const).map((w) => (
+                    <td key={s + w}>{show(k, result[s][w][k])}</td>
+                  )),
+                )}
+              </tr>
+            ))}
         </tbody>
       </table>
     </div>

@@ -26,6 +26,7 @@ import { AnglesTable } from './AnglesTable';
 import { ChecksPanel } from './ChecksPanel';
 import { HeightBench } from './HeightBench';
 import { HeightsPanel } from './HeightsPanel';
+import { OrdersPanel } from './OrdersPanel';
 import { PartsPane } from './PartsPane';
 
 export default function PlanStage() {
@@ -93,9 +94,10 @@ function Refused({ bench }: { bench: Bench }) {
   );
 }
 
-type Panel = 'joints' | 'heights' | 'checks' | 'curves';
+type Panel = 'joints' | 'orders' | 'heights' | 'checks' | 'curves';
 const panelWord: Record<Panel, string> = {
   joints: 'Joints',
+  orders: 'Orders',
   heights: 'Heights',
   checks: 'Checks',
   curves: 'Curves',
@@ -279,7 +281,7 @@ function AxleBench({ bench, axle, setAxle, result, input, fault, stale }: AxlePr
           </div>
         </div>
         {table ? (
-          <AnglesTable result={result} />
+          <AnglesTable result={result} steered={axle === 'front'} />
         ) : (
           <div style={{ flex: 1, minHeight: 0 }}>
             {plane === 'lock' && result.left.lock ? (
@@ -346,7 +348,7 @@ function AxleBench({ bench, axle, setAxle, result, input, fault, stale }: AxlePr
       <section className="pane slate plan-joints">
         <div style={{ padding: '12px 12px 4px' }}>
           <div className="seg panel-seg" role="group" aria-label="Panel">
-            {(['joints', 'heights', 'checks', 'curves'] as const).map((p) => (
+            {(['joints', 'orders', 'heights', 'checks', 'curves'] as const).map((p) => (
               <button
                 key={p}
                 type="button"
@@ -361,6 +363,7 @@ function AxleBench({ bench, axle, setAxle, result, input, fault, stale }: AxlePr
             ))}
           </div>
         </div>
+        {panel === 'orders' && <OrdersPanel result={result} />}
         {panel === 'heights' && <HeightsPanel result={result} />}
         {panel === 'checks' && <ChecksPanel result={result} side={lead} bench={bench} axle={axle} />}
         {panel === 'joints' && (

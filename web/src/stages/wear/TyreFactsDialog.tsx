@@ -7,7 +7,7 @@ import { api, ApiProblem, take, type VehicleFacts } from '../../api/client';
 import { FieldError } from '../../shell/Fault';
 import { Unkept, useTyped } from '../../shell/Unkept';
 import { useBench } from '../../shell/ticket';
-import { capital, wearFacts, type WearFacts } from './data';
+import { capital, usualWear, wearFacts, type WearFacts } from './data';
 
 type Texts = Record<string, string>;
 const numbers: [string, string, string][] = [
@@ -130,9 +130,11 @@ export function TyreFactsDialog({ heights, close }: { heights: string[]; close: 
                 at(k) ??
                 (k === 'set_at_km'
                   ? 'odometer; empty: not yet set'
-                  : optional.includes(k)
-                    ? 'empty when not known'
-                    : undefined)
+                  : text[k] === String(usualWear[k as keyof WearFacts]) && text[k] !== '0'
+                    ? 'usual'
+                    : optional.includes(k)
+                      ? 'empty when not known'
+                      : undefined)
               }
               slotProps={{ htmlInput: { 'data-testid': `wf-${k}`, inputMode: 'decimal' } }}
             />
