@@ -1462,7 +1462,7 @@ export interface components {
             /**
              * Format: double
              * @description Height expected to be lost as new springs and bushings settle, rear, mm.
-             * @default 3
+             * @default 0
              */
             rear_settle_mm: number;
             /**
