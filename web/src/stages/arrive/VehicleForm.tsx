@@ -269,6 +269,7 @@ export function VehicleForm({ start, fault, busy, action, done, head, extra, fre
   }, [start, unit, fresh]);
   const fieldText = (k: string, label: string, suffix: string, optional = false) => {
     const f = wrongAt(k, suffix === '' ? 'a length such as 498, 19 5/8in' : `a number in ${suffix}`);
+    const usualHere = isUsual(k, texts[k], given, filled.current, !!fresh);
     return (
       <TextField
         key={k}
@@ -276,16 +277,14 @@ export function VehicleForm({ start, fault, busy, action, done, head, extra, fre
         value={texts[k] ?? ''}
         onChange={(e) => set(k, e.target.value)}
         error={!!f}
-        helperText={
-          f
-            ? `${f.wrong}; ${f.right}`
-            : isUsual(k, texts[k], given, filled.current, !!fresh)
-              ? 'usual'
-              : undefined
-        }
+        helperText={f && `${f.wrong}; ${f.right}`}
         placeholder={optional ? 'not known' : undefined}
         size="small"
-        slotProps={{ htmlInput: { 'data-testid': k } }}
+        slotProps={{
+          htmlInput: { 'data-testid': k },
+          // Inside the field: nothing moves when it is typed over.
+          input: usualHere ? { endAdornment: <span className="small mut">usual</span> } : {},
+        }}
       />
     );
   };
