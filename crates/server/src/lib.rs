@@ -106,6 +106,7 @@ pub fn start(
             .configure(routes::mount)
             .default_service(web::to(assets::serve))
     })
+    .on_connect(pool::Peer::meet)
     .workers(2)
     .shutdown_timeout(5)
     .listen(listener)?

@@ -3,6 +3,7 @@
 use super::Doc;
 use crate::AppState;
 use crate::catalogue::Shelf;
+use crate::pool::Peer;
 use crate::problem::{ApiError, ProblemDocument};
 use actix_web::http::header::ContentEncoding;
 use actix_web::{HttpResponse, get, post, web};
@@ -173,9 +174,10 @@ fn worked(asked: CornerFileAsked, shelf: &Shelf, budget: &Budget) -> Result<Corn
 #[post("/api/v1/corner-file")]
 pub async fn file(
     state: web::Data<AppState>,
+    peer: Peer,
     Doc(asked): Doc<CornerFileAsked>,
 ) -> Result<HttpResponse, ApiError> {
     let shelf = state.shelf().await?;
-    let file = state.pool.run(move |budget| worked(asked, &shelf, budget)).await??;
+    let file = state.pool.run(&peer, move |budget| worked(asked, &shelf, budget)).await??;
     Ok(HttpResponse::Ok().json(file))
 }

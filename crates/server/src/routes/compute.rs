@@ -2,6 +2,7 @@
 
 use super::Doc;
 use crate::AppState;
+use crate::pool::Peer;
 use crate::problem::{ApiError, ProblemDocument};
 use actix_web::http::header::ContentEncoding;
 use actix_web::{HttpResponse, post, web};
@@ -118,10 +119,11 @@ pub fn steering_problem(g: &Geometry, at: &str) -> Option<Problem> {
 #[post("/api/v1/predict")]
 pub async fn predict(
     state: web::Data<AppState>,
+    peer: Peer,
     Doc(input): Doc<PlanInput>,
 ) -> Result<HttpResponse, ApiError> {
     let parts = state.shelf().await?.offered(&input.fitted);
-    let result = state.pool.run(move |budget| plan_within(&input, &parts, budget)).await??;
+    let result = state.pool.run(&peer, move |budget| plan_within(&input, &parts, budget)).await??;
     // Asked for many times a second from the same machine: compressing would cost more than sending.
     Ok(HttpResponse::Ok().insert_header(ContentEncoding::Identity).json(result))
 }
@@ -160,10 +162,11 @@ pub async fn geometry(Doc(g): Doc<Geometry>) -> HttpResponse {
 #[post("/api/v1/sheet")]
 pub async fn sheet(
     state: web::Data<AppState>,
+    peer: Peer,
     Doc(SheetRequest { input, read }): Doc<SheetRequest>,
 ) -> Result<HttpResponse, ApiError> {
     let parts = state.shelf().await?.offered(&input.fitted);
-    let worked = state.pool.run(move |budget| {
+    let worked = state.pool.run(&peer, move |budget| {
         let result = plan_within(&input, &parts, budget)?;
         let steps = sheet_of(&input, &result, &fitted_parts(&input, &parts));
         Ok::<_, Vec<Problem>>((input, result, steps))

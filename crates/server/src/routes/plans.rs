@@ -3,6 +3,7 @@
 use super::{AUTHOR, Doc, jobs};
 use crate::AppState;
 use crate::once::{Begun, Once, again};
+use crate::pool::Peer;
 use crate::problem::{ApiError, ProblemDocument};
 use actix_web::http::StatusCode;
 use actix_web::{HttpResponse, delete, post, put, web};
@@ -249,7 +250,9 @@ async fn looked_at(
     })?;
     let input = p.document.front_input(base);
     let parts = state.shelf().await?.offered(&input.fitted);
-    let worked = state.pool.run(move |budget| {
+    // A mark is to be kept, whether or not somebody still looks.
+    let nobody = Peer::default();
+    let worked = state.pool.run(&nobody, move |budget| {
         let result = plan_within(&input, &parts, budget)?;
         let steps = sheet(&input, &result, &fitted_parts(&input, &parts));
         Ok::<_, Vec<Problem>>((input, result, steps))

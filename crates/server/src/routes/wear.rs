@@ -4,6 +4,7 @@ use super::{AUTHOR, CSV, Doc, attachment};
 use crate::AppState;
 use crate::catalogue::Shelf;
 use crate::once::{Begun, Once, again};
+use crate::pool::Peer;
 use crate::problem::{ApiError, ProblemDocument};
 use actix_web::http::StatusCode;
 use actix_web::{HttpResponse, get, post, web};
@@ -114,10 +115,11 @@ pub struct StrikeLine {
 #[post("/api/v1/wear")]
 pub async fn forecast(
     state: web::Data<AppState>,
+    peer: Peer,
     Doc(r): Doc<CarWearRequest>,
 ) -> Result<HttpResponse, ApiError> {
     let shelf = state.shelf().await?;
-    let wear = state.pool.run(move |budget| worn(&r, &shelf, budget)).await??;
+    let wear = state.pool.run(&peer, move |budget| worn(&r, &shelf, budget)).await??;
     Ok(HttpResponse::Ok().json(wear))
 }
 
