@@ -1,7 +1,12 @@
 import { describe, expect, it } from 'vitest';
-import { angle, angleChange, distance, inches, length, minutes, num, signed } from './print';
+import { angle, angleChange, distance, inches, length, lengthChange, minutes, num, signed } from './print';
 
 describe('printing', () => {
+  it('gives a change of length its sign, and none to no change', () => {
+    expect(lengthChange(65, 'mm')).toBe('+65 mm');
+    expect(lengthChange(-38.1, 'in')).toBe('−1 1/2 in');
+    expect(lengthChange(0, 'mm')).toBe('0 mm');
+  });
   it('has no negative zero and a true minus', () => {
     expect(num(-0.04, 1)).toBe('0.0');
     expect(num(-0.8, 1)).toBe('−0.8');

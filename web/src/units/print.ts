@@ -65,3 +65,9 @@ export function distance(km: number): string {
   const step = km >= 10000 ? 1000 : km >= 1000 ? 100 : 10;
   return String(Math.round(km / step) * step).replace(/\B(?=(\d{3})+(?!\d))/g, '\u2009');
 }
+
+/** A change of length with its sign; none for no change. */
+export function lengthChange(mm: number, unit: LengthUnit): string {
+  const sign = mm < 0 ? '−' : mm > 0 ? '+' : '';
+  return `${sign}${length(Math.abs(mm), unit)}`;
+}

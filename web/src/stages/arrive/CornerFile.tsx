@@ -7,7 +7,7 @@ import { Glyph, Half } from '../../shell/glyphs';
 import { useSettings } from '../../shell/settings';
 import { standing } from '../../shell/StanceStrip';
 import { inputOf, useBench } from '../../shell/ticket';
-import { angle, inches, length, num, signed, type AngleForm, type LengthUnit } from '../../units/print';
+import { angle, inches, lengthChange, num, signed, type AngleForm, type LengthUnit } from '../../units/print';
 import { carOf, useLive } from './car';
 
 type File = Schemas['CornerFile'];
@@ -26,8 +26,6 @@ function print(q: Item, v: number, unit: LengthUnit, form: AngleForm): string {
   if (q.unit === 'mm' && unit === 'in') return `${num(v / 25.4, 2)} in`;
   return `${num(v, q.digits)} ${q.unit}`;
 }
-
-const change = (mm: number, unit: LengthUnit) => `${mm < 0 ? '−' : '+'}${length(Math.abs(mm), unit)}`;
 
 export default function CornerFile() {
   const { ticket, draft, result, input } = useBench();
@@ -111,7 +109,7 @@ export default function CornerFile() {
         </h1>
         <span className="small mut" style={{ maxWidth: 420 }}>
           {moves
-            ? `As it came against planned: front ${change(planned.front_mm, unit)}, rear ${change(planned.rear_mm, unit)}.`
+            ? `As it came against planned: front ${lengthChange(planned.front_mm, unit)}, rear ${lengthChange(planned.rear_mm, unit)}.`
             : 'As it came. Plan another height and both stand here.'}{' '}
           Usual ranges are common practice, not limits.
         </span>

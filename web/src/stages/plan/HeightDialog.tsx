@@ -9,7 +9,7 @@ import { Unkept, useTyped } from '../../shell/Unkept';
 import { Glyph } from '../../shell/glyphs';
 import { useSettings } from '../../shell/settings';
 import { changeOf, partOf, useShop, type AxleName, type Bench } from '../../shell/ticket';
-import { length, num, signed, type LengthUnit } from '../../units/print';
+import { length, lengthChange, num, signed } from '../../units/print';
 import { readLength } from './HeightBench';
 
 type Kind = Schemas['TargetKind'];
@@ -20,8 +20,6 @@ const kinds: [Kind, string][] = [
   ['rake', 'Rake, nose down'],
   ['level', 'Level'],
 ];
-
-const gained = (mm: number, unit: LengthUnit) => `${mm < 0 ? '−' : '+'}${length(Math.abs(mm), unit)}`;
 
 /** How far to turn, in words; where it comes from beside it. */
 export const turnsOf = (t: Schemas['ByTurning'], what: string) =>
@@ -202,7 +200,7 @@ export function HeightDialog({ bench, axle, close }: { bench: Bench; axle: AxleN
           {aim.data && (
             <span style={{ alignSelf: 'center' }}>
               <b className="fig" style={{ fontSize: 24 }}>
-                {gained(aim.data.gain_mm, unit)}
+                {lengthChange(aim.data.gain_mm, unit)}
               </b>{' '}
               from as found.{' '}
               {aim.data.by_turning && (
@@ -228,7 +226,7 @@ export function HeightDialog({ bench, axle, close }: { bench: Bench; axle: AxleN
           />
         )}
         <h3 style={{ margin: '18px 0 4px' }}>
-          How the {gained(total, unit)} are had: {length(Math.abs(total - named), unit)}{' '}
+          How the {lengthChange(total, unit)} are had: {length(Math.abs(total - named), unit)}{' '}
           {total - named < 0 ? 'down' : 'up'} by the suspension&rsquo;s own travel
         </h3>
         <p className="small mut" style={{ marginBottom: 10 }}>
