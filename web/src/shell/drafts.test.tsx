@@ -19,6 +19,13 @@ it('comes back after the page was left', () => {
   expect(readDraft('x')).toBeUndefined();
 });
 
+it('moves with its name and leaves nothing behind', () => {
+  const h = renderHook(({ k }) => useDraft(k, () => 'start', same), { initialProps: { k: 'x.mm' } });
+  act(() => h.result.current.setValue('typed'));
+  h.rerender({ k: 'x.in' });
+  expect([readDraft('x.mm'), readDraft('x.in')]).toEqual([undefined, 'typed']);
+});
+
 it('is none when nothing differs, and a broken one is no draft', () => {
   const h = renderHook(() => useDraft('y', () => 'start', same));
   expect(readDraft('y')).toBeUndefined();

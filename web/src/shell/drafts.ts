@@ -27,7 +27,11 @@ export function useDraft<T>(key: string, start: () => T, same: (a: T, b: T) => b
   first.current ??= start();
   const [value, setValue] = useState<T>(() => readDraft<T>(key) ?? first.current!);
   const [restored, setRestored] = useState(() => readDraft<T>(key) !== undefined);
+  const under = useRef(key);
   useEffect(() => {
+    // Under another name (another unit), nothing stays behind under the old one.
+    if (under.current !== key) writeDraft(under.current, undefined);
+    under.current = key;
     writeDraft(key, same(value, first.current!) ? undefined : value);
   }, [key, value, same]);
   const drop = useCallback(() => {

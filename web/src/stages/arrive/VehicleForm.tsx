@@ -235,6 +235,8 @@ export function VehicleForm({ start, fault, busy, action, done, head, extra, fre
     setTexts((t) => {
       const { facts: f, bad: b } = read(start, usual, t, picks, axles, was);
       const fresh = textsOf(f, unit);
+      // What a shape put there is still its own in the other unit.
+      for (const [k, v] of Object.entries(filled.current)) if (v === t[k]) filled.current[k] = fresh[k] ?? v;
       return Object.fromEntries(Object.keys(t).map((k) => [k, b[k] ? t[k]! : (fresh[k] ?? t[k]!)]));
     });
   }, [unit, start, usual, picks, axles]);

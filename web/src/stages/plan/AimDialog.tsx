@@ -92,7 +92,7 @@ export function AimDialog({
   };
   const done = () => {
     keep(typed());
-    setEdit(undefined);
+    typing.drop();
     close();
   };
   const keepOwn = useMutation({
@@ -281,7 +281,7 @@ export function AimDialog({
           <Button
             variant="outlined"
             onClick={() => {
-              setEdit(undefined);
+              typing.drop();
               close();
             }}
           >

@@ -36,7 +36,7 @@ export function HeightDialog({ bench, axle, close }: { bench: Bench; axle: AxleN
   const part = draft ? partOf(draft, axle) : undefined;
   const across = draft ? partOf(draft, axle === 'front' ? 'rear' : 'front') : undefined;
   const show = (mm: number) => (unit === 'mm' ? num(mm) : String(Math.round((mm / 25.4) * 16) / 16));
-  const typed = useTyped<Record<string, string>>(`height.${bench.plan?.id ?? ''}.${axle}`, () => ({
+  const typed = useTyped<Record<string, string>>(`height.${bench.plan?.id ?? ''}.${axle}.${unit}`, () => ({
     settle: show(part?.settle ?? 0),
     load: show(part?.load ?? 0),
     left: show(part?.trim[0] ?? 0),
@@ -95,6 +95,9 @@ export function HeightDialog({ bench, axle, close }: { bench: Bench; axle: AxleN
   const bad = Object.keys(text).find((k) => mm(k) === undefined);
   const value = kind === 'level' ? 0 : kind === 'rake' ? toNumber(want) : (readLength(want, unit) ?? NaN);
   const fault = aim.error instanceof ApiProblem ? aim.error : undefined;
+  const notRead = 'a number such as 2 or 0.62';
+  const unread = (k: 'pitch' | 'ratio') =>
+    what === 'collar' && !Number.isFinite(toNumber(k === 'pitch' ? pitch : ratio));
   const at = (f: string) => fault?.problems.find((p) => p.field === f);
   const said = (f: string) => (at(f) ? `${at(f)!.wrong}; ${at(f)!.right}` : undefined);
   const keep = () => {
@@ -172,17 +175,21 @@ export function HeightDialog({ bench, axle, close }: { bench: Bench; axle: AxleN
                 label="Thread, mm a turn"
                 value={pitch}
                 onChange={(e) => setPitch(e.target.value)}
-                error={!!at('turned.pitch_mm')}
-                helperText={said('turned.pitch_mm') ?? (pitch === '2' ? 'usual; measure it' : undefined)}
+                error={unread('pitch') || !!at('turned.pitch_mm')}
+                helperText={
+                  unread('pitch')
+                    ? notRead
+                    : (said('turned.pitch_mm') ?? (pitch === '2' ? 'usual; measure it' : undefined))
+                }
                 slotProps={{ htmlInput: { inputMode: 'decimal', 'data-testid': 'target-pitch' } }}
               />
               <TextField
                 label="Spring travel over wheel travel"
                 value={ratio}
                 onChange={(e) => setRatio(e.target.value)}
-                error={!!at('turned.motion_ratio')}
+                error={unread('ratio') || !!at('turned.motion_ratio')}
                 helperText={
-                  said('turned.motion_ratio') ??
+                  (unread('ratio') ? notRead : said('turned.motion_ratio')) ??
                   (spring ? 'of this car' : 'usual for a strut; less on an arm')
                 }
                 slotProps={{ htmlInput: { inputMode: 'decimal', 'data-testid': 'target-ratio' } }}
@@ -191,7 +198,7 @@ export function HeightDialog({ bench, axle, close }: { bench: Bench; axle: AxleN
           )}
           <Button
             variant="outlined"
-            disabled={kind !== 'level' && !Number.isFinite(value)}
+            disabled={(kind !== 'level' && !Number.isFinite(value)) || unread('pitch') || unread('ratio')}
             onClick={() => aim.mutate(value)}
             data-testid="target-work"
           >

@@ -134,6 +134,16 @@ describe('the aim', () => {
     expect(value('cross_camber_deg')).toBe('0.50');
   });
 
+  it('does not call what is typed next typed before', async () => {
+    const first = aim();
+    put('cross_camber_deg', '0.4');
+    first.unmount();
+    aim();
+    await userEvent.click(screen.getByTestId('aim-keep'));
+    put('cross_camber_deg', '0.3');
+    expect(screen.queryByTestId('drop-draft')).toBeNull();
+  });
+
   it('is kept as the shop’s own under its name', async () => {
     aim();
     put('aim-own-name', 'Our trail truck');

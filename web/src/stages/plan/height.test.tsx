@@ -107,6 +107,21 @@ it('says a thread that is none at its field', async () => {
   await screen.findByText('0 mm a turn; 0.5 to 6');
 });
 
+it('works nothing out with a thread that cannot be read, and keeps a draft to its unit', async () => {
+  const first = open();
+  await userEvent.selectOptions(screen.getByTestId('target-turned'), 'collar');
+  put('target-value', '465');
+  put('target-pitch', 'coarse');
+  expect(screen.getByText('a number such as 2 or 0.62')).toBeTruthy();
+  expect(screen.getByTestId<HTMLButtonElement>('target-work').disabled).toBe(true);
+  put('height-settle', '9');
+  first.unmount();
+  localStorage.setItem('bold-stance.settings', JSON.stringify({ unit: 'in' }));
+  open();
+  expect(screen.getByTestId<HTMLInputElement>('height-settle').value).toBe('0');
+  expect(screen.queryByTestId('drop-draft')).toBeNull();
+});
+
 it('offers leaf blocks on leaves only', async () => {
   const coil = open(bench({ track_bar: {} }));
   await screen.findByTestId('height-way.spring');

@@ -92,10 +92,20 @@ describe('a pad that is left', () => {
     expect(right.result.current.now('front-gap')).toBe('');
     expect(right.result.current.typing.restored).toBe(false);
   });
+  it('does not take millimetres for inches: a draft belongs to the unit it was typed in', () => {
+    const first = pad();
+    act(() => first.result.current.set(() => '9', 'front-gap'));
+    first.unmount();
+    localStorage.setItem('bold-stance.settings', JSON.stringify({ unit: 'in' }));
+    const inches = pad();
+    expect(inches.result.current.unit).toBe('in');
+    expect(inches.result.current.now('front-gap')).toBe('');
+    expect(inches.result.current.typing.restored).toBe(false);
+  });
   it('is empty again once it is dropped', () => {
     const p = pad();
     act(() => p.result.current.set(() => '1', 'front-gap'));
-    const key = () => localStorage.getItem('bold-stance.draft.pad.j.found.front.left.toe-string');
+    const key = () => localStorage.getItem('bold-stance.draft.pad.j.found.front.left.toe-string.mm');
     expect(key()).toContain('"1"');
     act(() => p.result.current.typing.drop());
     expect(key()).toBeNull();

@@ -42,7 +42,7 @@ export function usePad(
 ) {
   const { unit } = useSettings();
   const place = placeFor(method, target);
-  const draft = `pad.${ticket.job.id}.${visit}.${place.axle}.${place.side ?? ''}.${method.id}`;
+  const draft = `pad.${ticket.job.id}.${visit}.${place.axle}.${place.side ?? ''}.${method.id}.${unit}`;
   const typing = useTyped(draft, () => start(method, target));
   const { value: lists, setValue: setLists } = typing;
   const [choices, setChoices] = useState<Record<string, string>>({});
@@ -126,7 +126,7 @@ export function usePad(
       take(api.POST('/api/v1/jobs/{id}/readings', { params: { path: { id: ticket.job.id } }, body: typed })),
     onSuccess: (t) => {
       sent.current = { content: '', id: '' };
-      setLists(start(method, target));
+      typing.drop();
       setActive(first?.name ?? '');
       setAnswer({});
       kept(t);
