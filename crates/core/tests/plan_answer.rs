@@ -123,3 +123,16 @@ fn bad_documents_name_their_fields() {
     let p = plan(&i, &[]).unwrap_err();
     assert!(p[0].field.starts_with("geometry.points"), "{p:?}");
 }
+
+/// A usual height left in the form while the car stands elsewhere bends every angle: it is said before anything is believed.
+#[test]
+fn a_car_far_from_where_its_points_were_taken_is_told_so() {
+    let said = |height_mm: f64| {
+        let mut i = truck();
+        (i.left.height_mm, i.right.height_mm, i.height_change_mm) = (height_mm, height_mm, 0.0);
+        let watch = plan(&i, &[]).unwrap().verdict.watch.join(" ");
+        watch.contains("than where its points were taken, hub to arch 498 mm")
+    };
+    assert!(!said(498.0) && !said(430.0) && !said(570.0));
+    assert!(said(405.0) && said(590.0));
+}

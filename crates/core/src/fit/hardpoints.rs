@@ -3,6 +3,7 @@
 //! the readings told.
 
 use super::estimate::{Estimate, estimate, jacobian};
+use super::whole::{Whole, judge};
 use super::{Doubt, Knowledge, Spread, SpreadOf, half_widths, spreads};
 use crate::geometry::{Geometry, Points, WheelAtDesign};
 use crate::linkage::{self, Corner, Linkage};
@@ -14,11 +15,6 @@ use serde::{Deserialize, Serialize};
 /// values are a start, the gauge decides.
 const WHEEL: f64 = 3.0;
 
-/// 99 % of a normal lies below this many standard deviations: one car in a hundred that is as told costs more.
-const Z99: f64 = 2.3263;
-/// How far, in standard deviations of what readings teach, a way in which builds differ may come out: seven cars in a
-/// thousand that are as told exceed it in each.
-const ODD_BUILD: f64 = 2.7;
 /// Twice the logarithm of odds of ten to one: two layouts nearer than this are not told apart.
 const TELLING: f64 = 4.605;
 
@@ -102,22 +98,6 @@ pub struct Residual {
     pub fitted_deg: f64,
     /// Further off than three standard deviations of the gauge: read it again.
     pub odd: bool,
-}
-
-/// How well the readings and what was told of the points go together, as a whole.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
-pub struct Whole {
-    /// Squares of what is left of each reading over its σ, and of how far the points moved over theirs.
-    pub cost: f64,
-    /// Degrees of freedom: the readings, less what the wheel itself was free to follow.
-    pub readings: usize,
-    /// One car in a hundred that is as told costs more (χ²).
-    pub most: f64,
-    /// Ways in which builds of a layout differ and this car differs from what was told by more than its doubt: name, and
-    /// by how much, degrees or mm.
-    pub differs: Vec<(String, f64)>,
-    /// Whether it fits.
-    pub fits: bool,
 }
 
 /// The answer.
@@ -219,54 +199,11 @@ impl Model<'_> {
 }
 
 impl Model<'_> {
-    /// Whether readings and points go together: by linear theory the whole cost of a car that is as told is χ² with as
-    /// many degrees of freedom as there are readings, less one for each angle the wheel itself is free to follow.
+    /// Degrees of freedom: by linear theory there are as many as readings, less one for each angle the wheel itself is free
+    /// to follow.
     fn whole(&self, e: &Estimate, wanted: &[Angle]) -> Whole {
         let free = (0..3).filter(|k| (*k != 1 || self.leans) && wanted.iter().any(|(_, q)| q == k)).count();
-        let cost = e.data_cost + e.prior_cost().take(self.ways.len()).sum::<f64>();
-        let readings = wanted.len().saturating_sub(free);
-        let most = most_cost(readings);
-        let differs = self.differs(e);
-        Whole { cost, readings, most, fits: differs.is_empty() && (readings == 0 || cost <= most), differs }
-    }
-
-    /// Ways in which builds differ, each against its own doubt: a sum over all readings would drown them. By linear
-    /// theory what readings move such a way by is normal, with the variance that they take from it.
-    fn differs(&self, e: &Estimate) -> Vec<(String, f64)> {
-        let n = e.theta.len();
-        self.builds()
-            .into_iter()
-            .filter_map(|(name, rates)| {
-                let rates = DVector::from_fn(n, |k, _| rates.get(k).copied().unwrap_or(0.0));
-                let before: f64 = rates.iter().zip(self.sigma()).map(|(r, s)| (r * s).powi(2)).sum();
-                let taught = (before - e.variance(&rates)).sqrt();
-                let by = rates.dot(&e.theta);
-                (taught > 1e-9 && by.abs() > ODD_BUILD * taught).then_some((name, by))
-            })
-            .collect()
-    }
-
-    /// Inclination of each arm's axis, degrees, and height of the tie rod's inner end over its outer one, mm, each with
-    /// its rates against the parameters.
-    fn builds(&self) -> Vec<(String, Vec<f64>)> {
-        let named = self.points.named();
-        let at = |name: &str| named.iter().position(|(n, _)| n.ends_with(&format!(".{name}")));
-        let lift =
-            |s: &Spread, i: usize| s.points.iter().filter(|(k, _)| *k == i).map(|(_, d)| d[2]).sum::<f64>();
-        let between = |a: usize, b: usize, scale: f64| -> Vec<f64> {
-            self.ways.iter().map(|s| scale * (lift(s, a) - lift(s, b))).collect()
-        };
-        let mut out = Vec::new();
-        for arm in ["upper", "lower"] {
-            if let (Some(f), Some(r)) = (at(&format!("{arm}_front")), at(&format!("{arm}_rear"))) {
-                let base = named[f].1[0] - named[r].1[0];
-                out.push((format!("{arm} arm's axis"), between(f, r, 1f64.to_degrees() / base)));
-            }
-        }
-        if let (Some(i), Some(o)) = (at("tie_inner"), at("tie_outer")) {
-            out.push(("tie rod".to_owned(), between(i, o, 1.0)));
-        }
-        out
+        judge(self.points, &self.ways, &self.sigma(), e, wanted.len().saturating_sub(free))
     }
 
     /// What is left to doubt of the points, as independent errors.
@@ -353,12 +290,6 @@ pub fn fit_hardpoints(case: &FitCase) -> Result<FitResult, FitError> {
     fit(case).map(|f| f.result)
 }
 
-/// Percentage point 99 of χ² (Wilson and Hilferty 1931: its cube root is nearly normal).
-fn most_cost(freedoms: usize) -> f64 {
-    let n = freedoms.max(1) as f64;
-    n * (1.0 - 2.0 / (9.0 * n) + Z99 * (2.0 / (9.0 * n)).sqrt()).powi(3)
-}
-
 /// The tie rod as far behind the steering axis as it is said to be ahead of it, or the other way; none where the layout
 /// has no tie rod of its own or the wheel does not steer.
 fn tie_on_other_side(points: &Points, wheel: &WheelAtDesign) -> Option<(bool, Points)> {
@@ -435,26 +366,7 @@ pub(crate) fn fit(case: &FitCase) -> Result<Fit, FitError> {
         .zip(points.named())
         .map(|((name, a), (_, b))| (name, (crate::Vec3::from(a) - crate::Vec3::from(b)).norm()))
         .collect();
-    let mut notes = Vec::new();
-    if whole.cost > whole.most && whole.readings > 0 {
-        notes.push(format!(
-            "These readings do not go with this shape: {:.0} where {:.0} is the most of ninety-nine cars in a hundred. \
-             Another layout, a wrong file, a bent part or a height read wrong: promise nothing from it.",
-            whole.cost, whole.most
-        ));
-    }
-    for (name, by) in &whole.differs {
-        let how = if name == "tie rod" {
-            let way = if *by > 0.0 { "higher" } else { "lower" };
-            format!("The tie rod's inner end is about {:.0} mm {way} against its outer end", by.abs())
-        } else {
-            let way = if *by > 0.0 { "front up" } else { "front down" };
-            format!("The {name} is inclined about {:.0}° more ({way})", by.abs())
-        };
-        notes.push(format!(
-            "{how} than this shape has it, beyond its doubt: measure it before anything is promised."
-        ));
-    }
+    let mut notes = whole.words();
     // Three coordinates move together by chance up to about three times the root of three sigmas.
     let most = 3.0 * 3f64.sqrt() * case.knowledge.sigma_mm();
     for (name, mm) in moved_mm.iter().filter(|(_, mm)| *mm > most) {
@@ -641,14 +553,6 @@ mod tests {
             }
             println!("{id}: of 200 each noted as told {}, inclined {}", noted[0], noted[1]);
             assert!(noted[0] <= 10 && noted[1] >= 180, "{id}: {noted:?}");
-        }
-    }
-
-    /// χ² of printed tables (e.g. Abramowitz and Stegun, table 26.8, 99 % points, from memory).
-    #[test]
-    fn the_most_of_a_fit_is_that_of_the_tables() {
-        for (n, point) in [(1, 6.635), (2, 9.210), (5, 15.086), (10, 23.209), (20, 37.566)] {
-            assert!((most_cost(n) / point - 1.0).abs() < 0.02, "{n}: {}", most_cost(n));
         }
     }
 

@@ -7,13 +7,13 @@ pub(crate) mod estimate;
 mod hardpoints;
 mod samples;
 mod spread;
+mod whole;
 
 pub(crate) use hardpoints::fit;
-pub use hardpoints::{
-    FitCase, FitError, FitResult, Prediction, Residual, SweepReading, Whole, fit_hardpoints,
-};
+pub use hardpoints::{FitCase, FitError, FitResult, Prediction, Residual, SweepReading, fit_hardpoints};
 pub use samples::{SAMPLES, sampled_doubt};
 pub use spread::{Spread, SpreadOf, spreads};
+pub use whole::{Build, Difference, Whole};
 
 use crate::geometry::{Points, WheelAtDesign};
 use crate::linkage::{Linkage, Unreachable};

@@ -245,10 +245,11 @@ pub fn set_edits(
 ) -> Result<[SetEdits; 2], Vec<Problem>> {
     let (work, parts) = begin(input, catalogue, &Budget::default())?;
     let fitted = work.named(&input.fitted, &parts);
-    Ok([&result.left, &result.right].map(|side| {
-        let i = usize::from(std::ptr::eq(side, &result.right));
-        let at =
-            |a: &Adjuster| side.setting.iter().find(|l| l.name == a.name).map_or(a.position, |l| l.position);
+    let sides = [&result.left, &result.right];
+    Ok([0, 1].map(|i| {
+        let at = |a: &Adjuster| {
+            sides[i].setting.iter().find(|l| l.name == a.name).map_or(a.position, |l| l.position)
+        };
         let turned = work.adjusters(&fitted).into_iter().flat_map(|a| a.edits_at(at(&a)));
         let set = work.way_edits().iter().cloned().chain(fitted.iter().flat_map(|p| p.edits.iter().cloned()));
         SetEdits { start: work.sides[i].start.clone(), set: set.chain(turned).collect() }

@@ -267,8 +267,22 @@ fn closest(candidates: &[Candidate]) -> String {
         })
 }
 
+/// A car that stands farther than this from where its points were taken was told with a height that nobody measured: most
+/// travels end there (judgement, no source), mm.
+const FAR_MM: f64 = 80.0;
+
 fn watch(input: &PlanInput, left: &SidePlan, right: &SidePlan, reached: bool) -> Vec<String> {
     let mut out = input.swept.as_ref().map(|s| s.notes.clone()).unwrap_or_default();
+    let stands = f64::midpoint(input.left.height_mm, input.right.height_mm) - input.design_height_mm;
+    if stands.abs() > FAR_MM {
+        out.push(format!(
+            "It stands {:.0} mm {} than where its points were taken, hub to arch {:.0} mm: put that height right in Arrive \
+             before anything here is believed.",
+            stands.abs(),
+            if stands < 0.0 { "lower" } else { "higher" },
+            input.design_height_mm
+        ));
+    }
     // How far the shape is from the car is no sign of a bent part by itself: builds of a kind differ as much.
     let known = input.knowledge.most_bent_deg();
     for (name, s) in [("Left", left), ("Right", right)] {
