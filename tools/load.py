@@ -8,6 +8,7 @@ busy shop's tablets would. Prints the median and the 99th percentile of each kin
 the server its resident memory before, at its most, and after a pause. Nothing is asserted: figures are for comparing two
 builds in one run on one machine.
 """
+import copy
 import json
 import os
 import sys
@@ -46,27 +47,18 @@ def memory_mb(pid, what="VmRSS"):
     return 0.0
 
 
-def plan_input(ticket):
+def car_input(ticket):
     """What the screen would send: the base of a job with what its plan decided."""
-    document = ticket["plans"][0]["document"] if ticket["plans"] else None
-    if ticket.get("base") is None or document is None:
+    if not ticket["plans"] or not any(ticket["base"]["axles"].values()):
         return None
-    names = ["height_change_mm", "settle_mm", "load_mm", "ways", "trim_mm", "fitted", "picked"]
-    usual = [0, 0, 0, [], [0, 0], [], [None, None]]
-    decided = {n: document.get(n, u) for n, u in zip(names, usual)}
-    return ticket["base"] | decided | {
-        "other_change_mm": document.get("rear_change_mm", 0),
-        "other_settle_mm": document.get("rear_settle_mm", 0),
-        "other_load_mm": document.get("rear_load_mm", 0),
-        "aim": document["aim"],
-    }
+    return {"base": ticket["base"], "plan": ticket["plans"][0]["document"]}
 
 
 def main():
     pid = server_pid()
     listed = json.loads(call("GET", "/api/v1/jobs"))
     jobs = [j["job"]["id"] for j in listed]
-    inputs = [i for i in (plan_input(json.loads(call("GET", f"/api/v1/jobs/{j}"))) for j in jobs) if i]
+    inputs = [i for i in (car_input(json.loads(call("GET", f"/api/v1/jobs/{j}"))) for j in jobs) if i]
     parts = call("GET", "/api/v1/parts.json")
     took, failed, lock = {}, [], threading.Lock()
 
@@ -89,11 +81,12 @@ def main():
         while time.monotonic() < end:
             k += 1
             i = inputs[k % len(inputs)]
-            height = {**i, "height_change_mm": i["height_change_mm"] + k % 7}
+            height = copy.deepcopy(i)
+            height["plan"]["axles"]["front"]["height_change_mm"] += k % 7
             timed("ticket", lambda: call("GET", f"/api/v1/jobs/{jobs[k % len(jobs)]}"))
             timed("plan", lambda: call("POST", "/api/v1/predict", height))
             if k % 5 == 0:
-                timed("search", lambda: call("POST", "/api/v1/plans/search", {"plan": i, "filters": {}, "tyres": None}))
+                timed("search", lambda: call("POST", "/api/v1/plans/search", {"car": i, "axle": "front", "filters": {}, "tyres": None}))
             if k % 11 == 0:
                 timed("parts in", lambda: call("POST", "/api/v1/parts/import", json.loads(parts)))
             timed("list", lambda: call("GET", "/api/v1/jobs"))

@@ -3,21 +3,21 @@
 
 mod harness;
 use bold_stance_core::part::shipped_parts;
-use bold_stance_core::plan::{PlanInput, PlanResult, plan};
+use bold_stance_core::plan::{CarAnswer, CarInput, PlanResult, plan_car};
 use bold_stance_core::units::print_degrees;
 use harness::App;
 use serde_json::{Value, json};
 
 /// The core's answer for what the ticket says now.
+fn whole(ticket: &Value, plan_index: usize) -> CarAnswer {
+    let doc = json!({"base": ticket["base"], "plan": ticket["plans"][plan_index]["document"]});
+    let input: CarInput = serde_json::from_value(doc).unwrap();
+    plan_car(&input, &shipped_parts().unwrap()).unwrap()
+}
+
+/// Its front axle.
 fn core(ticket: &Value, plan_index: usize) -> PlanResult {
-    let mut doc = ticket["base"].clone();
-    let d = &ticket["plans"][plan_index]["document"];
-    for k in ["height_change_mm", "settle_mm", "load_mm", "ways", "trim_mm", "fitted", "picked", "aim"] {
-        doc[k] = d[k].clone();
-    }
-    doc["other_change_mm"] = d["rear_change_mm"].clone();
-    let input: PlanInput = serde_json::from_value(doc).unwrap();
-    plan(&input, &shipped_parts().unwrap()).unwrap()
+    whole(ticket, plan_index).axles.front.unwrap()
 }
 
 async fn ticket(a: &App) -> (String, Value) {
@@ -32,7 +32,7 @@ async fn from_reading_to_setting_on_the_demo_truck() {
     let a = App::start(1280, 800).await;
     a.open("/").await;
     a.click("article:first-of-type a").await;
-    a.until("headline", |t| t.starts_with("Cams run out")).await;
+    a.until("headline", |t| t.starts_with("Front: cams run out")).await;
 
     // Plan: what the screen says is what the core says.
     let (id, t) = ticket(&a).await;
@@ -41,7 +41,7 @@ async fn from_reading_to_setting_on_the_demo_truck() {
     assert_eq!(a.text("after-camber").await, shown(r.left.after.camber_deg, 1));
     assert_eq!(a.text("after-caster").await, shown(r.left.after.caster_deg, 1));
     assert_eq!(a.text("after-toe").await, shown(r.left.after.toe_deg, 2));
-    assert_eq!(a.text("headline").await, r.verdict.headline);
+    assert_eq!(a.text("headline").await, whole(&t, 0).verdict.headline);
 
     // Height by steps, by number in inches, by dragging a curve.
     a.press("height-up").await;
@@ -59,7 +59,7 @@ async fn from_reading_to_setting_on_the_demo_truck() {
     // Fit what reaches: everything follows.
     a.press("part-offset-upper-arm").await;
     a.press("fit").await;
-    a.until("headline", |t| t == "Both sides land on aim").await;
+    a.until("headline", |t| t == "All four wheels land on aim").await;
     a.until("saving", |t| t == "Saved").await;
     let (_, t) = ticket(&a).await;
     let r = core(&t, 0);
@@ -68,7 +68,7 @@ async fn from_reading_to_setting_on_the_demo_truck() {
 
     // A reload keeps it.
     a.c.refresh().await.unwrap();
-    a.until("headline", |t| t == "Both sides land on aim").await;
+    a.until("headline", |t| t == "All four wheels land on aim").await;
 
     // Another aim and back; a backward window is refused where it is typed.
     a.press("aim").await;
@@ -81,7 +81,7 @@ async fn from_reading_to_setting_on_the_demo_truck() {
     a.press("aim").await;
     a.press("aim-loaded-truck").await;
     a.press("aim-keep").await;
-    a.until("headline", |t| t == "Both sides land on aim").await;
+    a.until("headline", |t| t == "All four wheels land on aim").await;
     a.until("saving", |t| t == "Saved").await;
 
     // Wear: the statement is the core's.
@@ -247,7 +247,7 @@ async fn a_height_past_the_travel_or_no_height_at_all_is_said_at_the_field() {
         );
     }
     a.fill("[data-testid=height-input]", "250\n").await;
-    a.until("headline", |t| t == "Height runs out of travel").await;
+    a.until("headline", |t| t == "Front: height runs out of travel").await;
     a.until("height-error", |t| t.contains(" at +") && t.contains("Shown at")).await;
     a.press("height-down").await;
     a.finish().await;

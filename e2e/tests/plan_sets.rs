@@ -11,13 +11,18 @@ async fn document(a: &App, id: &str, plan: usize) -> Value {
     a.fetch(&format!("/api/v1/jobs/{id}")).await["plans"][plan]["document"].clone()
 }
 
+/// What the first plan decides about the front.
+async fn front(a: &App, id: &str) -> Value {
+    document(a, id, 0).await["axles"]["front"].clone()
+}
+
 #[tokio::test]
 async fn the_best_sets_are_found_filtered_and_fitted() {
     let a = App::start(1280, 800).await;
     a.open("/").await;
     let id = a.job("Quarry 4x4 pickup").await;
     a.open(&format!("/job/{id}/plan")).await;
-    a.until("headline", |t| t.starts_with("Cams run out")).await;
+    a.until("headline", |t| t.starts_with("Front: cams run out")).await;
     a.press("mode-sets").await;
     let said = a.until("sets-headline", |t| t.contains("land both sides on aim")).await;
     let looked_at = |said: &str| -> u32 {
@@ -46,9 +51,9 @@ async fn the_best_sets_are_found_filtered_and_fitted() {
     a.fill("[data-testid=budget]", "60").await;
     a.until("set-0", |t| t.contains("18 in parts")).await;
     a.press("take-set").await;
-    a.until("headline", |t| t == "Both sides land on aim").await;
+    a.until("headline", |t| t == "All four wheels land on aim").await;
     assert!(a.text("set-0").await.contains("Fitted"));
-    assert_eq!(document(&a, &id, 0).await["fitted"], json!(["upper-pivot-shims"]));
+    assert_eq!(front(&a, &id).await["fitted"], json!(["upper-pivot-shims"]));
     // Every height with its verdicts, and what is checked.
     a.press("panel-heights").await;
     let heights = a.text("heights-panel").await;
@@ -75,19 +80,22 @@ async fn a_point_of_the_weave_is_set_and_full_lock_is_a_second_map() {
     a.open("/").await;
     let id = a.job("Quarry 4x4 pickup").await;
     a.open(&format!("/job/{id}/plan")).await;
-    a.until("headline", |t| t.starts_with("Cams run out")).await;
+    a.until("headline", |t| t.starts_with("Front: cams run out")).await;
     // Press the middle of the weave: where the untouched cams are.
     let script = "const s=document.querySelector('[data-testid=reach-map]');
         const d=[...s.querySelectorAll('circle[r=\"2\"]')], p=d[Math.floor(d.length/2)].getBoundingClientRect();
         s.dispatchEvent(new MouseEvent('click',{bubbles:true,clientX:p.x+1,clientY:p.y+1}))";
     a.c.execute(script, vec![]).await.unwrap();
     a.id("unpick").await;
-    let picked = document(&a, &id, 0).await["picked"][0].clone();
+    let picked = front(&a, &id).await["picked"]["left"].clone();
     let figures: Value = serde_json::from_str(&a.inner("plan-figures").await).unwrap();
-    let near = |i: usize, k: &str| (picked[i].as_f64().unwrap() - figures["set"][k].as_f64().unwrap()).abs();
-    assert!(near(0, "camber_deg") < 0.15 && near(1, "caster_deg") < 0.25, "{picked} {figures}");
+    let near = |i: &str, k: &str| (picked[i].as_f64().unwrap() - figures["set"][k].as_f64().unwrap()).abs();
+    assert!(
+        near("camber_deg", "camber_deg") < 0.15 && near("second_deg", "caster_deg") < 0.25,
+        "{picked} {figures}"
+    );
     a.press("unpick").await;
-    assert_eq!(document(&a, &id, 0).await["picked"], json!([null, null]));
+    assert_eq!(front(&a, &id).await["picked"], json!({"left": null, "right": null}));
     a.press("plane").await;
     let label = a.id("lock-map").await.attr("aria-label").await.unwrap().unwrap();
     assert!(label.contains("outside wheel") && label.contains("inside wheel"), "{label}");
@@ -103,17 +111,17 @@ async fn the_rear_axle_has_its_own_bench_and_its_own_parts() {
     let id = a.job("Sedge electric saloon").await;
     a.open(&format!("/job/{id}/plan")).await;
     a.press("axle-rear").await;
-    a.until("headline", |t| t == "Camber is off, and nothing as built sets it").await;
+    a.until("headline", |t| t == "Rear: camber is off, and nothing as built sets it").await;
     a.press("mode-sets").await;
     a.until("sets-headline", |t| t.contains("on aim")).await;
     a.press("take-set").await;
-    a.until("headline", |t| t == "Both sides land on aim").await;
+    a.until("headline", |t| t == "All four wheels land on aim").await;
     let d = document(&a, &id, 0).await;
-    assert_eq!(d["fitted"], json!([]), "the front keeps its own");
-    assert!(!d["rear_fitted"].as_array().unwrap().is_empty());
+    assert_eq!(d["axles"]["front"]["fitted"], json!([]), "the front keeps its own");
+    assert!(!d["axles"]["rear"]["fitted"].as_array().unwrap().is_empty());
     // The rear's height is its own.
     a.press("height-down").await;
-    assert_eq!(document(&a, &id, 0).await["rear_change_mm"].as_f64(), Some(-30.0));
+    assert_eq!(document(&a, &id, 0).await["axles"]["rear"]["height_change_mm"].as_f64(), Some(-30.0));
     a.c.refresh().await.unwrap();
     a.el("[data-testid=axle-rear][aria-pressed=true]").await;
     a.press("axle-front").await;
@@ -157,7 +165,7 @@ async fn height_is_had_in_ways_and_wanted_as_targets() {
     a.open("/").await;
     let id = a.job("Quarry 4x4 pickup").await;
     a.open(&format!("/job/{id}/plan")).await;
-    a.until("headline", |t| t.starts_with("Cams run out")).await;
+    a.until("headline", |t| t.starts_with("Front: cams run out")).await;
     a.press("height-ways").await;
     // 563 wanted of 498 found, mean of 496 and 500.
     a.fill("[data-testid=target-value]", "563").await;
@@ -169,10 +177,10 @@ async fn height_is_had_in_ways_and_wanted_as_targets() {
     a.fill("[data-testid=height-left]", "4").await;
     a.press("height-keep").await;
     // Most of the lift by brackets: the arms hardly move, and the cams reach again.
-    a.until("headline", |t| t == "Both sides land on aim").await;
-    let d = document(&a, &id, 0).await;
+    a.until("headline", |t| t == "All four wheels land on aim").await;
+    let d = front(&a, &id).await;
     assert_eq!(d["ways"], json!([{"kind": "bracket", "gain_mm": 50}]));
-    assert_eq!((&d["trim_mm"], &d["height_change_mm"]), (&json!([4, 0]), &json!(65)));
+    assert_eq!((&d["trim_mm"], &d["height_change_mm"]), (&json!({"left": 4, "right": 0}), &json!(65)));
     a.finish().await;
 }
 
@@ -225,7 +233,7 @@ async fn a_part_of_ones_own_is_made_drawn_and_searched_with() {
     a.press("part-retire").await;
     a.until("shelf-gate-offset-arm", |t| t.contains("retired")).await;
     a.go(&format!("/job/{id}/plan")).await;
-    a.until("headline", |t| t.starts_with("Cams run out")).await;
+    a.until("headline", |t| t.starts_with("Front: cams run out")).await;
     assert!(
         a.c.find_all(fantoccini::Locator::Css("[data-testid=part-gate-offset-arm]"))
             .await

@@ -3,10 +3,12 @@
 use crate::Failure;
 use bold_stance_core::fit::{FitCase, FitError, fit_hardpoints};
 use bold_stance_core::geometry::{Axle, Side};
+use bold_stance_core::job::JobBundle;
 use bold_stance_core::linkage::{Corner, Linkage, Unreachable, read_geometry};
 use bold_stance_core::metrics::{
     Aids, AxleMetrics, BodyFacts, LivePoint, aids, axle_metrics, live_axle_curve,
 };
+use bold_stance_core::part::shipped_parts;
 use bold_stance_core::plan::{
     PartCase, PlanCase, PlanCaseError, SettingsCase, SettingsError, run_part, run_plan, run_settings,
 };
@@ -21,6 +23,16 @@ use std::path::Path;
 const FILE_LIMIT: u64 = 4 * 1024 * 1024;
 /// Most rows a sweep prints.
 const ROW_LIMIT: usize = 200_000;
+
+/// Evaluates a job bundle: `{"name", "plan", "sheet", "tyres"}`.
+pub fn job(path: &Path, plan: Option<&str>) -> Result<(), Failure> {
+    let text = read(path)?;
+    let said = |list: Vec<Problem>| {
+        Failure::Input(list.iter().map(ToString::to_string).collect::<Vec<_>>().join(" | "))
+    };
+    let bundle = JobBundle::from_json(&text).map_err(said)?;
+    print(&bundle.evaluate(plan, &shipped_parts()?, chrono::Utc::now()).map_err(said)?)
+}
 
 /// Reads a file of bounded size.
 pub fn read(path: &Path) -> Result<Vec<u8>, Failure> {

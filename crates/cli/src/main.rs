@@ -6,6 +6,7 @@ mod gauge;
 mod headless;
 mod memory;
 mod read;
+mod schema;
 mod serve;
 
 use clap::{Args, Parser, Subcommand};
@@ -121,6 +122,19 @@ enum Command {
         #[arg(trailing_var_arg = true, allow_hyphen_values = true, value_name = "--NAME=VALUE")]
         values: Vec<String>,
     },
+    /// Evaluate a whole job (`bold-stance.job/1`) with no server: its plan and sheet, JSON
+    Job {
+        /// Bundle, as exported from a job
+        bundle: PathBuf,
+        /// Name or id of the plan; the first when absent
+        #[arg(long)]
+        plan: Option<String>,
+    },
+    /// Print a JSON Schema: `job`
+    Schema {
+        /// Which
+        name: String,
+    },
     /// Print the OpenAPI description of the server
     Openapi,
 }
@@ -159,6 +173,8 @@ fn main() -> ExitCode {
         Command::Fit { case } => headless::fit(&case),
         Command::Wear { case } => headless::wear(&case),
         Command::Read { method, values } => read::read(&method, &values),
+        Command::Job { bundle, plan } => headless::job(&bundle, plan.as_deref()),
+        Command::Schema { name } => schema::print(&name),
         Command::Openapi => {
             println!("{}", bold_stance_server::openapi_json());
             Ok(())

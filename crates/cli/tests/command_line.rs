@@ -396,3 +396,18 @@ fn a_reading_that_cannot_be_is_one_line_and_exit_2() {
     refused(&out, 2, "loopback");
     refused(&run(&["gauge", "--noise", "nan"]), 2, "--noise");
 }
+
+#[test]
+fn the_published_schema_is_the_one_the_program_prints() {
+    let out = run(&["schema", "job"]);
+    assert!(out.status.success());
+    let kept = include_str!("../../../docs/schema/job.schema.json");
+    assert_eq!(
+        String::from_utf8(out.stdout).unwrap().trim(),
+        kept.trim(),
+        "bold-stance schema job > docs/schema/job.schema.json"
+    );
+    refused(&run(&["schema", "fish"]), 2, "no schema");
+    let job = file("job.json", "{\"format\": \"bold-stance.job/1\"}");
+    refused(&run(&["job", job.to_str().unwrap()]), 2, "missing field");
+}

@@ -3,7 +3,7 @@
 
 mod server;
 use serde_json::{Value, json};
-use server::{Server, fields, plan_input};
+use server::{Server, car_input, fields};
 use std::time::{Duration, Instant};
 use uuid::Uuid;
 
@@ -11,25 +11,26 @@ use uuid::Uuid;
 fn wrong_documents_get_problem_documents_with_fields() {
     let s = Server::start();
     let t = s.truck();
-    let good = plan_input(&t);
+    let good = car_input(&t);
     assert_eq!(s.post("/api/v1/predict", &good).0, 200);
     let mut v = good.clone();
-    v["height_change_mm"] = json!("65 mm");
+    v["plan"]["axles"]["front"]["height_change_mm"] = json!("65 mm");
     let (status, p) = s.post("/api/v1/predict", &v);
     assert_eq!((status, p["status"].as_u64()), (400, Some(400)));
-    assert_eq!(fields(&p), ["height_change_mm"]);
+    assert_eq!(fields(&p), ["plan.axles.front.height_change_mm"]);
     let mut v = good.clone();
-    v["left"]["angles"]["colour"] = json!(1);
+    v["base"]["axles"]["front"]["read"]["left"]["angles"]["colour"] = json!(1);
     let (status, p) = s.post("/api/v1/predict", &v);
     assert_eq!(status, 400);
     assert!(p["detail"].as_str().unwrap().contains("unknown field"), "{p}");
     let mut v = good.clone();
-    v["height_change_mm"] = json!(1e10);
-    v["geometry"]["points"]["upper_outer"] = v["geometry"]["points"]["lower_outer"].clone();
+    v["plan"]["axles"]["front"]["height_change_mm"] = json!(1e10);
+    let points = &mut v["base"]["axles"]["front"]["geometry"]["points"];
+    points["upper_outer"] = points["lower_outer"].clone();
     let (status, p) = s.post("/api/v1/predict", &v);
     assert_eq!(status, 422);
-    assert!(fields(&p).contains(&"geometry.points.upper_outer".to_owned()), "{p}");
-    assert!(fields(&p).contains(&"height_change_mm".to_owned()), "{p}");
+    assert!(fields(&p).contains(&"base.axles.front.geometry.points.upper_outer".to_owned()), "{p}");
+    assert!(fields(&p).contains(&"plan.axles.front.height_change_mm".to_owned()), "{p}");
     for cut in ["{", "", "[1,", "nul", "{\"geometry\":NaN}"] {
         let (status, p) = s.send("POST", "/api/v1/predict", Some(cut.as_bytes()));
         assert_eq!(status, 400, "{cut}: {p}");
@@ -100,7 +101,9 @@ fn a_reading_is_kept_as_typed_and_refused_at_its_entry() {
     assert_eq!(last["raw"][0]["text"], "19 1/2 in");
     assert!((last["value"].as_f64().unwrap() - 495.3).abs() < 1e-9);
     assert_eq!(t2["readings"].as_array().unwrap().len(), t["readings"].as_array().unwrap().len() + 1);
-    assert!((t2["base"]["left"]["height_mm"].as_f64().unwrap() - 495.3).abs() < 1e-9);
+    assert!(
+        (t2["base"]["axles"]["front"]["read"]["left"]["height_mm"].as_f64().unwrap() - 495.3).abs() < 1e-9
+    );
     // Too much of everything is refused, not stored.
     let many: Vec<Value> = (0..80).map(|_| json!({"name": "value", "text": "500"})).collect();
     let body = json!({"id": Uuid::new_v4(), "visit": "found", "axle": "front", "side": "left", "method": "height-hub", "entries": many, "unit": "mm"});
@@ -311,20 +314,21 @@ fn a_whole_car_is_kept_drawn_and_explained() {
     let (status, p) = s.post("/api/v1/corner-file", &json!({"file": {"car": car, "arrived": far}}));
     assert_eq!((status, fields(&p)), (422, vec!["file.arrived.left_front".to_owned()]));
     // With the plan the planned column is the plan's: its heights, its parts, as it sets them.
-    let plan = plan_input(&t);
+    let plan = car_input(&t);
     let (status, p) = s.post("/api/v1/predict", &plan);
     assert_eq!(status, 200, "{p}");
-    let asked = json!({"file": {"car": car, "arrived": level}, "front": plan});
+    let asked = json!({"file": {"car": car, "arrived": level}, "car": plan});
+    let p = p["axles"]["front"].clone();
     let (status, f) = s.post("/api/v1/corner-file", &asked);
     assert_eq!(status, 200, "{f}");
     let row =
         f["states"].as_array().unwrap().iter().find(|r| r["kind"] == p["judged"]["kind"]).unwrap().clone();
     assert_eq!(row["gains"]["left_front"], p["judged"]["own_mm"]);
     let mut wrong = plan.clone();
-    wrong["fitted"] = json!(["no-such-part"]);
+    wrong["plan"]["axles"]["front"]["fitted"] = json!(["no-such-part"]);
     let (status, p) =
-        s.post("/api/v1/corner-file", &json!({"file": {"car": car, "arrived": level}, "front": wrong}));
-    assert_eq!((status, fields(&p)), (422, vec!["front.fitted.0".to_owned()]));
+        s.post("/api/v1/corner-file", &json!({"file": {"car": car, "arrived": level}, "car": wrong}));
+    assert_eq!((status, fields(&p)), (422, vec!["car.plan.axles.front.fitted.0".to_owned()]));
     let mut wrong = car.clone();
     wrong["facts"]["cg_height_mm"] = json!(2);
     wrong["rear"]["links"]["lower_left"]["axle"] = wrong["rear"]["links"]["lower_left"]["chassis"].clone();
@@ -404,7 +408,7 @@ fn killed_in_the_middle_of_saving_nothing_confirmed_is_lost() {
                 _ => break,
             }
             let mut d = plan["document"].clone();
-            d["height_change_mm"] = json!(i);
+            d["axles"]["front"]["height_change_mm"] = json!(i);
             let body = json!({"version": version, "name": "Saving", "document": d});
             match s
                 .agent
@@ -426,7 +430,10 @@ fn killed_in_the_middle_of_saving_nothing_confirmed_is_lost() {
             t["readings"].as_array().unwrap().iter().map(|r| r["id"].as_str().unwrap()).collect();
         assert!(confirmed.iter().all(|c| kept.contains(&c.as_str())), "a confirmed reading is gone");
         let p = &t["plans"][0];
-        let (v, h) = (p["version"].as_i64().unwrap(), p["document"]["height_change_mm"].as_f64().unwrap());
+        let (v, h) = (
+            p["version"].as_i64().unwrap(),
+            p["document"]["axles"]["front"]["height_change_mm"].as_f64().unwrap(),
+        );
         // The save that was cut off is there whole or not at all.
         assert!(v == version || v == version + 1, "{v} {version}");
         if v == version {
@@ -436,4 +443,84 @@ fn killed_in_the_middle_of_saving_nothing_confirmed_is_lost() {
         height = Some(h);
     }
     assert!(confirmed.len() > 5, "{} saves only", confirmed.len());
+}
+
+/// The file of a job evaluated with no server gives what the server gives, to the bit; damaged it is refused at its fields,
+/// whole it comes back as a job that says the same.
+#[test]
+fn a_job_is_evaluated_without_a_server_to_the_bit_and_taken_in_again() {
+    let s = Server::start();
+    // A part of the shop's own is in the plan: it has to come along.
+    let all = s.get("/api/v1/parts");
+    let arm = all.as_array().unwrap().iter().find(|p| p["part"]["id"] == "offset-upper-arm").unwrap();
+    let mut mine = arm["part"].clone();
+    mine["id"] = json!("house-arm");
+    mine["name"] = json!("House arm");
+    mine["sizes"] = json!({"unit": "mm", "values": [9]});
+    assert_eq!(s.put("/api/v1/parts/house-arm", &json!({"version": 0, "part": mine})).0, 200);
+    let t = s.truck();
+    let plan = &t["plans"][0];
+    let mut doc = plan["document"].clone();
+    doc["axles"]["front"]["fitted"] = json!(["house-arm@9"]);
+    let path = format!("/api/v1/plans/{}", plan["id"].as_str().unwrap());
+    assert_eq!(
+        s.put(&path, &json!({"version": plan["version"], "name": plan["name"], "document": doc})).0,
+        200
+    );
+    let sheet = s.get(&format!("{path}/sheet"));
+    let bundle = s.get(&format!("/api/v1/jobs/{}/bundle.json", t["job"]["id"].as_str().unwrap()));
+    let file = std::env::temp_dir().join(format!("job-{}.json", std::process::id()));
+    let run = |bundle: &Value| {
+        std::fs::write(&file, bundle.to_string()).unwrap();
+        std::process::Command::new(env!("CARGO_BIN_EXE_bold-stance"))
+            .args(["job", file.to_str().unwrap()])
+            .output()
+            .unwrap()
+    };
+    let out = run(&bundle);
+    assert!(out.status.success(), "{}", String::from_utf8_lossy(&out.stderr));
+    // What is published describes it: every job of the demo shop passes, and what is damaged below does not.
+    let schema: Value = serde_json::from_str(include_str!("../../../docs/schema/job.schema.json")).unwrap();
+    let published = jsonschema::validator_for(&schema).unwrap();
+    for j in s.get("/api/v1/jobs").as_array().unwrap() {
+        let b = s.get(&format!("/api/v1/jobs/{}/bundle.json", j["job"]["id"].as_str().unwrap()));
+        let odd: Vec<String> =
+            published.iter_errors(&b).map(|e| format!("{}: {e}", e.instance_path())).collect();
+        assert!(odd.is_empty(), "{}: {odd:?}", j["vehicle"]);
+    }
+    let told: Value = serde_json::from_slice(&out.stdout).unwrap();
+    assert_eq!(told["sheet"], sheet);
+    assert_eq!(told["plan"], sheet["answer"]);
+    assert!(told["plan"]["axles"]["front"]["verdict"]["reached"].as_bool().unwrap());
+    // Damaged: each at its place.
+    for (at, v, field) in [
+        ("/vehicle/wheelbase_mm", json!(3), "vehicle.wheelbase_mm"),
+        ("/plans/0/document/limit_mm", json!(99), "plans.0.document.limit_mm"),
+        ("/format", json!("bold-stance.job/9"), "format"),
+        ("/readings/1/unit", json!("cubits"), "readings[1].unit"),
+        ("/plans/0/document/axles/front/colour", json!(1), "plans[0].document.axles.front"),
+    ] {
+        let mut bad = bundle.clone();
+        let (parent, key) = at.rsplit_once('/').unwrap();
+        bad.pointer_mut(parent).unwrap()[key] = v;
+        assert!(at == "/format" || !published.is_valid(&bad), "{at} passes the schema");
+        let out = run(&bad);
+        let said = String::from_utf8_lossy(&out.stderr).into_owned();
+        assert_eq!(out.status.code(), Some(2), "{at}: {said}");
+        assert!(said.contains(field), "{at}: {said}");
+        let (status, p) = s.post("/api/v1/jobs/import", &bad);
+        assert!([400, 422].contains(&status), "{at}: {status} {p}");
+    }
+    // Taken in again, where the shop's part has changed since: the job keeps its own.
+    let mut changed = mine.clone();
+    changed["cost"] = json!(999);
+    assert_eq!(s.put("/api/v1/parts/house-arm", &json!({"version": 1, "part": changed})).0, 200);
+    let (status, back) = s.post("/api/v1/jobs/import", &bundle);
+    assert_eq!(status, 201, "{back}");
+    assert_eq!(back["plans"][0]["document"]["axles"]["front"]["fitted"], json!(["house-arm-2@9"]));
+    assert_eq!(back["readings"].as_array().unwrap().len(), t["readings"].as_array().unwrap().len());
+    let again = s.get(&format!("/api/v1/plans/{}/sheet", back["plans"][0]["id"].as_str().unwrap()));
+    let angles = |v: &Value| v["answer"]["axles"]["front"]["left"]["set"].clone();
+    assert_eq!(angles(&again), angles(&sheet));
+    let _ = std::fs::remove_file(file);
 }

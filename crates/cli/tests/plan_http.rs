@@ -3,7 +3,7 @@
 
 mod server;
 use serde_json::{Value, json};
-use server::{Server, fields, plan_input};
+use server::{Server, car_input, fields};
 
 impl Server {
     fn parts(&self) -> Vec<Value> {
@@ -54,11 +54,16 @@ fn own_parts_are_kept_used_copied_and_retired() {
     let (status, all) = s.put("/api/v1/parts/house-arm", &json!({"version": 0, "part": mine}));
     assert_eq!(status, 200, "{all}");
     let ticket = s.truck();
-    let mut input = plan_input(&ticket);
+    let mut input = car_input(&ticket);
     let (_, r) = s.post("/api/v1/predict", &input);
-    let row = r["candidates"].as_array().unwrap().iter().find(|c| c["part"]["id"] == "house-arm@9").unwrap();
+    let row = r["axles"]["front"]["candidates"]
+        .as_array()
+        .unwrap()
+        .iter()
+        .find(|c| c["part"]["id"] == "house-arm@9")
+        .unwrap();
     assert_eq!(row["status"], "reaches");
-    let lines = s.search(&json!({"plan": input, "filters": {"pinned": ["house-arm"]}}));
+    let lines = s.search(&json!({"car": input, "axle": "front", "filters": {"pinned": ["house-arm"]}}));
     let found = &lines.last().unwrap()["result"];
     assert_eq!(found["plans"][0]["parts"][0]["id"], "house-arm@9", "{}", found["headline"]);
     // Two tablets: the second first save, and a save on an old version, are refused.
@@ -68,10 +73,16 @@ fn own_parts_are_kept_used_copied_and_retired() {
     assert_eq!(s.put("/api/v1/parts/house-arm", &json!({"version": 1, "part": mine})).0, 409);
     // Retired: not offered any more, but a plan that has it still works.
     let (_, r) = s.post("/api/v1/predict", &input);
-    assert!(!r["candidates"].as_array().unwrap().iter().any(|c| c["part"]["id"] == "house-arm@9"));
-    input["fitted"] = json!(["house-arm@9"]);
+    assert!(
+        !r["axles"]["front"]["candidates"]
+            .as_array()
+            .unwrap()
+            .iter()
+            .any(|c| c["part"]["id"] == "house-arm@9")
+    );
+    input["plan"]["axles"]["front"]["fitted"] = json!(["house-arm@9"]);
     let (status, r) = s.post("/api/v1/predict", &input);
-    assert_eq!((status, &r["verdict"]["reached"]), (200, &json!(true)));
+    assert_eq!((status, &r["axles"]["front"]["verdict"]["reached"]), (200, &json!(true)));
 }
 
 #[test]
@@ -186,24 +197,30 @@ fn own_aims_are_kept_and_a_shipped_name_is_not_taken() {
 fn a_search_says_how_far_it_is_and_a_bad_one_says_what_is_wrong() {
     let s = Server::start();
     let ticket = s.truck();
-    let input = plan_input(&ticket);
-    let lines = s.search(&json!({"plan": input}));
+    let input = car_input(&ticket);
+    let lines = s.search(&json!({"car": input, "axle": "front"}));
     assert!(lines.len() > 5 && lines[0]["progress"]["of"].as_u64().unwrap() > 0);
     let found = &lines.last().unwrap()["result"];
     assert!(found["considered"].as_u64().unwrap() > 10_000 && found["plans"][0]["reached"] == true);
-    let lines = s.search(&json!({"plan": input, "filters": {"pinned": ["no-such"]}}));
+    let lines = s.search(&json!({"car": input, "axle": "front", "filters": {"pinned": ["no-such"]}}));
     assert_eq!(lines.last().unwrap()["problems"][0]["field"], "filters.pinned.0");
-    let (status, v) = s.post("/api/v1/plans/search", &json!({"plan": input, "filters": {"budgets": 3}}));
+    let (status, v) =
+        s.post("/api/v1/plans/search", &json!({"car": input, "axle": "front", "filters": {"budgets": 3}}));
     assert_eq!(status, 400, "{v}");
     // A rear axle of a car whose rear was read.
     let jobs = s.get("/api/v1/jobs");
     let sedge = jobs.as_array().unwrap().iter().find(|j| j["vehicle"] == "Sedge electric saloon").unwrap();
     let t = s.get(&format!("/api/v1/jobs/{}", sedge["job"]["id"].as_str().unwrap()));
-    let mut rear = t["rear_base"].clone();
-    rear["height_change_mm"] = json!(-25.0);
-    rear["other_change_mm"] = json!(-25.0);
-    let (status, r) = s.post("/api/v1/predict", &rear);
-    assert_eq!((status, &r["plane"]), (200, &json!("camber_toe")));
+    let mut both = car_input(&t);
+    both["plan"]["axles"] =
+        json!({"front": {"height_change_mm": -25.0}, "rear": {"height_change_mm": -25.0}});
+    let (status, r) = s.post("/api/v1/predict", &both);
+    assert_eq!((status, &r["axles"]["rear"]["plane"]), (200, &json!("camber_toe")));
+    assert_eq!(r["axles"]["front"]["plane"], "camber_caster");
+    let lines = s.search(&json!({"car": both, "axle": "rear"}));
+    assert!(lines.last().unwrap()["result"]["plans"].is_array());
+    let lines = s.search(&json!({"car": {"base": {"wheelbase_mm": 2900, "lock_deg": 35, "axles": {"front": both["base"]["axles"]["front"], "rear": null}}, "plan": both["plan"]}, "axle": "rear"}));
+    assert_eq!(lines.last().unwrap()["problems"][0]["field"], "axle");
     // Wanted height to gain and turns, by hand: 563 of 498 found is 65.
     let target = json!({"kind": "hub_to_arch", "axle": "front", "value": 563.0, "own_mm": 498.0, "other_mm": 571.0,
         "own_radius_mm": 402.0, "other_radius_mm": 402.0, "wheelbase_mm": 3220.0});

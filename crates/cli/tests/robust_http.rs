@@ -167,12 +167,12 @@ fn a_gate_stays_shut_without_its_readings_and_asks_why_when_they_are_off() {
     let (status, p) = pass(None);
     assert_eq!((status, fields(&p)), (422, vec!["step".to_owned()]));
     let wrong = p["problems"][0]["wrong"].as_str().unwrap();
-    assert!(wrong.contains("Roll 3 m") && wrong.contains("left height not read"), "{wrong}");
-    for tick in ["Roll 3 m", "Bounce three times"] {
+    assert!(wrong.contains("Roll 3 m") && wrong.contains("left front height not read"), "{wrong}");
+    for tick in ["roll", "bounce"] {
         assert_eq!(s.put(&path, &json!({"step": format!("settled/{tick}"), "done": true})).0, 200);
     }
     // 25 mm off plan on one side, and 22 mm apart.
-    let want = t["base"]["left"]["height_mm"].as_f64().unwrap() + 65.0;
+    let want = t["base"]["axles"]["front"]["read"]["left"]["height_mm"].as_f64().unwrap() + 65.0;
     read(&s, &job, "settled", "height-hub", "value", "left", &format!("{:.0}", want - 25.0));
     read(&s, &job, "settled", "height-hub", "value", "right", &format!("{:.0}", want - 3.0));
     let (status, p) = pass(None);
@@ -197,9 +197,17 @@ fn a_step_that_is_not_on_the_sheet_moves_nothing() {
         None => s.truck(),
     };
     let path = format!("/api/v1/plans/{}/done", id(&t["plans"][0]));
-    for step in ["made-up", "support/Nothing", "settled/Roll 9 m", "fit-nothing", ""] {
+    for (step, says) in [
+        ("made-up", 400),
+        ("support/Nothing", 400),
+        ("settled/Roll 9 m", 400),
+        ("", 400),
+        ("fit-nothing", 422),
+        ("rear-toe", 422),
+        ("support/roll", 422),
+    ] {
         let (status, p) = s.put(&path, &json!({"step": step, "done": true}));
-        assert_eq!((status, fields(&p)), (422, vec!["step".to_owned()]), "{step}");
+        assert_eq!((status, fields(&p)), (says, vec!["step".to_owned()]), "{step}");
     }
     assert_eq!(s.put(&path, &json!({"step": "support", "done": false})).0, 422, "it was not done");
     let now = s.get(&format!("/api/v1/jobs/{}", id(&t["job"])));
@@ -218,7 +226,7 @@ fn what_was_done_is_kept_as_it_was_ordered() {
     let said = height(&s.get(&job));
     // The plan is changed after the work.
     let mut doc = t["plans"][0]["document"].clone();
-    doc["height_change_mm"] = json!(40.0);
+    doc["axles"]["front"]["height_change_mm"] = json!(40.0);
     let plan = format!("/api/v1/plans/{}", id(&t["plans"][0]));
     assert_eq!(
         s.put(&plan, &json!({"version": t["plans"][0]["version"], "name": "P", "document": doc})).0,
@@ -253,7 +261,7 @@ fn the_days_answers_hold_at_a_gate_and_its_ticks_are_answers() {
         "the same gap reads the same at the gate: {floor}"
     );
     // What work changes is asked again; a tick at the gate is that answer.
-    for tick in ["Roll 3 m", "Bounce three times"] {
+    for tick in ["roll", "bounce"] {
         assert_eq!(s.put(&path, &json!({"step": format!("settled/{tick}"), "done": true})).0, 200);
     }
     read(&s, &job, "settled", "height-hub", "value", "left", "563");

@@ -3,7 +3,7 @@
 
 mod server;
 use serde_json::{Value, json};
-use server::{Server, fields, plan_input};
+use server::{Server, car_input, fields};
 
 fn tyres() -> Value {
     json!({"sizes": ["285/70R17", "285/70R17"], "class": "all_terrain", "depth_mm": 10.6, "limit_mm": 3.0,
@@ -56,7 +56,7 @@ fn a_log_is_written_corrected_struck_and_learned_from() {
     let (status, v) = s.post(&format!("{path}/strike"), &json!({"id": wrong}));
     assert_eq!(status, 404, "{v}");
     // What it teaches.
-    let mut ask = json!({"front": plan_input(&ticket), "tyres": tyres(), "log": s.get(&path)["log"]});
+    let mut ask = json!({"car": car_input(&ticket), "tyres": tyres(), "log": s.get(&path)["log"]});
     let (status, w) = s.post("/api/v1/wear", &ask);
     assert_eq!(status, 200, "{w}");
     let learned = &w["tyres"][0]["learned"];
@@ -121,25 +121,25 @@ fn bad_lines_and_requests_are_refused_at_their_field() {
     let mut t = tyres();
     t["limit_mm"] = json!(20.5);
     t["load_n"][1] = json!(1);
-    let (status, v) = s.post("/api/v1/wear", &json!({"front": plan_input(&ticket), "tyres": t}));
+    let (status, v) = s.post("/api/v1/wear", &json!({"car": car_input(&ticket), "tyres": t}));
     assert_eq!(status, 422);
     for f in ["tyres.limit_mm", "tyres.load_n.1"] {
         assert!(fields(&v).iter().any(|x| x == f), "{f} in {v}");
     }
-    let mut front = plan_input(&ticket);
-    front["height_change_mm"] = json!(9999);
-    let (_, v) = s.post("/api/v1/wear", &json!({"front": front, "tyres": tyres()}));
-    assert!(fields(&v).iter().any(|x| x == "front.height_change_mm"), "{v}");
+    let mut car = car_input(&ticket);
+    car["plan"]["axles"]["front"]["height_change_mm"] = json!(9999);
+    let (_, v) = s.post("/api/v1/wear", &json!({"car": car, "tyres": tyres()}));
+    assert!(fields(&v).iter().any(|x| x == "car.plan.axles.front.height_change_mm"), "{v}");
 }
 
 #[test]
 fn a_second_plan_the_rules_and_the_limits_are_spoken() {
     let s = Server::start();
     let ticket = s.truck();
-    let mut other = plan_input(&ticket);
-    other["height_change_mm"] = json!(20);
+    let mut other = car_input(&ticket)["plan"].clone();
+    other["axles"]["front"]["height_change_mm"] = json!(20);
     let ask =
-        json!({"front": plan_input(&ticket), "tyres": tyres(), "other": {"name": "Lift 20", "front": other}});
+        json!({"car": car_input(&ticket), "tyres": tyres(), "other": {"name": "Lift 20", "plan": other}});
     let (status, w) = s.post("/api/v1/wear", &ask);
     assert_eq!(status, 200, "{w}");
     let last = w["tyres"][0]["scenes"].as_array().unwrap().last().unwrap();
@@ -160,9 +160,9 @@ fn a_second_plan_the_rules_and_the_limits_are_spoken() {
 fn the_command_line_and_the_bench_agree() {
     let s = Server::start();
     let ticket = s.truck();
-    let input = plan_input(&ticket);
+    let input = car_input(&ticket);
     let (_, planned) = s.post("/api/v1/predict", &input);
-    let (status, w) = s.post("/api/v1/wear", &json!({"front": input, "tyres": tyres()}));
+    let (status, w) = s.post("/api/v1/wear", &json!({"car": input, "tyres": tyres()}));
     assert_eq!(status, 200, "{w}");
     for (k, side) in ["left", "right"].into_iter().enumerate() {
         let shown = w["tyres"][k]["scenes"].as_array().unwrap().iter().find(|x| x["id"] == "set").unwrap();
@@ -171,7 +171,7 @@ fn the_command_line_and_the_bench_agree() {
             "tyre": {"section_mm": 285, "aspect": 70, "rim_in": 17, "class": "all_terrain", "new_depth_mm": 10.6},
             "wheel": {"load_n": 7000, "pressure_kpa": 240, "placard_kpa": 260, "axle_share": 7000.0 / 12600.0,
                 "drive_share": 0.5, "brake_share": 0.64, "load_transfer_per_g": 0.85, "roll_camber_deg_per_g": 2.5,
-                "caster_deg": planned[side]["set"]["caster_deg"]},
+                "caster_deg": planned["axles"]["front"][side]["set"]["caster_deg"]},
             "use": [["trail", 70], ["highway", 30]], "limit_mm": 3.0, "basis": "class", "setups": shown["setups"],
         });
         let file = std::env::temp_dir().join(format!("wear-{}-{side}.json", std::process::id()));

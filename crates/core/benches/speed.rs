@@ -19,8 +19,7 @@ use bold_stance_core::units::LengthUnit;
 use bold_stance_core::vehicle::AirLevel;
 use bold_stance_core::vehicle::{Attitude, Car, CarFacts, Gains, Measured, PlannedHeights};
 use bold_stance_core::wear::{
-    CarTyres, HeightShare, LogEntry, LoggedTyre, Plans, Setup, TreadLog, TyreClass, TyrePlace, calibrate,
-    car_wear, forecast,
+    CarTyres, HeightShare, LogEntry, LoggedTyre, Setup, TreadLog, TyreClass, TyrePlace, calibrate, forecast,
 };
 use criterion::{Criterion, criterion_group, criterion_main};
 use std::hint::black_box;
@@ -299,7 +298,7 @@ fn car_tread(c: &mut Criterion) {
     input.load_mm = 20.0;
     input.levels = vec![AirLevel { name: "Access".into(), front_mm: -40.0, rear_mm: -40.0 }];
     let p = plan(&input, &[]).unwrap();
-    let plans = Plans { front: &p, rear: Some(&p), other: None };
+    let both = [Some(&p), Some(&p)];
     let mut tyres: CarTyres = serde_json::from_str(
         r#"{"sizes":["285/70R17","285/70R17"],"class":"all_terrain","depth_mm":10.6,"limit_mm":3,"load_n":[7000,5600],
         "pressure_kpa":[240,240],"placard_kpa":[260,260],"drive_front":0.5,"brake_front":0.65,"use":"trail",
@@ -308,7 +307,7 @@ fn car_tread(c: &mut Criterion) {
     .unwrap();
     tyres.heights = ["Settled", "Loaded"].map(|s| HeightShare { state: s.into(), share: 50.0 }).to_vec();
     c.bench_function("tread: a car's four tyres, four heights and their mix, bands", |b| {
-        b.iter(|| car_wear(black_box(&tyres), &plans, &TreadLog::default()).unwrap());
+        b.iter(|| common::worn(black_box(&tyres), both, None, &TreadLog::default()).unwrap());
     });
     let line = |odometer_km: f64, p: TyrePlace, depths_mm| LogEntry {
         odometer_km,
@@ -329,7 +328,7 @@ fn car_tread(c: &mut Criterion) {
     };
     let log = TreadLog { tyres: TyrePlace::ALL.map(logged).to_vec(), set_at_km: Some(6000.0) };
     c.bench_function("tread: the same, learning from depths of all four", |b| {
-        b.iter(|| car_wear(black_box(&tyres), &plans, &log).unwrap());
+        b.iter(|| common::worn(black_box(&tyres), both, None, &log).unwrap());
     });
 }
 

@@ -4,7 +4,7 @@
 mod common;
 use bold_stance_core::plan::{PlanResult, plan};
 use bold_stance_core::wear::*;
-use common::truck;
+use common::{truck, worn};
 
 fn tyres() -> CarTyres {
     serde_json::from_str(
@@ -25,7 +25,7 @@ fn lifted() -> PlanResult {
 
 fn run_car(t: &CarTyres, log: &TreadLog) -> CarWear {
     let p = lifted();
-    car_wear(t, &Plans { front: &p, rear: Some(&p), other: None }, log).unwrap()
+    worn(t, [Some(&p), Some(&p)], None, log).unwrap()
 }
 
 fn at(w: &CarWear, p: TyrePlace) -> &TyreForecast {
@@ -309,17 +309,18 @@ fn what_was_learned_is_carried_over_when_the_car_is_set() {
 #[test]
 fn wrong_figures_name_their_field() {
     let p = lifted();
-    let plans = Plans { front: &p, rear: None, other: None };
+    let plans = [Some(&p), None];
     let bad = |change: &dyn Fn(&mut CarTyres), field: &str| {
         let mut t = tyres();
         change(&mut t);
-        let e = car_wear(&t, &plans, &TreadLog::default()).unwrap_err();
+        let e = worn(&t, plans, None, &TreadLog::default()).unwrap_err();
         assert!(e.iter().any(|p| p.field == field), "{field} in {e:?}");
     };
     bad(&|t| t.limit_mm = 15.0, "tyres.limit_mm");
     // Above a new tyre nothing wears at all, whatever the log says.
     let over = CarTyres { limit_mm: 15.0, own_life_km: Some(50_000.0), ..tyres() };
-    let e = car_wear(&over, &plans, &log_of(vec![entry(0.0, TyrePlace::LeftFront, None)], None)).unwrap_err();
+    let e =
+        worn(&over, plans, None, &log_of(vec![entry(0.0, TyrePlace::LeftFront, None)], None)).unwrap_err();
     assert_eq!(e[0].field, "tyres.limit_mm");
     bad(&|t| t.sizes[1] = "round".into(), "tyres.sizes.1");
     bad(&|t| t.load_n[0] = 3.0, "tyres.load_n.0");
@@ -333,10 +334,10 @@ fn wrong_figures_name_their_field() {
         tyres: vec![LoggedTyre { mark: String::new(), new_depth_mm: None, entries: vec![] }],
         set_at_km: None,
     };
-    let e = car_wear(&tyres(), &plans, &log).unwrap_err();
+    let e = worn(&tyres(), plans, None, &log).unwrap_err();
     assert_eq!(e[0].field, "log.tyres.0.mark");
     // The rear was not read: the fronts are forecast, and no rotation is made up.
-    let w = car_wear(&tyres(), &plans, &TreadLog::default()).unwrap();
+    let w = worn(&tyres(), plans, None, &TreadLog::default()).unwrap();
     assert_eq!((w.tyres.len(), w.rotations.len()), (2, 0));
 }
 
@@ -345,12 +346,8 @@ fn a_second_plan_stands_on_the_same_tyre() {
     let mut i = truck();
     i.height_change_mm = 20.0;
     let (p, o) = (lifted(), plan(&i, &[]).unwrap());
-    let w = car_wear(
-        &tyres(),
-        &Plans { front: &p, rear: None, other: Some(("Lift 20", &o, None)) },
-        &TreadLog::default(),
-    )
-    .unwrap();
+    let w =
+        worn(&tyres(), [Some(&p), None], Some(("Lift 20", [Some(&o), None])), &TreadLog::default()).unwrap();
     let t = at(&w, TyrePlace::RightFront);
     let s = scene(t, "other");
     assert_eq!(s.title, "Lift 20");

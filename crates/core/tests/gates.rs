@@ -4,15 +4,17 @@
 
 mod common;
 use bold_stance_core::archetype::shipped_archetypes;
-use bold_stance_core::geometry::Side;
+use bold_stance_core::geometry::{Axle, Side};
 use bold_stance_core::linkage::{Corner, Linkage, SolidAxleCorner};
 use bold_stance_core::part::{Adjuster, AdjusterKind, Part, default_adjusters, shipped_parts};
-use bold_stance_core::plan::{Bench, PlanInput, PlanResult, SideReadings, fitted_parts, plan, shipped_aims};
+use bold_stance_core::plan::{
+    Bench, PlanInput, PlanResult, SideReadings, car_fitted_parts, fitted_parts, plan, plan_car, shipped_aims,
+};
 use bold_stance_core::sheet::{
-    GateAbout, GateFinding, GateRead, GateReading, GateSide, StepKind, judge_gate, sheet,
+    GateAbout, GateFinding, GateRead, GateReading, GateSide, SheetStep, StepId, StepKind, judge_gate, sheet,
 };
 use bold_stance_core::vehicle::Attitude;
-use common::truck;
+use common::{car, truck};
 use proptest::prelude::*;
 
 const ALL: [GateReading; 4] =
@@ -45,6 +47,12 @@ fn reaching() -> (PlanInput, PlanResult) {
         }
     }
     panic!("no size of the arm reaches: {:?}", plan(&i, &parts).unwrap().verdict);
+}
+
+/// The sheet of a car whose front is this one.
+fn steps_of(i: &PlanInput) -> Vec<SheetStep> {
+    let (c, parts) = (car(Some(i), None), shipped_parts().unwrap());
+    sheet(&c, &plan_car(&c, &parts).unwrap(), &car_fitted_parts(&c, &parts))
 }
 
 fn about(f: &[GateFinding]) -> Vec<(GateAbout, Option<Side>)> {
@@ -160,8 +168,9 @@ proptest! {
         }
         prop_assert!(r.verdict.reached && r.verdict.sentence.contains("leave everything"), "{:?}", r.verdict);
         // Nothing to turn, no step that turns.
-        let steps = sheet(&i, &r, &[]);
-        prop_assert!(!steps.iter().any(|s| ["cams", "tie-rods", "height"].contains(&s.id.as_str())), "{steps:?}");
+        let steps = steps_of(&i);
+        let turns = |s: &SheetStep| matches!(s.id, StepId::Arms(_) | StepId::Toe(_) | StepId::Height(_));
+        prop_assert!(!steps.iter().any(turns), "{steps:?}");
     }
 }
 
@@ -182,8 +191,8 @@ fn a_foul_is_in_the_headline_on_the_sheet_and_never_on_aim() {
     assert!(!r.verdict.reached && !r.verdict.fouls.is_empty(), "{:?}", r.verdict);
     assert_eq!(r.verdict.headline, "On aim, but it fouls");
     assert!(r.verdict.sentence.contains("arch"), "{}", r.verdict.sentence);
-    let steps = sheet(&i, &r, &fitted_parts(&i, &parts));
-    assert_eq!((steps[0].id.as_str(), steps[0].kind), ("fouls", StepKind::Gate));
+    let steps = steps_of(&i);
+    assert_eq!((&steps[0].id, steps[0].kind), (&StepId::Fouls, StepKind::Gate));
     assert!(steps[0].detail.contains("arch"));
 }
 
@@ -290,9 +299,9 @@ fn the_track_bar_is_ordered_from_the_read_centring_and_once() {
     let (_, r) = live(None);
     let bar = r.left.setting.iter().find(|l| l.name.to_lowercase().contains("track bar")).unwrap();
     assert!(!bar.moves(), "{bar:?}");
-    let (i, r) = live(Some(to_left));
-    let steps = sheet(&i, &r, &[]);
-    let said = steps.iter().find(|s| s.id == "cams").unwrap();
+    let (i, _) = live(Some(to_left));
+    let steps = steps_of(&i);
+    let said = steps.iter().find(|s| s.id == StepId::Arms(Axle::Front)).unwrap();
     assert_eq!(said.detail.matches("track bar").count(), 1, "{}", said.detail);
 }
 

@@ -4,9 +4,9 @@
 mod common;
 use bold_stance_core::fit::Knowledge;
 use bold_stance_core::part::shipped_parts;
-use bold_stance_core::plan::{CandidateStatus, fitted_parts, plan};
+use bold_stance_core::plan::{CandidateStatus, car_fitted_parts, plan, plan_car};
 use bold_stance_core::sheet::{StepKind, sheet};
-use common::truck;
+use common::{car, truck};
 
 #[test]
 fn as_found_is_what_the_gauge_said() {
@@ -63,8 +63,9 @@ fn fitting_what_reaches_reaches() {
     assert!(after.verdict.reached, "{:?}", after.verdict);
     assert_eq!(after.candidates[0].status, CandidateStatus::Fitted);
     assert!(after.left.bare_reach.is_some());
-    let steps = sheet(&i, &after, &fitted_parts(&i, &parts));
-    let at = |id: &str| steps.iter().position(|s| s.id == id).unwrap();
+    let c = car(Some(&i), None);
+    let steps = sheet(&c, &plan_car(&c, &parts).unwrap(), &car_fitted_parts(&c, &parts));
+    let at = |id: &str| steps.iter().position(|s| s.id.to_string() == id).unwrap();
     assert!(at("height") < at("settled") && at("settled") < at("cams"));
     assert!(at("cams") < at("reswept") && at("reswept") < at("tie-rods") && at("tie-rods") < at("proved"));
     assert_eq!(steps.iter().filter(|s| s.kind == StepKind::Gate).count(), 3);

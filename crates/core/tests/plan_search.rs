@@ -12,7 +12,7 @@ use bold_stance_core::plan::{
     run_plan, search, solve, solve_both,
 };
 use bold_stance_core::vehicle::{Attitude, StateKind};
-use bold_stance_core::wear::{CarTyres, Plans, TreadLog, car_wear};
+use bold_stance_core::wear::{CarTyres, TreadLog};
 use common::{electric_rear as rear, truck};
 
 fn find(i: &PlanInput, f: &Filters, parts: &[Part]) -> SearchResult {
@@ -450,8 +450,7 @@ fn the_search_and_the_tread_bench_tell_one_distance() {
         let first = &found.plans[0];
         i.fitted = first.parts.iter().map(|p| p.id.clone()).collect();
         let shown = plan(&i, &parts).unwrap();
-        let plans = Plans { front: &shown, rear: None, other: None };
-        let wear = car_wear(&tyres, &plans, &TreadLog::default()).unwrap();
+        let wear = common::worn(&tyres, [Some(&shown), None], None, &TreadLog::default()).unwrap();
         let shorter = wear
             .tyres
             .iter()

@@ -4,7 +4,7 @@
 mod common;
 use bold_stance_core::plan::{PlanResult, plan};
 use bold_stance_core::wear::*;
-use common::truck;
+use common::{truck, worn};
 use proptest::prelude::*;
 use std::sync::OnceLock;
 
@@ -86,8 +86,8 @@ proptest! {
     ) {
         let tyre = |mark: &str, entries| LoggedTyre { mark: mark.into(), new_depth_mm: new, entries };
         let log = TreadLog { tyres: vec![tyre("A", a), tyre("B", b)], set_at_km: set };
-        let plans = Plans { front: lifted(), rear: Some(lifted()), other: None };
-        let w = car_wear(&tyres(), &plans, &log).unwrap();
+        let plans = [Some(lifted()), Some(lifted())];
+        let w = worn(&tyres(), plans, None, &log).unwrap();
         readable(&w)?;
         for x in &w.warnings {
             let of = log.tyres.iter().find(|t| t.mark == x.mark);
@@ -95,7 +95,7 @@ proptest! {
             prop_assert!(!x.wrong.is_empty() && !x.right.is_empty());
         }
         // The same log again gives the same answer, whichever core was first.
-        let again = car_wear(&tyres(), &plans, &log).unwrap();
+        let again = worn(&tyres(), plans, None, &log).unwrap();
         prop_assert_eq!(serde_json::to_string(&w).unwrap(), serde_json::to_string(&again).unwrap());
     }
 
@@ -111,8 +111,8 @@ proptest! {
         (t.drive_front, t.torque_factor, t.load_transfer_per_g, t.own_life_km) = (drive, torque, lt, Some(own));
         t.sizes[1] = size;
         t.heights = vec![HeightShare { state: "settled".into(), share }, HeightShare { state: "loaded".into(), share: 5.0 }];
-        let plans = Plans { front: lifted(), rear: Some(lifted()), other: Some(("other", lifted(), Some(lifted()))) };
-        match car_wear(&t, &plans, &TreadLog::default()) {
+        let plans = [Some(lifted()), Some(lifted())];
+        match worn(&t, plans, Some(("other", plans)), &TreadLog::default()) {
             Ok(w) => {
                 prop_assert!(t.problems().is_empty());
                 readable(&w)?;
@@ -148,10 +148,10 @@ fn one_tyres_log_says_nothing_of_another() {
         }],
         set_at_km: None,
     };
-    let plans = Plans { front: lifted(), rear: Some(lifted()), other: None };
+    let plans = [Some(lifted()), Some(lifted())];
     let (with, without) = (
-        car_wear(&tyres(), &plans, &log).unwrap(),
-        car_wear(&tyres(), &plans, &TreadLog::default()).unwrap(),
+        worn(&tyres(), plans, None, &log).unwrap(),
+        worn(&tyres(), plans, None, &TreadLog::default()).unwrap(),
     );
     let text = |w: &CarWear, p: TyrePlace| {
         serde_json::to_string(w.tyres.iter().find(|t| t.place == p).unwrap()).unwrap()

@@ -2,6 +2,9 @@
 
 use crate::described::Common;
 use crate::{problem, routes};
+use bold_stance_core::plan::{AxleBase, AxlePlan, Picked, PlanResult, SideReadings, Standing};
+use bold_stance_core::problem::Problem;
+use bold_stance_core::sheet::GateSide;
 use utoipa::OpenApi;
 
 #[derive(OpenApi)]
@@ -15,6 +18,8 @@ use utoipa::OpenApi;
         routes::shop::shop,
         routes::jobs::list,
         routes::jobs::create,
+        routes::bundles::import,
+        routes::bundles::export,
         routes::jobs::get,
         routes::jobs::save_vehicle,
         routes::readings::add,
@@ -54,13 +59,24 @@ use utoipa::OpenApi;
         routes::wear::strike,
         routes::wear::export,
         routes::wear::import,
-        routes::compute::sheet,
+        routes::plans::sheet,
         routes::car::archetypes,
         routes::car::fit,
         routes::car::drawing,
         routes::car::file
     ),
-    components(schemas(problem::ProblemDocument)),
+    components(schemas(
+        problem::ProblemDocument,
+        // What stands only inside a pair of axles or sides is written out there: it has a name all the same.
+        AxlePlan,
+        AxleBase,
+        PlanResult,
+        SideReadings,
+        Picked,
+        GateSide,
+        Problem,
+        Standing
+    )),
     modifiers(&Common)
 )]
 struct Api;

@@ -50,6 +50,15 @@ impl Shelf {
         self.parts.iter().filter(|s| !s.retired || named(&s.part)).map(|s| s.part.clone()).collect()
     }
 
+    /// What a job planned here has to carry along to be planned alike elsewhere: parts that do not ship so, and the ids of
+    /// those not offered any more.
+    #[must_use]
+    pub fn to_carry(&self) -> (Vec<Part>, Vec<String>) {
+        let own = self.parts.iter().filter(|s| s.origin != Origin::Shipped).map(|s| s.part.clone());
+        let gone = self.parts.iter().filter(|s| s.retired).map(|s| s.part.id.clone());
+        (own.collect(), gone.collect())
+    }
+
     /// The parts of `fitted` alone, where the rest of the catalogue says nothing.
     #[must_use]
     pub fn only(&self, fitted: &[String]) -> Vec<Part> {

@@ -3,7 +3,6 @@
 
 mod api;
 mod assets;
-mod bench;
 mod catalogue;
 mod described;
 mod guard;
@@ -19,6 +18,7 @@ use actix_web::dev::Server;
 use actix_web::middleware::Compress;
 use actix_web::{App, HttpServer, web};
 use bold_stance_core::archetype::{Archetype, shipped_archetypes};
+use bold_stance_core::job::Rules;
 use bold_stance_core::part::{Part, shipped_parts};
 use bold_stance_core::plan::{Aim, shipped_aims};
 use bold_stance_core::reading::{MethodInfo, PrepareItem, shipped_methods, shipped_prepare};
@@ -54,6 +54,14 @@ pub struct AppState {
     pub pool: pool::Pool,
     /// Addresses and what they take.
     pub addresses: described::Addresses,
+}
+
+impl AppState {
+    /// The data files readings are looked at with.
+    #[must_use]
+    pub fn rules(&self) -> Rules<'_> {
+        Rules { methods: &self.methods, items: &self.prepare }
+    }
 }
 
 /// Why the server did not start.

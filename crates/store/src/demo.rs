@@ -1,12 +1,11 @@
 //! The demo shop: invented vehicles and readings from `data/demo`.
 
 use crate::job::{NewJob, Stage};
-use crate::plan::PlanDocument;
-use crate::reading::Reading;
 use crate::shop::Shop;
-use crate::vehicle::VehicleFacts;
 use crate::{Result, Store, StoreError, event, job, plan, reading, shop, tread, vehicle, visit};
 use bold_stance_core::geometry::Geometry;
+use bold_stance_core::job::{Reading, VehicleFacts};
+use bold_stance_core::plan::CarPlan;
 use bold_stance_core::problem::parse_json;
 use bold_stance_core::reading::{Answers, Jack, Method, Quantity, RawEntry, ReadAxle, ReadSide, Visit};
 use bold_stance_core::units::LengthUnit;
@@ -54,7 +53,7 @@ struct DemoReading {
 #[serde(deny_unknown_fields)]
 struct DemoPlan {
     name: String,
-    document: PlanDocument,
+    document: CarPlan,
 }
 
 /// Front and rear axle of the demo shop's first vehicle, for the simulated gauge to stand on.

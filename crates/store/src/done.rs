@@ -1,26 +1,10 @@
 //! What was done of a plan's sheet.
 
 use crate::{Result, Tx};
-use bold_stance_core::sheet::DoneRecord;
-use chrono::{DateTime, Utc};
-use serde::{Deserialize, Serialize};
+use bold_stance_core::job::Done;
+use bold_stance_core::sheet::{DoneRecord, Mark};
 use sqlx::types::Json;
 use uuid::Uuid;
-
-/// A step done, or a tick at a gate.
-#[derive(Debug, Clone, Serialize, Deserialize, utoipa::ToSchema)]
-pub struct Done {
-    /// Its plan.
-    pub plan_id: Uuid,
-    /// Step id, or `gate/tick`.
-    pub step: String,
-    /// When, UTC.
-    pub done_at: DateTime<Utc>,
-    /// Who.
-    pub author: String,
-    /// What it said when it was done; empty for a tick.
-    pub record: DoneRecord,
-}
 
 /// Marks a step with what it said, or unmarks it. A step done already keeps its record.
 ///
@@ -30,10 +14,11 @@ pub async fn mark(
     tx: &mut Tx,
     shop: Uuid,
     plan: Uuid,
-    step: &str,
+    step: &Mark,
     done: Option<&DoneRecord>,
     author: &str,
 ) -> Result<()> {
+    let step = step.to_string();
     if let Some(record) = done {
         sqlx::query!(
             "insert into done_step (shop_id, plan_id, step, author, record) values ($1, $2, $3, $4, $5) on conflict do nothing",
@@ -65,14 +50,18 @@ pub async fn of_job(tx: &mut Tx, job: Uuid) -> Result<Vec<Done>> {
     )
     .fetch_all(&mut **tx)
     .await?;
+    // A mark of a sheet nobody knows any more says nothing about this one.
+    let known = |r: &str| r.parse::<Mark>().ok();
     Ok(rows
         .into_iter()
-        .map(|r| Done {
-            plan_id: r.plan_id,
-            step: r.step,
-            done_at: r.done_at,
-            author: r.author,
-            record: r.record.0,
+        .filter_map(|r| {
+            Some(Done {
+                plan_id: r.plan_id,
+                step: known(&r.step)?,
+                done_at: r.done_at,
+                author: r.author,
+                record: r.record.0,
+            })
         })
         .collect())
 }

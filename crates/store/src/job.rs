@@ -1,30 +1,12 @@
 //! Jobs: a vehicle in the shop with a ticket.
 
-use crate::vehicle::{Drive, Silhouette, from_word, word};
+use crate::vehicle::{from_word, word};
 use crate::{Result, StoreError, Tx};
+pub use bold_stance_core::job::Stage;
+use bold_stance_core::job::{Drive, Silhouette};
 use chrono::{DateTime, Utc};
 use serde::{Deserialize, Serialize};
 use uuid::Uuid;
-
-/// Stages of the work, in order.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord, Serialize, Deserialize, utoipa::ToSchema)]
-#[serde(rename_all = "snake_case")]
-pub enum Stage {
-    /// Facts and geometry.
-    Arrive,
-    /// Readings as found.
-    Read,
-    /// Height and correction.
-    Plan,
-    /// Tread forecast.
-    Wear,
-    /// Setting sheet.
-    Set,
-    /// Final re-read.
-    Prove,
-    /// Settled re-check.
-    Return,
-}
 
 /// A stored job.
 #[derive(Debug, Clone, Serialize, Deserialize, utoipa::ToSchema)]
@@ -162,8 +144,9 @@ pub async fn list(tx: &mut Tx, asked: Asked<'_>, limit: i64) -> Result<Vec<JobLi
                join (values ('left'), ('right')) s (side) on r.side in (s.side, 'both')
                where r.job_id = j.id and r.visit = 'found' and r.axle = 'front'
                  and r.quantity in ('height', 'camber', 'caster', 'toe', 'total_toe')) as "readings!",
-             (p.document ->> 'height_change_mm')::double precision as height_change_mm,
-             coalesce(jsonb_array_length(p.document -> 'fitted'), 0)::bigint as "fitted!"
+             (p.document #>> '{axles,front,height_change_mm}')::double precision as height_change_mm,
+             (coalesce(jsonb_array_length(p.document #> '{axles,front,fitted}'), 0)
+               + coalesce(jsonb_array_length(p.document #> '{axles,rear,fitted}'), 0))::bigint as "fitted!"
            from job j join vehicle v on v.id = j.vehicle_id
            left join lateral (select document from plan where plan.job_id = j.id order by updated_at desc limit 1) p on true
            where ($1::integer is null or (j.bay is null and j.ticket < $1))

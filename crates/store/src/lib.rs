@@ -2,6 +2,7 @@
 //! names the shop, and row-level security refuses the rest.
 #![cfg_attr(test, allow(clippy::unwrap_used, clippy::expect_used, clippy::panic))]
 
+pub mod bundle;
 pub mod demo;
 pub mod done;
 pub mod event;

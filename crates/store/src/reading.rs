@@ -2,88 +2,11 @@
 
 use crate::vehicle::{from_word, word};
 use crate::{Result, Tx};
-use bold_stance_core::reading::{
-    Also, Correction, DoubtPart, Jack, Method, Place, Quantity, RawEntry, ReadAxle, ReadSide, Seen, Visit,
-};
+use bold_stance_core::job::Reading;
+use bold_stance_core::reading::{Also, Correction, DoubtPart, RawEntry};
 use bold_stance_core::units::LengthUnit;
-use chrono::{DateTime, Utc};
-use serde::{Deserialize, Serialize};
 use sqlx::types::Json;
 use uuid::Uuid;
-
-/// A stored reading.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, utoipa::ToSchema)]
-pub struct Reading {
-    /// Its id.
-    pub id: Uuid,
-    /// When in the work.
-    pub visit: Visit,
-    /// What.
-    pub quantity: Quantity,
-    /// Axle.
-    pub axle: ReadAxle,
-    /// Side.
-    pub side: ReadSide,
-    /// How.
-    pub method: Method,
-    /// Every entry as typed, by name.
-    pub raw: Vec<RawEntry>,
-    /// Unit the entries were typed in when they named none.
-    pub unit: LengthUnit,
-    /// Converted and corrected value: mm, degrees or kPa.
-    pub value: f64,
-    /// Standard deviation in the same unit.
-    pub sigma: f64,
-    /// What was taken out or put in, each with the version of its arithmetic.
-    pub corrections: Vec<Correction>,
-    /// Further figures.
-    pub also: Vec<Also>,
-    /// What the doubt is made of.
-    pub doubt: Vec<DoubtPart>,
-    /// Remarks.
-    pub notes: Vec<String>,
-    /// How the wheel stood.
-    pub jack: Jack,
-    /// Hub to arch as it stood on the jack, as typed.
-    pub jacked_height: String,
-    /// Hub-to-arch height it was read at, mm.
-    pub height_mm: Option<f64>,
-    /// Who read it.
-    pub author: String,
-    /// The reading this one corrects.
-    pub replaces: Option<Uuid>,
-    /// When, UTC.
-    pub taken_at: DateTime<Utc>,
-}
-
-impl Reading {
-    /// Where it was read.
-    #[must_use]
-    pub fn place(&self) -> Place {
-        Place { axle: self.axle, side: self.side }
-    }
-
-    /// As the rules look at it.
-    #[must_use]
-    pub fn seen(&self) -> Seen {
-        Seen {
-            id: self.id.to_string(),
-            visit: self.visit,
-            quantity: self.quantity,
-            place: self.place(),
-            method: self.method,
-            raw: self.raw.clone(),
-            unit: self.unit,
-            value: self.value,
-            sigma: self.sigma,
-            also: self.also.clone(),
-            corrections: self.corrections.clone(),
-            jack: self.jack,
-            height_mm: self.height_mm,
-            at: self.taken_at.timestamp(),
-        }
-    }
-}
 
 /// Adds a reading. Without a reading it names as replaced, the newest of the same quantity, place and visit is
 /// the one it stands for. Sending the same id twice stores once; answers whether it was new.
@@ -179,10 +102,4 @@ pub async fn of_job(tx: &mut Tx, job: Uuid) -> Result<Vec<Reading>> {
 /// Database errors.
 pub async fn job_of(tx: &mut Tx, id: Uuid) -> Result<Option<Uuid>> {
     Ok(sqlx::query_scalar!("select job_id from reading where id = $1", id).fetch_optional(&mut **tx).await?)
-}
-
-/// The newest reading of a quantity and place at a visit.
-#[must_use]
-pub fn standing(all: &[Reading], visit: Visit, quantity: Quantity, place: Place) -> Option<&Reading> {
-    all.iter().rev().find(|r| r.visit == visit && r.quantity == quantity && r.place() == place)
 }

@@ -1,95 +1,13 @@
-//! Vehicles: facts, front geometry, adjusters.
+//! Vehicles: their facts as rows.
 
 use crate::{Result, StoreError, Tx};
-use bold_stance_core::fit::Knowledge;
 use bold_stance_core::geometry::Geometry;
+use bold_stance_core::job::VehicleFacts;
 use bold_stance_core::part::Adjuster;
 use bold_stance_core::vehicle::CarFacts;
-use bold_stance_core::wear::{TyreClass, Use};
 use serde::{Deserialize, Serialize};
 use sqlx::types::Json;
 use uuid::Uuid;
-
-/// Which axle drives.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize, utoipa::ToSchema)]
-#[serde(rename_all = "snake_case")]
-pub enum Drive {
-    /// Front axle.
-    Front,
-    /// Rear axle.
-    Rear,
-    /// Both.
-    Both,
-}
-
-/// Outline drawn for it.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize, utoipa::ToSchema)]
-#[serde(rename_all = "snake_case")]
-pub enum Silhouette {
-    /// Cab and bed.
-    Pickup,
-    /// Estate car.
-    Wagon,
-    /// Boxy off-roader.
-    Box,
-    /// Panel van.
-    Van,
-    /// Coupe.
-    Coupe,
-}
-
-/// What is told of a vehicle.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, utoipa::ToSchema)]
-#[serde(deny_unknown_fields)]
-pub struct VehicleFacts {
-    /// What the shop calls it.
-    pub name: String,
-    /// Outline.
-    pub silhouette: Silhouette,
-    /// Axle to axle, mm.
-    pub wheelbase_mm: f64,
-    /// Front track, contact to contact, mm.
-    pub track_front_mm: f64,
-    /// Rear track, mm.
-    pub track_rear_mm: f64,
-    /// Nominal size, e.g. `285/70R17`.
-    pub tyre_size: String,
-    /// Tread compound.
-    pub tyre_class: TyreClass,
-    /// Depth the forecast starts from, mm.
-    pub tread_depth_mm: f64,
-    /// Driven axle.
-    pub drive: Drive,
-    /// How it is driven.
-    #[serde(rename = "use")]
-    pub use_: Use,
-    /// Load on one front wheel, N.
-    pub front_load_n: f64,
-    /// Front pressure, kPa.
-    pub pressure_kpa: f64,
-    /// Placard pressure, kPa.
-    pub placard_kpa: f64,
-    /// Front hub-to-arch height at which the geometry was taken, mm.
-    pub design_height_mm: f64,
-    /// Rear hub-to-arch height as found, mm.
-    pub rear_height_mm: f64,
-    /// How well the points are known.
-    #[serde(default)]
-    pub knowledge: Knowledge,
-    /// Front axle.
-    pub geometry: Geometry,
-    /// Rear axle, when it is known.
-    #[serde(default)]
-    pub rear_geometry: Option<Geometry>,
-    /// How well the rear points are known.
-    #[serde(default)]
-    pub rear_knowledge: Knowledge,
-    /// Facts of the whole car.
-    #[serde(default)]
-    pub car: CarFacts,
-    /// What can be turned on each front side.
-    pub adjusters: Vec<Adjuster>,
-}
 
 /// A stored vehicle.
 #[derive(Debug, Clone, Serialize, Deserialize, utoipa::ToSchema)]

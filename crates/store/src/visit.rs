@@ -2,26 +2,10 @@
 
 use crate::vehicle::{from_word, word};
 use crate::{Result, StoreError, Tx};
+use bold_stance_core::job::OpenVisit;
 use bold_stance_core::reading::{Answers, Visit};
-use chrono::{DateTime, Utc};
-use serde::{Deserialize, Serialize};
 use sqlx::types::Json;
 use uuid::Uuid;
-
-/// A stored visit.
-#[derive(Debug, Clone, Serialize, Deserialize, utoipa::ToSchema)]
-pub struct OpenVisit {
-    /// Which.
-    pub kind: Visit,
-    /// Goes up with every save of the answers.
-    pub version: i32,
-    /// Answers of the prepare list, as typed, by item.
-    pub answers: Answers,
-    /// Who opened it.
-    pub author: String,
-    /// When, UTC.
-    pub opened_at: DateTime<Utc>,
-}
 
 /// Opens a visit; one that is open stays as it is.
 ///

@@ -2,18 +2,21 @@
 #![allow(clippy::unwrap_used, clippy::expect_used, clippy::panic, missing_docs)]
 
 use bold_stance_core::geometry::{Axle, Side};
+use bold_stance_core::job::{JobBundle, Reading, standing};
 use bold_stance_core::part::shipped_parts;
 use bold_stance_core::plan::shipped_aims;
 use bold_stance_core::reading::{
     Answers, Correction, CorrectionKind, Jack, Method, Place, Quantity, RawEntry, ReadAxle, ReadSide, Visit,
 };
-use bold_stance_core::sheet::DoneRecord;
+use bold_stance_core::sheet::{DoneRecord, Mark, StepId};
 use bold_stance_core::units::LengthUnit;
+use bold_stance_core::vehicle::Sides;
 use bold_stance_core::wear::{LogEntry, TyrePlace};
 use bold_stance_store::job::{self, Asked, NewJob, Stage};
-use bold_stance_store::reading::{self, Reading, standing};
+use bold_stance_store::reading;
 use bold_stance_store::{
-    Store, StoreError, demo, done, event, plan, shop, shop_aim, shop_part, tread, vehicle, visit, write_key,
+    Store, StoreError, bundle, demo, done, event, plan, shop, shop_aim, shop_part, tread, vehicle, visit,
+    write_key,
 };
 use chrono::Utc;
 use sqlx::{Connection, PgConnection};
@@ -149,7 +152,7 @@ async fn a_stale_save_is_refused_with_both_versions() {
     let id = job::list(&mut tx, Asked::default(), 1).await.unwrap()[0].job.id;
     let p = plan::of_job(&mut tx, id).await.unwrap().remove(0);
     let mut d = p.document.clone();
-    d.height_change_mm = 70.0;
+    d.axles.front.height_change_mm = 70.0;
     assert_eq!(plan::update(&mut tx, p.id, p.version, "Mine", &d).await.unwrap(), p.version + 1);
     let e = plan::update(&mut tx, p.id, p.version, "Theirs", &d).await.unwrap_err();
     assert!(matches!(e, StoreError::Stale { yours: 1, now: 2, .. }), "{e}");
@@ -235,13 +238,14 @@ async fn stages_go_forward_only_and_steps_can_be_taken_back() {
     job::reach_stage(&mut tx, id, Stage::Read).await.unwrap();
     assert_eq!(job::get(&mut tx, id).await.unwrap().stage, Stage::Set);
     let p = plan::of_job(&mut tx, id).await.unwrap().remove(0);
+    let cams = Mark::Step(StepId::Arms(Axle::Front));
     let said = |detail: &str| DoneRecord { detail: detail.into(), ..DoneRecord::default() };
-    done::mark(&mut tx, s.id, p.id, "cams", Some(&said("right 8 notches")), "Specialist").await.unwrap();
+    done::mark(&mut tx, s.id, p.id, &cams, Some(&said("right 8 notches")), "Specialist").await.unwrap();
     // What was done is not rewritten by what a part says later.
-    done::mark(&mut tx, s.id, p.id, "cams", Some(&said("right 4 notches")), "Specialist").await.unwrap();
+    done::mark(&mut tx, s.id, p.id, &cams, Some(&said("right 4 notches")), "Specialist").await.unwrap();
     let kept = done::of_job(&mut tx, id).await.unwrap();
     assert_eq!((kept.len(), kept[0].record.detail.as_str()), (1, "right 8 notches"));
-    done::mark(&mut tx, s.id, p.id, "cams", None, "Specialist").await.unwrap();
+    done::mark(&mut tx, s.id, p.id, &cams, None, "Specialist").await.unwrap();
     assert!(done::of_job(&mut tx, id).await.unwrap().is_empty());
     plan::remove(&mut tx, p.id).await.unwrap();
     assert!(matches!(plan::remove(&mut tx, p.id).await, Err(StoreError::Missing { .. })));
@@ -332,15 +336,123 @@ async fn readings_of_the_first_release_are_taken_over_as_typed() {
     // Parts that now come in sizes keep the size the plan was made with, in their order.
     let plans = plan::of_job(&mut tx, j).await.unwrap();
     assert_eq!(
-        plans[0].document.fitted,
+        plans[0].document.axles.front.fitted,
         ["upper-joint-spacer@14", "upper-pivot-shims", "offset-upper-arm@7"]
     );
-    assert_eq!((plans[0].document.rear_fitted.len(), plans[0].document.trim_mm), (0, [0.0, 0.0]));
+    let rear = &plans[0].document.axles.rear;
+    assert_eq!(
+        (rear.fitted.len(), rear.trim_mm, plans[0].document.axles.front.height_change_mm),
+        (0, Sides::default(), 65.0)
+    );
     let height = all.iter().find(|r| r.quantity == Quantity::Height).unwrap();
     assert_eq!(
         (height.raw[0].text.as_str(), height.unit, height.axle),
         ("19 5/8 in", LengthUnit::In, ReadAxle::Front)
     );
+}
+
+/// A whole shop as the release before the one plan for the car left it: a dump of its schema and demo data, with a plan of
+/// both axles, picked points, trims, ways, and steps done at a gate.
+#[tokio::test]
+async fn plans_that_told_front_and_rear_by_their_fields_are_taken_over() {
+    let url = std::env::var("TEST_DATABASE_URL").unwrap();
+    let mut admin = PgConnection::connect(&url).await.unwrap();
+    let db = format!("t_before_{}", Uuid::new_v4().simple());
+    sqlx::query(sqlx::AssertSqlSafe(format!("create database {db}"))).execute(&mut admin).await.unwrap();
+    let store = Store::connect(&format!("{}/{db}", url.rsplit_once('/').unwrap().0)).await.unwrap();
+    let dump = include_str!("data/shop_before_car_plan.sql");
+    sqlx::raw_sql(dump).execute(store.pool()).await.unwrap();
+    // What stood in the documents then.
+    let shop: Uuid = sqlx::query_scalar("select id from shop").fetch_one(store.pool()).await.unwrap();
+    let mut tx = store.tx(shop).await.unwrap();
+    let before: Vec<(Uuid, serde_json::Value)> =
+        sqlx::query_as("select id, document from plan").fetch_all(&mut *tx).await.unwrap();
+    let readings: i64 = sqlx::query_scalar("select count(*) from reading").fetch_one(&mut *tx).await.unwrap();
+    drop(tx);
+    store.migrate().await.unwrap();
+    let mut tx = store.tx(shop).await.unwrap();
+    let now: i64 = sqlx::query_scalar("select count(*) from reading").fetch_one(&mut *tx).await.unwrap();
+    assert_eq!((now, before.len()), (readings, 5));
+    for (id, old) in &before {
+        let d = plan::get(&mut tx, *id).await.unwrap().document;
+        assert!(d.problems("").is_empty());
+        let number = |f: &str| old[f].as_f64().unwrap_or(0.0);
+        let list = |f: &str| old[f].as_array().map_or(0, Vec::len);
+        for (axle, names) in [
+            (
+                &d.axles.front,
+                ["height_change_mm", "settle_mm", "load_mm", "trim_mm", "fitted", "ways", "picked"],
+            ),
+            (
+                &d.axles.rear,
+                [
+                    "rear_change_mm",
+                    "rear_settle_mm",
+                    "rear_load_mm",
+                    "rear_trim_mm",
+                    "rear_fitted",
+                    "rear_ways",
+                    "rear_picked",
+                ],
+            ),
+        ] {
+            let [change, settle, load, trim, fitted, ways, picked] = names;
+            let (got, want) = (
+                [axle.height_change_mm, axle.settle_mm, axle.load_mm],
+                [number(change), number(settle), number(load)],
+            );
+            assert_eq!(got, want);
+            assert_eq!((axle.fitted.len(), axle.ways.len()), (list(fitted), list(ways)));
+            let at = |i: usize| old[trim][i].as_f64().unwrap_or(0.0);
+            assert_eq!([axle.trim_mm.left, axle.trim_mm.right], [at(0), at(1)]);
+            for (i, p) in axle.picked.into_pair().into_iter().enumerate() {
+                let want =
+                    old[picked][i].as_array().map(|a| [a[0].as_f64().unwrap(), a[1].as_f64().unwrap()]);
+                assert_eq!(p.map(|p| [p.camber_deg, p.second_deg]), want);
+            }
+        }
+        assert_eq!(serde_json::to_value(&d.aim).unwrap()["id"], old["aim"]["id"]);
+    }
+    assert!(before.iter().any(|(_, d)| d["rear_picked"][0].is_array() && d["picked"][1].is_array()));
+    // What was done says what it said, ticks by their own names.
+    let truck = job::list(&mut tx, Asked::default(), 1).await.unwrap().remove(0);
+    assert_eq!((truck.height_change_mm, truck.fitted), (Some(65.0), 1));
+    let done = done::of_job(&mut tx, truck.job.id).await.unwrap();
+    let steps: Vec<String> = done.iter().map(|d| d.step.to_string()).collect();
+    assert_eq!(steps, ["support", "height", "settled/roll", "settled/bounce", "settled"]);
+    assert_eq!(done[4].record.reason.as_deref(), Some("a little high, goes on"));
+    // A second start changes nothing.
+    store.migrate().await.unwrap();
+    assert_eq!(plan::of_job(&mut tx, truck.job.id).await.unwrap().len(), 2);
+}
+
+/// A job leaves as one file and comes back as a new job that says the same, readings as typed, steps as done.
+#[tokio::test]
+async fn a_bundle_comes_back_as_it_left() {
+    let store = fresh("bundle").await;
+    let s = demo::load(&store, false).await.unwrap();
+    let mut tx = store.tx(s.id).await.unwrap();
+    let shipped = shipped_parts().unwrap();
+    for line in job::list(&mut tx, Asked::default(), 100).await.unwrap() {
+        let out = bundle::of_job(&mut tx, line.job.id, Vec::new(), Vec::new()).await.unwrap();
+        let text = serde_json::to_vec(&out).unwrap();
+        let read = JobBundle::from_json(&text).unwrap();
+        assert_eq!((&read, serde_json::to_vec(&read).unwrap()), (&out, text));
+        let id = bundle::insert(&mut tx, s.id, &read, &shipped).await.unwrap();
+        let mut back = bundle::of_job(&mut tx, id, Vec::new(), Vec::new()).await.unwrap();
+        // Ids are of the shop that has it; everything else is as it was.
+        for (a, b) in back.readings.iter_mut().zip(&out.readings) {
+            assert_eq!(a.replaces.is_some(), b.replaces.is_some());
+            (a.id, a.replaces) = (b.id, b.replaces);
+        }
+        for (a, b) in back.plans.iter_mut().zip(&out.plans) {
+            for d in back.done.iter_mut().filter(|d| d.plan_id == a.id) {
+                d.plan_id = b.id;
+            }
+            a.id = b.id;
+        }
+        assert_eq!(back, out, "{}", line.vehicle);
+    }
 }
 
 #[tokio::test]

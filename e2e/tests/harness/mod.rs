@@ -183,6 +183,17 @@ impl App {
         }
     }
 
+    /// Waits until nothing on the page answers to a selector any more.
+    pub async fn gone(&self, css: &str) {
+        for _ in 0..200 {
+            if self.c.find_all(Locator::Css(css)).await.is_ok_and(|all| all.is_empty()) {
+                return;
+            }
+            tokio::time::sleep(Duration::from_millis(50)).await;
+        }
+        panic!("{css} is still there");
+    }
+
     /// To another address of the open application, without loading it anew.
     pub async fn go(&self, path: &str) {
         let script = "history.pushState({idx: 1}, '', arguments[0]); dispatchEvent(new PopStateEvent('popstate', {state: {idx: 1}}))";

@@ -9,9 +9,11 @@ export type JobLine = Schemas['JobLine'];
 export type VehicleFacts = Schemas['VehicleFacts'];
 export type Geometry = Schemas['Geometry'];
 export type GeometryLook = Schemas['GeometryLook'];
-export type PlanInput = Schemas['PlanInput'];
+export type CarInput = Schemas['CarInput'];
+export type CarAnswer = Schemas['CarAnswer'];
+export type CarPlan = Schemas['CarPlan'];
+export type AxlePlan = Schemas['AxlePlan'];
 export type PlanResult = Schemas['PlanResult'];
-export type PlanDocument = Schemas['PlanDocument'];
 export type Plan = Schemas['Plan'];
 export type SidePlan = Schemas['SidePlan'];
 export type Candidate = Schemas['Candidate'];
@@ -24,6 +26,7 @@ export type Reading = Schemas['Reading'];
 export type TypedReading = Schemas['TypedReading'];
 export type Problem = Schemas['Problem'];
 export type SideName = 'left' | 'right';
+export type AxleName = 'front' | 'rear';
 
 /** A problem document as an exception; status 0 when the server did not answer. */
 export class ApiProblem extends Error {

@@ -244,6 +244,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/jobs/import": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Takes a job in as a new one of this shop: all of it or nothing. */
+        post: operations["importJob"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/jobs/{id}": {
         parameters: {
             query?: never;
@@ -253,6 +270,23 @@ export interface paths {
         };
         /** Everything on one ticket. */
         get: operations["getJob"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/jobs/{id}/bundle.json": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A job with everything that belongs to it. */
+        get: operations["exportJob"];
         put?: never;
         post?: never;
         delete?: never;
@@ -645,6 +679,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/plans/{id}/sheet": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The setting sheet of a plan: every step, and every gate judged on what was read. */
+        get: operations["settingSheet"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/predict": {
         parameters: {
             query?: never;
@@ -654,25 +705,8 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** The Plan answer. */
+        /** The Plan answer of a car. */
         post: operations["predict"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/v1/sheet": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /** The setting sheet of a plan. */
-        post: operations["settingSheet"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1132,6 +1166,31 @@ export interface components {
          * @enum {string}
          */
         Axle: "front" | "rear";
+        /** @description What a job gives of an axle whose points are known and that was read. */
+        AxleBase: {
+            /** @description What can be turned on each side. */
+            adjusters?: components["schemas"]["Adjuster"][];
+            /**
+             * Format: double
+             * @description How far a live axle has to go to the left to stand central, as read as found, mm; not read when absent.
+             */
+            axle_offset_mm?: number | null;
+            /**
+             * Format: double
+             * @description Hub-to-arch height at which the geometry was taken, mm.
+             */
+            design_height_mm: number;
+            /** @description The axle. */
+            geometry: components["schemas"]["Geometry"];
+            /** @description Readings of one wheel at several heights. */
+            jack_sweep?: components["schemas"]["SweepReading"][];
+            /** @description How well its points are known. */
+            knowledge?: components["schemas"]["Knowledge"];
+            /** @description What joints, travel and clearances allow, as far as it was measured. */
+            limits?: components["schemas"]["Limits"];
+            /** @description Both wheels as found. */
+            read: components["schemas"]["Sides_SideReadings"];
+        };
         /** @description Curves of one axle. */
         AxleCurves: {
             /** @description Left wheel over height; heights that do not close are left out. */
@@ -1221,6 +1280,295 @@ export interface components {
             /** @description Lowest and highest travel of the left wheel, mm, within 250. */
             travel_range_mm: number[];
         };
+        /** @description What is decided about one axle. */
+        AxlePlan: {
+            /**
+             * @description Fitted parts, by id.
+             * @default []
+             */
+            fitted: string[];
+            /**
+             * Format: double
+             * @description Hub-to-arch gain from as found, mm.
+             * @default 0
+             */
+            height_change_mm: number;
+            /**
+             * Format: double
+             * @description Height lost under the usual load, mm; a load behind the rear axle lifts the front.
+             * @default 0
+             */
+            load_mm: number;
+            /**
+             * @description What was picked by hand on the map.
+             * @default {
+             *       "left": null,
+             *       "right": null
+             *     }
+             */
+            picked: components["schemas"]["Sides_Option_Picked"];
+            /**
+             * Format: double
+             * @description Height expected to be lost as springs and bushings settle, mm.
+             * @default 0
+             */
+            settle_mm: number;
+            /**
+             * @description Each side on top of the gain, mm.
+             * @default {
+             *       "left": 0,
+             *       "right": 0
+             *     }
+             */
+            trim_mm: components["schemas"]["Sides_f64"];
+            /**
+             * @description Ways in which the gain is had; what is left of it is the suspension's own travel.
+             * @default []
+             */
+            ways: components["schemas"]["Way"][];
+        };
+        /** @description One of a thing for each axle. */
+        Axles_AxlePlan: {
+            /** @description What is decided about one axle. */
+            front: {
+                /**
+                 * @description Fitted parts, by id.
+                 * @default []
+                 */
+                fitted: string[];
+                /**
+                 * Format: double
+                 * @description Hub-to-arch gain from as found, mm.
+                 * @default 0
+                 */
+                height_change_mm: number;
+                /**
+                 * Format: double
+                 * @description Height lost under the usual load, mm; a load behind the rear axle lifts the front.
+                 * @default 0
+                 */
+                load_mm: number;
+                /**
+                 * @description What was picked by hand on the map.
+                 * @default {
+                 *       "left": null,
+                 *       "right": null
+                 *     }
+                 */
+                picked: components["schemas"]["Sides_Option_Picked"];
+                /**
+                 * Format: double
+                 * @description Height expected to be lost as springs and bushings settle, mm.
+                 * @default 0
+                 */
+                settle_mm: number;
+                /**
+                 * @description Each side on top of the gain, mm.
+                 * @default {
+                 *       "left": 0,
+                 *       "right": 0
+                 *     }
+                 */
+                trim_mm: components["schemas"]["Sides_f64"];
+                /**
+                 * @description Ways in which the gain is had; what is left of it is the suspension's own travel.
+                 * @default []
+                 */
+                ways: components["schemas"]["Way"][];
+            };
+            /** @description What is decided about one axle. */
+            rear: {
+                /**
+                 * @description Fitted parts, by id.
+                 * @default []
+                 */
+                fitted: string[];
+                /**
+                 * Format: double
+                 * @description Hub-to-arch gain from as found, mm.
+                 * @default 0
+                 */
+                height_change_mm: number;
+                /**
+                 * Format: double
+                 * @description Height lost under the usual load, mm; a load behind the rear axle lifts the front.
+                 * @default 0
+                 */
+                load_mm: number;
+                /**
+                 * @description What was picked by hand on the map.
+                 * @default {
+                 *       "left": null,
+                 *       "right": null
+                 *     }
+                 */
+                picked: components["schemas"]["Sides_Option_Picked"];
+                /**
+                 * Format: double
+                 * @description Height expected to be lost as springs and bushings settle, mm.
+                 * @default 0
+                 */
+                settle_mm: number;
+                /**
+                 * @description Each side on top of the gain, mm.
+                 * @default {
+                 *       "left": 0,
+                 *       "right": 0
+                 *     }
+                 */
+                trim_mm: components["schemas"]["Sides_f64"];
+                /**
+                 * @description Ways in which the gain is had; what is left of it is the suspension's own travel.
+                 * @default []
+                 */
+                ways: components["schemas"]["Way"][];
+            };
+        };
+        /** @description One of a thing for each axle. */
+        Axles_Option_AxleBase: {
+            front: null | {
+                /** @description What can be turned on each side. */
+                adjusters?: components["schemas"]["Adjuster"][];
+                /**
+                 * Format: double
+                 * @description How far a live axle has to go to the left to stand central, as read as found, mm; not read when absent.
+                 */
+                axle_offset_mm?: number | null;
+                /**
+                 * Format: double
+                 * @description Hub-to-arch height at which the geometry was taken, mm.
+                 */
+                design_height_mm: number;
+                /** @description The axle. */
+                geometry: components["schemas"]["Geometry"];
+                /** @description Readings of one wheel at several heights. */
+                jack_sweep?: components["schemas"]["SweepReading"][];
+                /** @description How well its points are known. */
+                knowledge?: components["schemas"]["Knowledge"];
+                /** @description What joints, travel and clearances allow, as far as it was measured. */
+                limits?: components["schemas"]["Limits"];
+                /** @description Both wheels as found. */
+                read: components["schemas"]["Sides_SideReadings"];
+            };
+            rear: null | {
+                /** @description What can be turned on each side. */
+                adjusters?: components["schemas"]["Adjuster"][];
+                /**
+                 * Format: double
+                 * @description How far a live axle has to go to the left to stand central, as read as found, mm; not read when absent.
+                 */
+                axle_offset_mm?: number | null;
+                /**
+                 * Format: double
+                 * @description Hub-to-arch height at which the geometry was taken, mm.
+                 */
+                design_height_mm: number;
+                /** @description The axle. */
+                geometry: components["schemas"]["Geometry"];
+                /** @description Readings of one wheel at several heights. */
+                jack_sweep?: components["schemas"]["SweepReading"][];
+                /** @description How well its points are known. */
+                knowledge?: components["schemas"]["Knowledge"];
+                /** @description What joints, travel and clearances allow, as far as it was measured. */
+                limits?: components["schemas"]["Limits"];
+                /** @description Both wheels as found. */
+                read: components["schemas"]["Sides_SideReadings"];
+            };
+        };
+        /** @description One of a thing for each axle. */
+        Axles_Option_PlanResult: {
+            front: null | {
+                /** @description The catalogue against this plan, best first. */
+                candidates: components["schemas"]["Candidate"][];
+                /** @description Version of the computation, for snapshots. */
+                core_version: string;
+                /** @description Height the map and the setting are worked out at. */
+                judged: components["schemas"]["PlanState"];
+                /** @description Left. */
+                left: components["schemas"]["SidePlan"];
+                /** @description Why the fitted parts cannot stand together; empty when they can. */
+                misfits: string[];
+                /**
+                 * Format: double
+                 * @description Body pitch against as found, degrees, nose up positive.
+                 */
+                pitch_deg: number;
+                /** @description What is planned against: camber and caster, or camber and toe at the rear. */
+                plane: components["schemas"]["Plane"];
+                /** @description Right. */
+                right: components["schemas"]["SidePlan"];
+                /** @description Every height state that exists, as found first, each with the verdict of every angle as set. */
+                states: components["schemas"]["StateResult"][];
+                stop?: components["schemas"]["Stop"] | null;
+                /** @description In words. */
+                verdict: components["schemas"]["Verdict"];
+            };
+            rear: null | {
+                /** @description The catalogue against this plan, best first. */
+                candidates: components["schemas"]["Candidate"][];
+                /** @description Version of the computation, for snapshots. */
+                core_version: string;
+                /** @description Height the map and the setting are worked out at. */
+                judged: components["schemas"]["PlanState"];
+                /** @description Left. */
+                left: components["schemas"]["SidePlan"];
+                /** @description Why the fitted parts cannot stand together; empty when they can. */
+                misfits: string[];
+                /**
+                 * Format: double
+                 * @description Body pitch against as found, degrees, nose up positive.
+                 */
+                pitch_deg: number;
+                /** @description What is planned against: camber and caster, or camber and toe at the rear. */
+                plane: components["schemas"]["Plane"];
+                /** @description Right. */
+                right: components["schemas"]["SidePlan"];
+                /** @description Every height state that exists, as found first, each with the verdict of every angle as set. */
+                states: components["schemas"]["StateResult"][];
+                stop?: components["schemas"]["Stop"] | null;
+                /** @description In words. */
+                verdict: components["schemas"]["Verdict"];
+            };
+        };
+        /** @description One of a thing for each axle. */
+        Axles_Standing: {
+            /**
+             * @description How an axle stands.
+             * @enum {string}
+             */
+            front: "reached" | "off" | "refused" | "not_read";
+            /**
+             * @description How an axle stands.
+             * @enum {string}
+             */
+            rear: "reached" | "off" | "refused" | "not_read";
+        };
+        /** @description One of a thing for each axle. */
+        Axles_Vec_Problem: {
+            front: {
+                /** @description Dotted path of the field, e.g. `points.upper_outer`. */
+                field: string;
+                /** @description What would be right. */
+                right: string;
+                /** @description What is wrong. */
+                wrong: string;
+            }[];
+            rear: {
+                /** @description Dotted path of the field, e.g. `points.upper_outer`. */
+                field: string;
+                /** @description What would be right. */
+                right: string;
+                /** @description What is wrong. */
+                wrong: string;
+            }[];
+        };
+        /** @description One of a thing for each axle. */
+        Axles_f64: {
+            /** Format: double */
+            front: number;
+            /** Format: double */
+            rear: number;
+        };
         BTreeMap: {
             [key: string]: string;
         };
@@ -1260,6 +1608,18 @@ export interface components {
          * @enum {string}
          */
         BarKind: "upper_arm" | "lower_arm" | "link" | "tie_rod" | "strut" | "knuckle" | "swing_arm" | "beam";
+        /** @description A plan of a job. */
+        BundlePlan: {
+            /** @description What was decided. */
+            document: components["schemas"]["CarPlan"];
+            /**
+             * Format: uuid
+             * @description Its id within the bundle.
+             */
+            id: string;
+            /** @description What it is called. */
+            name: string;
+        };
         /** @description Turns that make a gain. */
         ByTurning: {
             /**
@@ -1322,6 +1682,38 @@ export interface components {
             /** @description Front axle. */
             front: components["schemas"]["Geometry"];
             rear?: components["schemas"]["Geometry"] | null;
+            /**
+             * Format: double
+             * @description Axle to axle, mm.
+             */
+            wheelbase_mm: number;
+        };
+        /** @description What a plan of a car comes to. */
+        CarAnswer: {
+            /** @description Each axle; none where it was not read or cannot be worked out. */
+            axles: components["schemas"]["Axles_Option_PlanResult"];
+            /** @description Version of the computation, for snapshots. */
+            core_version: string;
+            /** @description Everything to turn, in order. */
+            orders: components["schemas"]["Order"][];
+            /** @description Why an axle that was read cannot be worked out, by field. */
+            refused: components["schemas"]["Axles_Vec_Problem"];
+            /** @description The car in one verdict. */
+            verdict: components["schemas"]["CarVerdict"];
+        };
+        /** @description What a job gives a plan. */
+        CarBase: {
+            /** @description Each axle; none until its points are known and it was read. */
+            axles: components["schemas"]["Axles_Option_AxleBase"];
+            /** @description Levels of an air suspension against as found. */
+            levels?: components["schemas"]["AirLevel"][];
+            /**
+             * Format: double
+             * @description Largest turn of the inner front wheel, degrees.
+             */
+            lock_deg: number;
+            /** @description Loaded radius gained by the planned tyres, mm: turns the body, moves no arm. */
+            tyre_gain_mm?: components["schemas"]["Axles_f64"];
             /**
              * Format: double
              * @description Axle to axle, mm.
@@ -1518,6 +1910,69 @@ export interface components {
              */
             wear: components["schemas"]["WearFacts"];
         };
+        /** @description A car and what is decided about it. */
+        CarInput: {
+            /** @description What the job gives. */
+            base: components["schemas"]["CarBase"];
+            /** @description What was decided. */
+            plan: components["schemas"]["CarPlan"];
+        };
+        /** @description What is decided about a car. */
+        CarPlan: {
+            /** @description What is wanted. */
+            aim: components["schemas"]["Aim"];
+            /** @description Both axles. */
+            axles?: components["schemas"]["Axles_AxlePlan"];
+            /**
+             * Format: int32
+             * @description Version of this document: 2.
+             */
+            format?: number;
+            /**
+             * Format: double
+             * @description Depth at which a tyre is done, mm.
+             */
+            limit_mm: number;
+        };
+        /** @description What was read at a gate, by axle and side. */
+        CarRead: {
+            /**
+             * @description Front wheels.
+             * @default {
+             *       "left": {
+             *         "camber": null,
+             *         "caster": null,
+             *         "height": null,
+             *         "toe": null
+             *       },
+             *       "right": {
+             *         "camber": null,
+             *         "caster": null,
+             *         "height": null,
+             *         "toe": null
+             *       }
+             *     }
+             */
+            front: components["schemas"]["Sides_GateSide"];
+            /**
+             * @description Rear wheels.
+             * @default {
+             *       "left": {
+             *         "camber": null,
+             *         "caster": null,
+             *         "height": null,
+             *         "toe": null
+             *       },
+             *       "right": {
+             *         "camber": null,
+             *         "caster": null,
+             *         "height": null,
+             *         "toe": null
+             *       }
+             *     }
+             */
+            rear: components["schemas"]["Sides_GateSide"];
+        };
         /** @description What the tyres are, what they carry and how they are driven; pairs are front and rear. */
         CarTyres: {
             /**
@@ -1600,6 +2055,20 @@ export interface components {
              */
             yearly_km?: number;
         };
+        /** @description The car in one verdict. */
+        CarVerdict: {
+            /** @description What is in at the height the aim counts at, with nothing turned. */
+            already_in: components["schemas"]["WhatIsIn"][];
+            /** @description Each axle. */
+            axles: components["schemas"]["Axles_Standing"];
+            /** @description One line. */
+            headline: string;
+            /** @description Whether every axle that could be judged lands and nothing fouls. */
+            reached: boolean;
+            /** @description What to do about it. */
+            sentence: string;
+            worst?: components["schemas"]["Worst"] | null;
+        };
         /** @description All tyres of a car. */
         CarWear: {
             /** @description Names of the heights a mix can be made of. */
@@ -1615,12 +2084,11 @@ export interface components {
         };
         /** @description Everything a forecast hangs on. */
         CarWearRequest: {
-            /** @description The plan's front axle. */
-            front: components["schemas"]["PlanInput"];
+            /** @description The car and its plan. */
+            car: components["schemas"]["CarInput"];
             /** @description Their logs. */
             log?: components["schemas"]["TreadLog"];
             other?: components["schemas"]["OtherPlan"] | null;
-            rear?: components["schemas"]["PlanInput"] | null;
             /** @description The tyres. */
             tyres: components["schemas"]["CarTyres"];
         };
@@ -1735,12 +2203,11 @@ export interface components {
             /** @description What is worth knowing: bent parts, sides that differ, heights not in one plane. */
             watch: string[];
         };
-        /** @description A corner file with the plan of each axle that has one. */
+        /** @description A corner file with the car's plan, where it has one. */
         CornerFileAsked: {
+            car?: components["schemas"]["CarInput"] | null;
             /** @description The car as it came in. Planned heights and what is set are the plan's where there is one. */
             file: components["schemas"]["CornerFileRequest"];
-            front?: components["schemas"]["PlanInput"] | null;
-            rear?: components["schemas"]["PlanInput"] | null;
         };
         /** @description What is asked. */
         CornerFileRequest: {
@@ -1926,10 +2393,10 @@ export interface components {
             plan_id: string;
             /** @description What it said when it was done; empty for a tick. */
             record: components["schemas"]["DoneRecord"];
-            /** @description Step id, or `gate/tick`. */
-            step: string;
+            /** @description Which step, or tick at a gate. */
+            step: components["schemas"]["Mark"];
         };
-        /** @description What a step said when it was done. Later changes of plan or parts leave it as it was. */
+        /** @description What a step said when it was done. */
         DoneRecord: {
             /**
              * @description Its line.
@@ -2237,6 +2704,20 @@ export interface components {
          * @enum {string}
          */
         EntryKind: "length" | "angle" | "toe" | "nominal" | "pressure" | "choice";
+        /** @description Something that happened. */
+        Event: {
+            /**
+             * Format: date-time
+             * @description When, UTC.
+             */
+            at: string;
+            /** @description Who. */
+            author: string;
+            /** @description Its details. */
+            detail: unknown;
+            /** @description What. */
+            what: string;
+        };
         /** @description What the model expects. */
         ExpectedValue: {
             /** @description From an earlier visit moved to this height, else from the points alone. */
@@ -2437,6 +2918,7 @@ export interface components {
             about: components["schemas"]["GateAbout"];
             /** @description Aim as it stands at this height, low and high end. */
             aim?: number[] | null;
+            axle?: components["schemas"]["Axle"] | null;
             /**
              * Format: double
              * @description 90 % half width of expecting and reading together (heights: the tolerance), mm or degrees.
@@ -2468,12 +2950,28 @@ export interface components {
             /** @description What fouls, where something does. */
             what?: string | null;
         };
-        /** @description What keeps a gate shut. */
-        GateJudged: {
-            /** @description The gate's id. */
-            id: string;
-            /** @description What is off; empty when it may open. */
-            off: components["schemas"]["GateFinding"][];
+        /** @description What a gate still waits for. */
+        GateMissing: {
+            /** @enum {string} */
+            kind: "tick";
+            /** @description Which. */
+            tick: components["schemas"]["Tick"];
+        } | {
+            /** @description Which axle. */
+            axle: components["schemas"]["Axle"];
+            /** @enum {string} */
+            kind: "reading";
+            /** @description What. */
+            quantity: components["schemas"]["GateReading"];
+            /** @description Which side. */
+            side: components["schemas"]["Side"];
+        };
+        /** @description What a gate waits for at both wheels of an axle. */
+        GateNeed: {
+            /** @description Which axle. */
+            axle: components["schemas"]["Axle"];
+            /** @description What. */
+            quantity: components["schemas"]["GateReading"];
         };
         /** @description One reading at a gate. */
         GateRead: {
@@ -2505,6 +3003,20 @@ export interface components {
             height: components["schemas"]["GateRead"] | null;
             /** @default null */
             toe: components["schemas"]["GateRead"] | null;
+        };
+        /** @description A gate as it stands. */
+        GateView: {
+            /** @description Which. */
+            id: components["schemas"]["StepId"];
+            /** @description What it still waits for. */
+            missing: components["schemas"]["GateMissing"][];
+            /** @description What is off; empty when it may open. */
+            off: components["schemas"]["GateFinding"][];
+            /** @description What was read. */
+            read: components["schemas"]["CarRead"];
+            /** @description What is ticked, here or by an answer of the visit's prepare list. */
+            ticked: components["schemas"]["Tick"][];
+            visit?: components["schemas"]["Visit"] | null;
         };
         /** @description An angle as it comes. */
         GaugeAngle: {
@@ -2760,6 +3272,40 @@ export interface components {
              * @description Goes up with every save.
              */
             version: number;
+        };
+        /** @description A whole job. */
+        JobBundle: {
+            /**
+             * Format: date-time
+             * @description When the car came, UTC.
+             */
+            arrived_at: string;
+            /** @description Complaint or wish. */
+            complaint: string;
+            /** @description What was done of them, with the orders as they were. */
+            done: components["schemas"]["Done"][];
+            /** @description What happened, oldest first. */
+            events: components["schemas"]["Event"][];
+            /** @description `bold-stance.job/1`. */
+            format: string;
+            /** @description Parts that the shop planned with and that do not ship so, whole, in the order of its shelf. */
+            parts: components["schemas"]["Part"][];
+            /** @description Plans, oldest first. */
+            plans: components["schemas"]["BundlePlan"][];
+            /** @description Readings in the order in which they came: raw as typed, corrections, value, doubt. */
+            readings: components["schemas"]["Reading"][];
+            /** @description Furthest stage reached. */
+            stage: components["schemas"]["Stage"];
+            /** @description Tyres with their logs. */
+            tyres: components["schemas"]["LoggedTyre"][];
+            /** @description The vehicle, with its axles and adjusters. */
+            vehicle: components["schemas"]["VehicleFacts"];
+            /** @description Visits with the answers of their prepare lists. */
+            visits: components["schemas"]["OpenVisit"][];
+            /** @description Shipped parts that the shop did not offer any more. */
+            withdrawn?: string[];
+            /** @description Version of the program that wrote it. */
+            written_by: string;
         };
         /** @description A line of the jobs home. */
         JobLine: {
@@ -3085,14 +3631,15 @@ export interface components {
              */
             turned?: number | null;
         };
+        Mark: string;
         /** @description A step done or not. */
         MarkStep: {
             /** @description Done or taken back. */
             done: boolean;
             /** @description Why a gate is opened although something is off. */
             reason?: string | null;
-            /** @description Step id, or `gate/tick`. */
-            step: string;
+            /** @description Which step, or tick at a gate. */
+            step: components["schemas"]["Mark"];
         };
         /**
          * @description One measurement. Lengths in mm, angles in degrees (the wheel end higher is positive).
@@ -3193,8 +3740,7 @@ export interface components {
         };
         /** @description A plan to store. */
         NewPlan: {
-            /** @description What was decided. */
-            document: components["schemas"]["PlanDocument"];
+            document?: components["schemas"]["CarPlan"] | null;
             /** @description What it is called. */
             name: string;
         };
@@ -3202,6 +3748,33 @@ export interface components {
         NewVisit: {
             /** @description Which. */
             kind: components["schemas"]["Visit"];
+        };
+        /** @description A stored visit. */
+        OpenVisit: {
+            /** @description Answers of the prepare list, as typed, by item. */
+            answers: components["schemas"]["BTreeMap"];
+            /** @description Who opened it. */
+            author: string;
+            /** @description Which. */
+            kind: components["schemas"]["Visit"];
+            /**
+             * Format: date-time
+             * @description When, UTC.
+             */
+            opened_at: string;
+            /**
+             * Format: int32
+             * @description Goes up with every save of the answers.
+             */
+            version: number;
+        };
+        /** @description One thing to turn. */
+        Order: {
+            /** @description Which axle. */
+            axle: components["schemas"]["Axle"];
+            /** @description What to do to it. */
+            line: components["schemas"]["SettingLine"];
+            side?: components["schemas"]["Side"] | null;
         };
         /** @description One line of the order. */
         OrderItem: {
@@ -3217,6 +3790,8 @@ export interface components {
         };
         /** @description One order as it stood when its step was done. */
         OrderedLine: {
+            /** @description Axle; the front in records that knew no rear. */
+            axle?: components["schemas"]["Axle"];
             /** @description What was turned. */
             name: string;
             /**
@@ -3233,13 +3808,12 @@ export interface components {
          * @enum {string}
          */
         Origin: "shipped" | "shop" | "changed";
-        /** @description Another plan to compare with. */
+        /** @description Another plan of the same car to compare with. */
         OtherPlan: {
-            /** @description Its front axle. */
-            front: components["schemas"]["PlanInput"];
             /** @description What it is called. */
             name: string;
-            rear?: components["schemas"]["PlanInput"] | null;
+            /** @description What it decides. */
+            plan: components["schemas"]["CarPlan"];
         };
         /** @description One generic correction part. */
         Part: {
@@ -3361,6 +3935,19 @@ export interface components {
              */
             mass_kg: number;
         };
+        /** @description Angles picked by hand on an axle's map. */
+        Picked: {
+            /**
+             * Format: double
+             * @description Camber, degrees.
+             */
+            camber_deg: number;
+            /**
+             * Format: double
+             * @description Caster in front, toe of the wheel behind, degrees.
+             */
+            second_deg: number;
+        };
         /** @description The picture of a visit. */
         Picture: {
             /** @description The car's current numbers: the newest of any visit up to this one. */
@@ -3415,7 +4002,7 @@ export interface components {
         /** @description A stored plan. */
         Plan: {
             /** @description What was decided. */
-            document: components["schemas"]["PlanDocument"];
+            document: components["schemas"]["CarPlan"];
             /**
              * Format: uuid
              * @description Its id.
@@ -3438,143 +4025,6 @@ export interface components {
              * @description Goes up with every save.
              */
             version: number;
-        };
-        /** @description What the specialist decides; geometry and readings come from the job. */
-        PlanDocument: {
-            /** @description What is wanted. */
-            aim: components["schemas"]["Aim"];
-            /** @description Fitted parts, by id. */
-            fitted: string[];
-            /**
-             * Format: double
-             * @description Front hub-to-arch gain from as found, mm.
-             */
-            height_change_mm: number;
-            /**
-             * Format: double
-             * @description Depth at which the tyre is done, mm.
-             */
-            limit_mm: number;
-            /**
-             * Format: double
-             * @description Height lost under the usual load, mm.
-             */
-            load_mm: number;
-            /** @description Camber and caster picked on the front map, left and right. */
-            picked?: (number[] | null)[];
-            /**
-             * Format: double
-             * @description Rear gain, mm.
-             */
-            rear_change_mm?: number;
-            /** @description Parts fitted at the rear, by id. */
-            rear_fitted?: string[];
-            /**
-             * Format: double
-             * @description Rear height lost under the usual load, mm.
-             */
-            rear_load_mm?: number;
-            /** @description Camber and toe picked on the rear map, left and right. */
-            rear_picked?: (number[] | null)[];
-            /**
-             * Format: double
-             * @description Rear height expected to settle out, mm.
-             */
-            rear_settle_mm?: number;
-            /** @description Left and right rear on top of the gain, mm. */
-            rear_trim_mm?: number[];
-            /** @description Ways in which the rear gain is had. */
-            rear_ways?: components["schemas"]["Way"][];
-            /**
-             * Format: double
-             * @description Height expected to settle out, mm.
-             */
-            settle_mm: number;
-            /** @description Left and right front on top of the gain, mm. */
-            trim_mm?: number[];
-            /** @description Ways in which the front gain is had. */
-            ways?: components["schemas"]["Way"][];
-        };
-        /** @description Everything a plan hangs on. */
-        PlanInput: {
-            /** @description What can be turned on each side. */
-            adjusters: components["schemas"]["Adjuster"][];
-            /** @description What is wanted. */
-            aim: components["schemas"]["Aim"];
-            /**
-             * Format: double
-             * @description How far a live axle has to go to the left to stand central, as read as found, mm; not read when absent.
-             */
-            axle_offset_mm?: number | null;
-            /**
-             * Format: double
-             * @description Hub-to-arch height at which the geometry was taken, mm.
-             */
-            design_height_mm: number;
-            /** @description Fitted parts, by id. */
-            fitted?: string[];
-            /** @description The axle. */
-            geometry: components["schemas"]["Geometry"];
-            /**
-             * Format: double
-             * @description Hub-to-arch gain of this axle from as found, mm.
-             */
-            height_change_mm: number;
-            /** @description Readings of one wheel at several heights: they say where the points are and leave less of them to doubt. */
-            jack_sweep?: components["schemas"]["SweepReading"][];
-            /** @description How well its points are known. */
-            knowledge?: components["schemas"]["Knowledge"];
-            /** @description Left as found. */
-            left: components["schemas"]["SideReadings"];
-            /** @description Levels of an air suspension against as found. */
-            levels?: components["schemas"]["AirLevel"][];
-            /** @description What joints, travel and clearances allow, as far as it was measured. */
-            limits?: components["schemas"]["Limits"];
-            /**
-             * Format: double
-             * @description Height this axle loses under the usual load, mm.
-             */
-            load_mm?: number;
-            /**
-             * Format: double
-             * @description Largest turn of the inner wheel, degrees.
-             */
-            lock_deg?: number;
-            /**
-             * Format: double
-             * @description Hub-to-arch gain of the other axle, mm.
-             */
-            other_change_mm?: number;
-            /**
-             * Format: double
-             * @description The same of the other axle, mm.
-             */
-            other_load_mm?: number;
-            /**
-             * Format: double
-             * @description The same of the other axle, mm.
-             */
-            other_settle_mm?: number;
-            /** @description Camber and caster (camber and toe at the rear) picked by hand on the map, left and right. */
-            picked?: (number[] | null)[];
-            /** @description Right as found. */
-            right: components["schemas"]["SideReadings"];
-            /**
-             * Format: double
-             * @description Height this axle is expected to lose as springs settle, mm.
-             */
-            settle_mm?: number;
-            /** @description Left and right on top of the gain, mm. */
-            trim_mm?: number[];
-            /** @description Loaded radius gained by the tyres of this and the other axle, mm: turns the body, moves no arm. */
-            tyre_gain_mm?: number[];
-            /** @description Ways in which the gain is had; what is left of it is the suspension's own travel. */
-            ways?: components["schemas"]["Way"][];
-            /**
-             * Format: double
-             * @description Axle to axle, mm.
-             */
-            wheelbase_mm: number;
         };
         /** @description The Plan answer. */
         PlanResult: {
@@ -4055,7 +4505,7 @@ export interface components {
         /** @description A plan over a version. */
         SavePlan: {
             /** @description What was decided. */
-            document: components["schemas"]["PlanDocument"];
+            document: components["schemas"]["CarPlan"];
             /** @description What it is called. */
             name: string;
             /**
@@ -4122,10 +4572,12 @@ export interface components {
         };
         /** @description What is searched. */
         SearchRequest: {
+            /** @description The axle. */
+            axle: components["schemas"]["Axle"];
+            /** @description The car and its plan; the parts fitted on the axle are not looked at. */
+            car: components["schemas"]["CarInput"];
             /** @description What may be used. */
             filters?: components["schemas"]["Filters"];
-            /** @description The plan; its fitted parts are not looked at. */
-            plan: components["schemas"]["PlanInput"];
             tyres?: components["schemas"]["CarTyres"] | null;
         };
         /** @description What a search found. */
@@ -4360,12 +4812,12 @@ export interface components {
         };
         /** @description The sheet of a plan. */
         Sheet: {
+            /** @description The answer the sheet is made from. */
+            answer: components["schemas"]["CarAnswer"];
             /** @description Cautions of the whole job. */
             cautions: string[];
-            /** @description Every gate, judged on the readings that were sent with the plan. */
-            gates: components["schemas"]["GateJudged"][];
-            /** @description The answer the sheet is made from. */
-            result: components["schemas"]["PlanResult"];
+            /** @description Every gate. */
+            gates: components["schemas"]["GateView"][];
             /** @description Steps and gates in order. */
             steps: components["schemas"]["SheetStep"][];
             /**
@@ -4374,29 +4826,24 @@ export interface components {
              */
             toe_band_deg: number;
         };
-        /** @description A plan with what was read at the gates of its sheet. */
-        SheetRequest: {
-            /** @description The plan's document. */
-            input: components["schemas"]["PlanInput"];
-            /** @description Readings at gates, by the step's id, left and right. */
-            read?: {
-                [key: string]: components["schemas"]["GateSide"][];
-            };
-        };
         /** @description One line of the sheet. */
         SheetStep: {
+            axle?: components["schemas"]["Axle"] | null;
             /** @description Cautions that apply here. */
             cautions: string[];
             /** @description How, short. */
             detail: string;
-            /** @description Stable word, kept with the record of what was done. */
-            id: string;
+            height?: components["schemas"]["StepHeight"] | null;
+            /** @description Which; kept with the record of what was done. */
+            id: components["schemas"]["StepId"];
             /** @description Work or gate. */
             kind: components["schemas"]["StepKind"];
             /** @description Readings a gate waits for. */
-            needs: components["schemas"]["GateReading"][];
+            needs: components["schemas"]["GateNeed"][];
+            /** @description What is turned in it, every order that was found. */
+            orders: components["schemas"]["Order"][];
             /** @description Things ticked by hand at a gate. */
-            ticks: string[];
+            ticks: components["schemas"]["TickLine"][];
             /** @description What to do, short. */
             title: string;
         };
@@ -4526,6 +4973,92 @@ export interface components {
             /** @description Standard deviations of the angles, degrees. */
             sigma: components["schemas"]["Doubt"];
         };
+        /** @description One of a thing for each side of an axle. */
+        Sides_GateSide: {
+            /** @description What was read on one side at a gate. */
+            left: {
+                /** @default null */
+                camber: components["schemas"]["GateRead"] | null;
+                /** @default null */
+                caster: components["schemas"]["GateRead"] | null;
+                /** @default null */
+                height: components["schemas"]["GateRead"] | null;
+                /** @default null */
+                toe: components["schemas"]["GateRead"] | null;
+            };
+            /** @description What was read on one side at a gate. */
+            right: {
+                /** @default null */
+                camber: components["schemas"]["GateRead"] | null;
+                /** @default null */
+                caster: components["schemas"]["GateRead"] | null;
+                /** @default null */
+                height: components["schemas"]["GateRead"] | null;
+                /** @default null */
+                toe: components["schemas"]["GateRead"] | null;
+            };
+        };
+        /** @description One of a thing for each side of an axle. */
+        Sides_Option_Picked: {
+            left: null | {
+                /**
+                 * Format: double
+                 * @description Camber, degrees.
+                 */
+                camber_deg: number;
+                /**
+                 * Format: double
+                 * @description Caster in front, toe of the wheel behind, degrees.
+                 */
+                second_deg: number;
+            };
+            right: null | {
+                /**
+                 * Format: double
+                 * @description Camber, degrees.
+                 */
+                camber_deg: number;
+                /**
+                 * Format: double
+                 * @description Caster in front, toe of the wheel behind, degrees.
+                 */
+                second_deg: number;
+            };
+        };
+        /** @description One of a thing for each side of an axle. */
+        Sides_SideReadings: {
+            /** @description What was read on one wheel. */
+            left: {
+                /** @description Camber, caster, toe of the wheel, degrees; caster of a rear wheel is not looked at. */
+                angles: components["schemas"]["Measured"];
+                /**
+                 * Format: double
+                 * @description Hub centre to arch lip, mm.
+                 */
+                height_mm: number;
+                /** @description Standard deviations of the angles, degrees. */
+                sigma: components["schemas"]["Doubt"];
+            };
+            /** @description What was read on one wheel. */
+            right: {
+                /** @description Camber, caster, toe of the wheel, degrees; caster of a rear wheel is not looked at. */
+                angles: components["schemas"]["Measured"];
+                /**
+                 * Format: double
+                 * @description Hub centre to arch lip, mm.
+                 */
+                height_mm: number;
+                /** @description Standard deviations of the angles, degrees. */
+                sigma: components["schemas"]["Doubt"];
+            };
+        };
+        /** @description One of a thing for each side of an axle. */
+        Sides_f64: {
+            /** Format: double */
+            left: number;
+            /** Format: double */
+            right: number;
+        };
         /**
          * @description Outline drawn for it.
          * @enum {string}
@@ -4561,6 +5094,11 @@ export interface components {
          * @enum {string}
          */
         Stage: "arrive" | "read" | "plan" | "wear" | "set" | "prove" | "return";
+        /**
+         * @description How an axle stands.
+         * @enum {string}
+         */
+        Standing: "reached" | "off" | "refused" | "not_read";
         /**
          * @description Which state.
          * @enum {string}
@@ -4738,6 +5276,16 @@ export interface components {
              */
             sai_deg: number;
         };
+        /** @description Heights a step sets on an axle. */
+        StepHeight: {
+            /** @description From as read, mm. */
+            change_mm: components["schemas"]["Sides_f64"];
+            /** @description Hub to arch of each side, mm. */
+            target_mm: components["schemas"]["Sides_f64"];
+            /** @description Ways in which it is had; what they leave is the suspension's own travel. */
+            ways: components["schemas"]["Way"][];
+        };
+        StepId: string;
         /**
          * @description A step is work; a gate is a reading without which the next step means nothing.
          * @enum {string}
@@ -4917,9 +5465,22 @@ export interface components {
             place?: components["schemas"]["GaugeSpot"] | null;
         };
         ThreadLink: string;
+        /**
+         * @description Something ticked by hand at a gate.
+         * @enum {string}
+         */
+        Tick: "roll" | "bounce" | "resweep" | "wheel_straight";
+        /** @description Something ticked by hand at a gate. */
+        TickLine: {
+            /** @description Which. */
+            id: components["schemas"]["Tick"];
+            /** @description What it says. */
+            words: string;
+        };
         /** @description Everything on one ticket. */
         Ticket: {
-            base?: components["schemas"]["PlanInput"] | null;
+            /** @description What a plan is computed from; each axle once its points are known and it was read. */
+            base: components["schemas"]["CarBase"];
             /** @description What was done of the plans' sheets. */
             done: components["schemas"]["Done"][];
             /** @description The job. */
@@ -4930,7 +5491,6 @@ export interface components {
             plans: components["schemas"]["Plan"][];
             /** @description Every reading, oldest first. */
             readings: components["schemas"]["Reading"][];
-            rear_base?: components["schemas"]["PlanInput"] | null;
             /** @description Left and right rear wheel as found, once both were read. */
             rear_read?: components["schemas"]["RearRead"][] | null;
             /**
@@ -4938,6 +5498,8 @@ export interface components {
              * @description Unloaded tyre diameter, mm.
              */
             tyre_diameter_mm: number;
+            /** @description Its tyres as the forecast takes them, done at the limit of the first plan. */
+            tyres: components["schemas"]["CarTyres"];
             /** @description Its vehicle. */
             vehicle: components["schemas"]["Vehicle"];
             /** @description Visits with their prepare lists, order and suspicions. */
@@ -5121,11 +5683,7 @@ export interface components {
          * @enum {string}
          */
         Use: "highway" | "mixed" | "corner_heavy" | "trail";
-        /** @description One use, or several with weights. */
-        UseMix: components["schemas"]["Use"] | [
-            "highway" | "mixed" | "corner_heavy" | "trail",
-            number
-        ][];
+        UseMix: ("highway" | "mixed" | "corner_heavy" | "trail") | (("highway" | "mixed" | "corner_heavy" | "trail") | number)[][];
         /** @description A use with its weight. */
         UseShare: {
             /**
@@ -5409,6 +5967,13 @@ export interface components {
              */
             yearly_km: number;
         };
+        /** @description An angle that is inside its window on both sides with nothing turned. */
+        WhatIsIn: {
+            /** @description Which. */
+            angle: components["schemas"]["AngleName"];
+            /** @description On which axle. */
+            axle: components["schemas"]["Axle"];
+        };
         /** @description The wheel at design height. */
         WheelAtDesign: {
             /**
@@ -5485,6 +6050,24 @@ export interface components {
              * @default 0
              */
             toe: number;
+        };
+        /** @description The worst of a car. */
+        Worst: {
+            /** @description On which axle. */
+            axle: components["schemas"]["Axle"];
+            /** @description What. */
+            kind: components["schemas"]["WorstKind"];
+            /**
+             * Format: double
+             * @description How far outside, degrees; 0 where it is no angle.
+             */
+            off_deg: number;
+            side?: components["schemas"]["Side"] | null;
+        };
+        /** @description What is worst. */
+        WorstKind: "refused" | "stop" | "foul" | {
+            /** @description An angle, or a difference between the sides, stays outside. */
+            angle: components["schemas"]["AngleName"];
         };
     };
     responses: never;
@@ -6478,6 +7061,76 @@ export interface operations {
             };
         };
     };
+    importJob: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description Made once for a write: sent again with the same one, it is done once and answered alike */
+                "idempotency-key"?: string;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["JobBundle"];
+            };
+        };
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Ticket"];
+                };
+            };
+            /** @description Cannot be read: address, query or body */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Asked from another machine, or written from another site's page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The database does not answer, or the server is shutting down */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
     getJob: {
         parameters: {
             query?: never;
@@ -6495,6 +7148,62 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Ticket"];
+                };
+            };
+            /** @description Cannot be read: address, query or body */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Asked from another machine, or written from another site's page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The database does not answer, or the server is shutting down */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    exportJob: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobBundle"];
                 };
             };
             /** @description Cannot be read: address, query or body */
@@ -8353,28 +9062,23 @@ export interface operations {
             };
         };
     };
-    predict: {
+    settingSheet: {
         parameters: {
             query?: never;
-            header?: {
-                /** @description Made once for a write: sent again with the same one, it is done once and answered alike */
-                "idempotency-key"?: string;
+            header?: never;
+            path: {
+                id: string;
             };
-            path?: never;
             cookie?: never;
         };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["PlanInput"];
-            };
-        };
+        requestBody?: never;
         responses: {
             200: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["PlanResult"];
+                    "application/json": components["schemas"]["Sheet"];
                 };
             };
             /** @description Cannot be read: address, query or body */
@@ -8395,8 +9099,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
-            /** @description Too large */
-            413: {
+            404: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -8423,7 +9126,7 @@ export interface operations {
             };
         };
     };
-    settingSheet: {
+    predict: {
         parameters: {
             query?: never;
             header?: {
@@ -8435,7 +9138,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["SheetRequest"];
+                "application/json": components["schemas"]["CarInput"];
             };
         };
         responses: {
@@ -8444,7 +9147,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Sheet"];
+                    "application/json": components["schemas"]["CarAnswer"];
                 };
             };
             /** @description Cannot be read: address, query or body */

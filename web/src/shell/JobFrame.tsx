@@ -33,7 +33,7 @@ export function JobFrame() {
 }
 
 function state(stage: StageName, bench: Bench): { glyph: GlyphName; word: string } {
-  const { ticket, result } = bench;
+  const { ticket, answer } = bench;
   switch (stage) {
     case 'arrive':
       return { glyph: 'done', word: 'done' };
@@ -42,15 +42,15 @@ function state(stage: StageName, bench: Bench): { glyph: GlyphName; word: string
         ? { glyph: 'unread', word: `${8 - ticket.missing.length} of 8 read` }
         : { glyph: 'done', word: 'done' };
     case 'plan':
-      if (!result) return { glyph: 'unread', word: 'waits for readings' };
-      return result.verdict.reached ? { glyph: 'aim', word: 'on aim' } : { glyph: 'short', word: 'short' };
+      if (!answer) return { glyph: 'unread', word: 'waits for readings' };
+      return answer.verdict.reached ? { glyph: 'aim', word: 'on aim' } : { glyph: 'short', word: 'short' };
     case 'wear':
-      return result
+      return answer
         ? { glyph: 'watch', word: 'forecast ready' }
         : { glyph: 'unread', word: 'waits for the plan' };
     case 'set': {
-      const n = ticket.done.filter((d) => d.plan_id === bench.plan?.id).length;
-      return n ? { glyph: 'watch', word: `${n} ticked` } : { glyph: 'unread', word: 'not begun' };
+      const n = ticket.done.filter((d) => d.plan_id === bench.plan?.id && !d.step.includes('/')).length;
+      return n ? { glyph: 'watch', word: `${n} done` } : { glyph: 'unread', word: 'not begun' };
     }
     default:
       return { glyph: 'unread', word: 'not yet' };
@@ -68,7 +68,7 @@ function Frame({ ticket }: { ticket: Ticket }) {
     g: () => navigate('/'),
     ...Object.fromEntries(stages.map((s, i) => [String(i + 1), () => navigate(`${s}${search}`)])),
   });
-  const { result, draft, saveFault } = bench;
+  const { answer, draft, saveFault } = bench;
   return (
     <div className="app">
       <StanceStrip bench={bench} stage={now} />
@@ -121,7 +121,7 @@ function Frame({ ticket }: { ticket: Ticket }) {
         </div>
       )}
       <span className="vh" aria-live="polite">
-        {result?.verdict.headline}
+        {answer?.verdict.headline}
       </span>
       <Keys open={keys} close={() => setKeys(false)} />
     </div>

@@ -6,8 +6,8 @@ import { Home } from './JobFrame';
 import { useKeys } from './Keys';
 import { outlines } from './outlines';
 import { useSettings } from './settings';
-import { useShop, type Bench } from './ticket';
-import { length, num, signed } from '../units/print';
+import { axleOf, partOf, useShop, type Bench } from './ticket';
+import { angle, length, num, signed } from '../units/print';
 
 /** The newest reading of a quantity at a wheel; toe of one wheel may be half of both. */
 export function standing(
@@ -27,7 +27,7 @@ export function standing(
 }
 
 export function StanceStrip({ bench, stage }: { bench: Bench; stage: string }) {
-  const { ticket, draft, result } = bench;
+  const { ticket, draft, answer } = bench;
   const s = useSettings();
   const shop = useShop();
   useKeys({
@@ -35,15 +35,16 @@ export function StanceStrip({ bench, stage }: { bench: Bench; stage: string }) {
     m: () => s.set({ form: s.form === 'decimal' ? 'minutes' : 'decimal' }),
   });
   const f = ticket.vehicle.facts;
-  const found = stage === 'arrive' || stage.startsWith('read') || !draft || !result;
+  const found = stage === 'arrive' || stage.startsWith('read') || !draft || !answer;
   const visit = stage === 'set' ? 'settled' : 'found';
   const at = (side: 'left' | 'right') =>
     standing(ticket, visit, 'height', side) ?? standing(ticket, 'found', 'height', side);
   const [l, r] = [at('left')?.value, at('right')?.value];
   const mean = l !== undefined && r !== undefined ? (l + r) / 2 : (l ?? r);
   const settledRead = stage === 'set' && standing(ticket, 'settled', 'height', 'left');
-  const lift = found ? 0 : result.stop ? result.stop.used_mm : draft.height_change_mm;
-  const rear = found ? 0 : (draft.rear_change_mm ?? 0);
+  const changed = (a: 'front' | 'rear') =>
+    found ? 0 : (axleOf(answer, a)?.stop?.used_mm ?? partOf(draft, a).height_change_mm);
+  const [lift, rear] = [changed('front'), changed('rear')];
   const foundMean = (() => {
     const a = standing(ticket, 'found', 'height', 'left')?.value;
     const b = standing(ticket, 'found', 'height', 'right')?.value;
@@ -148,14 +149,21 @@ export function StanceStrip({ bench, stage }: { bench: Bench; stage: string }) {
           <small>{unit}</small>
         </div>
         <div className="small">
-          {rear ? `was ${length(rearFound, unit)}` : found ? 'as found' : 'no change'}
+          {rear
+            ? `was ${unit === 'mm' ? num(rearFound) : length(rearFound, 'in')}`
+            : found
+              ? 'as found'
+              : 'no change'}
+          {rear !== 0 && (
+            <b style={{ color: 'var(--do)' }}> {unit === 'mm' ? signed(rear) : <Inches mm={rear} sign />}</b>
+          )}
         </div>
       </div>
       <div className="cell tablet-up">
         <div className="lab">Rake, nose down</div>
-        <div className="fig">{front === undefined ? '—' : `${num(rake(front, rearNow) ?? 0, 1)}°`}</div>
+        <div className="fig">{front === undefined ? '—' : angle(rake(front, rearNow) ?? 0, s.form, 1)}</div>
         <div className="small">
-          {found || front === undefined ? 'hub-to-arch' : `was ${num(rake(foundMean) ?? 0, 1)}°`}
+          {found || front === undefined ? 'hub-to-arch' : `was ${angle(rake(foundMean) ?? 0, s.form, 1)}`}
         </div>
       </div>
       <div className="cell wide-only">

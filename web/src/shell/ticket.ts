@@ -6,11 +6,13 @@ import {
   api,
   ApiProblem,
   take,
+  type AxleName,
+  type AxlePlan,
+  type CarAnswer,
+  type CarInput,
+  type CarPlan,
   type Plan,
-  type PlanDocument,
-  type PlanInput,
   type PlanResult,
-  type Schemas,
   type Ticket,
 } from '../api/client';
 
@@ -34,11 +36,12 @@ export interface Bench {
   ticket: Ticket;
   setTicket: (t: Ticket) => void;
   plan: Plan | undefined;
-  draft: PlanDocument | undefined;
-  change: (c: Partial<PlanDocument>) => void;
+  draft: CarPlan | undefined;
+  change: (c: Partial<CarPlan>) => void;
   undo: (() => void) | undefined;
-  input: PlanInput | undefined;
-  result: PlanResult | undefined;
+  input: CarInput | undefined;
+  /** The answer for the car: both axles, one verdict. */
+  answer: CarAnswer | undefined;
   stale: boolean;
   fault: ApiProblem | undefined;
   saving: 'saved' | 'saving' | 'unsaved';
@@ -50,106 +53,52 @@ export interface Bench {
 
 interface PlanDraft {
   version: number;
-  doc: PlanDocument;
+  doc: CarPlan;
 }
 
 export const useBench = () => useOutletContext<Bench>();
 
-export type AxleName = 'front' | 'rear';
-
-/** The whole document a plan of one axle is computed from, out of a job and what was decided. */
-export function inputOf(ticket: Ticket, d: PlanDocument, axle: AxleName = 'front'): PlanInput | undefined {
-  const base = axle === 'front' ? ticket.base : ticket.rear_base;
-  if (!base) return undefined;
-  const front = {
-    height_change_mm: d.height_change_mm,
-    settle_mm: d.settle_mm,
-    load_mm: d.load_mm,
-    ways: d.ways ?? [],
-    trim_mm: d.trim_mm ?? [0, 0],
-    fitted: d.fitted,
-    picked: d.picked ?? [null, null],
-  };
-  const rear = {
-    height_change_mm: d.rear_change_mm ?? 0,
-    settle_mm: d.rear_settle_mm ?? 0,
-    load_mm: d.rear_load_mm ?? 0,
-    ways: d.rear_ways ?? [],
-    trim_mm: d.rear_trim_mm ?? [0, 0],
-    fitted: d.rear_fitted ?? [],
-    picked: d.rear_picked ?? [null, null],
-  };
-  const [own, other] = axle === 'front' ? [front, rear] : [rear, front];
-  return {
-    ...base,
-    ...own,
-    other_change_mm: other.height_change_mm,
-    other_settle_mm: other.settle_mm,
-    other_load_mm: other.load_mm,
-    aim: d.aim,
-  };
+/** The car and what was decided about it; nothing until an axle was read. */
+export function inputOf(ticket: Ticket, plan: CarPlan): CarInput | undefined {
+  const { front, rear } = ticket.base.axles;
+  return front || rear ? { base: ticket.base, plan } : undefined;
 }
 
-/** What of a plan's document belongs to an axle. */
-export interface AxlePart {
-  height: number;
-  settle: number;
-  load: number;
-  fitted: string[];
-  ways: Schemas['Way'][];
-  trim: number[];
-  picked: (number[] | null)[];
-}
-
-export function partOf(d: PlanDocument, axle: AxleName): AxlePart {
-  return axle === 'front'
-    ? {
-        height: d.height_change_mm,
-        settle: d.settle_mm,
-        load: d.load_mm,
-        fitted: d.fitted,
-        ways: d.ways ?? [],
-        trim: d.trim_mm ?? [0, 0],
-        picked: d.picked ?? [null, null],
-      }
-    : {
-        height: d.rear_change_mm ?? 0,
-        settle: d.rear_settle_mm ?? 0,
-        load: d.rear_load_mm ?? 0,
-        fitted: d.rear_fitted ?? [],
-        ways: d.rear_ways ?? [],
-        trim: d.rear_trim_mm ?? [0, 0],
-        picked: d.rear_picked ?? [null, null],
-      };
-}
-
-/** The change of a document that changes one axle's part of it. */
-export function changeOf(axle: AxleName, c: Partial<AxlePart>): Partial<PlanDocument> {
-  const names: Record<keyof AxlePart, [keyof PlanDocument, keyof PlanDocument]> = {
-    height: ['height_change_mm', 'rear_change_mm'],
-    settle: ['settle_mm', 'rear_settle_mm'],
-    load: ['load_mm', 'rear_load_mm'],
-    fitted: ['fitted', 'rear_fitted'],
-    ways: ['ways', 'rear_ways'],
-    trim: ['trim_mm', 'rear_trim_mm'],
-    picked: ['picked', 'rear_picked'],
+/** What a plan decides about an axle, every field of it. */
+export function partOf(d: CarPlan, axle: AxleName): Required<AxlePlan> {
+  const usual: Required<AxlePlan> = {
+    height_change_mm: 0,
+    settle_mm: 0,
+    load_mm: 0,
+    ways: [],
+    trim_mm: { left: 0, right: 0 },
+    fitted: [],
+    picked: { left: null, right: null },
   };
-  return Object.fromEntries(
-    Object.entries(c).map(([k, v]) => [names[k as keyof AxlePart][axle === 'front' ? 0 : 1], v]),
-  ) as Partial<PlanDocument>;
+  return { ...usual, ...d.axles?.[axle] };
 }
+
+/** The change of a plan that changes one axle's part of it. */
+export function changeOf(d: CarPlan, axle: AxleName, c: Partial<AxlePlan>): Partial<CarPlan> {
+  const axles = { front: partOf(d, 'front'), rear: partOf(d, 'rear') };
+  return { axles: { ...axles, [axle]: { ...axles[axle], ...c } } };
+}
+
+/** An axle's part of the answer. */
+export const axleOf = (answer: CarAnswer | undefined, axle: AxleName): PlanResult | undefined =>
+  answer?.axles[axle] ?? undefined;
 
 /** Computes while the document changes: one request under way, the newest one next. */
-export function usePredict(input: PlanInput | undefined) {
+export function usePredict(input: CarInput | undefined) {
   const [state, setState] = useState<{
-    result?: PlanResult;
+    result?: CarAnswer;
     resultOf?: string;
     fault?: ApiProblem | undefined;
     of?: string;
   }>({});
   const [again, setAgain] = useState(0);
   const busy = useRef(false);
-  const next = useRef<PlanInput | undefined>(undefined);
+  const next = useRef<CarInput | undefined>(undefined);
   const key = useMemo(() => (input ? JSON.stringify(input) : ''), [input]);
   const run = useCallback(async () => {
     if (busy.current) return;
@@ -172,7 +121,7 @@ export function usePredict(input: PlanInput | undefined) {
   }, []);
   useEffect(() => {
     if (!key) return;
-    next.current = JSON.parse(key) as PlanInput;
+    next.current = JSON.parse(key) as CarInput;
     void run();
   }, [key, run, again]);
   return {
@@ -188,23 +137,20 @@ const same = (a: unknown, b: unknown) => JSON.stringify(a) === JSON.stringify(b)
 /** Everything the stages of a job share. */
 export function useJobBench(ticket: Ticket): Bench {
   const queries = useQueryClient();
-  const shop = useShop();
   const [params, setParams] = useSearchParams();
   const plans = ticket.plans;
   const plan = plans.find((p) => p.id === params.get('plan')) ?? plans[0];
-  const [edit, setEdit] = useState<{ id: string; doc: PlanDocument; undo: PlanDocument[] } | undefined>(
-    () => {
-      // Not saved when this page was left: it is still here.
-      const kept = plan && readDraft<PlanDraft>(`plan.${plan.id}`);
-      return kept && kept.version === plan.version
-        ? { id: plan.id, doc: kept.doc, undo: [plan.document] }
-        : undefined;
-    },
-  );
+  const [edit, setEdit] = useState<{ id: string; doc: CarPlan; undo: CarPlan[] } | undefined>(() => {
+    // Not saved when this page was left: it is still here.
+    const kept = plan && readDraft<PlanDraft>(`plan.${plan.id}`);
+    return kept && kept.version === plan.version
+      ? { id: plan.id, doc: kept.doc, undo: [plan.document] }
+      : undefined;
+  });
   const [version, setVersion] = useState<{ id: string; version: number }>();
   const [saveFault, setSaveFault] = useState<ApiProblem>();
   // A save whose answer was lost is sent again as it was, until it is known how it ended; only then the next.
-  const lost = useRef<{ id: string; version: number; name: string; doc: PlanDocument }>(undefined);
+  const lost = useRef<{ id: string; version: number; name: string; doc: CarPlan }>(undefined);
   const draft = edit && edit.id === plan?.id ? edit.doc : plan?.document;
 
   const setTicket = useCallback((t: Ticket) => queries.setQueryData(ticketKey(t.job.id), t), [queries]);
@@ -219,33 +165,26 @@ export function useJobBench(ticket: Ticket): Bench {
 
   // A job with all its readings gets its first plan by itself.
   const first = useMutation({
-    mutationFn: (document: PlanDocument) =>
+    mutationFn: () =>
       take(
         api.POST('/api/v1/jobs/{id}/plans', {
           params: { path: { id: ticket.job.id } },
-          body: { name: 'Plan 1', document },
+          body: { name: 'Plan 1' },
         }),
       ),
     onSuccess: () => queries.invalidateQueries({ queryKey: ticketKey(ticket.job.id) }),
   });
-  const aim = shop.data?.aims[0];
+  const { base } = ticket;
+  const read = !!(base.axles.front ?? base.axles.rear);
   const asked = useRef('');
   useEffect(() => {
-    if (!ticket.base || plans.length || !aim || asked.current === ticket.job.id) return;
+    if (!read || plans.length || asked.current === ticket.job.id) return;
     asked.current = ticket.job.id;
-    first.mutate({
-      height_change_mm: 0,
-      rear_change_mm: 0,
-      settle_mm: 0,
-      load_mm: 0,
-      fitted: [],
-      aim,
-      limit_mm: 3,
-    });
-  }, [ticket, plans.length, aim, first]);
+    first.mutate();
+  }, [ticket.job.id, read, plans.length, first]);
 
   const change = useCallback(
-    (c: Partial<PlanDocument>) => {
+    (c: Partial<CarPlan>) => {
       if (!plan) return;
       setEdit((e) => {
         const from = e && e.id === plan.id ? e : { id: plan.id, doc: plan.document, undo: [] };
@@ -265,7 +204,7 @@ export function useJobBench(ticket: Ticket): Bench {
 
   // Saved by itself shortly after the last change; a refused save keeps the draft.
   const save = useMutation({
-    mutationFn: (p: { plan: Plan; doc: PlanDocument; version: number }) => {
+    mutationFn: (p: { plan: Plan; doc: CarPlan; version: number }) => {
       const now = { id: p.plan.id, version: p.version, name: p.plan.name, doc: p.doc };
       const send = lost.current?.id === p.plan.id ? lost.current : now;
       lost.current = send;
@@ -317,7 +256,7 @@ export function useJobBench(ticket: Ticket): Bench {
   }, [plan, dirty, draft]);
 
   const input = useMemo(() => (draft ? inputOf(ticket, draft) : undefined), [ticket, draft]);
-  const { result, stale, fault } = usePredict(input);
+  const { result: answer, stale, fault } = usePredict(input);
   const pick = useCallback(
     (id: string) => setParams((p) => (p.set('plan', id), p), { replace: true }),
     [setParams],
@@ -331,7 +270,7 @@ export function useJobBench(ticket: Ticket): Bench {
     change,
     undo,
     input,
-    result,
+    answer,
     stale,
     fault,
     saving,

@@ -100,10 +100,16 @@ impl Server {
     }
 }
 
-pub fn plan_input(ticket: &Value) -> Value {
-    let mut b = ticket["base"].clone();
-    b["height_change_mm"] = json!(65.0);
-    b
+/// The first shipped aim.
+pub fn first_aim() -> Value {
+    let all: Value = serde_json::from_str(include_str!("../../../../data/aims.json")).unwrap();
+    all[0].clone()
+}
+
+/// A ticket's car with its front lifted 65 mm.
+pub fn car_input(ticket: &Value) -> Value {
+    let axles = json!({"front": {"height_change_mm": 65.0}, "rear": {}});
+    json!({"base": ticket["base"], "plan": {"axles": axles, "aim": first_aim(), "limit_mm": 3.0}})
 }
 
 pub fn fields(v: &Value) -> Vec<String> {

@@ -45,7 +45,7 @@ pub struct OtherSide {
 }
 
 /// Front or rear.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize, Default)]
+#[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord, Hash, Serialize, Deserialize, Default)]
 #[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
 #[serde(rename_all = "snake_case")]
 pub enum Axle {
@@ -56,8 +56,19 @@ pub enum Axle {
     Rear,
 }
 
+impl Axle {
+    /// `front` or `rear`.
+    #[must_use]
+    pub fn word(self) -> &'static str {
+        match self {
+            Self::Front => "front",
+            Self::Rear => "rear",
+        }
+    }
+}
+
 /// Left or right of the vehicle.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
+#[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord, Hash, Serialize, Deserialize)]
 #[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
 #[serde(rename_all = "snake_case")]
 pub enum Side {

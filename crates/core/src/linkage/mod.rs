@@ -10,6 +10,7 @@ mod hinge;
 mod linear;
 mod solid_axle;
 mod strut;
+mod usable;
 
 pub use as_drawn::{problems, read_geometry};
 pub use corner::{Bar, BarKind, Corner};
@@ -18,6 +19,7 @@ pub use five_link::FiveLinkCorner;
 pub use hinge::HingeCorner;
 pub use solid_axle::{AxlePose, SolidAxleCorner};
 pub use strut::StrutCorner;
+pub use usable::{steering_problem, travel_problems};
 
 use crate::wheel::{Alignment, Pose, WheelState};
 use serde::{Deserialize, Serialize};

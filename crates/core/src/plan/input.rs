@@ -74,7 +74,7 @@ pub struct PlanInput {
     pub other_settle_mm: f64,
     /// Height this axle loses under the usual load, mm.
     #[serde(default)]
-    #[cfg_attr(feature = "openapi", schema(minimum = 0.0, maximum = 200.0))]
+    #[cfg_attr(feature = "openapi", schema(minimum = -100.0, maximum = 250.0))]
     pub load_mm: f64,
     /// The same of the other axle, mm.
     #[serde(default)]
@@ -244,7 +244,7 @@ impl PlanInput {
         check("other_change_mm", self.other_change_mm, -300.0, 300.0, "mm");
         check("settle_mm", self.settle_mm, 0.0, 60.0, "mm");
         check("other_settle_mm", self.other_settle_mm, 0.0, 60.0, "mm");
-        check("load_mm", self.load_mm, 0.0, 200.0, "mm");
+        check("load_mm", self.load_mm, -100.0, 250.0, "mm");
         check("other_load_mm", self.other_load_mm, -100.0, 250.0, "mm");
         check("axle_offset_mm", self.axle_offset_mm.unwrap_or(0.0), -150.0, 150.0, "mm");
         check("lock_deg", self.lock_deg, 5.0, 70.0, "°");

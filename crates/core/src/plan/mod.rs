@@ -5,6 +5,7 @@ mod answer;
 mod begin;
 mod bench;
 mod budget;
+mod car;
 mod case;
 mod checks;
 mod curves;
@@ -22,6 +23,7 @@ mod settings_case;
 mod solver;
 mod states;
 mod surrogate;
+mod tread;
 mod words;
 mod work;
 
@@ -32,6 +34,11 @@ pub use answer::{
 pub use begin::fitted_parts;
 pub use bench::{Bench, Sensitivity, SettingLine};
 pub use budget::Budget;
+pub use car::{
+    AxleBase, AxlePlan, CarAnswer, CarBase, CarInput, CarPlan, CarVerdict, Order, PLAN_FORMAT, Picked,
+    Standing, USUAL_LIMIT_MM, WhatIsIn, Worst, WorstKind, car_fitted_parts, orders, plan_car,
+    plan_car_within,
+};
 pub use case::{PlanCase, PlanCaseError, PlanCaseResult, run_plan};
 pub use checks::{Check, CheckKind};
 pub use curves::{CurvePoint, Drawing, draw, draw_steered};
@@ -42,9 +49,10 @@ pub use jack_sweep::Swept;
 pub use pair::{pair, solve_both};
 pub use part_case::{PartCase, PartResult, run_part};
 pub use reach::{LockCamber, LockTurn, Plane, Reach, ReachShape, lock_reach, reach};
-pub use search::{Filters, Progress, SearchResult, SetPlan, SetSide, search};
+pub use search::{Filters, Progress, SearchResult, SetPlan, SetSide, search, search_car};
 pub use settings_case::{SettingsCase, SettingsError, SettingsResult, run_settings};
 pub use solver::{Shortfall, SolvedSetting, Target, solve};
 pub use states::{AngleName, AngleVerdict, StateResult, StateSide};
+pub use tread::{OtherAnswer, scenes_of};
 pub(crate) use words::READABLE_DEG;
 pub use work::Stop;

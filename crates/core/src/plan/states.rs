@@ -24,6 +24,20 @@ pub enum AngleName {
     CrossCaster,
 }
 
+impl AngleName {
+    /// What it is called.
+    #[must_use]
+    pub fn word(self) -> &'static str {
+        match self {
+            Self::Camber => "camber",
+            Self::Caster => "caster",
+            Self::Toe => "toe",
+            Self::CrossCamber => "cross-camber",
+            Self::CrossCaster => "cross-caster",
+        }
+    }
+}
+
 /// An angle against its window.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
 #[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]

@@ -25,7 +25,7 @@ fn signed(v: f64, decimals: usize) -> String {
     format!("{sign}{body}°")
 }
 
-fn signed_mm(v: f64) -> String {
+pub(crate) fn signed_mm(v: f64) -> String {
     let r = v.round();
     if r == 0.0 {
         return "0 mm".into();

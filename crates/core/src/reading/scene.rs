@@ -78,18 +78,7 @@ pub enum ChangeKind {
 }
 
 impl ChangeKind {
-    /// What it is called.
-    #[must_use]
-    pub fn words(self) -> &'static str {
-        match self {
-            Self::Height => "height was set",
-            Self::Parts => "a part was fitted",
-            Self::Cams => "the cams were moved",
-            Self::TieRods => "the tie rods were turned",
-        }
-    }
-
-    /// Whether a reading of a quantity no longer holds after it.
+    /// Whether a reading of a quantity of the same axle no longer holds after it.
     #[must_use]
     pub fn makes_stale(self, q: Quantity) -> bool {
         match q {
@@ -104,11 +93,45 @@ impl ChangeKind {
     }
 }
 
+impl Change {
+    /// What it is called.
+    #[must_use]
+    pub fn words(&self) -> &'static str {
+        match (self.kind, self.axle) {
+            (ChangeKind::Height, Axle::Front) => "height was set",
+            (ChangeKind::Height, Axle::Rear) => "rear height was set",
+            (ChangeKind::Parts, Axle::Front) => "a part was fitted",
+            (ChangeKind::Parts, Axle::Rear) => "a part was fitted at the rear",
+            (ChangeKind::Cams, Axle::Front) => "the cams were moved",
+            (ChangeKind::Cams, Axle::Rear) => "the rear arms were moved",
+            (ChangeKind::TieRods, Axle::Front) => "the tie rods were turned",
+            (ChangeKind::TieRods, Axle::Rear) => "rear toe was turned",
+        }
+    }
+
+    /// Whether a reading no longer holds after it. A height of the other axle pitches the body: caster goes with it.
+    #[must_use]
+    pub fn makes_stale(&self, r: &Seen) -> bool {
+        let own = match r.place.axle {
+            ReadAxle::Front => self.axle == Axle::Front,
+            ReadAxle::Rear => self.axle == Axle::Rear,
+            ReadAxle::Both => return self.kind.makes_stale(r.quantity),
+        };
+        if own {
+            self.kind.makes_stale(r.quantity)
+        } else {
+            self.kind == ChangeKind::Height && r.quantity == Quantity::Caster
+        }
+    }
+}
+
 /// Something done, and when.
 #[derive(Debug, Clone, Copy, PartialEq)]
 pub struct Change {
-    /// What; front axle.
+    /// What.
     pub kind: ChangeKind,
+    /// On which axle.
+    pub axle: Axle,
     /// When, seconds since 1970.
     pub at: i64,
 }
@@ -168,10 +191,7 @@ impl<'a> Scene<'a> {
     /// The newest thing done after a reading that makes it stale.
     #[must_use]
     pub fn changed_after(&self, r: &Seen) -> Option<&'a Change> {
-        if r.place.axle == ReadAxle::Rear {
-            return None;
-        }
-        self.changes.iter().rev().find(|c| c.at > r.at && c.kind.makes_stale(r.quantity))
+        self.changes.iter().rev().find(|c| c.at > r.at && c.makes_stale(r))
     }
 }
 
@@ -259,8 +279,8 @@ impl Scene<'_> {
                 Quantity::Toe => self.toe(*v, axle, side),
                 _ => self.standing(*v, q, Place::wheel(axle, side)).map(|r| (r.value, r.sigma, r)),
             }?;
-            let moved = self.changes.iter().any(|c| c.at > r.2.at && c.kind != ChangeKind::Height);
-            (!moved || axle == Axle::Rear).then_some((*v, r))
+            let turned = |c: &Change| c.at > r.2.at && c.axle == axle && c.kind != ChangeKind::Height;
+            (!self.changes.iter().any(turned)).then_some((*v, r))
         });
         if let Some((v, (value, sigma, _))) = before {
             let then = car.model(q, axle, side, &car.gains(&self.heights(v)))?;

@@ -1,11 +1,12 @@
 //! What a gate makes of its readings: each angle, height and left-to-right difference held against what was expected
 //! and against the aim. Facts only; the words are the screen's.
 
-use super::GateReading;
+use super::ids::StepId;
+use super::step::{GateReading, SheetStep};
 use crate::fit::Z90;
-use crate::geometry::Side;
-use crate::plan::{PlanInput, PlanResult, READABLE_DEG, SidePlan};
-use crate::vehicle::StateKind;
+use crate::geometry::{Axle, Side};
+use crate::plan::{CarAnswer, CarInput, PlanInput, PlanResult, READABLE_DEG, SidePlan};
+use crate::vehicle::{Sides, StateKind};
 use serde::{Deserialize, Serialize};
 
 /// Height off its plan, or sides apart from their plan, that a gate names, mm (common practice, no source: what a tape
@@ -92,6 +93,9 @@ pub enum GateAbout {
 pub struct GateFinding {
     /// What it is about.
     pub about: GateAbout,
+    /// Which axle; none in records that knew the front alone.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub axle: Option<Axle>,
     /// Which side; none where it is about both.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub side: Option<Side>,
@@ -117,15 +121,38 @@ pub struct GateFinding {
     pub what: Option<String>,
 }
 
-/// What fouls on a plan: figures measured on this car that do not hold, with their side.
+/// What was read at a gate, by axle and side.
+#[derive(Debug, Clone, Copy, PartialEq, Default, Serialize, Deserialize)]
+#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
+#[serde(deny_unknown_fields, default)]
+pub struct CarRead {
+    /// Front wheels.
+    pub front: Sides<GateSide>,
+    /// Rear wheels.
+    pub rear: Sides<GateSide>,
+}
+
+impl CarRead {
+    /// What was read on an axle.
+    #[must_use]
+    pub fn axle(&self, axle: Axle) -> Sides<GateSide> {
+        match axle {
+            Axle::Front => self.front,
+            Axle::Rear => self.rear,
+        }
+    }
+}
+
+/// What fouls on a car's plan: figures measured on this car that do not hold, rear first, with their side.
 #[must_use]
-pub fn fouls(result: &PlanResult) -> Vec<GateFinding> {
-    let of = |side: Side, p: &SidePlan| -> Vec<GateFinding> {
+pub fn fouls(answer: &CarAnswer) -> Vec<GateFinding> {
+    let of = |axle: Axle, side: Side, p: &SidePlan| -> Vec<GateFinding> {
         p.checks
             .iter()
             .filter(|c| c.fouls())
             .map(|c| GateFinding {
                 about: GateAbout::Foul,
+                axle: Some(axle),
                 side: Some(side),
                 read: c.value,
                 expected: None,
@@ -138,10 +165,34 @@ pub fn fouls(result: &PlanResult) -> Vec<GateFinding> {
             })
             .collect()
     };
-    [of(Side::Left, &result.left), of(Side::Right, &result.right)].concat()
+    let mut out = Vec::new();
+    for (axle, r) in answer.axles.rear_first() {
+        if let Some(r) = r {
+            out.extend(of(axle, Side::Left, &r.left));
+            out.extend(of(axle, Side::Right, &r.right));
+        }
+    }
+    out
 }
 
-/// Everything off at a gate that takes these readings; empty when it may open. Readings that are missing are not
+/// Everything off at a gate of a car's sheet; empty when it may open.
+#[must_use]
+pub fn judge(input: &CarInput, answer: &CarAnswer, gate: &SheetStep, read: &CarRead) -> Vec<GateFinding> {
+    if gate.id == StepId::Fouls {
+        return fouls(answer);
+    }
+    let mut out = Vec::new();
+    for (axle, r) in answer.axles.rear_first() {
+        let needs: Vec<GateReading> =
+            gate.needs.iter().filter(|n| n.axle == axle).map(|n| n.quantity).collect();
+        if let (Some(i), Some(r)) = (input.axle(axle), r) {
+            out.extend(judge_gate(&i, r, &needs, &read.axle(axle).into_pair()));
+        }
+    }
+    out
+}
+
+/// Everything off on one axle that was read at a gate; empty when it may open. Readings that are missing are not
 /// judged.
 #[must_use]
 pub fn judge_gate(
@@ -227,6 +278,7 @@ fn one(
     let off_aim = aim.map_or(0.0, |w| outside(r.value, w, readable));
     (off_expected != 0.0 || off_aim != 0.0 || r.stale).then_some(GateFinding {
         about,
+        axle: Some(input.geometry.axle),
         side: Some(side),
         read: r.value,
         expected: Some(expected),
@@ -252,6 +304,7 @@ fn both(
         let off_aim = aim.map_or(0.0, |w| outside(read, w, readable));
         (off_expected != 0.0 || off_aim != 0.0).then_some(GateFinding {
             about,
+            axle: Some(input.geometry.axle),
             side: None,
             read,
             expected: Some(expected),

@@ -8,7 +8,7 @@ use serde::{Deserialize, Serialize};
 pub const MM_PER_INCH: f64 = 25.4;
 
 /// What a bare number means.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
+#[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord, Hash, Serialize, Deserialize)]
 #[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
 #[serde(rename_all = "snake_case")]
 pub enum LengthUnit {

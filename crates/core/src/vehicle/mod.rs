@@ -2,6 +2,7 @@
 
 mod anchor;
 mod attitude;
+mod axles;
 mod car;
 mod limits;
 mod springs;
@@ -10,6 +11,7 @@ mod tyre;
 
 pub use anchor::{Anchor, Anchored, Measured, anchor, anchor_wheel};
 pub use attitude::Attitude;
+pub use axles::{Axles, Sides};
 pub use car::{Car, CarFacts, CarState, Gains, WheelOnGround};
 pub use limits::Limits;
 pub use springs::{GRAVITY, PerTurn, Spring, TORSION_BOLT, learn_per_turn, motion_ratio, payload_loads};

@@ -3,7 +3,7 @@
 use super::band::{Band, Belief, Running, band_km};
 use super::car_tyres::CarTyres;
 use super::forecast::{Parameters, forecast};
-use super::scenes::AxleScene;
+use super::scene::AxleScene;
 use crate::geometry::Axle;
 
 /// Distance until the worst strip of the shorter-lived tyre meets the limit, km, without a band; `None` for a size
@@ -14,7 +14,7 @@ pub(crate) fn axle_life(c: &CarTyres, axle: Axle, scene: &AxleScene) -> Option<f
     let tyre = c.tyre(a, c.depth_mm).ok()?;
     let basis = c.basis();
     let life = |side: usize| {
-        let wheel = c.wheel(a, scene.caster[side]);
+        let wheel = c.wheel(a, scene.caster(side));
         let k = basis.constant(&tyre, &wheel, None, &Parameters::default());
         forecast(&tyre, &wheel, &scene.setups(side), &c.use_, k, c.limit_mm).life_km
     };
@@ -28,7 +28,7 @@ pub(crate) fn axle_band(c: &CarTyres, axle: Axle, scene: &AxleScene) -> Option<B
     let tyre = c.tyre(a, c.depth_mm).ok()?;
     let basis = c.basis();
     let of = |side: usize| {
-        let wheel = c.wheel(a, scene.caster[side]);
+        let wheel = c.wheel(a, scene.caster(side));
         let run = Running { wheel, setups: scene.setups(side), share: 1.0, flipped: false };
         band_km(&Belief::of(&tyre, &[run], &c.use_, c.limit_mm, &basis))
     };

@@ -7,11 +7,11 @@ use super::car_tyres::CarTyres;
 use super::forecast::{STRIPS, Setup, Shares, forecast, irregular, is_outside, shares_both};
 use super::log::{LogWarning, ReadPoint, TreadLog, TyrePlace, place_warnings, taught};
 use super::rotation::{RotationPlan, rotation_plans};
-use super::scenes::{AxleScene, axle_scenes, leading};
+use super::scene::{AxleScene, Scenes, leading};
 use super::worth::{Lever, Money, levers};
-use crate::plan::PlanResult;
+use crate::geometry::Axle;
 use crate::problem::Problem;
-use crate::vehicle::StateKind;
+use crate::vehicle::Axles;
 use rayon::prelude::*;
 use serde::{Deserialize, Serialize};
 
@@ -124,16 +124,6 @@ pub struct CarWear {
     pub notes: Vec<String>,
 }
 
-/// Plans the tyres run under: front, rear where it was read, and another plan's front and rear to compare with.
-pub struct Plans<'a> {
-    /// Front.
-    pub front: &'a PlanResult,
-    /// Rear.
-    pub rear: Option<&'a PlanResult>,
-    /// Name, front and rear of a second plan.
-    pub other: Option<(&'a str, &'a PlanResult, Option<&'a PlanResult>)>,
-}
-
 fn worst_of(rate: &[f64], left: &[f64]) -> String {
     let t = |i: usize| left[i].max(0.0) / rate[i].max(1e-9);
     let worst = (0..STRIPS).fold(0, |w, i| if t(i) < t(w) { i } else { w });
@@ -167,9 +157,9 @@ struct Car<'a> {
     log: &'a TreadLog,
     basis: Basis,
     /// States by axle; none where the axle was not read.
-    axles: [Option<Vec<AxleScene>>; 2],
+    axles: &'a Axles<Option<Vec<AxleScene>>>,
     /// A second plan's leading state by axle.
-    others: [Option<AxleScene>; 2],
+    others: &'a Axles<Option<AxleScene>>,
 }
 
 /// One tyre with what the rotation follows: its leading rate and the depth over the limit now.
@@ -185,7 +175,8 @@ impl Car<'_> {
     fn tyre_at(&self, place: TyrePlace) -> Result<Option<One>, Problem> {
         let Car { c, log, basis, axles, others } = self;
         let (axle, side) = (usize::from(!place.front()), usize::from(!place.left()));
-        let Some(scenes) = &axles[axle] else { return Ok(None) };
+        let at = if place.front() { Axle::Front } else { Axle::Rear };
+        let Some(scenes) = &axles[at] else { return Ok(None) };
         let mut warnings = Vec::new();
         let lead = leading(scenes);
         let logged = log.tyres.iter().find(|t| t.place() == Some(place));
@@ -200,7 +191,7 @@ impl Car<'_> {
         let new_depth = worn_from.unwrap_or(told_new);
         let tyre = c.tyre(axle, new_depth)?;
         let running = |scene: &AxleScene, side: usize, axle: usize| Running {
-            wheel: c.wheel(axle, scene.caster[side]),
+            wheel: c.wheel(axle, scene.caster(side)),
             setups: scene.setups(side),
             share: 1.0,
             flipped: false,
@@ -211,7 +202,7 @@ impl Car<'_> {
             warnings.extend(t.warnings(told_new));
             taught(t, log.set_at_km, &tyre, &c.use_, c.limit_mm, basis, &|p, set| {
                 let a = usize::from(!p.front());
-                let s = axles[a].as_ref()?;
+                let s = axles[if p.front() { Axle::Front } else { Axle::Rear }].as_ref()?;
                 let scene = if set { s.get(leading(s))? } else { s.first()? };
                 let r = running(scene, usize::from(!p.left()), a);
                 let rate = Belief::rates(&tyre, std::slice::from_ref(&r), &c.use_, basis);
@@ -221,7 +212,7 @@ impl Car<'_> {
         if let Some(l) = &lesson {
             warnings.extend(l.odd.iter().cloned());
         }
-        let all: Vec<&AxleScene> = scenes.iter().chain(others[axle].as_ref()).collect();
+        let all: Vec<&AxleScene> = scenes.iter().chain(others[at].as_ref()).collect();
         let beliefs: Vec<Belief> = all.iter().map(|s| prior(s)).collect();
         let is_set = log.set_at_km.is_some();
         // The state the tyre ran in last: what was learned is carried over to every other.
@@ -260,7 +251,7 @@ impl Car<'_> {
                 .filter(|i| super::forecast::eta(*i).abs() <= 0.75)
                 .map(|i| 1000.0 * left[i].max(0.0) / rate[i].max(1e-9))
                 .fold(f64::INFINITY, f64::min);
-            let wheel = c.wheel(axle, s.caster[side]);
+            let wheel = c.wheel(axle, s.caster(side));
             let setups = s.setups(side);
             let f = forecast(&tyre, &wheel, &setups, &c.use_, 1.0, c.limit_mm);
             let (shares, mean_shares) = shares_both(&tyre, &wheel, &setups, &c.use_);
@@ -324,7 +315,7 @@ impl Car<'_> {
         let lead_rate: [f64; STRIPS] = std::array::from_fn(|i| lead_scene.rate_mm_per_1000km[i]);
         let levers = levers(
             &tyre,
-            &c.wheel(axle, scenes[lead].caster[side]),
+            &c.wheel(axle, scenes[lead].caster(side)),
             &lead_scene.setups,
             &c.use_,
             &beliefs[lead],
@@ -351,7 +342,7 @@ impl Car<'_> {
 ///
 /// # Errors
 /// Every [`Problem`], by field under `tyres` or `log`.
-pub fn car_wear(c: &CarTyres, plans: &Plans<'_>, log: &TreadLog) -> Result<CarWear, Vec<Problem>> {
+pub fn car_wear(c: &CarTyres, scenes: &Scenes, log: &TreadLog) -> Result<CarWear, Vec<Problem>> {
     let mut problems = c.problems();
     for (i, t) in log.tyres.iter().enumerate() {
         problems.extend(t.problems(&format!("log.tyres.{i}")));
@@ -359,17 +350,7 @@ pub fn car_wear(c: &CarTyres, plans: &Plans<'_>, log: &TreadLog) -> Result<CarWe
     if !problems.is_empty() {
         return Err(problems);
     }
-    let mut others: [Option<AxleScene>; 2] = [None, None];
-    if let Some((name, front, rear)) = plans.other {
-        for (slot, p) in others.iter_mut().zip([Some(front), rear]) {
-            *slot = p
-                .map(|p| axle_scenes(p, &c.heights))
-                .map(|mut l| l.swap_remove(leading(&l)))
-                .map(|s| AxleScene { id: "other".into(), title: name.into(), ..s });
-        }
-    }
-    let axles = [Some(plans.front), plans.rear].map(|p| p.map(|p| axle_scenes(p, &c.heights)));
-    let car = Car { c, log, basis: c.basis(), axles, others };
+    let car = Car { c, log, basis: c.basis(), axles: &scenes.axles, others: &scenes.other };
     let each: Vec<One> = TyrePlace::ALL
         .into_par_iter()
         .filter_map(|place| car.tyre_at(place).transpose())
@@ -397,13 +378,7 @@ pub fn car_wear(c: &CarTyres, plans: &Plans<'_>, log: &TreadLog) -> Result<CarWe
         tyres,
         rotations,
         warnings,
-        heights: plans
-            .front
-            .states
-            .iter()
-            .filter(|s| s.kind != StateKind::Arrived && s.left.is_some() && s.right.is_some())
-            .map(|s| s.name.clone())
-            .collect(),
+        heights: scenes.heights.clone(),
         notes: vec![
             "Ratios between settings are firmer than distances.".into(),
             "Does not see: heel-and-toe, cupping, flat spots, worn joints, ageing, a tyre that wore under an old alignment.".into(),

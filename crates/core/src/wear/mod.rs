@@ -16,7 +16,7 @@ mod limits;
 mod log;
 mod log_table;
 mod rotation;
-mod scenes;
+mod scene;
 mod trial;
 mod tyre;
 mod uses;
@@ -28,7 +28,7 @@ pub use band::{
     update,
 };
 pub use basis::{Basis, OwnLife};
-pub use car::{CarWear, IrregularPart, LearnedTyre, Plans, SceneWear, TyreForecast, car_wear};
+pub use car::{CarWear, IrregularPart, LearnedTyre, SceneWear, TyreForecast, car_wear};
 pub use car_tyres::{CarTyres, HeightShare, Rotated};
 pub use case::{WearCase, WearOther, WearResult, run};
 pub use diagnosis::{
@@ -44,7 +44,7 @@ pub use limits::{TreadLimit, shipped_limits};
 pub use log::{LogEntry, LogWarning, LoggedTyre, ReadPoint, TreadLog, TyrePlace, place_warnings};
 pub use log_table::{log_from_csv, log_to_csv};
 pub use rotation::{Rotation, RotationPlan, rotation_plans};
-pub(crate) use scenes::driven;
+pub use scene::{AxleScene, Run, Scenes, leading};
 pub use trial::{TrialRow, tread_trial};
 pub use tyre::{Tread, Tyre, TyreClass, tread_of};
 pub use uses::{Use, UseMix, mix_rows};

@@ -20,13 +20,32 @@ pub enum Use {
 
 /// One use, or several with weights.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
-#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
 #[serde(untagged)]
 pub enum UseMix {
     /// One name.
     One(Use),
     /// Names and weights.
     Blend(Vec<(Use, f64)>),
+}
+
+#[cfg(feature = "openapi")]
+impl utoipa::PartialSchema for UseMix {
+    fn schema() -> utoipa::openapi::RefOr<utoipa::openapi::Schema> {
+        use utoipa::openapi::schema::{ArrayBuilder, OneOfBuilder};
+        // A pair of a name and its weight, told as a list: a client's types lose what is written as a pair.
+        let pair = ArrayBuilder::new()
+            .items(OneOfBuilder::new().item(Use::schema()).item(f64::schema()))
+            .min_items(Some(2))
+            .max_items(Some(2));
+        OneOfBuilder::new().item(Use::schema()).item(ArrayBuilder::new().items(pair)).into()
+    }
+}
+
+#[cfg(feature = "openapi")]
+impl utoipa::ToSchema for UseMix {
+    fn name() -> std::borrow::Cow<'static, str> {
+        "UseMix".into()
+    }
 }
 
 /// Share of distance, lateral g, longitudinal g, wheel steer in radians, abrasion.

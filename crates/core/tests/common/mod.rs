@@ -5,9 +5,13 @@ use bold_stance_core::archetype::shipped_archetypes;
 use bold_stance_core::fit::Doubt;
 use bold_stance_core::geometry::Geometry;
 use bold_stance_core::part::default_adjusters;
-use bold_stance_core::plan::{PlanInput, SideReadings, shipped_aims};
+use bold_stance_core::plan::{
+    AxleBase, AxlePlan, CarBase, CarInput, CarPlan, OtherAnswer, Picked, PlanInput, PlanResult, SideReadings,
+    scenes_of, shipped_aims,
+};
 use bold_stance_core::reading::ReadingCar;
-use bold_stance_core::vehicle::{Car, CarFacts, Measured, TyreSize};
+use bold_stance_core::vehicle::{Axles, Car, CarFacts, Measured, Sides, TyreSize};
+use bold_stance_core::wear::{CarTyres, CarWear, TreadLog, car_wear};
 
 pub fn truck() -> PlanInput {
     let geometry = Geometry::from_json(include_bytes!("../cases/sample_wishbone.json")).unwrap();
@@ -59,4 +63,70 @@ pub fn reading_truck(facts: CarFacts, track_mm: [f64; 2]) -> ReadingCar {
         tyre: TyreSize::parse("t", "265/70R17").unwrap(),
         track_mm,
     }
+}
+
+/// A car whose axles are those of these inputs; heights of an axle that is not there are taken from the other's.
+pub fn car(front: Option<&PlanInput>, rear: Option<&PlanInput>) -> CarInput {
+    let any = front.or(rear).unwrap();
+    let base = |i: &PlanInput| AxleBase {
+        geometry: i.geometry.clone(),
+        knowledge: i.knowledge,
+        jack_sweep: i.jack_sweep.clone(),
+        design_height_mm: i.design_height_mm,
+        adjusters: i.adjusters.clone(),
+        read: Sides { left: i.left, right: i.right },
+        axle_offset_mm: i.axle_offset_mm,
+        limits: i.limits,
+    };
+    let picked = |p: Option<[f64; 2]>| p.map(|[camber_deg, second_deg]| Picked { camber_deg, second_deg });
+    let own = |i: &PlanInput| AxlePlan {
+        height_change_mm: i.height_change_mm,
+        settle_mm: i.settle_mm,
+        load_mm: i.load_mm,
+        ways: i.ways.clone(),
+        trim_mm: Sides { left: i.trim_mm[0], right: i.trim_mm[1] },
+        fitted: i.fitted.clone(),
+        picked: Sides { left: picked(i.picked[0]), right: picked(i.picked[1]) },
+    };
+    let other = |i: &PlanInput| AxlePlan {
+        height_change_mm: i.other_change_mm,
+        settle_mm: i.other_settle_mm,
+        load_mm: i.other_load_mm,
+        ..AxlePlan::default()
+    };
+    let mut plan = CarPlan::unchanged(any.aim.clone());
+    plan.axles.front = front.map_or_else(|| other(any), own);
+    plan.axles.rear = rear.map_or_else(|| other(any), own);
+    let gain = |i: Option<&PlanInput>, j: Option<&PlanInput>| {
+        i.map(|i| i.tyre_gain_mm[0]).or(j.map(|j| j.tyre_gain_mm[1])).unwrap()
+    };
+    CarInput {
+        base: CarBase {
+            wheelbase_mm: any.wheelbase_mm,
+            lock_deg: any.lock_deg,
+            levels: any.levels.clone(),
+            tyre_gain_mm: Axles { front: gain(front, rear), rear: gain(rear, front) },
+            axles: Axles { front: front.map(base), rear: rear.map(base) },
+        },
+        plan,
+    }
+}
+
+/// The truck in front and the electric car's rear behind it: a car of both axles.
+pub fn both_axles() -> CarInput {
+    let mut c = car(Some(&truck()), Some(&electric_rear()));
+    c.plan.axles.rear.height_change_mm = 40.0;
+    c
+}
+
+/// The forecast of a car under answers of its axles.
+pub fn worn(
+    t: &CarTyres,
+    axles: [Option<&PlanResult>; 2],
+    other: Option<(&str, [Option<&PlanResult>; 2])>,
+    log: &TreadLog,
+) -> Result<CarWear, Vec<bold_stance_core::problem::Problem>> {
+    let of = |[front, rear]: [_; 2]| Axles { front, rear };
+    let second = other.map(|(name, axles)| OtherAnswer { name, axles: of(axles) });
+    car_wear(t, &scenes_of(of(axles), second, &t.heights), log)
 }

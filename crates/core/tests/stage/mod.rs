@@ -141,7 +141,7 @@ impl Stage {
 
     pub fn did(&mut self, kind: ChangeKind) -> &mut Self {
         self.clock += 60;
-        self.changes.push(Change { kind, at: self.clock });
+        self.changes.push(Change { kind, axle: Axle::Front, at: self.clock });
         self
     }
 

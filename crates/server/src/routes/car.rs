@@ -2,17 +2,17 @@
 
 use super::Doc;
 use crate::AppState;
-use crate::catalogue::Shelf;
 use crate::pool::Peer;
 use crate::problem::{ApiError, ProblemDocument};
 use actix_web::http::header::ContentEncoding;
 use actix_web::{HttpResponse, get, post, web};
 use bold_stance_core::archetype::{Archetype, Fitted, Measure, Taped, fit_archetype};
 use bold_stance_core::geometry::Geometry;
+use bold_stance_core::job::planned_corner_file;
 use bold_stance_core::metrics::{
     CarDrawing, CarDrawingRequest, CornerFile, CornerFileRequest, car_drawing, corner_file,
 };
-use bold_stance_core::plan::{Budget, PlanInput, WayKind, plan_within, set_edits};
+use bold_stance_core::plan::CarInput;
 use bold_stance_core::problem::Problem;
 use bold_stance_core::vehicle::{Car, CarFacts, Gains};
 use serde::{Deserialize, Serialize};
@@ -120,52 +120,15 @@ pub async fn drawing(Doc(r): Doc<CarDrawingRequest>) -> Result<HttpResponse, Api
     Ok(HttpResponse::Ok().insert_header(ContentEncoding::Identity).json(car_drawing(&r)?))
 }
 
-/// A corner file with the plan of each axle that has one.
+/// A corner file with the car's plan, where it has one.
 #[derive(Debug, Deserialize, ToSchema)]
 #[serde(deny_unknown_fields)]
 pub struct CornerFileAsked {
     /// The car as it came in. Planned heights and what is set are the plan's where there is one.
     pub file: CornerFileRequest,
-    /// The front axle's plan.
+    /// The car's plan.
     #[serde(default)]
-    pub front: Option<PlanInput>,
-    /// The rear axle's plan.
-    #[serde(default)]
-    pub rear: Option<PlanInput>,
-}
-
-fn worked(asked: CornerFileAsked, shelf: &Shelf, budget: &Budget) -> Result<CornerFile, Vec<Problem>> {
-    let CornerFileAsked { file: mut page, front, rear } = asked;
-    let set = |at: &str, input: &PlanInput| {
-        let parts = shelf.only(&input.fitted);
-        let under = |list: Vec<Problem>| -> Vec<Problem> {
-            list.into_iter().map(|p| Problem { field: format!("{at}.{}", p.field), ..p }).collect()
-        };
-        let result = plan_within(input, &parts, &budget.another()).map_err(under)?;
-        let gain_mm = result.stop.as_ref().map_or(input.height_change_mm, |s| s.used_mm);
-        let body_mm =
-            input.ways.iter().filter(|w| w.kind == WayKind::BodyLift).map(|w| w.gain_mm).sum::<f64>();
-        Ok::<_, Vec<Problem>>((set_edits(input, &parts, &result).map_err(under)?, gain_mm, body_mm))
-    };
-    let mut planned = page.planned.unwrap_or_default();
-    if let Some(input) = &front {
-        let (edits, gain_mm, body_mm) = set("front", input)?;
-        (page.front_set, planned.front_mm, planned.body_mm[0]) = (Some(edits), gain_mm, body_mm);
-        (planned.front_trim_mm, planned.settle_mm, planned.load_mm) =
-            (input.trim_mm, input.settle_mm, input.load_mm);
-        planned.rear_mm = input.other_change_mm;
-    }
-    if let Some(input) = &rear {
-        let (edits, gain_mm, body_mm) = set("rear", input)?;
-        (page.rear_set, planned.rear_mm, planned.body_mm[1]) = (Some(edits), gain_mm, body_mm);
-        planned.rear_trim_mm = input.trim_mm;
-    }
-    if front.is_some() || rear.is_some() {
-        page.planned = Some(planned);
-    }
-    corner_file(&page).map_err(|list| {
-        list.into_iter().map(|p| Problem { field: format!("file.{}", p.field), ..p }).collect()
-    })
+    pub car: Option<CarInput>,
 }
 
 /// Every whole-car quantity with what it means.
@@ -178,6 +141,13 @@ pub async fn file(
     Doc(asked): Doc<CornerFileAsked>,
 ) -> Result<HttpResponse, ApiError> {
     let shelf = state.shelf().await?;
-    let file = state.pool.run(&peer, move |budget| worked(asked, &shelf, budget)).await??;
+    let file = state.pool.run(&peer, move |budget| match &asked.car {
+        Some(car) => planned_corner_file(asked.file, car, &shelf.only(&car.plan.fitted()), budget),
+        None => corner_file(&asked.file).map_err(|list| {
+            let under = |p: Problem| Problem { field: format!("file.{}", p.field), ..p };
+            list.into_iter().map(under).collect()
+        }),
+    });
+    let file = file.await??;
     Ok(HttpResponse::Ok().json(file))
 }

@@ -1,27 +1,22 @@
 //! Jobs and their vehicles.
 
-use super::compute::{steering_problem, travel_problems};
 use super::{AUTHOR, Doc};
 use crate::AppState;
-use crate::bench::{JobBench, VisitView};
 use crate::once::{Begun, Once, again};
 use crate::problem::{ApiError, ProblemDocument};
 use actix_web::http::StatusCode;
 use actix_web::{HttpResponse, get, post, put, web};
-use bold_stance_core::fit::Doubt;
-use bold_stance_core::geometry::{Axle, Side};
+use bold_stance_core::job::{Done, JobBench, Reading, VehicleFacts, VisitView, base_of, rear_read, tyres_of};
 use bold_stance_core::metrics::RearRead;
-use bold_stance_core::part::{adjuster_problems, adjusters_not_there};
-use bold_stance_core::plan::{Aim, PlanInput, SideReadings};
+use bold_stance_core::plan::{CarBase, USUAL_LIMIT_MM};
 use bold_stance_core::problem::{Problem, in_range};
-use bold_stance_core::reading::{Place, Quantity, ReadAxle, ReadSide, Seen, Visit, toe_of};
-use bold_stance_core::vehicle::{Measured, TyreSize};
-use bold_stance_store::done::{self, Done};
+use bold_stance_core::vehicle::TyreSize;
+use bold_stance_core::wear::CarTyres;
 use bold_stance_store::job::{self, Job, JobLine, NewJob, Stage};
 use bold_stance_store::plan::{self, Plan};
-use bold_stance_store::reading::{self, Reading, standing};
-use bold_stance_store::vehicle::{self, Vehicle, VehicleFacts};
-use bold_stance_store::{Tx, event, visit};
+use bold_stance_store::vehicle::{self, Vehicle};
+use bold_stance_store::{Tx, done, event, reading, visit};
+use chrono::Utc;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 use uuid::Uuid;
@@ -79,87 +74,17 @@ pub struct Ticket {
     pub visits: Vec<VisitView>,
     /// Readings a plan still waits for, e.g. `left caster`.
     pub missing: Vec<String>,
-    /// What a plan is computed from, once nothing is missing.
-    pub base: Option<PlanInput>,
-    /// The same of the rear axle, once its points are known and heights, camber and toe were read.
-    pub rear_base: Option<PlanInput>,
+    /// What a plan is computed from; each axle once its points are known and it was read.
+    pub base: CarBase,
+    /// Its tyres as the forecast takes them, done at the limit of the first plan.
+    pub tyres: CarTyres,
     /// Left and right rear wheel as found, once both were read.
     #[schema(min_items = 2, max_items = 2)]
     pub rear_read: Option<[RearRead; 2]>,
 }
 
-/// What is wrong with a vehicle's facts.
-pub fn fact_problems(f: &VehicleFacts) -> Vec<Problem> {
-    let mut out = Vec::new();
-    let name = f.name.trim();
-    if name.is_empty() || name.chars().count() > 120 {
-        let wrong = if name.is_empty() { "nothing was entered" } else { "longer than 120 characters" };
-        out.push(Problem::new("name", wrong, "what the shop calls it"));
-    }
-    out.extend(TyreSize::parse("tyre_size", &f.tyre_size).err());
-    for (field, v, low, high, unit) in [
-        ("wheelbase_mm", f.wheelbase_mm, 1000.0, 8000.0, "mm"),
-        ("track_front_mm", f.track_front_mm, 800.0, 2600.0, "mm"),
-        ("track_rear_mm", f.track_rear_mm, 800.0, 2600.0, "mm"),
-        ("tread_depth_mm", f.tread_depth_mm, 2.0, 25.0, "mm"),
-        ("front_load_n", f.front_load_n, 500.0, 40_000.0, "N"),
-        ("pressure_kpa", f.pressure_kpa, 50.0, 900.0, "kPa"),
-        ("placard_kpa", f.placard_kpa, 50.0, 900.0, "kPa"),
-        ("design_height_mm", f.design_height_mm, 150.0, 1200.0, "mm"),
-        ("rear_height_mm", f.rear_height_mm, 150.0, 1200.0, "mm"),
-    ] {
-        out.extend(in_range(field, v, low, high, unit).err());
-    }
-    out.extend(under("geometry", f.geometry.problems()));
-    if let Some(r) = &f.rear_geometry {
-        out.extend(under("rear_geometry", r.problems()));
-        if r.axle != Axle::Rear {
-            out.push(Problem::new("rear_geometry.axle", "a front axle", "\"rear\""));
-        }
-    }
-    if f.geometry.axle != Axle::Front {
-        out.push(Problem::new("geometry.axle", "a rear axle", "\"front\""));
-    }
-    let rear_size = f.car.wear.rear_tyre_size.as_deref().unwrap_or(&f.tyre_size);
-    let shapes = [
-        ("geometry", Some(&f.geometry), f.tyre_size.as_str()),
-        ("rear_geometry", f.rear_geometry.as_ref(), rear_size),
-    ];
-    for (at, g, size) in shapes {
-        if let (Some(g), Ok(size)) = (g, TyreSize::parse(at, size)) {
-            let field = format!("{at}.wheel.loaded_radius_mm");
-            out.extend(size.loaded_radius_problem(&field, g.wheel.loaded_radius_mm));
-        }
-    }
-    out.extend(f.car.problems("car."));
-    out.extend(adjuster_problems(&f.adjusters));
-    if out.is_empty() {
-        out.extend(travel_problems(&f.geometry, "geometry."));
-        out.extend(f.rear_geometry.iter().flat_map(|r| travel_problems(r, "rear_geometry.")));
-    }
-    if out.is_empty() {
-        out.extend(steering_problem(&f.geometry, "geometry."));
-    }
-    if !out.is_empty() {
-        return out;
-    }
-    out.extend(adjusters_not_there(&f.adjusters, &f.geometry.points));
-    if let Some(r) = &f.rear_geometry {
-        for p in adjusters_not_there(&f.car.rear_adjusters, &r.points) {
-            out.push(Problem::new(format!("car.rear_{}", p.field), p.wrong, p.right));
-        }
-    }
-    out
-}
-
 fn under(prefix: &str, found: Vec<Problem>) -> Vec<Problem> {
-    found
-        .into_iter()
-        .map(|mut p| {
-            p.field = format!("{prefix}.{}", p.field);
-            p
-        })
-        .collect()
+    found.into_iter().map(|p| Problem { field: format!("{prefix}.{}", p.field), ..p }).collect()
 }
 
 /// Jobs, bays first, then waiting, newest first.
@@ -186,7 +111,7 @@ pub async fn create(
     Doc(new): Doc<NewArrival>,
     once: Once,
 ) -> Result<HttpResponse, ApiError> {
-    let mut problems = under("vehicle", fact_problems(&new.vehicle));
+    let mut problems = under("vehicle", new.vehicle.problems());
     if new.job.complaint.chars().count() > 500 {
         problems.push(Problem::new("job.complaint", "longer than 500 characters", "the wish in a few words"));
     }
@@ -227,7 +152,7 @@ pub async fn save_vehicle(
     Doc(s): Doc<SaveVehicle>,
     once: Once,
 ) -> Result<HttpResponse, ApiError> {
-    let problems = under("facts", fact_problems(&s.facts));
+    let problems = under("facts", s.facts.problems());
     if !problems.is_empty() {
         return Err(problems.into());
     }
@@ -259,20 +184,18 @@ pub async fn ticket(state: &AppState, tx: &mut Tx, id: Uuid) -> Result<Ticket, A
     let readings = reading::of_job(tx, id).await?;
     let done = done::of_job(tx, id).await?;
     let open = visit::of_job(tx, id).await?;
-    let (visits, base, rear_base, rear_read) = {
-        let bench = JobBench::of(state, &vehicle.facts, &readings, &done, &open)?;
-        let aim = state.aims.first().cloned();
-        (
-            bench.views(&open),
-            aim.clone().and_then(|a| base(&vehicle.facts, &readings, &bench.seen, a, Axle::Front)),
-            aim.and_then(|a| base(&vehicle.facts, &readings, &bench.seen, a, Axle::Rear)),
-            rear_read(&bench.seen, &readings),
-        )
+    let (visits, base, rear_read) = {
+        let bench = JobBench::of(state.rules(), &vehicle.facts, &readings, &done, &open, Utc::now())?;
+        let base = base_of(&vehicle.facts, &readings, &bench.seen);
+        (bench.views(), base, rear_read(&readings, &bench.seen))
     };
+    let plans = plan::of_job(tx, id).await?;
+    let limit_mm = plans.first().map_or(USUAL_LIMIT_MM, |p| p.document.limit_mm);
     let missing = visits.first().map(|v| v.picture.missing.clone()).unwrap_or_default();
     Ok(Ticket {
         tyre_diameter_mm: TyreSize::parse("tyre_size", &vehicle.facts.tyre_size)?.diameter_mm(),
-        plans: plan::of_job(tx, id).await?,
+        tyres: tyres_of(&vehicle.facts, limit_mm),
+        plans,
         done,
         job,
         vehicle,
@@ -280,60 +203,6 @@ pub async fn ticket(state: &AppState, tx: &mut Tx, id: Uuid) -> Result<Ticket, A
         visits,
         missing,
         base,
-        rear_base,
         rear_read,
-    })
-}
-
-/// Rear wheels as found, for the corner file.
-fn rear_read(seen: &[Seen], readings: &[Reading]) -> Option<[RearRead; 2]> {
-    let side = |s: Side| {
-        let camber = standing(readings, Visit::Found, Quantity::Camber, Place::wheel(Axle::Rear, s))?;
-        let (toe_deg, toe_sigma_deg, _) = toe_of(seen, Visit::Found, Axle::Rear, s)?;
-        Some(RearRead { camber_deg: camber.value, toe_deg, camber_sigma_deg: camber.sigma, toe_sigma_deg })
-    };
-    Some([side(Side::Left)?, side(Side::Right)?])
-}
-
-/// What a plan of one axle is computed from, once its readings are there.
-fn base(f: &VehicleFacts, readings: &[Reading], seen: &[Seen], aim: Aim, axle: Axle) -> Option<PlanInput> {
-    let front = axle == Axle::Front;
-    let side = |s: Side| {
-        let r = |q| standing(readings, Visit::Found, q, Place::wheel(axle, s));
-        let (h, camber) = (r(Quantity::Height)?, r(Quantity::Camber)?);
-        let (toe_deg, toe_sigma, _) = toe_of(seen, Visit::Found, axle, s)?;
-        let caster = if front { Some(r(Quantity::Caster)?) } else { None };
-        let caster_deg = caster.map_or(0.0, |c| c.value);
-        let sigma = caster.map_or(0.0, |c| c.sigma);
-        Some(SideReadings {
-            height_mm: h.value,
-            angles: Measured { camber_deg: camber.value, caster_deg, toe_deg },
-            sigma: Doubt { camber_deg: camber.sigma, caster_deg: sigma, toe_deg: toe_sigma },
-        })
-    };
-    let sides = [side(Side::Left)?, side(Side::Right)?];
-    let c = &f.car;
-    let (geometry, height, adjusters, mut limits, shaft, knowledge) = if front {
-        let g = f.geometry.clone();
-        (g, f.design_height_mm, f.adjusters.clone(), c.limits, c.front_shaft_inner, f.knowledge)
-    } else {
-        let g = f.rear_geometry.clone()?;
-        (g, f.rear_height_mm, c.rear_adjusters.clone(), c.rear_limits, c.rear_shaft_inner, f.rear_knowledge)
-    };
-    limits.shaft_inner = limits.shaft_inner.or(shaft);
-    let mut tyre_gain_mm = [c.front_tyre_gain_mm, c.rear_tyre_gain_mm];
-    if !front {
-        tyre_gain_mm.reverse();
-    }
-    let at = Place { axle: if front { ReadAxle::Front } else { ReadAxle::Rear }, side: ReadSide::Both };
-    let offset = standing(readings, Visit::Found, Quantity::AxleOffset, at);
-    Some(PlanInput {
-        axle_offset_mm: offset.map(|r| r.value),
-        knowledge,
-        limits,
-        tyre_gain_mm,
-        levels: c.levels.clone(),
-        lock_deg: c.lock_deg,
-        ..PlanInput::unchanged(geometry, f.wheelbase_mm, height, adjusters, sides, aim)
     })
 }

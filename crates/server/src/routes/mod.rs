@@ -1,6 +1,7 @@
 //! Routes: a dozen lines each over store and core.
 
 pub mod aims;
+pub mod bundles;
 pub mod car;
 pub mod compute;
 pub mod gauge;
@@ -107,6 +108,12 @@ pub fn mount(cfg: &mut web::ServiceConfig) {
         .service(shop::shop)
         .service(jobs::list)
         .service(jobs::create)
+        .service(
+            web::resource("/api/v1/jobs/import")
+                .app_data(web::PayloadConfig::new(bundles::BUNDLE_LIMIT))
+                .route(web::post().to(bundles::import)),
+        )
+        .service(bundles::export)
         .service(jobs::get)
         .service(jobs::save_vehicle)
         .service(readings::add)
@@ -150,7 +157,7 @@ pub fn mount(cfg: &mut web::ServiceConfig) {
         .service(wear::strike)
         .service(wear::export)
         .service(wear::import)
-        .service(compute::sheet)
+        .service(plans::sheet)
         .service(car::archetypes)
         .service(car::fit)
         .service(car::drawing)

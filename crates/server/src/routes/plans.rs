@@ -1,4 +1,4 @@
-//! Plans: saved, renamed, duplicated, removed; and what was done of their sheets.
+//! Plans: saved, renamed, duplicated, removed; their sheets, and what was done of them.
 
 use super::{AUTHOR, Doc, jobs};
 use crate::AppState;
@@ -6,19 +6,15 @@ use crate::once::{Begun, Once, again};
 use crate::pool::Peer;
 use crate::problem::{ApiError, ProblemDocument};
 use actix_web::http::StatusCode;
-use actix_web::{HttpResponse, delete, post, put, web};
-use bold_stance_core::geometry::{Axle, Side};
-use bold_stance_core::plan::{fitted_parts, plan_within};
-use bold_stance_core::problem::{Problem, in_range};
-use bold_stance_core::reading::{Place, Quantity, Seen, Visit, toe_of};
-use bold_stance_core::sheet::{
-    DoneRecord, GateRead, GateSide, SheetStep, StepKind, fouls, judge_gate, record_of, sheet,
-};
+use actix_web::{HttpResponse, delete, get, post, put, web};
+use bold_stance_core::job::{Done, JobBench, Sheet, mark_step, sheet_of};
+use bold_stance_core::plan::{CarInput, CarPlan, car_fitted_parts, plan_car_within};
+use bold_stance_core::problem::Problem;
+use bold_stance_core::sheet::Mark;
 use bold_stance_store::job::{self, Stage};
-use bold_stance_store::plan::{self, Plan, PlanDocument};
-use bold_stance_store::reading::{self, Reading};
-use bold_stance_store::{done, event};
-use chrono::{DateTime, Utc};
+use bold_stance_store::plan::{self, Plan};
+use bold_stance_store::{Tx, done, event, visit};
+use chrono::Utc;
 use serde::Deserialize;
 use utoipa::ToSchema;
 use uuid::Uuid;
@@ -29,8 +25,9 @@ use uuid::Uuid;
 pub struct NewPlan {
     /// What it is called.
     pub name: String,
-    /// What was decided.
-    pub document: PlanDocument,
+    /// What was decided; a plan that changes nothing yet, with the shop's first aim, when absent.
+    #[serde(default)]
+    pub document: Option<CarPlan>,
 }
 
 /// A plan over a version.
@@ -42,15 +39,15 @@ pub struct SavePlan {
     /// What it is called.
     pub name: String,
     /// What was decided.
-    pub document: PlanDocument,
+    pub document: CarPlan,
 }
 
 /// A step done or not.
 #[derive(Debug, Deserialize, ToSchema)]
 #[serde(deny_unknown_fields)]
 pub struct MarkStep {
-    /// Step id, or `gate/tick`.
-    pub step: String,
+    /// Which step, or tick at a gate.
+    pub step: Mark,
     /// Done or taken back.
     pub done: bool,
     /// Why a gate is opened although something is off.
@@ -58,7 +55,7 @@ pub struct MarkStep {
     pub reason: Option<String>,
 }
 
-async fn check(state: &AppState, name: &str, d: &PlanDocument) -> Result<(), ApiError> {
+async fn check(state: &AppState, name: &str, d: &CarPlan) -> Result<(), ApiError> {
     let shelf = state.shelf().await?;
     let mut out = Vec::new();
     let n = name.trim().chars().count();
@@ -66,39 +63,17 @@ async fn check(state: &AppState, name: &str, d: &PlanDocument) -> Result<(), Api
         let wrong = if n == 0 { "nothing was entered" } else { "longer than 120 characters" };
         out.push(Problem::new("name", wrong, "a name of up to 120 characters"));
     }
-    for (f, v, low, high) in [
-        ("height_change_mm", d.height_change_mm, -300.0, 300.0),
-        ("rear_change_mm", d.rear_change_mm, -300.0, 300.0),
-        ("settle_mm", d.settle_mm, 0.0, 60.0),
-        ("load_mm", d.load_mm, 0.0, 200.0),
-        ("limit_mm", d.limit_mm, 0.0, 10.0),
-        ("rear_settle_mm", d.rear_settle_mm, 0.0, 60.0),
-        ("rear_load_mm", d.rear_load_mm, -100.0, 250.0),
-        ("trim_mm.0", d.trim_mm[0], -60.0, 60.0),
-        ("trim_mm.1", d.trim_mm[1], -60.0, 60.0),
-        ("rear_trim_mm.0", d.rear_trim_mm[0], -60.0, 60.0),
-        ("rear_trim_mm.1", d.rear_trim_mm[1], -60.0, 60.0),
-    ] {
-        out.extend(in_range(&format!("document.{f}"), v, low, high, "mm").err());
-    }
-    for (list, name) in [(&d.fitted, "fitted"), (&d.rear_fitted, "rear_fitted")] {
-        for (i, id) in list.iter().enumerate() {
-            let known =
-                shelf.parts.iter().any(|p| p.part.variants().iter().any(|v| v.id == *id) || p.part.id == *id);
-            if !known {
-                let field = format!("document.{name}.{i}");
+    out.extend(d.problems("document."));
+    for (axle, p) in d.axles.each() {
+        for (i, id) in p.fitted.iter().enumerate() {
+            let is =
+                |p: &bold_stance_core::part::Part| p.id == *id || p.variants().iter().any(|v| v.id == *id);
+            if !shelf.parts.iter().any(|s| is(&s.part)) {
+                let field = format!("document.axles.{}.fitted.{i}", axle.word());
                 out.push(Problem::new(field, format!("no part \"{id}\""), "a part of the catalogue"));
             }
         }
     }
-    for (f, ways) in [("ways", &d.ways), ("rear_ways", &d.rear_ways)] {
-        for (i, w) in ways.iter().enumerate() {
-            out.extend(in_range(&format!("document.{f}.{i}.gain_mm"), w.gain_mm, -300.0, 300.0, "mm").err());
-        }
-    }
-    out.extend(
-        d.aim.problems().into_iter().map(|p| Problem::new(format!("document.{}", p.field), p.wrong, p.right)),
-    );
     if out.is_empty() { Ok(()) } else { Err(out.into()) }
 }
 
@@ -126,13 +101,17 @@ pub async fn create(
     Doc(n): Doc<NewPlan>,
     once: Once,
 ) -> Result<HttpResponse, ApiError> {
-    check(&state, &n.name, &n.document).await?;
+    let document = match n.document {
+        Some(d) => d,
+        None => CarPlan::unchanged(state.all_aims().await?.remove(0).aim),
+    };
+    check(&state, &n.name, &document).await?;
     let mut tx = match once.begin(&state).await? {
         Begun::New(tx) => tx,
         Begun::Before(status, body) => return Ok(again(status, body)),
     };
     job::get(&mut tx, *id).await?;
-    let p = plan::insert(&mut tx, state.shop.id, *id, n.name.trim(), &n.document).await?;
+    let p = plan::insert(&mut tx, state.shop.id, *id, n.name.trim(), &document).await?;
     answer(&state, p, "plan saved", tx, &once, StatusCode::CREATED).await
 }
 
@@ -202,131 +181,43 @@ pub async fn remove(
     Ok(HttpResponse::NoContent().finish())
 }
 
-/// Readings that a gate of the front axle takes at its visit; those taken before `after` are stale.
-fn gate_sides(
-    readings: &[Reading],
-    seen: &[Seen],
-    visit: Visit,
-    after: Option<DateTime<Utc>>,
-) -> [GateSide; 2] {
-    Side::BOTH.map(|side| {
-        let at = |q| reading::standing(readings, visit, q, Place::wheel(Axle::Front, side));
-        let stale = |t: DateTime<Utc>| after.is_some_and(|a| t < a);
-        let of = |q| at(q).map(|r| GateRead { value: r.value, sigma: r.sigma, stale: stale(r.taken_at) });
-        let toe = toe_of(seen, visit, Axle::Front, side).map(|(value, sigma, r)| GateRead {
-            value,
-            sigma,
-            stale: after.is_some_and(|a| r.at < a.timestamp()),
-        });
-        GateSide {
-            height: of(Quantity::Height),
-            camber: of(Quantity::Camber),
-            caster: of(Quantity::Caster),
-            toe,
-        }
-    })
-}
-
-/// The visit whose readings open a gate.
-fn visit_of(gate: &str) -> Option<Visit> {
-    match gate {
-        "settled" => Some(Visit::Settled),
-        "reswept" => Some(Visit::Reswept),
-        "proved" => Some(Visit::Proved),
-        _ => None,
+/// The sheet of a plan as its job stands.
+async fn sheet_now(state: &AppState, tx: &mut Tx, p: &Plan, peer: &Peer) -> Result<Sheet, ApiError> {
+    let t = jobs::ticket(state, tx, p.job_id).await?;
+    let open = visit::of_job(tx, p.job_id).await?;
+    let input = CarInput { base: t.base, plan: p.document.clone() };
+    if input.base.axles.each().iter().all(|(_, b)| b.is_none()) {
+        return Err(Problem::new(
+            "plan",
+            "the job has no plan to set yet",
+            "the readings the plan waits for",
+        )
+        .into());
     }
-}
-
-/// What the sheet says of a step now, checked: a step that is not on it, a gate without its readings, and one that is off
-/// without a reason are refused.
-async fn looked_at(
-    state: &AppState,
-    t: &jobs::Ticket,
-    p: &Plan,
-    m: &MarkStep,
-) -> Result<DoneRecord, ApiError> {
-    let base = t.base.clone().ok_or_else(|| {
-        Problem::new("step", "nothing to set yet: readings are missing", "the readings the plan waits for")
-    })?;
-    let input = p.document.front_input(base);
-    let parts = state.shelf().await?.offered(&input.fitted);
-    // A mark is to be kept, whether or not somebody still looks.
-    let nobody = Peer::default();
-    let worked = state.pool.run(&nobody, move |budget| {
-        let result = plan_within(&input, &parts, budget)?;
-        let steps = sheet(&input, &result, &fitted_parts(&input, &parts));
-        Ok::<_, Vec<Problem>>((input, result, steps))
+    let parts = state.shelf().await?.offered(&input.plan.fitted());
+    let worked = state.pool.run(peer, move |budget| {
+        let answer = plan_car_within(&input, &parts, budget)?;
+        let fitted = car_fitted_parts(&input, &parts);
+        Ok::<_, Vec<Problem>>((input, answer, fitted))
     });
-    let (input, result, steps) = worked.await??;
-    let (step, tick) = m.step.split_once('/').map_or((m.step.as_str(), None), |(s, t)| (s, Some(t)));
-    let known = |s: &&SheetStep| s.id == step && tick.is_none_or(|t| s.ticks.iter().any(|x| x == t));
-    let Some((at, now)) = steps.iter().enumerate().find(|(_, s)| known(s)) else {
-        let right: Vec<&str> = steps.iter().map(|s| s.id.as_str()).collect();
-        return Err(
-            Problem::new("step", format!("no step \"{}\" on this sheet", m.step), right.join(", ")).into()
-        );
-    };
-    if tick.is_some() {
-        return Ok(DoneRecord::default());
-    }
-    let mut record = record_of(now, &result);
-    if now.kind == StepKind::Gate {
-        let done = |id: &str| t.done.iter().find(|d| d.plan_id == p.id && d.step == id);
-        let work = steps[..at].iter().filter(|s| s.kind == StepKind::Step);
-        let last = work.filter_map(|s| done(&s.id)).map(|d| d.done_at).max();
-        let seen: Vec<Seen> = t.readings.iter().map(Reading::seen).collect();
-        let sides = visit_of(step).map(|v| gate_sides(&t.readings, &seen, v, last)).unwrap_or_default();
-        // Rolled and bounced may have been said in the prepare list of the visit as well.
-        let held = visit_of(step).and_then(|v| t.visits.iter().find(|x| x.kind == v)).map(|v| &v.holding);
-        let said = |tick: &str| {
-            let item = match tick {
-                "Roll 3 m" | "Bounce three times" => "settled",
-                "Steering wheel straight" => "steering",
-                _ => return false,
-            };
-            held.is_some_and(|h| h.get(item).is_some_and(|a| a == "yes"))
-        };
-        let mut shut: Vec<String> = now
-            .ticks
-            .iter()
-            .filter(|x| done(&format!("{step}/{x}")).is_none() && !said(x))
-            .cloned()
-            .collect();
-        for q in &now.needs {
-            for (i, side) in Side::BOTH.into_iter().enumerate() {
-                if sides[i].of(*q).is_none() {
-                    shut.push(format!("{} {} not read", side.word(), q.word()));
-                }
-            }
-        }
-        if !shut.is_empty() {
-            return Err(Problem::new(
-                "step",
-                format!("the gate is shut: {}", shut.join(", ")),
-                "all of them",
-            )
-            .into());
-        }
-        record.off =
-            if step == "fouls" { fouls(&result) } else { judge_gate(&input, &result, &now.needs, &sides) };
-        let reason = m.reason.as_deref().map(str::trim).unwrap_or_default();
-        let n = reason.chars().count();
-        if !record.off.is_empty() && !(3..=300).contains(&n) {
-            let wrong = if n > 300 {
-                "longer than 300 characters"
-            } else {
-                "something is off and no reason was given"
-            };
-            return Err(Problem::new(
-                "reason",
-                wrong,
-                "read again, plan again, or why it goes on, in a few words",
-            )
-            .into());
-        }
-        record.reason = (!record.off.is_empty()).then(|| reason.to_owned());
-    }
-    Ok(record)
+    let (input, answer, fitted) = worked.await??;
+    let bench = JobBench::of(state.rules(), &t.vehicle.facts, &t.readings, &t.done, &open, Utc::now())?;
+    let done: Vec<&Done> = t.done.iter().filter(|d| d.plan_id == p.id).collect();
+    Ok(sheet_of(&bench, &t.readings, &done, &input, answer, &fitted))
+}
+
+/// The setting sheet of a plan: every step, and every gate judged on what was read.
+#[utoipa::path(get, path = "/api/v1/plans/{id}/sheet", operation_id = "settingSheet", params(("id" = Uuid, Path)),
+    responses((status = 200, body = Sheet), (status = 404, body = ProblemDocument), (status = 422, body = ProblemDocument)))]
+#[get("/api/v1/plans/{id}/sheet")]
+pub async fn sheet(
+    state: web::Data<AppState>,
+    id: web::Path<Uuid>,
+    peer: Peer,
+) -> Result<HttpResponse, ApiError> {
+    let mut tx = state.store.tx(state.shop.id).await?;
+    let p = plan::get(&mut tx, *id).await?;
+    Ok(HttpResponse::Ok().json(sheet_now(&state, &mut tx, &p, &peer).await?))
 }
 
 /// Marks a step of the sheet: what it says now is kept with it. A gate opens on its readings, and on a reason where one
@@ -345,10 +236,12 @@ pub async fn mark(
         Begun::Before(status, body) => return Ok(again(status, body)),
     };
     let p = plan::get(&mut tx, *id).await?;
-    let t = jobs::ticket(&state, &mut tx, p.job_id).await?;
-    let was_done = t.done.iter().any(|d| d.plan_id == p.id && d.step == m.step);
+    let was_done =
+        done::of_job(&mut tx, p.job_id).await?.iter().any(|d| d.plan_id == p.id && d.step == m.step);
     if m.done {
-        let record = looked_at(&state, &t, &p, &m).await?;
+        // A mark is to be kept, whether or not somebody still looks.
+        let now = sheet_now(&state, &mut tx, &p, &Peer::default()).await?;
+        let record = mark_step(&now, &m.step, m.reason.as_deref())?;
         done::mark(&mut tx, state.shop.id, *id, &m.step, Some(&record), AUTHOR).await?;
         job::reach_stage(&mut tx, p.job_id, Stage::Set).await?;
     } else if was_done {

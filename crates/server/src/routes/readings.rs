@@ -2,11 +2,11 @@
 
 use super::{AUTHOR, Doc, jobs};
 use crate::AppState;
-use crate::bench::{Asked, JobBench};
 use crate::once::{Begun, Once, again};
 use crate::problem::{ApiError, ProblemDocument};
 use actix_web::http::StatusCode;
 use actix_web::{HttpResponse, get, post, web};
+use bold_stance_core::job::{Asked, JobBench, Reading};
 use bold_stance_core::plan::Aim;
 use bold_stance_core::problem::Problem;
 use bold_stance_core::reading::{
@@ -15,7 +15,7 @@ use bold_stance_core::reading::{
 };
 use bold_stance_core::units::LengthUnit;
 use bold_stance_store::job::{self, Stage};
-use bold_stance_store::reading::{self, Reading};
+use bold_stance_store::reading;
 use bold_stance_store::visit;
 use bold_stance_store::{Tx, event};
 use chrono::Utc;
@@ -119,7 +119,7 @@ pub async fn preview(
     let mut tx = state.store.tx(state.shop.id).await?;
     let t = jobs::ticket(&state, &mut tx, *id).await?;
     let open = visit::of_job(&mut tx, *id).await?;
-    let mut bench = JobBench::of(&state, &t.vehicle.facts, &t.readings, &t.done, &open)?;
+    let mut bench = JobBench::of(state.rules(), &t.vehicle.facts, &t.readings, &t.done, &open, Utc::now())?;
     let asked = r.asked();
     let worked = bench.take(&asked, aim(&state, &t))?;
     let candidate = asked.stored(r.id, worked.clone(), AUTHOR, Utc::now());
@@ -149,7 +149,7 @@ pub async fn keep(
     let mut t = jobs::ticket(state, tx, id).await?;
     for (i, r) in list.iter().enumerate() {
         let open = visit::of_job(tx, id).await?;
-        let bench = JobBench::of(state, &t.vehicle.facts, &t.readings, &t.done, &open)?;
+        let bench = JobBench::of(state.rules(), &t.vehicle.facts, &t.readings, &t.done, &open, Utc::now())?;
         let asked = r.asked();
         let taken =
             bench.take(&asked, aim(state, &t)).map_err(|p| ApiError::from(p).under(list.len() > 1, i))?;

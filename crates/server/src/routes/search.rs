@@ -5,8 +5,9 @@ use crate::AppState;
 use crate::problem::{ApiError, ProblemDocument};
 use actix_web::http::header::ContentEncoding;
 use actix_web::{HttpResponse, post, web};
+use bold_stance_core::geometry::Axle;
 use bold_stance_core::plan::{
-    Filters, HeightAnswer, HeightTarget, PlanInput, Progress, SearchResult, height_for, search,
+    CarInput, Filters, HeightAnswer, HeightTarget, Progress, SearchResult, height_for, search_car,
 };
 use bold_stance_core::problem::Problem;
 use bold_stance_core::wear::CarTyres;
@@ -20,8 +21,10 @@ use utoipa::ToSchema;
 #[derive(Debug, Deserialize, ToSchema)]
 #[serde(deny_unknown_fields)]
 pub struct SearchRequest {
-    /// The plan; its fitted parts are not looked at.
-    pub plan: PlanInput,
+    /// The car and its plan; the parts fitted on the axle are not looked at.
+    pub car: CarInput,
+    /// The axle.
+    pub axle: Axle,
     /// What may be used.
     #[serde(default)]
     pub filters: Filters,
@@ -70,7 +73,7 @@ pub async fn plans(state: web::Data<AppState>, Doc(r): Doc<SearchRequest>) -> Re
             }
             !gone.load(Ordering::Relaxed)
         };
-        let last = match search(&r.plan, &r.filters, r.tyres.as_ref(), &parts, &say) {
+        let last = match search_car(&r.car, r.axle, &r.filters, r.tyres.as_ref(), &parts, &say) {
             Ok(found) => SearchLine { progress: None, result: Some(Box::new(found)), problems: None },
             Err(list) => SearchLine { progress: None, result: None, problems: Some(list) },
         };

@@ -2,16 +2,16 @@
 
 use super::{AUTHOR, CSV, Doc, attachment, jobs, readings};
 use crate::AppState;
-use crate::bench::{Asked, JobBench};
 use crate::once::{Begun, Once, again};
 use crate::problem::{ApiError, ProblemDocument};
 use actix_web::http::StatusCode;
 use actix_web::{HttpResponse, get, post, put, web};
+use bold_stance_core::job::{Asked, JobBench, Reading};
 use bold_stance_core::problem::Problem;
 use bold_stance_core::reading::{
     Answers, Correction, Prepared, Quantity, Row, Taken, Visit, read_table, write_table,
 };
-use bold_stance_store::reading::{self, Reading};
+use bold_stance_store::reading;
 use bold_stance_store::visit;
 use bold_stance_store::{event, job};
 use chrono::{DateTime, Datelike, Utc};
@@ -154,7 +154,7 @@ pub async fn import(
     job::hold(&mut tx, *id).await?;
     let t = jobs::ticket(&state, &mut tx, *id).await?;
     let opened = visit::of_job(&mut tx, *id).await?;
-    let bench = JobBench::of(&state, &t.vehicle.facts, &t.readings, &t.done, &opened)?;
+    let bench = JobBench::of(state.rules(), &t.vehicle.facts, &t.readings, &t.done, &opened, Utc::now())?;
     let mut ids: HashMap<String, Uuid> = HashMap::new();
     let mut new = 0;
     for (i, r) in rows.iter().enumerate() {

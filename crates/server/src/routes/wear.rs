@@ -8,10 +8,10 @@ use crate::pool::Peer;
 use crate::problem::{ApiError, ProblemDocument};
 use actix_web::http::StatusCode;
 use actix_web::{HttpResponse, get, post, web};
-use bold_stance_core::plan::{Budget, PlanInput, PlanResult, plan_within};
+use bold_stance_core::plan::{Budget, CarAnswer, CarInput, CarPlan, OtherAnswer, plan_car_within, scenes_of};
 use bold_stance_core::problem::Problem;
 use bold_stance_core::wear::{
-    CarTyres, CarWear, Diagnosis, DiagnosisData, LogEntry, LogWarning, LoggedTyre, Plans, Seen, TreadLimit,
+    CarTyres, CarWear, Diagnosis, DiagnosisData, LogEntry, LogWarning, LoggedTyre, Seen, TreadLimit,
     TreadLog, car_wear, diagnose, log_from_csv, log_to_csv, place_warnings, shipped_diagnosis,
     shipped_limits,
 };
@@ -21,28 +21,22 @@ use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 use uuid::Uuid;
 
-/// Another plan to compare with.
+/// Another plan of the same car to compare with.
 #[derive(Debug, Deserialize, ToSchema)]
 #[serde(deny_unknown_fields)]
 pub struct OtherPlan {
     /// What it is called.
     pub name: String,
-    /// Its front axle.
-    pub front: PlanInput,
-    /// Its rear axle.
-    #[serde(default)]
-    pub rear: Option<PlanInput>,
+    /// What it decides.
+    pub plan: CarPlan,
 }
 
 /// Everything a forecast hangs on.
 #[derive(Debug, Deserialize, ToSchema)]
 #[serde(deny_unknown_fields)]
 pub struct CarWearRequest {
-    /// The plan's front axle.
-    pub front: PlanInput,
-    /// Its rear axle, where it was read.
-    #[serde(default)]
-    pub rear: Option<PlanInput>,
+    /// The car and its plan.
+    pub car: CarInput,
     /// A second plan.
     #[serde(default)]
     pub other: Option<OtherPlan>,
@@ -124,30 +118,27 @@ pub async fn forecast(
 }
 
 fn worn(r: &CarWearRequest, shelf: &Shelf, budget: &Budget) -> Result<CarWear, Vec<Problem>> {
-    let answer = |i: &PlanInput, at: &str| -> Result<PlanResult, Vec<Problem>> {
+    let answer = |car: &CarInput, at: &str| -> Result<CarAnswer, Vec<Problem>> {
         // Only what is fitted: the rest of the catalogue says nothing about wear.
-        let parts = shelf.only(&i.fitted);
+        let parts = shelf.only(&car.plan.fitted());
         // Each plan of the forecast has a budget of its own; all end with the request.
-        plan_within(i, &parts, &budget.another()).map_err(|list| {
+        plan_car_within(car, &parts, &budget.another()).map_err(|list| {
             let under = |p: Problem| Problem { field: format!("{at}.{}", p.field), ..p };
             list.into_iter().map(under).collect()
         })
     };
-    let front = answer(&r.front, "front")?;
-    let rear = r.rear.as_ref().map(|i| answer(i, "rear")).transpose()?;
+    let own = answer(&r.car, "car")?;
     let other = match &r.other {
         None => None,
         Some(o) => {
-            let rear = o.rear.as_ref().map(|i| answer(i, "other.rear")).transpose()?;
-            Some((o.name.as_str(), answer(&o.front, "other.front")?, rear))
+            let car = CarInput { base: r.car.base.clone(), plan: o.plan.clone() };
+            Some((o.name.as_str(), answer(&car, "other")?.axles))
         }
     };
-    let plans = Plans {
-        front: &front,
-        rear: rear.as_ref(),
-        other: other.as_ref().map(|(n, f, r)| (*n, f, r.as_ref())),
-    };
-    car_wear(&r.tyres, &plans, &r.log)
+    let second =
+        other.as_ref().map(|(name, axles)| OtherAnswer { name, axles: axles.as_ref().map(Option::as_ref) });
+    let scenes = scenes_of(own.axles.as_ref().map(Option::as_ref), second, &r.tyres.heights);
+    car_wear(&r.tyres, &scenes, &r.log)
 }
 
 /// Rules of diagnosis and tread limits.

@@ -6,7 +6,7 @@ import { Curve, type Line } from '../../figures/Curve';
 import { Glyph, Half } from '../../shell/glyphs';
 import { useSettings } from '../../shell/settings';
 import { standing } from '../../shell/StanceStrip';
-import { inputOf, useBench } from '../../shell/ticket';
+import { partOf, useBench } from '../../shell/ticket';
 import { angle, inches, lengthChange, num, signed, type AngleForm, type LengthUnit } from '../../units/print';
 import { carOf, useLive } from './car';
 
@@ -28,12 +28,12 @@ function print(q: Item, v: number, unit: LengthUnit, form: AngleForm): string {
 }
 
 export default function CornerFile() {
-  const { ticket, draft, result, input } = useBench();
+  const { ticket, draft, input } = useBench();
   const { unit, form } = useSettings();
   const [open, setOpen] = useState<string>();
   const [only, setOnly] = useState(false);
   const body = useMemo(() => {
-    const b = ticket.base;
+    const b = ticket.base.axles.front;
     const f = ticket.vehicle.facts;
     const both = (q: Schemas['Quantity'], side: Schemas['ReadSide'], axle: Schemas['ReadAxle']) =>
       ticket.readings.findLast(
@@ -44,24 +44,16 @@ export default function CornerFile() {
     return {
       car: carOf(f),
       arrived: {
-        left_front: gain(b?.left.height_mm),
-        right_front: gain(b?.right.height_mm),
+        left_front: gain(b?.read.left.height_mm),
+        right_front: gain(b?.read.right.height_mm),
         left_rear:
           (standing(ticket, 'found', 'height', 'left', 'rear')?.value ?? f.rear_height_mm) - f.rear_height_mm,
         right_rear:
           (standing(ticket, 'found', 'height', 'right', 'rear')?.value ?? f.rear_height_mm) -
           f.rear_height_mm,
       },
-      planned: draft
-        ? {
-            front_mm: result?.stop ? result.stop.used_mm : draft.height_change_mm,
-            rear_mm: draft.rear_change_mm ?? 0,
-            settle_mm: draft.settle_mm ?? 0,
-            load_mm: draft.load_mm ?? 0,
-          }
-        : null,
-      front_read: b ? [b.left.angles, b.right.angles] : null,
-      front_sigma: b ? [b.left.sigma, b.right.sigma] : null,
+      front_read: b ? [b.read.left.angles, b.read.right.angles] : null,
+      front_sigma: b ? [b.read.left.sigma, b.read.right.sigma] : null,
       rear_read: ticket.rear_read ?? null,
       axle_offset_mm: both('axle_offset', 'both', 'front') ?? null,
       wheelbases_mm:
@@ -69,11 +61,8 @@ export default function CornerFile() {
       knowledge: f.knowledge ?? 'taped',
       rear_knowledge: f.rear_knowledge ?? 'archetype',
     };
-  }, [ticket, draft, result]);
-  const asked = useMemo(
-    () => ({ file: body, front: input ?? null, rear: (draft && inputOf(ticket, draft, 'rear')) ?? null }),
-    [body, input, ticket, draft],
-  );
+  }, [ticket]);
+  const asked = useMemo(() => ({ file: body, car: input ?? null }), [body, input]);
   const live = useLive(asked, (r) => take(api.POST('/api/v1/corner-file', { body: r })));
   const file = live.data;
   if (!file)
@@ -97,7 +86,10 @@ export default function CornerFile() {
   const outside = file.quantities.filter((q) => q.outside);
   const shown = only ? outside : file.quantities;
   const picked = file.quantities.find((q) => q.id === open) ?? outside[0] ?? file.quantities[0];
-  const planned = body.planned;
+  const planned = draft && {
+    front_mm: partOf(draft, 'front').height_change_mm,
+    rear_mm: partOf(draft, 'rear').height_change_mm,
+  };
   const moves = planned && (planned.front_mm !== 0 || planned.rear_mm !== 0);
   return (
     <main className="main corner-main" style={{ opacity: live.stale ? 0.8 : 1 }}>
@@ -185,7 +177,7 @@ export default function CornerFile() {
         })}
       </section>
       <section className="pane corner-side" aria-label="Curves, heights and construction">
-        {picked && <Curves file={file} q={picked} body={body} />}
+        {picked && <Curves file={file} q={picked} body={{ arrived: body.arrived, planned }} />}
         <States file={file} unit={unit} form={form} />
         <Construction file={file} unit={unit} />
         <p className="small mut" style={{ padding: '10px 16px 18px' }}>
@@ -197,13 +189,13 @@ export default function CornerFile() {
   );
 }
 
-interface Body {
+interface Heights {
   arrived: Schemas['Gains'];
-  planned: Schemas['PlannedHeights'] | null;
+  planned: { front_mm: number; rear_mm: number } | undefined;
 }
 
 /** The curve that shows a quantity, or the nearest one. */
-function Curves({ file, q, body }: { file: File; q: Item; body: Body }) {
+function Curves({ file, q, body }: { file: File; q: Item; body: Heights }) {
   const rear = q.area === 'rear';
   const curves = rear && file.rear_curves ? file.rear_curves : file.front_curves;
   const mean = (a: number, b: number) => (a + b) / 2;

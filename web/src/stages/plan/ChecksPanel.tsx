@@ -8,7 +8,8 @@ import { FieldError } from '../../shell/Fault';
 import { Glyph } from '../../shell/glyphs';
 import { Unkept, useTyped } from '../../shell/Unkept';
 import { notMeasured } from '../arrive/carFacts';
-import type { AxleName, Bench } from '../../shell/ticket';
+import type { AxleName } from '../../api/client';
+import type { Bench } from '../../shell/ticket';
 
 type Limits = Schemas['Limits'];
 type Key =

@@ -3,23 +3,33 @@ import { Button } from '@mui/material';
 import { useQueries } from '@tanstack/react-query';
 import { useMemo, useState } from 'react';
 import { Link } from 'react-router';
-import { api, take, type CarWear, type Plan, type PlanResult } from '../../api/client';
+import {
+  api,
+  take,
+  type AxleName,
+  type CarAnswer,
+  type CarWear,
+  type Plan,
+  type PlanResult,
+} from '../../api/client';
 import { Overlay } from '../../figures/Overlay';
 import { Glyph, Half } from '../../shell/glyphs';
 import { useSettings } from '../../shell/settings';
-import { inputOf, useBench } from '../../shell/ticket';
-import { angle, distance, signed, num } from '../../units/print';
+import { axleOf, inputOf, partOf, useBench } from '../../shell/ticket';
+import { angle, distance, length, lengthChange, num } from '../../units/print';
 import { carTyres, firstDone, leadOf, placeName, range, useTread } from '../wear/data';
 
 interface Column {
   plan: Plan;
-  result: PlanResult | undefined;
+  answer: CarAnswer | undefined;
   wear: CarWear | undefined;
 }
 
+type Row = [string, (r: CarAnswer, c: Column) => React.ReactNode];
+
 export default function Compare() {
   const { ticket, plan } = useBench();
-  const { form } = useSettings();
+  const { form, unit } = useSettings();
   const [chosen, setChosen] = useState<string[]>();
   const shown = useMemo(() => {
     const first = [plan, ...ticket.plans.filter((p) => p.id !== plan?.id)].filter((p): p is Plan => !!p);
@@ -41,17 +51,9 @@ export default function Compare() {
         take(
           api.POST('/api/v1/wear', {
             body: {
-              front: input!,
-              rear: inputOf(ticket, shown[i]!.document, 'rear') ?? null,
+              car: input!,
               // The first plan stands on the same tyres, so that what both share in doubt cancels.
-              other:
-                i > 0 && inputs[0]
-                  ? {
-                      name: shown[0]!.name,
-                      front: inputs[0],
-                      rear: inputOf(ticket, shown[0]!.document, 'rear') ?? null,
-                    }
-                  : null,
+              other: i > 0 && inputs[0] ? { name: shown[0]!.name, plan: inputs[0].plan } : null,
               tyres: carTyres(ticket, shown[i]!.document.limit_mm),
               log: tread.data!.log,
             },
@@ -63,7 +65,7 @@ export default function Compare() {
   if (!plan) return <main className="main" />;
   const columns: Column[] = shown.map((p, i) => ({
     plan: p,
-    result: results[i]?.data,
+    answer: results[i]?.data,
     wear: wears[i]?.data,
   }));
   const toggle = (id: string) => {
@@ -71,18 +73,26 @@ export default function Compare() {
     const next = now.includes(id) ? now.filter((x) => x !== id) : [...now, id];
     if (next.length >= 1 && next.length <= 4) setChosen(next);
   };
-  const fitted = (r: PlanResult) => r.candidates.filter((c) => c.status === 'fitted');
-  const both = (f: (s: PlanResult['left']) => string) => (r: PlanResult) => (
-    <>
-      <span className="word fig">
-        <Half side="left" size={14} /> {f(r.left)}
-      </span>{' '}
-      <span className="word fig">
-        <Half side="right" size={14} /> {f(r.right)}
-      </span>
-    </>
-  );
-  const rows: [string, (r: PlanResult, c: Column) => React.ReactNode][] = [
+  const axles = ['front', 'rear'] as const;
+  const fitted = (r: CarAnswer) =>
+    axles.flatMap((a) => axleOf(r, a)?.candidates.filter((c) => c.status === 'fitted') ?? []);
+  const both = (axle: AxleName, f: (s: PlanResult['left']) => string) => (r: CarAnswer) => {
+    const of = axleOf(r, axle);
+    if (!of) return <span className="mut">not read</span>;
+    return (
+      <>
+        <span className="word fig">
+          <Half side="left" size={14} /> {f(of.left)}
+        </span>{' '}
+        <span className="word fig">
+          <Half side="right" size={14} /> {f(of.right)}
+        </span>
+      </>
+    );
+  };
+  const rear = columns.some((c) => c.answer?.axles.rear);
+  const behind = (row: Row): Row[] => (rear ? [row] : []);
+  const rows: Row[] = [
     [
       'Verdict',
       (r) => (
@@ -92,7 +102,14 @@ export default function Compare() {
       ),
     ],
     ['Aim', (_, c) => c.plan.document.aim.name],
-    ['Front height', (_, c) => <span className="fig">{signed(c.plan.document.height_change_mm)} mm</span>],
+    [
+      'Height, front and rear',
+      (_, c) => (
+        <span className="fig">
+          {axles.map((a) => lengthChange(partOf(c.plan.document, a).height_change_mm, unit)).join(' · ')}
+        </span>
+      ),
+    ],
     [
       'Parts',
       (r) =>
@@ -100,20 +117,24 @@ export default function Compare() {
           .map((c) => c.part.name)
           .join(', ') || 'none',
     ],
-    ['Camber, set', both((s) => angle(s.set.camber_deg, form))],
-    ['Caster, set', both((s) => angle(s.set.caster_deg, form))],
-    ['Toe, set', both((s) => angle(s.set.toe_deg, form, 2))],
-    ['Axis lean (SAI)', both((s) => angle(s.set.sai_deg, form))],
-    ['Full lock, outside', both((s) => (s.lock ? angle(s.lock.set.outer_deg, form) : '–'))],
-    ['Full lock, inside', both((s) => (s.lock ? angle(s.lock.set.inner_deg, form) : '–'))],
-    ['Scrub', both((s) => `${s.set.scrub_radius_mm.toFixed(0)} mm`)],
-    ['Trail', both((s) => `${s.set.mechanical_trail_mm.toFixed(0)} mm`)],
+    ['Front camber, set', both('front', (s) => angle(s.set.camber_deg, form))],
+    ['Caster, set', both('front', (s) => angle(s.set.caster_deg, form))],
+    ['Front toe, set', both('front', (s) => angle(s.set.toe_deg, form, 2))],
+    ...behind(['Rear camber, set', both('rear', (s) => angle(s.set.camber_deg, form))]),
+    ...behind(['Rear toe, set', both('rear', (s) => angle(s.set.toe_deg, form, 2))]),
+    ['Axis lean (SAI)', both('front', (s) => angle(s.set.sai_deg, form))],
+    ['Full lock, outside', both('front', (s) => (s.lock ? angle(s.lock.set.outer_deg, form) : '–'))],
+    ['Full lock, inside', both('front', (s) => (s.lock ? angle(s.lock.set.inner_deg, form) : '–'))],
+    ['Scrub', both('front', (s) => length(s.set.scrub_radius_mm, unit))],
+    ['Trail', both('front', (s) => length(s.set.mechanical_trail_mm, unit))],
     [
       'Fouls',
       (r) => {
-        const bad = [
-          ...new Set([...r.left.checks, ...r.right.checks].filter((c) => !c.ok).map((c) => c.words)),
-        ];
+        const checks = axles.flatMap((a) => {
+          const of = axleOf(r, a);
+          return of ? [...of.left.checks, ...of.right.checks] : [];
+        });
+        const bad = [...new Set(checks.filter((c) => !c.ok).map((c) => c.words))];
         return bad.length ? <span className="plate">{bad.join('; ')}</span> : 'nothing';
       },
     ],
@@ -213,7 +234,7 @@ export default function Compare() {
               <tr key={name}>
                 <th scope="row">{name}</th>
                 {columns.map((c) => (
-                  <td key={c.plan.id}>{c.result ? cell(c.result, c) : '…'}</td>
+                  <td key={c.plan.id}>{c.answer ? cell(c.answer, c) : '…'}</td>
                 ))}
               </tr>
             ))}
@@ -223,7 +244,9 @@ export default function Compare() {
       <section className="pane slate" style={{ overflow: 'auto', padding: 12 }}>
         <Overlay
           items={columns.flatMap((c, i) =>
-            c.result ? [{ key: i + 1, name: c.plan.name, drawing: c.result.left.drawing_set }] : [],
+            axleOf(c.answer, 'front')
+              ? [{ key: i + 1, name: c.plan.name, drawing: axleOf(c.answer, 'front')!.left.drawing_set }]
+              : [],
           )}
         />
       </section>

@@ -5,7 +5,8 @@ import { FieldError } from '../../shell/Fault';
 import { Inches } from '../../shell/glyphs';
 import { useSettings } from '../../shell/settings';
 import type { PlanResult } from '../../api/client';
-import type { AxleName, Bench } from '../../shell/ticket';
+import type { AxleName } from '../../api/client';
+import type { Bench } from '../../shell/ticket';
 import { MM_PER_INCH, signed } from '../../units/print';
 import { HeightDialog } from './HeightDialog';
 

@@ -8,7 +8,8 @@ import { FieldError } from '../../shell/Fault';
 import { Unkept, useTyped } from '../../shell/Unkept';
 import { Glyph } from '../../shell/glyphs';
 import { useSettings } from '../../shell/settings';
-import { changeOf, partOf, useShop, type AxleName, type Bench } from '../../shell/ticket';
+import type { AxleName } from '../../api/client';
+import { changeOf, partOf, useShop, type Bench } from '../../shell/ticket';
 import { length, lengthChange, num, signed } from '../../units/print';
 import { readLength } from './HeightBench';
 
@@ -31,16 +32,16 @@ export function HeightDialog({ bench, axle, close }: { bench: Bench; axle: AxleN
   const { ticket, draft, change } = bench;
   const { unit } = useSettings();
   const shop = useShop();
-  const base = axle === 'front' ? ticket.base : ticket.rear_base;
-  const other = axle === 'front' ? ticket.rear_base : ticket.base;
+  const base = ticket.base.axles[axle];
+  const other = ticket.base.axles[axle === 'front' ? 'rear' : 'front'];
   const part = draft ? partOf(draft, axle) : undefined;
   const across = draft ? partOf(draft, axle === 'front' ? 'rear' : 'front') : undefined;
   const show = (mm: number) => (unit === 'mm' ? num(mm) : String(Math.round((mm / 25.4) * 16) / 16));
   const typed = useTyped<Record<string, string>>(`height.${bench.plan?.id ?? ''}.${axle}.${unit}`, () => ({
-    settle: show(part?.settle ?? 0),
-    load: show(part?.load ?? 0),
-    left: show(part?.trim[0] ?? 0),
-    right: show(part?.trim[1] ?? 0),
+    settle: show(part?.settle_mm ?? 0),
+    load: show(part?.load_mm ?? 0),
+    left: show(part?.trim_mm?.left ?? 0),
+    right: show(part?.trim_mm?.right ?? 0),
     ...Object.fromEntries((part?.ways ?? []).map((w) => [`way.${w.kind}`, show(w.gain_mm)])),
   }));
   const { value: text, setValue: setText } = typed;
@@ -62,7 +63,8 @@ export function HeightDialog({ bench, axle, close }: { bench: Bench; axle: AxleN
   const car = facts.car;
   const aim = useMutation({
     mutationFn: (value: number) => {
-      const g = (x: typeof base) => (x ? (x.left.height_mm + x.right.height_mm) / 2 : facts.rear_height_mm);
+      const g = (x: typeof base) =>
+        x ? (x.read.left.height_mm + x.read.right.height_mm) / 2 : facts.rear_height_mm;
       const radius = (x: typeof base, gain: number) => (x?.geometry.wheel.loaded_radius_mm ?? 380) + gain;
       const gains = [car?.front_tyre_gain_mm ?? 0, car?.rear_tyre_gain_mm ?? 0];
       if (axle === 'rear') gains.reverse();
@@ -73,7 +75,7 @@ export function HeightDialog({ bench, axle, close }: { bench: Bench; axle: AxleN
             axle,
             value,
             own_mm: g(base),
-            other_mm: g(other) + (across?.height ?? 0),
+            other_mm: g(other) + (across?.height_change_mm ?? 0),
             own_radius_mm: radius(base, gains[0]!),
             other_radius_mm: radius(other ?? base, gains[1]!),
             wheelbase_mm: facts.wheelbase_mm,
@@ -90,7 +92,7 @@ export function HeightDialog({ bench, axle, close }: { bench: Bench; axle: AxleN
   const ways = (shop.data?.ways ?? []).filter(
     (w) => w.layouts.includes(base.geometry.layout as Schemas['Layout']) && (leaves || !w.needs_leaves),
   );
-  const total = part.height;
+  const total = part.height_change_mm;
   const named = ways.reduce((s, w) => s + (mm(`way.${w.kind}`) ?? 0), 0);
   const bad = Object.keys(text).find((k) => mm(k) === undefined);
   const value = kind === 'level' ? 0 : kind === 'rake' ? toNumber(want) : (readLength(want, unit) ?? NaN);
@@ -105,11 +107,11 @@ export function HeightDialog({ bench, axle, close }: { bench: Bench; axle: AxleN
       .map((w) => ({ kind: w.kind as WayKind, gain_mm: mm(`way.${w.kind}`) ?? 0 }))
       .filter((w) => w.gain_mm !== 0);
     change(
-      changeOf(axle, {
+      changeOf(draft, axle, {
         ways: list,
-        settle: Math.max(0, mm('settle') ?? 0),
-        load: mm('load') ?? 0,
-        trim: [mm('left') ?? 0, mm('right') ?? 0],
+        settle_mm: Math.max(0, mm('settle') ?? 0),
+        load_mm: mm('load') ?? 0,
+        trim_mm: { left: mm('left') ?? 0, right: mm('right') ?? 0 },
       }),
     );
     typed.forget();
@@ -218,7 +220,9 @@ export function HeightDialog({ bench, axle, close }: { bench: Bench; axle: AxleN
               <button
                 type="button"
                 className="chip"
-                onClick={() => change(changeOf(axle, { height: Math.round(aim.data!.gain_mm) }))}
+                onClick={() =>
+                  change(changeOf(draft, axle, { height_change_mm: Math.round(aim.data!.gain_mm) }))
+                }
                 data-testid="target-use"
               >
                 Use it

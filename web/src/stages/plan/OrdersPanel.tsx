@@ -1,15 +1,11 @@
-// Everything a plan turns, of both sides: what is one for the axle once, what stays is said to stay, toe last.
-import type { PlanResult, Schemas, SideName } from '../../api/client';
+// Everything a plan turns on the car, in the order it is turned: rear before front, what is one for an axle once, what stays
+// is said to stay, toe last of its axle.
+import type { AxleName, Schemas, SideName } from '../../api/client';
 import { Glyph, Half } from '../../shell/glyphs';
 
 type Line = Schemas['SettingLine'];
-const sides: SideName[] = ['left', 'right'];
-
-/** The lines of a side in the order they are turned: toe after everything else. */
-export const inOrder = (lines: Line[]): Line[] => [
-  ...lines.filter((l) => !l.sets_toe),
-  ...lines.filter((l) => l.sets_toe),
-];
+type Ordered = Schemas['Order'];
+const groups: (SideName | undefined)[] = [undefined, 'left', 'right'];
 
 function Row({ line, test }: { line: Line; test: string }) {
   const leave = line.direction === 'leave';
@@ -31,40 +27,54 @@ function Row({ line, test }: { line: Line; test: string }) {
   );
 }
 
-export function OrdersPanel({ result }: { result: PlanResult }) {
-  const shared = inOrder(result.left.setting.filter((l) => l.shared));
-  const own = (s: SideName) => inOrder(result[s].setting.filter((l) => !l.shared));
-  const nothing = !shared.length && !sides.some((s) => own(s).length);
-  const id = (l: Line) => l.name.toLowerCase().replaceAll(' ', '-');
+const slug = (name: string) => name.toLowerCase().replaceAll(' ', '-');
+
+function AxleOrders({ axle, orders }: { axle: AxleName; orders: Ordered[] }) {
+  return groups.flatMap((side) => {
+    const of = orders.filter((o) => (o.side ?? undefined) === side);
+    if (!of.length) return [];
+    return [
+      <section key={side ?? 'both'} className="state-block">
+        <h3>
+          {side ? (
+            <span className="word">
+              <Half side={side} size={16} /> {side === 'left' ? 'Left' : 'Right'} {axle}
+            </span>
+          ) : (
+            `Both wheels, one for the ${axle} axle`
+          )}
+        </h3>
+        <ul>
+          {of.map(({ line }) => (
+            <Row
+              key={line.name}
+              line={line}
+              test={`order-${axle === 'rear' ? 'rear-' : ''}${side ?? 'axle'}-${slug(line.name)}`}
+            />
+          ))}
+        </ul>
+      </section>,
+    ];
+  });
+}
+
+/** The axle worked on stands first; its number says when it is turned. */
+export function OrdersPanel({ orders, first }: { orders: Ordered[]; first: AxleName }) {
+  const of = (a: AxleName) => orders.filter((o) => o.axle === a);
+  const shown: AxleName[] = first === 'rear' ? ['rear', 'front'] : ['front', 'rear'];
+  const both = of('front').length > 0 && of('rear').length > 0;
   return (
     <div className="panel-scroll" data-testid="orders-panel">
-      {nothing && <p>Nothing on this axle is known to turn: as built, or not told yet.</p>}
-      {shared.length > 0 && (
-        <section className="state-block">
-          <h3>Both wheels, one for the axle</h3>
-          <ul>
-            {shared.map((l) => (
-              <Row key={l.name} line={l} test={`order-axle-${id(l)}`} />
-            ))}
-          </ul>
-        </section>
+      {both && <p className="small">The rear is set before the front.</p>}
+      {shown.map((a) =>
+        of(a).length ? (
+          <AxleOrders key={a} axle={a} orders={of(a)} />
+        ) : (
+          <p key={a} className="small">
+            Nothing on the {a} axle is known to turn: as built, or not told yet.
+          </p>
+        ),
       )}
-      {sides
-        .filter((s) => own(s).length > 0)
-        .map((s) => (
-          <section key={s} className="state-block">
-            <h3>
-              <span className="word">
-                <Half side={s} size={16} /> {s === 'left' ? 'Left' : 'Right'}
-              </span>
-            </h3>
-            <ul>
-              {own(s).map((l) => (
-                <Row key={l.name} line={l} test={`order-${s}-${id(l)}`} />
-              ))}
-            </ul>
-          </section>
-        ))}
     </div>
   );
 }

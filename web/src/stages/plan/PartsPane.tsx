@@ -2,14 +2,14 @@
 import { Button } from '@mui/material';
 import { useMemo, useState } from 'react';
 import { useNavigate } from 'react-router';
-import type { Candidate, PlanInput, PlanResult } from '../../api/client';
+import type { Candidate, PlanResult } from '../../api/client';
 import { PartThumb, windowOf } from '../../figures/ReachMap';
 import { Glyph, type GlyphName } from '../../shell/glyphs';
-import type { AxleName, Bench } from '../../shell/ticket';
+import type { AxleName } from '../../api/client';
+import type { Bench } from '../../shell/ticket';
 import { num } from '../../units/print';
 import { AimDialog } from './AimDialog';
 import { PlanMenu } from './PlanMenu';
-import { carTyres } from '../wear/data';
 import { SetsPane } from './SetsPane';
 
 export function status(c: Candidate): { glyph: GlyphName; word: string } {
@@ -39,7 +39,6 @@ interface Props {
   result: PlanResult;
   fitted: string[];
   setFitted: (ids: string[]) => void;
-  input: PlanInput;
   current: Candidate | undefined;
   pick: (id: string) => void;
   fit: (id?: string) => void;
@@ -47,13 +46,13 @@ interface Props {
 
 const pts = (v: number[][]) => v as [number, number][];
 
-export function PartsPane({ bench, axle, result, fitted: on, setFitted, input, current, pick, fit }: Props) {
+export function PartsPane({ bench, axle, result, fitted: on, setFitted, current, pick, fit }: Props) {
   const { draft, change, ticket } = bench;
   const [aims, setAims] = useState(false);
   const [mode, setMode] = useState<'parts' | 'sets'>('parts');
   const [pins, setPins] = useState<{ pinned: string[]; excluded: string[] }>({ pinned: [], excluded: [] });
   const limit = draft?.limit_mm ?? 3;
-  const tyres = useMemo(() => carTyres(ticket, limit), [ticket, limit]);
+  const tyres = useMemo(() => ({ ...ticket.tyres, limit_mm: limit }), [ticket.tyres, limit]);
   const navigate = useNavigate();
   if (!draft) return null;
   const { verdict, candidates } = result;
@@ -132,7 +131,15 @@ export function PartsPane({ bench, axle, result, fitted: on, setFitted, input, c
         </div>
       </div>
       {mode === 'sets' && (
-        <SetsPane input={input} tyres={tyres} fitted={on} pins={pins} setPins={setPins} take={setFitted} />
+        <SetsPane
+          input={bench.input!}
+          axle={axle}
+          tyres={tyres}
+          fitted={on}
+          pins={pins}
+          setPins={setPins}
+          take={setFitted}
+        />
       )}
       {mode === 'parts' && (
         <>

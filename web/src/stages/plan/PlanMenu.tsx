@@ -3,7 +3,7 @@ import { Button, Dialog, Menu, MenuItem, TextField } from '@mui/material';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useEffect, useState } from 'react';
 import { useNavigate } from 'react-router';
-import { api, ApiProblem, take, type Plan, type PlanDocument } from '../../api/client';
+import { api, ApiProblem, take, type Plan, type CarPlan } from '../../api/client';
 import { FieldError } from '../../shell/Fault';
 import { Glyph } from '../../shell/glyphs';
 import { ticketKey, type Bench } from '../../shell/ticket';
@@ -36,7 +36,7 @@ export function PlanMenu({ bench }: { bench: Bench }) {
     },
   });
   const [asking, setAsking] = useState(false);
-  const [gone, setGone] = useState<{ name: string; document: PlanDocument }>();
+  const [gone, setGone] = useState<{ name: string; document: CarPlan }>();
   const remove = useMutation({
     mutationFn: (p: Plan) => take(api.DELETE('/api/v1/plans/{id}', { params: { path: { id: p.id } } })),
     onSuccess: async (_, p) => {
@@ -46,7 +46,7 @@ export function PlanMenu({ bench }: { bench: Bench }) {
     },
   });
   const bringBack = useMutation({
-    mutationFn: (body: { name: string; document: PlanDocument }) =>
+    mutationFn: (body: { name: string; document: CarPlan }) =>
       take(api.POST('/api/v1/jobs/{id}/plans', { params: { path: { id: ticket.job.id } }, body })),
     onSuccess: async (p) => {
       setGone(undefined);

@@ -1,8 +1,8 @@
 // Plan: height and correction on one bench.
 import { Button } from '@mui/material';
-import { useEffect, useMemo, useState } from 'react';
+import { useEffect, useState } from 'react';
 import { Link, useLocation, useNavigate, useSearchParams } from 'react-router';
-import type { ApiProblem, PlanInput, PlanResult, SideName } from '../../api/client';
+import type { ApiProblem, AxleName, AxlePlan, CarAnswer, PlanResult, SideName } from '../../api/client';
 import { HeightCurves } from '../../figures/HeightCurves';
 import { JointView } from '../../figures/JointView';
 import { LockMap } from '../../figures/LockMap';
@@ -11,16 +11,7 @@ import { FieldError } from '../../shell/Fault';
 import { Glyph, Half, Inches } from '../../shell/glyphs';
 import { useKeys } from '../../shell/Keys';
 import { useSettings } from '../../shell/settings';
-import {
-  changeOf,
-  inputOf,
-  partOf,
-  useBench,
-  usePredict,
-  type AxleName,
-  type AxlePart,
-  type Bench,
-} from '../../shell/ticket';
+import { axleOf, changeOf, partOf, useBench, type Bench } from '../../shell/ticket';
 import { angle, inches, num, signed } from '../../units/print';
 import { AnglesTable } from './AnglesTable';
 import { ChecksPanel } from './ChecksPanel';
@@ -31,10 +22,15 @@ import { PartsPane } from './PartsPane';
 
 export default function PlanStage() {
   const bench = useBench();
-  const { ticket, draft, result, fault } = bench;
-  if (!ticket.base) return <Waits bench={bench} />;
-  if (fault && !result) return <Refused bench={bench} />;
-  if (!draft || !result)
+  const { draft, input, answer, fault } = bench;
+  if (draft && !input) return <Waits bench={bench} />;
+  if (!draft && !bench.ticket.base.axles.front && !bench.ticket.base.axles.rear)
+    return <Waits bench={bench} />;
+  if (fault && !answer)
+    return (
+      <Refused problems={fault.problems} title={fault.title} message={fault.message} undo={bench.undo} />
+    );
+  if (!draft || !answer)
     return (
       <main className="main">
         <div className="pane" style={{ padding: 24 }}>
@@ -45,7 +41,7 @@ export default function PlanStage() {
   return <Hero bench={bench} />;
 }
 
-function Waits({ bench }: { bench: Bench }) {
+function Waits({ bench, back }: { bench: Bench; back?: () => void }) {
   const { search } = useLocation();
   return (
     <main className="main">
@@ -62,30 +58,48 @@ function Waits({ bench }: { bench: Bench }) {
         <Button component={Link} to={`../read${search}`} variant="contained">
           Take the readings
         </Button>
+        {back && (
+          <Button variant="outlined" sx={{ ml: 1 }} onClick={back}>
+            To the rear
+          </Button>
+        )}
       </section>
     </main>
   );
 }
 
-function Refused({ bench }: { bench: Bench }) {
+interface RefusedProps {
+  problems: ApiProblem['problems'];
+  title: string;
+  message: string;
+  undo: (() => void) | undefined;
+  back?: () => void;
+}
+
+function Refused({ problems, title, message, undo, back }: RefusedProps) {
   return (
     <main className="main">
       <section className="pane" style={{ padding: 28, maxWidth: 760 }}>
-        <h1>{bench.fault?.title}</h1>
-        {bench.fault?.problems.map((p) => (
+        <h1>{title}</h1>
+        {problems.map((p) => (
           <div key={p.field} style={{ marginTop: 12 }}>
             <b>{p.field}</b>
             <FieldError wrong={p.wrong} right={p.right} />
           </div>
         ))}
-        {!bench.fault?.problems.length && <p style={{ marginTop: 12 }}>{bench.fault?.message}</p>}
+        {!problems.length && <p style={{ marginTop: 12 }}>{message}</p>}
         <div style={{ display: 'flex', gap: 10, marginTop: 20 }}>
           <Button component={Link} to="../arrive" variant="contained">
             Check the points
           </Button>
-          {bench.undo && (
-            <Button variant="outlined" onClick={bench.undo}>
+          {undo && (
+            <Button variant="outlined" onClick={undo}>
               Undo
+            </Button>
+          )}
+          {back && (
+            <Button variant="outlined" onClick={back}>
+              The other axle
             </Button>
           )}
         </div>
@@ -103,39 +117,32 @@ const panelWord: Record<Panel, string> = {
   curves: 'Curves',
 };
 
-/** The bench of one axle: the front one is computed with the job, the rear one here. */
+/** The bench of one axle of the car. */
 function Hero({ bench }: { bench: Bench }) {
   const [params, setParams] = useSearchParams();
-  const axle: AxleName = params.get('axle') === 'rear' ? 'rear' : 'front';
+  const { ticket, draft, answer } = bench;
+  const named = params.get('axle');
+  // A car of which only the rear was read opens there.
+  const first: AxleName = ticket.base.axles.front ? 'front' : 'rear';
+  const axle: AxleName = named === 'rear' || named === 'front' ? named : first;
   const setAxle = (a: AxleName) =>
-    setParams((p) => (a === 'rear' ? p.set('axle', a) : p.delete('axle'), p), { replace: true });
-  const { ticket, draft } = bench;
-  const rearInput = useMemo(
-    () => (axle === 'rear' && draft ? inputOf(ticket, draft, 'rear') : undefined),
-    [axle, draft, ticket],
-  );
-  const rear = usePredict(rearInput);
-  if (!draft || !bench.result) return null;
-  if (axle === 'rear' && !rearInput) return <RearWaits bench={bench} back={() => setAxle('front')} />;
-  if (axle === 'rear' && !rear.result)
+    setParams((p) => (a === first ? p.delete('axle') : p.set('axle', a), p), { replace: true });
+  if (!draft || !answer) return null;
+  const across = axle === 'front' ? 'rear' : 'front';
+  const result = axleOf(answer, axle);
+  if (!ticket.base.axles[axle]) {
+    if (axle === 'rear') return <RearWaits bench={bench} back={() => setAxle('front')} />;
+    return <Waits bench={bench} back={() => setAxle('rear')} />;
+  }
+  if (!result)
     return (
-      <main className="main">
-        <section className="pane" style={{ padding: 28 }}>
-          {rear.fault ? (
-            <>
-              <h1>{rear.fault.title}</h1>
-              {rear.fault.problems.map((p) => (
-                <FieldError key={p.field} wrong={p.wrong} right={p.right} />
-              ))}
-              <Button sx={{ mt: 2 }} variant="contained" onClick={() => setAxle('front')}>
-                Back to the front
-              </Button>
-            </>
-          ) : (
-            'Working the rear…'
-          )}
-        </section>
-      </main>
+      <Refused
+        problems={answer.refused[axle]}
+        title={answer.verdict.headline}
+        message="The new answer is on its way."
+        undo={bench.undo}
+        {...(answer.axles[across] ? { back: () => setAxle(across) } : {})}
+      />
     );
   return (
     <AxleBench
@@ -143,10 +150,10 @@ function Hero({ bench }: { bench: Bench }) {
       bench={bench}
       axle={axle}
       setAxle={setAxle}
-      result={axle === 'rear' ? rear.result! : bench.result}
-      input={axle === 'rear' ? rearInput! : bench.input!}
-      fault={axle === 'rear' ? rear.fault : bench.fault}
-      stale={axle === 'rear' ? rear.stale : bench.stale}
+      answer={answer}
+      result={result}
+      fault={bench.fault}
+      stale={bench.stale}
     />
   );
 }
@@ -179,13 +186,13 @@ interface AxleProps {
   bench: Bench;
   axle: AxleName;
   setAxle: (a: AxleName) => void;
+  answer: CarAnswer;
   result: PlanResult;
-  input: PlanInput;
   fault: ApiProblem | undefined;
   stale: boolean;
 }
 
-function AxleBench({ bench, axle, setAxle, result, input, fault, stale }: AxleProps) {
+function AxleBench({ bench, axle, setAxle, answer, result, fault, stale }: AxleProps) {
   const { draft: doc, change } = bench;
   const { form, unit } = useSettings();
   const navigate = useNavigate();
@@ -196,13 +203,13 @@ function AxleBench({ bench, axle, setAxle, result, input, fault, stale }: AxlePr
   const [picked, setPicked] = useState<string>();
   const lead: SideName = focus === 'right' ? 'right' : 'left';
   const draft = doc ? partOf(doc, axle) : undefined;
-  const put = (c: Partial<AxlePart>) => change(changeOf(axle, c));
+  const put = (c: Partial<AxlePlan>) => doc && change(changeOf(doc, axle, c));
   const candidates = result.candidates;
   const best = candidates.find((c) => c.status === 'reaches') ?? candidates.find((c) => c.status === 'short');
   const current =
     candidates.find((c) => c.part.id === picked) ?? (result.verdict.reached ? candidates[0] : best);
   useEffect(() => setPicked(undefined), [draft?.fitted.length]);
-  const height = (mm: number) => put({ height: Math.max(-300, Math.min(300, Math.round(mm))) });
+  const height = (mm: number) => put({ height_change_mm: Math.max(-300, Math.min(300, Math.round(mm))) });
   // Another size of a fitted part takes its place.
   const fit = (id = current?.part.id) =>
     id &&
@@ -216,10 +223,10 @@ function AxleBench({ bench, axle, setAxle, result, input, fault, stale }: AxlePr
     r: () => setFocus('right'),
     b: () => setFocus('both'),
     t: () => setTable((v) => !v),
-    '[': () => draft && height(draft.height - 5),
-    ']': () => draft && height(draft.height + 5),
-    '{': () => draft && height(draft.height - 1),
-    '}': () => draft && height(draft.height + 1),
+    '[': () => draft && height(draft.height_change_mm - 5),
+    ']': () => draft && height(draft.height_change_mm + 5),
+    '{': () => draft && height(draft.height_change_mm - 1),
+    '}': () => draft && height(draft.height_change_mm + 1),
     z: () => bench.undo?.(),
     p: () => {
       const i = candidates.findIndex((c) => c.part.id === current?.part.id);
@@ -231,12 +238,15 @@ function AxleBench({ bench, axle, setAxle, result, input, fault, stale }: AxlePr
     k: () => setPlane((v) => (v === 'set' ? 'lock' : 'set')),
   });
   if (!doc || !draft) return null;
-  const picks = draft.picked.some((p) => p);
+  const picks = !!(draft.picked.left ?? draft.picked.right);
   const side = result[lead];
   const text = (d: number) => angle(d, form);
   const lift =
-    unit === 'mm' ? `${signed(draft.height)} mm` : `${draft.height > 0 ? '+' : ''}${inches(draft.height)} in`;
+    unit === 'mm'
+      ? `${signed(draft.height_change_mm)} mm`
+      : `${draft.height_change_mm > 0 ? '+' : ''}${inches(draft.height_change_mm)} in`;
   const verdict = result.verdict;
+  const car = answer.verdict;
   return (
     <main className={`main plan-main ${stale ? 'stale-answer' : ''}`} aria-busy={stale}>
       <section className="pane plan-map">
@@ -252,13 +262,18 @@ function AxleBench({ bench, axle, setAxle, result, input, fault, stale }: AxlePr
         >
           <div style={{ minWidth: 0 }}>
             <h1 style={{ fontSize: 33 }} data-testid="headline">
-              {verdict.headline}
+              {car.headline}
             </h1>
             <div className="small mut" style={{ marginTop: 5 }}>
               {stale
                 ? `Old answer${fault ? `: ${fault.problems[0]?.wrong ?? fault.message}` : ', the new one is on its way'}`
-                : verdict.sentence}
+                : car.sentence}
             </div>
+            {!stale && car.worst && car.worst.axle !== axle && (
+              <div className="small" style={{ marginTop: 4, fontWeight: 600 }} data-testid="axle-headline">
+                {axle === 'front' ? 'Front' : 'Rear'}: {verdict.headline}.
+              </div>
+            )}
           </div>
           <div className="seg" role="group" aria-label="Side" style={{ flex: 'none' }}>
             {(['left', 'both', 'right'] as const).map((f) => (
@@ -291,13 +306,13 @@ function AxleBench({ bench, axle, setAxle, result, input, fault, stale }: AxlePr
                 result={result}
                 aim={doc.aim}
                 focus={focus}
-                planned={draft.height}
+                planned={draft.height_change_mm}
                 form={form}
                 candidate={current}
                 stale={stale && !!fault}
                 onPick={(s, at) =>
                   put({
-                    picked: s === 'left' ? [at, draft.picked[1] ?? null] : [draft.picked[0] ?? null, at],
+                    picked: { ...draft.picked, [s]: { camber_deg: at[0]!, second_deg: at[1]! } },
                   })
                 }
               />
@@ -320,7 +335,7 @@ function AxleBench({ bench, axle, setAxle, result, input, fault, stale }: AxlePr
             <button
               type="button"
               className="chip small"
-              onClick={() => put({ picked: [null, null] })}
+              onClick={() => put({ picked: { left: null, right: null } })}
               data-testid="unpick"
             >
               Set by hand: back to the aim
@@ -363,7 +378,7 @@ function AxleBench({ bench, axle, setAxle, result, input, fault, stale }: AxlePr
             ))}
           </div>
         </div>
-        {panel === 'orders' && <OrdersPanel result={result} />}
+        {panel === 'orders' && <OrdersPanel orders={answer.orders} first={axle} />}
         {panel === 'heights' && <HeightsPanel result={result} />}
         {panel === 'checks' && <ChecksPanel result={result} side={lead} bench={bench} axle={axle} />}
         {panel === 'joints' && (
@@ -378,7 +393,7 @@ function AxleBench({ bench, axle, setAxle, result, input, fault, stale }: AxlePr
               beforeAngles={side.before}
               angles={side.after}
               text={text}
-              lift={draft.height ? lift : undefined}
+              lift={draft.height_change_mm ? lift : undefined}
             />
           </div>
         )}
@@ -390,9 +405,9 @@ function AxleBench({ bench, axle, setAxle, result, input, fault, stale }: AxlePr
                 only={q}
                 result={result}
                 lead={lead}
-                planned={draft.height}
-                settle={draft.settle}
-                load={draft.load}
+                planned={draft.height_change_mm}
+                settle={draft.settle_mm}
+                load={draft.load_mm}
                 form={form}
                 onHeight={height}
               />
@@ -404,7 +419,6 @@ function AxleBench({ bench, axle, setAxle, result, input, fault, stale }: AxlePr
         bench={bench}
         axle={axle}
         result={result}
-        input={input}
         fitted={draft.fitted}
         setFitted={(fitted) => put({ fitted })}
         current={current}
@@ -417,17 +431,17 @@ function AxleBench({ bench, axle, setAxle, result, input, fault, stale }: AxlePr
           axle={axle}
           setAxle={setAxle}
           result={result}
-          mm={draft.height}
+          mm={draft.height_change_mm}
           onHeight={height}
         >
           <div className="plan-curves">
-            <Legend settle={draft.settle} load={draft.load} lead={lead} />
+            <Legend settle={draft.settle_mm} load={draft.load_mm} lead={lead} />
             <HeightCurves
               result={result}
               lead={lead}
-              planned={draft.height}
-              settle={draft.settle}
-              load={draft.load}
+              planned={draft.height_change_mm}
+              settle={draft.settle_mm}
+              load={draft.load_mm}
               form={form}
               onHeight={height}
             />
@@ -436,14 +450,14 @@ function AxleBench({ bench, axle, setAxle, result, input, fault, stale }: AxlePr
       </section>
       <span hidden data-testid="plan-figures">
         {JSON.stringify({
-          height: draft.height,
+          height: draft.height_change_mm,
           left: side.after,
           set: side.set,
           pitch: num(result.pitch_deg, 3),
         })}
       </span>
       <span className="vh">
-        <Inches mm={draft.height} />
+        <Inches mm={draft.height_change_mm} />
       </span>
     </main>
   );

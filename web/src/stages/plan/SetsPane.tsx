@@ -2,10 +2,11 @@
 import { toNumber } from '../../units/number';
 import { Button } from '@mui/material';
 import { useEffect, useMemo, useState } from 'react';
-import type { PlanInput, Schemas } from '../../api/client';
+import type { AxleName, CarInput, Schemas } from '../../api/client';
 import { FieldError } from '../../shell/Fault';
 import { Glyph } from '../../shell/glyphs';
 import { useSettings } from '../../shell/settings';
+import { changeOf } from '../../shell/ticket';
 import { angle, num } from '../../units/print';
 import { useSearch, type Filters, type Tyres } from './useSearch';
 
@@ -21,7 +22,8 @@ const rules: [Rule, string][] = [
 ];
 
 interface Props {
-  input: PlanInput;
+  input: CarInput;
+  axle: AxleName;
   tyres: Tyres;
   fitted: string[];
   pins: { pinned: string[]; excluded: string[] };
@@ -29,7 +31,7 @@ interface Props {
   take: (ids: string[]) => void;
 }
 
-export function SetsPane({ input, tyres, fitted, pins, setPins, take }: Props) {
+export function SetsPane({ input, axle, tyres, fitted, pins, setPins, take }: Props) {
   const [forbid, setForbid] = useState<Rule[]>([]);
   const [budget, setBudget] = useState('');
   const [most, setMost] = useState(4);
@@ -49,13 +51,14 @@ export function SetsPane({ input, tyres, fitted, pins, setPins, take }: Props) {
     [forbid, money, wrong, most, pins],
   );
   // What is fitted or picked does not change what is searched.
-  const key = JSON.stringify({ ...input, fitted: [], picked: [null, null] });
+  const bare = changeOf(input.plan, axle, { fitted: [], picked: { left: null, right: null } });
+  const key = JSON.stringify({ ...input, plan: { ...input.plan, ...bare } });
   const { run } = search;
   useEffect(() => {
-    const t = setTimeout(() => void run(JSON.parse(key) as PlanInput, filters, tyres), 250);
+    const t = setTimeout(() => void run(JSON.parse(key) as CarInput, axle, filters, tyres), 250);
     setOn(0);
     return () => clearTimeout(t);
-  }, [key, filters, run, tyres]);
+  }, [key, axle, filters, run, tyres]);
   const r = search.result;
   const plan = r?.plans[on];
   const isFitted = (p: SetPlan) =>

@@ -31,19 +31,17 @@ const server = vi.hoisted(() => {
 
 const axle = (links: object) => ({
   geometry: { layout: 'solid_axle', links, wheel: { loaded_radius_mm: 400 } },
-  left: { height_mm: 500 },
-  right: { height_mm: 500 },
+  read: { left: { height_mm: 500 }, right: { height_mm: 500 } },
 });
 const bench = (links: object = {}, change = vi.fn()) =>
   ({
     ticket: {
       job: { id: 'j' },
-      base: axle(links),
-      rear_base: axle(links),
+      base: { axles: { front: axle(links), rear: axle(links) } },
       vehicle: { facts: { wheelbase_mm: 3000, rear_height_mm: 500, car: { turns: [] } } },
     },
     plan: { id: 'p' },
-    draft: { height_change_mm: 35, settle_mm: 0, load_mm: 0, fitted: [] },
+    draft: { axles: { front: { height_change_mm: 35 }, rear: { height_change_mm: -12 } } },
     change,
   }) as unknown as Bench;
 function open(b = bench(), close = vi.fn()) {
@@ -74,7 +72,13 @@ it('says nothing of turns until it is said what is turned', async () => {
   await work();
   await screen.findByText('−35 mm');
   expect(screen.queryByTestId('target-turns')).toBeNull();
-  expect(server.asked[0]).toMatchObject({ turned: null, value: 465, own_mm: 500 });
+  expect(server.asked[0]).toMatchObject({
+    turned: null,
+    value: 465,
+    own_mm: 500,
+    // The other axle stands where the plan puts it.
+    other_mm: 488,
+  });
 });
 
 it('turns a collar by its thread', async () => {
@@ -141,7 +145,9 @@ it('keeps what was typed when it is closed outside, and forgets it when it is le
   expect(screen.getByTestId('drop-draft')).toBeTruthy();
   await userEvent.click(screen.getByTestId('height-keep'));
   await waitFor(() => expect(change).toHaveBeenCalled());
-  expect(change.mock.lastCall![0]).toMatchObject({ settle_mm: 9 });
+  expect(change.mock.lastCall![0]).toMatchObject({
+    axles: { front: { settle_mm: 9, height_change_mm: 35 }, rear: { height_change_mm: -12 } },
+  });
   again.unmount();
   open();
   expect(screen.queryByTestId('drop-draft')).toBeNull();

@@ -2,10 +2,10 @@
 // The plan's own list of orders, and figures that a rear wheel has and has not.
 import { cleanup, render, screen } from '@testing-library/react';
 import { afterEach, expect, it } from 'vitest';
-import type { PlanResult, Schemas } from '../../api/client';
+import type { AxleName, PlanResult, Schemas, SideName } from '../../api/client';
 import { SettingsProvider } from '../../shell/settings';
 import { AnglesTable } from './AnglesTable';
-import { inOrder, OrdersPanel } from './OrdersPanel';
+import { OrdersPanel } from './OrdersPanel';
 
 afterEach(cleanup);
 type Line = Schemas['SettingLine'];
@@ -20,33 +20,43 @@ const line = (name: string, words: string, more: Partial<Line> = {}): Line =>
     is_cam: false,
     ...more,
   }) as Line;
-const result = (left: Line[], right: Line[]) =>
-  ({ left: { setting: left }, right: { setting: right } }) as unknown as PlanResult;
+const order = (axle: AxleName, side: SideName | undefined, l: Line) => ({
+  axle,
+  side: side ?? null,
+  line: l,
+});
 
-it('shows every link of a rear axle on both sides, the toe arm last', () => {
-  const rear = [
-    line('Toe arm', '1/4 turn shorter', { sets_toe: true }),
-    line('Camber arm', '2 turns longer'),
-    line('Second link', '1 turn longer', { at_end: true }),
+it('shows every link of a rear axle on both sides, before the front it is set before', () => {
+  const camber = line('Camber arm', '2 turns longer');
+  const orders = [
+    order('rear', 'left', camber),
+    order('rear', 'left', line('Second link', '1 turn longer', { at_end: true })),
+    order('rear', 'right', line('Camber arm', 'leave')),
+    order('rear', 'left', line('Toe arm', '1/4 turn shorter', { sets_toe: true })),
+    order('front', 'left', line('Tie rod', '1/2 turn longer', { sets_toe: true })),
   ];
-  expect(inOrder(rear).map((l) => l.name)).toEqual(['Camber arm', 'Second link', 'Toe arm']);
-  render(<OrdersPanel result={result(rear, [line('Camber arm', 'leave'), rear[0]!])} />);
-  expect(screen.getByTestId('order-left-camber-arm').textContent).toContain('2 turns longer');
-  expect(screen.getByTestId('order-left-second-link').textContent).toContain('at its end');
-  expect(screen.getByTestId('order-left-toe-arm').textContent).toContain('toe, last');
-  expect(screen.getByTestId('order-right-camber-arm').textContent).toContain('leave');
+  render(<OrdersPanel orders={orders} first="rear" />);
+  expect(screen.getByTestId('order-rear-left-camber-arm').textContent).toContain('2 turns longer');
+  expect(screen.getByTestId('order-rear-left-second-link').textContent).toContain('at its end');
+  expect(screen.getByTestId('order-rear-left-toe-arm').textContent).toContain('toe, last');
+  expect(screen.getByTestId('order-rear-right-camber-arm').textContent).toContain('leave');
+  expect(screen.getByTestId('order-left-tie-rod').textContent).toContain('1/2 turn longer');
+  expect(screen.getByText('The rear is set before the front.')).toBeTruthy();
+  const heads = [...document.querySelectorAll('h3')].map((h) => h.textContent?.trim());
+  expect(heads).toEqual(['Left rear', 'Right rear', 'Left front']);
 });
 
 it('shows what is one for the axle once', () => {
-  const bar = line('Track bar', '13 mm longer', { shared: true });
-  render(<OrdersPanel result={result([bar], [bar])} />);
+  render(
+    <OrdersPanel orders={[order('front', undefined, line('Track bar', '13 mm longer'))]} first="front" />,
+  );
   expect(screen.getAllByTestId('order-axle-track-bar')).toHaveLength(1);
-  expect(screen.queryByText('Left')).toBeNull();
+  expect(screen.getByText('Both wheels, one for the front axle')).toBeTruthy();
 });
 
 it('says so where nothing turns', () => {
-  render(<OrdersPanel result={result([], [])} />);
-  expect(screen.getByTestId('orders-panel').textContent).toContain('Nothing on this axle');
+  render(<OrdersPanel orders={[]} first="front" />);
+  expect(screen.getByTestId('orders-panel').textContent).toMatch(/Nothing on the front.*Nothing on the rear/);
 });
 
 it('gives a rear wheel no caster, lean, scrub or trail', () => {

@@ -1,6 +1,6 @@
 // What of a plan's document belongs to which axle, and what a part's form reads.
 import { describe, expect, it } from 'vitest';
-import type { PlanDocument, Ticket } from '../../api/client';
+import type { CarPlan, Ticket } from '../../api/client';
 import { changeOf, inputOf, partOf } from '../../shell/ticket';
 import type { Drawing } from '../../api/client';
 import { movedJoints } from '../../figures/Overlay';
@@ -8,59 +8,50 @@ import { readNumber } from '../../units/number';
 import { adjusters, edits, fresh, readNumbers } from '../parts/kinds';
 
 const doc = {
-  height_change_mm: 65,
-  rear_change_mm: -10,
-  settle_mm: 9,
-  load_mm: 20,
-  rear_settle_mm: 3,
-  rear_load_mm: 30,
-  fitted: ['offset-upper-arm@7'],
-  rear_fitted: ['rear-toe-arm'],
-  ways: [{ kind: 'bracket', gain_mm: 50 }],
-  trim_mm: [4, 0],
+  format: 2,
+  axles: {
+    front: {
+      height_change_mm: 65,
+      settle_mm: 9,
+      load_mm: 20,
+      fitted: ['offset-upper-arm@7'],
+      ways: [{ kind: 'bracket', gain_mm: 50 }],
+      trim_mm: { left: 4, right: 0 },
+    },
+    rear: { height_change_mm: -10, settle_mm: 3, load_mm: 30, fitted: ['rear-toe-arm'] },
+  },
   aim: { id: 'x' },
   limit_mm: 3,
-} as unknown as PlanDocument;
+} as unknown as CarPlan;
 
-describe('a plan of two axles', () => {
-  it('gives each axle its own part and the other one’s heights', () => {
-    const base = { geometry: 'front' };
-    const rear = { geometry: 'rear' };
-    const t = { base, rear_base: rear } as unknown as Ticket;
-    const f = inputOf(t, doc) as unknown as Record<string, unknown>;
-    expect(f).toMatchObject({
-      geometry: 'front',
-      height_change_mm: 65,
-      other_change_mm: -10,
-      other_settle_mm: 3,
-      other_load_mm: 30,
-      fitted: ['offset-upper-arm@7'],
-      trim_mm: [4, 0],
-    });
-    const r = inputOf(t, doc, 'rear') as unknown as Record<string, unknown>;
-    expect(r).toMatchObject({
-      geometry: 'rear',
-      height_change_mm: -10,
-      other_change_mm: 65,
-      settle_mm: 3,
-      other_settle_mm: 9,
-      fitted: ['rear-toe-arm'],
-      ways: [],
-      picked: [null, null],
-    });
-    // Nothing of the document that the computation does not know goes over the wire.
-    expect(Object.keys(f)).not.toContain('limit_mm');
-    expect(Object.keys(f)).not.toContain('rear_fitted');
-    expect(inputOf({ base: null, rear_base: null } as unknown as Ticket, doc)).toBeUndefined();
+describe('a plan of a car', () => {
+  it('goes over the wire whole, with what the job gives, and not before an axle was read', () => {
+    const axles = { front: { geometry: 'front' }, rear: null };
+    const t = { base: { axles } } as unknown as Ticket;
+    expect(inputOf(t, doc)).toEqual({ base: { axles }, plan: doc });
+    const unread = { base: { axles: { front: null, rear: null } } } as unknown as Ticket;
+    expect(inputOf(unread, doc)).toBeUndefined();
   });
 
-  it('changes only the axle that is worked on', () => {
+  it('changes only the axle that is worked on, and keeps what it does not show', () => {
     for (const axle of ['front', 'rear'] as const) {
       const other = axle === 'front' ? 'rear' : 'front';
-      const now = { ...doc, ...changeOf(axle, { height: 12, fitted: [], trim: [1, 2] }) };
-      expect(partOf(now, axle)).toMatchObject({ height: 12, fitted: [], trim: [1, 2] });
+      const trim_mm = { left: 1, right: 2 };
+      const now = { ...doc, ...changeOf(doc, axle, { height_change_mm: 12, fitted: [], trim_mm }) };
+      expect(partOf(now, axle)).toEqual({
+        ...partOf(doc, axle),
+        height_change_mm: 12,
+        fitted: [],
+        trim_mm,
+      });
       expect(partOf(now, other)).toEqual(partOf(doc, other));
+      expect(now.aim).toBe(doc.aim);
     }
+  });
+
+  it('reads what an older plan leaves out as nothing decided', () => {
+    const bare = { aim: { id: 'x' }, limit_mm: 3 } as unknown as CarPlan;
+    expect(partOf(bare, 'rear')).toMatchObject({ height_change_mm: 0, fitted: [], picked: { left: null } });
   });
 });
 

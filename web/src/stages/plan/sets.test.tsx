@@ -4,7 +4,7 @@
 import { act, cleanup, fireEvent, render, screen, waitFor } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
-import type { PlanInput, Schemas } from '../../api/client';
+import type { CarInput, Schemas } from '../../api/client';
 import { SettingsProvider } from '../../shell/settings';
 import { SetsPane } from './SetsPane';
 import type { Tyres } from './useSearch';
@@ -59,13 +59,33 @@ afterEach(() => {
   vi.unstubAllGlobals();
 });
 
-const input = { height_change_mm: 65, fitted: ['a'], picked: [[0, 4], null] } as unknown as PlanInput;
+const input = {
+  base: { wheelbase_mm: 3220 },
+  plan: {
+    axles: {
+      front: {
+        height_change_mm: 65,
+        fitted: ['a'],
+        picked: { left: { camber_deg: 0, second_deg: 4 }, right: null },
+      },
+      rear: { fitted: ['b'] },
+    },
+  },
+} as unknown as CarInput;
 function pane(fitted: string[] = [], pins = { pinned: [] as string[], excluded: [] as string[] }) {
   const take = vi.fn();
   const setPins = vi.fn();
   const view = render(
     <SettingsProvider>
-      <SetsPane input={input} tyres={{} as Tyres} fitted={fitted} pins={pins} setPins={setPins} take={take} />
+      <SetsPane
+        input={input}
+        axle="front"
+        tyres={{} as Tyres}
+        fitted={fitted}
+        pins={pins}
+        setPins={setPins}
+        take={take}
+      />
     </SettingsProvider>,
   );
   return { ...view, take, setPins };
@@ -79,7 +99,16 @@ describe('a search', () => {
     await started();
     // What is fitted or picked by hand changes nothing of what is looked for.
     expect(asked[0]!.body).toMatchObject({
-      plan: { fitted: [], picked: [null, null], height_change_mm: 65 },
+      axle: 'front',
+      car: {
+        base: { wheelbase_mm: 3220 },
+        plan: {
+          axles: {
+            front: { fitted: [], picked: { left: null, right: null }, height_change_mm: 65 },
+            rear: { fitted: ['b'] },
+          },
+        },
+      },
     });
     const text = `${JSON.stringify({ result: result([set(['upper-shims']), set(['a', 'b'])]) })}\n`;
     await say('{"progress":{"doing":"posing","done":1,"of":9}}\n' + text.slice(0, 40));

@@ -1,32 +1,32 @@
 // A gate: what it waits for, what is off by how much, and the reason it is opened on all the same.
 import { useState } from 'react';
-import type { Schemas, SideName } from '../../api/client';
+import type { AxleName, SideName } from '../../api/client';
 import { FieldError } from '../../shell/Fault';
 import { Glyph, Half } from '../../shell/glyphs';
 import { useSettings } from '../../shell/settings';
 import { angle, length } from '../../units/print';
-import type { Quantity } from '../read/data';
+import type { Quantity, Visit } from '../read/data';
 import { findingWords } from './gateWords';
-import { sides, type Gates, type Step } from './sheet';
+import { readAt, sides, type Gate, type Marks, type Step } from './sheet';
 
 interface Props {
   gate: Step;
-  gates: Gates;
-  off: Schemas['GateFinding'][];
+  view: Gate | undefined;
+  marks: Marks;
   open: boolean;
   stale: boolean;
   fault: { wrong: string; right: string } | undefined;
   tick: (t: string, on: boolean) => void;
   pass: (reason: string | undefined) => void;
-  pad: (q: Quantity, s: SideName) => void;
+  pad: (visit: Visit, q: Quantity, axle: AxleName, s: SideName) => void;
 }
 
-export function GateBar({ gate: g, gates, off, open, stale, fault, tick, pass, pad }: Props) {
+export function GateBar({ gate: g, view, marks, open, stale, fault, tick, pass, pad }: Props) {
   const { unit, form } = useSettings();
   const [reason, setReason] = useState('');
-  const complete =
-    g.ticks.every((t) => gates.ticked(g.id, t)) &&
-    g.needs.every((q) => sides.every((s) => gates.reading(g.id, q, s)));
+  const off = view?.off ?? [];
+  const complete = view?.missing.length === 0;
+  const both = new Set(g.needs.map((n) => n.axle)).size > 1;
   const asks = complete && off.length > 0;
   return (
     <div className="gate-bar" data-testid={`gate-${g.id}`}>
@@ -40,7 +40,7 @@ export function GateBar({ gate: g, gates, off, open, stale, fault, tick, pass, p
       {off.length > 0 && (
         <ul className="gate-off" data-testid="gate-off" aria-live="polite">
           {off.map((f) => (
-            <li key={`${f.about}${f.side ?? ''}${f.what ?? ''}`}>
+            <li key={`${f.about}${f.axle ?? ''}${f.side ?? ''}${f.what ?? ''}`}>
               <Glyph name={f.about === 'foul' ? 'clash' : f.stale ? 'stale' : 'short'} size={18} />
               {findingWords(f, unit, form)}
             </li>
@@ -49,35 +49,37 @@ export function GateBar({ gate: g, gates, off, open, stale, fault, tick, pass, p
       )}
       <div style={{ display: 'flex', gap: 10, marginTop: 11, flexWrap: 'wrap' }}>
         {g.ticks.map((t) => {
-          const on = gates.ticked(g.id, t);
+          const on = !!view?.ticked.includes(t.id);
           return (
             <button
-              key={t}
+              key={t.id}
               type="button"
               className={`chk ${on ? 'on' : ''}`}
               role="checkbox"
               aria-checked={on}
-              disabled={!open || (on && !gates.marked(`${g.id}/${t}`))}
-              onClick={() => tick(t, !on)}
+              // Answered in the prepare list it is taken back there.
+              disabled={!open || (on && !marks.of(`${g.id}/${t.id}`))}
+              onClick={() => tick(t.id, !on)}
             >
               <i>{on && <Glyph name="done" size={16} />}</i>
-              {t}
+              {t.words}
             </button>
           );
         })}
-        {g.needs.flatMap((q) =>
+        {g.needs.flatMap(({ axle, quantity: q }) =>
           sides.map((s) => {
-            const r = gates.reading(g.id, q, s);
+            const r = readAt(view, axle, s, q);
             return (
               <button
-                key={q + s}
+                key={axle + q + s}
                 type="button"
                 className={`chk ${r ? 'on' : 'dash'}`}
                 disabled={!open}
-                onClick={() => pad(q, s)}
-                data-testid={`gate-${q}-${s}`}
+                onClick={() => view?.visit && pad(view.visit, q, axle, s)}
+                data-testid={axle === 'rear' ? `gate-rear-${q}-${s}` : `gate-${q}-${s}`}
               >
-                <Half side={s} size={18} color="currentColor" /> {q}{' '}
+                <Half side={s} size={18} color="currentColor" /> {both && `${axle} `}
+                {q}{' '}
                 {r
                   ? q === 'height'
                     ? length(r.value, unit)

@@ -3,13 +3,12 @@ import { Button } from '@mui/material';
 import type { Schemas } from '../../api/client';
 import { Glyph } from '../../shell/glyphs';
 import { useSettings } from '../../shell/settings';
-import { orderOf, type Gates, type Sheet, type Step } from './sheet';
+import { axleWord, orderOf, type Marks, type Sheet, type Step } from './sheet';
 
 interface Props {
   sheet: Sheet;
-  gates: Gates;
+  marks: Marks;
   now: Step | undefined;
-  done: Schemas['Done'][];
   veiled: (id: string) => boolean;
   undo: (step: string) => void;
   big: boolean;
@@ -35,9 +34,9 @@ function Kept({ record }: { record: Schemas['DoneRecord'] | undefined }) {
   );
 }
 
-export function Ladder({ sheet, gates, now, done, veiled, undo, big, setBig }: Props) {
+export function Ladder({ sheet, marks, now, veiled, undo, big, setBig }: Props) {
   const { unit } = useSettings();
-  const gone = done.filter((d) => !d.step.includes('/') && !sheet.steps.some((s) => s.id === d.step));
+  const gone = marks.done.filter((d) => !d.step.includes('/') && !sheet.steps.some((s) => s.id === d.step));
   return (
     <section
       className="pane"
@@ -52,7 +51,7 @@ export function Ladder({ sheet, gates, now, done, veiled, undo, big, setBig }: P
       </div>
       {sheet.steps.map((s) => {
         const on = s.id === now?.id;
-        const mark = gates.marked(s.id);
+        const mark = marks.of(s.id);
         return (
           <div
             key={s.id}
@@ -62,12 +61,15 @@ export function Ladder({ sheet, gates, now, done, veiled, undo, big, setBig }: P
             <Glyph name={mark ? 'done' : s.kind === 'gate' ? 'gate' : on ? 'now' : 'unread'} size={18} />
             <span style={{ flex: 1, minWidth: 0 }}>
               <b>{mark?.record?.title || s.title}</b>
+              {s.axle && s.id.includes('fit-') && (
+                <span className="small"> · {axleWord(s.axle).toLowerCase()}</span>
+              )}
               {mark ? (
                 <Kept record={s.kind === 'gate' ? { ...mark.record, detail: '' } : mark.record} />
               ) : (
                 s.kind === 'step' && (
                   <span className="small" style={{ display: 'block' }}>
-                    {veiled(s.id) ? 'opens after the gate' : orderOf(s, sheet, unit)}
+                    {veiled(s.id) ? 'opens after the gate' : orderOf(s, unit)}
                   </span>
                 )
               )}

@@ -1,24 +1,28 @@
-// Orders of both sides, each with its drawing; what is one for both wheels stands once.
+// Orders of a step, each with its drawing; what is one for both wheels stands once.
 import { CamFigure, TieRodFigure } from '../../figures/CamFigure';
 import { Half } from '../../shell/glyphs';
 import type { Schemas, SideName } from '../../api/client';
-import { sides } from './sheet';
+import { sides, sideWord } from './sheet';
 
 type Line = Schemas['SettingLine'];
-type Result = Schemas['PlanResult'];
+type Ordered = Schemas['Order'];
 
 const end = (l: Line) => (l.at_end ? (l.is_cam && l.notch_deg ? ' · last notch' : ' · at its end') : '');
+const slug = (name: string) => name.toLowerCase().replaceAll(' ', '-');
 
-function Order({ line, side, fs }: { line: Line; side: SideName; fs: number }) {
+function Order({ line, side, fs }: { line: Line; side: SideName | undefined; fs: number }) {
   const leave = line.direction === 'leave';
   const amount = line.words.replace(` ${line.direction}`, '');
-  const test = `set-${line.shared ? 'axle' : side}-${line.name.toLowerCase().replaceAll(' ', '-')}`;
   return (
     <div style={{ minWidth: 0 }}>
-      {line.is_cam && <CamFigure line={line} side={side} />}
+      {line.is_cam && <CamFigure line={line} side={side ?? 'left'} />}
       {['longer', 'shorter'].includes(line.direction) && <TieRodFigure line={line} />}
       <span className="lab">{line.name}</span>
-      <div className="fig" style={{ fontSize: 29 * fs, fontWeight: 800, marginTop: 3 }} data-testid={test}>
+      <div
+        className="fig"
+        style={{ fontSize: 29 * fs, fontWeight: 800, marginTop: 3 }}
+        data-testid={`set-${side ?? 'axle'}-${slug(line.name)}`}
+      >
         {leave ? 'leave' : amount}
       </div>
       <div className="fig mut" style={{ fontSize: 20 * fs, fontWeight: 650, marginTop: 3 }}>
@@ -29,12 +33,14 @@ function Order({ line, side, fs }: { line: Line; side: SideName; fs: number }) {
   );
 }
 
+const of = (orders: Ordered[], side: SideName | undefined) =>
+  orders.filter((o) => (o.side ?? undefined) === side);
+
 /** Everything but toe. */
-export function Orders({ result, veiled, fs }: { result: Result; veiled: boolean; fs: number }) {
-  const of = (s: SideName) => result[s].setting.filter((l) => !l.sets_toe && !l.shared);
-  const shared = result.left.setting.filter((l) => !l.sets_toe && l.shared);
-  const own = sides.some((s) => of(s).length > 0);
-  if (!own && !shared.length) return null;
+export function Orders({ orders, veiled, fs }: { orders: Ordered[]; veiled: boolean; fs: number }) {
+  const shared = of(orders, undefined);
+  const own = sides.some((s) => of(orders, s).length > 0);
+  if (!orders.length) return null;
   return (
     <>
       {shared.length > 0 && (
@@ -42,8 +48,8 @@ export function Orders({ result, veiled, fs }: { result: Result; veiled: boolean
           <div className="set-card">
             <h2>Both wheels, one for the axle</h2>
             <div className="set-orders">
-              {shared.map((l) => (
-                <Order key={l.name} line={l} side="left" fs={fs} />
+              {shared.map((o) => (
+                <Order key={o.line.name} line={o.line} side={undefined} fs={fs} />
               ))}
             </div>
           </div>
@@ -54,11 +60,11 @@ export function Orders({ result, veiled, fs }: { result: Result; veiled: boolean
           {sides.map((s) => (
             <div key={s} className="set-card">
               <h2 style={{ display: 'flex', gap: 10, alignItems: 'center' }}>
-                <Half side={s} size={26} /> {s === 'left' ? 'Left' : 'Right'}
+                <Half side={s} size={26} /> {sideWord(s)}
               </h2>
               <div className="set-orders">
-                {of(s).map((l) => (
-                  <Order key={l.name} line={l} side={s} fs={fs} />
+                {of(orders, s).map((o) => (
+                  <Order key={o.line.name} line={o.line} side={s} fs={fs} />
                 ))}
               </div>
             </div>
@@ -69,49 +75,45 @@ export function Orders({ result, veiled, fs }: { result: Result; veiled: boolean
   );
 }
 
-/** Toe, last of all; the angle beside it is the one that is expected after it. */
-export function ToeOrders({
-  result,
-  veiled,
-  fs,
-  toe,
-}: {
-  result: Result;
+interface ToeProps {
+  orders: Ordered[];
   veiled: boolean;
   fs: number;
   toe: (s: SideName) => string;
-}) {
-  const line = (s: SideName) => result[s].setting.find((l) => l.sets_toe);
-  const one = line('left')?.shared;
-  const shown = one ? (['left'] as const) : sides;
-  if (!shown.some((s) => line(s))) return null;
+}
+
+/** Toe, last of its axle; the angle beside it is the one that is expected after it. */
+export function ToeOrders({ orders, veiled, fs, toe }: ToeProps) {
+  if (!orders.length) return null;
+  const one = orders.every((o) => !o.side);
+  const shown = one ? orders : sides.flatMap((s) => of(orders, s));
   return (
     <div className={`set-row ${one ? 'one' : ''} ${veiled ? 'veiled' : ''}`}>
-      {shown.map((s) => {
-        const l = line(s);
+      {shown.map((o) => {
+        const l = o.line;
+        const side = o.side ?? undefined;
         return (
-          <div key={s} className="set-card" style={{ display: 'flex', gap: 14, alignItems: 'center' }}>
-            {l && (
-              <>
-                <TieRodFigure line={l} />
-                <div>
-                  <span className="lab">
-                    {one ? '' : s === 'left' ? 'Left ' : 'Right '}
-                    {one ? l.name : l.name.toLowerCase()} {veiled ? '· waits' : ''}
-                  </span>
-                  <div
-                    className="fig"
-                    style={{ fontSize: 31 * fs, fontWeight: 800, marginTop: 3 }}
-                    data-testid={`set-${one ? 'axle' : s}-tie-rod`}
-                  >
-                    {l.words}
-                  </div>
-                  <div className="fig mut" style={{ fontSize: 20 * fs, fontWeight: 650 }}>
-                    toe to {toe(s)}
-                  </div>
-                </div>
-              </>
-            )}
+          <div
+            key={`${side ?? 'axle'}${l.name}`}
+            className="set-card"
+            style={{ display: 'flex', gap: 14, alignItems: 'center' }}
+          >
+            {l.is_cam ? <CamFigure line={l} side={side ?? 'left'} /> : <TieRodFigure line={l} />}
+            <div>
+              <span className="lab">
+                {side ? `${sideWord(side)} ${l.name.toLowerCase()}` : l.name} {veiled ? '· waits' : ''}
+              </span>
+              <div
+                className="fig"
+                style={{ fontSize: 31 * fs, fontWeight: 800, marginTop: 3 }}
+                data-testid={`set-${side ?? 'axle'}-${slug(l.name)}`}
+              >
+                {l.words}
+              </div>
+              <div className="fig mut" style={{ fontSize: 20 * fs, fontWeight: 650 }}>
+                toe to {toe(side ?? 'left')}
+              </div>
+            </div>
           </div>
         );
       })}

@@ -1,33 +1,23 @@
 // The sheet on paper: every step, behind gates too, with room for what was really done and read. Always dark on white.
-import type { Schemas, Ticket } from '../../api/client';
+import type { Ticket } from '../../api/client';
 import { useSettings } from '../../shell/settings';
 import { angle, length } from '../../units/print';
+import { expectedOf } from './Expect';
 import { findingWords } from './gateWords';
-import { orderOf, sides, type Gates, type Sheet, type Step } from './sheet';
+import { axleWord, orderOf, readAt, sides, type Marks, type Sheet } from './sheet';
 
 interface Props {
   ticket: Ticket;
   shop: string;
   planName: string;
   sheet: Sheet;
-  gates: Gates;
-  expected: (s: 'left' | 'right') => Schemas['Alignment'];
+  marks: Marks;
 }
 
-function lines(s: Step, sheet: Sheet): { side: string; line: Schemas['SettingLine'] }[] {
-  const toe = s.id === 'tie-rods' ? true : s.id === 'cams' ? false : undefined;
-  if (toe === undefined) return [];
-  return sides.flatMap((side) =>
-    sheet.result[side].setting
-      .filter((l) => l.sets_toe === toe && (!l.shared || side === 'left'))
-      .map((line) => ({ side: line.shared ? 'both' : side, line })),
-  );
-}
-
-export function PrintSheet({ ticket, shop, planName, sheet, gates, expected }: Props) {
+export function PrintSheet({ ticket, shop, planName, sheet, marks }: Props) {
   const { unit, form } = useSettings();
-  const r = sheet.result;
-  const d = (s: 'left' | 'right') => r[s].doubt;
+  const { verdict, axles } = sheet.answer;
+  const read = (['rear', 'front'] as const).filter((a) => axles[a]);
   return (
     <div className="print-sheet" data-testid="print-sheet">
       <h1>Setting sheet</h1>
@@ -36,9 +26,9 @@ export function PrintSheet({ ticket, shop, planName, sheet, gates, expected }: P
         plan “{planName}” · {new Date().toLocaleDateString()} · lengths in {unit}, angles in{' '}
         {form === 'minutes' ? 'degrees and minutes' : 'degrees'}
       </p>
-      {(!r.verdict.reached || (r.verdict.fouls ?? []).length > 0) && (
+      {!verdict.reached && (
         <p className="print-stop">
-          <b>{r.verdict.headline}.</b> {r.verdict.sentence}
+          <b>{verdict.headline}.</b> {verdict.sentence}
         </p>
       )}
       <table>
@@ -51,9 +41,9 @@ export function PrintSheet({ ticket, shop, planName, sheet, gates, expected }: P
         </thead>
         <tbody>
           {sheet.steps.map((s) => {
-            const mark = gates.marked(s.id);
-            const orders = lines(s, sheet);
-            const off = mark ? [] : (sheet.gates.find((g) => g.id === s.id)?.off ?? []);
+            const mark = marks.of(s.id);
+            const gate = sheet.gates.find((g) => g.id === s.id);
+            const off = mark ? [] : (gate?.off ?? []);
             return (
               <tr key={s.id} className={s.kind === 'gate' ? 'print-gate' : ''}>
                 <td>
@@ -63,12 +53,11 @@ export function PrintSheet({ ticket, shop, planName, sheet, gates, expected }: P
                   </b>
                 </td>
                 <td>
-                  {mark?.record?.detail || orderOf(s, sheet, unit)}
+                  {mark?.record?.detail || orderOf(s, unit)}
                   {!mark &&
-                    orders.map(({ side, line }) => (
-                      <div key={side + line.name}>
-                        {side === 'both' ? 'Both wheels' : side === 'left' ? 'Left' : 'Right'}, {line.name}:{' '}
-                        <b>{line.words}</b>
+                    s.orders.map(({ axle, side, line }) => (
+                      <div key={axle + (side ?? '') + line.name}>
+                        {axleWord(axle)} {side ?? 'axle, both wheels'}, {line.name}: <b>{line.words}</b>
                       </div>
                     ))}
                   {s.cautions.map((c) => (
@@ -95,12 +84,12 @@ export function PrintSheet({ ticket, shop, planName, sheet, gates, expected }: P
                       done {new Date(mark.done_at).toLocaleString()}, {mark.author}
                     </div>
                   )}
-                  {s.needs.flatMap((q) =>
+                  {s.needs.flatMap(({ axle, quantity: q }) =>
                     sides.map((side) => {
-                      const read = gates.reading(s.id, q, side);
+                      const read = readAt(gate, axle, side, q);
                       return (
-                        <div key={q + side} className="blank">
-                          {side} {q}:{' '}
+                        <div key={axle + q + side} className="blank">
+                          {side} {axle} {q}:{' '}
                           {read
                             ? q === 'height'
                               ? length(read.value, unit)
@@ -121,7 +110,7 @@ export function PrintSheet({ ticket, shop, planName, sheet, gates, expected }: P
       <table>
         <thead>
           <tr>
-            <th>Side</th>
+            <th>Wheel</th>
             <th>Height, hub to arch</th>
             <th>Camber</th>
             <th>Caster</th>
@@ -129,21 +118,31 @@ export function PrintSheet({ ticket, shop, planName, sheet, gates, expected }: P
           </tr>
         </thead>
         <tbody>
-          {sides.map((s) => (
-            <tr key={s}>
-              <td>{s === 'left' ? 'Left' : 'Right'}</td>
-              <td>{length(r[s].planned_height_mm, unit)}</td>
-              <td>
-                {angle(expected(s).camber_deg, form, 1)} ±{angle(d(s).camber_deg, form, 1)}
-              </td>
-              <td>
-                {angle(expected(s).caster_deg, form, 1)} ±{angle(d(s).caster_deg, form, 1)}
-              </td>
-              <td>
-                {angle(expected(s).toe_deg, form, 2)} ±{angle(sheet.toe_band_deg, form, 2)}
-              </td>
-            </tr>
-          ))}
+          {read.flatMap((a) =>
+            sides.map((s) => {
+              const r = axles[a]!;
+              const e = expectedOf(r, s);
+              return (
+                <tr key={a + s}>
+                  <td>
+                    {axleWord(a)} {s}
+                  </td>
+                  <td>{length(r[s].planned_height_mm, unit)}</td>
+                  <td>
+                    {angle(e.camber_deg, form, 1)} ±{angle(r[s].doubt.camber_deg, form, 1)}
+                  </td>
+                  <td>
+                    {a === 'front'
+                      ? `${angle(e.caster_deg, form, 1)} ±${angle(r[s].doubt.caster_deg, form, 1)}`
+                      : '–'}
+                  </td>
+                  <td>
+                    {angle(e.toe_deg, form, 2)} ±{angle(sheet.toe_band_deg, form, 2)}
+                  </td>
+                </tr>
+              );
+            }),
+          )}
         </tbody>
       </table>
       {sheet.cautions.map((c) => (

@@ -1,21 +1,22 @@
-// Set: the setting in workshop words, in order, with gates that stay shut until their readings are in.
+// Set: the car's setting in workshop words, rear before front, with gates that stay shut until their readings are in.
 import { Button, Dialog } from '@mui/material';
 import { useMutation } from '@tanstack/react-query';
 import { useState } from 'react';
-import { api, ApiProblem, take, type SideName } from '../../api/client';
+import { api, ApiProblem, take, type AxleName, type SideName } from '../../api/client';
 import { FieldError } from '../../shell/Fault';
-import { Glyph, Half } from '../../shell/glyphs';
+import { Glyph } from '../../shell/glyphs';
 import { useSettings } from '../../shell/settings';
 import { ReadingsFirst, Waiting } from '../../shell/ReadingsFirst';
 import { useBench, useShop, type Bench } from '../../shell/ticket';
-import { angle, length } from '../../units/print';
+import { angle } from '../../units/print';
 import type { Quantity, Visit } from '../read/data';
 import { PadDialog } from '../read/PadDialog';
+import { expectedOf, Expect } from './Expect';
 import { GateBar } from './GateBar';
 import { Ladder } from './Ladder';
 import { Orders, ToeOrders } from './Orders';
 import { PrintSheet } from './PrintSheet';
-import { orderOf, gatesOf, sides, useSheet, visitOfGate, type Sheet } from './sheet';
+import { axleWord, marks, orderOf, useSheet, type Sheet } from './sheet';
 
 export default function SetStage() {
   const bench = useBench();
@@ -53,7 +54,7 @@ function SheetView({
   const { ticket, setTicket } = bench;
   const { unit, form } = useSettings();
   const shop = useShop();
-  const [pad, setPad] = useState<{ visit: Visit; quantity: Quantity; side: SideName }>();
+  const [pad, setPad] = useState<{ visit: Visit; quantity: Quantity; axle: AxleName; side: SideName }>();
   const [big, setBig] = useState(false);
   const mark = useMutation({
     mutationFn: (m: Mark) =>
@@ -65,31 +66,59 @@ function SheetView({
       ),
     onSuccess: setTicket,
   });
-  const gates = gatesOf(ticket, planId);
-  const isDone = (id: string) => !!gates.marked(id);
-  const now = sheet.steps.find((s) => !isDone(s.id));
-  const r = sheet.result;
+  const marked = marks(ticket, planId);
+  const isDone = (id: string) => !!marked.of(id);
+  const at = sheet.steps.findIndex((s) => !isDone(s.id));
+  const now = at < 0 ? undefined : sheet.steps[at];
+  const { verdict } = sheet.answer;
   const veiled = (id: string) => {
-    const at = sheet.steps.findIndex((s) => s.id === id);
-    return sheet.steps.slice(0, Math.max(at, 0)).some((s) => s.kind === 'gate' && !isDone(s.id));
+    const i = sheet.steps.findIndex((s) => s.id === id);
+    return sheet.steps.slice(0, Math.max(i, 0)).some((s) => s.kind === 'gate' && !isDone(s.id));
   };
-  // What is expected is read in the bay: at the planned height, even where the aim counts under load.
-  const planned = r.states.find((x) => x.kind === 'planned');
-  const expected = (s: SideName) => planned?.[s]?.angles ?? r[s].set;
   const fs = big ? 1.5 : 1;
   const gate = sheet.steps.find((s) => s.kind === 'gate' && !isDone(s.id));
   const refused = mark.error instanceof ApiProblem ? mark.error : undefined;
   const atGate = refused && mark.variables?.step === gate?.id ? refused.problems[0] : undefined;
+  // The axle in hand: the one of this step, else of the next that has one; the front once everything is done.
+  const inHand = sheet.steps.slice(Math.max(at, 0)).find((s) => s.axle)?.axle;
+  const axle: AxleName = inHand ?? (sheet.answer.axles.front ? 'front' : 'rear');
+  const result = sheet.answer.axles[axle];
+  // What stays is shown as well: a step exists only where something of it is turned.
+  const of = (toe: boolean) => sheet.answer.orders.filter((o) => o.axle === axle && o.line.sets_toe === toe);
+  const [arms, toe] =
+    axle === 'front' ? (['cams', 'tie-rods'] as const) : (['rear-arms', 'rear-toe'] as const);
+  const fouls = sheet.gates.find((g) => g.id === 'fouls');
+  const bar = gate && (
+    <GateBar
+      key={gate.id}
+      gate={gate}
+      view={sheet.gates.find((g) => g.id === gate.id)}
+      marks={marked}
+      open={gate.id === now?.id}
+      stale={stale || mark.isPending}
+      fault={atGate}
+      tick={(t, on) => mark.mutate({ step: `${gate.id}/${t}`, done: on })}
+      pass={(reason) => mark.mutate({ step: gate.id, done: true, reason })}
+      pad={(visit, quantity, a, side) => setPad({ visit, quantity, axle: a, side })}
+    />
+  );
+  const toeRow = result && (
+    <ToeOrders
+      orders={of(true)}
+      veiled={veiled(toe)}
+      fs={fs}
+      toe={(s) => angle(expectedOf(result, s).toe_deg, form, 2)}
+    />
+  );
   return (
     <>
       <main className="main set-main" style={{ opacity: stale ? 0.6 : 1 }} aria-busy={stale}>
         <Ladder
           sheet={sheet}
-          gates={gates}
+          marks={marked}
           now={now}
-          done={ticket.done.filter((d) => d.plan_id === planId)}
           veiled={veiled}
-          undo={(step) => mark.mutate({ step, done: false })}
+          undo={(s) => mark.mutate({ step: s, done: false })}
           big={big}
           setBig={setBig}
         />
@@ -110,15 +139,14 @@ function SheetView({
               </h1>
               {now && (
                 <p className="mut" style={{ marginTop: 5 }}>
-                  {orderOf(now, sheet, unit)}
+                  {orderOf(now, unit)}
                 </p>
               )}
-              {!r.verdict.reached && (
+              {!verdict.reached && (
                 <p style={{ marginTop: 8 }} data-testid="set-short">
                   <span className="plate">
-                    <Glyph name={(r.verdict.fouls ?? []).length ? 'clash' : 'short'} size={18} />{' '}
-                    {r.verdict.headline}.{' '}
-                    {(r.verdict.fouls ?? []).join('; ') || 'This is the nearest setting.'}
+                    <Glyph name={fouls?.off.length ? 'clash' : 'short'} size={18} /> {verdict.headline}.{' '}
+                    {fouls?.off.length ? verdict.sentence : 'This is the nearest setting.'}
                   </span>
                 </p>
               )}
@@ -153,56 +181,14 @@ function SheetView({
               </div>
             </div>
           )}
-          <Orders result={r} veiled={veiled('cams')} fs={fs} />
-          {gate && (
-            <GateBar
-              key={gate.id}
-              gate={gate}
-              gates={gates}
-              off={sheet.gates.find((g) => g.id === gate.id)?.off ?? []}
-              open={gate.id === now?.id}
-              stale={stale || mark.isPending}
-              fault={atGate}
-              tick={(t, on) => mark.mutate({ step: `${gate.id}/${t}`, done: on })}
-              pass={(reason) => mark.mutate({ step: gate.id, done: true, reason })}
-              pad={(q, s) => setPad({ visit: visitOfGate(gate.id), quantity: q, side: s })}
-            />
-          )}
-          <ToeOrders
-            result={r}
-            veiled={veiled('tie-rods')}
-            fs={fs}
-            toe={(s) => angle(expected(s).toe_deg, form, 2)}
-          />
-          <div className="set-row" style={{ background: 'var(--well)', flex: 1, minHeight: 96 }}>
-            {sides.map((s) => (
-              <div key={s} className="set-card">
-                <span className="lab" style={{ display: 'flex', gap: 7, alignItems: 'center' }}>
-                  <Half side={s} size={17} /> Expect {s} at {length(r[s].planned_height_mm, unit)}
-                </span>
-                <div style={{ display: 'flex', gap: 24, marginTop: 6 }}>
-                  {(
-                    [
-                      ['camber', expected(s).camber_deg, r[s].doubt.camber_deg, 1],
-                      ['caster', expected(s).caster_deg, r[s].doubt.caster_deg, 1],
-                      ['toe in', expected(s).toe_deg, sheet.toe_band_deg, 2],
-                    ] as const
-                  ).map(([w, v, d, dec]) => (
-                    <div key={w}>
-                      <div className="fig" style={{ fontSize: 31 * fs }}>
-                        {angle(v, form, dec)}
-                        <span className="mut" style={{ fontSize: 18, fontWeight: 600 }}>
-                          {' '}
-                          ±{angle(d, form, dec)}
-                        </span>
-                      </div>
-                      <span className="small mut">{w}</span>
-                    </div>
-                  ))}
-                </div>
-              </div>
-            ))}
-          </div>
+          <h2 className="set-axle" data-testid="set-axle">
+            {axleWord(axle)} axle
+          </h2>
+          <Orders orders={of(false)} veiled={veiled(arms)} fs={fs} />
+          {axle === 'rear' && toeRow}
+          {bar}
+          {axle === 'front' && toeRow}
+          {result && <Expect result={result} axle={axle} toeBand={sheet.toe_band_deg} fs={fs} />}
           <footer style={{ padding: '10px 18px', borderTop: '1px solid var(--line)' }}>
             {sheet.cautions.map((c) => (
               <p key={c} className="small mut">
@@ -215,10 +201,10 @@ function SheetView({
           {pad && (
             <div style={{ width: 'min(440px, 92vw)', maxWidth: '100%' }}>
               <PadDialog
-                key={pad.visit + pad.quantity + pad.side}
+                key={pad.visit + pad.quantity + pad.axle + pad.side}
                 ticket={ticket}
                 visit={pad.visit}
-                target={{ quantity: pad.quantity, place: { axle: 'front', side: pad.side } }}
+                target={{ quantity: pad.quantity, place: { axle: pad.axle, side: pad.side } }}
                 kept={(t) => {
                   setTicket(t);
                   setPad(undefined);
@@ -233,8 +219,7 @@ function SheetView({
         shop={shop.data?.name ?? ''}
         planName={bench.plan?.name ?? ''}
         sheet={sheet}
-        gates={gates}
-        expected={expected}
+        marks={marked}
       />
     </>
   );

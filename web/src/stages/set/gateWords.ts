@@ -19,7 +19,12 @@ const names: Record<Finding['about'], string> = {
 const isHeight = (f: Finding) => f.about === 'height' || f.about === 'height_apart';
 
 export function findingWords(f: Finding, unit: LengthUnit, form: AngleForm): string {
-  const side = f.side ? (f.side === 'left' ? 'Left ' : 'Right ') : '';
+  const axle = f.axle ? `${f.axle} ` : '';
+  const side = f.side
+    ? `${f.side === 'left' ? 'Left' : 'Right'} ${axle}`
+    : axle
+      ? `${f.axle === 'front' ? 'Front: ' : 'Rear: '}`
+      : '';
   if (f.about === 'foul') return `${side.trim()}: ${f.what ?? 'something meets something'}`;
   const digits = f.about === 'toe' || f.about === 'total_toe' ? 2 : 1;
   // A miss smaller than the last digit shown gets one more.

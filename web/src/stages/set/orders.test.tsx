@@ -2,7 +2,7 @@
 // Orders in a DOM: each side its own, one for the axle once, what stays is said to stay, an end is said to be one.
 import { cleanup, render, screen, within } from '@testing-library/react';
 import { afterEach, expect, it } from 'vitest';
-import type { Schemas } from '../../api/client';
+import type { Schemas, SideName } from '../../api/client';
 import { Orders, ToeOrders } from './Orders';
 
 afterEach(cleanup);
@@ -21,15 +21,17 @@ const line = (name: string, words: string, direction: string, more: Partial<Line
     shared: false,
     ...more,
   }) as Line;
-const result = (left: Line[], right: Line[]) =>
-  ({ left: { setting: left }, right: { setting: right } }) as unknown as Schemas['PlanResult'];
+const of = (side: SideName | null, ...lines: Line[]) =>
+  lines.map((l) => ({ axle: 'front' as const, side, line: l }));
 const text = (id: string) => screen.getByTestId(id).textContent;
 
-it('gives each side its own order and leaves toe to the end', () => {
-  const toe = line('Tie rod', '1 turn longer', 'longer', { sets_toe: true });
+it('gives each side its own order', () => {
   render(
     <Orders
-      result={result([line('Front shim', '3 mm in', 'in'), toe], [line('Front shim', '0 mm', 'leave'), toe])}
+      orders={[
+        ...of('left', line('Front shim', '3 mm in', 'in')),
+        ...of('right', line('Front shim', '0 mm', 'leave')),
+      ]}
       veiled={false}
       fs={1}
     />,
@@ -37,12 +39,11 @@ it('gives each side its own order and leaves toe to the end', () => {
   expect(text('set-left-front-shim')).toBe('3 mm');
   expect(text('set-right-front-shim')).toBe('leave');
   expect(screen.getByText('where it stands')).toBeTruthy();
-  expect(screen.queryByTestId('set-left-tie-rod')).toBeNull();
 });
 
 it('prints what is one for the axle once', () => {
   const bar = line('Track bar', '13 mm longer', 'longer', { shared: true });
-  const { container } = render(<Orders result={result([bar], [bar])} veiled={false} fs={1} />);
+  const { container } = render(<Orders orders={of(null, bar)} veiled={false} fs={1} />);
   expect(screen.getAllByTestId('set-axle-track-bar')).toHaveLength(1);
   expect(within(container).getByText('Both wheels, one for the axle')).toBeTruthy();
   expect(screen.queryByText('Left')).toBeNull();
@@ -52,10 +53,10 @@ it('says an end is one, in the words of its kind', () => {
   const cam = { is_cam: true, notch_deg: 11.25, at_end: true, cam: null } as Partial<Line>;
   render(
     <Orders
-      result={result(
-        [line('Slide', '6 mm out', 'out', { at_end: true })],
-        [line('Lower cam', '8 notches inboard', 'inboard', cam)],
-      )}
+      orders={[
+        ...of('left', line('Slide', '6 mm out', 'out', { at_end: true })),
+        ...of('right', line('Lower cam', '8 notches inboard', 'inboard', cam)),
+      ]}
       veiled={false}
       fs={1}
     />,
@@ -66,17 +67,19 @@ it('says an end is one, in the words of its kind', () => {
 
 it('gives toe the angle that is expected after it, once for one tie rod', () => {
   const rod = line('Tie rod', '1/2 turn longer', 'longer', { sets_toe: true, shared: true });
-  render(<ToeOrders result={result([rod], [rod])} veiled={false} fs={1} toe={(s) => `${s} 0.05°`} />);
+  render(<ToeOrders orders={of(null, rod)} veiled={false} fs={1} toe={(s) => `${s} 0.05°`} />);
   expect(text('set-axle-tie-rod')).toBe('1/2 turn longer');
   expect(screen.getByText('toe to left 0.05°')).toBeTruthy();
   cleanup();
   const own = { ...rod, shared: false };
-  render(<ToeOrders result={result([own], [own])} veiled fs={1} toe={(s) => `${s} 0.05°`} />);
+  render(
+    <ToeOrders orders={[...of('left', own), ...of('right', own)]} veiled fs={1} toe={(s) => `${s} 0.05°`} />,
+  );
   expect(screen.getByText('toe to right 0.05°')).toBeTruthy();
   expect(screen.getAllByText(/waits/)).toHaveLength(2);
 });
 
 it('shows nothing where nothing is turned', () => {
-  const { container } = render(<Orders result={result([], [])} veiled={false} fs={1} />);
+  const { container } = render(<Orders orders={[]} veiled={false} fs={1} />);
   expect(container.textContent).toBe('');
 });

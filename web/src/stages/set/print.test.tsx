@@ -5,7 +5,7 @@ import { afterEach, describe, expect, it } from 'vitest';
 import type { Schemas, Ticket } from '../../api/client';
 import { SettingsProvider } from '../../shell/settings';
 import { PrintSheet } from './PrintSheet';
-import { gatesOf, type Sheet } from './sheet';
+import { marks, type Sheet } from './sheet';
 
 afterEach(() => {
   cleanup();
@@ -14,6 +14,7 @@ afterEach(() => {
 
 const finding: Schemas['GateFinding'] = {
   about: 'caster',
+  axle: 'front',
   side: 'right',
   read: 1.2,
   expected: 3.4,
@@ -29,31 +30,41 @@ const gate = {
   title: 'Re-sweep',
   detail: 'sweep again',
   ticks: [],
-  needs: ['caster'],
+  needs: [{ axle: 'front', quantity: 'caster' }],
+  orders: [],
   cautions: [],
 };
-const rods = {
+const rods = (orders: object[]) => ({
   id: 'tie-rods',
   kind: 'step',
   title: 'Tie rods',
   detail: 'straight and locked',
   ticks: [],
   needs: [],
+  orders,
   cautions: ['Mark first.'],
-};
-const line = (name: string, words: string, shared = false) => ({ name, words, shared, sets_toe: true });
-const side = (words: string, shared = false) => ({
-  setting: [line('Tie rod', words, shared)],
+});
+const order = (side: string | null, words: string, axle = 'front') => ({
+  axle,
+  side,
+  line: { name: 'Tie rod', words },
+});
+const angles = { camber_deg: -0.6, caster_deg: 3.2, toe_deg: 0.01 };
+const side = {
   planned_height_mm: 561,
   doubt: { camber_deg: 0.3, caster_deg: 0.5, toe_deg: 0.3 },
-});
-const sheet = (left: object, right: object, off: Schemas['GateFinding'][] = []) =>
+  set: angles,
+};
+const axle = { left: side, right: side, states: [] };
+const empty = { height: null, camber: null, caster: null, toe: null };
+const read = { front: { left: empty, right: empty }, rear: { left: empty, right: empty } };
+const sheet = (orders: object[], off: Schemas['GateFinding'][] = [], rear: object | null = null) =>
   ({
-    steps: [gate, rods],
-    gates: [{ id: 'reswept', off }],
+    steps: [gate, rods(orders)],
+    gates: [{ id: 'reswept', off, read, ticked: [], missing: [] }],
     cautions: [],
     toe_band_deg: 0.08,
-    result: { left, right, verdict: { reached: true, fouls: [], headline: '', sentence: '' } },
+    answer: { axles: { front: axle, rear }, verdict: { reached: true, headline: '', sentence: '' } },
   }) as unknown as Sheet;
 const ticket = (done: object[] = [], readings: object[] = []) =>
   ({
@@ -67,14 +78,7 @@ const ticket = (done: object[] = [], readings: object[] = []) =>
 function paper(t: Ticket, s: Sheet) {
   render(
     <SettingsProvider>
-      <PrintSheet
-        ticket={t}
-        shop="Larkspur Axle & Arm"
-        planName="Lift 65"
-        sheet={s}
-        gates={gatesOf(t, 'p')}
-        expected={() => ({ camber_deg: -0.6, caster_deg: 3.2, toe_deg: 0.01 }) as Schemas['Alignment']}
-      />
+      <PrintSheet ticket={t} shop="Larkspur Axle & Arm" planName="Lift 65" sheet={s} marks={marks(t, 'p')} />
     </SettingsProvider>,
   );
   return screen.getByTestId('print-sheet').textContent ?? '';
@@ -82,21 +86,24 @@ function paper(t: Ticket, s: Sheet) {
 
 describe('the printed sheet', () => {
   it('leaves room for what was not read and prints each order with its side', () => {
-    const text = paper(ticket(), sheet(side('1 turn shorter'), side('2 turns longer')));
+    const text = paper(
+      ticket(),
+      sheet([order('left', '1 turn shorter'), order('right', '2 turns longer', 'rear')]),
+    );
     expect(text).toContain('ticket 0417');
-    expect(text).toContain('left caster: ____');
-    expect(text).toContain('Left, Tie rod: 1 turn shorter');
-    expect(text).toContain('Right, Tie rod: 2 turns longer');
+    expect(text).toContain('left front caster: ____');
+    expect(text).toContain('Front left, Tie rod: 1 turn shorter');
+    expect(text).toContain('Rear right, Tie rod: 2 turns longer');
     expect(text).toContain('Mark first.');
   });
   it('prints one rod of both wheels once', () => {
-    const text = paper(ticket(), sheet(side('1 turn shorter', true), side('1 turn shorter', true)));
-    expect(text).toContain('Both wheels, Tie rod: 1 turn shorter');
+    const text = paper(ticket(), sheet([order(null, '1 turn shorter')]));
+    expect(text).toContain('Front axle, both wheels, Tie rod: 1 turn shorter');
     expect(text.match(/Tie rod:/g)).toHaveLength(1);
   });
   it('says what is off at a gate that nobody opened', () => {
-    const text = paper(ticket(), sheet(side('leave'), side('leave'), [finding]));
-    expect(text).toContain('Off, not opened: Right caster 1.2°');
+    const text = paper(ticket(), sheet([], [finding]));
+    expect(text).toContain('Off, not opened: Right front caster 1.2°');
   });
   it('prints the reason of a gate opened off plan, with what was off then', () => {
     const record = {
@@ -113,13 +120,20 @@ describe('the printed sheet', () => {
       done_at: '2026-11-27T09:00:00Z',
       record,
     };
-    const text = paper(ticket([done]), sheet(side('leave'), side('leave'), [finding]));
-    expect(text).toContain('Opened off plan: Right caster 1.2°');
+    const text = paper(ticket([done]), sheet([], [finding]));
+    expect(text).toContain('Opened off plan: Right front caster 1.2°');
     expect(text).toContain('Reason: cams at their end');
     expect(text).not.toContain('not opened');
   });
+  it('prints the rear first among what is expected, without caster', () => {
+    const text = paper(ticket(), sheet([], [], axle));
+    expect(text.indexOf('Rear left')).toBeGreaterThan(0);
+    expect(text.indexOf('Rear left')).toBeLessThan(text.indexOf('Front left'));
+    const row = [...document.querySelectorAll('tr')].find((r) => r.textContent?.startsWith('Rear left'))!;
+    expect([...row.querySelectorAll('td')][3]!.textContent).toBe('–');
+  });
   it('gives every band the unit of its figure', () => {
-    const s = sheet(side('leave'), side('leave'));
+    const s = sheet([]);
     expect(paper(ticket(), s)).toContain('−0.6° ±0.3°');
     cleanup();
     localStorage.setItem('bold-stance.settings', JSON.stringify({ form: 'minutes' }));

@@ -8,7 +8,7 @@ import { SettingsProvider } from '../../shell/settings';
 import { GateBar } from './GateBar';
 import { findingWords } from './gateWords';
 import { Ladder } from './Ladder';
-import { gatesOf, orderOf, readAt, type Sheet, type Step } from './sheet';
+import { marks, orderOf, readAt, type Gate, type Sheet, type Step } from './sheet';
 
 afterEach(cleanup);
 
@@ -17,21 +17,12 @@ const step = (id: string, kind: 'step' | 'gate', more: Partial<Step> = {}): Step
   kind,
   title: id,
   detail: `do ${id}`,
+  orders: [],
   ticks: [],
   needs: [],
   cautions: [],
   ...more,
 });
-const reading = (quantity: string, side: string, value: number, at = '2026-11-27T10:00:00Z') =>
-  ({
-    visit: 'reswept',
-    axle: 'front',
-    quantity,
-    side,
-    value,
-    sigma: 0.06,
-    taken_at: at,
-  }) as Schemas['Reading'];
 const record = (detail: string): Schemas['DoneRecord'] => ({
   title: '',
   detail,
@@ -39,7 +30,7 @@ const record = (detail: string): Schemas['DoneRecord'] => ({
   off: [],
   reason: null,
 });
-const ticket = (done: Partial<Schemas['Done']>[], readings: Schemas['Reading'][] = []): Ticket =>
+const ticket = (done: Partial<Schemas['Done']>[]): Ticket =>
   ({
     done: done.map((d) => ({
       plan_id: 'p',
@@ -48,12 +39,13 @@ const ticket = (done: Partial<Schemas['Done']>[], readings: Schemas['Reading'][]
       record: record(''),
       ...d,
     })),
-    readings,
+    readings: [],
     visits: [],
   }) as unknown as Ticket;
 
 const off: Schemas['GateFinding'] = {
   about: 'camber',
+  axle: 'front',
   side: 'left',
   read: -1.4,
   expected: -0.1,
@@ -64,41 +56,57 @@ const off: Schemas['GateFinding'] = {
   stale: false,
 };
 
+const empty = { height: null, camber: null, caster: null, toe: null };
+const none = { front: { left: empty, right: empty }, rear: { left: empty, right: empty } };
+const camber = (value: number) => ({ ...empty, camber: { value, sigma: 0.06, stale: false } });
+const view = (more: Partial<Gate> = {}): Gate => ({
+  id: 'reswept',
+  visit: 'reswept',
+  ticked: ['roll'],
+  read: { ...none, front: { left: camber(-1.4), right: camber(0) } },
+  missing: [],
+  off: [],
+  ...more,
+});
+
 describe('a gate', () => {
-  const g = step('reswept', 'gate', { ticks: ['Roll 3 m'], needs: ['camber'] });
-  const both = [reading('camber', 'left', -1.4), reading('camber', 'right', 0)];
-  const bar = (t: Ticket, found: Schemas['GateFinding'][], pass = vi.fn()) => {
+  const g = step('reswept', 'gate', {
+    ticks: [{ id: 'roll', words: 'Roll 3 m' }],
+    needs: [{ axle: 'front', quantity: 'camber' }],
+  });
+  const bar = (v: Gate, pass = vi.fn(), more: Partial<Parameters<typeof GateBar>[0]> = {}) => {
     render(
       <SettingsProvider>
         <GateBar
           gate={g}
-          gates={gatesOf(t, 'p')}
-          off={found}
+          view={v}
+          marks={marks(ticket([{ step: 'reswept/roll' }]), 'p')}
           open
           stale={false}
           fault={undefined}
           tick={vi.fn()}
           pass={pass}
           pad={vi.fn()}
+          {...more}
         />
       </SettingsProvider>,
     );
     return pass;
   };
   it('stays shut while something is missing', () => {
-    bar(ticket([]), []);
+    bar(view({ read: none, missing: [{ kind: 'tick', tick: 'roll' }] }));
     expect(screen.getByTestId<HTMLButtonElement>('gate-pass').disabled).toBe(true);
     expect(screen.getByTestId('gate-camber-left').textContent).toContain('not read');
   });
   it('opens without a word when all is near', async () => {
-    const pass = bar(ticket([{ step: 'reswept/Roll 3 m' }], both), []);
+    const pass = bar(view());
     await userEvent.click(screen.getByTestId('gate-pass'));
     expect(pass).toHaveBeenCalledWith(undefined);
   });
   it('says what is off and by how much, and asks for a reason', async () => {
-    const pass = bar(ticket([{ step: 'reswept/Roll 3 m' }], both), [off]);
+    const pass = bar(view({ off: [off] }));
     const said = screen.getByTestId('gate-off').textContent;
-    expect(said).toContain('Left camber −1.4°');
+    expect(said).toContain('Left front camber −1.4°');
     expect(said).toContain('0.9° under the aim −0.5° to 0.1°');
     expect(said).toContain('expected −0.1° ±0.3°');
     const go = screen.getByTestId<HTMLButtonElement>('gate-pass');
@@ -106,6 +114,26 @@ describe('a gate', () => {
     await userEvent.type(screen.getByTestId('gate-reason'), 'owner wants it home tonight');
     await userEvent.click(go);
     expect(pass).toHaveBeenCalledWith('owner wants it home tonight');
+  });
+  it('takes back a tick only where it was set, and opens the pad at the wheel it names', async () => {
+    const tick = vi.fn();
+    bar(view(), vi.fn(), { tick });
+    await userEvent.click(screen.getByRole('checkbox'));
+    expect(tick).toHaveBeenCalledWith('roll', false);
+    cleanup();
+    // Said in the prepare list: it is taken back there.
+    bar(view(), vi.fn(), { marks: marks(ticket([]), 'p') });
+    expect(screen.getByRole<HTMLButtonElement>('checkbox').disabled).toBe(true);
+    cleanup();
+    const pad = vi.fn();
+    const needs: Step['needs'] = [
+      { axle: 'rear', quantity: 'toe' },
+      { axle: 'front', quantity: 'toe' },
+    ];
+    bar(view({ visit: 'proved' }), vi.fn(), { gate: { ...g, needs }, pad });
+    expect(screen.getByTestId('gate-rear-toe-right').textContent).toContain('rear toe not read');
+    await userEvent.click(screen.getByTestId('gate-rear-toe-right'));
+    expect(pad).toHaveBeenCalledWith('proved', 'toe', 'rear', 'right');
   });
 });
 
@@ -121,8 +149,10 @@ describe('words of findings', () => {
       off_aim: 0,
       off_expected: -20,
     };
-    expect(findingWords(high, 'in', 'decimal')).toBe('Left height 18 5/8 in: expected 19 5/8 in ±3/16 in');
-    expect(findingWords(off, 'mm', 'minutes')).toContain('Left camber −1°24′');
+    expect(findingWords(high, 'in', 'decimal')).toBe(
+      'Left front height 18 5/8 in: expected 19 5/8 in ±3/16 in',
+    );
+    expect(findingWords(off, 'mm', 'minutes')).toContain('Left front camber −1°24′');
   });
   it('say a reading that is older than the work', () => {
     expect(findingWords({ ...off, stale: true }, 'mm', 'decimal')).toContain('read it again');
@@ -140,9 +170,8 @@ describe('the ladder', () => {
       <SettingsProvider>
         <Ladder
           sheet={sheet}
-          gates={gatesOf(t, 'p')}
+          marks={marks(t, 'p')}
           now={undefined}
-          done={t.done}
           veiled={() => false}
           undo={vi.fn()}
           big={false}
@@ -157,28 +186,29 @@ describe('the ladder', () => {
 });
 
 describe('an order of height', () => {
-  const sheet = {
-    result: { left: { planned_height_mm: 561 }, right: { planned_height_mm: 565 } },
-  } as unknown as Sheet;
-  it('is in the unit the specialist works in', () => {
-    const height = step('height', 'step');
-    expect(orderOf(height, sheet, 'mm')).toBe('left 561 mm, right 565 mm, hub to arch');
-    expect(orderOf(height, sheet, 'in')).toBe('left 22 1/16 in, right 22 1/4 in, hub to arch');
-    expect(orderOf(step('cams', 'step'), sheet, 'in')).toBe('do cams');
+  const height = step('rear-height', 'step', {
+    axle: 'rear',
+    height: {
+      target_mm: { left: 561, right: 565 },
+      change_mm: { left: 40, right: 44 },
+      ways: [{ kind: 'leaf_block', gain_mm: 25.4 }],
+    },
+  });
+  it('is in the unit the specialist works in, with what it is had by', () => {
+    expect(orderOf(height, 'mm')).toBe(
+      'left 561 mm (+40 mm), right 565 mm (+44 mm), hub to arch; leaf block +25 mm',
+    );
+    expect(orderOf(height, 'in')).toBe(
+      'left 22 1/16 in (+1 9/16 in), right 22 1/4 in (+1 3/4 in), hub to arch; leaf block +1 in',
+    );
+    expect(orderOf(step('cams', 'step'), 'in')).toBe('do cams');
   });
 });
 
-describe('readings at gates', () => {
-  it('are stale when the work came after them', () => {
-    const t = ticket(
-      [{ step: 'cams', done_at: '2026-11-27T11:00:00Z' }],
-      [
-        reading('camber', 'left', -1, '2026-11-27T10:00:00Z'),
-        reading('camber', 'right', -1, '2026-11-27T12:00:00Z'),
-      ],
-    );
-    const [l, r] = readAt(t, 'p')!.reswept!;
-    expect(l!.camber?.stale).toBe(true);
-    expect(r!.camber?.stale).toBe(false);
+describe('what was read at a gate', () => {
+  it('is found by its wheel, and is nothing where nobody read', () => {
+    expect(readAt(view(), 'front', 'left', 'camber')?.value).toBe(-1.4);
+    expect(readAt(view(), 'rear', 'left', 'camber')).toBeUndefined();
+    expect(readAt(undefined, 'front', 'left', 'camber')).toBeUndefined();
   });
 });

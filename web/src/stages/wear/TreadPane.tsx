@@ -63,7 +63,7 @@ interface Props {
 }
 
 export function TreadPane({ modes, wear, tyre, pick, km, setKm, other, setOther }: Props) {
-  const { ticket, draft, plan, result } = useBench();
+  const { ticket, draft, plan, answer } = useBench();
   const { search } = useLocation();
   const [aboveId, setAbove] = useState(other ? 'other' : 'found');
   const [whole, setWhole] = useState(false);
@@ -279,7 +279,7 @@ export function TreadPane({ modes, wear, tyre, pick, km, setKm, other, setOther 
         </div>
         <div className="side-foot">
           <Button component={Link} to={`../set${search}`} variant="contained" sx={{ flex: 1 }}>
-            {result?.verdict.reached ? 'Set it' : 'Open sheet'}
+            {answer?.verdict.reached ? 'Set it' : 'Open sheet'}
           </Button>
           <Button variant="outlined" onClick={() => setFacts(true)} data-testid="tyre-facts">
             Tyres, use

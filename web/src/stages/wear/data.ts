@@ -5,7 +5,7 @@ import {
   api,
   take,
   type CarWear,
-  type PlanDocument,
+  type CarPlan,
   type SceneWear,
   type Schemas,
   type SideName,
@@ -45,38 +45,8 @@ export const usualWear: WearFacts = {
 
 export const wearFacts = (t: Ticket): WearFacts => ({ ...usualWear, ...t.vehicle.facts.car?.wear });
 
-/** The tyres of a ticket's vehicle as the forecast takes them. */
-export function carTyres(t: Ticket, limit_mm: number): Tyres {
-  const f = t.vehicle.facts;
-  const w = wearFacts(t);
-  const solid = (layout: string | undefined) => (layout === 'solid_axle' ? 0 : 2.5);
-  return {
-    sizes: [f.tyre_size, w.rear_tyre_size ?? f.tyre_size],
-    class: f.tyre_class,
-    depth_mm: f.tread_depth_mm,
-    limit_mm,
-    load_n: [f.front_load_n, f.car?.rear_load_n ?? f.front_load_n],
-    pressure_kpa: [f.pressure_kpa, w.rear_pressure_kpa ?? f.pressure_kpa],
-    placard_kpa: [f.placard_kpa, w.rear_placard_kpa ?? f.placard_kpa],
-    drive_front: f.drive === 'front' ? 1 : f.drive === 'both' ? 0.5 : 0,
-    brake_front: f.car?.brake_front_share ?? 0.65,
-    torque_factor: w.high_torque ? 1.5 : 1,
-    regen: w.regen,
-    use: w.uses?.length ? w.uses.map((u): [typeof u.use, number] => [u.use, u.share]) : f.use,
-    load_transfer_per_g:
-      f.silhouette === 'pickup' || f.silhouette === 'box' ? 0.85 : f.silhouette === 'coupe' ? 0.6 : 0.7,
-    roll_camber: [solid(f.geometry.layout), solid(f.rear_geometry?.layout)],
-    own_life_km: w.own_life_km ?? null,
-    grade: w.grade ?? null,
-    heights: w.heights ?? [],
-    rotated: w.rotated,
-    rotate_every_km: w.rotate_every_km,
-    directional: w.directional,
-    worn_dampers: w.worn_dampers,
-    price: w.price,
-    yearly_km: w.yearly_km,
-  };
-}
+/** The tyres of a ticket's vehicle, done at a plan's limit. */
+export const carTyres = (t: Ticket, limit_mm: number): Tyres => ({ ...t.tyres, limit_mm });
 
 export const treadKey = (job: string) => ['tread', job];
 
@@ -98,20 +68,16 @@ export function useWearData() {
 /** The forecast of the plan worked on, with another plan beside it when one is named. */
 export function useWear(
   ticket: Ticket,
-  draft: PlanDocument | undefined,
+  draft: CarPlan | undefined,
   log: TreadView['log'] | undefined,
-  other?: { name: string; document: PlanDocument },
+  other?: { name: string; document: CarPlan },
 ) {
   const body = useMemo(() => {
-    const front = draft && inputOf(ticket, draft);
-    if (!draft || !front || !log) return undefined;
-    const second = other && inputOf(ticket, other.document);
+    const car = draft && inputOf(ticket, draft);
+    if (!draft || !car || !log) return undefined;
     return {
-      front,
-      rear: inputOf(ticket, draft, 'rear') ?? null,
-      other: second
-        ? { name: other.name, front: second, rear: inputOf(ticket, other.document, 'rear') ?? null }
-        : null,
+      car,
+      other: other ? { name: other.name, plan: other.document } : null,
       tyres: carTyres(ticket, draft.limit_mm),
       log,
     };

@@ -6,7 +6,7 @@ import { DepthPlot } from '../../figures/DepthPlot';
 import { TreadSection } from '../../figures/TreadSection';
 import { WornTread } from '../../figures/WornTread';
 import diagnosis from '../../../../data/diagnosis.json';
-import { carTyres, firstDone, meanOf, range, sideOf, usualWear, wearFacts, type TyreForecast } from './data';
+import { carTyres, firstDone, meanOf, range, sideOf, wearFacts, type TyreForecast } from './data';
 import { Levers } from './Levers';
 import { Causes } from './Causes';
 import { Scrubber } from './Scrubber';
@@ -53,47 +53,12 @@ const scene = (over: Partial<SceneWear> = {}): SceneWear =>
   }) as SceneWear;
 
 describe('tyres of a ticket', () => {
-  it('takes the front for the rear where nothing else was told', () => {
-    const t = carTyres(ticket({}), 1.6);
-    expect(t.sizes).toEqual(['235/45R18', '235/45R18']);
-    expect(t.load_n).toEqual([5200, 4100]);
-    expect(t.pressure_kpa).toEqual([250, 250]);
-    expect(t.placard_kpa).toEqual([260, 260]);
-    expect(t.brake_front).toBe(0.7);
-    expect(t.limit_mm).toBe(1.6);
-    expect(t.worn_dampers).toBe(false);
-    expect(carTyres(ticket({ car: undefined }), 2).load_n).toEqual([5200, 5200]);
-  });
-  it('knows drive, load transfer by shape, and that a solid axle does not roll camber', () => {
-    const drive = (d: string) => carTyres(ticket({ drive: d }), 1.6).drive_front;
-    expect([drive('front'), drive('both'), drive('rear')]).toEqual([1, 0.5, 0]);
-    const transfer = (s: string) => carTyres(ticket({ silhouette: s }), 1.6).load_transfer_per_g;
-    expect([transfer('pickup'), transfer('box'), transfer('coupe'), transfer('saloon')]).toEqual([
-      0.85, 0.85, 0.6, 0.7,
-    ]);
-    expect(carTyres(ticket({ rear_geometry: { layout: 'solid_axle' } }), 1.6).roll_camber).toEqual([2.5, 0]);
-  });
-  it('sends what was told: rear size, uses, torque, own life', () => {
-    const wear = {
-      ...usualWear,
-      rear_tyre_size: '255/40R18',
-      rear_pressure_kpa: 230,
-      high_torque: true,
-      own_life_km: 33000,
-      uses: [
-        { use: 'highway', share: 80 },
-        { use: 'trail', share: 20 },
-      ],
-    };
-    const t = carTyres(ticket({ car: { wear } }), 1.6);
-    expect(t.sizes[1]).toBe('255/40R18');
-    expect(t.pressure_kpa).toEqual([250, 230]);
-    expect(t.torque_factor).toBe(1.5);
-    expect(t.own_life_km).toBe(33000);
-    expect(t.use).toEqual([
-      ['highway', 80],
-      ['trail', 20],
-    ]);
+  it('are the job’s, done at the plan’s limit', () => {
+    const t = {
+      ...ticket({}),
+      tyres: { sizes: ['235/45R18', '255/40R18'], limit_mm: 3 },
+    } as unknown as Ticket;
+    expect(carTyres(t, 1.6)).toEqual({ sizes: ['235/45R18', '255/40R18'], limit_mm: 1.6 });
     expect(wearFacts(ticket({})).yearly_km).toBe(15000);
   });
 });

@@ -1,5 +1,6 @@
 //! The sets that are set exactly: chosen, set, worn, doubted, ranked and named for what they are best at.
 
+use super::super::tread::driven;
 use super::pool::{HOUR, Pool, Set};
 use super::{SetPart, SetPlan, SetSide};
 use crate::fit::Doubt;
@@ -12,7 +13,7 @@ use crate::plan::reach::LockTurn;
 use crate::plan::states::{StateSide, states};
 use crate::plan::work::{Work, misfits, provided};
 use crate::vehicle::StateKind;
-use crate::wear::{Band, CarTyres, axle_band, axle_life, driven};
+use crate::wear::{Band, CarTyres, axle_band, axle_life};
 use crate::wheel::Alignment;
 
 /// A set and how it was judged.

@@ -13,6 +13,7 @@ mod reasons;
 use super::begin::begin;
 use super::bench::SettingLine;
 use super::budget::Budget;
+use super::car::CarInput;
 use super::input::PlanInput;
 use super::jack_sweep::fitted_to_sweep;
 use super::quick::quick;
@@ -20,6 +21,7 @@ use super::reach::LockCamber;
 use super::solver::Shortfall;
 use super::work::{frees_nothing, provided};
 use crate::fit::Doubt;
+use crate::geometry::Axle;
 use crate::part::{Part, PartGroup, Rule};
 use crate::problem::{Problem, in_range};
 use crate::wear::{Band, CarTyres};
@@ -277,6 +279,36 @@ pub fn search(
         sentence,
         cancelled: cancelled.load(Ordering::Relaxed),
     })
+}
+
+/// Searches sets of parts for one axle of a car.
+///
+/// # Errors
+/// Every [`Problem`], by field under `car` or `filters`; an axle that was not read.
+pub fn search_car(
+    car: &CarInput,
+    axle: Axle,
+    filters: &Filters,
+    tyres: Option<&CarTyres>,
+    catalogue: &[Part],
+    say: &(dyn Fn(&Progress) -> bool + Sync),
+) -> Result<SearchResult, Vec<Problem>> {
+    let Some(input) = car.axle(axle) else {
+        let wrong = format!("the {} axle was not read", axle.word());
+        return Err(vec![Problem::new("axle", wrong, "an axle that was read")]);
+    };
+    let under = |p: Problem| Problem { field: format!("car.{}", p.field), ..p };
+    let at_home = |p: Problem| match p.field.split('.').next() {
+        Some("filters" | "tyres") => p,
+        _ => under(CarInput::at_home(axle, p)),
+    };
+    let mut problems: Vec<Problem> = car.problems().into_iter().map(under).collect();
+    if problems.is_empty() {
+        return search(&input, filters, tyres, catalogue, say)
+            .map_err(|list| list.into_iter().map(at_home).collect());
+    }
+    problems.extend(filters.problems());
+    Err(problems)
 }
 
 /// Runs `f` over a list on every core, telling how far it is and leaving the rest out once cancelled.

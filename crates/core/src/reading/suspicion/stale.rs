@@ -34,7 +34,7 @@ pub(super) fn stale(rule: Rule, f: &mut Found<'_, '_>) {
 #[must_use]
 pub fn stale_because(s: &Scene<'_>, r: &Seen) -> Option<String> {
     if let Some(c) = s.changed_after(r) {
-        return Some(format!("{} after it was read", c.kind.words()));
+        return Some(format!("{} after it was read", c.words()));
     }
     if !matches!(r.quantity, Quantity::Toe | Quantity::TotalToe) {
         return None;
@@ -67,7 +67,9 @@ pub(super) fn caster_unchanged(f: &mut Found<'_, '_>) {
             r.quantity == Quantity::Caster && r.place == now.place && r.at < now.at && r.id != now.id
         });
         let Some(before) = before else { continue };
-        let moved = s.changes.iter().any(|c| c.kind == ChangeKind::Cams && c.at > before.at && c.at < now.at);
+        let moved = s.changes.iter().any(|c| {
+            c.kind == ChangeKind::Cams && c.axle == Axle::Front && c.at > before.at && c.at < now.at
+        });
         let same = before.raw.iter().filter(|e| !e.dropped).map(|e| &e.text).eq(now
             .raw
             .iter()

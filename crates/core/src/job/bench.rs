@@ -1,25 +1,25 @@
-//! A job as the reading rules look at it: its car, its readings and what was done, put together from the store.
+//! A job as the reading rules look at it: its car, its readings and what was done.
 
-use crate::AppState;
-use bold_stance_core::plan::Aim;
-use bold_stance_core::problem::Problem;
-use bold_stance_core::reading::{
-    Answers, Change, ChangeKind, Jack, Method, Picture, Place, Prepared, RawEntry, ReadingCar, Scene, Seen,
-    Suspicion, Take, Taken, Visit, answers_of_day, picture, suspicions, take, taped_heights_of,
+use super::facts::VehicleFacts;
+use super::record::{Done, OpenVisit, Reading};
+use crate::geometry::Axle;
+use crate::plan::Aim;
+use crate::problem::Problem;
+use crate::reading::{
+    Answers, Change, ChangeKind, Jack, Method, MethodInfo, Picture, Place, PrepareItem, Prepared, RawEntry,
+    ReadingCar, Scene, Seen, Suspicion, Take, Taken, Visit, answers_of_day, picture, suspicions, take,
+    taped_heights_of,
 };
-use bold_stance_core::units::LengthUnit;
-use bold_stance_core::vehicle::{Car, TyreSize};
-use bold_stance_store::done::Done;
-use bold_stance_store::reading::Reading;
-use bold_stance_store::vehicle::VehicleFacts;
-use bold_stance_store::visit::OpenVisit;
+use crate::sheet::{Mark, StepId, Tick};
+use crate::units::LengthUnit;
+use crate::vehicle::{Car, TyreSize};
 use chrono::{DateTime, Utc};
-use serde::Serialize;
-use utoipa::ToSchema;
+use serde::{Deserialize, Serialize};
 use uuid::Uuid;
 
 /// A visit as the screen shows it.
-#[derive(Debug, Serialize, ToSchema)]
+#[derive(Debug, Clone, Serialize, Deserialize)]
+#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
 pub struct VisitView {
     /// Which.
     pub kind: Visit,
@@ -41,6 +41,7 @@ pub struct VisitView {
 }
 
 /// A reading as it was typed, wherever it came from.
+#[derive(Debug, Clone, Copy)]
 pub struct Asked<'a> {
     /// When in the work.
     pub visit: Visit,
@@ -60,6 +61,7 @@ pub struct Asked<'a> {
 
 impl Asked<'_> {
     /// As it is stored, once it was worked out.
+    #[must_use]
     pub fn stored(&self, id: Uuid, taken: Taken, author: &str, taken_at: DateTime<Utc>) -> Reading {
         Reading {
             id,
@@ -86,28 +88,60 @@ impl Asked<'_> {
     }
 }
 
+/// The data files readings are looked at with.
+#[derive(Debug, Clone, Copy)]
+pub struct Rules<'a> {
+    /// Methods.
+    pub methods: &'a [MethodInfo],
+    /// Items of the prepare list.
+    pub items: &'a [PrepareItem],
+}
+
 /// What the rules need of one job.
+#[derive(Debug)]
 pub struct JobBench<'a> {
-    state: &'a AppState,
+    rules: Rules<'a>,
     facts: &'a VehicleFacts,
     /// The car.
     pub car: ReadingCar,
     /// Readings, oldest first.
     pub seen: Vec<Seen>,
     changes: Vec<Change>,
-    /// Visits, with when they were opened (s) and what was answered.
-    open: Vec<(Visit, i64, Answers)>,
+    open: &'a [OpenVisit],
     /// Ticks at gates that answer an item of the prepare list.
     ticked: Vec<(Visit, &'static str)>,
+    /// What time it is: a visit that was not opened would be opened now.
+    now: DateTime<Utc>,
 }
 
-/// The gate of a visit, and the item of the prepare list that its ticks answer when all of them are there.
-const GATE_TICKS: [(Visit, &str, &[&str], &str); 4] = [
-    (Visit::Settled, "settled", &["Roll 3 m", "Bounce three times"], "settled"),
-    (Visit::Reswept, "reswept", &["Roll 3 m", "Bounce three times"], "settled"),
-    (Visit::Proved, "proved", &["Roll 3 m"], "settled"),
-    (Visit::Proved, "proved", &["Steering wheel straight"], "steering"),
+/// A gate's ticks and the item of the prepare list that they answer when all of them are there.
+const GATE_TICKS: [(StepId, &[Tick], &str); 4] = [
+    (StepId::Settled, &[Tick::Roll, Tick::Bounce], "settled"),
+    (StepId::Read(Axle::Front), &[Tick::Roll, Tick::Bounce], "settled"),
+    (StepId::Proved, &[Tick::Roll], "settled"),
+    (StepId::Proved, &[Tick::WheelStraight], "steering"),
 ];
+
+/// The item of the prepare list that says the same as a tick.
+#[must_use]
+pub(super) fn item_of(tick: Tick) -> Option<&'static str> {
+    match tick {
+        Tick::Roll | Tick::Bounce => Some("settled"),
+        Tick::WheelStraight => Some("steering"),
+        Tick::Resweep => None,
+    }
+}
+
+/// The visit whose readings open a gate.
+#[must_use]
+pub(super) fn visit_of(gate: &StepId) -> Option<Visit> {
+    match gate {
+        StepId::Settled => Some(Visit::Settled),
+        StepId::Read(_) => Some(Visit::Reswept),
+        StepId::Proved => Some(Visit::Proved),
+        _ => None,
+    }
+}
 
 /// The car of a vehicle's facts, as readings need it.
 ///
@@ -129,39 +163,41 @@ pub fn reading_car(f: &VehicleFacts) -> Result<ReadingCar, Problem> {
 
 /// What a ticked step changed on the car.
 fn change(d: &Done) -> Option<Change> {
-    let kind = match d.step.as_str() {
-        "height" => ChangeKind::Height,
-        "cams" => ChangeKind::Cams,
-        "tie-rods" => ChangeKind::TieRods,
-        s if s.starts_with("fit-") => ChangeKind::Parts,
+    let Mark::Step(step) = &d.step else { return None };
+    let (kind, axle) = match step {
+        StepId::Height(a) => (ChangeKind::Height, *a),
+        StepId::Arms(a) => (ChangeKind::Cams, *a),
+        StepId::Toe(a) => (ChangeKind::TieRods, *a),
+        StepId::Fit(a, _) => (ChangeKind::Parts, *a),
         _ => return None,
     };
-    Some(Change { kind, at: d.done_at.timestamp() })
+    Some(Change { kind, axle, at: d.done_at.timestamp() })
 }
 
 impl<'a> JobBench<'a> {
-    /// Puts a job together.
+    /// Puts a job together as it stands at `now`.
     ///
     /// # Errors
     /// A problem of the vehicle's tyre size.
     pub fn of(
-        state: &'a AppState,
+        rules: Rules<'a>,
         facts: &'a VehicleFacts,
         readings: &[Reading],
         done: &[Done],
-        visits: &[OpenVisit],
+        open: &'a [OpenVisit],
+        now: DateTime<Utc>,
     ) -> Result<Self, Problem> {
         let mut changes: Vec<Change> = done.iter().filter_map(change).collect();
         changes.sort_by_key(|c| c.at);
         let seen = readings.iter().map(Reading::seen).collect();
-        let open = visits.iter().map(|v| (v.kind, v.opened_at.timestamp(), v.answers.clone())).collect();
-        let marked = |gate: &str, tick: &&str| done.iter().any(|d| d.step == format!("{gate}/{tick}"));
+        let marked =
+            |gate: &StepId, tick: Tick| done.iter().any(|d| d.step == Mark::Tick(gate.clone(), tick));
         let ticked = GATE_TICKS
             .iter()
-            .filter(|(_, gate, ticks, _)| ticks.iter().all(|t| marked(gate, t)))
-            .map(|(visit, _, _, item)| (*visit, *item))
+            .filter(|(gate, ticks, _)| ticks.iter().all(|t| marked(gate, *t)))
+            .filter_map(|(gate, _, item)| Some((visit_of(gate)?, *item)))
             .collect();
-        Ok(Self { state, facts, car: reading_car(facts)?, seen, changes, open, ticked })
+        Ok(Self { rules, facts, car: reading_car(facts)?, seen, changes, open, ticked, now })
     }
 
     /// Works a reading out as the car stood at its visit.
@@ -169,7 +205,7 @@ impl<'a> JobBench<'a> {
     /// # Errors
     /// Every problem, each at its entry.
     pub fn take(&self, a: &Asked<'_>, aim: Option<&Aim>) -> Result<Taken, Vec<Problem>> {
-        let Some(method) = self.state.methods.iter().find(|m| m.id == a.method) else {
+        let Some(method) = self.rules.methods.iter().find(|m| m.id == a.method) else {
             return Err(vec![Problem::new("method", "no data for it", "one of the methods listed")]);
         };
         take(&Take {
@@ -182,25 +218,25 @@ impl<'a> JobBench<'a> {
             car: Some(&self.car),
             heights: taped_heights_of(&self.seen, a.visit),
             prepared: &self.prepared_at(a.visit),
-            items: &self.state.prepare,
+            items: self.rules.items,
             aim,
         })
     }
 
     /// What holds at a visit, opened or not yet: the day's answers, its own, and the ticks of its gate.
+    #[must_use]
     pub fn holding_at(&self, kind: Visit) -> Answers {
-        let own = self.open.iter().find(|(k, ..)| *k == kind);
-        let at = own.map_or_else(|| Utc::now().timestamp(), |(_, at, _)| *at);
+        let own = self.open.iter().find(|v| v.kind == kind);
+        let at = own.map_or(self.now, |v| v.opened_at).timestamp();
         let order = |k: Visit| Visit::ALL.iter().position(|v| *v == k);
-        let mut earlier: Vec<&(Visit, i64, Answers)> =
-            self.open.iter().filter(|(k, ..)| order(*k) < order(kind)).collect();
-        earlier.sort_by_key(|(k, ..)| order(*k));
+        let mut earlier: Vec<&OpenVisit> = self.open.iter().filter(|v| order(v.kind) < order(kind)).collect();
+        earlier.sort_by_key(|v| order(v.kind));
         let none = Answers::new();
         let mut out = answers_of_day(
-            earlier.into_iter().map(|(_, at, a)| (*at, a)),
-            own.map_or(&none, |(_, _, a)| a),
+            earlier.into_iter().map(|v| (v.opened_at.timestamp(), &v.answers)),
+            own.map_or(&none, |v| &v.answers),
             at,
-            &self.state.prepare,
+            self.rules.items,
         );
         for (_, item) in self.ticked.iter().filter(|(v, _)| *v == kind) {
             out.entry((*item).to_owned()).or_insert_with(|| "yes".to_owned());
@@ -209,13 +245,14 @@ impl<'a> JobBench<'a> {
     }
 
     /// The same understood.
+    #[must_use]
     pub fn prepared_at(&self, kind: Visit) -> Prepared {
         self.prepared(&self.holding_at(kind))
     }
 
     /// Answers understood; a stored list that no longer parses counts as unanswered.
     fn prepared(&self, answers: &Answers) -> Prepared {
-        Prepared::of(answers, &self.state.prepare).unwrap_or_default()
+        Prepared::of(answers, self.rules.items).unwrap_or_default()
     }
 
     /// Runs `f` on the scene of a visit.
@@ -225,7 +262,7 @@ impl<'a> JobBench<'a> {
             readings: &self.seen,
             changes: &self.changes,
             prepared,
-            items: &self.state.prepare,
+            items: self.rules.items,
             car: Some(&self.car),
             knowledge: [self.facts.knowledge, self.facts.rear_knowledge],
             same_marks: prepared.yes_no("marks") == Some(true),
@@ -233,11 +270,12 @@ impl<'a> JobBench<'a> {
     }
 
     /// Every visit that is open, and the first one always.
-    pub fn views(&self, open: &[OpenVisit]) -> Vec<VisitView> {
+    #[must_use]
+    pub fn views(&self) -> Vec<VisitView> {
         Visit::ALL
             .into_iter()
             .filter_map(|kind| {
-                let stored = open.iter().find(|v| v.kind == kind);
+                let stored = self.open.iter().find(|v| v.kind == kind);
                 if stored.is_none() && kind != Visit::Found {
                     return None;
                 }
@@ -245,7 +283,7 @@ impl<'a> JobBench<'a> {
                 let holding = self.holding_at(kind);
                 let prepared = self.prepared(&holding);
                 let (picture, suspicions) =
-                    self.scene(kind, &prepared, |s| (picture(s), suspicions(s, &self.state.methods)));
+                    self.scene(kind, &prepared, |s| (picture(s), suspicions(s, self.rules.methods)));
                 Some(VisitView {
                     kind,
                     title: kind.title().into(),

@@ -1,0 +1,18 @@
+//! The document of a job: vehicle facts, visits with their readings, plans and what was done of them; the way from those to
+//! a plan's base, to tyres, to a sheet with its gates judged, and to one file that is evaluated with no server.
+
+mod base;
+mod bench;
+mod bundle;
+mod corner;
+mod facts;
+mod gates;
+mod record;
+
+pub use base::{base_of, rear_read, tyres_of};
+pub use bench::{Asked, JobBench, Rules, VisitView, reading_car};
+pub use bundle::{BundlePlan, Evaluated, Event, JOB_FORMAT, JobBundle};
+pub use corner::planned_corner_file;
+pub use facts::{Drive, Silhouette, Stage, VehicleFacts};
+pub use gates::{GateMissing, GateView, Sheet, mark_step, sheet_of};
+pub use record::{Done, OpenVisit, Reading, standing};

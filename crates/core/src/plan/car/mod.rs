@@ -1,0 +1,13 @@
+//! The plan of a whole car: one document, one answer for both axles, one list of orders.
+
+mod answer;
+mod document;
+mod input;
+mod orders;
+mod verdict;
+
+pub use answer::{CarAnswer, car_fitted_parts, plan_car, plan_car_within};
+pub use document::{AxlePlan, CarPlan, PLAN_FORMAT, Picked, USUAL_LIMIT_MM};
+pub use input::{AxleBase, CarBase, CarInput};
+pub use orders::{Order, orders};
+pub use verdict::{CarVerdict, Standing, WhatIsIn, Worst, WorstKind};

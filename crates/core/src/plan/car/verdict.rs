@@ -1,0 +1,276 @@
+//! One verdict for the car: which axle and side is worst and by how much, what is in already, what was not judged.
+
+use super::input::CarInput;
+use super::orders::orders_of;
+use crate::geometry::{Axle, Side};
+use crate::plan::answer::PlanResult;
+use crate::plan::reach::Plane;
+use crate::plan::states::AngleName;
+use crate::plan::words::signed_mm;
+use crate::vehicle::{Axles, Sides, StateKind};
+use serde::{Deserialize, Serialize};
+
+/// How an axle stands.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
+#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
+#[serde(rename_all = "snake_case")]
+pub enum Standing {
+    /// Both sides land in every window and nothing fouls.
+    Reached,
+    /// Something stays outside, or fouls.
+    Off,
+    /// Read, but it cannot be worked out.
+    Refused,
+    /// Its points are not known or its wheels were not read: nothing is said of it.
+    NotRead,
+}
+
+/// What is worst.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
+#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
+#[serde(rename_all = "snake_case")]
+pub enum WorstKind {
+    /// The axle cannot be worked out.
+    Refused,
+    /// The height is beyond travel.
+    Stop,
+    /// Something meets something.
+    Foul,
+    /// An angle, or a difference between the sides, stays outside.
+    Angle(AngleName),
+}
+
+/// The worst of a car.
+#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
+pub struct Worst {
+    /// On which axle.
+    pub axle: Axle,
+    /// On which side; none where it is about both.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub side: Option<Side>,
+    /// What.
+    pub kind: WorstKind,
+    /// How far outside, degrees; 0 where it is no angle.
+    pub off_deg: f64,
+}
+
+/// An angle that is inside its window on both sides with nothing turned.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
+#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
+pub struct WhatIsIn {
+    /// On which axle.
+    pub axle: Axle,
+    /// Which.
+    pub angle: AngleName,
+}
+
+/// The car in one verdict.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
+pub struct CarVerdict {
+    /// Whether every axle that could be judged lands and nothing fouls.
+    pub reached: bool,
+    /// Each axle.
+    pub axles: Axles<Standing>,
+    /// The worst; none where everything judged lands.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub worst: Option<Worst>,
+    /// What is in at the height the aim counts at, with nothing turned.
+    pub already_in: Vec<WhatIsIn>,
+    /// One line.
+    pub headline: String,
+    /// What to do about it.
+    pub sentence: String,
+}
+
+/// The worst of one axle.
+fn worst_of(input: &CarInput, axle: Axle, r: &PlanResult) -> Option<Worst> {
+    let of = |side, kind, off_deg| Some(Worst { axle, side, kind, off_deg });
+    if r.stop.is_some() {
+        return of(None, WorstKind::Stop, 0.0);
+    }
+    let sides = Sides { left: &r.left, right: &r.right };
+    if let Some((side, _)) = sides.each().into_iter().find(|(_, s)| s.checks.iter().any(|c| c.fouls())) {
+        return of(Some(side), WorstKind::Foul, 0.0);
+    }
+    let aim = &input.plan.aim;
+    let mut off: Vec<Worst> = Vec::new();
+    for (side, s) in sides.each() {
+        for (angle, off_deg) in [
+            (AngleName::Camber, s.shortfall.camber_deg),
+            (AngleName::Caster, s.shortfall.caster_deg),
+            (AngleName::Toe, s.shortfall.toe_deg),
+        ] {
+            off.push(Worst { axle, side: Some(side), kind: WorstKind::Angle(angle), off_deg });
+        }
+    }
+    for (angle, cross, allowed) in [
+        (AngleName::CrossCamber, r.verdict.cross_camber_deg, aim.cross_camber_deg),
+        (AngleName::CrossCaster, r.verdict.cross_caster_deg, aim.cross_caster_deg),
+    ] {
+        if angle == AngleName::CrossCamber || r.plane == Plane::CamberCaster {
+            let off_deg = (cross.abs() - allowed).max(0.0);
+            off.push(Worst { axle, side: None, kind: WorstKind::Angle(angle), off_deg });
+        }
+    }
+    off.into_iter().filter(|w| w.off_deg > 1e-6).max_by(|a, b| a.off_deg.total_cmp(&b.off_deg))
+}
+
+/// What must be said first: what cannot be, what stops, what fouls, then by degrees.
+fn weight(w: &Worst) -> f64 {
+    match w.kind {
+        WorstKind::Refused => 3e3,
+        WorstKind::Stop => 2e3,
+        WorstKind::Foul => 1e3,
+        WorstKind::Angle(_) => w.off_deg,
+    }
+}
+
+/// Angles of an axle that are in on both sides with nothing turned.
+fn already_in(input: &CarInput, axle: Axle, r: &PlanResult) -> Vec<WhatIsIn> {
+    let t = input.plan.aim.target(axle);
+    let inside = |v: f64, w: [f64; 2]| v >= w[0] - 1e-9 && v <= w[1] + 1e-9;
+    let both = |f: &dyn Fn(&crate::wheel::Alignment) -> bool| f(&r.left.after) && f(&r.right.after);
+    let mut out = Vec::new();
+    if both(&|a| inside(a.camber_deg, t.camber)) {
+        out.push(AngleName::Camber);
+    }
+    if r.plane == Plane::CamberCaster && both(&|a| inside(a.caster_deg, t.caster)) {
+        out.push(AngleName::Caster);
+    }
+    if both(&|a| inside(a.toe_deg, t.toe)) {
+        out.push(AngleName::Toe);
+    }
+    out.into_iter().map(|angle| WhatIsIn { axle, angle }).collect()
+}
+
+/// The verdict of a car from its axles' answers. `told` says which axles the job gives.
+pub(crate) fn verdict(input: &CarInput, axles: &Axles<Option<PlanResult>>, told: Axles<bool>) -> CarVerdict {
+    let standing = Axles::of(|a| match &axles[a] {
+        Some(r) if r.verdict.reached => Standing::Reached,
+        Some(_) => Standing::Off,
+        None if told[a] => Standing::Refused,
+        None => Standing::NotRead,
+    });
+    let mut worst: Vec<Worst> = Vec::new();
+    for (axle, r) in axles.rear_first() {
+        match r {
+            Some(r) => worst.extend(worst_of(input, axle, r)),
+            None if told[axle] => {
+                worst.push(Worst { axle, side: None, kind: WorstKind::Refused, off_deg: 0.0 });
+            }
+            None => {}
+        }
+    }
+    worst.sort_by(|a, b| weight(b).total_cmp(&weight(a)));
+    let reached = standing.each().iter().all(|(_, s)| matches!(s, Standing::Reached | Standing::NotRead));
+    let already_in: Vec<WhatIsIn> = axles
+        .each()
+        .into_iter()
+        .flat_map(|(a, r)| r.iter().flat_map(move |r| already_in(input, a, r)).collect::<Vec<_>>())
+        .collect();
+    let (headline, sentence) = say(input, axles, standing, worst.first(), &already_in);
+    CarVerdict { reached, axles: standing, worst: worst.first().copied(), already_in, headline, sentence }
+}
+
+fn capital(s: &str) -> String {
+    let mut c = s.chars();
+    c.next().map_or_else(String::new, |f| f.to_uppercase().chain(c).collect())
+}
+
+fn say(
+    input: &CarInput,
+    axles: &Axles<Option<PlanResult>>,
+    standing: Axles<Standing>,
+    worst: Option<&Worst>,
+    already_in: &[WhatIsIn],
+) -> (String, String) {
+    let only = |a: Axle| format!("; the {} was not read", a.word());
+    let not_read = standing.each().into_iter().find(|(_, s)| **s == Standing::NotRead).map(|(a, _)| a);
+    let Some(w) = worst else {
+        let headline = match not_read {
+            None => "All four wheels land on aim".to_owned(),
+            Some(a) => format!("{} lands on aim{}", capital(super::input::other(a).word()), only(a)),
+        };
+        return (headline, whole(input, axles, already_in));
+    };
+    let Some(r) = &axles[w.axle] else {
+        let headline = format!("{} cannot be worked out", capital(w.axle.word()));
+        return (headline, whole(input, axles, already_in));
+    };
+    let headline = format!("{}: {}", capital(w.axle.word()), lower(&r.verdict.headline));
+    let mut sentence = r.verdict.sentence.clone();
+    let off = super::input::other(w.axle);
+    match standing[off] {
+        Standing::Reached => sentence += &format!(" The {} lands on aim.", off.word()),
+        Standing::Off => {
+            if let Some(o) = &axles[off] {
+                sentence += &format!(" {} too: {}.", capital(off.word()), lower(&o.verdict.headline));
+            }
+        }
+        Standing::Refused => sentence += &format!(" The {} cannot be worked out.", off.word()),
+        Standing::NotRead => sentence += &format!(" The {} was not read.", off.word()),
+    }
+    (headline, sentence)
+}
+
+fn lower(s: &str) -> String {
+    let mut c = s.chars();
+    c.next().map_or_else(String::new, |f| f.to_lowercase().chain(c).collect())
+}
+
+/// Heights, what is in already, and the first thing to turn.
+fn whole(input: &CarInput, axles: &Axles<Option<PlanResult>>, already_in: &[WhatIsIn]) -> String {
+    let heights: Vec<String> = axles
+        .each()
+        .into_iter()
+        .filter_map(|(a, r)| {
+            let r = r.as_ref()?;
+            let at = if r.judged.kind == StateKind::Planned {
+                String::new()
+            } else {
+                format!(" {}", r.judged.name)
+            };
+            let mm = if r.stop.is_some() { input.plan.gain_mm(a) } else { r.judged.own_mm };
+            Some(format!("{} {}{at}", a.word(), signed_mm(mm)))
+        })
+        .collect();
+    let mut out = format!("{}.", capital(&heights.join(", ")));
+    let moved: Vec<_> = axles
+        .rear_first()
+        .into_iter()
+        .flat_map(|(a, r)| r.iter().flat_map(move |r| orders_of(a, r)).collect::<Vec<_>>())
+        .filter(|o| o.line.moves())
+        .collect();
+    let Some(first) = moved.first() else {
+        return format!("{out} All angles are in: leave everything.");
+    };
+    let mut by_axle: Vec<String> = Vec::new();
+    for a in [Axle::Front, Axle::Rear] {
+        let named: Vec<&str> = already_in.iter().filter(|i| i.axle == a).map(|i| i.angle.word()).collect();
+        if !named.is_empty() {
+            let list = match named.split_last() {
+                Some((last, rest)) if !rest.is_empty() => format!("{} and {last}", rest.join(", ")),
+                _ => named.concat(),
+            };
+            by_axle.push(format!("{} {list}", a.word()));
+        }
+    }
+    if !by_axle.is_empty() {
+        out += &format!(" Already in: {}.", by_axle.join("; "));
+    }
+    let side = first.side.map_or_else(String::new, |s| format!("{} ", s.word()));
+    let name = lower(&first.line.name);
+    out += &format!(
+        " {} to turn, {} {side}{name} first: {}.",
+        count(moved.len()),
+        first.axle.word(),
+        first.line.words
+    );
+    out
+}
+
+fn count(n: usize) -> String {
+    if n == 1 { "One thing".into() } else { format!("{n} things") }
+}
