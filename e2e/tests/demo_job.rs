@@ -5,6 +5,7 @@ mod harness;
 use bold_stance_core::part::shipped_parts;
 use bold_stance_core::plan::{CarAnswer, CarInput, PlanResult, plan_car};
 use bold_stance_core::units::print_degrees;
+use bold_stance_words::English;
 use harness::App;
 use serde_json::{Value, json};
 
@@ -41,7 +42,7 @@ async fn from_reading_to_setting_on_the_demo_truck() {
     assert_eq!(a.text("after-camber").await, shown(r.left.after.camber_deg, 1));
     assert_eq!(a.text("after-caster").await, shown(r.left.after.caster_deg, 1));
     assert_eq!(a.text("after-toe").await, shown(r.left.after.toe_deg, 2));
-    assert_eq!(a.text("headline").await, whole(&t, 0).verdict.headline);
+    assert_eq!(a.text("headline").await, whole(&t, 0).verdict.headline.en());
 
     // Height by steps, by number in inches, by dragging a curve.
     a.press("height-up").await;
@@ -102,7 +103,7 @@ async fn from_reading_to_setting_on_the_demo_truck() {
         for l in &s.setting {
             let id = format!("set-{side}-{}", l.name.to_lowercase().replace(' ', "-"));
             let word = a.text(&id).await;
-            assert!(l.words.starts_with(&word), "{id}: {word} against {}", l.words);
+            assert!(l.words.en().starts_with(&word), "{id}: {word} against {}", l.words.en());
         }
     }
     assert!(a.text("caution").await.contains("Never trust a jack alone"));

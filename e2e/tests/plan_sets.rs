@@ -70,7 +70,7 @@ async fn the_best_sets_are_found_filtered_and_fitted() {
     a.fill("[data-testid=limit-droop_mm]", "50").await;
     a.press("limits-keep").await;
     let checks = a.until("checks-panel", |t| t.contains("of its 6°")).await;
-    assert!(checks.contains("fouls") && checks.contains("-15 mm of droop left"), "{checks}");
+    assert!(checks.contains("fouls") && checks.contains("−15 mm of droop left"), "{checks}");
     a.finish().await;
 }
 

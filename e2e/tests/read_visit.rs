@@ -189,7 +189,7 @@ async fn every_method_on_one_corner_on_a_sloping_floor_in_inches() {
     // Back on the picture: the string was taken as parallel on a car whose tracks differ; a tape since then does
     // not settle it, so it is still asked about.
     a.go(&format!("/job/{id}/read")).await;
-    a.until("odd-string_tracks", |t| t.contains("differ by 16 mm")).await;
+    a.until("odd-string_tracks", |t| t.contains("differ by 5/8 in")).await;
     let t = a.fetch(&format!("/api/v1/jobs/{id}")).await;
     let odd = t["visits"][0]["suspicions"].as_array().unwrap();
     assert!(odd.iter().all(|s| !s["settle"].as_str().unwrap().is_empty()), "{odd:#?}");

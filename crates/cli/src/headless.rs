@@ -15,6 +15,7 @@ use bold_stance_core::plan::{
 use bold_stance_core::problem::{Problem, in_range, parse_json};
 use bold_stance_core::vehicle::{Attitude, CarFacts};
 use bold_stance_core::wear::{WearCase, run};
+use bold_stance_words::{Units, english, plain, said_of};
 use serde::Serialize;
 use std::io::Write;
 use std::path::Path;
@@ -27,9 +28,7 @@ const ROW_LIMIT: usize = 200_000;
 /// Evaluates a job bundle: `{"name", "plan", "sheet", "tyres"}`.
 pub fn job(path: &Path, plan: Option<&str>) -> Result<(), Failure> {
     let text = read(path)?;
-    let said = |list: Vec<Problem>| {
-        Failure::Input(list.iter().map(ToString::to_string).collect::<Vec<_>>().join(" | "))
-    };
+    let said = |list: Vec<Problem>| Failure::Input(list.iter().map(said_of).collect::<Vec<_>>().join(" | "));
     let bundle = JobBundle::from_json(&text).map_err(said)?;
     print(&bundle.evaluate(plan, &shipped_parts()?, chrono::Utc::now()).map_err(said)?)
 }
@@ -243,7 +242,10 @@ pub fn sweep(path: &Path, args: &SweepArgs) -> Result<(), Failure> {
 
 /// Prints JSON.
 pub fn print<T: Serialize>(v: &T) -> Result<(), Failure> {
-    let text = serde_json::to_string_pretty(v).map_err(|e| Failure::System(e.to_string()))?;
+    // What is said is printed in English, in millimetres and decimal degrees.
+    let mut v = serde_json::to_value(v).map_err(|e| Failure::System(e.to_string()))?;
+    english(Units::default()).speak(&mut v);
+    let text = serde_json::to_string_pretty(&v).map_err(|e| Failure::System(e.to_string()))?;
     writeln!(std::io::stdout().lock(), "{text}").map_err(|e| Failure::System(e.to_string()))
 }
 
@@ -333,7 +335,7 @@ pub fn plan(path: &Path) -> Result<(), Failure> {
         // The nearest plans are printed all the same.
         Err(PlanCaseError::NoneReaches(r)) => {
             print(&r)?;
-            Err(Failure::NoAnswer(format!("{}. {}", r.headline, r.sentence)))
+            Err(Failure::NoAnswer(format!("{}. {}", plain(&r.headline), plain(&r.sentence))))
         }
     }
 }

@@ -9,6 +9,7 @@ mod read;
 mod schema;
 mod serve;
 
+use bold_stance_words::said_of;
 use clap::{Args, Parser, Subcommand};
 use std::net::SocketAddr;
 use std::path::PathBuf;
@@ -151,7 +152,7 @@ pub enum Failure {
 
 impl From<bold_stance_core::problem::Problem> for Failure {
     fn from(p: bold_stance_core::problem::Problem) -> Self {
-        Self::Input(p.to_string())
+        Self::Input(said_of(&p))
     }
 }
 

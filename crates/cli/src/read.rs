@@ -8,7 +8,9 @@ use bold_stance_core::reading::{
     EntryKind, Known, Method, MethodInfo, RawEntry, SweptCar, Unit, doubt_parts, parse_entries,
     shipped_methods, together, words,
 };
+use bold_stance_core::said::Said;
 use bold_stance_core::units::{LengthUnit, parse_length_mm};
+use bold_stance_words::plain;
 use serde_json::{Map, Value, json};
 use std::path::Path;
 
@@ -51,7 +53,9 @@ fn help_of(m: &MethodInfo) {
 }
 
 fn signs(m: &MethodInfo) -> String {
-    m.quantity.leans().map_or_else(|| "none".into(), |(p, n)| format!("plus {p}, minus {n}"))
+    m.quantity
+        .leans()
+        .map_or_else(|| "none".into(), |(p, n)| format!("plus {}, minus {}", plain(&p), plain(&n)))
 }
 
 /// `read`.
@@ -93,7 +97,7 @@ pub fn read(method: &str, values: &[String]) -> Result<(), Failure> {
     let (given, _, repeats) = parse_entries(m, &raw, LengthUnit::Mm).map_err(first)?;
     let swept = geometry.map(|path| swept_car(&path, given.word("side"), travel)).transpose()?;
     let known = Known { side: None, swept };
-    let label = |n: &str| n.to_owned();
+    let label = |n: &str| Said::text(n);
     let (value, doubt) = doubt_parts(id, &given, &known, &label)?;
     let mut out = Map::new();
     out.insert("quantity".into(), json!(m.quantity));

@@ -35,6 +35,22 @@ fn named(v: &Value, out: &mut Vec<String>) {
     }
 }
 
+/// A message: data that is spoken where it is read, or text kept before messages were data.
+fn message() -> Value {
+    json!({
+        "description": "A message by its id with what it speaks of, or plain text.",
+        "oneOf": [
+            {"type": "string"},
+            {
+                "type": "object",
+                "required": ["say"],
+                "properties": {"say": {"type": "string"}, "with": {"type": "object"}},
+                "additionalProperties": false,
+            },
+        ],
+    })
+}
+
 /// The schema of a document by its name in the description.
 fn schema_of(root: &str, title: &str) -> Result<Value, Failure> {
     let mut api: Value = serde_json::from_str(&bold_stance_server::openapi_json())
@@ -43,7 +59,9 @@ fn schema_of(root: &str, title: &str) -> Result<Value, Failure> {
     let all = api["components"]["schemas"].as_object().cloned().unwrap_or_default();
     let (mut defs, mut wanted, mut at) = (Map::new(), vec![root.to_owned()], 0);
     while let Some(name) = wanted.get(at).cloned() {
-        let def = all.get(&name).cloned().unwrap_or(Value::Bool(true));
+        // Over the wire a message is spoken; in a file it stands as it is kept.
+        let def =
+            if name == "Said" { message() } else { all.get(&name).cloned().unwrap_or(Value::Bool(true)) };
         named(&def, &mut wanted);
         defs.insert(name, def);
         at += 1;

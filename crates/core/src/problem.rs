@@ -1,5 +1,6 @@
 //! What was wrong with an input: the field, what is wrong, and what would be right.
 
+use crate::said::{Measure, Said, said};
 use serde::de::value::MapAccessDeserializer;
 use serde::de::{MapAccess, Visitor};
 use serde::{Deserialize, Deserializer, Serialize};
@@ -7,27 +8,27 @@ use std::fmt;
 use std::marker::PhantomData;
 
 /// One fault in an input, addressed to the field that holds it.
-#[derive(Debug, Clone, PartialEq, Eq, Serialize, Deserialize)]
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
 #[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
 pub struct Problem {
     /// Dotted path of the field, e.g. `points.upper_outer`.
     pub field: String,
     /// What is wrong.
-    pub wrong: String,
+    pub wrong: Said,
     /// What would be right.
-    pub right: String,
+    pub right: Said,
 }
 
 impl Problem {
     /// A problem at `field`.
-    pub fn new(field: impl Into<String>, wrong: impl Into<String>, right: impl Into<String>) -> Self {
+    pub fn new(field: impl Into<String>, wrong: impl Into<Said>, right: impl Into<Said>) -> Self {
         Self { field: field.into(), wrong: wrong.into(), right: right.into() }
     }
 }
 
 impl fmt::Display for Problem {
     fn fmt(&self, f: &mut fmt::Formatter<'_>) -> fmt::Result {
-        write!(f, "{}: {}; {}", self.field, self.wrong, self.right)
+        write!(f, "{}: {}; {}", self.field, self.wrong.bare(), self.right.bare())
     }
 }
 
@@ -41,12 +42,39 @@ pub fn in_range(field: &str, value: f64, low: f64, high: f64, unit: &str) -> Res
     if value.is_finite() && value >= low && value <= high {
         return Ok(());
     }
-    let shown = if value.is_finite() { format!("{value} {unit}") } else { "not a number".into() };
-    Err(Problem::new(
-        field,
-        format!("{shown} is outside what is possible"),
-        format!("a number from {low} to {high} {unit}"),
-    ))
+    let of = match unit {
+        "mm" => Some(Measure::Mm),
+        "°" => Some(Measure::Deg),
+        "N" => Some(Measure::N),
+        "kg" => Some(Measure::Kg),
+        "kPa" => Some(Measure::Kpa),
+        "km" => Some(Measure::Km),
+        _ => None,
+    };
+    let digits = |v: f64| -> u8 {
+        let whole = |k: f64| (v * k - (v * k).round()).abs() < 1e-9 * (v * k).abs().max(1.0);
+        if whole(1.0) {
+            0
+        } else if whole(10.0) {
+            1
+        } else if whole(100.0) {
+            2
+        } else {
+            3
+        }
+    };
+    let put = |s: Said, key: &'static str, v: f64| s.of(key, of.unwrap_or(Measure::Plain), v, digits(v));
+    // A unit that people choose is printed as they chose it; any other stands behind its number as it is.
+    let told = |id: &'static str, other: &'static str| {
+        if of.is_some() { said(id) } else { said(other).name("unit", unit) }
+    };
+    let wrong = if value.is_finite() {
+        put(told("out-of-range", "out-of-range-of"), "value", value)
+    } else {
+        said("not-a-number")
+    };
+    let right = put(put(told("range", "range-of"), "low", low), "high", high);
+    Err(Problem::new(field, wrong, right))
 }
 
 /// Marks a [`Problem`] inside a deserializer's message, so that [`parse_json`] can tell its own field.
@@ -55,7 +83,8 @@ const MARK: char = '\u{1}';
 /// A problem as a deserializer's message.
 #[must_use]
 pub fn located(p: &Problem) -> String {
-    format!("{MARK}{}{MARK}{}{MARK}{}{MARK}", p.field, p.wrong, p.right)
+    let json = |s: &Said| serde_json::to_string(s).unwrap_or_default();
+    format!("{MARK}{}{MARK}{}{MARK}{}{MARK}", p.field, json(&p.wrong), json(&p.right))
 }
 
 /// Parses a JSON document, refusing unknown fields where the type does.
@@ -71,7 +100,8 @@ pub fn parse_json<'a, T: Deserialize<'a>>(text: &'a [u8]) -> Result<T, Problem> 
         let parts: Vec<&str> = said.split(MARK).collect();
         if let [_, inner, wrong, right, _] = parts.as_slice() {
             let at = if field == "document" { (*inner).to_owned() } else { format!("{field}.{inner}") };
-            return Problem::new(at, *wrong, *right);
+            let said = |t: &str| serde_json::from_str::<Said>(t).unwrap_or_else(|_| Said::text(t));
+            return Problem::new(at, said(wrong), said(right));
         }
         Problem::new(field, said, "the fields and kinds of values that the documented format has")
     })?;
@@ -121,7 +151,7 @@ mod tests {
         let p = parse_json::<Doc>(br#"{"a":{"b":"x"}}"#).unwrap_err();
         assert_eq!(p.field, "a.b");
         let p = parse_json::<Doc>(br#"{"a":{"b":1,"c":2}}"#).unwrap_err();
-        assert!(p.wrong.contains("unknown field"), "{p}");
+        assert!(p.wrong.bare().contains("unknown field"), "{p}");
         assert!(parse_json::<Doc>(br#"{"a":{"b":1}"#).is_err(), "truncated");
         assert!(parse_json::<Doc>(br#"{"a":{"b":1}} x"#).is_err(), "trailing");
     }
@@ -141,7 +171,7 @@ mod tests {
         assert_eq!(parse_json::<Holder>(br#"{"a":{"b":1}}"#).unwrap().a.b, Some(1.0));
         assert_eq!(parse_json::<Holder>(br#"{}"#).unwrap().a.b, None);
         let p = parse_json::<Holder>(br#"{"a":[null]}"#).unwrap_err();
-        assert!(p.field == "a" && p.wrong.contains("expected an object"), "{p}");
+        assert!(p.field == "a" && p.wrong.bare().contains("expected an object"), "{p}");
         assert_eq!(parse_json::<Holder>(br#"{"a":{"b":"x"}}"#).unwrap_err().field, "a.b");
     }
 
@@ -149,6 +179,7 @@ mod tests {
     fn ranges_refuse_nan_and_say_the_range() {
         assert!(in_range("x", f64::NAN, 0.0, 1.0, "mm").is_err());
         let p = in_range("x", 2.0, 0.0, 1.0, "mm").unwrap_err();
-        assert_eq!(p.right, "a number from 0 to 1 mm");
+        assert_eq!(p.right.id, "range");
+        assert_eq!(p.right.quantities().iter().map(|q| q.value).collect::<Vec<_>>(), [1.0, 0.0]);
     }
 }

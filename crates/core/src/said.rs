@@ -14,6 +14,8 @@ use std::fmt;
 pub enum Measure {
     /// A length, mm.
     Mm,
+    /// A length that something is set to, mm: told as fine as it is to be set.
+    SetMm,
     /// An angle, degrees.
     Deg,
     /// A force, N.
@@ -22,6 +24,8 @@ pub enum Measure {
     Kg,
     /// A pressure, kPa.
     Kpa,
+    /// A distance rolled or walked, m.
+    M,
     /// A distance driven, km.
     Km,
     /// A depth of tread, mm.
@@ -111,6 +115,12 @@ impl Said {
         self.quantity(key, Measure::Mm, value, 1, false)
     }
 
+    /// A length that something is set to.
+    #[must_use]
+    pub fn set_mm(self, key: &'static str, value: f64) -> Self {
+        self.quantity(key, Measure::SetMm, value, 1, false)
+    }
+
     /// A change of length, with its sign.
     #[must_use]
     pub fn change_mm(self, key: &'static str, value: f64) -> Self {
@@ -177,6 +187,15 @@ impl Said {
         self.with(key, Arg::List(what))
     }
 
+    /// Its text, where it is its own; else its id: for whoever has no words at hand.
+    #[must_use]
+    pub fn bare(&self) -> &str {
+        match self.args.get("text") {
+            Some(Arg::Name(t)) if self.id == TEXT => t,
+            _ => &self.id,
+        }
+    }
+
     /// Every quantity in it, and in what it says further.
     #[must_use]
     pub fn quantities(&self) -> Vec<Quantity> {
@@ -187,6 +206,30 @@ impl Said {
             Arg::Count(_) | Arg::Word(_) | Arg::Name(_) => Vec::new(),
         };
         self.args.values().flat_map(of).collect()
+    }
+}
+
+impl Default for Said {
+    fn default() -> Self {
+        Self::text("")
+    }
+}
+
+impl From<&str> for Said {
+    fn from(text: &str) -> Self {
+        Self::text(text)
+    }
+}
+
+impl From<String> for Said {
+    fn from(text: String) -> Self {
+        Self::text(text)
+    }
+}
+
+impl From<&String> for Said {
+    fn from(text: &String) -> Self {
+        Self::text(text.as_str())
     }
 }
 

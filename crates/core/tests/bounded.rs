@@ -7,6 +7,7 @@ use bold_stance_core::fit::Doubt;
 use bold_stance_core::part::{Adjuster, AdjusterKind, EccentricPoint, shipped_parts};
 use bold_stance_core::plan::{Filters, PlanInput, SideReadings, plan, search, shipped_aims};
 use bold_stance_core::vehicle::Measured;
+use bold_stance_words::English;
 use common::truck;
 
 fn slide(name: &str, point: EccentricPoint, direction: [f64; 3]) -> Adjuster {
@@ -27,7 +28,7 @@ fn twelve_free_adjusters_are_answered_or_told_to_be_locked() {
     // Twelve free ones take too long, and it says so.
     let p = plan(&i, &parts).unwrap_err();
     assert_eq!(p[0].field, "adjusters", "{p:?}");
-    assert!(p[0].wrong.contains("too many adjusters") && p[0].right.contains("lock"), "{p:?}");
+    assert!(p[0].wrong.en().contains("too many adjusters") && p[0].right.en().contains("lock"), "{p:?}");
     // A search sets each set with a share of its own, and comes to an end.
     assert!(search(&i, &Filters::default(), None, &parts, &|_| true).is_ok());
     // With all but the tie rod and two locked it is answered.
@@ -69,7 +70,7 @@ fn a_live_axle_with_many_adjusters_is_answered_or_told_to_be_locked() {
         Err(p) => assert_eq!(p[0].field, "adjusters", "{p:?}"),
     }
     match search(&i, &Filters::default(), None, &parts, &|_| true) {
-        Ok(s) => assert!(!s.headline.is_empty()),
+        Ok(s) => assert!(!s.headline.en().is_empty()),
         Err(p) => assert_eq!(p[0].field, "adjusters", "{p:?}"),
     }
 }

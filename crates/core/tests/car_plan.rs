@@ -14,6 +14,7 @@ use bold_stance_core::plan::{
 };
 use bold_stance_core::sheet::{GateReading, SheetStep, StepId, StepKind, sheet};
 use bold_stance_core::vehicle::Measured;
+use bold_stance_words::English;
 use common::{both_axles, car, electric_rear, truck};
 
 fn parts() -> Vec<Part> {
@@ -73,13 +74,13 @@ fn the_verdict_names_the_worst_axle_side_and_angle_and_what_is_in() {
     assert!((w.off_deg - most.0).abs() < 1e-12);
     assert!(!v.reached && v.axles.each().iter().all(|(_, s)| **s != Standing::NotRead));
     assert!(
-        v.headline.starts_with(if w.axle == Axle::Front { "Front: " } else { "Rear: " }),
+        v.headline.en().starts_with(if w.axle == Axle::Front { "Front: " } else { "Rear: " }),
         "{}",
-        v.headline
+        v.headline.en()
     );
     // The other axle is spoken of too.
     let other = if w.axle == Axle::Front { "rear" } else { "front" };
-    assert!(v.sentence.to_lowercase().contains(other), "{}", v.sentence);
+    assert!(v.sentence.en().to_lowercase().contains(other), "{}", v.sentence.en());
     for i in &v.already_in {
         let r = answer.axles[i.axle].as_ref().unwrap();
         let t = c.plan.aim.target(i.axle);
@@ -98,7 +99,7 @@ fn the_verdict_names_the_worst_axle_side_and_angle_and_what_is_in() {
 fn an_axle_nobody_read_is_said_so_and_a_foul_goes_before_a_gap() {
     let (alone, _) = worked(&car(Some(&truck()), None));
     assert_eq!(alone.verdict.axles.rear, Standing::NotRead);
-    assert!(alone.verdict.sentence.contains("rear was not read"), "{}", alone.verdict.sentence);
+    assert!(alone.verdict.sentence.en().contains("rear was not read"), "{}", alone.verdict.sentence.en());
     // A front that lands is not "the car lands".
     let mut i = truck();
     (i.height_change_mm, i.settle_mm, i.load_mm) = (0.0, 0.0, 0.0);
@@ -109,7 +110,7 @@ fn an_axle_nobody_read_is_said_so_and_a_foul_goes_before_a_gap() {
     }
     let (lands, _) = worked(&car(Some(&i), None));
     assert!(lands.verdict.reached, "{:?}", lands.verdict);
-    assert_eq!(lands.verdict.headline, "Front lands on aim; the rear was not read");
+    assert_eq!(lands.verdict.headline.en(), "Front lands on aim; the rear was not read");
     // A rear that cannot stand where it was read is refused at its field, and the front is still answered.
     let mut c = both_axles();
     c.base.axles.rear.as_mut().unwrap().read.left.height_mm = 900.0;
@@ -117,7 +118,7 @@ fn an_axle_nobody_read_is_said_so_and_a_foul_goes_before_a_gap() {
     assert!(a.axles.rear.is_none() && a.axles.front.is_some());
     assert!(a.refused.rear.iter().all(|p| p.field.starts_with("base.axles.rear.")), "{:?}", a.refused.rear);
     assert_eq!(a.verdict.worst.unwrap().kind, WorstKind::Refused);
-    assert_eq!(a.verdict.headline, "Rear cannot be worked out");
+    assert_eq!(a.verdict.headline.en(), "Rear cannot be worked out");
     // What fouls in front goes before what is short behind.
     let mut c = both_axles();
     c.base.axles.front.as_mut().unwrap().limits.droop_mm = Some(5.0);
@@ -130,7 +131,7 @@ fn an_axle_nobody_read_is_said_so_and_a_foul_goes_before_a_gap() {
         (WorstKind::Foul, Axle::Front)
     );
     assert_eq!(steps[0].id, StepId::Fouls);
-    assert!(steps[0].detail.contains("front"), "{}", steps[0].detail);
+    assert!(steps[0].detail.en().contains("front"), "{}", steps[0].detail.en());
 }
 
 #[test]
@@ -260,8 +261,8 @@ fn what_is_one_for_an_axle_is_ordered_once_and_only_what_changes_is_on_the_sheet
     let bars: Vec<_> = a.orders.iter().filter(|o| o.line.name.to_lowercase().contains("track bar")).collect();
     assert_eq!((bars.len(), bars[0].side, bars[0].line.moves()), (1, None, true), "{:?}", a.orders);
     let step = steps.iter().find(|s| s.id == StepId::Arms(Axle::Front)).unwrap();
-    assert_eq!(step.detail.matches("track bar").count(), 1, "{}", step.detail);
-    assert!(step.detail.starts_with("both wheels"), "{}", step.detail);
+    assert_eq!(step.detail.en().matches("track bar").count(), 1, "{}", step.detail.en());
+    assert!(step.detail.en().starts_with("both wheels"), "{}", step.detail.en());
     let (a, steps) = worked(&car(None, Some(&electric_rear())));
     orders_hold(&a);
     // A car whose front was not read has no front steps, and proves its rear.

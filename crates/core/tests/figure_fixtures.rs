@@ -6,6 +6,7 @@
 mod common;
 use bold_stance_core::part::shipped_parts;
 use bold_stance_core::plan::{PlanInput, plan, shipped_aims};
+use bold_stance_words::{Units, english};
 use common::{electric_rear, truck};
 use serde_json::{Value, json};
 use std::path::Path;
@@ -45,6 +46,8 @@ fn near(a: &Value, b: &Value, at: &str) {
 fn case(input: &PlanInput) -> Value {
     let mut result = serde_json::to_value(plan(input, &shipped_parts().unwrap()).unwrap()).unwrap();
     result["candidates"].as_array_mut().unwrap().truncate(2);
+    // As it reaches the screen.
+    english(Units::default()).speak(&mut result);
     rounded(json!({"aim": input.aim, "planned": input.height_change_mm, "result": result}))
 }
 

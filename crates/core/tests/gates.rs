@@ -14,6 +14,7 @@ use bold_stance_core::sheet::{
     GateAbout, GateFinding, GateRead, GateReading, GateSide, SheetStep, StepId, StepKind, judge_gate, sheet,
 };
 use bold_stance_core::vehicle::Attitude;
+use bold_stance_words::English;
 use common::{car, truck};
 use proptest::prelude::*;
 
@@ -166,7 +167,7 @@ proptest! {
         for s in [&r.left, &r.right] {
             prop_assert!(s.setting.iter().all(|l| !l.moves()), "{:?}", s.setting);
         }
-        prop_assert!(r.verdict.reached && r.verdict.sentence.contains("leave everything"), "{:?}", r.verdict);
+        prop_assert!(r.verdict.reached && r.verdict.sentence.en().contains("leave everything"), "{:?}", r.verdict);
         // Nothing to turn, no step that turns.
         let steps = steps_of(&i);
         let turns = |s: &SheetStep| matches!(s.id, StepId::Arms(_) | StepId::Toe(_) | StepId::Height(_));
@@ -189,11 +190,11 @@ fn a_foul_is_in_the_headline_on_the_sheet_and_never_on_aim() {
     let parts = shipped_parts().unwrap();
     let r = plan(&i, &parts).unwrap();
     assert!(!r.verdict.reached && !r.verdict.fouls.is_empty(), "{:?}", r.verdict);
-    assert_eq!(r.verdict.headline, "On aim, but it fouls");
-    assert!(r.verdict.sentence.contains("arch"), "{}", r.verdict.sentence);
+    assert_eq!(r.verdict.headline.en(), "On aim, but it fouls");
+    assert!(r.verdict.sentence.en().contains("arch"), "{}", r.verdict.sentence.en());
     let steps = steps_of(&i);
     assert_eq!((&steps[0].id, steps[0].kind), (&StepId::Fouls, StepKind::Gate));
-    assert!(steps[0].detail.contains("arch"));
+    assert!(steps[0].detail.en().contains("arch"));
 }
 
 #[test]
@@ -207,14 +208,14 @@ fn what_is_short_is_named_and_a_cross_limit_is_not_short_nothing() {
         s.angles.caster_deg = i.aim.caster_deg[0] - 0.03;
     }
     let r = plan(&i, &[]).unwrap();
-    assert!(r.verdict.headline.contains("caster short 0.03°"), "{}", r.verdict.headline);
-    assert!(r.verdict.sentence.contains("Less than a shop can read"), "{}", r.verdict.sentence);
+    assert!(r.verdict.headline.en().contains("caster short 0.03°"), "{}", r.verdict.headline.en());
+    assert!(r.verdict.sentence.en().contains("Less than a shop can read"), "{}", r.verdict.sentence.en());
     // Inside, but farther apart than the aim allows.
     i.aim.cross_caster_deg = 0.3;
     (i.left.angles.caster_deg, i.right.angles.caster_deg) =
         (i.aim.caster_deg[0] + 0.01, i.aim.caster_deg[1] - 0.01);
     let r = plan(&i, &shipped_parts().unwrap()).unwrap();
-    assert_eq!(r.verdict.headline, "Sides stay too far apart");
+    assert_eq!(r.verdict.headline.en(), "Sides stay too far apart");
     assert!(!r.candidates.iter().any(|c| c.status == bold_stance_core::plan::CandidateStatus::Short
         && c.short_deg == 0.0
         && c.apart_deg == 0.0));
@@ -238,15 +239,20 @@ fn a_cam_between_notches_is_ordered_to_a_notch_by_name_and_gives_what_it_says() 
     let notch = l.notch_deg.unwrap();
     if l.moves() {
         assert!((l.position / notch - (l.position / notch).round()).abs() < 1e-9, "{l:?}");
-        assert!(l.words.contains("to the centre mark") || l.words.contains("of centre"), "{}", l.words);
+        assert!(
+            l.words.en().contains("to the centre mark") || l.words.en().contains("of centre"),
+            "{}",
+            l.words.en()
+        );
         // Followed to the letter: the words name the notch, and the notch is the position.
-        let at = if l.words.contains("the centre mark") {
+        let at = if l.words.en().contains("the centre mark") {
             0.0
         } else {
-            let n: f64 = l.words.split("notch ").nth(1).unwrap().split(' ').next().unwrap().parse().unwrap();
-            if l.words.contains("inboard of centre") { -n * notch } else { n * notch }
+            let n: f64 =
+                l.words.en().split("notch ").nth(1).unwrap().split(' ').next().unwrap().parse().unwrap();
+            if l.words.en().contains("inboard of centre") { -n * notch } else { n * notch }
         };
-        assert!((at - l.position).abs() < 1e-9, "{} {}", l.words, l.position);
+        assert!((at - l.position).abs() < 1e-9, "{} {}", l.words.en(), l.position);
     }
     // Left where it stands when that will do.
     for s in [&mut i.left, &mut i.right] {
@@ -255,7 +261,7 @@ fn a_cam_between_notches_is_ordered_to_a_notch_by_name_and_gives_what_it_says() 
     }
     let r = plan(&i, &[]).unwrap();
     let l = r.left.setting.iter().find(|l| l.name == "Front cam").unwrap();
-    assert_eq!((l.position, l.words.as_str()), (-10.0, "leave"));
+    assert_eq!((l.position, l.words.en().as_str()), (-10.0, "leave"));
 }
 
 fn live(offset: Option<f64>) -> (PlanInput, PlanResult) {
@@ -302,7 +308,7 @@ fn the_track_bar_is_ordered_from_the_read_centring_and_once() {
     let (i, _) = live(Some(to_left));
     let steps = steps_of(&i);
     let said = steps.iter().find(|s| s.id == StepId::Arms(Axle::Front)).unwrap();
-    assert_eq!(said.detail.matches("track bar").count(), 1, "{}", said.detail);
+    assert_eq!(said.detail.en().matches("track bar").count(), 1, "{}", said.detail.en());
 }
 
 #[test]

@@ -16,6 +16,7 @@ use bold_stance_core::reading::{
 use bold_stance_core::sheet::{DoneRecord, GateReading, Mark, StepId, Tick};
 use bold_stance_core::units::LengthUnit;
 use bold_stance_core::wear::UseMix;
+use bold_stance_words::English;
 use chrono::{DateTime, Duration, TimeZone, Utc};
 use serde_json::json;
 use uuid::Uuid;
@@ -123,7 +124,7 @@ impl Shop {
     fn mark(&mut self, mark: Mark, reason: Option<&str>) -> Result<(), String> {
         self.minute += 1;
         let record =
-            mark_step(&self.sheet(), &mark, reason).map_err(|p| format!("{}: {}", p.field, p.wrong))?;
+            mark_step(&self.sheet(), &mark, reason).map_err(|p| format!("{}: {}", p.field, p.wrong.en()))?;
         self.done(mark, record);
         Ok(())
     }
@@ -276,7 +277,7 @@ fn a_step_that_is_not_there_is_refused_with_those_that_are() {
     ] {
         let p = mark_step(&sheet, &m, None).unwrap_err();
         assert_eq!(p.field, "step");
-        assert!(p.right.contains("rear-height"), "{}", p.right);
+        assert!(p.right.en().contains("rear-height"), "{}", p.right.en());
     }
     assert!(sheet.gates.iter().flat_map(|g| &g.missing).count() > 0);
     assert!(sheet.steps.iter().any(|s| s.needs.iter().any(|n| n.quantity == GateReading::Caster)));
@@ -312,6 +313,6 @@ fn a_bundle_with_dangling_ends_is_refused_where_they_hang() {
     // Nothing to evaluate is said so.
     let none = JobBundle { plans: Vec::new(), ..good.clone() };
     assert_eq!(none.evaluate(None, &[], clock(0)).unwrap_err()[0].field, "plans");
-    assert!(good.evaluate(Some("Other"), &[], clock(0)).unwrap_err()[0].right.contains("Lower"));
+    assert!(good.evaluate(Some("Other"), &[], clock(0)).unwrap_err()[0].right.en().contains("Lower"));
     assert_eq!(good.evaluate(Some("Lower"), &shipped_parts().unwrap(), clock(0)).unwrap().name, "Lower");
 }

@@ -5,6 +5,7 @@
 use bold_stance_core::part::{
     Part, list_problems, part_problems, parts_from_csv, parts_from_json, parts_to_csv, shipped_parts,
 };
+use bold_stance_words::English;
 use serde_json::{Value, json};
 
 /// A part that is right: a thread on the upper arm with a cam beside it.
@@ -73,7 +74,7 @@ fn a_part_that_contradicts_itself_is_named_at_the_field() {
         let p = part_problems(&part(with(path, v.clone())));
         let hit = p.iter().find(|x| x.field == field);
         let hit = hit.unwrap_or_else(|| panic!("{path} = {v}: no {field} in {p:?}"));
-        assert!(!hit.wrong.is_empty() && !hit.right.is_empty(), "{hit:?}");
+        assert!(!hit.wrong.en().is_empty() && !hit.right.en().is_empty(), "{hit:?}");
     }
 }
 
@@ -94,7 +95,7 @@ fn words_that_are_none_are_refused_when_read() {
     let mut extra = good();
     extra["colour"] = json!("red");
     let p = parts_from_json(&json!([extra]).to_string()).unwrap_err();
-    assert!(p[0].wrong.contains("colour"), "{p:?}");
+    assert!(p[0].wrong.en().contains("colour"), "{p:?}");
 }
 
 #[test]
@@ -131,7 +132,7 @@ fn a_list_whose_parts_need_each_other_in_a_ring_is_refused() {
     for n in [2, 3, 5] {
         let ids = ["a", "b", "c", "d", "e"];
         let p = list_problems(&chain(&ids[..n]));
-        assert!(p.iter().any(|x| x.wrong.contains("need each other in a ring")), "{n}: {p:?}");
+        assert!(p.iter().any(|x| x.wrong.en().contains("need each other in a ring")), "{n}: {p:?}");
     }
     let mut open = chain(&["a", "b", "c"]);
     open[2].requires.clear();

@@ -6,6 +6,7 @@ use bold_stance_core::fit::Knowledge;
 use bold_stance_core::part::shipped_parts;
 use bold_stance_core::plan::{CandidateStatus, car_fitted_parts, plan, plan_car};
 use bold_stance_core::sheet::{StepKind, sheet};
+use bold_stance_words::English;
 use common::{car, truck};
 
 #[test]
@@ -20,7 +21,7 @@ fn as_found_is_what_the_gauge_said() {
     }
     println!("{:#?}\n{:?}\n{:?}", r.verdict, r.left.after, r.left.set);
     for c in &r.candidates {
-        println!("{} {:?} {:.2} {} | {}", c.part.id, c.status, c.short_deg, c.does, c.costs);
+        println!("{} {:?} {:.2} {} | {}", c.part.id, c.status, c.short_deg, c.does.en(), c.costs.en().en());
     }
 }
 
@@ -69,7 +70,7 @@ fn fitting_what_reaches_reaches() {
     assert!(at("height") < at("settled") && at("settled") < at("cams"));
     assert!(at("cams") < at("reswept") && at("reswept") < at("tie-rods") && at("tie-rods") < at("proved"));
     assert_eq!(steps.iter().filter(|s| s.kind == StepKind::Gate).count(), 3);
-    assert!(steps[at("height")].cautions.iter().any(|c| c.contains("spring")));
+    assert!(steps[at("height")].cautions.iter().any(|c| c.en().contains("spring")));
 }
 
 #[test]
@@ -87,8 +88,8 @@ fn past_the_travel_it_stops_and_says_where() {
     let r = plan(&i, &shipped_parts().unwrap()).unwrap();
     let s = r.stop.unwrap();
     assert!(s.used_mm < 290.0 && s.used_mm > 60.0);
-    assert!(s.words.contains("mm"), "{}", s.words);
-    assert_eq!(r.verdict.headline, "Height runs out of travel");
+    assert!(s.words.en().contains("mm"), "{}", s.words.en());
+    assert_eq!(r.verdict.headline.en(), "Height runs out of travel");
 }
 
 #[test]
@@ -98,14 +99,16 @@ fn readings_far_from_measured_points_are_called_out_and_far_from_a_generic_shape
     i.knowledge = Knowledge::Surveyed;
     let r = plan(&i, &[]).unwrap();
     assert!(
-        r.verdict.watch.iter().any(|w| w.starts_with("Left") && w.contains("bent part")),
+        r.verdict.watch.iter().any(|w| w.en().starts_with("Left") && w.en().contains("bent part")),
         "{:?}",
         r.verdict.watch
     );
     // SAI was never read, and a kind of car is built in many ways.
     i.knowledge = Knowledge::Archetype;
     let r = plan(&i, &[]).unwrap();
-    let bent = |w: &String| w.to_lowercase().contains("bent") || w.contains("ncluded");
+    let bent = |w: &bold_stance_core::said::Said| {
+        w.en().to_lowercase().contains("bent") || w.en().contains("ncluded")
+    };
     assert!(!r.verdict.watch.iter().any(bent), "{:?}", r.verdict.watch);
 }
 
@@ -131,7 +134,8 @@ fn a_car_far_from_where_its_points_were_taken_is_told_so() {
     let said = |height_mm: f64| {
         let mut i = truck();
         (i.left.height_mm, i.right.height_mm, i.height_change_mm) = (height_mm, height_mm, 0.0);
-        let watch = plan(&i, &[]).unwrap().verdict.watch.join(" ");
+        let watch =
+            plan(&i, &[]).unwrap().verdict.watch.iter().map(English::en).collect::<Vec<_>>().join(" ");
         watch.contains("than where its points were taken, hub to arch 498 mm")
     };
     assert!(!said(498.0) && !said(430.0) && !said(570.0));

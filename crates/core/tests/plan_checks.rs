@@ -8,6 +8,7 @@ use bold_stance_core::geometry::Points;
 use bold_stance_core::part::{Adjuster, default_adjusters, shipped_parts};
 use bold_stance_core::plan::{Check, CheckKind, PlanInput, PlanResult, SideReadings, plan, shipped_aims};
 use bold_stance_core::vehicle::Measured;
+use bold_stance_words::English;
 use common::truck;
 
 fn on(id: &str, adjusters: Vec<Adjuster>, caster: f64) -> PlanInput {
@@ -56,7 +57,7 @@ fn a_tie_rod_that_hangs_is_said_with_the_angle_it_had() {
     };
     let (was, now) = (lean(&r.left.drawing_before), lean(&r.left.drawing_set));
     assert!((c.value - now.abs()).abs() < 0.6, "{} against {now}", c.value);
-    assert!(c.words.contains(&format!("was {:.0}°", was.abs())), "{} {was}", c.words);
+    assert!(c.words.en().contains(&format!("was {:.0}°", was.abs())), "{} {was}", c.words.en());
     // Lifted, it hangs more to the wheel.
     assert!(now < was);
 }
@@ -72,7 +73,7 @@ fn a_drive_shaft_bends_by_the_triangle_it_stands_in() {
     let r = worked(&i);
     let c = of(&r, CheckKind::Shaft);
     let by_hand = (64.0f64 / 500.0).atan().to_degrees();
-    assert!((c.value - by_hand).abs() < 2.0 && c.ok && c.measured, "{} {by_hand}", c.words);
+    assert!((c.value - by_hand).abs() < 2.0 && c.ok && c.measured, "{} {by_hand}", c.words.en());
 }
 
 #[test]
@@ -122,7 +123,7 @@ fn thread_left_in_is_what_was_in_less_what_was_turned_out() {
     assert_eq!(threads.len(), 2);
     for (c, name) in threads.iter().zip(["Upper arm, front link", "Upper arm, rear link"]) {
         let turns = r.left.setting.iter().find(|l| l.name == name).unwrap().position;
-        assert!((c.value - (24.0 - 1.5 * turns.max(0.0))).abs() < 1e-9, "{}", c.words);
+        assert!((c.value - (24.0 - 1.5 * turns.max(0.0))).abs() < 1e-9, "{}", c.words.en());
     }
 }
 
@@ -155,17 +156,18 @@ fn the_solver_says_why_it_took_one_cam_and_not_the_other() {
     let r = worked(&i);
     let front = r.left.setting.iter().find(|l| l.name == "Front cam").unwrap();
     let rear = r.left.setting.iter().find(|l| l.name == "Rear cam").unwrap();
-    assert_eq!((front.words.as_str(), rear.words.as_str()), ("2 notches inboard", "leave"));
-    assert!(r.left.why[0].starts_with("Front cam, not rear cam: with each degree of"), "{:?}", r.left.why);
+    assert_eq!((front.words.en().as_str(), rear.words.en().as_str()), ("2 notches inboard", "leave"));
     assert!(
-        r.left.why[0].contains("brings +") && r.left.why[0].contains("the other would bring −"),
+        r.left.why[0].en().starts_with("Front cam, not rear cam: with each 1° of camber it brings +"),
         "{:?}",
         r.left.why
     );
+    assert!(r.left.why[0].en().contains("° of caster; the other would bring −"), "{:?}", r.left.why);
     // Two share the work: each says what it brings.
     let two = worked(&truck());
     assert!(
-        two.left.why[0].contains("Front cam: camber ") && two.left.why[0].contains("Rear cam: camber "),
+        two.left.why[0].en().contains("Front cam: camber ")
+            && two.left.why[0].en().contains("Rear cam: camber "),
         "{:?}",
         two.left.why
     );

@@ -13,6 +13,7 @@ use bold_stance_core::plan::{
 };
 use bold_stance_core::vehicle::{Attitude, StateKind};
 use bold_stance_core::wear::{CarTyres, TreadLog};
+use bold_stance_words::English;
 use common::{electric_rear as rear, truck};
 
 fn find(i: &PlanInput, f: &Filters, parts: &[Part]) -> SearchResult {
@@ -117,7 +118,7 @@ fn the_search_finds_the_cheapest_set_that_reaches() {
     }
     let (_, want) = best.unwrap();
     let found = find(&i, &Filters::default(), &parts);
-    assert!(found.exhaustive && found.plans[0].reached, "{}", found.headline);
+    assert!(found.exhaustive && found.plans[0].reached, "{}", found.headline.en());
     // Sizes of a part cost the same, so several sets may be cheapest: the same parts, whatever size.
     let family = |id: &str| id.split('@').next().unwrap().to_owned();
     let mut got: Vec<String> = found.plans[0].parts.iter().map(|p| family(&p.id)).collect();
@@ -162,8 +163,12 @@ fn what_cannot_be_reached_is_said_with_the_gap_and_the_nearest() {
     let mut i = truck();
     i.aim.caster_deg = [14.0, 15.0];
     let r = find(&i, &Filters::default(), &some(&["tie-rod-end-spacer", "offset-upper-arm"]));
-    assert!(r.headline.starts_with("Nothing in the catalogue reaches it: short by "), "{}", r.headline);
-    assert!(r.sentence.contains("offset upper arm"), "{}", r.sentence);
+    assert!(
+        r.headline.en().starts_with("Nothing in the catalogue reaches it: short by "),
+        "{}",
+        r.headline.en()
+    );
+    assert!(r.sentence.en().contains("offset upper arm"), "{}", r.sentence.en());
     assert!(r.plans.iter().all(|p| !p.reached) && r.plans[0].short_deg > 3.0);
 }
 
@@ -233,7 +238,7 @@ fn a_rear_axle_is_planned_in_camber_and_toe_with_a_toe_adjuster_in_every_set_tha
     let r = plan(&i, &parts).unwrap();
     assert!(!r.verdict.reached && r.left.before.caster_deg == 0.0 && r.left.lock.is_none());
     let found = find(&i, &Filters::default(), &parts);
-    assert!(found.plans[0].reached, "{} {}", found.headline, found.sentence);
+    assert!(found.plans[0].reached, "{} {}", found.headline.en(), found.sentence.en());
     for p in &found.plans {
         let has = |word: &str| p.parts.iter().any(|x| x.id.contains(word));
         assert!(!has("camber") || has("toe"), "{:?}", p.parts);
@@ -241,7 +246,10 @@ fn a_rear_axle_is_planned_in_camber_and_toe_with_a_toe_adjuster_in_every_set_tha
     // Fitted alone all the same, it is called out.
     let alone = PlanInput { fitted: vec!["rear-camber-arm".into()], ..i };
     let r = plan(&alone, &parts).unwrap();
-    assert_eq!(r.misfits, ["adjustable camber arm needs a toe adjuster beside it"]);
+    assert_eq!(
+        r.misfits.iter().map(English::en).collect::<Vec<_>>(),
+        ["adjustable camber arm needs a toe adjuster beside it"]
+    );
 }
 
 #[test]
@@ -278,8 +286,12 @@ fn a_failed_check_has_the_number_and_the_limit() {
     let r = plan(&i, &shipped_parts().unwrap()).unwrap();
     let get = |k: CheckKind| r.left.checks.iter().find(|c| c.kind == k).unwrap();
     let joint = get(CheckKind::UpperJoint);
-    assert!(!joint.ok && joint.measured && joint.words.starts_with("upper joint at "), "{}", joint.words);
-    assert!(joint.words.contains("of its 9° at "), "{}", joint.words);
+    assert!(
+        !joint.ok && joint.measured && joint.words.en().starts_with("upper joint at "),
+        "{}",
+        joint.words.en()
+    );
+    assert!(joint.words.en().contains("of its 9° at "), "{}", joint.words.en());
     // 65 mm of lift out of 40 mm of droop: 25 mm past the end.
     assert!((get(CheckKind::Droop).value + 25.0).abs() < 1e-9 && !get(CheckKind::Droop).ok);
     assert!(!get(CheckKind::Arch).ok);
@@ -423,12 +435,12 @@ fn a_jack_sweep_is_judged_before_it_is_used() {
     let told = run(Vec::new()).unwrap();
     // Camber that grows the wrong way by two degrees over a hand's width is no car of this shape.
     let wrong = run(vec![read(-40.0, -3.0), read(0.0, 0.0), read(40.0, 3.0)]).unwrap();
-    assert!(wrong.notes.iter().any(|n| n.contains("do not go with this shape")), "{:?}", wrong.notes);
+    assert!(wrong.notes.iter().any(|n| n.en().contains("do not go with this shape")), "{:?}", wrong.notes);
     assert_eq!(told.plans[0].plan.left.angles, wrong.plans[0].plan.left.angles);
     let c = Corner::of(&truck().geometry, Side::Left);
     let slope = |t: f64| c.wheel(t, 0.0).unwrap().camber_deg + 0.004 * t;
     let near = run([-40.0, 0.0, 40.0].iter().map(|t| read(*t, slope(*t))).collect()).unwrap();
-    assert!(near.notes.iter().all(|n| n.contains("tie rod")), "{:?}", near.notes);
+    assert!(near.notes.iter().all(|n| n.en().contains("tie rod")), "{:?}", near.notes);
     assert_ne!(told.plans[0].plan.left.angles, near.plans[0].plan.left.angles);
     assert_eq!(run(vec![read(0.0, 45.0)]).unwrap_err().field, "input.jack_sweep.0.camber_deg");
     assert_eq!(run(vec![read(0.0, 0.0); 41]).unwrap_err().field, "input.jack_sweep");
@@ -553,6 +565,7 @@ fn ways_that_differ_at_full_lock_are_told_apart() {
         - locks.iter().copied().fold(f64::INFINITY, f64::min);
     assert_eq!(spread >= 0.5, !r.ways_differ.is_empty(), "{spread} {:?}", r.ways_differ);
     for w in &r.ways_differ {
+        let w = w.en();
         assert!(w.contains("At full lock") && w.contains("axis lean"), "{w}");
     }
 }

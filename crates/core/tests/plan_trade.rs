@@ -13,6 +13,7 @@ use bold_stance_core::plan::{
     Bench, Filters, LockTurn, PlanInput, SetPlan, Target, Way, WayKind, plan, search, solve,
 };
 use bold_stance_core::vehicle::{Attitude, Car, CarFacts, Gains, Measured};
+use bold_stance_words::English;
 use common::truck;
 
 fn shape(id: &str) -> Geometry {
@@ -438,7 +439,7 @@ fn leaf_parts_go_on_leaf_springs() {
     i.geometry = get("triangulated_rear");
     let fault = |i: &PlanInput| i.problems().into_iter().find(|p| p.field == "ways.0.kind");
     i.ways = vec![Way { kind: WayKind::LeafBlock, gain_mm: 25.0 }];
-    assert!(fault(&i).unwrap().wrong.contains("not on leaf springs"));
+    assert!(fault(&i).unwrap().wrong.en().contains("not on leaf springs"));
     i.geometry = get("leaf_rear");
     assert!(fault(&i).is_none());
 }

@@ -6,6 +6,7 @@ use bold_stance_core::reading::{
     ReadAxle, ReadSide, Row, Spot, Visit, read_table, shipped_methods, write_table,
 };
 use bold_stance_core::units::LengthUnit;
+use bold_stance_words::English;
 use proptest::prelude::*;
 
 fn place(q: Quantity, rear: bool, right: bool) -> Place {
@@ -91,7 +92,7 @@ proptest! {
         }
         if let Err(list) = read_table(&text, &all) {
             prop_assert!(list.len() <= 50);
-            prop_assert!(list.iter().all(|p| !p.field.is_empty() && !p.right.is_empty()));
+            prop_assert!(list.iter().all(|p| !p.field.is_empty() && !p.right.en().is_empty()));
         }
     }
 }
@@ -126,7 +127,7 @@ fn faults_name_line_and_column_and_the_rest_is_not_taken() {
         assert_eq!(p[0].field, field, "{body}: {p:?}");
     }
     let p = read_table("axle,side,method,typed,colour\n", &all).unwrap_err();
-    assert!(p[0].wrong.contains("colour") && p[0].right.contains("taken_at"));
+    assert!(p[0].wrong.en().contains("colour") && p[0].right.en().contains("taken_at"));
     let many = format!("axle,side,method,typed\n{}", "front,left,camber-gauge,angle=1\n".repeat(5001));
-    assert!(read_table(&many, &all).unwrap_err()[0].wrong.contains("5000"));
+    assert!(read_table(&many, &all).unwrap_err()[0].wrong.en().contains("5000"));
 }

@@ -9,7 +9,9 @@ use bold_stance_core::reading::{
     EntryKind, FLANGE_MM, Given, Known, Method, MethodInfo, RawEntry, SweptCar, Turned, axis_from_sweep,
     doubt_parts, lip_circle_mm, parse_entries, shipped_methods, together, value,
 };
+use bold_stance_core::said::Said;
 use bold_stance_core::units::{LengthUnit, print_degrees, print_minutes};
+use bold_stance_words::English;
 use proptest::prelude::*;
 use rand::SeedableRng;
 use rand_distr::{Distribution, Normal};
@@ -156,9 +158,10 @@ fn the_stated_doubt_is_the_spread_of_many_readings() {
     let mut rng = Pcg64::seed_from_u64(4);
     for (id, entries) in TYPICAL {
         let g = given(id, entries);
-        let (_, parts) = doubt_parts(id, &g, &Known::default(), &str::to_owned).unwrap();
+        let (_, parts) = doubt_parts(id, &g, &Known::default(), &|n: &str| Said::text(n)).unwrap();
         // What a formula leaves out is not noise of the entries: tested with the sweep below.
-        let stated = together(&parts.into_iter().filter(|p| p.name != "formula").collect::<Vec<_>>());
+        let stated =
+            together(&parts.into_iter().filter(|p| p.name.id != "doubt-formula").collect::<Vec<_>>());
         let mut values = Vec::with_capacity(20_000);
         for _ in 0..20_000 {
             let mut noisy = g.clone();
@@ -195,7 +198,8 @@ fn the_sweep_formula_holds_what_it_claims_on_invented_axes() {
             g.put(&format!("camber-{}", i + 1), noisy(w.at(turned).0, 0.1), 0.1);
             g.put(&format!("steer-{}", i + 1), d, 0.5);
         }
-        let (raw, parts) = doubt_parts(Method::CasterSweep, &g, &Known::default(), &str::to_owned).unwrap();
+        let (raw, parts) =
+            doubt_parts(Method::CasterSweep, &g, &Known::default(), &|n: &str| Said::text(n)).unwrap();
         let z = (raw.value - w.caster_deg) / together(&parts);
         sum += z * z;
         inside += i32::from(z.abs() < 1.645);
@@ -325,10 +329,10 @@ fn impossible_numbers_are_refused_at_their_entry() {
     assert_eq!(refused(Method::HeightHub, &[("colour", "red")]), "colour");
     let inch = parse_entries(&info(Method::HeightHub), &[RawEntry::new("value", "19.6")], LengthUnit::Mm)
         .unwrap_err();
-    assert!(inch[0].right.contains("19.6 in"), "{}", inch[0].right);
+    assert!(inch[0].right.en().contains("19.6 in"), "{}", inch[0].right.en());
     let minutes = parse_entries(&info(Method::CamberGauge), &[RawEntry::new("angle", "54")], LengthUnit::Mm)
         .unwrap_err();
-    assert!(minutes[0].right.contains("54'"), "{}", minutes[0].right);
+    assert!(minutes[0].right.en().contains("54'"), "{}", minutes[0].right.en());
 }
 
 #[test]
@@ -341,7 +345,7 @@ fn repeats_narrow_the_doubt_and_the_odd_one_is_found() {
     };
     let doubt = |texts: &[&str]| {
         let (g, _, r) = parse_entries(&m, &raw(texts), LengthUnit::Mm).unwrap();
-        (together(&doubt_parts(m.id, &g, &Known::default(), &str::to_owned).unwrap().1), r)
+        (together(&doubt_parts(m.id, &g, &Known::default(), &|n: &str| Said::text(n)).unwrap().1), r)
     };
     let (one, _) = doubt(&["6.5"]);
     let (three, r) = doubt(&["6.5", "6", "7"]);
@@ -424,7 +428,7 @@ proptest! {
                 g.put(&e.name, e.low + s * (e.high - e.low), e.sigma);
             }
         }
-        if let Ok((r, parts)) = doubt_parts(m.id, &g, &Known { side: Some(Side::Right), swept: None }, &str::to_owned) {
+        if let Ok((r, parts)) = doubt_parts(m.id, &g, &Known { side: Some(Side::Right), swept: None }, &|n: &str| Said::text(n)) {
             prop_assert!(r.value.is_finite() && together(&parts).is_finite());
         }
     }

@@ -13,6 +13,7 @@ use bold_stance_core::reading::{
 };
 use bold_stance_core::units::LengthUnit;
 use bold_stance_core::vehicle::{CarFacts, Spring};
+use bold_stance_words::English;
 
 const LEFT: Place = Place { axle: ReadAxle::Front, side: ReadSide::Left };
 const RIGHT: Place = Place { axle: ReadAxle::Front, side: ReadSide::Right };
@@ -119,7 +120,7 @@ fn what_is_not_answered_widens_and_says_so() {
     assert!(
         bare.doubt
             .iter()
-            .any(|d| d.name.contains("Floor under the front") && d.name.ends_with("not answered"))
+            .any(|d| d.name.en().contains("Floor under the front") && d.name.en().ends_with("not answered"))
     );
     assert!(bare.doubt.windows(2).all(|w| w[0].sigma >= w[1].sigma), "largest first");
     let zeroed =
@@ -127,7 +128,7 @@ fn what_is_not_answered_widens_and_says_so() {
     assert!(zeroed.sigma < bare.sigma);
     let no =
         Bench::new().answer("plates", "no").prepared().read(Method::CamberGauge, LEFT, &[("angle", "0.2")]);
-    assert!(no.doubt.iter().any(|d| d.name.ends_with("answered no")) && no.sigma > ready.sigma);
+    assert!(no.doubt.iter().any(|d| d.name.en().ends_with("answered no")) && no.sigma > ready.sigma);
 }
 
 #[test]
@@ -147,7 +148,7 @@ fn half_a_turn_on_averages_the_rim_out() {
         t.sigma
     );
     let toe = b.try_read(Method::ToeString, LEFT, &[(&format!("front-gap{HALF_TURN}"), "3")]).unwrap_err();
-    assert!(toe[0].wrong.contains("no such entry"));
+    assert!(toe[0].wrong.en().contains("no such entry"));
 }
 
 #[test]
@@ -156,7 +157,7 @@ fn what_the_car_knows_is_filled_in_and_said() {
     // 265/70R17: 431.8 + 2·0.70·265 = 802.8 mm (ETRTO size arithmetic); lip 431.8 + 34.6 mm.
     let t = b.read(Method::ToeDistance, FRONT, &[("front", "1480"), ("rear", "1483")]);
     assert!((t.value - (3.0f64 / 802.8).asin().to_degrees()).abs() < 1e-9);
-    assert!(t.notes.iter().any(|n| n == "across which circle 803 mm, from the car"), "{:?}", t.notes);
+    assert!(t.notes.iter().any(|n| n.en() == "across which circle 803 mm, from the car"), "{:?}", t.notes);
     let t = b.read(Method::CamberGap, LEFT, &[("top-gap", "6")]);
     assert!((t.value + (6.0f64 / 466.4).atan().to_degrees()).abs() < 1e-9);
     let t = b.read(Method::CamberCalliper, LEFT, &[("gap", "3")]);
@@ -216,7 +217,7 @@ fn on_the_jack_caster_and_toe_need_the_height_and_camber_has_a_rule() {
     b.jack = Jack::OneSide;
     b.on_jack = "";
     let t = b.read(Method::CamberGauge, LEFT, &[("angle", "0")]);
-    assert!(t.doubt[0].name.contains("tilted") && t.sigma > 0.4);
+    assert!(t.doubt[0].name.en().contains("tilted") && t.sigma > 0.4);
 }
 
 #[test]
@@ -248,16 +249,21 @@ fn weight_moves_heights_over_the_springs_and_angles_over_the_linkage() {
 fn a_value_says_what_it_means_against_the_aim() {
     let b = Bench::new().prepared();
     let aim = &shipped_aims().unwrap()[0];
-    let say = |m: Method, place, entries: &[(&str, &str)]| b.read(m, place, entries).against_aim;
+    let say = |m: Method, place, entries: &[(&str, &str)]| {
+        b.read(m, place, entries).against_aim.map(|a| (a.inside, a.says.en()))
+    };
     let [low, high] = aim.camber_deg;
     let at = |v: f64| format!("{v:.3}deg");
     let camber = |v: f64| say(Method::CamberGauge, LEFT, &[("angle", &at(v))]).unwrap();
-    assert!(camber(f64::midpoint(low, high)).starts_with("inside"));
-    assert!(camber(low - 0.7).starts_with("0.7° too far in"), "{}", camber(low - 0.7));
-    assert!(camber(high + 0.4).starts_with("0.4° too far out"));
-    assert!(camber(high + 0.02).starts_with("at the edge"));
+    let inside = camber(f64::midpoint(low, high));
+    assert!(inside.0 && inside.1.starts_with("inside"), "{inside:?}");
+    let under = camber(low - 0.7);
+    assert!(!under.0 && under.1.starts_with("0.7° too far in"), "{under:?}");
+    assert!(camber(high + 0.4).1.starts_with("0.4° too far out"));
+    let edge = camber(high + 0.02);
+    assert!(!edge.0 && edge.1.starts_with("at the edge"), "{edge:?}");
     let caster = say(Method::CasterJointLine, LEFT, &[("angle", &at(aim.caster_deg[0] - 1.1))]).unwrap();
-    assert!(caster.starts_with("1.1° short"), "{caster}");
+    assert!(caster.1.starts_with("1.1° short"), "{caster:?}");
     let rear = Place { axle: ReadAxle::Rear, side: ReadSide::Left };
     assert_eq!(say(Method::CamberGauge, rear, &[("angle", "1")]), None, "aims are for the front");
 }

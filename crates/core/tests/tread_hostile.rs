@@ -4,6 +4,7 @@
 mod common;
 use bold_stance_core::plan::{PlanResult, plan};
 use bold_stance_core::wear::*;
+use bold_stance_words::English;
 use common::{truck, worn};
 use proptest::prelude::*;
 use std::sync::OnceLock;
@@ -92,7 +93,7 @@ proptest! {
         for x in &w.warnings {
             let of = log.tyres.iter().find(|t| t.mark == x.mark);
             prop_assert!(of.is_some_and(|t| x.entry < t.entries.len()), "{:?}", x);
-            prop_assert!(!x.wrong.is_empty() && !x.right.is_empty());
+            prop_assert!(!x.wrong.en().is_empty() && !x.right.en().is_empty());
         }
         // The same log again gives the same answer, whichever core was first.
         let again = worn(&tyres(), plans, None, &log).unwrap();
@@ -122,7 +123,7 @@ proptest! {
                 prop_assert!(!list.is_empty());
                 for x in list {
                     prop_assert!(x.field.starts_with("tyres."), "{:?}", x);
-                    prop_assert!(!x.wrong.is_empty() && !x.right.is_empty(), "{:?}", x);
+                    prop_assert!(!x.wrong.en().is_empty() && !x.right.en().is_empty(), "{:?}", x);
                 }
             }
         }

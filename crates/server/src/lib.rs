@@ -10,6 +10,7 @@ mod once;
 mod pool;
 mod problem;
 mod routes;
+mod speech;
 
 pub use api::openapi_json;
 pub use guard::is_loopback_host;
@@ -107,6 +108,7 @@ pub fn start(
             .app_data(web::PayloadConfig::new(BODY_LIMIT))
             .app_data(web::PathConfig::default().error_handler(|e, _| problem::not_an_id(&e).into()))
             .app_data(web::QueryConfig::default().error_handler(|e, _| problem::bad_query(&e).into()))
+            .wrap(actix_web::middleware::from_fn(speech::speak))
             .wrap(guard::headers())
             .wrap(actix_web::middleware::from_fn(guard::well_asked))
             .wrap(actix_web::middleware::from_fn(guard::same_machine))

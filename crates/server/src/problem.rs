@@ -4,6 +4,7 @@ use crate::described::PROBLEM;
 use actix_web::http::{StatusCode, header};
 use actix_web::{HttpResponse, ResponseError};
 use bold_stance_core::problem::Problem;
+use bold_stance_core::said::{Said, said};
 use bold_stance_store::StoreError;
 use serde::Serialize;
 use utoipa::ToSchema;
@@ -19,7 +20,7 @@ pub struct ProblemDocument {
     /// HTTP status.
     pub status: u16,
     /// What happened here.
-    pub detail: String,
+    pub detail: Said,
     /// Fields at fault.
     pub problems: Vec<Problem>,
 }
@@ -28,7 +29,7 @@ pub struct ProblemDocument {
 #[derive(Debug, thiserror::Error)]
 pub enum ApiError {
     /// The request's content is wrong.
-    #[error("{}", .0.first().map_or_else(String::new, ToString::to_string))]
+    #[error("{} faults", .0.len())]
     Input(Vec<Problem>),
     /// The body cannot be read.
     #[error("{0}")]
@@ -103,6 +104,14 @@ impl ApiError {
     }
 }
 
+/// A fault in one line.
+fn fault(p: &Problem) -> Said {
+    said("detail-fault")
+        .name("field", p.field.clone())
+        .say("wrong", p.wrong.clone())
+        .say("right", p.right.clone())
+}
+
 impl ResponseError for ApiError {
     fn status_code(&self) -> StatusCode {
         match self {
@@ -123,15 +132,15 @@ impl ResponseError for ApiError {
             // Inner workings stay in the log.
             Self::Store(e @ (StoreError::Database(_) | StoreError::Migrate(_))) => {
                 tracing::error!("{e}");
-                "Nothing was saved. What you typed is still here: try again.".to_owned()
+                said("detail-nothing-saved")
             }
             Self::Store(e @ StoreError::Unsure(_)) => {
                 tracing::error!("{e}");
-                "The database went away while this was being saved, so it may be there or not. What you typed is still \
-                 here: send it again, nothing is stored twice."
-                    .to_owned()
+                said("detail-unsure")
             }
-            other => other.to_string(),
+            Self::Input(list) => list.first().map_or_else(|| Said::text(""), fault),
+            Self::Body(p) => fault(p),
+            other => Said::text(other.to_string()),
         };
         let problems = match self {
             Self::Input(p) => p.clone(),

@@ -4,6 +4,7 @@ use crate::vehicle::{from_word, word};
 use crate::{Result, Tx};
 use bold_stance_core::job::Reading;
 use bold_stance_core::reading::{Also, Correction, DoubtPart, RawEntry};
+use bold_stance_core::said::Said;
 use bold_stance_core::units::LengthUnit;
 use sqlx::types::Json;
 use uuid::Uuid;
@@ -60,7 +61,7 @@ pub async fn of_job(tx: &mut Tx, job: Uuid) -> Result<Vec<Reading>> {
     let rows = sqlx::query!(
         r#"select id, visit, quantity, axle, side, method, raw as "raw: Json<Vec<RawEntry>>", unit, value, sigma,
              corrections as "corrections: Json<Vec<Correction>>", also as "also: Json<Vec<Also>>",
-             doubt as "doubt: Json<Vec<DoubtPart>>", notes as "notes: Json<Vec<String>>", jack, jacked_height,
+             doubt as "doubt: Json<Vec<DoubtPart>>", notes as "notes: Json<Vec<Said>>", jack, jacked_height,
              height_mm, author, replaces, taken_at
            from reading where job_id = $1 order by seq"#,
         job

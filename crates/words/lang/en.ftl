@@ -6,6 +6,7 @@ list-and = and
 
 word-left = left
 word-right = right
+word-both = both
 word-front = front
 word-rear = rear
 word-camber = camber
@@ -14,3 +15,701 @@ word-toe = toe
 word-cross-camber = cross-camber
 word-cross-caster = cross-caster
 word-height = height
+word-longer = longer
+word-shorter = shorter
+word-outboard = outboard
+word-inboard = inboard
+word-forward = forward
+word-rearward = rearward
+word-back = back
+word-up = up
+word-down = down
+word-higher = higher
+word-lower = lower
+word-more = more
+word-less = less
+word-leave = where it stands
+word-top-out = top out
+word-top-in = top in
+word-top-back = top back
+word-top-forward = top forward
+word-clockwise-from-out = clockwise from out
+word-spring = springs
+word-collar = coilover collars
+word-torsion-bar = torsion bars
+word-spacer = spring or strut spacers
+word-air = air level
+word-add-a-leaf = an added leaf
+word-shackle = shackles
+word-leaf-block = leaf blocks
+word-knuckle = lift or drop knuckles
+word-bracket = bracket or subframe drop
+word-body-lift = body lift
+
+sentence = { $what }.
+state-found = as found
+state-planned = planned
+state-settled = settled
+state-loaded = loaded
+
+## Orders
+
+leave = leave
+way = { $way-w }
+order = { $amount } { $way-w }
+order-to = { $amount } { $way-w }, to { $to }
+order-add = add { $amount } ({ $way-w })
+order-take-out = take out { $amount } ({ $way-w })
+amount-turns = { $turns } { $n ->
+    [one] turn
+   *[other] turns
+}
+amount-notches = { $n } { $n ->
+    [one] notch
+   *[other] notches
+}
+amount-positions = { $n } { $n ->
+    [one] position
+   *[other] positions
+}
+amount-degrees = { $deg }°
+amount-shims = { $mm } of shim
+amount-mm = { $mm }
+centre-mark = the centre mark
+notch-of-centre = notch { $n } { $way-w } of centre
+step-turn = one turn
+step-shim = one { $mm } shim
+step-mm = { $mm }
+step-degrees = { $deg }°
+step-position = one position
+step-notch = one notch ({ $deg }°)
+
+## Checks
+
+at-full-droop = at full droop
+at-full-droop-taken = at full droop ({ $taken } taken, not measured)
+at-planned-height = at planned height
+check-joint = { $which ->
+    [upper] upper joint
+   *[lower] lower joint
+} at { $value } of its { $limit } { $at }
+check-shaft = drive-shaft joint at { $value } of its { $limit } { $at }
+check-travel = { $now } of { $which ->
+    [droop] droop
+   *[bump] bump travel
+} left, was { $was }; { $least } wanted
+check-tie-rod = tie rod { $now } { $way-w } to the wheel, was { $was } { $before-w }; { $most } at most, a usual limit
+check-bucket = upper arm { $gap } from the spring bucket at full droop, { $least } wanted
+check-arch = { $now } of arch { $where ->
+    [ahead] ahead of
+   *[behind] behind
+} the tyre, was { $was }; { $least } wanted
+check-strut = { $now } between tyre and strut, was { $was }; { $least } wanted
+check-thread = { ALL_LOW($name) }: { $now } of thread in, { $least } wanted
+check-parallel = track bar and drag link { $value } apart seen from the front, { $most } at most
+foul-side = { $side ->
+    [left] Left
+   *[right] Right
+}: { $what }
+foul-at = { $axle-w } { $side-w }: { $what }
+
+## Angles against their windows
+
+angle-inside = inside
+angle-off = { $by } { $how ->
+    [top_out] top too far out
+    [top_in] top too far in
+    [more_caster] too much caster
+    [less_caster] too little caster
+    [toe_in] too much toe-in
+    [toe_out] too much toe-out
+    [left_higher] left higher
+   *[right_higher] right higher
+}
+angle = { $angle-w }
+of-angle = { $by } of { $angle-w }
+
+## Parts
+
+misfit-place = { LOW($part) } takes the place of { LOW($other) }
+misfit-beside = { LOW($part) } cannot stand beside { LOW($other) }
+misfit-needs = { LOW($part) } needs { $what }
+needs-toe-adjuster = a toe adjuster beside it
+needs-cams = cams on the vehicle
+needs-no-cams = plain bolts where its cams go
+does-reach = reach ×{ $times } each way
+does-sets = { $n } more { $n ->
+    [one] thing
+   *[other] things
+} to set
+does-track = track { $by } a side
+does-bump = toe swing over height ×{ $times }
+does-camber-toe = camber { $camber } · toe { $toe }
+does-caster-camber = caster { $caster } · camber { $camber }
+does-clash = takes the place of { ALL_LOW($other) }
+does-stops = the linkage does not close with it here
+costs-toe = Toe shifts { $by } a wheel, reset after.
+costs-wheel = Wheel goes { $by } { $way-w } in the arch.
+
+## The verdict of an axle
+
+axle-height = { $axle ->
+    [front] Front
+   *[rear] Rear
+} { $gain }
+axle-height-at = { $axle ->
+    [front] Front
+   *[rear] Rear
+} { $gain } { $state }
+stop = { $what ->
+    [lower_arm] Lower arm does not close
+    [upper_arm] Upper arm and knuckle are fully extended
+    [tie_rod] Tie rod is fully extended
+    [dead_point] Arm is at its dead point
+    [strut] Strut and lower arm are in line
+    [link] A link is fully extended
+    [unsteered] The wheel has no steering axis
+   *[no_setting] No setting of the adjusters closes
+} at { $at }.
+verdict-stop = Height runs out of travel
+verdict-stop-at = { $stop } Shown at { $used }.
+verdict-fouls-on-aim = On aim, but it fouls
+verdict-fouls-off-aim = It fouls, and is off the aim
+verdict-fouls = { $each-semi }.
+verdict-reached = Both sides land on aim
+verdict-as-built = What is on it does it.
+verdict-toe-alone = Toe alone does it.
+verdict-parts-on = { $n ->
+    [one] One part on.
+   *[other] { $n } parts on.
+}
+verdict-apart = Sides stay too far apart
+verdict-apart-by = Left to right: camber { $camber } of { $camber-most } allowed, caster { $caster } of { $caster-most }.
+leave-everything = All angles are in: leave everything.
+first-shared = { $name }: { $order }.
+first-order = { $name }: left { $left }, right { $right }.
+only-rods = Camber and caster are in: turn only the rods.
+only-toe = Camber is in: turn only toe.
+short-angle = { $side ->
+    [both] Both sides
+    [left] Left
+   *[right] Right
+}: { $angle-w } short { $by }
+short-side = { $side ->
+    [both] Both sides
+    [left] Left
+   *[right] Right
+} short { $by }.
+short-unreadable = Less than a shop can read.
+short-within-doubt = Within its doubt of ±{ $doubt }: read again after the first turn.
+short-toe-rear = Toe is off, and nothing here sets it that far
+short-rods-end = Tie rods run out before toe does
+short-cams-end = Cams run out before { $angle-w } does
+short-as-built = { CAP($angle-w) } is off, and nothing as built sets it
+closest-reaches = Reaches on both sides: { ALL_LOW($part) }.
+closest-none = Nothing in the catalogue reaches it.
+closest-apart = No single part reaches. Nearest: { ALL_LOW($part) }, sides still { $by } too far apart.
+closest-short = No single part reaches. Nearest: { ALL_LOW($part) }, still { $by } short.
+watch-far = It stands { $by } { $way-w } than where its points were taken, hub to arch { $design }: put that height right in Arrive before anything here is believed.
+watch-bent = { $side ->
+    [left] Left
+   *[right] Right
+}: readings sit { $by } from these points. Measure the points of this side again; if they hold, look for a bent part.
+watch-doubt-low = { $side ->
+    [both] Doubt dips low on caster, both sides: re-sweep.
+    [left] Left: doubt dips low on caster, re-sweep.
+   *[right] Right: doubt dips low on caster, re-sweep.
+}
+why-one = { $name }, not { ALL_LOW($other) }: with each { $each } of { $angle-w } it brings { $got } of { $side-effect-w }; the other would bring { $theirs }.
+why-brings-caster = { $name }: camber { $camber }, caster { $caster }
+why-brings-toe = { $name }: camber { $camber }, toe { $toe }
+why-several = { $each-semi }.
+why-edge = It lands close to the edge of the window: the next notch leaves it.
+
+## The verdict of a car
+
+car-reached = All four wheels land on aim
+car-one-reached = { CAP($axle-w) } lands on aim; the { $unread-w } was not read
+car-refused = { CAP($axle-w) } cannot be worked out
+car-worst = { CAP($axle-w) }: { LOW($what) }
+car-other-reached = The { $axle-w } lands on aim.
+car-other-off = { CAP($axle-w) } too: { LOW($what) }.
+car-other-refused = The { $axle-w } cannot be worked out.
+car-other-unread = The { $axle-w } was not read.
+car-heights = { $each }.
+car-in = { $axle-w } { $each-and }
+car-already-in = Already in: { $each-semi }.
+car-first = { $n ->
+    [one] One thing
+   *[other] { $n } things
+} to turn, { $axle-w } { $side-w } { LOW($name) } first: { $order }.
+car-first-shared = { $n ->
+    [one] One thing
+   *[other] { $n } things
+} to turn, { $axle-w } { LOW($name) } first: { $order }.
+
+## The search over sets
+
+reason-recovers = Recovers { $each-and }.
+reason-as-built = As built: nothing to buy.
+reason-costs = Costs: { $each }.
+cost-wheel = the wheel { $by } { $way-w } in the arch
+cost-lean = { $by } { $way-w } axis lean
+cost-scrub = { $by } { $way-w } scrub
+cost-bump = { $by } of toe swing over ±{ $over }
+reason-elsewhere = { CAP($state) } it is { $by } outside.
+reason-short = Stays { $by } short of { $angle-w }.
+reason-apart = Sides stay too far apart.
+car-as-built = the car as built
+part-named = { ALL_LOW($name) }
+parts-with = { $first } with { $second }
+parts-and-more = { $first } with { $second } and { $n } more
+searched-at = { $stop } Searched at { $used }.
+search-nothing-left = Nothing left to choose from
+search-loosen = Loosen a filter, or measure a part of your own.
+search-lands = { $n ->
+    [one] One way lands
+   *[other] { $n } ways land
+} both sides on aim
+search-first = First: { $set }.
+search-fouls = What reaches fouls something
+search-nearest-fouls = Nearest: { CAP($set) }: { $foul }.
+search-none = Nothing in the catalogue reaches it: short by { $by }
+search-nearest = The nearest is { $set }.
+ways-differ = At full lock the outside wheel stands at { $outer } with { $set } and { $other-outer } with { $other }: axis lean { $lean } against { $other-lean }.
+best-money = least money
+best-labour = least labour
+best-bump = least bump steer
+best-axis = axis changed least
+best-central = wheel most central in the arch
+best-life = longest tyre life
+
+## Points against readings
+
+fit-arm = The { $arm ->
+    [upper] upper
+   *[lower] lower
+} arm's axis is inclined about { $by } more (front { $way-w }) than this shape has it, beyond its doubt: measure it before anything is promised.
+fit-tie-rod = The tie rod's inner end is about { $by } { $way ->
+    [up] higher
+   *[down] lower
+} against its outer end than this shape has it, beyond its doubt: measure it before anything is promised.
+fit-cost = These readings do not go with this shape: { $cost } where { $most } is the most of ninety-nine cars in a hundred. Another layout, a wrong file, a bent part or a height read wrong: promise nothing from it.
+fit-moved = { $point } had to move { $by }: bent part or wrong geometry, measure it again.
+fit-odd = { $angle-w } at { $at } does not fit the others ({ $read } read, { $fitted } fitted): read it again.
+fit-tie-rod-side = { $told ->
+    [ahead] Is the tie rod ahead of the axle? With it behind
+   *[behind] Is the tie rod behind the axle? With it ahead of
+} the axle these readings fit as well, and cams and slots would turn toe the other way: look.
+fit-none-has = no axle of this kind has these measurements: { $why }
+
+## The sheet
+
+tick-roll = Roll { $far }
+tick-bounce = Bounce three times
+tick-resweep = Re-sweep caster
+tick-wheel-straight = Steering wheel straight
+name-order = { ALL_LOW($name) } { $order }
+side-orders = { $side ->
+    [both] both wheels
+    [left] left
+   *[right] right
+}: { $each }
+orders = { $each-semi }
+step-support = Stand and mark
+step-support-how = chock, stands on hard points; paint-mark everything that will be turned
+step-height = Set { $axle-w } height
+height-of-side = { $target } ({ $change })
+height-target = left { $left }, right { $right }, hub to arch
+height-by = { $heights }; { $ways-semi }
+way-gains = { $way-w } { $gain }
+step-fit = Fit { ALL_LOW($part) }
+step-fit-how = bolts snug, not tight
+step-cams = { $axle ->
+    [front] Cams, both fronts
+   *[rear] Cams, both rears
+}
+step-arms-of-axle = Arms and bars of the { $axle-w } axle
+step-arms = { $axle ->
+    [front] Front cams, slots, plates and arms
+   *[rear] Rear arms, cams and slots
+}
+step-tie-rods = Tie rods
+step-tie-rods-how = wheel straight and locked; { $orders }; read toe, then turn the rest
+step-rear-toe = Rear toe
+step-rear-toe-how = { $orders }; read toe, then turn the rest
+step-tighten = Tighten at ride height
+step-tighten-how = wheels on the ground, rubber bushings at rest
+gate-fouls = It fouls as planned
+gate-fouls-how = { $each-semi }. Plan again, or say why it goes on.
+gate-settled = Settle, re-read height
+gate-settled-how = No angle counts until height is settled and both sides are read.
+gate-rear = Settle, read the rear
+gate-rear-how = Camber { $camber-low } to { $camber-high }, total toe { $toe-low } to { $toe-high }; each also near what was expected. The front is set to the rear's thrust line.
+gate-front = Settle, re-sweep caster
+gate-front-how = Camber { $camber-low } to { $camber-high }, caster { $caster-low } to { $caster-high }; each also near what was expected. Caster has to be swept again.
+gate-proved = Prove, full re-read
+gate-proved-car = Camber, caster and toe of both fronts, camber and toe of both rears, after a roll.
+gate-proved-front = Camber, caster and toe, both fronts, after a roll.
+gate-proved-rear = Camber and toe, both rears, after a roll.
+caution-jack = Never trust a jack alone. Air suspension: service mode before lifting, pads at the lift points.
+caution-spring = A loaded spring can kill: use a proper compressor or leave it to a shop. Torsion bars: unload first.
+caution-droop-and-lock = At full droop and lock check brake hose, sensor wire, drive-shaft and ball-joint angles.
+caution-seized = Seized bolt: stop. Do not cut or heat suspension parts.
+caution-one-bolt = Loosen one bolt at a time and count from the paint mark. Knock-out tabs must be out.
+caution-mark-and-count = Mark before turning, count turns. Keep thread engagement; torque the lock nuts to the maker's figures.
+caution-torque = Torque to the maker's figures with bushings at ride height; new bolts where the maker says.
+caution-calibrate = Height or thrust changed: headlight aim, camera and radar, and the steering-angle sensor need calibration.
+caution-law = More height raises roll-over risk. Lift, bumper height and tyre cover are local law: have it inspected where required.
+caution-certifies-nothing = This sheet computes geometry from what it was told. It certifies nothing.
+
+## Places and readings
+
+place = { $axle ->
+    [both] { $side ->
+        [both] car
+       *[one] { $side-w } side
+    }
+   *[one] { $side ->
+        [both] { $axle-w } axle
+       *[one] { $side-w } { $axle-w }
+    }
+}
+reading-of = { $place } { $quantity-w }
+word-floor-to-arch = height, floor to arch
+word-floor-to-frame = height, floor to frame
+word-thrust = thrust angle
+word-set-back = set-back
+word-wheelbase = wheelbase
+word-diagonal = diagonal
+word-axle-offset = axle off centre
+word-rim-runout = rim run-out
+word-rim-circle = rim circle
+word-tread-depth = tread depth
+word-pressure = pressure
+word-floor-slope = floor slope
+lean-top-out = top leans out
+lean-top-in = top leans in
+lean-top-back = top leans back
+lean-top-forward = top leans forward
+lean-toe-in = toes in
+lean-toe-out = toes out
+lean-points-right = points to the right
+lean-points-left = points to the left
+lean-right-behind = right wheel behind the left
+lean-left-behind = left wheel behind the right
+lean-to-left = must go to the left
+lean-to-right = must go to the right
+lean-falls-left = falls to the left
+lean-falls-right = falls to the right
+lean-upright = upright
+lean-level = level
+lean-central = central
+lean-straight = straight
+lean-left-higher = left higher
+lean-right-higher = right higher
+lean-left-more = left more
+lean-right-more = right more
+lean-left-longer = left longer
+lean-right-longer = right longer
+lean-included = SAI and camber
+quantity = { $quantity-w }
+
+## What made a reading stale
+
+done-height = { $axle ->
+    [front] height was set
+   *[rear] rear height was set
+}
+done-parts = { $axle ->
+    [front] a part was fitted
+   *[rear] a part was fitted at the rear
+}
+done-cams = { $axle ->
+    [front] the cams were moved
+   *[rear] the rear arms were moved
+}
+done-tie-rods = { $axle ->
+    [front] the tie rods were turned
+   *[rear] rear toe was turned
+}
+stale-after = { $what } after it was read
+stale-changed = { $side-w } { $quantity-w } changed after it was read
+
+## What is odd about a reading
+
+odd-jacked = { CAP($which) }: jacked, not rolled since.
+odd-jacked-why = A wheel let down from a jack stands on scrubbed tyres: camber reads about { $by } out. Set to zero like that, it drives off at { $by } in.
+odd-jacked-settle = Roll it { $far }, bounce it, and read again.
+odd-tilted = { CAP($which) }: read with a jack under the other side.
+odd-tilted-why = A tilted body leans its wheels with it and moves one side of the suspension.
+odd-tilted-settle = Let it down on all four, roll it, and read again.
+odd-unsettled = { CAP($which) }: read before it had settled.
+odd-unsettled-why = Every angle hangs on the height, and the height had not come to rest.
+odd-unsettled-settle = Roll and bounce it, re-read the height, then this.
+odd-height = { CAP($which) }: read at { $was }, it stands at { $now } now.
+odd-height-why = Every angle hangs on the height.
+odd-height-settle = Read it again at the height it stands at.
+odd-floor-unknown = { CAP($axle-w) } axle camber counts against gravity, and the floor was not measured.
+odd-floor-unknown-why = A floor falling { $drop } over { $run } is { $lean } of camber, out on one side and in on the other.
+odd-floor-unknown-settle = Zero the gauge on a bar across both contact patches, or read the floor with a level.
+odd-floor-changed = { CAP($which) }: the floor was told otherwise after it was read.
+odd-floor-changed-why = With the floor as it is told now it would read { $now }. What is kept stays as it was worked out then.
+odd-floor-changed-settle = Read it again, or type the same number again: the floor told now is taken out of it.
+odd-floor-pattern = Both axles lean to the { $way-w }: { $front } in front, { $rear } behind.
+odd-floor-pattern-why = Two axles rarely go out by the same amount the same way. A floor, a soft tyre or a jack leans both.
+odd-floor-pattern-settle = Turn the car round on the same spot and read one wheel again: a floor turns the sign.
+odd-weight = Fuel or load is not as it should be, and it could not be taken out.
+odd-weight-why = Without spring rates, weight cannot be turned into height.
+odd-weight-settle = Fill the tank and empty the car, or enter both spring rates.
+odd-levels = Doors open or auto-level on: the height moves between readings.
+odd-levels-settle = Shut the doors, switch levelling off, and read a height twice.
+odd-steering = Steering not centred: toe of each wheel is off, the total is not.
+odd-steering-settle = Centre and lock the wheel, then read one toe again.
+odd-plates = Plates stick: the tyres hold the wheels where they were put.
+odd-plates-settle = Grease the plates, roll off and on, and read one camber again.
+odd-rocked = Steering was not rocked: joints hold some camber back.
+odd-rocked-settle = Rock it lock to lock and read camber again.
+odd-lost-height = { CAP($which) } lost { $lost } since it was set.
+odd-lost-height-why = New springs and bushings settle in the first weeks; the angles read then were at another height.
+odd-lost-height-settle = Set the height back, roll it, and read camber, caster and toe again.
+odd-bulge = { CAP($which) }: a span of { $span } is on the tyre, and no bulge was taken out.
+odd-bulge-why = The bottom of a tyre bulges where it stands, by { $bulge } or so.
+odd-bulge-settle = Measure lip to lip, or measure the bulge against the rim.
+odd-circle = { CAP($which) }: the circle comes from the stamped size.
+odd-circle-why = The lip you touch is larger than the stamped size, by about { $more }.
+odd-circle-settle = Measure the rim lip to lip once.
+odd-stale = { CAP($which) }: { $why }.
+odd-stale-why = Camber and caster moves always move toe, and caster is not live.
+odd-stale-sweep = Sweep it again, brakes held.
+odd-stale-toe = Read toe again, steering locked straight.
+odd-unchanged = { CAP($which) } reads exactly as before the cams were moved.
+odd-unchanged-why = Caster is not live: it shows a change only once it is swept again.
+odd-unchanged-settle = Sweep it again from the first swing.
+odd-pitch = { CAP($which) }: the body turned { $by } { $nose ->
+    [up] nose up
+   *[down] nose down
+} since the visit before.
+odd-pitch-why = That much of the change in caster is the body's, not the suspension's.
+odd-pitch-settle = Take the body's turn off before comparing with the old value.
+odd-marks = Cams at the same marks, { $quantity-w } { $apart } apart left to right.
+odd-marks-why = Equal settings that give unequal angles mean a bent knuckle, arm or frame. A caster gap above { $much } on a subframe means the subframe has shifted.
+odd-marks-settle = Read SAI on both sides and compare included angles; tape both wheelbases.
+odd-rim = { CAP($place) } wheel wobbles: { $by }.
+odd-rim-turn = { $by } over one turn
+odd-rim-half-turn = { $by } half a turn apart
+odd-rim-why = A bent rim gives a different camber and toe wherever it happens to stand.
+odd-rim-settle = Read every angle of this wheel half a turn apart, or change the wheel.
+odd-included = Included angle { $left } left, { $right } right.
+odd-included-why = Included angle belongs to the knuckle and no adjuster changes it. A difference means something is bent.
+odd-included-settle = Sweep both sides again with the brakes held; if it stays, look at knuckle and strut.
+odd-caster-apart = Caster { $apart } apart left to right.
+odd-caster-apart-why = It pulls to the { $way-w }, the side with less. More than { $much } apart is seldom adjustment alone: a shifted subframe, a bent arm or a pushed-back wheel shows so.
+odd-caster-apart-settle = Tape both wheelbases and the subframe against the body, then sweep again.
+odd-rear-steers = The rear axle points { $by } to the { $way-w }.
+odd-rear-steers-why = The rear steers the car: it crabs, and going straight the steering wheel stands off to the { $way-w }.
+odd-rear-steers-settle = Set rear toe alike on both sides, or square the axle, before the front.
+odd-wheelbases = Wheelbase { $by } shorter on the { $way-w }.
+odd-wheelbases-why = An axle is skewed or a wheel stands back. A skewed rear axle steers the car; set-back of a front wheel pulls.
+odd-wheelbases-settle = Read set-back at the front; what is left is the rear axle's. Tape the diagonals.
+odd-edge-smooth = { $edge ->
+    [inner] Inner
+   *[outer] Outer
+} edge worn and smooth: camber at the height it is driven at, not toe.
+odd-edge-smooth-why = Toe leaves sharp feathered edges across the tread. A smooth slope to one edge is camber.
+odd-edge-smooth-settle = Read camber at the lowest height it is driven at.
+odd-edge-sharp = { $edge ->
+    [inner] Inner
+   *[outer] Outer
+} edge worn and feathered: toe, whatever camber says.
+odd-edge-sharp-why = Feathered edges come from toe.
+odd-edge-sharp-settle = Read toe with the steering locked straight.
+odd-string = { CAP($which) }: strung as if both tracks were alike; they differ by { $by }.
+odd-string-why = A string along the rear wheels then runs { $yaw } off the centre line.
+odd-string-settle = Say how it was strung, or measure the string from both hubs and set it parallel.
+odd-methods = { CAP($which) }: { $one } and { $other } are { $apart } apart.
+odd-methods-why = More than both hold together. Rim run-out, a bulge or a wrong span does this.
+odd-methods-settle = Roll the wheel half a turn and read again by one of them.
+odd-one = { CAP($which) }, { $entry }: one of { $n } stands { $by } away from the others.
+odd-one-why = One reading that stands apart is more often a slip than the car.
+odd-one-settle = Keep or drop number { $number }, or read it once more.
+odd-repeats = { CAP($which) }, { $entry }: repeats are { $by } apart.
+odd-repeats-why = The same thing read again should fall closer together than this.
+odd-repeats-settle = Find what moves: plates, gauge seat, a joint with play. Then read three times.
+odd-minutes = { CAP($which) }: { $read } is a lot of { $quantity-w }. Were these minutes?
+odd-minutes-why = Minutes are written { $minutes }'. The model expects about { $expected } here.
+odd-minutes-settle = Look at the gauge's unit and type it again with its mark.
+odd-sign = { CAP($which) }: the sign is probably turned.
+odd-sign-why = The model expects about { $expected } here, and the other sign would fit.
+odd-sign-settle = Look which way the top leans and read once more.
+odd-far = { CAP($which) } is { $by } from what the model says at this height.
+odd-far-why = It expects { $expected } ±{ $half }, { $from }. A wrong reading, a bent part, or points that are not this car's.
+odd-far-anchored = from the visit before, moved to this height
+odd-far-blind = from the points alone
+odd-far-settle = Read it by another method. If it stays, look for a bent part.
+odd-inches = { CAP($which) }: { $typed } mm to three decimals. Were these inches?
+odd-inches-why = A tape or rule in mm does not show thousandths; a calliper in inches does.
+odd-inches-settle = Look at the calliper's unit and type it again with its unit.
+
+## What was made of a reading
+
+waits-plan = Plan
+waits-cams = Cams
+waits-tie-rods = Tie rods
+waits-sign-off = Sign off
+waits-compare = Compare
+derived-height-gap = { CAP($axle-w) }, left less right
+derived-total-toe = { CAP($axle-w) } toe, both
+derived-cross-camber = Cross-camber
+derived-cross-caster = Cross-caster
+derived-thrust = Thrust angle
+derived-included = Included angle, { $side-w }
+derived-wheelbase-gap = Wheelbase, left less right
+aim-inside = inside { $low } to { $high }, as { $aim } wants
+aim-edge = at the edge of { $low } to { $high }, as { $aim } wants
+aim-outside = { $by } { $quantity ->
+    [camber] { $way ->
+        [less] too far in
+       *[more] too far out
+    }
+    [caster] { $way ->
+        [less] short
+       *[more] more than wanted
+    }
+   *[toe] { $way ->
+        [less] too much out
+       *[more] too much in
+    }
+}: { $aim } wants { $low } to { $high }
+corrected-floor = Floor { $slope } taken out
+corrected-floor-why = The floor falls to the { $way-w }: the { $side-w } top leans { $lean ->
+    [out] out
+   *[in] in
+} by as much.
+corrected-floor-along = Floor along { $slope } taken out
+corrected-floor-along-why = The floor falls to the { $way-w }, and the steering axis leans with the body.
+corrected-jacked = Jacked: { $rule } taken out by rule
+corrected-jacked-at = Jacked, { $height } on the jack: { $rule } taken out by rule
+corrected-jacked-why = A wheel jacked at its arm reads about { $rule } too far out. How far the raised corner rolls the body is not in its height: roll the car and read again to know.
+corrected-jack-height = From { $from } on the jack to { $to } standing
+corrected-jack-height-why = What this car's own linkage does between both heights.
+corrected-weight = Full tank, empty car: corner { $by } { $way-w }
+corrected-weight-why = { $fuel } of fuel missing, { $seats } in the seats, { $cargo } of cargo, over this car's springs.
+corrected-bulge = Bulge { $bulge } taken out
+corrected-bulge-why = The level stood off the lip by the tyre's bulge, so the gap at the top was too wide by it.
+corrected-chord = Chord { $chord }, not { $circle }
+corrected-chord-why = Away from the axle's height the tape spans a shorter chord of the wheel.
+corrected-string = String { $yaw } off straight
+corrected-string-why = Rear track { $rear }, front track { $front }: half the difference over the wheelbase.
+corrected-lip = Rim lip { $lip }, not { $seat }
+corrected-lip-why = The stamped size, { $stamped }, is the bead seat. The lip you touch stands { $flange } over it on both sides.
+corrected-pitch = Body { $pitch } { $nose ->
+    [up] nose up
+   *[down] nose down
+} taken out
+corrected-pitch-why = Nose up leans the steering axis back by the same angle.
+left-zeroed = Zeroed on this floor
+left-zeroed-why = The gauge counts from the floor the wheels stand on, so its slope is not in the reading.
+left-jacked = Jacked, not put right
+left-jacked-why = No rule of thumb for this one: give the height on the jack and the standing height.
+left-weight = Fuel and load not put right
+left-weight-why = Spring rates of both axles are not on file, so the weight cannot be turned into height.
+doubt-floor = slope of the floor, as measured
+doubt-floor-along = slope of the floor along, as measured
+doubt-tilted = body tilted by a jack under the other side
+doubt-jacked = jacked, not rolled since
+doubt-answered-no = { $ask }: answered no
+doubt-not-answered = { $ask }: not answered
+doubt-rule = rule
+doubt-formula = formula
+doubt-linkage = linkage
+also-across = across
+also-half-is-rims = half the difference is the rim's
+also-half-turn = half the difference over half a turn
+also-each-wheel = each wheel, shared evenly
+also-rear-less-front = rear minus front
+also-over-circle = over the circle
+also-inner = inner
+also-centre = centre
+also-outer = outer
+also-track-bar = track bar, change of length
+also-angle = as an angle
+also-sai = steering-axis inclination
+also-straight-camber = camber straight ahead
+also-by-formula = by formula
+stamped = size { $size }
+note-from-car = { $entry } { $value }, from the car
+note-zeroed = zeroed on the floor the wheels stand on
+note-floor-unknown = floor slope not known: zero the gauge on the floor, or give the slope
+note-no-bulge = no bulge taken out: right on the rim lip, too far in when the level touched the tyre
+note-string-outside = string outside the lips: front gap larger is toe-in
+note-string-inboard = counted rear minus front, as with the string inboard of the lips; reference=outside turns the sign
+note-string-runs = string runs { $yaw } off the centre line
+note-lip-better = measured lip to lip would be better than { $circle } from the size
+note-rule = { $rule }; a measured circle is better
+rule-shop = shop rule: one inch larger
+rule-flange = flange height { $flange } twice
+note-move-axle = move the axle { $by } to the { $way-w }
+note-track-bar = track bar: longer when its axle end is on the { $way-w }, else shorter, by { $by }
+note-exact-axis = exact rotation about the axis from both gauge directions
+note-exact-linkage = exact rotation on this car's own linkage at this height
+note-factor = { $factor } × the camber difference
+note-uneven = the two swings are uneven: even ones would take the SAI out
+note-no-difference = both cambers are the same: no caster, if the wheel was turned between them
+note-body-level = body taken as level on its stands
+
+## Faults
+
+out-of-range = { $value } is outside what is possible
+out-of-range-of = { $value } { $unit } is outside what is possible
+range = a number from { $low } to { $high }
+range-of = a number from { $low } to { $high } { $unit }
+not-a-number = not a number is outside what is possible
+too-long = longer than { $n } characters
+inch-as-mm = an inch reading typed as mm? write { $inches } in; else { $else }
+minutes-written = { $range }; minutes are written { $minutes }'
+gate-shut = the gate is shut: { $each }
+gate-shut-right = all of them
+not-read = { $side-w } { $axle-w } { $quantity-w } not read
+no-reason = something is off and no reason was given
+no-reason-right = read again, plan again, or why it goes on, in a few words
+no-step = no step "{ $step }" on this sheet
+detail-fault = { $field }: { $wrong }; { $right }
+detail-nothing-saved = Nothing was saved. What you typed is still here: try again.
+detail-unsure = The database went away while this was being saved, so it may be there or not. What you typed is still here: send it again, nothing is stored twice.
+not-read-there = { $quantity-w } is not read at the { $place }
+not-read-there-right = a wheel, an axle, a side or the car, as it is read
+run-of-nothing = a run of nothing
+run-of-nothing-right = a drop per a run, such as 1/8 in per 12 in
+run-right = the distance between both marks, above 0
+no-such-item = no such item
+out-of-reach = "{ $typed }" is out of reach
+neither = "{ $typed }" is neither
+yes-or-no = yes or no
+floor-needs-side = a floor slope leans left and right wheels differently
+floor-needs-side-right = side=left or side=right
+just-mm = { $value }
+span-right = the height between both points, above 0
+circle-right = the circle measured across, above 0
+circle-across-right = the circle the length was measured across
+axle-height-right = hub centre above the floor, beside height
+nothing-entered = nothing was entered
+too-much-camber = { $off } over { $over } is more than { $most }
+too-much-camber-right = the offset between top and bottom lip
+too-much-lean = { $off } over { $over } is { $lean }
+too-much-lean-right = less than { $most } of lean: check which number is which, and their units
+too-much-toe = { $off } over { $over } is more than { $most } of toe
+too-much-toe-right = rear minus front across the circle given: check the units
+too-much-caster = these cambers make { $caster } of caster
+too-much-caster-right = less than { $most }: check the signs of the swings and the unit of the cambers
+off-the-circle = { $from } from the axle is off a circle of { $circle }
+off-the-circle-right = within { $within } of the axle's height
+strung-needs = needed when strung from the rear wheels
+no-circle = neither a measured circle nor a rim size
+no-circle-right = lip to lip, or the stamped rim size
+below-lowest = { $high } is below the lowest, { $low }
+below-lowest-right = the larger of the two
+swings-close = both swings lie within { $within } of each other
+swings-close-right = a swing to the other side, left plus and right minus, such as 20 and -20
+no-such-axis = no steering axis turns like these four readings
+no-such-axis-right = fore-aft tilts at the same two swings, nose up plus, brakes held

@@ -10,4 +10,22 @@ mod voice;
 
 pub use print::print;
 pub use units::{AngleForm, DistanceUnit, LoadUnit, PressureUnit, TreadUnit, Units};
-pub use voice::{Voice, english, plain};
+pub use voice::{Voice, english, plain, said_of};
+
+/// Words of what is said, for whoever holds it: tests and programs that print in English.
+pub trait English {
+    /// In English, in millimetres and decimal degrees.
+    fn en(&self) -> String;
+}
+
+impl English for bold_stance_core::said::Said {
+    fn en(&self) -> String {
+        plain(self)
+    }
+}
+
+impl English for String {
+    fn en(&self) -> String {
+        self.clone()
+    }
+}

@@ -63,6 +63,10 @@ pub fn print(q: &Quantity, u: &Units) -> String {
             // What is told to a tenth of a millimetre is told to a thirty-second.
             LengthUnit::In => format!("{} in", fraction(v, if digits == 0 { 16 } else { 32 }, signed)),
         },
+        Measure::SetMm => match u.length {
+            LengthUnit::Mm => format!("{} mm", number(v, digits, signed)),
+            LengthUnit::In => format!("{} in", number(v / MM_PER_INCH, 3, signed)),
+        },
         Measure::Deg => match u.angle {
             AngleForm::Decimal => format!("{}°", number(v, digits, signed)),
             AngleForm::Minutes => {
@@ -83,6 +87,10 @@ pub fn print(q: &Quantity, u: &Units) -> String {
             PressureUnit::Kpa => format!("{} kPa", number(v, digits, signed)),
             PressureUnit::Bar => format!("{} bar", number(v / 100.0, digits + 2, signed)),
             PressureUnit::Psi => format!("{} psi", number(v / KPA_PER_PSI, digits, signed)),
+        },
+        Measure::M => match u.length {
+            LengthUnit::Mm => format!("{} m", number(v, digits, signed)),
+            LengthUnit::In => format!("{} ft", number(v * 1000.0 / MM_PER_INCH / 12.0, 0, signed)),
         },
         Measure::Km => match u.distance {
             DistanceUnit::Km => format!("{} km", number(v, digits, signed)),
@@ -114,6 +122,7 @@ mod tests {
             (q(Measure::Mm, 498.475, 0, false), "498 mm", "19 5/8 in"),
             (q(Measure::Mm, 1.6, 1, false), "1.6 mm", "1/16 in"),
             (q(Measure::Mm, -0.2, 0, true), "0 mm", "0 in"),
+            (q(Measure::SetMm, 6.0, 1, false), "6.0 mm", "0.236 in"),
             (q(Measure::Deg, -0.04, 1, true), "0.0°", "0.0°"),
             (q(Measure::Deg, 1.8, 1, false), "1.8°", "1.8°"),
             (q(Measure::N, 5200.0, 0, false), "5200 N", "1169 lb"),

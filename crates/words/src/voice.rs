@@ -2,6 +2,7 @@
 
 use crate::print::print;
 use crate::units::Units;
+use bold_stance_core::problem::Problem;
 use bold_stance_core::said::{Arg, Said, TEXT};
 use fluent_bundle::concurrent::FluentBundle;
 use fluent_bundle::{FluentArgs, FluentResource, FluentValue};
@@ -180,4 +181,10 @@ pub fn english(units: Units) -> Arc<Voice> {
 #[must_use]
 pub fn plain(s: &Said) -> String {
     english(Units::default()).say(s)
+}
+
+/// A fault in English, as the command line prints it: field, what is wrong, what would be right.
+#[must_use]
+pub fn said_of(p: &Problem) -> String {
+    format!("{}: {}; {}", p.field, plain(&p.wrong), plain(&p.right))
 }

@@ -2,6 +2,7 @@
 import createClient, { type Middleware } from 'openapi-fetch';
 import { reads, WriteKeys } from './keys';
 import type { components, paths } from './schema';
+import { unitsHeader } from './units';
 
 export type Schemas = components['schemas'];
 export type Ticket = Schemas['Ticket'];
@@ -66,6 +67,13 @@ const once: Middleware = {
     return undefined;
   },
 };
+const units: Middleware = {
+  onRequest({ request }) {
+    for (const [k, v] of Object.entries(unitsHeader())) request.headers.set(k, v);
+    return request;
+  },
+};
+api.use(units);
 api.use(once);
 
 type Answer<T> = { data?: T; error?: unknown; response: Response };

@@ -966,6 +966,13 @@ export interface components {
              */
             positions: number;
         };
+        /** @description What a front value means against the aim. */
+        AgainstAim: {
+            /** @description Inside the window. */
+            inside: boolean;
+            /** @description In words. */
+            says: components["schemas"]["Said"];
+        };
         /** @description All aids of an axle; none where the layout has no such part. */
         Aids: {
             ackermann?: components["schemas"]["AckermannAid"] | null;
@@ -1071,8 +1078,8 @@ export interface components {
         };
         /** @description A further figure that comes with a value. */
         Also: {
-            /** @description What it is. */
-            label: string;
+            /** @description What it is; plain text in readings kept before. */
+            label: components["schemas"]["Said"];
             /** @description Stable word, with its unit, e.g. `run_out_deg`. */
             name: string;
             /**
@@ -1126,7 +1133,7 @@ export interface components {
             /** @description Window, degrees. */
             window_deg: number[];
             /** @description In words, with the way it is off. */
-            words: string;
+            words: components["schemas"]["Said"];
         };
         /** @description An answer to choose. */
         Answer: {
@@ -1487,7 +1494,7 @@ export interface components {
                 /** @description Left. */
                 left: components["schemas"]["SidePlan"];
                 /** @description Why the fitted parts cannot stand together; empty when they can. */
-                misfits: string[];
+                misfits: components["schemas"]["Said"][];
                 /**
                  * Format: double
                  * @description Body pitch against as found, degrees, nose up positive.
@@ -1513,7 +1520,7 @@ export interface components {
                 /** @description Left. */
                 left: components["schemas"]["SidePlan"];
                 /** @description Why the fitted parts cannot stand together; empty when they can. */
-                misfits: string[];
+                misfits: components["schemas"]["Said"][];
                 /**
                  * Format: double
                  * @description Body pitch against as found, degrees, nose up positive.
@@ -1549,17 +1556,17 @@ export interface components {
                 /** @description Dotted path of the field, e.g. `points.upper_outer`. */
                 field: string;
                 /** @description What would be right. */
-                right: string;
+                right: components["schemas"]["Said"];
                 /** @description What is wrong. */
-                wrong: string;
+                wrong: components["schemas"]["Said"];
             }[];
             rear: {
                 /** @description Dotted path of the field, e.g. `points.upper_outer`. */
                 field: string;
                 /** @description What would be right. */
-                right: string;
+                right: components["schemas"]["Said"];
                 /** @description What is wrong. */
-                wrong: string;
+                wrong: components["schemas"]["Said"];
             }[];
         };
         /** @description One of a thing for each axle. */
@@ -1648,12 +1655,12 @@ export interface components {
              */
             apart_deg: number;
             /** @description One sentence: what it costs. */
-            costs: string;
+            costs: components["schemas"]["Said"];
             /** @description One line: what it does. */
-            does: string;
+            does: components["schemas"]["Said"];
             effect?: components["schemas"]["Effect"] | null;
             /** @description Checks that fail with it, and why it cannot stand here. */
-            fouls: string[];
+            fouls: components["schemas"]["Said"][];
             /** @description Left reach outline with it. */
             left_outline: number[][];
             /** @description The part, in the size that does best. */
@@ -1803,16 +1810,16 @@ export interface components {
             /**
              * @description What the front axle's joints, travel and clearances allow.
              * @default {
-             *       "arch_front_mm": null,
-             *       "arch_rear_mm": null,
-             *       "bucket": null,
-             *       "bump_mm": null,
-             *       "droop_mm": null,
+             *       "upper_joint_deg": null,
              *       "lower_joint_deg": null,
              *       "shaft_deg": null,
              *       "shaft_inner": null,
+             *       "droop_mm": null,
+             *       "bump_mm": null,
+             *       "arch_front_mm": null,
+             *       "arch_rear_mm": null,
              *       "strut_gap_mm": null,
-             *       "upper_joint_deg": null
+             *       "bucket": null
              *     }
              */
             limits: components["schemas"]["Limits"];
@@ -1832,16 +1839,16 @@ export interface components {
             /**
              * @description The same of the rear axle.
              * @default {
-             *       "arch_front_mm": null,
-             *       "arch_rear_mm": null,
-             *       "bucket": null,
-             *       "bump_mm": null,
-             *       "droop_mm": null,
+             *       "upper_joint_deg": null,
              *       "lower_joint_deg": null,
              *       "shaft_deg": null,
              *       "shaft_inner": null,
+             *       "droop_mm": null,
+             *       "bump_mm": null,
+             *       "arch_front_mm": null,
+             *       "arch_rear_mm": null,
              *       "strut_gap_mm": null,
-             *       "upper_joint_deg": null
+             *       "bucket": null
              *     }
              */
             rear_limits: components["schemas"]["Limits"];
@@ -1890,22 +1897,22 @@ export interface components {
             /**
              * @description What is told of the tyres beside size and compound.
              * @default {
-             *       "directional": false,
-             *       "grade": null,
-             *       "heights": [],
-             *       "high_torque": false,
-             *       "own_life_km": null,
-             *       "price": 0,
-             *       "rear_placard_kpa": null,
-             *       "rear_pressure_kpa": null,
              *       "rear_tyre_size": null,
-             *       "regen": false,
-             *       "rotate_every_km": 8000,
-             *       "rotated": "never",
-             *       "set_at_km": null,
-             *       "uses": [],
+             *       "rear_pressure_kpa": null,
+             *       "rear_placard_kpa": null,
+             *       "directional": false,
              *       "worn_dampers": false,
-             *       "yearly_km": 15000
+             *       "high_torque": false,
+             *       "regen": false,
+             *       "uses": [],
+             *       "own_life_km": null,
+             *       "grade": null,
+             *       "price": 0,
+             *       "yearly_km": 15000,
+             *       "heights": [],
+             *       "rotated": "never",
+             *       "rotate_every_km": 8000,
+             *       "set_at_km": null
              *     }
              */
             wear: components["schemas"]["WearFacts"];
@@ -1940,15 +1947,15 @@ export interface components {
              * @description Front wheels.
              * @default {
              *       "left": {
+             *         "height": null,
              *         "camber": null,
              *         "caster": null,
-             *         "height": null,
              *         "toe": null
              *       },
              *       "right": {
+             *         "height": null,
              *         "camber": null,
              *         "caster": null,
-             *         "height": null,
              *         "toe": null
              *       }
              *     }
@@ -1958,15 +1965,15 @@ export interface components {
              * @description Rear wheels.
              * @default {
              *       "left": {
+             *         "height": null,
              *         "camber": null,
              *         "caster": null,
-             *         "height": null,
              *         "toe": null
              *       },
              *       "right": {
+             *         "height": null,
              *         "camber": null,
              *         "caster": null,
-             *         "height": null,
              *         "toe": null
              *       }
              *     }
@@ -2062,11 +2069,11 @@ export interface components {
             /** @description Each axle. */
             axles: components["schemas"]["Axles_Standing"];
             /** @description One line. */
-            headline: string;
+            headline: components["schemas"]["Said"];
             /** @description Whether every axle that could be judged lands and nothing fouls. */
             reached: boolean;
             /** @description What to do about it. */
-            sentence: string;
+            sentence: components["schemas"]["Said"];
             worst?: components["schemas"]["Worst"] | null;
         };
         /** @description All tyres of a car. */
@@ -2143,7 +2150,7 @@ export interface components {
              */
             value: number;
             /** @description In words, with number and limit. */
-            words: string;
+            words: components["schemas"]["Said"];
         };
         /**
          * @description What is checked.
@@ -2283,15 +2290,15 @@ export interface components {
             applied: boolean;
             /** @description Which. */
             kind: components["schemas"]["CorrectionKind"];
-            /** @description Short. */
-            label: string;
+            /** @description Short; plain text in readings kept before. */
+            label: components["schemas"]["Said"];
             /**
              * Format: int32
              * @description Version of its arithmetic.
              */
             version: number;
             /** @description How it was worked out, or why it was left out. */
-            why: string;
+            why: components["schemas"]["Said"];
         };
         /**
          * @description What was taken out of a reading or put in, and why.
@@ -2330,7 +2337,7 @@ export interface components {
             /** @description Degrees, else mm. */
             is_angle: boolean;
             /** @description What it is called. */
-            label: string;
+            label: components["schemas"]["Said"];
             /**
              * Format: double
              * @description Standard deviation.
@@ -2344,7 +2351,7 @@ export interface components {
              */
             value: number;
             /** @description What the sign means. */
-            words: string;
+            words: components["schemas"]["Said"];
         };
         /** @description What was seen. */
         DiagnoseRequest: {
@@ -2402,7 +2409,7 @@ export interface components {
              * @description Its line.
              * @default
              */
-            detail: string;
+            detail: components["schemas"]["Said"];
             /**
              * @description What was off when a gate was opened.
              * @default []
@@ -2422,7 +2429,7 @@ export interface components {
              * @description Its title.
              * @default
              */
-            title: string;
+            title: components["schemas"]["Said"];
         };
         /** @description Half widths of 90 % bands, degrees. */
         Doubt: {
@@ -2444,8 +2451,8 @@ export interface components {
         };
         /** @description One part of a value's doubt. */
         DoubtPart: {
-            /** @description What it comes from. */
-            name: string;
+            /** @description What it comes from; plain text in readings kept before. */
+            name: components["schemas"]["Said"];
             /**
              * Format: double
              * @description Its standard deviation, in the value's unit.
@@ -2755,8 +2762,7 @@ export interface components {
              * @description Standard deviation.
              */
             sigma: number;
-            /** @description Why it no longer holds. */
-            stale?: string | null;
+            stale?: components["schemas"]["Said"] | null;
             /**
              * Format: double
              * @description Degrees, mm or kPa.
@@ -2947,8 +2953,7 @@ export interface components {
             side?: components["schemas"]["Side"] | null;
             /** @description Read before the work it is to judge. */
             stale: boolean;
-            /** @description What fouls, where something does. */
-            what?: string | null;
+            what?: components["schemas"]["Said"] | null;
         };
         /** @description What a gate still waits for. */
         GateMissing: {
@@ -3800,8 +3805,8 @@ export interface components {
              */
             position: number;
             side?: components["schemas"]["Side"] | null;
-            /** @description The order in workshop words. */
-            words: string;
+            /** @description The order in workshop words; plain text in records of before. */
+            words: components["schemas"]["Said"];
         };
         /**
          * @description Where a part comes from.
@@ -3952,12 +3957,12 @@ export interface components {
         Picture: {
             /** @description The car's current numbers: the newest of any visit up to this one. */
             current: components["schemas"]["Figure"][];
-            /** @description What waits: `Plan`, `Cams`, `Tie rods`, `Sign off`, `Compare`. */
-            decision: string;
+            /** @description What waits: to plan, to set cams or tie rods, to sign off, to compare. */
+            decision: components["schemas"]["Said"];
             /** @description Figures of two sides or both axles. */
             derived: components["schemas"]["Derived"][];
             /** @description What the decision still waits for, in words. */
-            missing: string[];
+            missing: components["schemas"]["Said"][];
             /** @description Position in the order of what comes next. */
             next?: number | null;
             /** @description Everything that can be read, in the proposed order. */
@@ -4037,7 +4042,7 @@ export interface components {
             /** @description Left. */
             left: components["schemas"]["SidePlan"];
             /** @description Why the fitted parts cannot stand together; empty when they can. */
-            misfits: string[];
+            misfits: components["schemas"]["Said"][];
             /**
              * Format: double
              * @description Body pitch against as found, degrees, nose up positive.
@@ -4145,14 +4150,14 @@ export interface components {
             /** @description Dotted path of the field, e.g. `points.upper_outer`. */
             field: string;
             /** @description What would be right. */
-            right: string;
+            right: components["schemas"]["Said"];
             /** @description What is wrong. */
-            wrong: string;
+            wrong: components["schemas"]["Said"];
         };
         /** @description RFC 9457 problem document. */
         ProblemDocument: {
             /** @description What happened here. */
-            detail: string;
+            detail: components["schemas"]["Said"];
             /** @description Fields at fault. */
             problems: components["schemas"]["Problem"][];
             /**
@@ -4326,7 +4331,7 @@ export interface components {
             /** @description How. */
             method: components["schemas"]["Method"];
             /** @description Remarks. */
-            notes: string[];
+            notes: components["schemas"]["Said"][];
             /** @description What. */
             quantity: components["schemas"]["Quantity"];
             /** @description Every entry as typed, by name. */
@@ -4470,6 +4475,7 @@ export interface components {
          * @enum {string}
          */
         Rule: "welding" | "cutting" | "aftermarket_arms" | "spherical_joints" | "moves_pivots" | "knuckle";
+        Said: string;
         /** @description An aim over a version. */
         SaveAim: {
             /** @description The aim. */
@@ -4589,17 +4595,17 @@ export interface components {
             /** @description Whether every allowed set was looked at. */
             exhaustive: boolean;
             /** @description One line. */
-            headline: string;
+            headline: components["schemas"]["Said"];
             /** @description Best first. */
             plans: components["schemas"]["SetPlan"][];
             /** @description Sets posed exactly. */
             posed: number;
             /** @description What to do about it. */
-            sentence: string;
+            sentence: components["schemas"]["Said"];
             /** @description Sets set in whole notches. */
             solved: number;
             /** @description How cars set alike in different ways would differ at full lock. */
-            ways_differ: string[];
+            ways_differ: components["schemas"]["Said"][];
         };
         /** @description What one notch or turn does. */
         Sensitivity: {
@@ -4616,7 +4622,7 @@ export interface components {
             /** @description Adjuster. */
             name: string;
             /** @description What the step is. */
-            step: string;
+            step: components["schemas"]["Said"];
             /**
              * Format: double
              * @description Degrees of toe, one wheel.
@@ -4640,7 +4646,7 @@ export interface components {
         /** @description One found plan. */
         SetPlan: {
             /** @description What it is best at. */
-            best_at: string[];
+            best_at: components["schemas"]["Said"][];
             /**
              * Format: double
              * @description Range of toe over ±30 mm of travel, degrees, mean of both sides.
@@ -4657,7 +4663,7 @@ export interface components {
                 number
             ][];
             /** @description Checks that fail. */
-            fouls: string[];
+            fouls: components["schemas"]["Said"][];
             /**
              * Format: int32
              * @description Labour of the parts, minutes.
@@ -4671,7 +4677,7 @@ export interface components {
             /** @description Both sides inside every window and the cross limits. */
             reached: boolean;
             /** @description Why, one sentence each. */
-            reasons: string[];
+            reasons: components["schemas"]["Said"][];
             /** @description Right. */
             right: components["schemas"]["SetSide"];
             /**
@@ -4711,9 +4717,11 @@ export interface components {
         };
         /** @description One adjuster's order. */
         SettingLine: {
+            /** @description How much: `2 notches`, `1 3/4 turns`. */
+            amount: components["schemas"]["Said"];
             /** @description Whether the last notch or turn is used up. */
             at_end: boolean;
-            /** @description `outboard`, `inboard`, `longer`, `shorter`, … or `leave`. */
+            /** @description `outboard`, `inboard`, `longer`, `shorter`, … or `leave`: a word to tell them apart by. */
             direction: string;
             /** @description Whether it is a cam that turns between notches or freely. */
             is_cam: boolean;
@@ -4748,8 +4756,10 @@ export interface components {
              * @description The same in notches or turns, signed.
              */
             steps: number;
-            /** @description The order in workshop words. */
-            words: string;
+            /** @description Which way, in words. */
+            way: components["schemas"]["Said"];
+            /** @description The whole order in workshop words. */
+            words: components["schemas"]["Said"];
         };
         /** @description Camber and toe for a share of the time (ride-height levels, before and after settling). */
         Setup: {
@@ -4815,7 +4825,7 @@ export interface components {
             /** @description The answer the sheet is made from. */
             answer: components["schemas"]["CarAnswer"];
             /** @description Cautions of the whole job. */
-            cautions: string[];
+            cautions: components["schemas"]["Said"][];
             /** @description Every gate. */
             gates: components["schemas"]["GateView"][];
             /** @description Steps and gates in order. */
@@ -4830,9 +4840,9 @@ export interface components {
         SheetStep: {
             axle?: components["schemas"]["Axle"] | null;
             /** @description Cautions that apply here. */
-            cautions: string[];
+            cautions: components["schemas"]["Said"][];
             /** @description How, short. */
-            detail: string;
+            detail: components["schemas"]["Said"];
             height?: components["schemas"]["StepHeight"] | null;
             /** @description Which; kept with the record of what was done. */
             id: components["schemas"]["StepId"];
@@ -4845,7 +4855,7 @@ export interface components {
             /** @description Things ticked by hand at a gate. */
             ticks: components["schemas"]["TickLine"][];
             /** @description What to do, short. */
-            title: string;
+            title: components["schemas"]["Said"];
         };
         /** @description An aim to choose. */
         ShelfAim: {
@@ -4959,7 +4969,7 @@ export interface components {
             /** @description How far the setting stays outside the aim. */
             shortfall: components["schemas"]["Shortfall"];
             /** @description Why these adjusters and not others. */
-            why: string[];
+            why: components["schemas"]["Said"][];
         };
         /** @description What was read on one wheel. */
         SideReadings: {
@@ -5304,7 +5314,7 @@ export interface components {
              */
             used_mm: number;
             /** @description Which loop stops, and where. */
-            words: string;
+            words: components["schemas"]["Said"];
         };
         /** @description A line of a log as stored. */
         StoredLine: {
@@ -5357,11 +5367,11 @@ export interface components {
             /** @description Which rule. */
             rule: components["schemas"]["SuspicionRule"];
             /** @description What is odd, one sentence. */
-            says: string;
+            says: components["schemas"]["Said"];
             /** @description What one reading or look would settle it. */
-            settle: string;
+            settle: components["schemas"]["Said"];
             /** @description Why. */
-            why: string;
+            why: components["schemas"]["Said"];
         };
         /**
          * @description A rule.
@@ -5395,8 +5405,7 @@ export interface components {
         };
         /** @description A reading worked out. */
         Taken: {
-            /** @description What it means against the aim. */
-            against_aim?: string | null;
+            against_aim?: components["schemas"]["AgainstAim"] | null;
             /** @description Further figures. */
             also: components["schemas"]["Also"][];
             /** @description What was taken out or put in. */
@@ -5409,7 +5418,7 @@ export interface components {
              */
             height_mm?: number | null;
             /** @description Remarks. */
-            notes: string[];
+            notes: components["schemas"]["Said"][];
             /** @description What. */
             quantity: components["schemas"]["Quantity"];
             /** @description How repeats lie. */
@@ -5425,7 +5434,7 @@ export interface components {
              */
             value: number;
             /** @description What the sign means, e.g. `top leans in`. */
-            words: string;
+            words: components["schemas"]["Said"];
         };
         /** @description One measurement as taken. */
         Taped: {
@@ -5475,7 +5484,7 @@ export interface components {
             /** @description Which. */
             id: components["schemas"]["Tick"];
             /** @description What it says. */
-            words: string;
+            words: components["schemas"]["Said"];
         };
         /** @description Everything on one ticket. */
         Ticket: {
@@ -5486,7 +5495,7 @@ export interface components {
             /** @description The job. */
             job: components["schemas"]["Job"];
             /** @description Readings a plan still waits for, e.g. `left caster`. */
-            missing: string[];
+            missing: components["schemas"]["Said"][];
             /** @description Its plans, oldest first. */
             plans: components["schemas"]["Plan"][];
             /** @description Every reading, oldest first. */
@@ -5793,15 +5802,15 @@ export interface components {
              */
             cross_caster_deg: number;
             /** @description What meets something as planned, side first; empty when nothing does. */
-            fouls: string[];
+            fouls: components["schemas"]["Said"][];
             /** @description One line. */
-            headline: string;
+            headline: components["schemas"]["Said"];
             /** @description Whether both sides can be set inside every window and nothing fouls. */
             reached: boolean;
             /** @description What to do about it. */
-            sentence: string;
+            sentence: components["schemas"]["Said"];
             /** @description Remarks: doubt, suspicion. */
-            watch: string[];
+            watch: components["schemas"]["Said"][];
         };
         /** @description A question on which good shops differ, with both arguments. */
         View: {
@@ -7198,12 +7207,13 @@ export interface operations {
         };
         requestBody?: never;
         responses: {
+            /** @description `bold-stance.job/1`, as docs/schema/job.schema.json has it */
             200: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["JobBundle"];
+                    "application/json": Record<string, never>;
                 };
             };
             /** @description Cannot be read: address, query or body */

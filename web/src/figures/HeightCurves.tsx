@@ -2,7 +2,7 @@
 // a curve scrolls the page.
 import { useRef, type PointerEvent } from 'react';
 import type { PlanResult, Schemas, SideName } from '../api/client';
-import { angle, num, signed, type AngleForm } from '../units/print';
+import { angle, MM_PER_INCH, num, signed, tick, type AngleForm, type LengthUnit } from '../units/print';
 
 type Point = Schemas['CurvePoint'];
 type Quantity = 'camber' | 'caster' | 'toe';
@@ -14,6 +14,7 @@ interface Props {
   settle: number;
   load: number;
   form: AngleForm;
+  unit: LengthUnit;
   onHeight: (mm: number) => void;
   only?: Quantity | undefined;
 }
@@ -66,7 +67,13 @@ export function HeightCurves(props: Props) {
   );
 }
 
-function Chart({ result, lead, planned, settle, load, form, onHeight, q }: Props & { q: Quantity }) {
+/** Changes of height that are named under the chart, mm: tens of millimetres or whole inches. */
+const heights = (unit: LengthUnit) =>
+  unit === 'in'
+    ? [-4, -3, -2, -1, 0, 1, 2, 3, 4, 5].map((i) => i * MM_PER_INCH)
+    : [-90, -60, -30, 0, 30, 60, 90, 120];
+
+function Chart({ result, lead, planned, settle, load, form, unit, onHeight, q }: Props & { q: Quantity }) {
   const svg = useRef<SVGSVGElement>(null);
   const held = useRef<[number, number] | undefined>(undefined);
   const other: SideName = lead === 'left' ? 'right' : 'left';
@@ -163,17 +170,17 @@ function Chart({ result, lead, planned, settle, load, form, onHeight, q }: Props
         <g key={v}>
           <path d={`M${M.l} ${Y(v)}H${W - M.r}`} stroke="var(--line)" />
           <text x={M.l - 6} y={Y(v) + 5} textAnchor="end" fontSize="16" fontWeight="600" fill="var(--ink2)">
-            {num(v, step < 1 ? 1 : 0)}
+            {form === 'minutes' ? tick(v, form, 1) : num(v, step < 1 ? 1 : 0)}
           </text>
         </g>
       ))}
-      {[-90, -60, -30, 0, 30, 60, 90, 120]
+      {heights(unit)
         .filter((h) => h >= h0 && h <= h1)
         .map((h) => (
           <g key={h}>
             <path d={`M${X(h)} ${H - M.b}v4`} stroke="var(--edge)" />
             <text x={X(h)} y={H - 4} textAnchor="middle" fontSize="16" fontWeight="600" fill="var(--ink2)">
-              {signed(h)}
+              {unit === 'in' ? `${signed(h / MM_PER_INCH)}″` : signed(h)}
             </text>
           </g>
         ))}

@@ -11,6 +11,8 @@ interface Props {
   beforeAngles?: Alignment | undefined;
   angles: Alignment;
   text: (deg: number) => string;
+  /** A length with its unit. */
+  size: (mm: number) => string;
   lift?: string | undefined;
   width?: number;
 }
@@ -84,7 +86,7 @@ function Figure({
   );
 }
 
-export function JointView({ side, before, now, beforeAngles, angles, text, lift, width = 316 }: Props) {
+export function JointView({ side, before, now, beforeAngles, angles, text, size, lift, width = 316 }: Props) {
   const R = now.loaded_radius_mm;
   const half = 135;
   const h = 222;
@@ -172,7 +174,7 @@ export function JointView({ side, before, now, beforeAngles, angles, text, lift,
         width="100%"
         style={{ overflow: 'hidden' }}
         role="img"
-        aria-label={`${side} corner from the front: camber ${angles.camber_deg.toFixed(1)} degrees, axis lean ${angles.sai_deg.toFixed(1)} degrees, scrub ${angles.scrub_radius_mm.toFixed(0)} mm`}
+        aria-label={`${side} corner from the front: camber ${text(angles.camber_deg)}, axis lean ${text(angles.sai_deg)}, scrub ${size(angles.scrub_radius_mm)}`}
       >
         <Ground x0={10} x1={width - 10} y={fz} />
         {before && beforeAngles && front(before, beforeAngles, true)}
@@ -207,10 +209,8 @@ export function JointView({ side, before, now, beforeAngles, angles, text, lift,
           y={150}
           end={out > 0}
           label={now.axis ? 'scrub' : 'half track'}
-          value={`${(now.axis ? angles.scrub_radius_mm : angles.half_track_mm).toFixed(0)} mm`}
-          was={
-            beforeAngles && (now.axis ? beforeAngles.scrub_radius_mm : beforeAngles.half_track_mm).toFixed(0)
-          }
+          value={size(now.axis ? angles.scrub_radius_mm : angles.half_track_mm)}
+          was={beforeAngles && size(now.axis ? beforeAngles.scrub_radius_mm : beforeAngles.half_track_mm)}
         />
         <text
           x={near}
@@ -238,7 +238,7 @@ export function JointView({ side, before, now, beforeAngles, angles, text, lift,
         width="100%"
         style={{ overflow: 'hidden' }}
         role="img"
-        aria-label={`${side} corner from the side: caster ${angles.caster_deg.toFixed(1)} degrees, trail ${angles.mechanical_trail_mm.toFixed(0)} mm`}
+        aria-label={`${side} corner from the side: caster ${text(angles.caster_deg)}, trail ${size(angles.mechanical_trail_mm)}`}
       >
         <Ground x0={10} x1={width - 10} y={sz} />
         <circle cx={wc2[0]} cy={wc2[1]} r={R * S2} fill="none" stroke="var(--chalk)" strokeWidth="1.5" />
@@ -265,8 +265,8 @@ export function JointView({ side, before, now, beforeAngles, angles, text, lift,
           y={146}
           end
           label={now.axis ? 'trail' : 'wheel moved'}
-          value={`${(now.axis ? angles.mechanical_trail_mm : angles.wheel_x_mm).toFixed(0)} mm`}
-          was={now.axis && beforeAngles ? beforeAngles.mechanical_trail_mm.toFixed(0) : undefined}
+          value={size(now.axis ? angles.mechanical_trail_mm : angles.wheel_x_mm)}
+          was={now.axis && beforeAngles ? size(beforeAngles.mechanical_trail_mm) : undefined}
         />
         <text x={leftX} y={30} fontSize="17" fontWeight="600" fill="var(--chalk2)">
           {side === 'left' ? '◂ nose' : 'nose ▸'}

@@ -2,7 +2,7 @@
 import { useRef, type MouseEvent } from 'react';
 import type { Aim, Candidate, PlanResult, SideName, SidePlan } from '../api/client';
 import { Glyph, halfPath } from '../shell/glyphs';
-import { angle, angleChange, num, signed, type AngleForm } from '../units/print';
+import { angle, signed, tick, type AngleForm } from '../units/print';
 import { place, type Box, type Point } from './place';
 
 export type Focus = SideName | 'both';
@@ -123,6 +123,8 @@ export function ReachMap({
 }: Props) {
   const axis2 = second(result);
   const k2 = axis2.key;
+  // A step of one notch is small: minutes, or hundredths of a degree.
+  const small = (v: number) => (form === 'minutes' ? tick(v, form, 2, true) : signed(v, 2));
   const rear = result.plane === 'camber_toe';
   const lead: SideName = focus === 'right' ? 'right' : 'left';
   const m = { l: 50, r: 14, t: 10, b: 42 };
@@ -236,7 +238,7 @@ export function ReachMap({
       height="100%"
       preserveAspectRatio="xMidYMid meet"
       role="img"
-      aria-label={`Reach map. ${sides.map((s) => sideWords(s, result[s], rear)).join('. ')}.`}
+      aria-label={`Reach map. ${sides.map((s) => sideWords(s, result[s], form, rear)).join('. ')}.`}
       data-testid="reach-map"
       onClick={onPick && picks}
       style={{ cursor: onPick ? 'crosshair' : undefined }}
@@ -270,7 +272,7 @@ export function ReachMap({
             fontWeight="600"
             fill="var(--ink2)"
           >
-            {c === 0 ? '0' : `${signed(c, 1)}°`}
+            {c === 0 ? '0' : tick(c, form, 1, true)}
           </text>
         </g>
       ))}
@@ -282,7 +284,7 @@ export function ReachMap({
         <g key={k}>
           <path d={`M${m.l} ${Y(k)}H${width - m.r}`} stroke="var(--line)" />
           <text x={m.l - 8} y={Y(k) + 6} textAnchor="end" fontSize="17" fontWeight="600" fill="var(--ink2)">
-            {rear ? signed(k, 2) : num(k)}°
+            {tick(k, form, rear ? 2 : 0, rear)}
           </text>
         </g>
       ))}
@@ -499,10 +501,7 @@ export function ReachMap({
                 {n.name.length > 22 ? `${n.name.slice(0, 21)}…` : n.name.toLowerCase()}
               </text>
               <text y="18" fontSize="16" fontWeight="600" fill="var(--ink2)">
-                {`camber ${angleChange(n.camber_deg, 'decimal', 2)} · ${axis2.word} ${angleChange(n[k2], 'decimal', 2)}`.replaceAll(
-                  '°',
-                  '',
-                )}
+                {`camber ${small(n.camber_deg)} · ${axis2.word} ${small(n[k2])}`}
               </text>
             </g>
           ))}
@@ -536,11 +535,11 @@ function Disc({ side, at, r, hollow }: { side: SideName; at: Point; r: number; h
   );
 }
 
-export function sideWords(s: SideName, p: SidePlan, rear = false): string {
+export function sideWords(s: SideName, p: SidePlan, form: AngleForm, rear = false): string {
   const [what, gap] = worst(p);
-  const other = rear ? `toe ${num(p.set.toe_deg, 2)}` : `caster ${num(p.set.caster_deg, 1)}`;
-  const set = `camber ${num(p.set.camber_deg, 1)}, ${other}`;
-  return gap < 1e-6 ? `${cap(s)} on aim, ${set}` : `${cap(s)}, ${set}, short ${num(gap, 1)} ${what}`;
+  const other = rear ? `toe ${angle(p.set.toe_deg, form, 2)}` : `caster ${angle(p.set.caster_deg, form)}`;
+  const set = `camber ${angle(p.set.camber_deg, form)}, ${other}`;
+  return gap < 1e-6 ? `${cap(s)} on aim, ${set}` : `${cap(s)}, ${set}, short ${angle(gap, form)} ${what}`;
 }
 
 /** The same map at 64 px: where a part's reach lies against the window. */

@@ -96,11 +96,11 @@ describe('the reach map', () => {
   });
   it('speaks for those who do not see it', () => {
     const l = short.result.left;
-    expect(sideWords('left', l)).toBe(
-      `Left, camber ${num(l.set.camber_deg, 1)}, caster ${num(l.set.caster_deg, 1)}, short ${num(l.shortfall.caster_deg, 1)} caster`,
+    expect(sideWords('left', l, 'decimal')).toBe(
+      `Left, camber ${num(l.set.camber_deg, 1)}°, caster ${num(l.set.caster_deg, 1)}°, short ${num(l.shortfall.caster_deg, 1)}° caster`,
     );
-    expect(sideWords('right', fitted.result.right)).toMatch(/^Right on aim, camber /);
-    expect(sideWords('left', rear.result.left, true)).toContain('toe');
+    expect(sideWords('right', fitted.result.right, 'minutes')).toMatch(/^Right on aim, camber /);
+    expect(sideWords('left', rear.result.left, 'decimal', true)).toContain('toe');
   });
   it('prints minutes when minutes are asked for', () => {
     expect(words(map(short, 'left', { form: 'minutes' }))).toMatch(/short \d°\d\d′/);
@@ -143,9 +143,28 @@ describe('height curves', () => {
         settle={9}
         load={20}
         form="decimal"
+        unit="mm"
         onHeight={() => undefined}
       />,
     );
+  it('names its ticks in the units that are worked in', () => {
+    const html = renderToStaticMarkup(
+      <HeightCurves
+        result={fitted.result}
+        lead="left"
+        planned={fitted.planned}
+        settle={0}
+        load={0}
+        form="minutes"
+        unit="in"
+        onHeight={() => undefined}
+      />,
+    );
+    const said = [...html.matchAll(/<text[^>]*>([^<]+)<\/text>/g)].map((m) => m[1]!);
+    expect(said).toContain('+1″');
+    expect(said.some((t) => /^−?\d+′$/.test(t))).toBe(true);
+    expect(said.filter((t) => /\d\.\d/.test(t) || /^[+−]?\d\d+$/.test(t))).toEqual([]);
+  });
   it.each(all)('%s: pass through what is told at the planned height', (_, c) => {
     // At the end of the travel the arms swing fast between two computed heights.
     for (const s of c.result.stop ? [] : sides) {
@@ -191,6 +210,7 @@ describe('the joint view', () => {
         beforeAngles={p.before}
         angles={p.after}
         text={(d) => angle(d, 'decimal')}
+        size={(mm) => `${num(mm)} mm`}
         lift="+65 mm"
       />,
     );
@@ -248,6 +268,7 @@ describe('full lock', () => {
 
 describe('what to turn', () => {
   const line = (over: Partial<Schemas['SettingLine']>): Schemas['SettingLine'] => ({
+    amount: '2 notches',
     at_end: false,
     direction: 'outboard',
     is_cam: true,
@@ -258,6 +279,7 @@ describe('what to turn', () => {
     position: 45,
     sets_toe: false,
     steps: 2,
+    way: 'outboard',
     words: '2 notches outboard',
     ...over,
   });

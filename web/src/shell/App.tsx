@@ -1,6 +1,7 @@
 // Routes, one lazily loaded folder per stage.
+import { useQueryClient } from '@tanstack/react-query';
 import { ThemeProvider } from '@mui/material/styles';
-import { lazy, Suspense, useEffect, useMemo, type ComponentType } from 'react';
+import { lazy, Suspense, useEffect, useMemo, type ComponentType, useRef } from 'react';
 import { createBrowserRouter, Navigate, RouterProvider } from 'react-router';
 import { themeOf } from '../theme/theme';
 import { Fault, StageFault } from './Fault';
@@ -58,7 +59,15 @@ const router = createBrowserRouter([
 ]);
 
 export function App() {
-  const { theme } = useSettings();
+  const { theme, unit, form } = useSettings();
+  const queries = useQueryClient();
+  const spoken = useRef(`${unit}${form}`);
+  useEffect(() => {
+    if (spoken.current === `${unit}${form}`) return;
+    spoken.current = `${unit}${form}`;
+    // Every sentence on the screen follows the switch.
+    void queries.invalidateQueries();
+  }, [queries, unit, form]);
   const mui = useMemo(() => themeOf(theme), [theme]);
   useEffect(fetchStages, []);
   return (

@@ -1,5 +1,6 @@
 // What the user prefers, kept in this browser: units, theme, hand.
 import { createContext, useContext, useEffect, useMemo, useState, type ReactNode } from 'react';
+import { speakIn } from '../api/units';
 import type { ThemeName } from '../theme/theme';
 import type { AngleForm, LengthUnit } from '../units/print';
 
@@ -29,6 +30,8 @@ function kept(): { unit: LengthUnit; form: AngleForm; theme: ThemeName } {
 
 export function SettingsProvider({ children }: { children: ReactNode }) {
   const [state, setState] = useState(kept);
+  // Before anything below asks for a sentence.
+  speakIn(state.unit, state.form);
   useEffect(() => {
     document.documentElement.dataset.theme = state.theme;
     localStorage.setItem(KEY, JSON.stringify(state));

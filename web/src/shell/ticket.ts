@@ -17,6 +17,7 @@ import {
 } from '../api/client';
 
 import { readDraft, writeDraft } from './drafts';
+import { useSettings } from './settings';
 
 export const ticketKey = (id: string) => ['ticket', id];
 
@@ -99,6 +100,7 @@ export function usePredict(input: CarInput | undefined) {
   const [again, setAgain] = useState(0);
   const busy = useRef(false);
   const next = useRef<CarInput | undefined>(undefined);
+  const { unit, form } = useSettings();
   const key = useMemo(() => (input ? JSON.stringify(input) : ''), [input]);
   const run = useCallback(async () => {
     if (busy.current) return;
@@ -123,7 +125,8 @@ export function usePredict(input: CarInput | undefined) {
     if (!key) return;
     next.current = JSON.parse(key) as CarInput;
     void run();
-  }, [key, run, again]);
+    // Asked anew in other units: the sentences are the server's.
+  }, [key, run, again, unit, form]);
   return {
     result: input ? state.result : undefined,
     // Shown figures belong to another document: the answer is on its way, was refused, or nobody answers.

@@ -29,6 +29,13 @@ export function minutes(deg: number): string {
 export function angle(deg: number, form: AngleForm, decimals = 1): string {
   return form === 'minutes' ? minutes(deg) : `${num(deg, decimals)}°`;
 }
+/** An angle beside a tick or in a tight place: `−0.5°`, `−30′`, `2°`. */
+export function tick(deg: number, form: AngleForm, decimals: number, plus = false): string {
+  const say = plus ? signed : num;
+  const whole = Math.abs(deg - Math.round(deg)) < 1e-9;
+  if (form === 'minutes') return whole ? `${say(deg)}°` : `${say(deg * 60)}′`;
+  return `${say(deg, decimals)}°`;
+}
 /** A change of angle, signed. */
 export function angleChange(deg: number, form: AngleForm, decimals = 1): string {
   if (form === 'minutes') return (deg > 0.5 / 60 ? '+' : '') + minutes(deg);

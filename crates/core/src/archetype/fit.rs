@@ -5,6 +5,7 @@ use crate::fit::estimate::{estimate, expected_spread, jacobian};
 use crate::fit::{Knowledge, spreads};
 use crate::geometry::{Axle, Geometry, Points, WheelAtDesign};
 use crate::problem::Problem;
+use crate::said::said;
 use nalgebra::DVector;
 use serde::{Deserialize, Serialize};
 
@@ -198,7 +199,7 @@ pub fn fit_archetype(a: &Archetype, taped: &[Taped], wheelbase_mm: f64) -> Resul
     if let Some(p) = broken.into_iter().next() {
         return Err(vec![Problem::new(
             "taped",
-            format!("no axle of this kind has these measurements: {}", p.wrong),
+            said("fit-none-has").say("why", p.wrong),
             "the measurements that are marked odd, taken again",
         )]);
     }

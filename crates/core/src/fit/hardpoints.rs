@@ -8,6 +8,7 @@ use super::{Doubt, Knowledge, Spread, SpreadOf, half_widths, spreads};
 use crate::geometry::{Geometry, Points, WheelAtDesign};
 use crate::linkage::{self, Corner, Linkage};
 use crate::problem::{Problem, in_range};
+use crate::said::{Arg, Said, said};
 use nalgebra::DVector;
 use serde::{Deserialize, Serialize};
 
@@ -114,9 +115,9 @@ pub struct FitResult {
     /// The whole of it.
     pub whole: Whole,
     /// What is suspicious.
-    pub notes: Vec<String>,
+    pub notes: Vec<Said>,
     /// What these readings cannot tell and a look under the car can.
-    pub questions: Vec<String>,
+    pub questions: Vec<Said>,
 }
 
 /// A fit, and what it left to doubt.
@@ -370,13 +371,16 @@ pub(crate) fn fit(case: &FitCase) -> Result<Fit, FitError> {
     // Three coordinates move together by chance up to about three times the root of three sigmas.
     let most = 3.0 * 3f64.sqrt() * case.knowledge.sigma_mm();
     for (name, mm) in moved_mm.iter().filter(|(_, mm)| *mm > most) {
-        notes.push(format!("{name} had to move {mm:.0} mm: bent part or wrong geometry, measure it again."));
+        notes.push(said("fit-moved").name("point", name.clone()).mm("by", *mm));
     }
     for r in residuals.iter().filter(|r| r.odd) {
-        notes.push(format!(
-            "{} at {:.0} mm does not fit the others ({:.2}° read, {:.2}° fitted): read it again.",
-            r.quantity, r.travel_mm, r.read_deg, r.fitted_deg
-        ));
+        notes.push(
+            said("fit-odd")
+                .with("angle", Arg::Word(r.quantity.clone().into()))
+                .mm("at", r.travel_mm)
+                .deg("read", r.read_deg, 2)
+                .deg("fitted", r.fitted_deg, 2),
+        );
     }
     let mut questions = Vec::new();
     if let Some((ahead, mirrored)) = tie_on_other_side(&g.points, &g.wheel) {
@@ -386,11 +390,7 @@ pub(crate) fn fit(case: &FitCase) -> Result<Fit, FitError> {
         if let Some(there) = found
             && other.whole(&there, &wanted).cost < whole.cost + TELLING
         {
-            let (told, else_) = if ahead { ("ahead of", "behind") } else { ("behind", "ahead of") };
-            questions.push(format!(
-                "Is the tie rod {told} the axle? With it {else_} the axle these readings fit as well, and cams and slots \
-                 would turn toe the other way: look."
-            ));
+            questions.push(said("fit-tie-rod-side").word("told", if ahead { "ahead" } else { "behind" }));
         }
     }
     let steered = Corner::new(&points, &wheel).is_steered();
@@ -563,7 +563,7 @@ mod tests {
         let g = sample();
         let truth = Corner::new(&g.points, &g.wheel);
         let one = fit_hardpoints(&case(sweep(&truth, &[0.0], || 0.0))).unwrap();
-        assert!(one.questions.iter().any(|q| q.contains("tie rod")), "{one:?}");
+        assert!(one.questions.iter().any(|q| q.id == "fit-tie-rod-side"), "{one:?}");
         let mut p = g.points.clone();
         if let Points::DoubleWishbone(w) = &mut p {
             w.tie_outer[2] -= 30.0;
@@ -584,7 +584,7 @@ mod tests {
             found.residuals.iter().any(|r| r.odd && r.quantity == "camber" && r.travel_mm == 0.0),
             "{found:?}"
         );
-        assert!(found.notes.iter().any(|n| n.contains("read it again")));
+        assert!(found.notes.iter().any(|n| n.id == "fit-odd"));
     }
 
     #[test]

@@ -3,6 +3,7 @@
 use super::Spread;
 use super::estimate::Estimate;
 use crate::geometry::Points;
+use crate::said::{Said, said};
 use nalgebra::DVector;
 use serde::{Deserialize, Serialize};
 
@@ -97,34 +98,26 @@ fn most_cost(freedoms: usize) -> f64 {
 }
 
 impl Difference {
-    fn words(self) -> String {
+    fn words(self) -> Said {
         let by = self.by.abs();
-        let arm = |arm: &str| {
-            let way = if self.by > 0.0 { "front up" } else { "front down" };
-            format!("The {arm} arm's axis is inclined about {by:.0}° more ({way})")
-        };
-        let how = match self.build {
-            Build::UpperArmAxis => arm("upper"),
-            Build::LowerArmAxis => arm("lower"),
-            Build::TieRodSlope => {
-                let way = if self.by > 0.0 { "higher" } else { "lower" };
-                format!("The tie rod's inner end is about {by:.0} mm {way} against its outer end")
+        let up = |more, less| if self.by > 0.0 { more } else { less };
+        match self.build {
+            Build::UpperArmAxis => {
+                said("fit-arm").word("arm", "upper").deg("by", by, 0).word("way", up("up", "down"))
             }
-        };
-        format!("{how} than this shape has it, beyond its doubt: measure it before anything is promised.")
+            Build::LowerArmAxis => {
+                said("fit-arm").word("arm", "lower").deg("by", by, 0).word("way", up("up", "down"))
+            }
+            Build::TieRodSlope => said("fit-tie-rod").mm("by", by).word("way", up("up", "down")),
+        }
     }
 }
 
 impl Whole {
     /// What does not go together; empty when it fits.
-    pub(super) fn words(&self) -> Vec<String> {
-        let cost = (self.freedoms > 0 && self.cost > self.most).then(|| {
-            format!(
-                "These readings do not go with this shape: {:.0} where {:.0} is the most of ninety-nine cars in a hundred. \
-                 Another layout, a wrong file, a bent part or a height read wrong: promise nothing from it.",
-                self.cost, self.most
-            )
-        });
+    pub(super) fn words(&self) -> Vec<Said> {
+        let cost = (self.freedoms > 0 && self.cost > self.most)
+            .then(|| said("fit-cost").plain("cost", self.cost, 0).plain("most", self.most, 0));
         cost.into_iter().chain(self.differs.iter().map(|d| d.words())).collect()
     }
 }

@@ -8,6 +8,7 @@ use crate::part::Part;
 use crate::plan::{CarAnswer, CarInput};
 use crate::problem::Problem;
 use crate::reading::{Place, Quantity, Visit, toe_of};
+use crate::said::{Said, said};
 use crate::sheet::{
     CarRead, DoneRecord, GateFinding, GateRead, GateReading, GateSide, Mark, SheetStep, StepId, StepKind,
     TOE_SET_BAND_DEG, Tick, job_cautions, judge, record_of, sheet,
@@ -66,7 +67,7 @@ pub struct Sheet {
     /// Every gate.
     pub gates: Vec<GateView>,
     /// Cautions of the whole job.
-    pub cautions: Vec<String>,
+    pub cautions: Vec<Said>,
     /// Toe of one wheel as expected after its rod was turned, 90 % half width, degrees.
     pub toe_band_deg: f64,
 }
@@ -171,7 +172,8 @@ pub fn mark_step(sheet: &Sheet, mark: &Mark, reason: Option<&str>) -> Result<Don
     let known = |s: &&SheetStep| s.id == *id && tick.is_none_or(|t| s.ticks.iter().any(|x| x.id == t));
     let Some(now) = sheet.steps.iter().find(known) else {
         let right: Vec<String> = sheet.steps.iter().map(|s| s.id.to_string()).collect();
-        return Err(Problem::new("step", format!("no step \"{mark}\" on this sheet"), right.join(", ")));
+        let wrong = said("no-step").name("step", mark.to_string());
+        return Err(Problem::new("step", wrong, right.join(", ")));
     };
     if tick.is_some() {
         return Ok(DoneRecord::default());
@@ -180,30 +182,24 @@ pub fn mark_step(sheet: &Sheet, mark: &Mark, reason: Option<&str>) -> Result<Don
     if let Some(gate) = sheet.gates.iter().find(|g| g.id == *id) {
         if !gate.missing.is_empty() {
             let words = |m: &GateMissing| match m {
-                GateMissing::Tick { tick } => {
-                    now.ticks.iter().find(|t| t.id == *tick).map_or_else(String::new, |t| t.words.clone())
-                }
-                GateMissing::Reading { axle, side, quantity } => {
-                    format!("{} {} {} not read", side.word(), axle.word(), quantity.word())
-                }
+                GateMissing::Tick { tick } => now
+                    .ticks
+                    .iter()
+                    .find(|t| t.id == *tick)
+                    .map_or_else(|| Said::text(tick.word()), |t| t.words.clone()),
+                GateMissing::Reading { axle, side, quantity } => said("not-read")
+                    .word("side", side.word())
+                    .word("axle", axle.word())
+                    .word("quantity", quantity.word()),
             };
-            let shut: Vec<String> = gate.missing.iter().map(words).collect();
-            return Err(Problem::new(
-                "step",
-                format!("the gate is shut: {}", shut.join(", ")),
-                "all of them",
-            ));
+            let shut = gate.missing.iter().map(words).collect();
+            return Err(Problem::new("step", said("gate-shut").list("each", shut), said("gate-shut-right")));
         }
         let reason = reason.map(str::trim).unwrap_or_default();
         let n = reason.chars().count();
         if !gate.off.is_empty() && !(3..=300).contains(&n) {
-            let wrong = if n > 300 {
-                "longer than 300 characters"
-            } else {
-                "something is off and no reason was given"
-            };
-            let right = "read again, plan again, or why it goes on, in a few words";
-            return Err(Problem::new("reason", wrong, right));
+            let wrong = if n > 300 { said("too-long").count("n", 300) } else { said("no-reason") };
+            return Err(Problem::new("reason", wrong, said("no-reason-right")));
         }
         record.off.clone_from(&gate.off);
         record.reason = (!gate.off.is_empty()).then(|| reason.to_owned());

@@ -4,6 +4,7 @@ use crate::reading::{
     Also, Answers, Correction, DoubtPart, Jack, Method, Place, Quantity, RawEntry, ReadAxle, ReadSide, Seen,
     Visit,
 };
+use crate::said::Said;
 use crate::sheet::{DoneRecord, Mark};
 use crate::units::LengthUnit;
 use chrono::{DateTime, Utc};
@@ -41,7 +42,7 @@ pub struct Reading {
     /// What the doubt is made of.
     pub doubt: Vec<DoubtPart>,
     /// Remarks.
-    pub notes: Vec<String>,
+    pub notes: Vec<Said>,
     /// How the wheel stood.
     pub jack: Jack,
     /// Hub to arch as it stood on the jack, as typed.

@@ -39,7 +39,8 @@ pub fn shipped_parts() -> Result<Vec<Part>, Problem> {
 pub fn parts_from_json(text: &str) -> Result<Vec<Part>, Vec<Problem>> {
     let parts: Vec<Part> = parse_json(text.as_bytes()).map_err(|p| {
         // The parser's own line stands in its message; the field is the path.
-        let line = p.wrong.rsplit_once(" at line ").and_then(|(_, l)| l.split(' ').next()).map(str::to_owned);
+        let line =
+            p.wrong.bare().rsplit_once(" at line ").and_then(|(_, l)| l.split(' ').next()).map(str::to_owned);
         let field = line.map_or_else(|| p.field.clone(), |l| format!("line {l}, {}", p.field));
         vec![Problem::new(field, p.wrong, p.right)]
     })?;

@@ -19,6 +19,7 @@ use crate::geometry::Side as SideName;
 use crate::linkage::{Linkage, Loop, Unreachable};
 use crate::part::{Adjuster, Edit, Part, SetEdits};
 use crate::problem::Problem;
+use crate::said::{Said, said};
 use crate::vehicle::{Anchor, Attitude, StateKind};
 use crate::wheel::Alignment;
 use rayon::prelude::*;
@@ -50,7 +51,7 @@ pub struct SidePlan {
     /// Orders that come nearest to the aim, in the order they are turned.
     pub setting: Vec<SettingLine>,
     /// Why these adjusters and not others.
-    pub why: Vec<String>,
+    pub why: Vec<Said>,
     /// Camber at full lock as found, adjusters untouched, and set; none for a wheel that does not steer.
     pub lock: Option<LockPlan>,
     /// What must not foul, at the planned height.
@@ -149,11 +150,11 @@ pub struct Candidate {
     /// Right reach outline with it.
     pub right_outline: Vec<[f64; 2]>,
     /// One line: what it does.
-    pub does: String,
+    pub does: Said,
     /// One sentence: what it costs.
-    pub costs: String,
+    pub costs: Said,
     /// Checks that fail with it, and why it cannot stand here.
-    pub fouls: Vec<String>,
+    pub fouls: Vec<Said>,
 }
 
 /// The answer in words.
@@ -163,17 +164,17 @@ pub struct Verdict {
     /// Whether both sides can be set inside every window and nothing fouls.
     pub reached: bool,
     /// One line.
-    pub headline: String,
+    pub headline: Said,
     /// What to do about it.
-    pub sentence: String,
+    pub sentence: Said,
     /// Left minus right after setting, camber, degrees.
     pub cross_camber_deg: f64,
     /// Left minus right after setting, caster, degrees.
     pub cross_caster_deg: f64,
     /// What meets something as planned, side first; empty when nothing does.
-    pub fouls: Vec<String>,
+    pub fouls: Vec<Said>,
     /// Remarks: doubt, suspicion.
-    pub watch: Vec<String>,
+    pub watch: Vec<Said>,
 }
 
 /// The Plan answer.
@@ -191,7 +192,7 @@ pub struct PlanResult {
     /// Every height state that exists, as found first, each with the verdict of every angle as set.
     pub states: Vec<StateResult>,
     /// Why the fitted parts cannot stand together; empty when they can.
-    pub misfits: Vec<String>,
+    pub misfits: Vec<Said>,
     /// Body pitch against as found, degrees, nose up positive.
     pub pitch_deg: f64,
     /// Left.
@@ -495,13 +496,13 @@ impl Work<'_> {
             effect: None,
             left_outline: Vec::new(),
             right_outline: Vec::new(),
-            does: String::new(),
-            costs: part.side_effect.clone(),
+            does: Said::text(""),
+            costs: Said::text(part.side_effect.clone()),
             fouls: Vec::new(),
         };
         if let Some(other) = without.iter().find(|p| p.fits.replaces == part.fits.replaces) {
             out.status = CandidateStatus::Clash;
-            out.does = format!("takes the place of {}", other.name.to_lowercase());
+            out.does = said("does-clash").name("other", other.name.clone());
             return out;
         }
         let solved = if is_fitted {
@@ -511,7 +512,7 @@ impl Work<'_> {
             self.settings(&with, false)
         };
         let Some((benches, set)) = solved else {
-            out.does = "the linkage does not close with it here".into();
+            out.does = said("does-stops");
             return out;
         };
         let outline = |i: usize| {
@@ -524,7 +525,7 @@ impl Work<'_> {
         let missing = misfits(&with, &provided(self.input, has_toe));
         let was: Vec<Check> =
             (0..2).flat_map(|i| self.checks(i, without, &self.bench(i, without).start())).collect();
-        let fails: Vec<String> = (0..2)
+        let fails: Vec<Said> = (0..2)
             .flat_map(|i| self.checks(i, &with, &set[i].positions))
             .filter(|c| !c.ok && !was.iter().any(|w| w.kind == c.kind && !w.ok))
             .map(|c| c.words)
@@ -552,7 +553,13 @@ impl Work<'_> {
             CandidateStatus::Short
         };
         out.fouls = missing.into_iter().chain(fails).collect();
-        out.fouls.dedup();
+        let mut once: Vec<Said> = Vec::new();
+        for f in std::mem::take(&mut out.fouls) {
+            if !once.contains(&f) {
+                once.push(f);
+            }
+        }
+        out.fouls = once;
         out.does = words::does(part, out.effect.as_ref(), self);
         out.costs = words::costs(part, out.effect.as_ref());
         out

@@ -3,6 +3,7 @@
 use super::budget::{Budget, UNREACHED};
 use crate::linkage::{Corner, Linkage, Loop, Unreachable};
 use crate::part::{Adjuster, AdjusterKind, Edit};
+use crate::said::{Said, said};
 use crate::vehicle::Attitude;
 use crate::wheel::Alignment;
 use serde::{Deserialize, Serialize};
@@ -21,10 +22,14 @@ pub struct SettingLine {
     pub steps: f64,
     /// Movement of the pivot or growth of the link, mm.
     pub movement_mm: f64,
-    /// `outboard`, `inboard`, `longer`, `shorter`, … or `leave`.
+    /// `outboard`, `inboard`, `longer`, `shorter`, … or `leave`: a word to tell them apart by.
     pub direction: String,
-    /// The order in workshop words.
-    pub words: String,
+    /// How much: `2 notches`, `1 3/4 turns`.
+    pub amount: Said,
+    /// Which way, in words.
+    pub way: Said,
+    /// The whole order in workshop words.
+    pub words: Said,
     /// Whether the last notch or turn is used up.
     pub at_end: bool,
     /// Whether it sets toe, last of all.
@@ -54,7 +59,7 @@ pub struct Sensitivity {
     /// Adjuster.
     pub name: String,
     /// What the step is.
-    pub step: String,
+    pub step: Said,
     /// Degrees of camber.
     pub camber_deg: f64,
     /// Degrees of caster.
@@ -191,28 +196,30 @@ impl Bench {
 }
 
 /// The step a specialist counts in, and its words.
-fn unit_step(a: &Adjuster) -> (f64, String) {
+fn unit_step(a: &Adjuster) -> (f64, Said) {
     match (&a.kind, a.step()) {
-        (AdjusterKind::Thread { .. }, _) => (1.0, "one turn".to_owned()),
-        (AdjusterKind::Shims { .. }, Some(s)) => (s, format!("one {s} mm shim")),
+        (AdjusterKind::Thread { .. }, _) => (1.0, said("step-turn")),
+        (AdjusterKind::Shims { .. }, Some(s)) => (s, said("step-shim").set_mm("mm", s)),
         (AdjusterKind::Slide { .. }, s) => {
             let s = s.unwrap_or(1.0);
-            (s, format!("{s} mm"))
+            (s, said("step-mm").set_mm("mm", s))
         }
         (AdjusterKind::Tilt { .. } | AdjusterKind::Wedge { .. }, s) => {
             let s = s.unwrap_or(0.25);
-            (s, format!("{s}°"))
+            (s, said("step-degrees").plain("deg", s, 2))
         }
-        (AdjusterKind::Sleeve { .. }, Some(s)) => (s, "one position".to_owned()),
-        (_, Some(s)) => (s, format!("one notch ({s:.4}°)").replace(".0000", "")),
-        (_, None) => (5.0, "5°".to_owned()),
+        (AdjusterKind::Sleeve { .. }, Some(s)) => (s, said("step-position")),
+        (_, Some(s)) => {
+            (s, said("step-notch").plain("deg", s, if (s - s.round()).abs() < 1e-9 { 0 } else { 2 }))
+        }
+        (_, None) => (5.0, said("step-degrees").plain("deg", 5.0, 0)),
     }
 }
 
 fn line(a: &Adjuster, position: f64) -> SettingLine {
     let movement = position - a.position;
     let movement_mm = a.displacement_mm(position) - a.displacement_mm(a.position);
-    let direction = a.direction_word(a.position, position).to_owned();
+    let word = a.direction_word(a.position, position);
     let (unit, _) = unit_step(a);
     let stepped = a.step().is_some();
     let steps = match &a.kind {
@@ -220,30 +227,30 @@ fn line(a: &Adjuster, position: f64) -> SettingLine {
         _ if stepped => movement / unit,
         _ => movement,
     };
-    let plural = |n: f64, one: &str, many: &str| format!("{n:.0} {}", if n == 1.0 { one } else { many });
+    let counted = |id, n: f64| said(id).count("n", n.abs().round() as usize);
     // Between notches it is ordered to a whole one by name: counting notches from there would be off by the rest.
     let between = stepped && (steps - steps.round()).abs() > 0.02 && is_notched(a);
     let amount = match &a.kind {
-        _ if between => format!("{:.0}°", movement.abs()),
-        AdjusterKind::Thread { .. } => {
-            format!("{} turn{}", turns(movement.abs()), if movement.abs() > 1.0 { "s" } else { "" })
+        _ if between => said("amount-degrees").plain("deg", movement.abs(), 0),
+        AdjusterKind::Thread { .. } => said("amount-turns")
+            .name("turns", turns(movement.abs()))
+            .count("n", if movement.abs() > 1.0 { 2 } else { 1 }),
+        AdjusterKind::Shims { .. } => said("amount-shims").set_mm("mm", movement.abs()),
+        AdjusterKind::Slide { .. } => said("amount-mm").set_mm("mm", movement.abs()),
+        AdjusterKind::Tilt { .. } | AdjusterKind::Wedge { .. } => {
+            said("amount-degrees").plain("deg", movement.abs(), 2)
         }
-        AdjusterKind::Shims { .. } => {
-            format!("{:.1} mm of shim", movement.abs())
-        }
-        AdjusterKind::Slide { .. } => format!("{:.1} mm", movement.abs()),
-        AdjusterKind::Tilt { .. } | AdjusterKind::Wedge { .. } => format!("{:.2}°", movement.abs()),
-        AdjusterKind::Sleeve { .. } => plural(steps.abs().round(), "position", "positions"),
-        _ if stepped => plural(steps.abs().round(), "notch", "notches"),
-        _ => format!("{:.1}°", movement.abs()),
+        AdjusterKind::Sleeve { .. } => counted("amount-positions", steps),
+        _ if stepped => counted("amount-notches", steps),
+        _ => said("amount-degrees").plain("deg", movement.abs(), 1),
     };
-    let words = match (direction.as_str(), &a.kind) {
-        ("leave", _) => "leave".to_owned(),
-        (d, _) if between => format!("{amount} {d}, to {}", notch_word(a, position, unit)),
-        (d, AdjusterKind::Shims { .. }) => {
-            format!("{} {amount} ({d})", if movement > 0.0 { "add" } else { "take out" })
-        }
-        (d, _) => format!("{amount} {d}"),
+    let way = said("way").word("way", word);
+    let order = |id| said(id).say("amount", amount.clone()).word("way", word);
+    let words = match (word, &a.kind) {
+        ("leave", _) => said("leave"),
+        _ if between => order("order-to").say("to", notch_word(a, position, unit)),
+        (_, AdjusterKind::Shims { .. }) => order(if movement > 0.0 { "order-add" } else { "order-take-out" }),
+        _ => order("order"),
     };
     let [low, high] = a.built_range();
     let margin = a.step().unwrap_or((high - low) / 100.0) / 2.0;
@@ -256,7 +263,9 @@ fn line(a: &Adjuster, position: f64) -> SettingLine {
         movement,
         steps,
         movement_mm,
-        direction,
+        direction: word.to_owned(),
+        amount,
+        way,
         words,
         at_end,
         sets_toe: false,
@@ -275,12 +284,12 @@ fn is_notched(a: &Adjuster) -> bool {
 }
 
 /// `the centre mark`, `notch 3 outboard of centre`.
-fn notch_word(a: &Adjuster, position: f64, unit: f64) -> String {
+fn notch_word(a: &Adjuster, position: f64, unit: f64) -> Said {
     let n = (position / unit).round();
     if n == 0.0 {
-        return "the centre mark".into();
+        return said("centre-mark");
     }
-    format!("notch {:.0} {} of centre", n.abs(), a.direction_word(0.0, position))
+    said("notch-of-centre").count("n", n.abs() as usize).word("way", a.direction_word(0.0, position))
 }
 
 /// `1 3/4`, `2/3`, `1/12`, `2`: turns in the fractions a spanner can follow.

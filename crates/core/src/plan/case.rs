@@ -11,6 +11,7 @@ use crate::geometry::Geometry;
 use crate::linkage::Linkage;
 use crate::part::{Part, list_problems, shipped_parts};
 use crate::problem::Problem;
+use crate::said::Said;
 use crate::wear::CarTyres;
 use serde::{Deserialize, Serialize};
 
@@ -78,9 +79,9 @@ pub struct PlanCaseResult {
     /// Whether the first plan reaches the aim.
     pub reached: bool,
     /// One line.
-    pub headline: String,
+    pub headline: Said,
     /// What to do about it.
-    pub sentence: String,
+    pub sentence: Said,
     /// Pitch of the body at the height the aim is judged at, degrees, nose up positive: what the angles of a plan
     /// (over the ground) have over those of `left_after` and `right_after` (relative to the chassis) in caster.
     pub pitch_deg: f64,
@@ -93,10 +94,10 @@ pub struct PlanCaseResult {
     /// Whether every allowed set was looked at.
     pub exhaustive: bool,
     /// How cars set alike in different ways would differ at full lock.
-    pub ways_differ: Vec<String>,
+    pub ways_differ: Vec<Said>,
     /// What a jack sweep said of the points it was taken on.
     #[serde(default, skip_serializing_if = "Vec::is_empty")]
-    pub notes: Vec<String>,
+    pub notes: Vec<Said>,
     /// Best first.
     pub plans: Vec<CasePlan>,
 }
@@ -108,7 +109,7 @@ pub enum PlanCaseError {
     #[error("{0}")]
     Bad(Problem),
     /// It is right, but nothing reaches the aim; the nearest is in the result.
-    #[error("{}: {}", .0.headline, .0.sentence)]
+    #[error("no set of parts reaches the aim")]
     NoneReaches(Box<PlanCaseResult>),
 }
 

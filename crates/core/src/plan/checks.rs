@@ -7,6 +7,7 @@ use super::bench::Bench;
 use crate::Vec3;
 use crate::linkage::{BarKind, Corner, Linkage};
 use crate::part::{AdjusterKind, PartLimits};
+use crate::said::{Said, said};
 use crate::vehicle::Limits;
 use crate::wheel::Pose;
 use serde::{Deserialize, Serialize};
@@ -19,6 +20,8 @@ const USUAL_SHAFT: f64 = 23.0;
 const USUAL_DROOP: f64 = 70.0;
 /// Bump travel that should be left, mm.
 const LEAST_TRAVEL: f64 = 25.0;
+/// Upper arm to spring bucket, mm.
+const LEAST_BUCKET_GAP: f64 = 3.0;
 /// Tyre to strut, mm.
 const LEAST_STRUT_GAP: f64 = 3.0;
 /// Tyre to arch, mm.
@@ -76,7 +79,7 @@ pub struct Check {
     /// `°` or `mm`.
     pub unit: String,
     /// In words, with number and limit.
-    pub words: String,
+    pub words: Said,
 }
 
 impl Check {
@@ -120,37 +123,29 @@ impl Checked<'_> {
         let at_droop = c.pose(full_droop, 0.0).ok();
         let at_planned = c.pose(planned, 0.0).ok();
         let droop_words = if self.limits.droop_mm.is_some() {
-            "at full droop"
+            said("at-full-droop")
         } else {
-            "at full droop (70 mm taken, not measured)"
+            said("at-full-droop-taken").mm("taken", USUAL_DROOP)
         };
         for (upper, kind, name, own, part) in [
-            (
-                true,
-                CheckKind::UpperJoint,
-                "upper joint",
-                self.limits.upper_joint_deg,
-                self.parts.upper_joint_deg,
-            ),
-            (
-                false,
-                CheckKind::LowerJoint,
-                "lower joint",
-                self.limits.lower_joint_deg,
-                self.parts.lower_joint_deg,
-            ),
+            (true, CheckKind::UpperJoint, "upper", self.limits.upper_joint_deg, self.parts.upper_joint_deg),
+            (false, CheckKind::LowerJoint, "lower", self.limits.lower_joint_deg, self.parts.lower_joint_deg),
         ] {
             let limit = part.or(own).unwrap_or(USUAL_JOINT);
-            let worst = [(&at_droop, droop_words), (&at_planned, "at planned height")]
+            let worst = [(&at_droop, droop_words.clone()), (&at_planned, said("at-planned-height"))]
                 .into_iter()
                 .filter_map(|(p, w)| Some((self.joint_lean(&c, p.as_ref()?, upper)?, w)))
                 .max_by(|a, b| a.0.total_cmp(&b.0));
             if let Some((value, at)) = worst {
-                let words = format!("{name} at {value:.0}° of its {limit:.0}° {at}");
+                let words = said("check-joint")
+                    .word("which", name)
+                    .deg("value", value, 0)
+                    .deg("limit", limit, 0)
+                    .say("at", at);
                 out.push(check(kind, value <= limit, own.or(part).is_some(), value, limit, "°", words));
             }
         }
-        self.shaft(&at_droop, &at_planned, droop_words, &mut out);
+        self.shaft(&at_droop, &at_planned, &droop_words, &mut out);
         self.bucket(&c, &at_droop, &mut out);
         self.tyre(&c, &at_planned, &mut out);
         let gain = self.found_travel - planned - self.free_gain;
@@ -161,10 +156,14 @@ impl Checked<'_> {
                 self.limits.droop_mm,
                 self.limits.droop_mm.map(|d| d + self.parts.droop_mm.unwrap_or(0.0) - gain),
             ),
-            (CheckKind::Bump, "bump travel", self.limits.bump_mm, self.limits.bump_mm.map(|b| b + gain)),
+            (CheckKind::Bump, "bump", self.limits.bump_mm, self.limits.bump_mm.map(|b| b + gain)),
         ] {
             if let (Some(was), Some(now)) = (was, now) {
-                let words = format!("{now:.0} mm of {name} left, was {was:.0}; {LEAST_TRAVEL:.0} wanted");
+                let words = said("check-travel")
+                    .word("which", name)
+                    .mm("now", now)
+                    .mm("was", was)
+                    .mm("least", LEAST_TRAVEL);
                 out.push(check(kind, now >= LEAST_TRAVEL, true, now, LEAST_TRAVEL, "mm", words));
             }
         }
@@ -186,13 +185,13 @@ impl Checked<'_> {
             Some(d.z.atan2(d.y.abs()).to_degrees())
         };
         let (Some(was), Some(now)) = (lean(self.found, self.found_travel), lean(c, planned)) else { return };
-        let words = format!(
-            "tie rod {:.0}° {} to the wheel, was {:.0}° {}; {MOST_TIE_ROD:.0}° at most, a usual limit",
-            now.abs(),
-            if now < 0.0 { "down" } else { "up" },
-            was.abs(),
-            if was < 0.0 { "down" } else { "up" },
-        );
+        let way = |lean: f64| if lean < 0.0 { "down" } else { "up" };
+        let words = said("check-tie-rod")
+            .deg("now", now.abs(), 0)
+            .word("way", way(now))
+            .deg("was", was.abs(), 0)
+            .word("before", way(was))
+            .deg("most", MOST_TIE_ROD, 0);
         let ok = now.abs() <= MOST_TIE_ROD;
         out.push(check(CheckKind::TieRod, ok, false, now.abs(), MOST_TIE_ROD, "°", words));
     }
@@ -220,10 +219,10 @@ impl Checked<'_> {
         Some(housing.dot(&s1).clamp(-1.0, 1.0).acos().to_degrees())
     }
 
-    fn shaft(&self, droop: &Option<Pose>, planned: &Option<Pose>, droop_words: &str, out: &mut Vec<Check>) {
+    fn shaft(&self, droop: &Option<Pose>, planned: &Option<Pose>, droop_words: &Said, out: &mut Vec<Check>) {
         let Some(inner) = self.limits.shaft_inner.map(Vec3::from) else { return };
         let limit = self.parts.shaft_deg.or(self.limits.shaft_deg).unwrap_or(USUAL_SHAFT);
-        let worst = [(droop, droop_words), (planned, "at planned height")]
+        let worst = [(droop, droop_words.clone()), (planned, said("at-planned-height"))]
             .into_iter()
             .filter_map(|(p, w)| {
                 let p = p.as_ref()?;
@@ -234,7 +233,7 @@ impl Checked<'_> {
             })
             .max_by(|a, b| a.0.total_cmp(&b.0));
         if let Some((value, at)) = worst {
-            let words = format!("drive-shaft joint at {value:.0}° of its {limit:.0}° {at}");
+            let words = said("check-shaft").deg("value", value, 0).deg("limit", limit, 0).say("at", at);
             let measured = self.limits.shaft_deg.or(self.parts.shaft_deg).is_some();
             out.push(check(CheckKind::Shaft, value <= limit, measured, value, limit, "°", words));
         }
@@ -256,20 +255,23 @@ impl Checked<'_> {
         let gap = w.upper_pivots.iter().map(|q| to_leg(*q, axis.upper)).fold(f64::INFINITY, f64::min)
             - HALF_ARM
             - self.parts.bucket_mm.unwrap_or(0.0);
-        let words = format!("upper arm {gap:.0} mm from the spring bucket at full droop, 3 wanted");
-        out.push(check(CheckKind::Bucket, gap >= 3.0, true, gap, 3.0, "mm", words));
+        let words = said("check-bucket").mm("gap", gap).mm("least", LEAST_BUCKET_GAP);
+        out.push(check(CheckKind::Bucket, gap >= LEAST_BUCKET_GAP, true, gap, LEAST_BUCKET_GAP, "mm", words));
     }
 
     fn tyre(&self, c: &Corner, planned: &Option<Pose>, out: &mut Vec<Check>) {
         let (Some(p), Ok(was)) = (planned, self.found.pose(self.found_travel, 0.0)) else { return };
         let back = p.centre.x - was.centre.x;
         for (name, gap, moved) in
-            [("ahead of", self.limits.arch_front_mm, back), ("behind", self.limits.arch_rear_mm, -back)]
+            [("ahead", self.limits.arch_front_mm, back), ("behind", self.limits.arch_rear_mm, -back)]
         {
             let Some(gap) = gap else { continue };
             let now = gap - moved - self.tyre_gain;
-            let words =
-                format!("{now:.0} mm of arch {name} the tyre, was {gap:.0}; {LEAST_ARCH_GAP:.0} wanted");
+            let words = said("check-arch")
+                .mm("now", now)
+                .word("where", name)
+                .mm("was", gap)
+                .mm("least", LEAST_ARCH_GAP);
             out.push(check(CheckKind::Arch, now >= LEAST_ARCH_GAP, true, now, LEAST_ARCH_GAP, "mm", words));
         }
         let (Corner::Strut(now), Corner::Strut(then), Some(gap)) = (c, self.found, self.limits.strut_gap_mm)
@@ -288,7 +290,7 @@ impl Checked<'_> {
         };
         let value = gap + distance(now, p, self.tyre_gain) - distance(then, &was, 0.0);
         let words =
-            format!("{value:.1} mm between tyre and strut, was {gap:.1}; {LEAST_STRUT_GAP:.0} wanted");
+            said("check-strut").fine_mm("now", value).fine_mm("was", gap).mm("least", LEAST_STRUT_GAP);
         out.push(check(
             CheckKind::StrutGap,
             value >= LEAST_STRUT_GAP,
@@ -307,7 +309,7 @@ impl Checked<'_> {
                 let limit = min_engaged_mm.unwrap_or(15.0);
                 let value = engaged - pitch_mm * p.max(0.0);
                 let words =
-                    format!("{}: {value:.0} mm of thread in, {limit:.0} wanted", a.name.to_lowercase());
+                    said("check-thread").name("name", a.name.clone()).mm("now", value).mm("least", limit);
                 out.push(check(CheckKind::Thread, value >= limit - 1e-9, true, value, limit, "mm", words));
             }
         }
@@ -323,9 +325,7 @@ impl Checked<'_> {
             v.z.atan2(v.y).to_degrees()
         };
         let value = (lean(a, b) - lean(d0, d1)).abs();
-        let words = format!(
-            "track bar and drag link {value:.1}° apart seen from the front, {MOST_CROSSED:.0}° at most"
-        );
+        let words = said("check-parallel").deg("value", value, 1).deg("most", MOST_CROSSED, 0);
         out.push(check(CheckKind::Parallel, value <= MOST_CROSSED, true, value, MOST_CROSSED, "°", words));
     }
 }
@@ -337,7 +337,7 @@ fn check(
     value: f64,
     limit: f64,
     unit: &str,
-    words: String,
+    words: Said,
 ) -> Check {
     Check { kind, ok, measured, value, limit, unit: unit.into(), words }
 }

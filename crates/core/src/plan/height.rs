@@ -89,6 +89,24 @@ impl WayKind {
         matches!(self, Self::AddALeaf | Self::Shackle | Self::LeafBlock)
     }
 
+    /// Its word in a file.
+    #[must_use]
+    pub fn id(self) -> &'static str {
+        match self {
+            Self::Spring => "spring",
+            Self::Collar => "collar",
+            Self::TorsionBar => "torsion_bar",
+            Self::Spacer => "spacer",
+            Self::Air => "air",
+            Self::AddALeaf => "add_a_leaf",
+            Self::Shackle => "shackle",
+            Self::LeafBlock => "leaf_block",
+            Self::Knuckle => "knuckle",
+            Self::Bracket => "bracket",
+            Self::BodyLift => "body_lift",
+        }
+    }
+
     /// The name of it in workshop words.
     #[must_use]
     pub fn words(self) -> &'static str {

@@ -4,6 +4,7 @@ use super::input::PlanInput;
 use crate::fit::{FitCase, FitError, Spread, fit};
 use crate::geometry::{Geometry, Side};
 use crate::problem::Problem;
+use crate::said::Said;
 use std::borrow::Cow;
 
 /// What a jack sweep said.
@@ -12,7 +13,7 @@ pub struct Swept {
     /// What is left to doubt of the points; none when the sweep does not go with them: then they stand as told.
     spreads: Option<Vec<Spread>>,
     /// Suspicions and questions of the fit.
-    pub notes: Vec<String>,
+    pub notes: Vec<Said>,
 }
 
 impl Swept {

@@ -8,6 +8,7 @@ use crate::geometry::{Axle, FORMAT, Geometry, Side, WheelAtDesign};
 use crate::linkage::{self, Corner, Linkage};
 use crate::part::{Adjuster, Edit, adjuster_problems, adjusters_not_there};
 use crate::problem::{Problem, in_range};
+use crate::said::Said;
 use crate::vehicle::{Attitude, Measured, anchor, anchor_wheel};
 use crate::wheel::{Pose, camber, contact_point, toe};
 use serde::{Deserialize, Serialize};
@@ -89,7 +90,7 @@ pub struct AdjusterResult {
     /// Direction word.
     pub direction: String,
     /// The order in workshop words.
-    pub words: String,
+    pub words: Said,
 }
 
 /// The answer.

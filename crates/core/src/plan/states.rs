@@ -3,6 +3,7 @@
 use super::reach::Plane;
 use super::work::Work;
 use crate::part::Part;
+use crate::said::{Said, said};
 use crate::vehicle::StateKind;
 use crate::wheel::Alignment;
 use serde::{Deserialize, Serialize};
@@ -52,7 +53,7 @@ pub struct AngleVerdict {
     /// Degrees outside: above the window positive, below negative, 0 inside.
     pub off_deg: f64,
     /// In words, with the way it is off.
-    pub words: String,
+    pub words: Said,
 }
 
 /// One wheel at a height.
@@ -98,16 +99,15 @@ fn verdict(angle: AngleName, v: f64, w: [f64; 2]) -> AngleVerdict {
         0.0
     };
     let (more, less) = match angle {
-        AngleName::Camber => ("top too far out", "top too far in"),
-        AngleName::Caster => ("too much caster", "too little caster"),
-        AngleName::Toe => ("too much toe-in", "too much toe-out"),
-        AngleName::CrossCamber | AngleName::CrossCaster => ("left higher", "right higher"),
+        AngleName::Camber => ("top_out", "top_in"),
+        AngleName::Caster => ("more_caster", "less_caster"),
+        AngleName::Toe => ("toe_in", "toe_out"),
+        AngleName::CrossCamber | AngleName::CrossCaster => ("left_higher", "right_higher"),
     };
-    let decimals = if off_deg.abs() < 0.095 { 2 } else { 1 };
     let words = if off_deg == 0.0 {
-        "inside".to_owned()
+        said("angle-inside")
     } else {
-        format!("{:.decimals$}° {}", off_deg.abs(), if off_deg > 0.0 { more } else { less })
+        said("angle-off").miss_deg("by", off_deg.abs()).word("how", if off_deg > 0.0 { more } else { less })
     };
     AngleVerdict { angle, value_deg: v, window_deg: w, off_deg, words }
 }

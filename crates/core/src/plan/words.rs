@@ -2,53 +2,55 @@
 
 use super::answer::{Candidate, CandidateStatus, Effect, SidePlan, Verdict};
 use super::bench::Bench;
+use super::height::PlanState;
 use super::input::PlanInput;
 use super::reach::Plane;
 use super::solver::{SolvedSetting, Target, outside};
 use super::work::{Stop, Work};
+use crate::geometry::Axle;
 use crate::linkage::Loop;
 use crate::part::{Edit, Part};
+use crate::said::{Said, said, sentences};
+use crate::vehicle::StateKind;
 
 pub(crate) const LOOP_OPEN: &str = "a loop does not close";
 
-/// Signed degrees, U+2212 minus.
-fn signed(v: f64, decimals: usize) -> String {
-    let body = format!("{:.*}", decimals, v.abs());
-    let zero = body.chars().all(|c| c == '0' || c == '.');
-    let sign = if zero {
-        ""
-    } else if v < 0.0 {
-        "−"
-    } else {
-        "+"
-    };
-    format!("{sign}{body}°")
-}
-
-pub(crate) fn signed_mm(v: f64) -> String {
-    let r = v.round();
-    if r == 0.0 {
-        return "0 mm".into();
+/// Name of a height state: a word of the language, or what somebody called a level.
+pub(crate) fn state_named(name: &str) -> Said {
+    match name {
+        "as found" => said("state-found"),
+        "planned" => said("state-planned"),
+        "settled" => said("state-settled"),
+        "loaded" => said("state-loaded"),
+        other => Said::text(other),
     }
-    format!("{}{:.0} mm", if r < 0.0 { "−" } else { "+" }, r.abs())
 }
 
-pub(crate) fn stop(blocked: Loop, limit_mm: f64) -> String {
+/// `Front +65 mm settled`: the height an axle is judged at.
+pub(crate) fn axle_height(axle: Axle, mm: f64, state: &PlanState) -> Said {
+    let at = |id| said(id).word("axle", axle.word()).change_mm("gain", mm);
+    match state.kind {
+        StateKind::Planned => at("axle-height"),
+        _ => at("axle-height-at").say("state", state_named(&state.name)),
+    }
+}
+
+pub(crate) fn stop(blocked: Loop, limit_mm: f64) -> Said {
     let what = match blocked {
-        Loop::LowerArm => "Lower arm does not close",
-        Loop::UpperArm => "Upper arm and knuckle are fully extended",
-        Loop::TieRod => "Tie rod is fully extended",
-        Loop::DeadPoint => "Arm is at its dead point",
-        Loop::Strut => "Strut and lower arm are in line",
-        Loop::Link => "A link is fully extended",
-        Loop::Unsteered => "The wheel has no steering axis",
-        Loop::NoSetting => "No setting of the adjusters closes",
+        Loop::LowerArm => "lower_arm",
+        Loop::UpperArm => "upper_arm",
+        Loop::TieRod => "tie_rod",
+        Loop::DeadPoint => "dead_point",
+        Loop::Strut => "strut",
+        Loop::Link => "link",
+        Loop::Unsteered => "unsteered",
+        Loop::NoSetting => "no_setting",
     };
-    format!("{what} at {}.", signed_mm(limit_mm))
+    said("stop").word("what", what).change_mm("at", limit_mm)
 }
 
-pub(crate) fn does(part: &Part, effect: Option<&Effect>, work: &Work<'_>) -> String {
-    let Some(e) = effect else { return String::new() };
+pub(crate) fn does(part: &Part, effect: Option<&Effect>, work: &Work<'_>) -> Said {
+    let Some(e) = effect else { return Said::text("") };
     for edit in &part.edits {
         if let Edit::ReplaceEccentric { eccentricity_mm, points, .. } = edit {
             let old = work
@@ -64,39 +66,38 @@ pub(crate) fn does(part: &Part, effect: Option<&Effect>, work: &Work<'_>) -> Str
                     _ => None,
                 })
                 .unwrap_or(*eccentricity_mm);
-            return format!("reach ×{:.1} each way", eccentricity_mm / old);
+            return said("does-reach").plain("times", eccentricity_mm / old, 1);
         }
     }
     let still = e.camber_deg.abs() < 0.05 && e.caster_deg.abs() < 0.05;
     if still && !part.adjusters.is_empty() {
-        let n = part.adjusters.len();
-        return format!("{n} more thing{} to set", if n == 1 { "" } else { "s" });
+        return said("does-sets").count("n", part.adjusters.len());
     }
     if still && e.half_track_mm.abs() >= 1.0 && (e.bump_toe_ratio - 1.0).abs() < 0.05 {
-        return format!("track {} a side", signed_mm(e.half_track_mm));
+        return said("does-track").change_mm("by", e.half_track_mm);
     }
     if still {
-        return format!("toe swing over height ×{:.2}", e.bump_toe_ratio);
+        return said("does-bump").plain("times", e.bump_toe_ratio, 2);
     }
     if work.plane == Plane::CamberToe {
-        return format!("camber {} · toe {}", signed(e.camber_deg, 1), signed(e.toe_deg, 1));
+        return said("does-camber-toe").change_deg("camber", e.camber_deg, 1).change_deg("toe", e.toe_deg, 1);
     }
-    format!("caster {} · camber {}", signed(e.caster_deg, 1), signed(e.camber_deg, 1))
+    said("does-caster-camber").change_deg("caster", e.caster_deg, 1).change_deg("camber", e.camber_deg, 1)
 }
 
-pub(crate) fn costs(part: &Part, effect: Option<&Effect>) -> String {
+pub(crate) fn costs(part: &Part, effect: Option<&Effect>) -> Said {
     let mut out = Vec::new();
     if let Some(e) = effect {
         if e.toe_deg.abs() >= 0.05 {
-            out.push(format!("Toe shifts {} a wheel, reset after.", signed(e.toe_deg, 1)));
+            out.push(said("costs-toe").change_deg("by", e.toe_deg, 1));
         }
         if e.wheel_x_mm.abs() >= 1.5 {
             let way = if e.wheel_x_mm < 0.0 { "back" } else { "forward" };
-            out.push(format!("Wheel goes {:.0} mm {way} in the arch.", e.wheel_x_mm.abs()));
+            out.push(said("costs-wheel").mm("by", e.wheel_x_mm.abs()).word("way", way));
         }
     }
-    out.push(part.side_effect.clone());
-    out.join(" ")
+    out.push(Said::text(part.side_effect.clone()));
+    sentences(out)
 }
 
 pub(crate) fn verdict(
@@ -112,49 +113,45 @@ pub(crate) fn verdict(
     let cross_caster_deg = left.set.caster_deg - right.set.caster_deg;
     let cross_ok = work.cross_ok(&left.set, &right.set);
     let inside = left.shortfall.worst() < 1e-6 && right.shortfall.worst() < 1e-6;
-    let fouls: Vec<String> = [("Left", left), ("Right", right)]
+    let fouls: Vec<Said> = [("left", left), ("right", right)]
         .into_iter()
         .flat_map(|(name, s)| {
-            s.checks.iter().filter(|c| c.fouls()).map(move |c| format!("{name}: {}", c.words))
+            let foul = move |c: &super::checks::Check| {
+                said("foul-side").word("side", name).say("what", c.words.clone())
+            };
+            s.checks.iter().filter(|c| c.fouls()).map(foul)
         })
         .collect();
     let reached = inside && cross_ok && stop.is_none() && fouls.is_empty();
-    let end = if input.steered() { "Front" } else { "Rear" };
-    let at = match work.state.kind {
-        crate::vehicle::StateKind::Planned => String::new(),
-        _ => format!(" {}", work.state.name),
-    };
-    let height = format!("{end} {}{at}.", signed_mm(used_mm));
+    let height = said("sentence").say("what", axle_height(input.geometry.axle, used_mm, &work.state));
     let (headline, sentence) = if let Some(s) = stop {
-        ("Height runs out of travel".to_owned(), format!("{} Shown at {}.", s.words, signed_mm(s.used_mm)))
+        let sentence = said("verdict-stop-at").say("stop", s.words.clone()).change_mm("used", s.used_mm);
+        (said("verdict-stop"), sentence)
     } else if !fouls.is_empty() {
         // Said before anything else: what meets something is not set so, wherever the angles come to stand.
-        let angles = if inside && cross_ok { "On aim, but it fouls" } else { "It fouls, and is off the aim" };
-        (angles.to_owned(), format!("{height} {}.", fouls.join("; ")))
+        let angles = if inside && cross_ok { "verdict-fouls-on-aim" } else { "verdict-fouls-off-aim" };
+        (said(angles), sentences(vec![height, said("verdict-fouls").list("each", fouls.clone())]))
     } else if reached {
         let fitted = candidates.iter().filter(|c| c.status == CandidateStatus::Fitted).count();
         let with = match fitted {
-            0 if !turns(left, right) => String::new(),
-            0 if has_cams(input) => "What is on it does it. ".to_owned(),
-            0 => "Toe alone does it. ".to_owned(),
-            1 => "One part on. ".to_owned(),
-            n => format!("{n} parts on. "),
+            0 if !turns(left, right) => None,
+            0 if has_cams(input) => Some(said("verdict-as-built")),
+            0 => Some(said("verdict-toe-alone")),
+            n => Some(said("verdict-parts-on").count("n", n)),
         };
-        ("Both sides land on aim".to_owned(), format!("{height} {with}{}", first_orders(left, right)))
+        let all = [height].into_iter().chain(with).chain(first_orders(left, right)).collect();
+        (said("verdict-reached"), sentences(all))
     } else if inside {
-        (
-            "Sides stay too far apart".to_owned(),
-            format!(
-                "{height} Left to right: camber {} of {:.1}° allowed, caster {} of {:.1}°.",
-                signed(cross_camber_deg, 1),
-                input.aim.cross_camber_deg,
-                signed(cross_caster_deg, 1),
-                input.aim.cross_caster_deg,
-            ),
-        )
+        let apart = said("verdict-apart-by")
+            .change_deg("camber", cross_camber_deg, 1)
+            .deg("camber-most", input.aim.cross_camber_deg, 1)
+            .change_deg("caster", cross_caster_deg, 1)
+            .deg("caster-most", input.aim.cross_caster_deg, 1);
+        (said("verdict-apart"), sentences(vec![height, apart]))
     } else {
-        let (headline, note) = short(input, left, right);
-        (headline, format!("{height} {note}{}", closest(candidates)))
+        let (headline, notes) = short(input, left, right);
+        let all = [height].into_iter().chain(notes).chain([closest(candidates)]).collect();
+        (headline, sentences(all))
     };
     Verdict {
         reached,
@@ -173,23 +170,25 @@ fn turns(left: &SidePlan, right: &SidePlan) -> bool {
 }
 
 /// The first thing that is turned, by side; what is in is said to be left.
-fn first_orders(left: &SidePlan, right: &SidePlan) -> String {
+fn first_orders(left: &SidePlan, right: &SidePlan) -> Vec<Said> {
     let Some(first) = [left, right].iter().flat_map(|s| &s.setting).find(|l| l.moves()) else {
-        return "All angles are in: leave everything.".into();
+        return vec![said("leave-everything")];
     };
     if first.shared {
-        return format!("{}: {}.", first.name, first.words);
+        return vec![said("first-shared").name("name", first.name.clone()).say("order", first.words.clone())];
     }
     let of = |s: &SidePlan| {
-        s.setting.iter().find(|l| l.name == first.name).map_or("leave".to_owned(), |l| l.words.clone())
+        s.setting.iter().find(|l| l.name == first.name).map_or_else(|| said("leave"), |l| l.words.clone())
     };
     let rods = [left, right].iter().flat_map(|s| &s.setting).filter(|l| l.moves()).all(|l| l.sets_toe);
     let leave = match (rods, left.set.caster_deg != 0.0) {
-        (true, true) => "Camber and caster are in: turn only the rods. ",
-        (true, false) => "Camber is in: turn only toe. ",
-        _ => "",
+        (true, true) => Some(said("only-rods")),
+        (true, false) => Some(said("only-toe")),
+        _ => None,
     };
-    format!("{leave}{}: left {}, right {}.", first.name, of(left), of(right))
+    let order =
+        said("first-order").name("name", first.name.clone()).say("left", of(left)).say("right", of(right));
+    leave.into_iter().chain([order]).collect()
 }
 
 /// Whether anything but toe can be set as the vehicle is built.
@@ -198,7 +197,7 @@ fn has_cams(input: &PlanInput) -> bool {
 }
 
 /// What is short, on which side and by how much; with cams at their end and a gap beyond the doubt, that they run out.
-fn short(input: &PlanInput, left: &SidePlan, right: &SidePlan) -> (String, String) {
+fn short(input: &PlanInput, left: &SidePlan, right: &SidePlan) -> (Said, Vec<Said>) {
     type Gap = (&'static str, f64, f64);
     let gaps = |s: &SidePlan| -> [Gap; 3] {
         [
@@ -214,33 +213,30 @@ fn short(input: &PlanInput, left: &SidePlan, right: &SidePlan) -> (String, Strin
     let (what, by) = (l[worst].0, l[worst].1.max(r[worst].1));
     let doubt = if l[worst].1 >= r[worst].1 { l[worst].2 } else { r[worst].2 };
     let side = match (l[worst].1 > 1e-6, r[worst].1 > 1e-6) {
-        (true, true) => "Both sides",
-        (true, false) => "Left",
-        _ => "Right",
+        (true, true) => "both",
+        (true, false) => "left",
+        _ => "right",
     };
-    let said = if by < 0.095 { format!("{by:.2}°") } else { format!("{by:.1}°") };
     let note = if by < READABLE_DEG {
-        "Less than a shop can read. ".to_owned()
-    } else if doubt > by {
-        format!("Within its doubt of ±{doubt:.1}°: read again after the first turn. ")
+        Some(said("short-unreadable"))
     } else {
-        String::new()
+        (doubt > by).then(|| said("short-within-doubt").deg("doubt", doubt, 1))
     };
     let at_end = [left, right].iter().flat_map(|s| &s.setting).any(|l| l.at_end && !l.sets_toe);
     let tie_end = [left, right].iter().flat_map(|s| &s.setting).any(|l| l.at_end && l.sets_toe);
     let sets = has_cams(input);
-    let headline = match what {
+    let plain = || said("short-angle").word("side", side).word("angle", what).miss_deg("by", by);
+    let (headline, named) = match what {
         // A tenth or less is no running out.
-        _ if by < NO_GAP_DEG => format!("{side}: {what} short {said}"),
-        "toe" if !input.steered() => "Toe is off, and nothing here sets it that far".into(),
-        "toe" if tie_end => "Tie rods run out before toe does".into(),
-        _ if sets && at_end => format!("Cams run out before {what} does"),
-        _ if sets || what == "toe" => format!("{side}: {what} short {said}"),
-        "caster" => "Caster is off, and nothing as built sets it".into(),
-        _ => "Camber is off, and nothing as built sets it".into(),
+        _ if by < NO_GAP_DEG => (plain(), true),
+        "toe" if !input.steered() => (said("short-toe-rear"), false),
+        "toe" if tie_end => (said("short-rods-end"), false),
+        _ if sets && at_end => (said("short-cams-end").word("angle", what), false),
+        _ if sets || what == "toe" => (plain(), true),
+        _ => (said("short-as-built").word("angle", what), false),
     };
-    let named = if headline.contains(&said) { String::new() } else { format!("{side} short {said}. ") };
-    (headline, format!("{named}{note}"))
+    let by_side = (!named).then(|| said("short-side").word("side", side).miss_deg("by", by));
+    (headline, by_side.into_iter().chain(note).collect())
 }
 
 /// A gap below this is named by its amount alone, degrees.
@@ -249,64 +245,64 @@ const NO_GAP_DEG: f64 = 0.15;
 /// What a shop can read of camber and caster, degrees; less is no shortfall to spend money on.
 pub(crate) const READABLE_DEG: f64 = 0.05;
 
-fn closest(candidates: &[Candidate]) -> String {
+fn closest(candidates: &[Candidate]) -> Said {
     if let Some(c) = candidates.iter().find(|c| c.status == CandidateStatus::Reaches) {
-        return format!("Reaches on both sides: {}.", c.part.name.to_lowercase());
+        return said("closest-reaches").name("part", c.part.name.clone());
     }
     candidates
         .iter()
         .filter(|c| c.status == CandidateStatus::Short)
         .min_by(|a, b| (a.short_deg + a.apart_deg).total_cmp(&(b.short_deg + b.apart_deg)))
-        .map_or("Nothing in the catalogue reaches it.".to_owned(), |c| {
-            let still = if c.short_deg < READABLE_DEG && c.apart_deg > 0.0 {
-                format!("sides still {:.1}° too far apart", c.apart_deg)
-            } else {
-                format!("still {:.1}° short", c.short_deg)
-            };
-            format!("No single part reaches. Nearest: {}, {still}.", c.part.name.to_lowercase())
-        })
+        .map_or_else(
+            || said("closest-none"),
+            |c| {
+                let part = |id| said(id).name("part", c.part.name.clone());
+                if c.short_deg < READABLE_DEG && c.apart_deg > 0.0 {
+                    part("closest-apart").deg("by", c.apart_deg, 1)
+                } else {
+                    part("closest-short").deg("by", c.short_deg, 1)
+                }
+            },
+        )
 }
 
 /// A car that stands farther than this from where its points were taken was told with a height that nobody measured: most
 /// travels end there (judgement, no source), mm.
 const FAR_MM: f64 = 80.0;
 
-fn watch(input: &PlanInput, left: &SidePlan, right: &SidePlan, reached: bool) -> Vec<String> {
+fn watch(input: &PlanInput, left: &SidePlan, right: &SidePlan, reached: bool) -> Vec<Said> {
     let mut out = input.swept.as_ref().map(|s| s.notes.clone()).unwrap_or_default();
     let stands = f64::midpoint(input.left.height_mm, input.right.height_mm) - input.design_height_mm;
     if stands.abs() > FAR_MM {
-        out.push(format!(
-            "It stands {:.0} mm {} than where its points were taken, hub to arch {:.0} mm: put that height right in Arrive \
-             before anything here is believed.",
-            stands.abs(),
-            if stands < 0.0 { "lower" } else { "higher" },
-            input.design_height_mm
-        ));
+        out.push(
+            said("watch-far")
+                .mm("by", stands.abs())
+                .word("way", if stands < 0.0 { "lower" } else { "higher" })
+                .mm("design", input.design_height_mm),
+        );
     }
     // How far the shape is from the car is no sign of a bent part by itself: builds of a kind differ as much.
     let known = input.knowledge.most_bent_deg();
-    for (name, s) in [("Left", left), ("Right", right)] {
+    for (name, s) in [("left", left), ("right", right)] {
         if s.anchor.largest_deg() > known {
-            out.push(format!(
-                "{name}: readings sit {:.1}° from these points. Measure the points of this side again; if they hold, look for a bent part.",
-                s.anchor.largest_deg()
-            ));
+            out.push(said("watch-bent").word("side", name).deg("by", s.anchor.largest_deg(), 1));
         }
     }
     let low = |s: &SidePlan| {
         reached && input.steered() && s.set.caster_deg - s.doubt.caster_deg < input.aim.caster_deg[0]
     };
-    match (low(left), low(right)) {
-        (true, true) => out.push("Doubt dips low on caster, both sides: re-sweep.".into()),
-        (true, false) => out.push("Left: doubt dips low on caster, re-sweep.".into()),
-        (false, true) => out.push("Right: doubt dips low on caster, re-sweep.".into()),
-        (false, false) => {}
-    }
+    let side = match (low(left), low(right)) {
+        (true, true) => Some("both"),
+        (true, false) => Some("left"),
+        (false, true) => Some("right"),
+        (false, false) => None,
+    };
+    out.extend(side.map(|s| said("watch-doubt-low").word("side", s)));
     out
 }
 
 /// Why these adjusters: what each one used gives beside what it was used for, against the other that could give it.
-pub(crate) fn why(bench: &Bench, t: &Target, set: &SolvedSetting) -> Vec<String> {
+pub(crate) fn why(bench: &Bench, t: &Target, set: &SolvedSetting) -> Vec<Said> {
     let Ok(start) = bench.angles(&bench.start()) else { return Vec::new() };
     let miss = |v: f64, w: [f64; 2]| {
         if v > w[1] {
@@ -349,41 +345,43 @@ pub(crate) fn why(bench: &Bench, t: &Target, set: &SolvedSetting) -> Vec<String>
             .filter(|(_, _, m)| *m > 0.01)
             .max_by(|a, b| a.2.total_cmp(&b.2));
         if let Some((j, theirs, _)) = other {
-            let unit = if by_camber { "camber" } else { "caster" };
-            let say = |v: f64| format!("{}{:.1}°", if v < 0.0 { "−" } else { "+" }, v.abs());
-            out.push(format!(
-                "{name}, not {}: with each degree of {unit} it brings {} of {what}; the other would bring {}.",
-                bench.adjusters[j].name.to_lowercase(),
-                say(got),
-                say(theirs),
-            ));
+            out.push(
+                said("why-one")
+                    .name("name", name.clone())
+                    .name("other", bench.adjusters[j].name.clone())
+                    .word("angle", if by_camber { "camber" } else { "caster" })
+                    .word("side-effect", what)
+                    .deg("each", 1.0, 0)
+                    .change_deg("got", got, 1)
+                    .change_deg("theirs", theirs, 1),
+            );
         }
     }
     // Several share the work: what each brings, so that one sees which gives back what another takes.
     if used.len() > 1 {
-        let say = |v: f64| format!("{}{:.1}°", if v < -0.05 { "−" } else { "+" }, v.abs());
-        let each: Vec<String> = used
+        let each: Vec<Said> = used
             .iter()
             .filter_map(|(i, _, _)| {
                 let mut alone = bench.start();
                 alone[*i] = set.positions[*i];
                 let a = bench.angles(&alone).ok()?;
                 let (c, k) = (a.camber_deg - start.camber_deg, a.caster_deg - start.caster_deg);
-                let name = &bench.adjusters[*i].name;
+                let name =
+                    |id| said(id).name("name", bench.adjusters[*i].name.clone()).change_deg("camber", c, 1);
                 Some(if bench.corner.is_steered() {
-                    format!("{name}: camber {}, caster {}", say(c), say(k))
+                    name("why-brings-caster").change_deg("caster", k, 1)
                 } else {
-                    format!("{name}: camber {}, toe {}", say(c), say(a.toe_deg - start.toe_deg))
+                    name("why-brings-toe").change_deg("toe", a.toe_deg - start.toe_deg, 1)
                 })
             })
             .collect();
-        out.push(format!("{}.", each.join("; ")));
+        out.push(said("why-several").list("each", each));
     }
     let spare = |v: f64, w: [f64; 2]| outside(v, w) == 0.0 && ((v - w[0]).min(w[1] - v)) < 0.03;
     if spare(set.angles.camber_deg, t.camber)
         || (bench.corner.is_steered() && spare(set.angles.caster_deg, t.caster))
     {
-        out.push("It lands close to the edge of the window: the next notch leaves it.".into());
+        out.push(said("why-edge"));
     }
     out
 }

@@ -16,6 +16,7 @@ use crate::linkage::{Corner, Linkage, Unreachable};
 use crate::metrics::full_lock;
 use crate::part::{Adjuster, Edit, Part};
 use crate::problem::Problem;
+use crate::said::{Said, said};
 use crate::vehicle::{Anchored, Attitude, StateKind, anchor, anchor_wheel};
 use crate::wheel::Alignment;
 use serde::{Deserialize, Serialize};
@@ -29,7 +30,7 @@ pub struct Stop {
     /// The height gain the answer is for, mm.
     pub used_mm: f64,
     /// Which loop stops, and where.
-    pub words: String,
+    pub words: Said,
 }
 
 /// One side being worked on.
@@ -300,40 +301,39 @@ fn side<'a>(input: &'a PlanInput, r: &'a SideReadings, name: SideName) -> Result
 
 /// Why a list of parts cannot stand together on this vehicle: taken places, missing companions, what rules each
 /// other out. Empty when it can.
-pub(crate) fn misfits(parts: &[&Part], has: &dyn Fn(&str) -> bool) -> Vec<String> {
+pub(crate) fn misfits(parts: &[&Part], has: &dyn Fn(&str) -> bool) -> Vec<Said> {
     let mut out = Vec::new();
     for (i, p) in parts.iter().enumerate() {
         for q in &parts[i + 1..] {
             if p.fits.replaces == q.fits.replaces {
-                out.push(format!("{} takes the place of {}", low(&p.name), low(&q.name)));
+                out.push(two("misfit-place", p, q));
             } else if p.conflicts.iter().any(|c| c == q.family())
                 || q.conflicts.iter().any(|c| c == p.family())
             {
-                out.push(format!("{} cannot stand beside {}", low(&p.name), low(&q.name)));
+                out.push(two("misfit-beside", p, q));
             }
         }
         for tag in &p.requires {
             let given = has(tag)
                 || parts.iter().any(|q| q.id != p.id && (q.family() == tag || q.provides.contains(tag)));
             if !given {
-                out.push(format!("{} needs {}", low(&p.name), tag_words(tag)));
+                out.push(said("misfit-needs").name("part", p.name.clone()).say("what", tag_words(tag)));
             }
         }
     }
     out
 }
 
-fn low(name: &str) -> String {
-    let mut c = name.chars();
-    c.next().map_or_else(String::new, |f| f.to_lowercase().chain(c).collect())
+fn two(id: &'static str, p: &Part, q: &Part) -> Said {
+    said(id).name("part", p.name.clone()).name("other", q.name.clone())
 }
 
-fn tag_words(tag: &str) -> String {
+fn tag_words(tag: &str) -> Said {
     match tag {
-        "toe_adjuster" => "a toe adjuster beside it".into(),
-        "cams" => "cams on the vehicle".into(),
-        "no_cams" => "plain bolts where its cams go".into(),
-        other => other.replace(['_', '-'], " "),
+        "toe_adjuster" => said("needs-toe-adjuster"),
+        "cams" => said("needs-cams"),
+        "no_cams" => said("needs-no-cams"),
+        other => Said::text(other.replace(['_', '-'], " ")),
     }
 }
 

@@ -3,6 +3,7 @@
 use super::convert::Raw;
 use super::entries::Given;
 use crate::problem::Problem;
+use crate::said::said;
 
 /// Plumb lines from the same arch point each side to the tyre: the axle must move by half the difference, to
 /// the left when the left distance is larger. The track bar at an angle changes length by shift · cos(angle)
@@ -13,15 +14,13 @@ pub fn centring(g: &Given) -> Result<Raw, Problem> {
     let way = if shift > 0.0 { "left" } else { "right" };
     let mut out = Raw::of(shift);
     if shift.abs() > 1e-9 {
-        out.notes.push(format!("move the axle {:.1} mm to the {way}", shift.abs()));
+        out.notes.push(said("note-move-axle").fine_mm("by", shift.abs()).word("way", way));
     }
     if let Some(a) = g.opt("bar-angle") {
         let bar = shift.abs() * a.to_radians().cos();
-        out = out.with("bar_change_mm", "track bar, change of length", bar);
+        out = out.with("bar_change_mm", said("also-track-bar"), bar);
         if shift.abs() > 1e-9 {
-            out.notes.push(format!(
-                "track bar: longer when its axle end is on the {way}, else shorter, by {bar:.1} mm"
-            ));
+            out.notes.push(said("note-track-bar").word("way", way).fine_mm("by", bar));
         }
     }
     Ok(out)
@@ -37,7 +36,7 @@ pub fn set_back(g: &Given) -> Result<Raw, Problem> {
     let v = g.num("left")? - g.num("right")?;
     let out = Raw::of(v);
     Ok(match g.opt("track") {
-        Some(t) => out.with("angle_deg", "as an angle", (v / t).atan().to_degrees()),
+        Some(t) => out.with("angle_deg", said("also-angle"), (v / t).atan().to_degrees()),
         None => out,
     })
 }
@@ -46,7 +45,7 @@ pub fn set_back(g: &Given) -> Result<Raw, Problem> {
 pub fn floor_slope(g: &Given) -> Result<Raw, Problem> {
     let (drop, run) = (g.num("drop")?, g.num("run")?);
     if run <= 0.0 {
-        return Err(Problem::new("run", format!("{run} mm"), "the distance between both marks, above 0"));
+        return Err(Problem::new("run", said("just-mm").fine_mm("value", run), said("run-right")));
     }
     Ok(Raw::of((drop / run).atan().to_degrees()))
 }

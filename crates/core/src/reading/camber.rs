@@ -5,7 +5,7 @@ use super::entries::Given;
 use super::wheel::circle;
 use crate::geometry::Side;
 use crate::problem::Problem;
-use crate::units::print_degrees;
+use crate::said::said;
 
 /// Standard deviation of a slope of the floor as somebody measured it, degrees: a millimetre or so of water level or straight
 /// edge over the track (judgement, no source).
@@ -23,23 +23,18 @@ pub fn floor_lean(slope_deg: f64, side: Side) -> f64 {
 pub fn floor_correction(slope_deg: f64, side: Side, zeroed: bool) -> Correction {
     let kind = CorrectionKind::FloorSlope;
     if zeroed {
-        return Correction::left_out(
-            kind,
-            "Zeroed on this floor".into(),
-            "The gauge counts from the floor the wheels stand on, so its slope is not in the reading.".into(),
-        );
+        return Correction::left_out(kind, said("left-zeroed"), said("left-zeroed-why"));
     }
     let amount = -floor_lean(slope_deg, side);
     let word = if slope_deg >= 0.0 { "left" } else { "right" };
     Correction::applied(
         kind,
         amount,
-        format!("Floor {} taken out", print_degrees(slope_deg.abs(), 2)),
-        format!(
-            "The floor falls to the {word}: the {} top leans {} by as much.",
-            side.word(),
-            if amount < 0.0 { "out" } else { "in" }
-        ),
+        said("corrected-floor").deg("slope", slope_deg.abs(), 2),
+        said("corrected-floor-why")
+            .word("way", word)
+            .word("side", side.word())
+            .word("lean", if amount < 0.0 { "out" } else { "in" }),
     )
 }
 
@@ -61,14 +56,10 @@ pub fn gauge(g: &Given, side: Option<Side>) -> Result<Raw, Problem> {
             out.corrections.push(c);
         }
         (Some(slope), None) if slope != 0.0 && !zeroed => {
-            return Err(Problem::new(
-                "side",
-                "a floor slope leans left and right wheels differently",
-                "side=left or side=right",
-            ));
+            return Err(Problem::new("side", said("floor-needs-side"), said("floor-needs-side-right")));
         }
-        _ if zeroed => out.notes.push("zeroed on the floor the wheels stand on".into()),
-        _ => out.notes.push("floor slope not known: zero the gauge on the floor, or give the slope".into()),
+        _ if zeroed => out.notes.push(said("note-zeroed")),
+        _ => out.notes.push(said("note-floor-unknown")),
     }
     Ok(out)
 }
@@ -86,15 +77,14 @@ pub fn gap(g: &Given) -> Result<Raw, Problem> {
     let (top, span) = (g.num("top-gap")?, g.num("span")?);
     let plain = -lean("top-gap", top, span)?;
     let Some(bulge) = g.opt("bulge").filter(|b| *b != 0.0) else {
-        return Ok(Raw::of(plain)
-            .noting("no bulge taken out: right on the rim lip, too far in when the level touched the tyre"));
+        return Ok(Raw::of(plain).noting(said("note-no-bulge")));
     };
     let mut out = Raw::of(-lean("top-gap", top - bulge, span)?);
     out.corrections.push(Correction::applied(
         CorrectionKind::Bulge,
         out.value - plain,
-        format!("Bulge {bulge:.1} mm taken out"),
-        "The level stood off the lip by the tyre's bulge, so the gap at the top was too wide by it.".into(),
+        said("corrected-bulge").fine_mm("bulge", bulge),
+        said("corrected-bulge-why"),
     ));
     Ok(out)
 }
@@ -107,11 +97,11 @@ pub fn over_circle(g: &Given, name: &str, sign: f64) -> Result<Raw, Problem> {
     if s.abs() > 0.35 {
         return Err(Problem::new(
             name,
-            format!("{v:.1} mm over {d:.0} mm is more than 20°"),
-            "the offset between top and bottom lip",
+            said("too-much-camber").fine_mm("off", v).mm("over", d).deg("most", 20.0, 0),
+            said("too-much-camber-right"),
         ));
     }
-    let mut out = Raw::of(sign * s.asin().to_degrees()).with("diameter_mm", "across", d);
+    let mut out = Raw::of(sign * s.asin().to_degrees()).with("diameter_mm", said("also-across"), d);
     out.corrections = corrections
         .into_iter()
         .map(|(nominal, mut c)| {
@@ -126,23 +116,19 @@ pub fn over_circle(g: &Given, name: &str, sign: f64) -> Result<Raw, Problem> {
 /// Two readings half a turn apart: the mean is the wheel's camber, half the difference the rim's run-out.
 pub fn runout(g: &Given) -> Result<Raw, Problem> {
     let (a, b) = (g.num("first")?, g.num("second")?);
-    Ok(Raw::of(f64::midpoint(a, b)).with(
-        "run_out_deg",
-        "half the difference is the rim's",
-        (a - b).abs() / 2.0,
-    ))
+    Ok(Raw::of(f64::midpoint(a, b)).with("run_out_deg", said("also-half-is-rims"), (a - b).abs() / 2.0))
 }
 
 fn lean(field: &str, difference: f64, span: f64) -> Result<f64, Problem> {
     if span <= 0.0 {
-        return Err(Problem::new("span", format!("{span} mm"), "the height between both points, above 0"));
+        return Err(Problem::new("span", said("just-mm").fine_mm("value", span), said("span-right")));
     }
     let v = (difference / span).atan().to_degrees();
     if v.abs() > 20.0 {
         return Err(Problem::new(
             field,
-            format!("{difference:.1} mm over {span:.0} mm is {}", print_degrees(v.abs(), 0)),
-            "less than 20° of lean: check which number is which, and their units",
+            said("too-much-lean").fine_mm("off", difference).mm("over", span).deg("lean", v.abs(), 0),
+            said("too-much-lean-right").deg("most", 20.0, 0),
         ));
     }
     Ok(v)

@@ -5,7 +5,7 @@ use super::entries::Given;
 use crate::geometry::Side;
 use crate::linkage::{Corner, Linkage};
 use crate::problem::Problem;
-use crate::units::print_degrees;
+use crate::said::said;
 use crate::vehicle::{Measured, anchor};
 use crate::wheel::{Alignment, camber as camber_of, spin_axis, toe as toe_of};
 use nalgebra::{Rotation3, SMatrix, SVector, Unit, Vector3};
@@ -167,16 +167,16 @@ pub fn sweep(g: &Given, known: &Known) -> Result<Raw, Problem> {
     if reach.abs() < 0.15 {
         return Err(Problem::new(
             "steer-2",
-            "both swings lie within 9° of each other",
-            "a swing to the other side, left plus and right minus, such as 20 and -20",
+            said("swings-close").deg("within", 9.0, 0),
+            said("swings-close-right"),
         ));
     }
     let approx = (cambers[0] - cambers[1]) / reach;
     if approx.abs() > 25.0 {
         return Err(Problem::new(
             "camber-2",
-            format!("these cambers make {} of caster", print_degrees(approx, 0)),
-            "less than 25°: check the signs of the swings and the unit of the cambers",
+            said("too-much-caster").deg("caster", approx, 0),
+            said("too-much-caster-right").deg("most", 25.0, 0),
         ));
     }
     let mut out = Raw::of(approx);
@@ -185,43 +185,39 @@ pub fn sweep(g: &Given, known: &Known) -> Result<Raw, Problem> {
     let uneven = (swings[1].to_radians().cos() - swings[0].to_radians().cos()) / reach * USUAL_SAI;
     let largest = cambers[0].abs().max(cambers[1].abs());
     out.model_sigma = (0.15 + 0.03 * (largest - 2.0).clamp(0.0, 3.3)).hypot(uneven);
-    out.model_words = "formula";
+    out.model_words = Some(said("doubt-formula"));
     if let (Some(a), Some(b)) = (g.opt("axis-1"), g.opt("axis-2")) {
         match axis_from_sweep(cambers, [a, b], swings) {
             Some(w) => {
                 out.value = w.caster_deg;
                 out.model_sigma = 0.05;
-                out = out.with("sai_deg", "steering-axis inclination", w.sai_deg).with(
+                out = out.with("sai_deg", said("also-sai"), w.sai_deg).with(
                     "camber_straight_deg",
-                    "camber straight ahead",
+                    said("also-straight-camber"),
                     w.camber_deg,
                 );
-                out.notes.push("exact rotation about the axis from both gauge directions".into());
+                out.notes.push(said("note-exact-axis"));
             }
             None => {
-                return Err(Problem::new(
-                    "axis-2",
-                    "no steering axis turns like these four readings",
-                    "fore-aft tilts at the same two swings, nose up plus, brakes held",
-                ));
+                return Err(Problem::new("axis-2", said("no-such-axis"), said("no-such-axis-right")));
             }
         }
     } else if let Some(a) = known.swept.as_ref().and_then(|c| on_car(c, cambers, swings, approx)) {
         out.value = a.caster_deg;
         out.model_sigma = 0.1;
-        out.model_words = "linkage";
-        out = out.with("camber_straight_deg", "camber straight ahead", a.camber_deg);
-        out.notes.push("exact rotation on this car's own linkage at this height".into());
+        out.model_words = Some(said("doubt-linkage"));
+        out = out.with("camber_straight_deg", said("also-straight-camber"), a.camber_deg);
+        out.notes.push(said("note-exact-linkage"));
     } else {
-        out.notes.push(format!("{:.3} × the camber difference", 1.0 / reach.abs()));
+        out.notes.push(said("note-factor").plain("factor", 1.0 / reach.abs(), 3));
         if uneven.abs() > 0.1 {
-            out.notes.push("the two swings are uneven: even ones would take the SAI out".into());
+            out.notes.push(said("note-uneven"));
         }
     }
     if (cambers[0] - cambers[1]).abs() < 1e-9 {
-        out.notes.push("both cambers are the same: no caster, if the wheel was turned between them".into());
+        out.notes.push(said("note-no-difference"));
     }
-    Ok(out.with("approx_deg", "by formula", approx))
+    Ok(out.with("approx_deg", said("also-by-formula"), approx))
 }
 
 /// An angle gauge on the straightedge through both joint centres; nose-up pitch of the body on its stands is
@@ -229,18 +225,16 @@ pub fn sweep(g: &Given, known: &Known) -> Result<Raw, Problem> {
 pub fn joint_line(g: &Given) -> Result<Raw, Problem> {
     let angle = g.num("angle")?;
     let Some(pitch) = g.opt("body-pitch").filter(|p| *p != 0.0) else {
-        return Ok(Raw::of(angle).noting("body taken as level on its stands"));
+        return Ok(Raw::of(angle).noting(said("note-body-level")));
     };
     let mut out = Raw::of(angle - pitch);
     out.corrections.push(Correction::applied(
         CorrectionKind::BodyPitch,
         -pitch,
-        format!(
-            "Body {} {} taken out",
-            print_degrees(pitch.abs(), 1),
-            if pitch > 0.0 { "nose up" } else { "nose down" }
-        ),
-        "Nose up leans the steering axis back by the same angle.".into(),
+        said("corrected-pitch")
+            .deg("pitch", pitch.abs(), 1)
+            .word("nose", if pitch > 0.0 { "up" } else { "down" }),
+        said("corrected-pitch-why"),
     ));
     Ok(out)
 }

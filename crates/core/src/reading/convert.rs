@@ -5,6 +5,7 @@ use super::method::Method;
 use super::{axle, camber, caster, toe, wheel};
 use crate::geometry::{Points, Side, WheelAtDesign};
 use crate::problem::Problem;
+use crate::said::{Said, said};
 use serde::{Deserialize, Serialize};
 
 /// What was taken out of a reading or put in, and why.
@@ -47,22 +48,22 @@ pub struct Correction {
     pub amount: f64,
     /// Whether it is in the value.
     pub applied: bool,
-    /// Short.
-    pub label: String,
+    /// Short; plain text in readings kept before.
+    pub label: Said,
     /// How it was worked out, or why it was left out.
-    pub why: String,
+    pub why: Said,
 }
 
 impl Correction {
     /// A correction that is in the value.
     #[must_use]
-    pub fn applied(kind: CorrectionKind, amount: f64, label: String, why: String) -> Self {
+    pub fn applied(kind: CorrectionKind, amount: f64, label: Said, why: Said) -> Self {
         Self { kind, version: CORRECTION_VERSION, amount, applied: true, label, why }
     }
 
     /// One that is not, and why.
     #[must_use]
-    pub fn left_out(kind: CorrectionKind, label: String, why: String) -> Self {
+    pub fn left_out(kind: CorrectionKind, label: Said, why: Said) -> Self {
         Self { kind, version: CORRECTION_VERSION, amount: 0.0, applied: false, label, why }
     }
 }
@@ -73,8 +74,8 @@ impl Correction {
 pub struct Also {
     /// Stable word, with its unit, e.g. `run_out_deg`.
     pub name: String,
-    /// What it is.
-    pub label: String,
+    /// What it is; plain text in readings kept before.
+    pub label: Said,
     /// Its value.
     pub value: f64,
 }
@@ -87,11 +88,11 @@ pub struct Raw {
     /// Doubt of the formula itself, same unit.
     pub model_sigma: f64,
     /// What the formula leaves out, when `model_sigma` is not 0.
-    pub model_words: &'static str,
+    pub model_words: Option<Said>,
     /// Further figures.
     pub also: Vec<Also>,
     /// Remarks.
-    pub notes: Vec<String>,
+    pub notes: Vec<Said>,
     /// Corrections within the formula.
     pub corrections: Vec<Correction>,
 }
@@ -105,15 +106,15 @@ impl Raw {
 
     /// Adds a figure.
     #[must_use]
-    pub fn with(mut self, name: &str, label: &str, value: f64) -> Self {
-        self.also.push(Also { name: name.into(), label: label.into(), value });
+    pub fn with(mut self, name: &str, label: Said, value: f64) -> Self {
+        self.also.push(Also { name: name.into(), label, value });
         self
     }
 
     /// Adds a remark.
     #[must_use]
-    pub fn noting(mut self, note: impl Into<String>) -> Self {
-        self.notes.push(note.into());
+    pub fn noting(mut self, note: Said) -> Self {
+        self.notes.push(note);
         self
     }
 }
@@ -178,8 +179,8 @@ pub fn value(method: Method, g: &Given, known: &Known) -> Result<Raw, Problem> {
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
 #[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
 pub struct DoubtPart {
-    /// What it comes from.
-    pub name: String,
+    /// What it comes from; plain text in readings kept before.
+    pub name: Said,
     /// Its standard deviation, in the value's unit.
     pub sigma: f64,
 }
@@ -194,7 +195,7 @@ pub fn doubt_parts(
     method: Method,
     g: &Given,
     known: &Known,
-    label: &dyn Fn(&str) -> String,
+    label: &dyn Fn(&str) -> Said,
 ) -> Result<(Raw, Vec<DoubtPart>), Problem> {
     let raw = value(method, g, known)?;
     let mut parts = Vec::new();
@@ -208,7 +209,10 @@ pub fn doubt_parts(
         parts.push(DoubtPart { name: label(name), sigma });
     }
     if raw.model_sigma > 0.0 {
-        parts.push(DoubtPart { name: raw.model_words.to_owned(), sigma: raw.model_sigma });
+        parts.push(DoubtPart {
+            name: raw.model_words.clone().unwrap_or_else(|| said("doubt-formula")),
+            sigma: raw.model_sigma,
+        });
     }
     Ok((raw, parts))
 }

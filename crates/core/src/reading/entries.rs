@@ -2,6 +2,7 @@
 
 use super::method::{EntryInfo, EntryKind, MethodInfo};
 use crate::problem::{Problem, in_range};
+use crate::said::said;
 use crate::units::{LengthUnit, MM_PER_INCH, parse_angle_deg, parse_length_mm, parse_pressure_kpa};
 use serde::{Deserialize, Serialize};
 use std::collections::BTreeMap;
@@ -146,6 +147,11 @@ fn number(e: &EntryInfo, text: &str, unit: LengthUnit) -> Result<(f64, bool), Pr
     Ok((v, false))
 }
 
+/// Decimals a number was typed with, up to three.
+fn decimals(v: f64) -> u8 {
+    (0u8..3).find(|d| (v * 10f64.powi(i32::from(*d))).fract().abs() < 1e-9).unwrap_or(3)
+}
+
 /// What a value outside the range most likely is.
 fn range(e: &EntryInfo, v: f64, unit: LengthUnit) -> Result<(), Problem> {
     let shown = match e.kind {
@@ -158,11 +164,11 @@ fn range(e: &EntryInfo, v: f64, unit: LengthUnit) -> Result<(), Problem> {
         if e.kind == EntryKind::Length && unit == LengthUnit::Mm {
             let inches = v * MM_PER_INCH;
             if v > 0.0 && inches >= e.low && inches <= e.high {
-                p.right = format!("an inch reading typed as mm? write {v} in; else {}", p.right);
+                p.right = said("inch-as-mm").plain("inches", v, decimals(v)).say("else", p.right);
             }
         }
         if e.kind == EntryKind::Angle && (e.low * 60.0..=e.high * 60.0).contains(&v) {
-            p.right = format!("{}; minutes are written {}'", p.right, v.abs());
+            p.right = said("minutes-written").say("range", p.right).plain("minutes", v.abs(), decimals(v));
         }
         p
     })

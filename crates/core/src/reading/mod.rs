@@ -30,5 +30,7 @@ pub use quantity::{Place, Quantity, ReadAxle, ReadSide, Spot, Unit, Visit};
 pub use scene::{Change, ChangeKind, Expected, Scene, Seen, heights_of, taped_heights_of, toe_of};
 pub use suspicion::{Rule, Suspicion, stale_because, suspicions};
 pub use table::{COLUMNS, MOST_ROWS, NEEDED, Row, read_table, write_table};
-pub use take::{Heights, JACKED_RULE_DEG, Jack, ReadingCar, Take, Taken, corner_index, take, words};
+pub use take::{
+    AgainstAim, Heights, JACKED_RULE_DEG, Jack, ROLL_M, ReadingCar, Take, Taken, corner_index, take, words,
+};
 pub use wheel::{FLANGE_MM, lip_circle_mm};

@@ -6,6 +6,7 @@ use super::quantity::{Place, Quantity, ReadAxle, ReadSide, Visit};
 use super::scene::{Scene, Seen};
 use super::suspicion::stale_because;
 use crate::geometry::{Axle, Side};
+use crate::said::{Said, said};
 use serde::{Deserialize, Serialize};
 
 /// Part of the order.
@@ -44,7 +45,7 @@ pub struct Figure {
     /// When, seconds since 1970.
     pub at: i64,
     /// Why it no longer holds.
-    pub stale: Option<String>,
+    pub stale: Option<Said>,
     /// Half of both wheels, not read by itself.
     pub shared: bool,
 }
@@ -72,7 +73,7 @@ pub struct Derived {
     /// Stable word.
     pub id: String,
     /// What it is called.
-    pub label: String,
+    pub label: Said,
     /// Degrees or mm.
     pub value: f64,
     /// Standard deviation.
@@ -82,21 +83,21 @@ pub struct Derived {
     /// One of its readings is stale.
     pub stale: bool,
     /// What the sign means.
-    pub words: String,
+    pub words: Said,
 }
 
 /// The picture of a visit.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
 #[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
 pub struct Picture {
-    /// What waits: `Plan`, `Cams`, `Tie rods`, `Sign off`, `Compare`.
-    pub decision: String,
+    /// What waits: to plan, to set cams or tie rods, to sign off, to compare.
+    pub decision: Said,
     /// Everything that can be read, in the proposed order.
     pub order: Vec<OrderItem>,
     /// Position in the order of what comes next.
     pub next: Option<usize>,
     /// What the decision still waits for, in words.
-    pub missing: Vec<String>,
+    pub missing: Vec<Said>,
     /// The car's current numbers: the newest of any visit up to this one.
     pub current: Vec<Figure>,
     /// Figures of two sides or both axles.
@@ -132,14 +133,14 @@ fn read_at(s: &Scene<'_>, visit: Visit, q: Quantity, place: Place) -> Option<Fig
     s.standing(visit, q, place).map(|r| figure(s, r, place, q))
 }
 
-fn wanted(visit: Visit) -> (&'static str, Vec<Quantity>, bool) {
+fn wanted(visit: Visit) -> (Said, Vec<Quantity>, bool) {
     use Quantity::{Camber, Caster, Height, Toe};
     match visit {
-        Visit::Found => ("Plan", vec![Height, Camber, Caster, Toe], false),
-        Visit::Settled => ("Cams", vec![Height], false),
-        Visit::Reswept => ("Tie rods", vec![Camber, Caster], false),
-        Visit::Proved => ("Sign off", vec![Camber, Caster, Toe], false),
-        Visit::Returned => ("Compare", vec![Height, Camber, Caster, Toe], true),
+        Visit::Found => (said("waits-plan"), vec![Height, Camber, Caster, Toe], false),
+        Visit::Settled => (said("waits-cams"), vec![Height], false),
+        Visit::Reswept => (said("waits-tie-rods"), vec![Camber, Caster], false),
+        Visit::Proved => (said("waits-sign-off"), vec![Camber, Caster, Toe], false),
+        Visit::Returned => (said("waits-compare"), vec![Height, Camber, Caster, Toe], true),
     }
 }
 
@@ -206,17 +207,10 @@ pub fn picture(s: &Scene<'_>) -> Picture {
     let missing = order
         .iter()
         .filter(|i| i.needed && i.figure.is_none())
-        .map(|i| {
-            let q = match i.quantity {
-                Quantity::Height => "height",
-                Quantity::Toe => "toe",
-                q => return format!("{} {}", i.place.words(), q.title().to_lowercase()),
-            };
-            format!("{} {q}", i.place.words())
-        })
+        .map(|i| i.place.reading(i.quantity))
         .collect();
     let current: Vec<Figure> = order.iter().filter_map(|i| newest(s, i)).collect();
-    Picture { decision: decision.into(), derived: derived(s, &current), order, next, missing, current }
+    Picture { decision, derived: derived(s, &current), order, next, missing, current }
 }
 
 fn newest(s: &Scene<'_>, i: &OrderItem) -> Option<Figure> {
@@ -229,7 +223,7 @@ fn derived(s: &Scene<'_>, current: &[Figure]) -> Vec<Derived> {
         current.iter().find(|f| f.quantity == q && f.place == place)
     };
     let mut out = Vec::new();
-    let mut two = |id: &str, label: &str, q, axle, signs: [f64; 2], words: &dyn Fn(f64) -> String| {
+    let mut two = |id: &str, label: Said, q, axle, signs: [f64; 2], words: &dyn Fn(f64) -> Said| {
         let (Some(l), Some(r)) = (get(q, axle, Side::Left), get(q, axle, Side::Right)) else { return };
         let value = signs[0] * l.value + signs[1] * r.value;
         let scale = signs[0].abs();
@@ -241,7 +235,7 @@ fn derived(s: &Scene<'_>, current: &[Figure]) -> Vec<Derived> {
         };
         out.push(Derived {
             id: id.into(),
-            label: label.into(),
+            label,
             value,
             sigma,
             is_angle: q != Quantity::Height,
@@ -249,18 +243,20 @@ fn derived(s: &Scene<'_>, current: &[Figure]) -> Vec<Derived> {
             words: words(value),
         });
     };
-    let side = |v: f64| (if v > 0.0 { "left higher" } else { "right higher" }).to_owned();
-    let more = |v: f64| (if v > 0.0 { "left more" } else { "right more" }).to_owned();
-    two("height_gap_front", "Front, left less right", Quantity::Height, Axle::Front, [1.0, -1.0], &side);
-    two("height_gap_rear", "Rear, left less right", Quantity::Height, Axle::Rear, [1.0, -1.0], &side);
-    two("cross_camber", "Cross-camber", Quantity::Camber, Axle::Front, [1.0, -1.0], &more);
-    two("cross_caster", "Cross-caster", Quantity::Caster, Axle::Front, [1.0, -1.0], &more);
+    let side = |v: f64| if v > 0.0 { said("lean-left-higher") } else { said("lean-right-higher") };
+    let more = |v: f64| if v > 0.0 { said("lean-left-more") } else { said("lean-right-more") };
+    let gap = |axle: Axle| said("derived-height-gap").word("axle", axle.word());
+    let both = |axle: Axle| said("derived-total-toe").word("axle", axle.word());
+    two("height_gap_front", gap(Axle::Front), Quantity::Height, Axle::Front, [1.0, -1.0], &side);
+    two("height_gap_rear", gap(Axle::Rear), Quantity::Height, Axle::Rear, [1.0, -1.0], &side);
+    two("cross_camber", said("derived-cross-camber"), Quantity::Camber, Axle::Front, [1.0, -1.0], &more);
+    two("cross_caster", said("derived-cross-caster"), Quantity::Caster, Axle::Front, [1.0, -1.0], &more);
     let toe = |v: f64| super::words(Quantity::TotalToe, v);
-    two("total_toe_front", "Front toe, both", Quantity::Toe, Axle::Front, [1.0, 1.0], &toe);
-    two("total_toe_rear", "Rear toe, both", Quantity::Toe, Axle::Rear, [1.0, 1.0], &toe);
+    two("total_toe_front", both(Axle::Front), Quantity::Toe, Axle::Front, [1.0, 1.0], &toe);
+    two("total_toe_rear", both(Axle::Rear), Quantity::Toe, Axle::Rear, [1.0, 1.0], &toe);
     let rear = |side| get(Quantity::Toe, Axle::Rear, side).is_some_and(|f| !f.shared);
     if rear(Side::Left) && rear(Side::Right) {
-        two("thrust", "Thrust angle", Quantity::Toe, Axle::Rear, [0.5, -0.5], &|v| {
+        two("thrust", said("derived-thrust"), Quantity::Toe, Axle::Rear, [0.5, -0.5], &|v| {
             super::words(Quantity::Thrust, v)
         });
     }
@@ -272,12 +268,12 @@ fn derived(s: &Scene<'_>, current: &[Figure]) -> Vec<Derived> {
         if let Some((sai, camber)) = sai {
             out.push(Derived {
                 id: format!("included_{}", side.word()),
-                label: format!("Included angle, {}", side.word()),
+                label: said("derived-included").word("side", side.word()),
                 value: sai + camber.value,
                 sigma: camber.sigma.hypot(0.3),
                 is_angle: true,
                 stale: camber.stale.is_some(),
-                words: "SAI and camber".into(),
+                words: said("lean-included"),
             });
         }
     }
@@ -289,12 +285,12 @@ fn derived(s: &Scene<'_>, current: &[Figure]) -> Vec<Derived> {
         let v = l.value - r.value;
         out.push(Derived {
             id: "wheelbase_gap".into(),
-            label: "Wheelbase, left less right".into(),
+            label: said("derived-wheelbase-gap"),
             value: v,
             sigma: l.sigma.hypot(r.sigma),
             is_angle: false,
             stale: l.stale.is_some() || r.stale.is_some(),
-            words: if v > 0.0 { "left longer".into() } else { "right longer".into() },
+            words: if v > 0.0 { said("lean-left-longer") } else { said("lean-right-longer") },
         });
     }
     out

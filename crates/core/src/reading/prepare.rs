@@ -4,6 +4,7 @@
 use super::convert::DoubtPart;
 use super::quantity::{Quantity, ReadAxle};
 use crate::problem::{Problem, parse_json};
+use crate::said::{Said, said};
 use crate::units::{LengthUnit, parse_angle_deg, parse_fuel_kg, parse_length_mm, parse_mass_kg};
 use serde::{Deserialize, Serialize};
 use std::collections::BTreeMap;
@@ -127,7 +128,7 @@ fn slope(field: &str, text: &str) -> Result<f64, Problem> {
     let drop = parse_length_mm(field, drop, LengthUnit::Mm)?;
     let run = parse_length_mm(field, run, LengthUnit::Mm)?;
     if run <= 0.0 {
-        return Err(Problem::new(field, "a run of nothing", "a drop per a run, such as 1/8 in per 12 in"));
+        return Err(Problem::new(field, said("run-of-nothing"), said("run-of-nothing-right")));
     }
     Ok((drop / run).atan().to_degrees())
 }
@@ -145,7 +146,7 @@ impl Prepared {
             let Some(item) = items.iter().find(|i| i.id == *id) else {
                 let known: Vec<&str> = items.iter().map(|i| i.id.as_str()).collect();
                 let shown: String = id.chars().take(40).collect();
-                problems.push(Problem::new(shown, "no such item", known.join(", ")));
+                problems.push(Problem::new(shown, said("no-such-item"), Said::text(known.join(", "))));
                 continue;
             };
             if text.is_empty() {
@@ -156,7 +157,7 @@ impl Prepared {
                     if (low..=high).contains(&v) {
                         Ok(v)
                     } else {
-                        Err(Problem::new(id, format!("\"{text}\" is out of reach"), &item.right))
+                        Err(Problem::new(id, said("out-of-reach").name("typed", text), item.right.as_str()))
                     }
                 })
             };
@@ -165,7 +166,11 @@ impl Prepared {
                     match text {
                         "yes" => drop(out.yes_no.insert(id.clone(), true)),
                         "no" => drop(out.yes_no.insert(id.clone(), false)),
-                        _ => problems.push(Problem::new(id, format!("\"{text}\" is neither"), "yes or no")),
+                        _ => problems.push(Problem::new(
+                            id,
+                            said("neither").name("typed", text),
+                            said("yes-or-no"),
+                        )),
                     }
                     continue;
                 }
@@ -175,7 +180,7 @@ impl Prepared {
             };
             match number {
                 Ok(v) => drop(out.numbers.insert(id.clone(), v)),
-                Err(p) => problems.push(Problem { right: item.right.clone(), ..p }),
+                Err(p) => problems.push(Problem { right: item.right.as_str().into(), ..p }),
             }
         }
         if problems.is_empty() { Ok(out) } else { Err(problems) }
@@ -228,11 +233,11 @@ impl Prepared {
                 _ => true,
             })
             .filter_map(|i| {
-                let (w, said) = match self.yes_no(&i.id) {
+                let (w, name) = match self.yes_no(&i.id) {
                     Some(true) => return None,
-                    Some(false) => (i.no, "answered no"),
+                    Some(false) => (i.no, said("doubt-answered-no")),
                     None if self.answered(&i.id) => return None,
-                    None => (i.unanswered, "not answered"),
+                    None => (i.unanswered, said("doubt-not-answered")),
                 };
                 // The steering wheel shifts toe from side to side; the total stays.
                 let sigma = match quantity {
@@ -245,7 +250,7 @@ impl Prepared {
                     Quantity::FloorToArch | Quantity::FloorToFrame => w.height.hypot(w.floor),
                     _ => 0.0,
                 };
-                (sigma > 0.0).then(|| DoubtPart { name: format!("{}: {said}", i.ask), sigma })
+                (sigma > 0.0).then(|| DoubtPart { name: name.name("ask", i.ask.as_str()), sigma })
             })
             .collect()
     }
@@ -318,7 +323,7 @@ mod tests {
             [Quantity::Camber, Quantity::Caster, Quantity::Toe, Quantity::Height, Quantity::FloorToArch];
         // Equal marks are no state of the floor or the car: they only let the rules compare both sides.
         for i in items.iter().filter(|i| i.id != "marks") {
-            let word = format!("{}: not answered", i.ask);
+            let word = said("doubt-not-answered").name("ask", i.ask.as_str());
             let hit = [ReadAxle::Front, ReadAxle::Rear].iter().any(|a| {
                 every
                     .iter()

@@ -1,6 +1,7 @@
 //! What is read, where on the car, and at which visit.
 
 use crate::geometry::{Axle, Side};
+use crate::said::{Said, said};
 use serde::{Deserialize, Serialize};
 
 /// Unit a quantity is kept in.
@@ -97,6 +98,29 @@ impl Quantity {
         }
     }
 
+    /// The word it has in a sentence.
+    #[must_use]
+    pub fn word(self) -> &'static str {
+        match self {
+            Self::Height => "height",
+            Self::FloorToArch => "floor-to-arch",
+            Self::FloorToFrame => "floor-to-frame",
+            Self::Camber => "camber",
+            Self::Caster => "caster",
+            Self::Toe | Self::TotalToe => "toe",
+            Self::Thrust => "thrust",
+            Self::SetBack => "set-back",
+            Self::Wheelbase => "wheelbase",
+            Self::Diagonal => "diagonal",
+            Self::AxleOffset => "axle-offset",
+            Self::RimRunout => "rim-runout",
+            Self::RimCircle => "rim-circle",
+            Self::TreadDepth => "tread-depth",
+            Self::Pressure => "pressure",
+            Self::FloorSlope => "floor-slope",
+        }
+    }
+
     /// What it is called.
     #[must_use]
     pub fn title(self) -> &'static str {
@@ -123,17 +147,18 @@ impl Quantity {
 
     /// What a positive and a negative value mean.
     #[must_use]
-    pub fn leans(self) -> Option<(&'static str, &'static str)> {
-        match self {
-            Self::Camber => Some(("top leans out", "top leans in")),
-            Self::Caster => Some(("top leans back", "top leans forward")),
-            Self::Toe | Self::TotalToe => Some(("toes in", "toes out")),
-            Self::Thrust => Some(("points to the right", "points to the left")),
-            Self::SetBack => Some(("right wheel behind the left", "left wheel behind the right")),
-            Self::AxleOffset => Some(("must go to the left", "must go to the right")),
-            Self::FloorSlope => Some(("falls to the left", "falls to the right")),
-            _ => None,
-        }
+    pub fn leans(self) -> Option<(Said, Said)> {
+        let (positive, negative) = match self {
+            Self::Camber => (said("lean-top-out"), said("lean-top-in")),
+            Self::Caster => (said("lean-top-back"), said("lean-top-forward")),
+            Self::Toe | Self::TotalToe => (said("lean-toe-in"), said("lean-toe-out")),
+            Self::Thrust => (said("lean-points-right"), said("lean-points-left")),
+            Self::SetBack => (said("lean-right-behind"), said("lean-left-behind")),
+            Self::AxleOffset => (said("lean-to-left"), said("lean-to-right")),
+            Self::FloorSlope => (said("lean-falls-left"), said("lean-falls-right")),
+            _ => return None,
+        };
+        Some((positive, negative))
     }
 }
 
@@ -211,18 +236,19 @@ impl Place {
 
     /// `left front`, `front axle`, `left side`, `car`.
     #[must_use]
-    pub fn words(self) -> String {
+    pub fn said(self) -> Said {
         let axle = match self.axle {
             ReadAxle::Front => "front",
             ReadAxle::Rear => "rear",
-            ReadAxle::Both => "",
+            ReadAxle::Both => "both",
         };
-        match (self.one_side(), axle) {
-            (Some(s), "") => format!("{} side", s.word()),
-            (Some(s), a) => format!("{} {a}", s.word()),
-            (None, "") => "car".into(),
-            (None, a) => format!("{a} axle"),
-        }
+        said("place").word("axle", axle).word("side", self.one_side().map_or("both", Side::word))
+    }
+
+    /// What is read here: `left front camber`.
+    #[must_use]
+    pub fn reading(self, q: Quantity) -> Said {
+        said("reading-of").say("place", self.said()).word("quantity", q.word())
     }
 
     /// Whether a quantity can be read here.

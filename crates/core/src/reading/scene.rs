@@ -8,6 +8,7 @@ use super::quantity::{Place, Quantity, ReadAxle, ReadSide, Visit};
 use super::take::{Heights, Jack, ReadingCar, corner_index};
 use crate::fit::Knowledge;
 use crate::geometry::{Axle, Side};
+use crate::said::{Said, said};
 use crate::units::LengthUnit;
 
 /// A kept reading.
@@ -96,17 +97,14 @@ impl ChangeKind {
 impl Change {
     /// What it is called.
     #[must_use]
-    pub fn words(&self) -> &'static str {
-        match (self.kind, self.axle) {
-            (ChangeKind::Height, Axle::Front) => "height was set",
-            (ChangeKind::Height, Axle::Rear) => "rear height was set",
-            (ChangeKind::Parts, Axle::Front) => "a part was fitted",
-            (ChangeKind::Parts, Axle::Rear) => "a part was fitted at the rear",
-            (ChangeKind::Cams, Axle::Front) => "the cams were moved",
-            (ChangeKind::Cams, Axle::Rear) => "the rear arms were moved",
-            (ChangeKind::TieRods, Axle::Front) => "the tie rods were turned",
-            (ChangeKind::TieRods, Axle::Rear) => "rear toe was turned",
-        }
+    pub fn said(&self) -> Said {
+        let what = match self.kind {
+            ChangeKind::Height => said("done-height"),
+            ChangeKind::Parts => said("done-parts"),
+            ChangeKind::Cams => said("done-cams"),
+            ChangeKind::TieRods => said("done-tie-rods"),
+        };
+        what.word("axle", self.axle.word())
     }
 
     /// Whether a reading no longer holds after it. A height of the other axle pitches the body: caster goes with it.

@@ -7,6 +7,8 @@ use super::quantity::{Place, Quantity, ReadAxle, ReadSide, Visit};
 use super::take::Jack;
 use crate::csv_text::{guarded, unguarded};
 use crate::problem::Problem;
+use crate::said::Said;
+use crate::said::said;
 use crate::units::LengthUnit;
 use serde::de::DeserializeOwned;
 use serde::{Deserialize, Serialize};
@@ -145,7 +147,7 @@ impl Cells<'_> {
         unguarded(at.and_then(|i| self.record.get(i)).unwrap_or_default().trim())
     }
 
-    fn problem(&self, name: &str, wrong: impl Into<String>, right: impl Into<String>) -> Problem {
+    fn problem(&self, name: &str, wrong: impl Into<Said>, right: impl Into<Said>) -> Problem {
         Problem::new(format!("line {}, {name}", self.line), wrong, right)
     }
 
@@ -255,8 +257,8 @@ fn row(c: &Cells<'_>, methods: &[MethodInfo]) -> Result<Row, Problem> {
     let method =
         Method::from_word(c.text("method"), methods).map_err(|p| c.problem("method", p.wrong, p.right))?;
     let quantity = methods.iter().find(|m| m.id == method).map_or(Quantity::Camber, |m| m.quantity);
-    let said: Quantity = c.word("quantity", Some(quantity), "the quantity the method reads, or empty")?;
-    if said != quantity {
+    let told: Quantity = c.word("quantity", Some(quantity), "the quantity the method reads, or empty")?;
+    if told != quantity {
         return Err(c.problem("quantity", format!("{} does not read it", method.word()), word(&quantity)));
     }
     let place = Place {
@@ -266,8 +268,8 @@ fn row(c: &Cells<'_>, methods: &[MethodInfo]) -> Result<Row, Problem> {
     if !place.fits(quantity) {
         return Err(c.problem(
             "side",
-            format!("{} is not read at the {}", word(&quantity), place.words()),
-            "the wheel, axle, side or car it is read at",
+            said("not-read-there").word("quantity", quantity.word()).say("place", place.said()),
+            said("not-read-there-right"),
         ));
     }
     let (value, sigma) = (c.number("value")?, c.number("sigma")?);

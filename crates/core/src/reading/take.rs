@@ -8,12 +8,13 @@ use super::entries::{Given, RawEntry, Repeats, parse_entries};
 use super::method::{CarFact, EntryKind, Method, MethodInfo};
 use super::prepare::{PrepareItem, Prepared};
 use super::quantity::{Place, Quantity, ReadAxle};
-use super::wheel::lip_circle_mm;
+use super::wheel::{lip_circle_mm, stamped};
 use crate::geometry::{Axle, Side};
 use crate::linkage::{Corner, Linkage};
 use crate::plan::Aim;
 use crate::problem::{Problem, in_range};
-use crate::units::{LengthUnit, parse_length_mm, print_degrees};
+use crate::said::{Measure, Said, said};
+use crate::units::{LengthUnit, parse_length_mm};
 use crate::vehicle::{Car, Gains, TyreSize, payload_loads};
 use serde::{Deserialize, Serialize};
 
@@ -143,6 +144,16 @@ pub struct Take<'a> {
     pub aim: Option<&'a Aim>,
 }
 
+/// What a front value means against the aim.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
+pub struct AgainstAim {
+    /// Inside the window.
+    pub inside: bool,
+    /// In words.
+    pub says: Said,
+}
+
 /// A reading worked out.
 #[derive(Debug, Clone, PartialEq, Default, Serialize, Deserialize)]
 #[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
@@ -160,17 +171,19 @@ pub struct Taken {
     /// Further figures.
     pub also: Vec<Also>,
     /// Remarks.
-    pub notes: Vec<String>,
+    pub notes: Vec<Said>,
     /// How repeats lie.
     pub repeats: Vec<Repeats>,
     /// What the sign means, e.g. `top leans in`.
-    pub words: String,
+    pub words: Said,
     /// What it means against the aim.
-    pub against_aim: Option<String>,
+    pub against_aim: Option<AgainstAim>,
     /// Hub-to-arch height it was read at, mm.
     pub height_mm: Option<f64>,
 }
 
+/// How far a car is rolled so that its tyres stand free, m (common practice, no source).
+pub const ROLL_M: f64 = 3.0;
 /// Rule of thumb for a wheel jacked at its arm (common practice, no source): it reads this much too far out.
 pub const JACKED_RULE_DEG: f64 = 0.5;
 /// Doubt of a jacked reading put right, degrees (common practice, no source).
@@ -183,8 +196,8 @@ const JACKED_SIGMA: f64 = 0.2;
 pub fn take(t: &Take<'_>) -> Result<Taken, Vec<Problem>> {
     let m = t.method;
     if !t.place.fits(m.quantity) && t.car.is_some() {
-        let wrong = format!("{} is not read at the {}", m.quantity.title().to_lowercase(), t.place.words());
-        return Err(vec![Problem::new("place", wrong, "a wheel, an axle, a side or the car, as it is read")]);
+        let wrong = said("not-read-there").word("quantity", m.quantity.word()).say("place", t.place.said());
+        return Err(vec![Problem::new("place", wrong, said("not-read-there-right"))]);
     }
     let (mut given, mut turned, repeats) = parse_entries(m, t.raw, t.unit)?;
     let mut notes = Vec::new();
@@ -195,7 +208,7 @@ pub fn take(t: &Take<'_>) -> Result<Taken, Vec<Problem>> {
     let known = Known { side: t.place.one_side(), swept: swept(t, jacked_height) };
     let label = |name: &str| {
         let e = m.entries.iter().find(|e| e.name == name);
-        e.map_or_else(|| m.title.clone(), |e| e.label.clone())
+        Said::text(e.map_or_else(|| m.title.as_str(), |e| e.label.as_str()))
     };
     let (mut raw, mut doubt) = doubt_parts(m.id, &given, &known, &label).map_err(|p| vec![p])?;
     if let Some(g) = &turned {
@@ -232,7 +245,7 @@ pub fn take(t: &Take<'_>) -> Result<Taken, Vec<Problem>> {
 }
 
 /// Fills what was left empty from the car; says what.
-fn fill(t: &Take<'_>, g: &mut Given) -> Vec<String> {
+fn fill(t: &Take<'_>, g: &mut Given) -> Vec<Said> {
     let mut notes = Vec::new();
     let Some(car) = t.car else { return notes };
     for e in &t.method.entries {
@@ -244,8 +257,13 @@ fn fill(t: &Take<'_>, g: &mut Given) -> Vec<String> {
         }
         let v = car.fact(f, t.place.axle);
         g.put(&e.name, v, 0.0);
-        let unit = if e.kind == EntryKind::Nominal { "in" } else { "mm" };
-        notes.push(format!("{} {v:.0} {unit}, from the car", e.label.to_lowercase()));
+        let note = said("note-from-car").name("entry", e.label.to_lowercase());
+        // A rim's stamped size is inches in every shop.
+        notes.push(if e.kind == EntryKind::Nominal {
+            note.say("value", stamped(v))
+        } else {
+            note.mm("value", v)
+        });
     }
     // A gauge counts against gravity: the floor of the prepare list goes in as if it had been typed.
     if matches!(t.method.id, Method::CamberGauge | Method::CamberBar)
@@ -285,7 +303,7 @@ fn half_turn(first: Raw, second: &Raw) -> Raw {
     for (c, d) in out.corrections.iter_mut().zip(&second.corrections) {
         c.amount = f64::midpoint(c.amount, d.amount);
     }
-    out.with("run_out_deg", "half the difference over half a turn", run_out)
+    out.with("run_out_deg", said("also-half-turn"), run_out)
 }
 
 /// Corrections for how the car stood.
@@ -307,29 +325,28 @@ fn stand(
     {
         let c = floor_correction(slope, side, zeroed);
         if c.amount != 0.0 {
-            doubt.push(DoubtPart { name: "slope of the floor, as measured".into(), sigma: FLOOR_SIGMA_DEG });
+            doubt.push(DoubtPart { name: said("doubt-floor"), sigma: FLOOR_SIGMA_DEG });
         }
         add(raw, c);
     }
     if floor_known.is_some() {
-        raw.notes.retain(|n| !n.starts_with("floor slope not known"));
+        raw.notes.retain(|n| n.id != "note-floor-unknown");
     }
     if m.id == Method::CasterSweep
         && let Some(along) = t.prepared.number("floor_along")
     {
         let way = if along >= 0.0 { "front" } else { "rear" };
-        let label = format!("Floor along {} taken out", print_degrees(along.abs(), 2));
-        let why = format!("The floor falls to the {way}, and the steering axis leans with the body.");
+        let label = said("corrected-floor-along").deg("slope", along.abs(), 2);
+        let why = said("corrected-floor-along-why").word("way", way);
         add(raw, Correction::applied(CorrectionKind::FloorAlong, along, label, why));
-        doubt
-            .push(DoubtPart { name: "slope of the floor along, as measured".into(), sigma: FLOOR_SIGMA_DEG });
+        doubt.push(DoubtPart { name: said("doubt-floor-along"), sigma: FLOOR_SIGMA_DEG });
     }
     if t.jack == Jack::Jacked {
         jacked_correction(t, q, jacked, raw, doubt);
     }
     if t.jack == Jack::OneSide && matches!(q, Quantity::Camber | Quantity::Toe | Quantity::Height) {
         let sigma = if q == Quantity::Height { 10.0 } else { 0.4 };
-        doubt.push(DoubtPart { name: "body tilted by a jack under the other side".into(), sigma });
+        doubt.push(DoubtPart { name: said("doubt-tilted"), sigma });
     }
     weight(t, q, raw);
 }
@@ -352,14 +369,16 @@ fn jacked_correction(
     if !matches!(q, Quantity::Camber | Quantity::Caster | Quantity::Toe) {
         return;
     }
-    doubt.push(DoubtPart { name: "jacked, not rolled since".into(), sigma: JACKED_SIGMA });
+    doubt.push(DoubtPart { name: said("doubt-jacked"), sigma: JACKED_SIGMA });
     let kind = CorrectionKind::Jacked;
     if q == Quantity::Camber {
-        let stood = jacked.map_or_else(String::new, |h| format!(", {h:.0} mm on the jack"));
-        let label = format!("Jacked{stood}: {} taken out by rule", print_degrees(JACKED_RULE_DEG, 1));
-        let why = "A wheel jacked at its arm reads about half a degree too far out. How far the raised corner \
-                   rolls the body is not in its height: roll the car and read again to know.";
-        add(raw, Correction::applied(kind, -JACKED_RULE_DEG, label, why.into()));
+        let label = match jacked {
+            Some(h) => said("corrected-jacked-at").mm("height", h),
+            None => said("corrected-jacked"),
+        }
+        .deg("rule", JACKED_RULE_DEG, 1);
+        let why = said("corrected-jacked-why").deg("rule", JACKED_RULE_DEG, 1);
+        add(raw, Correction::applied(kind, -JACKED_RULE_DEG, label, why));
         return;
     }
     if let (Some(h), Some(c), Some((axle, side))) = (jacked, t.car, t.place.as_wheel())
@@ -373,14 +392,13 @@ fn jacked_correction(
             if q == Quantity::Caster { w.steer.map(|s| s.caster_deg) } else { Some(w.toe_deg) }
         };
         if let (Some(a), Some(b)) = (at(h), at(stands)) {
-            let label = format!("From {h:.0} mm on the jack to {stands:.0} mm standing");
-            let why = "What this car's own linkage does between both heights.".to_owned();
+            let label = said("corrected-jack-height").mm("from", h).mm("to", stands);
+            let why = said("corrected-jack-height-why");
             add(raw, Correction::applied(kind, b - a, label, why));
             return;
         }
     }
-    let why = "No rule of thumb for this one: give the height on the jack and the standing height.";
-    raw.corrections.push(Correction::left_out(kind, "Jacked, not put right".into(), why.into()));
+    raw.corrections.push(Correction::left_out(kind, said("left-jacked"), said("left-jacked-why")));
 }
 
 /// Fuel, people and cargo: to a full tank and an empty car.
@@ -396,8 +414,7 @@ fn weight(t: &Take<'_>, q: Quantity, raw: &mut Raw) {
     let Some(c) = t.car else { return };
     let kind = CorrectionKind::Weight;
     let Some(sink) = c.weight_sink(t.prepared) else {
-        let why = "Spring rates of both axles are not on file, so the weight cannot be turned into height.";
-        raw.corrections.push(Correction::left_out(kind, "Fuel and load not put right".into(), why.into()));
+        raw.corrections.push(Correction::left_out(kind, said("left-weight"), said("left-weight-why")));
         return;
     };
     let own = sink[corner_index(axle, side)];
@@ -418,68 +435,60 @@ fn weight(t: &Take<'_>, q: Quantity, raw: &mut Raw) {
         }
     };
     let kg = |id: &str| t.prepared.number(id).unwrap_or(0.0);
-    let label = format!(
-        "Full tank, empty car: corner {:.1} mm {}",
-        own.abs(),
-        if own > 0.0 { "lower" } else { "higher" }
-    );
-    let why = format!(
-        "{:.0} kg of fuel missing, {:.0} kg in the seats, {:.0} kg of cargo, over this car's springs.",
-        kg("fuel"),
-        kg("seats"),
-        kg("cargo")
-    );
+    let label = said("corrected-weight")
+        .fine_mm("by", own.abs())
+        .word("way", if own > 0.0 { "lower" } else { "higher" });
+    let why = said("corrected-weight-why")
+        .of("fuel", Measure::Kg, kg("fuel"), 0)
+        .of("seats", Measure::Kg, kg("seats"), 0)
+        .of("cargo", Measure::Kg, kg("cargo"), 0);
     add(raw, Correction::applied(kind, amount, label, why));
 }
 
 /// What the sign of a value means.
 #[must_use]
-pub fn words(q: Quantity, v: f64) -> String {
-    let Some((positive, negative)) = q.leans() else { return q.title().to_lowercase() };
+pub fn words(q: Quantity, v: f64) -> Said {
+    let Some((positive, negative)) = q.leans() else { return said("quantity").word("quantity", q.word()) };
     let small = match q {
         Quantity::AxleOffset | Quantity::SetBack => 0.5,
         Quantity::Toe | Quantity::TotalToe | Quantity::Thrust => 0.01,
         _ => 0.05,
     };
     if v.abs() >= small {
-        return (if v > 0.0 { positive } else { negative }).into();
+        return if v > 0.0 { positive } else { negative };
     }
     match q {
-        Quantity::Camber | Quantity::Caster => "upright",
-        Quantity::FloorSlope => "level",
-        Quantity::AxleOffset => "central",
-        _ => "straight",
+        Quantity::Camber | Quantity::Caster => said("lean-upright"),
+        Quantity::FloorSlope => said("lean-level"),
+        Quantity::AxleOffset => said("lean-central"),
+        _ => said("lean-straight"),
     }
-    .into()
 }
 
 /// What a front value means against the aim.
-fn against(aim: &Aim, q: Quantity, place: Place, v: f64) -> Option<String> {
+fn against(aim: &Aim, q: Quantity, place: Place, v: f64) -> Option<AgainstAim> {
     if place.axle != ReadAxle::Front {
         return None;
     }
-    let (window, digits, more, less) = match q {
-        Quantity::Camber => (aim.camber_deg, 1, "too far out", "too far in"),
-        Quantity::Caster => (aim.caster_deg, 1, "more than wanted", "short"),
-        Quantity::Toe => (aim.wheel_toe(), 2, "too much in", "too much out"),
-        Quantity::TotalToe => (aim.toe_total_deg, 2, "too much in", "too much out"),
+    let (window, digits) = match q {
+        Quantity::Camber => (aim.camber_deg, 1),
+        Quantity::Caster => (aim.caster_deg, 1),
+        Quantity::Toe => (aim.wheel_toe(), 2),
+        Quantity::TotalToe => (aim.toe_total_deg, 2),
         _ => return None,
     };
-    let range = format!(
-        "{} to {}",
-        print_degrees(window[0], digits as usize),
-        print_degrees(window[1], digits as usize)
-    );
-    let edge = window.iter().any(|w| (v - w).abs() < 0.5 * 10f64.powi(-digits))
-        && !(window[0]..=window[1]).contains(&v);
-    if edge {
-        return Some(format!("at the edge of {range}, as {} wants", aim.name));
-    }
-    Some(if v < window[0] {
-        format!("{} {less}: {} wants {range}", print_degrees(window[0] - v, digits as usize), aim.name)
-    } else if v > window[1] {
-        format!("{} {more}: {} wants {range}", print_degrees(v - window[1], digits as usize), aim.name)
-    } else {
-        format!("inside {range}, as {} wants", aim.name)
-    })
+    let inside = (window[0]..=window[1]).contains(&v);
+    let edge = window.iter().any(|w| (v - w).abs() < 0.5 * 10f64.powi(-i32::from(digits)));
+    let by = (window[0] - v).max(v - window[1]);
+    let says = match (inside, edge) {
+        (true, _) => said("aim-inside"),
+        (false, true) => said("aim-edge"),
+        (false, false) => said("aim-outside")
+            .deg("by", by, digits)
+            .word("quantity", q.word())
+            .word("way", if v < window[0] { "less" } else { "more" }),
+    };
+    let says =
+        says.name("aim", aim.name.clone()).deg("low", window[0], digits).deg("high", window[1], digits);
+    Some(AgainstAim { inside, says })
 }

@@ -3,23 +3,23 @@
 use super::convert::{Correction, CorrectionKind, Raw};
 use super::entries::Given;
 use crate::problem::Problem;
-use crate::units::print_degrees;
+use crate::said::said;
 
 /// asin of a length over a circle, in degrees, refused past 10°.
 fn over(field: &str, length: f64, diameter: f64) -> Result<f64, Problem> {
     if diameter <= 0.0 {
         return Err(Problem::new(
             "diameter",
-            format!("{diameter} mm"),
-            "the circle measured across, above 0",
+            said("just-mm").fine_mm("value", diameter),
+            said("circle-right"),
         ));
     }
     let s = length / diameter;
     if s.abs() > 0.174 {
         return Err(Problem::new(
             field,
-            format!("{length:.1} mm over {diameter:.0} mm is more than 10° of toe"),
-            "rear minus front across the circle given: check the units",
+            said("too-much-toe").fine_mm("off", length).mm("over", diameter).deg("most", 10.0, 0),
+            said("too-much-toe-right"),
         ));
     }
     Ok(s.asin().to_degrees())
@@ -32,8 +32,8 @@ fn chord(g: &Given, d: f64) -> Result<f64, Problem> {
     if h.abs() >= 0.98 * r {
         return Err(Problem::new(
             "height",
-            format!("{:.0} mm from the axle is off a circle of {d:.0} mm", h.abs()),
-            format!("within {:.0} mm of the axle's height", 0.98 * r),
+            said("off-the-circle").mm("from", h.abs()).mm("circle", d),
+            said("off-the-circle-right").mm("within", 0.98 * r),
         ));
     }
     Ok(2.0 * (r * r - h * h).sqrt())
@@ -43,24 +43,20 @@ fn chord(g: &Given, d: f64) -> Result<f64, Problem> {
 pub fn distance(g: &Given) -> Result<Raw, Problem> {
     let (front, rear, d) = (g.num("front")?, g.num("rear")?, g.num("diameter")?);
     if let (Some(_), None) = (g.opt("height"), g.opt("axle-height")) {
-        return Err(Problem::new(
-            "axle-height",
-            "nothing was entered",
-            "hub centre above the floor, beside height",
-        ));
+        return Err(Problem::new("axle-height", said("nothing-entered"), said("axle-height-right")));
     }
     let c = chord(g, d)?;
     let total = over("rear", rear - front, c)?;
     let mut out = Raw::of(total)
-        .with("per_wheel_deg", "each wheel, shared evenly", total / 2.0)
-        .with("difference_mm", "rear minus front", rear - front)
-        .with("diameter_mm", "across", c);
+        .with("per_wheel_deg", said("also-each-wheel"), total / 2.0)
+        .with("difference_mm", said("also-rear-less-front"), rear - front)
+        .with("diameter_mm", said("also-across"), c);
     if c != d {
         out.corrections.push(Correction::applied(
             CorrectionKind::BelowAxle,
             total - over("rear", rear - front, d)?,
-            format!("Chord {c:.0} mm, not {d:.0}"),
-            "Away from the axle's height the tape spans a shorter chord of the wheel.".into(),
+            said("corrected-chord").mm("chord", c).mm("circle", d),
+            said("corrected-chord-why"),
         ));
     }
     Ok(out)
@@ -70,7 +66,7 @@ pub fn distance(g: &Given) -> Result<Raw, Problem> {
 pub fn rim_gauge(g: &Given) -> Result<Raw, Problem> {
     let (v, d) = (g.num("difference")?, g.num("diameter")?);
     let total = over("difference", v, d)?;
-    Ok(Raw::of(total).with("per_wheel_deg", "each wheel, shared evenly", total / 2.0))
+    Ok(Raw::of(total).with("per_wheel_deg", said("also-each-wheel"), total / 2.0))
 }
 
 /// Gaps from a string to the front and rear lip of one wheel. With the string inboard of the lips toe is
@@ -81,25 +77,18 @@ pub fn string(g: &Given) -> Result<Raw, Problem> {
     let outside = g.word("reference") == Some("outside");
     let v = over("rear-gap", if outside { front - rear } else { rear - front }, d)?;
     let mut out = Raw::of(v);
-    out.notes.push(if outside {
-        "string outside the lips: front gap larger is toe-in".into()
-    } else {
-        "counted rear minus front, as with the string inboard of the lips; reference=outside turns the sign"
-            .into()
-    });
+    out.notes.push(if outside { said("note-string-outside") } else { said("note-string-inboard") });
     if g.word("strung") == Some("rear-wheels") {
-        let want = |name: &str| {
-            g.num(name).map_err(|p| Problem { right: "needed when strung from the rear wheels".into(), ..p })
-        };
+        let want = |name: &str| g.num(name).map_err(|p| Problem { right: said("strung-needs"), ..p });
         let (tf, tr, wb) = (want("track-front")?, want("track-rear")?, want("wheelbase")?);
         let yaw = ((tr - tf) / 2.0 / wb).atan().to_degrees();
         out.value += yaw;
-        out.notes.push(format!("string runs {} off the centre line", print_degrees(yaw.abs(), 2)));
+        out.notes.push(said("note-string-runs").deg("yaw", yaw.abs(), 2));
         out.corrections.push(Correction::applied(
             CorrectionKind::StringTracks,
             yaw,
-            format!("String {} off straight", print_degrees(yaw.abs(), 2)),
-            format!("Rear track {tr:.0} mm, front track {tf:.0} mm: half the difference over the wheelbase."),
+            said("corrected-string").deg("yaw", yaw.abs(), 2),
+            said("corrected-string-why").mm("rear", tr).mm("front", tf),
         ));
     }
     Ok(out)
@@ -109,18 +98,23 @@ pub fn string(g: &Given) -> Result<Raw, Problem> {
 pub fn convert(g: &Given) -> Result<Raw, Problem> {
     let d = g.opt("diameter");
     if let Some(mm) = g.opt("value-mm") {
-        let d = d.ok_or_else(|| {
-            Problem::new("diameter", "nothing was entered", "the circle the length was measured across")
-        })?;
+        let d =
+            d.ok_or_else(|| Problem::new("diameter", said("nothing-entered"), said("circle-across-right")))?;
         let v = over("value", mm, d)?;
-        return Ok(Raw::of(v).with("value_mm", "over the circle", mm).with("diameter_mm", "across", d));
+        return Ok(Raw::of(v).with("value_mm", said("also-over-circle"), mm).with(
+            "diameter_mm",
+            said("also-across"),
+            d,
+        ));
     }
     let v = g.num("value")?;
     let out = Raw::of(v);
     Ok(match d {
-        Some(d) => {
-            out.with("value_mm", "over the circle", d * v.to_radians().sin()).with("diameter_mm", "across", d)
-        }
+        Some(d) => out.with("value_mm", said("also-over-circle"), d * v.to_radians().sin()).with(
+            "diameter_mm",
+            said("also-across"),
+            d,
+        ),
         None => out,
     })
 }

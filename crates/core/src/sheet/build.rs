@@ -7,47 +7,43 @@ use super::step::{GateNeed, GateReading, SheetStep, StepHeight, StepKind, TickLi
 use crate::geometry::{Axle, Layout};
 use crate::part::{Adjuster, Part};
 use crate::plan::{CarAnswer, CarInput, Order, PlanResult};
+use crate::reading::ROLL_M;
+use crate::said::{Measure, Said, said};
 use crate::vehicle::{Axles, Sides};
 
-fn step(
-    id: StepId,
-    axle: Option<Axle>,
-    title: impl Into<String>,
-    detail: String,
-    cautions: &[&str],
-) -> SheetStep {
+fn step(id: StepId, axle: Option<Axle>, title: Said, detail: Said, cautions: &[&'static str]) -> SheetStep {
     SheetStep {
         id,
         kind: StepKind::Step,
         axle,
-        title: title.into(),
+        title,
         detail,
         orders: Vec::new(),
         height: None,
         ticks: Vec::new(),
         needs: Vec::new(),
-        cautions: cautions.iter().map(|c| (*c).to_owned()).collect(),
+        cautions: cautions.iter().map(|c| said(c)).collect(),
     }
 }
 
 fn gate(
     id: StepId,
     axle: Option<Axle>,
-    title: &str,
-    detail: String,
+    title: &'static str,
+    detail: Said,
     ticks: &[Tick],
     needs: Vec<GateNeed>,
 ) -> SheetStep {
-    let ticks = ticks.iter().map(|t| TickLine { id: *t, words: tick_words(*t).into() }).collect();
-    SheetStep { kind: StepKind::Gate, ticks, needs, ..step(id, axle, title, detail, &[]) }
+    let ticks = ticks.iter().map(|t| TickLine { id: *t, words: tick_words(*t) }).collect();
+    SheetStep { kind: StepKind::Gate, ticks, needs, ..step(id, axle, said(title), detail, &[]) }
 }
 
-fn tick_words(t: Tick) -> &'static str {
+fn tick_words(t: Tick) -> Said {
     match t {
-        Tick::Roll => "Roll 3 m",
-        Tick::Bounce => "Bounce three times",
-        Tick::Resweep => "Re-sweep caster",
-        Tick::WheelStraight => "Steering wheel straight",
+        Tick::Roll => said("tick-roll").of("far", Measure::M, ROLL_M, 0),
+        Tick::Bounce => said("tick-bounce"),
+        Tick::Resweep => said("tick-resweep"),
+        Tick::WheelStraight => said("tick-wheel-straight"),
     }
 }
 
@@ -56,40 +52,36 @@ fn need(axle: Axle, list: &[GateReading]) -> Vec<GateNeed> {
 }
 
 /// Orders as one line: what is one for both wheels, left, right.
-fn said(orders: &[Order]) -> String {
+fn in_line(orders: &[Order]) -> Said {
     use crate::geometry::Side;
     let mut out = Vec::new();
-    for (side, name) in [(None, "both wheels"), (Some(Side::Left), "left"), (Some(Side::Right), "right")] {
+    for (side, name) in [(None, "both"), (Some(Side::Left), "left"), (Some(Side::Right), "right")] {
         let of: Vec<&Order> = orders.iter().filter(|o| o.side == side).collect();
         if of.is_empty() {
             continue;
         }
-        let moved: Vec<String> = of
+        let mut moved: Vec<Said> = of
             .iter()
             .filter(|o| o.line.moves())
-            .map(|o| format!("{} {}", o.line.name.to_lowercase(), o.line.words))
+            .map(|o| said("name-order").name("name", o.line.name.clone()).say("order", o.line.words.clone()))
             .collect();
-        let words = if moved.is_empty() { "leave".to_owned() } else { moved.join(", ") };
-        out.push(format!("{name}: {words}"));
+        if moved.is_empty() {
+            moved.push(said("leave"));
+        }
+        out.push(said("side-orders").word("side", name).list("each", moved));
     }
-    out.join("; ")
+    said("orders").list("each", out)
 }
 
 /// What the step of everything but toe is called, by what it turns.
-fn turning(axle: Axle, orders: &[Order]) -> &'static str {
+fn turning(axle: Axle, orders: &[Order]) -> Said {
     let moved = || orders.iter().filter(|o| o.line.moves());
-    match (axle, moved().all(|o| o.line.is_cam), moved().all(|o| o.side.is_none())) {
-        (Axle::Front, true, _) => "Cams, both fronts",
-        (Axle::Rear, true, _) => "Cams, both rears",
-        (Axle::Front, _, true) => "Arms and bars of the front axle",
-        (Axle::Rear, _, true) => "Arms and bars of the rear axle",
-        (Axle::Front, ..) => "Front cams, slots, plates and arms",
-        (Axle::Rear, ..) => "Rear arms, cams and slots",
-    }
-}
-
-fn degrees(v: f64) -> String {
-    format!("{}{:.1}°", if v < -0.04 { "−" } else { "" }, v.abs())
+    let what = match (moved().all(|o| o.line.is_cam), moved().all(|o| o.side.is_none())) {
+        (true, _) => "step-cams",
+        (_, true) => "step-arms-of-axle",
+        _ => "step-arms",
+    };
+    said(what).word("axle", axle.word())
 }
 
 /// What a plan does to an axle.
@@ -121,25 +113,27 @@ fn height_step(input: &CarInput, d: &Doing<'_>) -> SheetStep {
     let r = d.result;
     let target_mm = Sides { left: r.left.planned_height_mm, right: r.right.planned_height_mm };
     let read = input.base.axles[d.axle].as_ref().map(|b| b.read.map(|s| s.height_mm)).unwrap_or(target_mm);
-    let title = match d.axle {
-        Axle::Front => "Set front height",
-        Axle::Rear => "Set rear height",
-    };
+    let change = Sides { left: target_mm.left - read.left, right: target_mm.right - read.right };
+    let side = |id, target: f64, change: f64| said(id).mm("target", target).change_mm("change", change);
+    let ways = &input.plan.axles[d.axle].ways;
+    let ways: Vec<Said> = ways
+        .iter()
+        .map(|w| said("way-gains").word("way", w.kind.id()).change_mm("gain", w.gain_mm))
+        .collect();
+    let heights = said("height-target")
+        .say("left", side("height-of-side", target_mm.left, change.left))
+        .say("right", side("height-of-side", target_mm.right, change.right));
+    let detail =
+        if ways.is_empty() { heights } else { said("height-by").say("heights", heights).list("ways", ways) };
     let mut out = step(
         StepId::Height(d.axle),
         Some(d.axle),
-        title,
-        format!("left {:.0} mm, right {:.0} mm, hub to arch", target_mm.left, target_mm.right),
-        &[
-            "A loaded spring can kill: use a proper compressor or leave it to a shop. Torsion bars: unload first.",
-            "At full droop and lock check brake hose, sensor wire, drive-shaft and ball-joint angles.",
-        ],
+        said("step-height").word("axle", d.axle.word()),
+        detail,
+        &["caution-spring", "caution-droop-and-lock"],
     );
-    out.height = Some(StepHeight {
-        target_mm,
-        change_mm: Sides { left: target_mm.left - read.left, right: target_mm.right - read.right },
-        ways: input.plan.axles[d.axle].ways.clone(),
-    });
+    out.height =
+        Some(StepHeight { target_mm, change_mm: change, ways: input.plan.axles[d.axle].ways.clone() });
     out
 }
 
@@ -148,70 +142,53 @@ fn part_steps(d: &Doing<'_>) -> Vec<SheetStep> {
     let mut parts: Vec<&Part> = d.fitted.iter().collect();
     parts.sort_by_key(|p| p.adjusters.iter().map(Adjuster::turn_order).min().unwrap_or(0));
     let one = |p: &Part| {
-        let cautions: Vec<&str> = p.cautions.iter().map(String::as_str).collect();
         let id = StepId::Fit(d.axle, p.id.clone());
-        let title = format!("Fit {}", p.name.to_lowercase());
-        let mut s = step(id, Some(d.axle), title, "bolts snug, not tight".into(), &cautions);
-        s.cautions.push("Seized bolt: stop. Do not cut or heat suspension parts.".into());
+        let title = said("step-fit").name("part", p.name.clone());
+        let mut s = step(id, Some(d.axle), title, said("step-fit-how"), &[]);
+        s.cautions = p.cautions.iter().map(|c| Said::text(c.clone())).collect();
+        s.cautions.push(said("caution-seized"));
         s
     };
     parts.into_iter().map(one).collect()
 }
 
 fn arms_step(d: &Doing<'_>) -> SheetStep {
-    let cautions = ["Loosen one bolt at a time and count from the paint mark. Knock-out tabs must be out."];
     let id = StepId::Arms(d.axle);
-    SheetStep {
-        orders: d.arms.clone(),
-        ..step(id, Some(d.axle), turning(d.axle, &d.arms), said(&d.arms), &cautions)
-    }
+    let (title, how) = (turning(d.axle, &d.arms), in_line(&d.arms));
+    SheetStep { orders: d.arms.clone(), ..step(id, Some(d.axle), title, how, &["caution-one-bolt"]) }
 }
 
 fn toe_step(d: &Doing<'_>) -> SheetStep {
-    let cautions = [
-        "Mark before turning, count turns. Keep thread engagement; torque the lock nuts to the maker's figures.",
-    ];
-    let (title, detail) = match d.axle {
-        Axle::Front => {
-            ("Tie rods", format!("wheel straight and locked; {}; read toe, then turn the rest", said(&d.toe)))
-        }
-        Axle::Rear => ("Rear toe", format!("{}; read toe, then turn the rest", said(&d.toe))),
+    let (title, how) = match d.axle {
+        Axle::Front => ("step-tie-rods", "step-tie-rods-how"),
+        Axle::Rear => ("step-rear-toe", "step-rear-toe-how"),
     };
-    SheetStep { orders: d.toe.clone(), ..step(StepId::Toe(d.axle), Some(d.axle), title, detail, &cautions) }
+    let how = said(how).say("orders", in_line(&d.toe));
+    SheetStep {
+        orders: d.toe.clone(),
+        ..step(StepId::Toe(d.axle), Some(d.axle), said(title), how, &["caution-mark-and-count"])
+    }
+}
+
+fn window(s: Said, low: &'static str, high: &'static str, w: [f64; 2]) -> Said {
+    s.deg(low, w[0], 1).deg(high, w[1], 1)
 }
 
 fn rear_gate(input: &CarInput) -> SheetStep {
     let t = input.plan.aim.target(Axle::Rear);
-    let detail = format!(
-        "Camber {} to {}, total toe {} to {}; each also near what was expected. The front is set to the rear's thrust line.",
-        degrees(t.camber[0]),
-        degrees(t.camber[1]),
-        degrees(2.0 * t.toe[0]),
-        degrees(2.0 * t.toe[1]),
-    );
+    let how = window(said("gate-rear-how"), "camber-low", "camber-high", t.camber);
+    let how = window(how, "toe-low", "toe-high", t.toe.map(|v| 2.0 * v));
     let needs = need(Axle::Rear, &[GateReading::Camber, GateReading::Toe]);
-    gate(
-        StepId::Read(Axle::Rear),
-        Some(Axle::Rear),
-        "Settle, read the rear",
-        detail,
-        &[Tick::Roll, Tick::Bounce],
-        needs,
-    )
+    gate(StepId::Read(Axle::Rear), Some(Axle::Rear), "gate-rear", how, &[Tick::Roll, Tick::Bounce], needs)
 }
 
 fn front_gate(input: &CarInput) -> SheetStep {
     let t = input.plan.aim.target(Axle::Front);
-    let detail = format!(
-        "Camber {} to {}, caster {} to {}; each also near what was expected. Caster has to be swept again.",
-        degrees(t.camber[0]),
-        degrees(t.camber[1]),
-        degrees(t.caster[0]),
-        degrees(t.caster[1]),
-    );
+    let how = window(said("gate-front-how"), "camber-low", "camber-high", t.camber);
+    let how = window(how, "caster-low", "caster-high", t.caster);
     let needs = need(Axle::Front, &[GateReading::Camber, GateReading::Caster]);
     let ticks = [Tick::Roll, Tick::Bounce, Tick::Resweep];
-    gate(StepId::Read(Axle::Front), Some(Axle::Front), "Settle, re-sweep caster", detail, &ticks, needs)
+    gate(StepId::Read(Axle::Front), Some(Axle::Front), "gate-front", how, &ticks, needs)
 }
 
 /// The sheet of a car's plan. Only what the plan changes appears.
@@ -229,21 +206,19 @@ pub fn sheet(input: &CarInput, answer: &CarAnswer, fitted: &Axles<Vec<Part>>) ->
     let (rear, front) = (doing(Axle::Rear), doing(Axle::Front));
     let both = || [&rear, &front].into_iter().flatten();
     let mut out = Vec::new();
-    let foul: Vec<String> = fouls(answer)
+    let foul: Vec<Said> = fouls(answer)
         .into_iter()
-        .filter_map(|f| Some(format!("{} {}: {}", f.axle?.word(), f.side?.word(), f.what?)))
+        .filter_map(|f| {
+            let at = said("foul-at").word("axle", f.axle?.word()).word("side", f.side?.word());
+            Some(at.say("what", f.what?))
+        })
         .collect();
     if !foul.is_empty() {
-        let detail = format!("{}. Plan again, or say why it goes on.", foul.join("; "));
-        out.push(gate(StepId::Fouls, None, "It fouls as planned", detail, &[], Vec::new()));
+        let how = said("gate-fouls-how").list("each", foul);
+        out.push(gate(StepId::Fouls, None, "gate-fouls", how, &[], Vec::new()));
     }
-    out.push(step(
-        StepId::Support,
-        None,
-        "Stand and mark",
-        "chock, stands on hard points; paint-mark everything that will be turned".into(),
-        &["Never trust a jack alone. Air suspension: service mode before lifting, pads at the lift points."],
-    ));
+    let support = said("step-support-how");
+    out.push(step(StepId::Support, None, said("step-support"), support, &["caution-jack"]));
     out.extend(both().filter(|d| d.heights).map(|d| height_step(input, d)));
     let lifted: Vec<Axle> = both().filter(|d| d.heights).map(|d| d.axle).collect();
     // Where no height changes those as found still have to hold: angles belong to a height.
@@ -255,8 +230,8 @@ pub fn sheet(input: &CarInput, answer: &CarAnswer, fitted: &Axles<Vec<Part>>) ->
     out.push(gate(
         StepId::Settled,
         None,
-        "Settle, re-read height",
-        "No angle counts until height is settled and both sides are read.".into(),
+        "gate-settled",
+        said("gate-settled-how"),
         &[Tick::Roll, Tick::Bounce],
         counted.into_iter().flat_map(|a| need(a, &[GateReading::Height])).collect(),
     ));
@@ -288,9 +263,9 @@ pub fn sheet(input: &CarInput, answer: &CarAnswer, fitted: &Axles<Vec<Part>>) ->
     out.push(step(
         StepId::Tighten,
         None,
-        "Tighten at ride height",
-        "wheels on the ground, rubber bushings at rest".into(),
-        &["Torque to the maker's figures with bushings at ride height; new bolts where the maker says."],
+        said("step-tighten"),
+        said("step-tighten-how"),
+        &["caution-torque"],
     ));
     // A live axle nobody touched keeps its angles, whatever the front's height does.
     let rides =
@@ -305,23 +280,17 @@ pub fn sheet(input: &CarInput, answer: &CarAnswer, fitted: &Axles<Vec<Part>>) ->
         needs.extend(need(Axle::Front, &[GateReading::Camber, GateReading::Caster, GateReading::Toe]));
     }
     let detail = match (front.is_some(), rear_counts) {
-        (true, true) => "Camber, caster and toe of both fronts, camber and toe of both rears, after a roll.",
-        (true, false) => "Camber, caster and toe, both fronts, after a roll.",
-        _ => "Camber and toe, both rears, after a roll.",
+        (true, true) => "gate-proved-car",
+        (true, false) => "gate-proved-front",
+        _ => "gate-proved-rear",
     };
     let ticks = [Tick::Roll, Tick::WheelStraight];
-    out.push(gate(StepId::Proved, None, "Prove, full re-read", detail.into(), &ticks, needs));
+    out.push(gate(StepId::Proved, None, "gate-proved", said(detail), &ticks, needs));
     out
 }
 
 /// Cautions of the whole job: law, road, and what this program does not do.
 #[must_use]
-pub fn job_cautions() -> Vec<String> {
-    [
-        "Height or thrust changed: headlight aim, camera and radar, and the steering-angle sensor need calibration.",
-        "More height raises roll-over risk. Lift, bumper height and tyre cover are local law: have it inspected where required.",
-        "This sheet computes geometry from what it was told. It certifies nothing.",
-    ]
-    .map(str::to_owned)
-    .to_vec()
+pub fn job_cautions() -> Vec<Said> {
+    ["caution-calibrate", "caution-law", "caution-certifies-nothing"].map(said).to_vec()
 }

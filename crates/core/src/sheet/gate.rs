@@ -6,6 +6,7 @@ use super::step::{GateReading, SheetStep};
 use crate::fit::Z90;
 use crate::geometry::{Axle, Side};
 use crate::plan::{CarAnswer, CarInput, PlanInput, PlanResult, READABLE_DEG, SidePlan};
+use crate::said::Said;
 use crate::vehicle::{Sides, StateKind};
 use serde::{Deserialize, Serialize};
 
@@ -118,7 +119,7 @@ pub struct GateFinding {
     pub stale: bool,
     /// What fouls, where something does.
     #[serde(default, skip_serializing_if = "Option::is_none")]
-    pub what: Option<String>,
+    pub what: Option<Said>,
 }
 
 /// What was read at a gate, by axle and side.

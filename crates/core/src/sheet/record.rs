@@ -3,6 +3,7 @@
 use super::gate::GateFinding;
 use super::step::SheetStep;
 use crate::geometry::{Axle, Side};
+use crate::said::Said;
 use serde::{Deserialize, Serialize};
 
 /// One order as it stood when its step was done.
@@ -17,8 +18,8 @@ pub struct OrderedLine {
     pub side: Option<Side>,
     /// What was turned.
     pub name: String,
-    /// The order in workshop words.
-    pub words: String,
+    /// The order in workshop words; plain text in records of before.
+    pub words: Said,
     /// Where it was to end: degrees of a cam, turns, mm.
     pub position: f64,
 }
@@ -29,9 +30,11 @@ pub struct OrderedLine {
 #[serde(default)]
 pub struct DoneRecord {
     /// Its title.
-    pub title: String,
+    #[cfg_attr(feature = "openapi", schema(default = ""))]
+    pub title: Said,
     /// Its line.
-    pub detail: String,
+    #[cfg_attr(feature = "openapi", schema(default = ""))]
+    pub detail: Said,
     /// Its orders.
     pub ordered: Vec<OrderedLine>,
     /// What was off when a gate was opened.

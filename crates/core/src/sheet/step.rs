@@ -3,6 +3,7 @@
 use super::ids::{StepId, Tick};
 use crate::geometry::Axle;
 use crate::plan::{Order, Way};
+use crate::said::Said;
 use crate::vehicle::Sides;
 use serde::{Deserialize, Serialize};
 
@@ -56,13 +57,13 @@ pub struct GateNeed {
 }
 
 /// Something ticked by hand at a gate.
-#[derive(Debug, Clone, PartialEq, Eq, Serialize, Deserialize)]
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
 #[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
 pub struct TickLine {
     /// Which.
     pub id: Tick,
     /// What it says.
-    pub words: String,
+    pub words: Said,
 }
 
 /// Heights a step sets on an axle.
@@ -89,9 +90,9 @@ pub struct SheetStep {
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub axle: Option<Axle>,
     /// What to do, short.
-    pub title: String,
+    pub title: Said,
     /// How, short.
-    pub detail: String,
+    pub detail: Said,
     /// What is turned in it, every order that was found.
     pub orders: Vec<Order>,
     /// Heights it sets.
@@ -102,5 +103,5 @@ pub struct SheetStep {
     /// Readings a gate waits for.
     pub needs: Vec<GateNeed>,
     /// Cautions that apply here.
-    pub cautions: Vec<String>,
+    pub cautions: Vec<Said>,
 }

@@ -189,9 +189,15 @@ mod tests {
             assert_eq!(read(t), None, "{t}");
         }
         let p = parse_number("odometer", "38,600").unwrap_err();
-        assert_eq!((p.field.as_str(), p.wrong.as_str()), ("odometer", "\"38,600\" can be 38.6 or 38600"));
+        assert_eq!((p.field.as_str(), p.wrong.bare()), ("odometer", "\"38,600\" can be 38.6 or 38600"));
         // In a length and an angle too.
-        assert!(parse_length_mm("x", "1,500 mm", LengthUnit::Mm).unwrap_err().wrong.contains("1.5 or 1500"));
+        assert!(
+            parse_length_mm("x", "1,500 mm", LengthUnit::Mm)
+                .unwrap_err()
+                .wrong
+                .bare()
+                .contains("1.5 or 1500")
+        );
         assert!((parse_length_mm("x", "1,5 mm", LengthUnit::Mm).unwrap() - 1.5).abs() < 1e-12);
     }
 }

@@ -128,7 +128,7 @@ fn read_row(head: &[String], row: &csv::StringRecord, line: u64) -> Result<Row, 
         let field = format!("line {line}, {name}");
         let range = format!("a number from {low} to {high} {unit}");
         let checked = parse_number(&field, t)
-            .map_err(|p| if both_readings(t).is_some() { p } else { Problem { right: range, ..p } })
+            .map_err(|p| if both_readings(t).is_some() { p } else { Problem { right: range.into(), ..p } })
             .and_then(|v| in_range(&field, v, low, high, unit).map(|()| v));
         checked.map_err(|p| problems.push(p)).ok()
     };

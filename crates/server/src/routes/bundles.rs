@@ -4,6 +4,7 @@ use super::{AUTHOR, jobs};
 use crate::AppState;
 use crate::once::{Begun, Once, again};
 use crate::problem::{ApiError, ProblemDocument};
+use crate::speech::AsKept;
 use actix_web::http::StatusCode;
 use actix_web::{HttpResponse, get, web};
 use bold_stance_core::job::JobBundle;
@@ -16,7 +17,8 @@ pub const BUNDLE_LIMIT: usize = 4 * 1024 * 1024;
 
 /// A job with everything that belongs to it.
 #[utoipa::path(get, path = "/api/v1/jobs/{id}/bundle.json", operation_id = "exportJob", params(("id" = Uuid, Path)),
-    responses((status = 200, body = JobBundle), (status = 404, body = ProblemDocument)))]
+    responses((status = 200, body = Object, description = "`bold-stance.job/1`, as docs/schema/job.schema.json has it"),
+        (status = 404, body = ProblemDocument)))]
 #[get("/api/v1/jobs/{id}/bundle.json")]
 pub async fn export(state: web::Data<AppState>, id: web::Path<Uuid>) -> Result<HttpResponse, ApiError> {
     let (parts, withdrawn) = state.shelf().await?.to_carry();
@@ -24,7 +26,9 @@ pub async fn export(state: web::Data<AppState>, id: web::Path<Uuid>) -> Result<H
     let j = job::get(&mut tx, *id).await?;
     let b = bundle::of_job(&mut tx, *id, parts, withdrawn).await?;
     let name = format!("attachment; filename=\"job-{:04}.json\"", j.ticket);
-    Ok(HttpResponse::Ok().insert_header(("content-disposition", name)).json(b))
+    let mut res = HttpResponse::Ok().insert_header(("content-disposition", name)).json(b);
+    res.extensions_mut().insert(AsKept);
+    Ok(res)
 }
 
 /// Takes a job in as a new one of this shop: all of it or nothing.

@@ -10,6 +10,7 @@ use bold_stance_core::job::{Done, JobBench, Reading, VehicleFacts, VisitView, ba
 use bold_stance_core::metrics::RearRead;
 use bold_stance_core::plan::{CarBase, USUAL_LIMIT_MM};
 use bold_stance_core::problem::{Problem, in_range};
+use bold_stance_core::said::Said;
 use bold_stance_core::vehicle::TyreSize;
 use bold_stance_core::wear::CarTyres;
 use bold_stance_store::job::{self, Job, JobLine, NewJob, Stage};
@@ -73,7 +74,7 @@ pub struct Ticket {
     /// Visits with their prepare lists, order and suspicions.
     pub visits: Vec<VisitView>,
     /// Readings a plan still waits for, e.g. `left caster`.
-    pub missing: Vec<String>,
+    pub missing: Vec<Said>,
     /// What a plan is computed from; each axle once its points are known and it was read.
     pub base: CarBase,
     /// Its tyres as the forecast takes them, done at the limit of the first plan.

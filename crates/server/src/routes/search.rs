@@ -3,8 +3,9 @@
 use super::Doc;
 use crate::AppState;
 use crate::problem::{ApiError, ProblemDocument};
+use crate::speech::{spoken, voice_of};
 use actix_web::http::header::ContentEncoding;
-use actix_web::{HttpResponse, post, web};
+use actix_web::{HttpRequest, HttpResponse, post, web};
 use bold_stance_core::geometry::Axle;
 use bold_stance_core::plan::{
     CarInput, Filters, HeightAnswer, HeightTarget, Progress, SearchResult, height_for, search_car,
@@ -51,7 +52,12 @@ pub struct SearchLine {
 #[utoipa::path(post, path = "/api/v1/plans/search", operation_id = "searchPlans", request_body = SearchRequest,
     responses((status = 200, body = SearchLine, content_type = "application/x-ndjson"), (status = 400, body = ProblemDocument)))]
 #[post("/api/v1/plans/search")]
-pub async fn plans(state: web::Data<AppState>, Doc(r): Doc<SearchRequest>) -> Result<HttpResponse, ApiError> {
+pub async fn plans(
+    state: web::Data<AppState>,
+    req: HttpRequest,
+    Doc(r): Doc<SearchRequest>,
+) -> Result<HttpResponse, ApiError> {
+    let voice = voice_of(req.headers());
     let parts = state.shelf().await?.offered(&[]);
     let (tx, rx) = tokio::sync::mpsc::channel::<Result<web::Bytes, std::convert::Infallible>>(64);
     // A search keeps its place to its end, which comes with its listener's.
@@ -59,8 +65,9 @@ pub async fn plans(state: web::Data<AppState>, Doc(r): Doc<SearchRequest>) -> Re
     std::thread::spawn(move || {
         let _place = place;
         let line = |l: &SearchLine| {
-            serde_json::to_string(l).map(|mut t| {
-                t.push('\n');
+            serde_json::to_vec(l).map(|t| {
+                let mut t = spoken(&voice, &t).unwrap_or(t);
+                t.push(b'\n');
                 web::Bytes::from(t)
             })
         };

@@ -1,4 +1,5 @@
 // The car as the server's model takes it, and the live answers about it.
+import { useSettings } from '../../shell/settings';
 import { useEffect, useRef, useState } from 'react';
 import {
   api,
@@ -43,6 +44,7 @@ export function useLive<B, R>(body: B | undefined, ask: (b: B) => Promise<R>) {
   const asked = useRef(ask);
   asked.current = ask;
   const key = body === undefined ? '' : JSON.stringify(body);
+  const { unit, form } = useSettings();
   useEffect(() => {
     if (!key) return;
     next.current = key;
@@ -61,7 +63,8 @@ export function useLive<B, R>(body: B | undefined, ask: (b: B) => Promise<R>) {
       }
       busy.current = false;
     })();
-  }, [key]);
+    // Asked anew in other units: the sentences are the server's.
+  }, [key, unit, form]);
   return {
     data: state.data,
     fault: key && state.of === key ? state.fault : undefined,

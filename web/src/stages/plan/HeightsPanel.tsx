@@ -2,7 +2,7 @@
 import type { PlanResult, Schemas } from '../../api/client';
 import { Glyph, Half } from '../../shell/glyphs';
 import { useSettings } from '../../shell/settings';
-import { angle, signed } from '../../units/print';
+import { angle, lengthChange } from '../../units/print';
 
 type State = Schemas['StateResult'];
 type Verdict = Schemas['AngleVerdict'];
@@ -27,7 +27,7 @@ function Cell({ v, side }: { v: Verdict | undefined; side: 'left' | 'right' }) {
           <Glyph name={on ? 'aim' : 'short'} size={13} />
           {on
             ? 'in'
-            : `${Math.abs(v.off_deg).toFixed(Math.abs(v.off_deg) < 0.095 ? 2 : 1)} ${v.off_deg > 0 ? 'high' : 'low'}`}
+            : `${angle(Math.abs(v.off_deg), form, Math.abs(v.off_deg) < 0.095 ? 2 : 1)} ${v.off_deg > 0 ? 'high' : 'low'}`}
         </span>
       </span>
     </td>
@@ -35,6 +35,7 @@ function Cell({ v, side }: { v: Verdict | undefined; side: 'left' | 'right' }) {
 }
 
 export function HeightsPanel({ result }: { result: PlanResult }) {
+  const { unit } = useSettings();
   return (
     <div className="panel-scroll" data-testid="heights-panel">
       {result.states.map((s: State) => (
@@ -42,7 +43,7 @@ export function HeightsPanel({ result }: { result: PlanResult }) {
           <h3>
             {s.name}
             <span className="small">
-              {s.kind === 'arrived' ? '' : `${signed(s.own_mm)} mm`}
+              {s.kind === 'arrived' ? '' : lengthChange(s.own_mm, unit)}
               {s.judged ? ' · the aim counts here' : ''}
             </span>
           </h3>

@@ -7,19 +7,20 @@ import { PartThumb, windowOf } from '../../figures/ReachMap';
 import { Glyph, type GlyphName } from '../../shell/glyphs';
 import type { AxleName } from '../../api/client';
 import type { Bench } from '../../shell/ticket';
-import { num } from '../../units/print';
+import { useSettings } from '../../shell/settings';
+import { angle, num, type AngleForm } from '../../units/print';
 import { AimDialog } from './AimDialog';
 import { PlanMenu } from './PlanMenu';
 import { SetsPane } from './SetsPane';
 
-export function status(c: Candidate): { glyph: GlyphName; word: string } {
+export function status(c: Candidate, form: AngleForm): { glyph: GlyphName; word: string } {
   switch (c.status) {
     case 'fitted':
       return { glyph: 'done', word: 'Fitted' };
     case 'reaches':
       return { glyph: 'aim', word: 'Reaches' };
     case 'short':
-      return { glyph: 'short', word: `${num(c.short_deg, c.short_deg < 0.095 ? 2 : 1)}° short` };
+      return { glyph: 'short', word: `${angle(c.short_deg, form, c.short_deg < 0.095 ? 2 : 1)} short` };
     case 'toe_only':
       return { glyph: 'none', word: 'Toe only' };
     case 'needs':
@@ -48,6 +49,7 @@ const pts = (v: number[][]) => v as [number, number][];
 
 export function PartsPane({ bench, axle, result, fitted: on, setFitted, current, pick, fit }: Props) {
   const { draft, change, ticket } = bench;
+  const { form } = useSettings();
   const [aims, setAims] = useState(false);
   const [mode, setMode] = useState<'parts' | 'sets'>('parts');
   const [pins, setPins] = useState<{ pinned: string[]; excluded: string[] }>({ pinned: [], excluded: [] });
@@ -56,7 +58,8 @@ export function PartsPane({ bench, axle, result, fitted: on, setFitted, current,
   const navigate = useNavigate();
   if (!draft) return null;
   const { verdict, candidates } = result;
-  const w = (v: number[]) => `${num(v[0] ?? 0, 1)}…${num(v[1] ?? 0, 1)}`;
+  const end = (v = 0) => (form === 'minutes' ? angle(v, form) : num(v, 1));
+  const w = (v: number[]) => `${end(v[0])}…${end(v[1])}`;
   const fitted = current && on.includes(current.part.id);
   const takeOff = (id: string) => setFitted(on.filter((f) => f !== id));
   const win = windowOf(result, draft.aim);
@@ -77,7 +80,7 @@ export function PartsPane({ bench, axle, result, fitted: on, setFitted, current,
           {ready
             ? 'On aim with this plan'
             : gap > 0
-              ? `What closes ${num(gap, gap < 0.095 ? 2 : 1)}°`
+              ? `What closes ${angle(gap, form, gap < 0.095 ? 2 : 1)}`
               : 'Parts'}
         </h3>
         <button
@@ -146,7 +149,7 @@ export function PartsPane({ bench, axle, result, fitted: on, setFitted, current,
           <div className="part-list" role="listbox" aria-label="Parts">
             {candidates.map((c) => {
               const on = c.part.id === current?.part.id;
-              const st = status(c);
+              const st = status(c, form);
               return (
                 <div key={c.part.id} className={`part-box ${on ? 'on' : ''}`}>
                   <button

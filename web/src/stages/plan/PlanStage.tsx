@@ -12,7 +12,7 @@ import { Glyph, Half, Inches } from '../../shell/glyphs';
 import { useKeys } from '../../shell/Keys';
 import { useSettings } from '../../shell/settings';
 import { axleOf, changeOf, partOf, useBench, type Bench } from '../../shell/ticket';
-import { angle, inches, num, signed } from '../../units/print';
+import { angle, inches, length, lengthChange, num, signed } from '../../units/print';
 import { AnglesTable } from './AnglesTable';
 import { ChecksPanel } from './ChecksPanel';
 import { HeightBench } from './HeightBench';
@@ -348,8 +348,8 @@ function AxleBench({ bench, axle, setAxle, answer, result, fault, stale }: AxleP
           )}
         </div>
         <span className="vh">
-          {sideWords('left', result.left, axle === 'rear')}.{' '}
-          {sideWords('right', result.right, axle === 'rear')}.
+          {sideWords('left', result.left, form, axle === 'rear')}.{' '}
+          {sideWords('right', result.right, form, axle === 'rear')}.
         </span>
         {verdict.watch.length > 0 && (
           <p
@@ -393,6 +393,7 @@ function AxleBench({ bench, axle, setAxle, answer, result, fault, stale }: AxleP
               beforeAngles={side.before}
               angles={side.after}
               text={text}
+              size={(mm) => length(mm, unit)}
               lift={draft.height_change_mm ? lift : undefined}
             />
           </div>
@@ -409,6 +410,7 @@ function AxleBench({ bench, axle, setAxle, answer, result, fault, stale }: AxleP
                 settle={draft.settle_mm}
                 load={draft.load_mm}
                 form={form}
+                unit={unit}
                 onHeight={height}
               />
             ))}
@@ -443,6 +445,7 @@ function AxleBench({ bench, axle, setAxle, answer, result, fault, stale }: AxleP
               settle={draft.settle_mm}
               load={draft.load_mm}
               form={form}
+              unit={unit}
               onHeight={height}
             />
           </div>
@@ -464,6 +467,7 @@ function AxleBench({ bench, axle, setAxle, answer, result, fault, stale }: AxleP
 }
 
 function Legend({ settle, load, lead }: { settle: number; load: number; lead: SideName }) {
+  const { unit } = useSettings();
   const item = (d: string, fill: string, word: string) => (
     <span style={{ display: 'inline-flex', gap: 6, alignItems: 'center' }}>
       <svg width="18" height="16" viewBox="-9 -8 18 16" aria-hidden="true">
@@ -488,8 +492,8 @@ function Legend({ settle, load, lead }: { settle: number; load: number; lead: Si
     >
       {item('M-5 -5h10v10h-10Z', 'var(--sheet)', 'as found')}
       {item('M0 -8L8 0L0 8L-8 0Z', 'var(--ink)', 'planned')}
-      {settle > 0 && item('M-6 -4.5H6L0 6Z', 'var(--sheet)', `settled −${num(settle)}`)}
-      {load > 0 && item('M-3.5 -5H3.5L6.5 5H-6.5Z', 'var(--sheet)', `loaded −${num(load)}`)}
+      {settle > 0 && item('M-6 -4.5H6L0 6Z', 'var(--sheet)', `settled ${lengthChange(-settle, unit)}`)}
+      {load > 0 && item('M-3.5 -5H3.5L6.5 5H-6.5Z', 'var(--sheet)', `loaded ${lengthChange(-load, unit)}`)}
       {item('M0 -5A5 5 0 1 0 0.01 -5Z', 'var(--sheet)', 'set')}
       <span style={{ display: 'inline-flex', gap: 6, alignItems: 'center' }}>
         <Half side={lead} size={14} /> ± doubt

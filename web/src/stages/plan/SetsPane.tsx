@@ -39,7 +39,7 @@ export function SetsPane({ input, axle, tyres, fitted, pins, setPins, take }: Pr
   const money = budget.trim() === '' ? undefined : toNumber(budget);
   const wrong = money !== undefined && !(money >= 0 && money <= 1e6);
   const search = useSearch();
-  const { form } = useSettings();
+  const { form, unit } = useSettings();
   const filters: Filters = useMemo(
     () => ({
       forbid,
@@ -58,7 +58,7 @@ export function SetsPane({ input, axle, tyres, fitted, pins, setPins, take }: Pr
     const t = setTimeout(() => void run(JSON.parse(key) as CarInput, axle, filters, tyres), 250);
     setOn(0);
     return () => clearTimeout(t);
-  }, [key, axle, filters, run, tyres]);
+  }, [key, axle, filters, run, tyres, form, unit]);
   const r = search.result;
   const plan = r?.plans[on];
   const isFitted = (p: SetPlan) =>
@@ -193,13 +193,13 @@ export function SetsPane({ input, axle, tyres, fitted, pins, setPins, take }: Pr
                         ? 'Fouls'
                         : s.reached
                           ? 'Reaches'
-                          : `${num(s.short_deg, s.short_deg < 0.095 ? 2 : 1)}° short`}
+                          : `${angle(s.short_deg, form, s.short_deg < 0.095 ? 2 : 1)} short`}
                   </span>
                 </span>
                 <span className="set-figures fig">
                   <span>{s.cost.toFixed(0)} in parts</span>
                   <span>{num(s.labour_minutes / 60, 1)} h</span>
-                  <span>toe swing {s.bump_toe_deg.toFixed(1)}°</span>
+                  <span>toe swing {angle(s.bump_toe_deg, form)}</span>
                   {s.life_km && <span>{Math.round(s.life_km.median / 1000)} 000 km</span>}
                 </span>
                 {s.best_at.length > 0 && <span className="small best">{s.best_at.join(' · ')}</span>}

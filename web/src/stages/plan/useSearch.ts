@@ -1,5 +1,6 @@
 // The plan search: lines of progress, then the result; leaving or pressing stop ends it on the server too.
 import { useCallback, useEffect, useRef, useState } from 'react';
+import { unitsHeader } from '../../api/units';
 import { ApiProblem, type AxleName, type CarInput, type Schemas } from '../../api/client';
 
 export type Filters = Schemas['Filters'];
@@ -35,7 +36,7 @@ export function useSearch() {
       try {
         const r = await fetch('/api/v1/plans/search', {
           method: 'POST',
-          headers: { 'content-type': 'application/json' },
+          headers: { 'content-type': 'application/json', ...unitsHeader() },
           body: JSON.stringify({ car, axle, filters, tyres: tyres ?? null }),
           signal: mine.signal,
         });

@@ -1,7 +1,7 @@
 // The same figures as a table: value, doubt, age, method, and why one no longer holds.
 import { Glyph, Half } from '../../shell/glyphs';
 import { useSettings } from '../../shell/settings';
-import { angle, length, num } from '../../units/print';
+import { angle, length } from '../../units/print';
 import {
   ago,
   doubt,
@@ -53,7 +53,7 @@ export function FiguresTable({
                 {show(q, f.value, unit, form)}
               </span>
               <span className="small mut">
-                {doubt(q, f.sigma, unit)} · {ago(f.at)}
+                {doubt(q, f.sigma, unit, form)} · {ago(f.at)}
                 {f.visit !== view.kind ? `, ${titles[f.visit]}` : ''}
                 {f.shared ? ', half of both' : ''}
               </span>
@@ -113,7 +113,8 @@ export function FiguresTable({
                 : length(d.value, unit)}
             </b>
             <span className="small">
-              ±{d.is_angle ? num(d.sigma, 2) : num(d.sigma, 1)} {Math.abs(d.value) < 0.005 ? '' : d.words}
+              {doubt(d.is_angle ? 'camber' : 'height', d.sigma, unit, form)}{' '}
+              {Math.abs(d.value) < 0.005 ? '' : d.words}
             </span>
           </span>
         ))}

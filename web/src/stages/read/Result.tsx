@@ -1,8 +1,8 @@
 // What the reading says: the angle with its doubt, what was taken out, what looks odd, what it means.
 import { Glyph } from '../../shell/glyphs';
 import { useSettings } from '../../shell/settings';
-import { angle, minutes, num } from '../../units/print';
-import { digits, doubt, isAngle, placeWords, short, show } from './data';
+import { minutes, num } from '../../units/print';
+import { doubt, isAngle, placeWords, short, show } from './data';
 import { Odd } from './Suspicions';
 import type { PadState } from './usePad';
 
@@ -46,7 +46,7 @@ export function Result({ pad }: { pad: PadState }) {
           {show(q, t.value, unit, form, q !== 'caster')}
         </span>
         <span className="fig mut" style={{ fontSize: 30, fontWeight: 600 }} data-testid="result-sigma">
-          {doubt(q, t.sigma, unit)}
+          {doubt(q, t.sigma, unit, form)}
         </span>
       </div>
       <p style={{ fontWeight: 650 }}>
@@ -94,7 +94,7 @@ export function Result({ pad }: { pad: PadState }) {
         {parts.map((d, i) => (
           <li key={d.name} className="small">
             <i style={{ background: fills[i] }} aria-hidden="true" />
-            {d.name} <b>±{num(d.sigma, isAngle(q) ? 2 : 1)}</b>
+            {d.name} <b>{doubt(q, d.sigma, unit, form)}</b>
           </li>
         ))}
       </ol>
@@ -104,10 +104,10 @@ export function Result({ pad }: { pad: PadState }) {
 
 /** What it means, what was corrected, what looks odd. */
 export function Meaning({ pad }: { pad: PadState }) {
-  const { form } = useSettings();
+  const { unit, form } = useSettings();
   const p = pad.preview.data;
   const q = pad.method.quantity;
-  const shown = (v: number) => (isAngle(q) ? angle(v, form, 2) : `${num(v, 1)} mm`);
+  const shown = (v: number) => show(q, v, unit, form, true);
   return (
     <div className="meaning">
       {p?.suspicions.map((s) => (
@@ -115,14 +115,13 @@ export function Meaning({ pad }: { pad: PadState }) {
       ))}
       {p?.taken.against_aim && (
         <p data-testid="against-aim" style={{ display: 'flex', gap: 8 }}>
-          <Glyph name={p.taken.against_aim.startsWith('inside') ? 'aim' : 'short'} size={18} />
-          {p.taken.against_aim}
+          <Glyph name={p.taken.against_aim.inside ? 'aim' : 'short'} size={18} />
+          {p.taken.against_aim.says}
         </p>
       )}
       {p?.expected && (
         <p className="small mut">
-          Model expects {angle(p.expected.value, form, digits(q))} ±
-          {isAngle(q) ? angle(p.expected.sigma, form, 1) : `${num(p.expected.sigma, 1)} mm`}
+          Model expects {show(q, p.expected.value, unit, form)} {doubt(q, p.expected.sigma, unit, form)}
           {p.expected.anchored ? ', from the visit before' : ', from the points'}.
         </p>
       )}
@@ -140,7 +139,7 @@ export function Meaning({ pad }: { pad: PadState }) {
       ))}
       {p?.taken.also.map((a) => (
         <p key={a.name} className="small">
-          {a.label} <b>{a.name.endsWith('_deg') ? angle(a.value, form, 2) : `${num(a.value, 1)} mm`}</b>
+          {a.label} <b>{show(a.name.endsWith('_deg') ? 'camber' : 'height', a.value, unit, form, true)}</b>
         </p>
       ))}
       {p?.taken.notes

@@ -71,8 +71,8 @@ export function show(q: Quantity, v: number, unit: LengthUnit, form: AngleForm, 
 }
 
 /** Its doubt, without a unit where the value has one. */
-export function doubt(q: Quantity, sigma: number, unit: LengthUnit): string {
-  if (isAngle(q)) return `±${num(sigma, 2)}`;
+export function doubt(q: Quantity, sigma: number, unit: LengthUnit, form: AngleForm): string {
+  if (isAngle(q)) return `±${form === 'minutes' ? angle(sigma, form) : num(sigma, 2)}`;
   if (q === 'pressure') return `±${num(sigma)}`;
   return unit === 'in' && q !== 'tread_depth' && q !== 'rim_runout'
     ? `±${inches(Math.max(sigma, 1.6))} in`

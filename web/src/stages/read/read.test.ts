@@ -48,9 +48,10 @@ describe('figures', () => {
     expect(show('height', 498.475, 'mm', 'decimal', true)).toBe('498.5 mm');
     expect(show('pressure', 241.3, 'in', 'decimal')).toBe('241 kPa');
     expect(show('tread_depth', 6.35, 'in', 'decimal')).toBe('6.3 mm');
-    expect(doubt('camber', 0.105, 'mm')).toBe('±0.10');
-    expect(doubt('height', 1, 'mm')).toBe('±1.0 mm');
-    expect(doubt('height', 1, 'in')).toBe('±1/16 in');
+    expect(doubt('camber', 0.105, 'mm', 'decimal')).toBe('±0.10');
+    expect(doubt('camber', 0.105, 'mm', 'minutes')).toBe('±0°06′');
+    expect(doubt('height', 1, 'mm', 'decimal')).toBe('±1.0 mm');
+    expect(doubt('height', 1, 'in', 'minutes')).toBe('±1/16 in');
   });
   it('have an age', () => {
     expect(ago(1000, 1020)).toBe('just now');

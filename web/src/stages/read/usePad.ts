@@ -40,7 +40,7 @@ export function usePad(
   method: Method,
   kept: (t: Ticket) => void,
 ) {
-  const { unit } = useSettings();
+  const { unit, form } = useSettings();
   const place = placeFor(method, target);
   const draft = `pad.${ticket.job.id}.${visit}.${place.axle}.${place.side ?? ''}.${method.id}.${unit}`;
   const typing = useTyped(draft, () => start(method, target));
@@ -117,9 +117,9 @@ export function usePad(
       live = false;
       clearTimeout(pause);
     };
-    // The key stands for everything in `typed`.
+    // The key stands for everything in `typed`; in another form of angles its sentences are told anew.
     // eslint-disable-next-line
-  }, [key, complete, ticket.job.id]);
+  }, [key, form, complete, ticket.job.id]);
 
   const keep = useMutation({
     mutationFn: () =>

@@ -2,8 +2,7 @@
 import { Button } from '@mui/material';
 import type { Schemas } from '../../api/client';
 import { Glyph } from '../../shell/glyphs';
-import { useSettings } from '../../shell/settings';
-import { axleWord, orderOf, type Marks, type Sheet, type Step } from './sheet';
+import { axleWord, type Marks, type Sheet, type Step } from './sheet';
 
 interface Props {
   sheet: Sheet;
@@ -35,7 +34,6 @@ function Kept({ record }: { record: Schemas['DoneRecord'] | undefined }) {
 }
 
 export function Ladder({ sheet, marks, now, veiled, undo, big, setBig }: Props) {
-  const { unit } = useSettings();
   const gone = marks.done.filter((d) => !d.step.includes('/') && !sheet.steps.some((s) => s.id === d.step));
   return (
     <section
@@ -69,7 +67,7 @@ export function Ladder({ sheet, marks, now, veiled, undo, big, setBig }: Props) 
               ) : (
                 s.kind === 'step' && (
                   <span className="small" style={{ display: 'block' }}>
-                    {veiled(s.id) ? 'opens after the gate' : orderOf(s, unit)}
+                    {veiled(s.id) ? 'opens after the gate' : s.detail}
                   </span>
                 )
               )}

@@ -12,7 +12,6 @@ const slug = (name: string) => name.toLowerCase().replaceAll(' ', '-');
 
 function Order({ line, side, fs }: { line: Line; side: SideName | undefined; fs: number }) {
   const leave = line.direction === 'leave';
-  const amount = line.words.replace(` ${line.direction}`, '');
   return (
     <div style={{ minWidth: 0 }}>
       {line.is_cam && <CamFigure line={line} side={side ?? 'left'} />}
@@ -23,10 +22,10 @@ function Order({ line, side, fs }: { line: Line; side: SideName | undefined; fs:
         style={{ fontSize: 29 * fs, fontWeight: 800, marginTop: 3 }}
         data-testid={`set-${side ?? 'axle'}-${slug(line.name)}`}
       >
-        {leave ? 'leave' : amount}
+        {leave ? line.words : line.amount}
       </div>
       <div className="fig mut" style={{ fontSize: 20 * fs, fontWeight: 650, marginTop: 3 }}>
-        {leave ? 'where it stands' : line.direction}
+        {line.way}
         {leave ? '' : end(line)}
       </div>
     </div>

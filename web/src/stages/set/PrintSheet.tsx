@@ -4,7 +4,7 @@ import { useSettings } from '../../shell/settings';
 import { angle, length } from '../../units/print';
 import { expectedOf } from './Expect';
 import { findingWords } from './gateWords';
-import { axleWord, orderOf, readAt, sides, type Marks, type Sheet } from './sheet';
+import { axleWord, readAt, sides, type Marks, type Sheet } from './sheet';
 
 interface Props {
   ticket: Ticket;
@@ -53,7 +53,7 @@ export function PrintSheet({ ticket, shop, planName, sheet, marks }: Props) {
                   </b>
                 </td>
                 <td>
-                  {mark?.record?.detail || orderOf(s, unit)}
+                  {mark?.record?.detail || s.detail}
                   {!mark &&
                     s.orders.map(({ axle, side, line }) => (
                       <div key={axle + (side ?? '') + line.name}>

@@ -16,7 +16,7 @@ import { GateBar } from './GateBar';
 import { Ladder } from './Ladder';
 import { Orders, ToeOrders } from './Orders';
 import { PrintSheet } from './PrintSheet';
-import { axleWord, marks, orderOf, useSheet, type Sheet } from './sheet';
+import { axleWord, marks, useSheet, type Sheet } from './sheet';
 
 export default function SetStage() {
   const bench = useBench();
@@ -52,7 +52,7 @@ function SheetView({
   stale: boolean;
 }) {
   const { ticket, setTicket } = bench;
-  const { unit, form } = useSettings();
+  const { form } = useSettings();
   const shop = useShop();
   const [pad, setPad] = useState<{ visit: Visit; quantity: Quantity; axle: AxleName; side: SideName }>();
   const [big, setBig] = useState(false);
@@ -139,7 +139,7 @@ function SheetView({
               </h1>
               {now && (
                 <p className="mut" style={{ marginTop: 5 }}>
-                  {orderOf(now, unit)}
+                  {now.detail}
                 </p>
               )}
               {!verdict.reached && (

@@ -11,6 +11,8 @@ const line = (name: string, words: string, direction: string, more: Partial<Line
   ({
     name,
     words,
+    amount: words.replace(` ${direction}`, ''),
+    way: direction === 'leave' ? 'where it stands' : direction,
     direction,
     position: 1,
     movement: 1,
@@ -30,7 +32,7 @@ it('gives each side its own order', () => {
     <Orders
       orders={[
         ...of('left', line('Front shim', '3 mm in', 'in')),
-        ...of('right', line('Front shim', '0 mm', 'leave')),
+        ...of('right', line('Front shim', 'leave', 'leave')),
       ]}
       veiled={false}
       fs={1}

@@ -8,7 +8,7 @@ import { SettingsProvider } from '../../shell/settings';
 import { GateBar } from './GateBar';
 import { findingWords } from './gateWords';
 import { Ladder } from './Ladder';
-import { marks, orderOf, readAt, type Gate, type Sheet, type Step } from './sheet';
+import { marks, readAt, type Gate, type Sheet, type Step } from './sheet';
 
 afterEach(cleanup);
 
@@ -182,26 +182,6 @@ describe('the ladder', () => {
     expect(screen.getByTestId('step-cams').textContent).toContain('right 8 notches');
     expect(screen.getByTestId('step-cams').textContent).not.toContain('4 notches');
     expect(screen.getByTestId('step-fit-old-arm').textContent).toContain('no longer in the plan');
-  });
-});
-
-describe('an order of height', () => {
-  const height = step('rear-height', 'step', {
-    axle: 'rear',
-    height: {
-      target_mm: { left: 561, right: 565 },
-      change_mm: { left: 40, right: 44 },
-      ways: [{ kind: 'leaf_block', gain_mm: 25.4 }],
-    },
-  });
-  it('is in the unit the specialist works in, with what it is had by', () => {
-    expect(orderOf(height, 'mm')).toBe(
-      'left 561 mm (+40 mm), right 565 mm (+44 mm), hub to arch; leaf block +25 mm',
-    );
-    expect(orderOf(height, 'in')).toBe(
-      'left 22 1/16 in (+1 9/16 in), right 22 1/4 in (+1 3/4 in), hub to arch; leaf block +1 in',
-    );
-    expect(orderOf(step('cams', 'step'), 'in')).toBe('do cams');
   });
 });
 

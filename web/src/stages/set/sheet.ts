@@ -1,8 +1,8 @@
 // The sheet of the plan in hand: its steps, what was done of them, and its gates with what was read there.
 import { useQuery } from '@tanstack/react-query';
 import { api, take, type AxleName, type Schemas, type SideName, type Ticket } from '../../api/client';
+import { unitsHeader } from '../../api/units';
 import type { Bench } from '../../shell/ticket';
-import { length, lengthChange, type LengthUnit } from '../../units/print';
 
 export type Step = Schemas['SheetStep'];
 export type Sheet = Schemas['Sheet'];
@@ -12,16 +12,6 @@ type Done = Schemas['Done'];
 export const sides = ['left', 'right'] as const;
 export const sideWord = (s: SideName) => (s === 'left' ? 'Left' : 'Right');
 export const axleWord = (a: AxleName) => (a === 'front' ? 'Front' : 'Rear');
-
-/** What a step orders; heights in the unit the specialist works in. */
-export function orderOf(s: Step, unit: LengthUnit): string {
-  const h = s.height;
-  if (!h) return s.detail;
-  const at = (side: SideName) =>
-    `${side} ${length(h.target_mm[side], unit)} (${lengthChange(h.change_mm[side], unit)})`;
-  const ways = h.ways.map((w) => `${w.kind.replaceAll('_', ' ')} ${lengthChange(w.gain_mm, unit)}`);
-  return [`${at('left')}, ${at('right')}, hub to arch`, ...ways].join('; ');
-}
 
 /** What was done of a plan's sheet, by step. */
 export const marks = (ticket: Ticket, planId: string) => {
@@ -41,6 +31,7 @@ export function useSheet(bench: Bench) {
   // Everything the server judges it by: the plan's and the car's version, what was read, done and answered.
   const stamp = [
     plan?.version,
+    JSON.stringify(unitsHeader()),
     ticket.vehicle.version,
     ticket.readings.length,
     ...ticket.done.map((d) => `${d.plan_id}${d.step}`),

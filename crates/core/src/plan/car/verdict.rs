@@ -6,8 +6,9 @@ use crate::geometry::{Axle, Side};
 use crate::plan::answer::PlanResult;
 use crate::plan::reach::Plane;
 use crate::plan::states::AngleName;
-use crate::plan::words::signed_mm;
-use crate::vehicle::{Axles, Sides, StateKind};
+use crate::plan::words::axle_height;
+use crate::said::{Said, said, sentences};
+use crate::vehicle::{Axles, Sides};
 use serde::{Deserialize, Serialize};
 
 /// How an axle stands.
@@ -79,9 +80,9 @@ pub struct CarVerdict {
     /// What is in at the height the aim counts at, with nothing turned.
     pub already_in: Vec<WhatIsIn>,
     /// One line.
-    pub headline: String,
+    pub headline: Said,
     /// What to do about it.
-    pub sentence: String,
+    pub sentence: Said,
 }
 
 /// The worst of one axle.
@@ -174,69 +175,50 @@ pub(crate) fn verdict(input: &CarInput, axles: &Axles<Option<PlanResult>>, told:
     CarVerdict { reached, axles: standing, worst: worst.first().copied(), already_in, headline, sentence }
 }
 
-fn capital(s: &str) -> String {
-    let mut c = s.chars();
-    c.next().map_or_else(String::new, |f| f.to_uppercase().chain(c).collect())
-}
-
 fn say(
     input: &CarInput,
     axles: &Axles<Option<PlanResult>>,
     standing: Axles<Standing>,
     worst: Option<&Worst>,
     already_in: &[WhatIsIn],
-) -> (String, String) {
-    let only = |a: Axle| format!("; the {} was not read", a.word());
+) -> (Said, Said) {
     let not_read = standing.each().into_iter().find(|(_, s)| **s == Standing::NotRead).map(|(a, _)| a);
     let Some(w) = worst else {
         let headline = match not_read {
-            None => "All four wheels land on aim".to_owned(),
-            Some(a) => format!("{} lands on aim{}", capital(super::input::other(a).word()), only(a)),
+            None => said("car-reached"),
+            Some(a) => {
+                said("car-one-reached").word("axle", super::input::other(a).word()).word("unread", a.word())
+            }
         };
         return (headline, whole(input, axles, already_in));
     };
     let Some(r) = &axles[w.axle] else {
-        let headline = format!("{} cannot be worked out", capital(w.axle.word()));
-        return (headline, whole(input, axles, already_in));
+        return (said("car-refused").word("axle", w.axle.word()), whole(input, axles, already_in));
     };
-    let headline = format!("{}: {}", capital(w.axle.word()), lower(&r.verdict.headline));
-    let mut sentence = r.verdict.sentence.clone();
+    let headline = said("car-worst").word("axle", w.axle.word()).say("what", r.verdict.headline.clone());
     let off = super::input::other(w.axle);
-    match standing[off] {
-        Standing::Reached => sentence += &format!(" The {} lands on aim.", off.word()),
-        Standing::Off => {
-            if let Some(o) = &axles[off] {
-                sentence += &format!(" {} too: {}.", capital(off.word()), lower(&o.verdict.headline));
-            }
-        }
-        Standing::Refused => sentence += &format!(" The {} cannot be worked out.", off.word()),
-        Standing::NotRead => sentence += &format!(" The {} was not read.", off.word()),
-    }
-    (headline, sentence)
-}
-
-fn lower(s: &str) -> String {
-    let mut c = s.chars();
-    c.next().map_or_else(String::new, |f| f.to_lowercase().chain(c).collect())
+    let other = |id| said(id).word("axle", off.word());
+    let too = match (standing[off], &axles[off]) {
+        (Standing::Reached, _) => other("car-other-reached"),
+        (Standing::Off, Some(o)) => other("car-other-off").say("what", o.verdict.headline.clone()),
+        (Standing::NotRead, _) => other("car-other-unread"),
+        _ => other("car-other-refused"),
+    };
+    (headline, sentences(vec![r.verdict.sentence.clone(), too]))
 }
 
 /// Heights, what is in already, and the first thing to turn.
-fn whole(input: &CarInput, axles: &Axles<Option<PlanResult>>, already_in: &[WhatIsIn]) -> String {
-    let heights: Vec<String> = axles
+fn whole(input: &CarInput, axles: &Axles<Option<PlanResult>>, already_in: &[WhatIsIn]) -> Said {
+    let heights: Vec<Said> = axles
         .each()
         .into_iter()
         .filter_map(|(a, r)| {
             let r = r.as_ref()?;
-            let at = if r.judged.kind == StateKind::Planned {
-                String::new()
-            } else {
-                format!(" {}", r.judged.name)
-            };
             let mm = if r.stop.is_some() { input.plan.gain_mm(a) } else { r.judged.own_mm };
-            Some(format!("{} {}{at}", a.word(), signed_mm(mm)))
+            Some(axle_height(a, mm, &r.judged))
         })
         .collect();
-    let mut out = format!("{}.", capital(&heights.join(", ")));
+    let mut out = vec![said("car-heights").list("each", heights)];
     let moved: Vec<_> = axles
         .rear_first()
         .into_iter()
@@ -244,33 +226,33 @@ fn whole(input: &CarInput, axles: &Axles<Option<PlanResult>>, already_in: &[What
         .filter(|o| o.line.moves())
         .collect();
     let Some(first) = moved.first() else {
-        return format!("{out} All angles are in: leave everything.");
+        out.push(said("leave-everything"));
+        return sentences(out);
     };
-    let mut by_axle: Vec<String> = Vec::new();
-    for a in [Axle::Front, Axle::Rear] {
-        let named: Vec<&str> = already_in.iter().filter(|i| i.axle == a).map(|i| i.angle.word()).collect();
-        if !named.is_empty() {
-            let list = match named.split_last() {
-                Some((last, rest)) if !rest.is_empty() => format!("{} and {last}", rest.join(", ")),
-                _ => named.concat(),
-            };
-            by_axle.push(format!("{} {list}", a.word()));
-        }
-    }
+    let by_axle: Vec<Said> = [Axle::Front, Axle::Rear]
+        .into_iter()
+        .filter_map(|a| {
+            let angles: Vec<Said> = already_in
+                .iter()
+                .filter(|i| i.axle == a)
+                .map(|i| said("angle").word("angle", i.angle.word()))
+                .collect();
+            (!angles.is_empty()).then(|| said("car-in").word("axle", a.word()).list("each", angles))
+        })
+        .collect();
     if !by_axle.is_empty() {
-        out += &format!(" Already in: {}.", by_axle.join("; "));
+        out.push(said("car-already-in").list("each", by_axle));
     }
-    let side = first.side.map_or_else(String::new, |s| format!("{} ", s.word()));
-    let name = lower(&first.line.name);
-    out += &format!(
-        " {} to turn, {} {side}{name} first: {}.",
-        count(moved.len()),
-        first.axle.word(),
-        first.line.words
+    let order = match first.side {
+        Some(side) => said("car-first").word("side", side.word()),
+        None => said("car-first-shared"),
+    };
+    out.push(
+        order
+            .count("n", moved.len())
+            .word("axle", first.axle.word())
+            .name("name", first.line.name.clone())
+            .say("order", first.line.words.clone()),
     );
-    out
-}
-
-fn count(n: usize) -> String {
-    if n == 1 { "One thing".into() } else { format!("{n} things") }
+    sentences(out)
 }

@@ -147,7 +147,7 @@ fn missed(id: &str) -> (usize, Vec<(u64, Vec<String>, String)>) {
         .filter_map(|(seed, (i, catalogue, set))| {
             let found = search(&i, &Filters::default(), None, &catalogue, &|_| true).unwrap();
             let reached = found.plans.iter().any(|p| p.reached);
-            (!reached || !found.exhaustive).then_some((seed, set, found.headline))
+            (!reached || !found.exhaustive).then_some((seed, set, found.headline.id.to_string()))
         })
         .collect();
     (n, wrong)

@@ -12,6 +12,7 @@ use crate::plan::quick::Quick;
 use crate::plan::reach::LockTurn;
 use crate::plan::states::{StateSide, states};
 use crate::plan::work::{Work, misfits, provided};
+use crate::said::{Said, said};
 use crate::vehicle::StateKind;
 use crate::wear::{Band, CarTyres, axle_band, axle_life};
 use crate::wheel::Alignment;
@@ -70,13 +71,12 @@ pub(super) fn set_plan(
         positions: set[i].positions.clone(),
         lock: turn.and_then(|t| benches[i].at_lock(&set[i].positions, t)),
     };
-    let mut fouls: Vec<String> = (0..2)
-        .flat_map(|i| work.checks(i, parts, &set[i].positions))
-        .filter(|c| !c.ok)
-        .map(|c| c.words)
-        .collect();
-    fouls.sort();
-    fouls.dedup();
+    let mut fouls: Vec<Said> = Vec::new();
+    for c in (0..2).flat_map(|i| work.checks(i, parts, &set[i].positions)).filter(|c| !c.ok) {
+        if !fouls.contains(&c.words) {
+            fouls.push(c.words);
+        }
+    }
     let has = provided(work.input, benches[0].toe_by.is_some());
     fouls.extend(misfits(parts, &has));
     let short_deg = set.iter().map(|s| s.shortfall.worst()).fold(0.0, f64::max);
@@ -216,17 +216,17 @@ pub(super) fn name_the_best(plans: &mut [SetPlan]) {
         let alone = good.iter().all(|i| *i == best || f(&plans[*i]) > f(&plans[best]) + 1e-9);
         alone.then_some(best)
     };
-    let titles: [(&str, Option<usize>); 6] = [
-        ("least money", least(&|p| p.cost)),
-        ("least labour", least(&|p| f64::from(p.labour_minutes))),
-        ("least bump steer", least(&|p| (p.bump_toe_deg / 0.01).round())),
-        ("axis changed least", least(&|p| p.sai_change_deg.abs() + p.scrub_change_mm.abs() / 10.0)),
-        ("wheel most central in the arch", least(&|p| p.wheel_x_mm.abs())),
-        ("longest tyre life", least(&|p| -p.life_km.as_ref().map_or(0.0, |l| (l.median / 200.0).round()))),
+    let titles: [(&'static str, Option<usize>); 6] = [
+        ("best-money", least(&|p| p.cost)),
+        ("best-labour", least(&|p| f64::from(p.labour_minutes))),
+        ("best-bump", least(&|p| (p.bump_toe_deg / 0.01).round())),
+        ("best-axis", least(&|p| p.sai_change_deg.abs() + p.scrub_change_mm.abs() / 10.0)),
+        ("best-central", least(&|p| p.wheel_x_mm.abs())),
+        ("best-life", least(&|p| -p.life_km.as_ref().map_or(0.0, |l| (l.median / 200.0).round()))),
     ];
     for (title, at) in titles {
         if let Some(i) = at {
-            plans[i].best_at.push(title.to_owned());
+            plans[i].best_at.push(said(title));
         }
     }
 }

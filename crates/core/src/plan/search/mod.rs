@@ -24,6 +24,7 @@ use crate::fit::Doubt;
 use crate::geometry::Axle;
 use crate::part::{Part, PartGroup, Rule};
 use crate::problem::{Problem, in_range};
+use crate::said::Said;
 use crate::wear::{Band, CarTyres};
 use crate::wheel::Alignment;
 use finalists::{Posed, front, name_the_best, order, ranked, set_plan, with_bands};
@@ -128,11 +129,11 @@ pub struct SetPlan {
     /// Distance of the shorter-lived tyre, 80 % band, km; none when no tyre was given.
     pub life_km: Option<Band>,
     /// Checks that fail.
-    pub fouls: Vec<String>,
+    pub fouls: Vec<Said>,
     /// What it is best at.
-    pub best_at: Vec<String>,
+    pub best_at: Vec<Said>,
     /// Why, one sentence each.
-    pub reasons: Vec<String>,
+    pub reasons: Vec<Said>,
 }
 
 /// What a search found.
@@ -150,11 +151,11 @@ pub struct SearchResult {
     /// Whether every allowed set was looked at.
     pub exhaustive: bool,
     /// One line.
-    pub headline: String,
+    pub headline: Said,
     /// What to do about it.
-    pub sentence: String,
+    pub sentence: Said,
     /// How cars set alike in different ways would differ at full lock.
-    pub ways_differ: Vec<String>,
+    pub ways_differ: Vec<Said>,
     /// It was stopped before its end.
     pub cancelled: bool,
 }

@@ -3,127 +3,119 @@
 use super::SetPlan;
 use crate::plan::quick::Quick;
 use crate::plan::reach::Plane;
+use crate::plan::words::state_named;
 use crate::plan::work::{Stop, Work};
-
-fn degrees(v: f64) -> String {
-    let v = if v.abs() < 0.095 { (v * 100.0).round() / 100.0 } else { (v * 10.0).round() / 10.0 };
-    format!("{v}°")
-}
+use crate::said::{Said, said};
 
 /// What the plan gains and what it costs.
-pub(crate) fn of(work: &Work<'_>, p: &SetPlan, base: Option<&Quick>) -> Vec<String> {
+pub(crate) fn of(work: &Work<'_>, p: &SetPlan, base: Option<&Quick>) -> Vec<Said> {
     let mut out = Vec::new();
     if let Some(b) = base {
         let was = |k: usize| b.sides.iter().map(|s| s.out[k]).fold(0.0, f64::max);
-        let now = [
-            p.left.shortfall.camber_deg.max(p.right.shortfall.camber_deg),
-            p.left.shortfall.caster_deg.max(p.right.shortfall.caster_deg),
-            p.left.shortfall.toe_deg.max(p.right.shortfall.toe_deg),
-        ];
-        let said: Vec<String> = ["camber", "caster", "toe"]
+        let now = misses(p);
+        let won: Vec<Said> = now
             .iter()
             .enumerate()
-            .filter(|(k, _)| was(*k) - now[*k] > 0.04)
-            .map(|(k, name)| format!("{} of {name}", degrees(was(k) - now[k])))
+            .filter(|(k, n)| was(*k) - n.1 > 0.04)
+            .map(|(k, n)| said("of-angle").miss_deg("by", was(k) - n.1).word("angle", n.0))
             .collect();
-        if !said.is_empty() {
-            out.push(format!("Recovers {}.", said.join(" and ")));
+        if !won.is_empty() {
+            out.push(said("reason-recovers").list("each", won));
         }
     }
     if p.parts.is_empty() {
-        out.push("As built: nothing to buy.".into());
+        out.push(said("reason-as-built"));
     }
     let mut costs = Vec::new();
+    let more = |v: f64| if v > 0.0 { "more" } else { "less" };
     if p.wheel_x_mm.abs() >= 2.0 {
         let way = if p.wheel_x_mm > 0.0 { "forward" } else { "back" };
-        costs.push(format!("the wheel {:.0} mm {way} in the arch", p.wheel_x_mm.abs()));
+        costs.push(said("cost-wheel").mm("by", p.wheel_x_mm.abs()).word("way", way));
     }
     if work.plane == Plane::CamberCaster {
         if p.sai_change_deg.abs() >= 0.5 {
-            let way = if p.sai_change_deg > 0.0 { "more" } else { "less" };
-            costs.push(format!("{} {way} axis lean", degrees(p.sai_change_deg.abs())));
+            costs.push(
+                said("cost-lean").miss_deg("by", p.sai_change_deg.abs()).word("way", more(p.sai_change_deg)),
+            );
         }
         if p.scrub_change_mm.abs() >= 5.0 {
-            let way = if p.scrub_change_mm > 0.0 { "more" } else { "less" };
-            costs.push(format!("{:.0} mm {way} scrub", p.scrub_change_mm.abs()));
+            costs.push(
+                said("cost-scrub").mm("by", p.scrub_change_mm.abs()).word("way", more(p.scrub_change_mm)),
+            );
         }
     }
     if p.bump_toe_deg >= 0.35 {
-        costs.push(format!("{} of toe swing over ±30 mm", degrees(p.bump_toe_deg)));
+        costs.push(said("cost-bump").miss_deg("by", p.bump_toe_deg).mm("over", 30.0));
     }
     if !costs.is_empty() {
-        out.push(format!("Costs: {}.", costs.join(", ")));
+        out.push(said("reason-costs").list("each", costs));
     }
     if let Some((name, off)) = p.elsewhere.iter().max_by(|a, b| a.1.total_cmp(&b.1))
         && *off > 0.04
     {
-        out.push(format!("{} it is {} outside.", capital(name), degrees(*off)));
+        out.push(said("reason-elsewhere").say("state", state_named(name)).miss_deg("by", *off));
     }
     if !p.reached {
-        let worst = [
-            ("camber", p.left.shortfall.camber_deg.max(p.right.shortfall.camber_deg)),
-            ("caster", p.left.shortfall.caster_deg.max(p.right.shortfall.caster_deg)),
-            ("toe", p.left.shortfall.toe_deg.max(p.right.shortfall.toe_deg)),
-        ];
-        let (name, by) = worst.into_iter().fold(("", 0.0), |a, b| if b.1 > a.1 { b } else { a });
+        let (name, by) = misses(p).into_iter().fold(("", 0.0), |a, b| if b.1 > a.1 { b } else { a });
         if by > 0.0 {
-            out.push(format!("Stays {} short of {name}.", degrees(by)));
+            out.push(said("reason-short").miss_deg("by", by).word("angle", name));
         } else {
-            out.push("Sides stay too far apart.".into());
+            out.push(said("reason-apart"));
         }
     }
     out
 }
 
-fn capital(t: &str) -> String {
-    let mut c = t.chars();
-    c.next().map_or_else(String::new, |f| f.to_uppercase().chain(c).collect())
+/// The larger miss of both sides, of each angle.
+fn misses(p: &SetPlan) -> [(&'static str, f64); 3] {
+    let (l, r) = (&p.left.shortfall, &p.right.shortfall);
+    [
+        ("camber", l.camber_deg.max(r.camber_deg)),
+        ("caster", l.caster_deg.max(r.caster_deg)),
+        ("toe", l.toe_deg.max(r.toe_deg)),
+    ]
 }
 
-fn named(p: &SetPlan) -> String {
+fn named(p: &SetPlan) -> Said {
     if p.parts.is_empty() {
-        return "the car as built".into();
+        return said("car-as-built");
     }
-    let names: Vec<String> = p.parts.iter().map(|x| x.name.to_lowercase()).collect();
+    let names: Vec<Said> = p.parts.iter().map(|x| said("part-named").name("name", x.name.clone())).collect();
     match names.as_slice() {
-        [a, b, rest @ ..] if rest.len() > 1 => format!("{a} with {b} and {} more", rest.len()),
-        all => all.join(" with "),
+        [a, b, rest @ ..] if rest.len() > 1 => {
+            said("parts-and-more").say("first", a.clone()).say("second", b.clone()).count("n", rest.len())
+        }
+        all => all[1..].iter().fold(all[0].clone(), |so_far, next| {
+            said("parts-with").say("first", so_far).say("second", next.clone())
+        }),
     }
 }
 
 /// Headline and sentence of a search.
-pub(crate) fn verdict(plans: &[SetPlan], stop: Option<&Stop>) -> (String, String) {
+pub(crate) fn verdict(plans: &[SetPlan], stop: Option<&Stop>) -> (Said, Said) {
     if let Some(s) = stop {
-        let sentence = format!("{} Searched at {:+.0} mm.", s.words, s.used_mm);
-        return ("Height runs out of travel".into(), sentence);
+        let sentence = said("searched-at").say("stop", s.words.clone()).change_mm("used", s.used_mm);
+        return (said("verdict-stop"), sentence);
     }
     let clean = plans.iter().filter(|p| p.reached && p.fouls.is_empty()).count();
     let Some(first) = plans.first() else {
-        return (
-            "Nothing left to choose from".into(),
-            "Loosen a filter, or measure a part of your own.".into(),
-        );
+        return (said("search-nothing-left"), said("search-loosen"));
     };
     if clean > 0 {
-        let ways = if clean == 1 { "One way lands".to_owned() } else { format!("{clean} ways land") };
-        return (format!("{ways} both sides on aim"), format!("First: {}.", named(first)));
+        return (said("search-lands").count("n", clean), said("search-first").say("set", named(first)));
     }
     if first.reached {
-        let foul = first.fouls.first().cloned().unwrap_or_default();
+        let foul = first.fouls.first().cloned().unwrap_or_else(|| Said::text(""));
         return (
-            "What reaches fouls something".into(),
-            format!("Nearest: {}: {foul}.", capital(&named(first))),
+            said("search-fouls"),
+            said("search-nearest-fouls").say("set", named(first)).say("foul", foul),
         );
     }
-    let short = degrees(first.short_deg);
-    (
-        format!("Nothing in the catalogue reaches it: short by {short}"),
-        format!("The nearest is {}.", named(first)),
-    )
+    (said("search-none").miss_deg("by", first.short_deg), said("search-nearest").say("set", named(first)))
 }
 
 /// How plans that land on the same angles differ at full lock (an axis that leans more stands the leading wheel up).
-pub(crate) fn ways_differ(plans: &[SetPlan]) -> Vec<String> {
+pub(crate) fn ways_differ(plans: &[SetPlan]) -> Vec<Said> {
     let good: Vec<&SetPlan> = plans.iter().filter(|p| p.reached && p.left.lock.is_some()).collect();
     let mut out = Vec::new();
     for (i, a) in good.iter().enumerate() {
@@ -134,15 +126,15 @@ pub(crate) fn ways_differ(plans: &[SetPlan]) -> Vec<String> {
                 continue;
             }
             let (up, flat, lu, lf) = if gap > 0.0 { (a, b, la, lb) } else { (b, a, lb, la) };
-            out.push(format!(
-                "At full lock the outside wheel stands at {:+.1}° with {} and {:+.1}° with {}: axis lean {:.1}° against {:.1}°.",
-                lu.outer_deg,
-                named(up),
-                lf.outer_deg,
-                named(flat),
-                up.left.angles.sai_deg,
-                flat.left.angles.sai_deg,
-            ));
+            out.push(
+                said("ways-differ")
+                    .change_deg("outer", lu.outer_deg, 1)
+                    .say("set", named(up))
+                    .change_deg("other-outer", lf.outer_deg, 1)
+                    .say("other", named(flat))
+                    .deg("lean", up.left.angles.sai_deg, 1)
+                    .deg("other-lean", flat.left.angles.sai_deg, 1),
+            );
         }
     }
     out.truncate(3);

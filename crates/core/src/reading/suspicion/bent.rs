@@ -2,10 +2,10 @@
 
 use super::super::method::Method;
 use super::super::quantity::{Quantity, ReadSide};
-use super::{Found, WHEELS, cap, name, standing};
+use super::{Found, WHEELS, standing};
 use crate::fit::Z90;
 use crate::geometry::{Axle, Side};
-use crate::units::print_degrees;
+use crate::said::said;
 
 pub(super) fn equal_marks(f: &mut Found<'_, '_>) {
     let s = f.scene;
@@ -19,14 +19,9 @@ pub(super) fn equal_marks(f: &mut Found<'_, '_>) {
         if apart.abs() > least.max(3.0 * l.sigma.hypot(r.sigma)) {
             f.at(
                 if apart > 0.0 { l } else { r },
-                format!(
-                    "Cams at the same marks, {} {} apart left to right.",
-                    q.title().to_lowercase(),
-                    print_degrees(apart.abs(), 1)
-                ),
-                "Equal settings that give unequal angles mean a bent knuckle, arm or frame. A caster gap above \
-                 1° on a subframe means the subframe has shifted.",
-                "Read SAI on both sides and compare included angles; tape both wheelbases.",
+                said("odd-marks").word("quantity", q.word()).deg("apart", apart.abs(), 1),
+                said("odd-marks-why").deg("much", CASTER_APART_DEG, 0),
+                said("odd-marks-settle"),
             );
         }
     }
@@ -35,18 +30,18 @@ pub(super) fn equal_marks(f: &mut Found<'_, '_>) {
 pub(super) fn bent_rim(f: &mut Found<'_, '_>) {
     for r in standing(f.scene) {
         let wobble = if r.quantity == Quantity::RimRunout {
-            (r.value > 1.5).then(|| format!("{:.1} mm over one turn", r.value))
+            (r.value > 1.5).then(|| said("odd-rim-turn").fine_mm("by", r.value))
         } else {
             r.also("run_out_deg")
                 .filter(|v| *v > 0.2)
-                .map(|v| format!("{} half a turn apart", print_degrees(2.0 * v, 1)))
+                .map(|v| said("odd-rim-half-turn").deg("by", 2.0 * v, 1))
         };
         if let Some(w) = wobble {
             f.at(
                 r,
-                format!("{} wheel wobbles: {w}.", cap(&r.place.words())),
-                "A bent rim gives a different camber and toe wherever it happens to stand.",
-                "Read every angle of this wheel half a turn apart, or change the wheel.",
+                said("odd-rim").say("place", r.place.said()).say("by", w),
+                said("odd-rim-why"),
+                said("odd-rim-settle"),
             );
         }
     }
@@ -64,9 +59,9 @@ pub(super) fn included_angle(f: &mut Found<'_, '_>) {
     if (l - r).abs() > f64::max(0.7, 2.0 * left.sigma.hypot(right.sigma)) {
         f.at(
             if l < r { left } else { right },
-            format!("Included angle {} left, {} right.", print_degrees(l, 1), print_degrees(r, 1)),
-            "Included angle belongs to the knuckle and no adjuster changes it. A difference means something is bent.",
-            "Sweep both sides again with the brakes held; if it stays, look at knuckle and strut.",
+            said("odd-included").deg("left", l, 1).deg("right", r, 1),
+            said("odd-included-why"),
+            said("odd-included-settle"),
         );
     }
 }
@@ -83,12 +78,9 @@ pub(super) fn caster_apart(f: &mut Found<'_, '_>) {
         let way = if apart < 0.0 { "left" } else { "right" };
         f.at(
             less,
-            format!("Caster {} apart left to right.", print_degrees(apart.abs(), 1)),
-            &format!(
-                "It pulls to the {way}, the side with less. More than 1° apart is seldom adjustment alone: a shifted \
-                 subframe, a bent arm or a pushed-back wheel shows so."
-            ),
-            "Tape both wheelbases and the subframe against the body, then sweep again.",
+            said("odd-caster-apart").deg("apart", apart.abs(), 1),
+            said("odd-caster-apart-why").word("way", way).deg("much", CASTER_APART_DEG, 0),
+            said("odd-caster-apart-settle"),
         );
     }
 }
@@ -112,11 +104,9 @@ pub(super) fn rear_steers(f: &mut Found<'_, '_>) {
         let way = if thrust > 0.0 { "right" } else { "left" };
         f.at(
             if thrust > 0.0 { left } else { right },
-            format!("The rear axle points {} to the {way}.", print_degrees(thrust.abs(), 2)),
-            &format!(
-                "The rear steers the car: it crabs, and going straight the steering wheel stands off to the {way}."
-            ),
-            "Set rear toe alike on both sides, or square the axle, before the front.",
+            said("odd-rear-steers").deg("by", thrust.abs(), 2).word("way", way),
+            said("odd-rear-steers-why").word("way", way),
+            said("odd-rear-steers-settle"),
         );
     }
 }
@@ -134,9 +124,9 @@ pub(super) fn wheelbases_apart(f: &mut Found<'_, '_>) {
         let (short, way) = if apart < 0.0 { (l, "left") } else { (r, "right") };
         f.at(
             short,
-            format!("Wheelbase {:.0} mm shorter on the {way}.", apart.abs()),
-            "An axle is skewed or a wheel stands back. A skewed rear axle steers the car; set-back of a front wheel pulls.",
-            "Read set-back at the front; what is left is the rear axle's. Tape the diagonals.",
+            said("odd-wheelbases").mm("by", apart.abs()).word("way", way),
+            said("odd-wheelbases-why"),
+            said("odd-wheelbases-settle"),
         );
     }
 }
@@ -156,16 +146,16 @@ pub(super) fn toe_or_camber(f: &mut Found<'_, '_>) {
         if leans && feather == "smooth" {
             f.at(
                 t,
-                format!("{} edge worn and smooth: camber at the height it is driven at, not toe.", cap(edge)),
-                "Toe leaves sharp feathered edges across the tread. A smooth slope to one edge is camber.",
-                "Read camber at the lowest height it is driven at.",
+                said("odd-edge-smooth").word("edge", edge),
+                said("odd-edge-smooth-why"),
+                said("odd-edge-smooth-settle"),
             );
         } else if feather.starts_with("sharp") {
             f.at(
                 t,
-                format!("{} edge worn and feathered: toe, whatever camber says.", cap(edge)),
-                "Feathered edges come from toe.",
-                "Read toe with the steering locked straight.",
+                said("odd-edge-sharp").word("edge", edge),
+                said("odd-edge-sharp-why"),
+                said("odd-edge-sharp-settle"),
             );
         }
     }
@@ -180,16 +170,9 @@ pub(super) fn string_tracks(f: &mut Found<'_, '_>) {
             let yaw = (apart / 2.0 / car.car.wheelbase_mm).atan().to_degrees();
             f.at(
                 r,
-                format!(
-                    "{}: strung as if both tracks were alike; they differ by {:.0} mm.",
-                    name(r),
-                    apart.abs()
-                ),
-                &format!(
-                    "A string along the rear wheels then runs {} off the centre line.",
-                    print_degrees(yaw.abs(), 2)
-                ),
-                "Say how it was strung, or measure the string from both hubs and set it parallel.",
+                said("odd-string").mm("by", apart.abs()),
+                said("odd-string-why").deg("yaw", yaw.abs(), 2),
+                said("odd-string-settle"),
             );
         }
     }

@@ -12,6 +12,7 @@ use super::method::MethodInfo;
 use super::quantity::{Place, Quantity};
 use super::scene::{Scene, Seen};
 use crate::geometry::{Axle, Side};
+use crate::said::Said;
 use serde::{Deserialize, Serialize};
 
 /// A rule.
@@ -141,11 +142,11 @@ pub struct Suspicion {
     /// The reading it is about.
     pub reading: Option<String>,
     /// What is odd, one sentence.
-    pub says: String,
+    pub says: Said,
     /// Why.
-    pub why: String,
+    pub why: Said,
     /// What one reading or look would settle it.
-    pub settle: String,
+    pub settle: Said,
 }
 
 struct Found<'a, 'b> {
@@ -156,28 +157,22 @@ struct Found<'a, 'b> {
 }
 
 impl Found<'_, '_> {
-    fn at(&mut self, r: &Seen, says: String, why: &str, settle: &str) {
+    /// Odd about one reading, which the message may name as `which`.
+    fn at(&mut self, r: &Seen, says: Said, why: Said, settle: Said) {
         self.out.push(Suspicion {
             rule: self.rule,
             place: Some(r.place),
             quantity: Some(r.quantity),
             reading: Some(r.id.clone()),
-            says,
-            why: why.into(),
-            settle: settle.into(),
+            says: says.say("which", r.place.reading(r.quantity)),
+            why,
+            settle,
         });
     }
 
-    fn visit(&mut self, says: &str, why: &str, settle: &str) {
-        self.out.push(Suspicion {
-            rule: self.rule,
-            place: None,
-            quantity: None,
-            reading: None,
-            says: says.into(),
-            why: why.into(),
-            settle: settle.into(),
-        });
+    fn visit(&mut self, says: Said, why: Said, settle: Said) {
+        let rule = self.rule;
+        self.out.push(Suspicion { rule, place: None, quantity: None, reading: None, says, why, settle });
     }
 }
 
@@ -213,20 +208,6 @@ fn standing<'a>(s: &Scene<'a>) -> Vec<&'a Seen> {
             new
         })
         .collect()
-}
-
-fn cap(s: &str) -> String {
-    let mut c = s.chars();
-    c.next().map_or_else(String::new, |f| f.to_uppercase().chain(c).collect())
-}
-
-fn name(r: &Seen) -> String {
-    let what = match r.quantity {
-        Quantity::Toe | Quantity::TotalToe => "toe",
-        Quantity::Height => "height",
-        q => return format!("{} {}", cap(&r.place.words()), q.title().to_lowercase()),
-    };
-    format!("{} {what}", cap(&r.place.words()))
 }
 
 fn is_angle(q: Quantity) -> bool {

@@ -2,11 +2,13 @@
 
 use super::super::entries::parse_entries;
 use super::super::method::{EntryKind, Method};
-use super::super::quantity::{Place, Quantity};
+use super::super::quantity::{Place, Quantity, Unit};
 use super::super::scene::{Scene, Seen};
-use super::{Found, Rule, is_angle, name, standing};
+use super::{Found, Rule, is_angle, standing};
+use crate::fit::Z90;
 use crate::geometry::Side;
-use crate::units::{LengthUnit, print_degrees};
+use crate::said::{Measure, Said, said};
+use crate::units::LengthUnit;
 
 /// The newest reading of the visit by every other method of the same thing.
 pub(super) fn by_other_methods<'a>(s: &Scene<'a>, r: &Seen) -> Vec<&'a Seen> {
@@ -36,13 +38,13 @@ pub(super) fn methods_disagree(f: &mut Found<'_, '_>) {
         let title = |m: Method| {
             f.methods.iter().find(|x| x.id == m).map_or_else(String::new, |x| x.title.to_lowercase())
         };
-        let unit = if is_angle(r.quantity) { print_degrees(apart, 2) } else { format!("{apart:.0} mm") };
-        f.at(
-            r,
-            format!("{}: {} and {} are {unit} apart.", name(r), title(r.method), title(o.method)),
-            "More than both hold together. Rim run-out, a bulge or a wrong span does this.",
-            "Roll the wheel half a turn and read again by one of them.",
-        );
+        let says = said("odd-methods").name("one", title(r.method)).name("other", title(o.method));
+        let says = match r.quantity.unit() {
+            Unit::Deg => says.deg("apart", apart, 2),
+            Unit::Mm => says.mm("apart", apart),
+            Unit::Kpa => says.of("apart", Measure::Kpa, apart, 0),
+        };
+        f.at(r, says, said("odd-methods-why"), said("odd-methods-settle"));
     }
 }
 
@@ -53,28 +55,31 @@ pub(super) fn repeats(rule: Rule, f: &mut Found<'_, '_>) {
         for x in all {
             let base = x.name.split('@').next().unwrap_or_default();
             let Some(e) = m.entries.iter().find(|e| e.name == base) else { continue };
-            let label = e.label.to_lowercase();
+            let about = |s: Said, by: f64| {
+                let s = s.name("entry", e.label.to_lowercase());
+                match e.kind {
+                    EntryKind::Length => s.fine_mm("by", by),
+                    EntryKind::Angle => s.deg("by", by, 1),
+                    EntryKind::Pressure => s.of("by", Measure::Kpa, by, 1),
+                    EntryKind::Toe | EntryKind::Nominal | EntryKind::Choice => s.plain("by", by, 1),
+                }
+            };
             if rule == Rule::OddOne
                 && let Some(i) = x.odd
             {
                 f.at(
                     r,
-                    format!(
-                        "{}, {label}: one of {} stands {:.1} away from the others.",
-                        name(r),
-                        x.values.len(),
-                        x.odd_by.abs()
-                    ),
-                    "One reading that stands apart is more often a slip than the car.",
-                    &format!("Keep or drop number {}, or read it once more.", i + 1),
+                    about(said("odd-one").count("n", x.values.len()), x.odd_by.abs()),
+                    said("odd-one-why"),
+                    said("odd-one-settle").count("number", i + 1),
                 );
             }
             if rule == Rule::RepeatSpread && x.odd.is_none() && e.sigma > 0.0 && x.spread > 5.0 * e.sigma {
                 f.at(
                     r,
-                    format!("{}, {label}: repeats are {:.1} apart.", name(r), x.spread),
-                    "The same thing read again should fall closer together than this.",
-                    "Find what moves: plates, gauge seat, a joint with play. Then read three times.",
+                    about(said("odd-repeats"), x.spread),
+                    said("odd-repeats-why"),
+                    said("odd-repeats-settle"),
                 );
             }
         }
@@ -113,30 +118,27 @@ pub(super) fn model(rule: Rule, f: &mut Found<'_, '_>) {
             && r.value.abs() > 0.5
             && ((off > 3.0 * tol && (r.value + e.value).abs() < 1.5 * tol)
                 || (mirrored && (r.value + e.value).abs() < off));
-        let shown = print_degrees(e.value, 1);
-        let what = r.quantity.title().split(',').next().unwrap_or_default().to_lowercase();
         match rule {
             Rule::UnitMinutes if minutes => f.at(
                 r,
-                format!("{}: {} is a lot of {what}. Were these minutes?", name(r), print_degrees(r.value, 1)),
-                &format!("Minutes are written {:.0}'. The model expects about {shown} here.", r.value.abs()),
-                "Look at the gauge's unit and type it again with its mark.",
+                said("odd-minutes").deg("read", r.value, 1).word("quantity", r.quantity.word()),
+                said("odd-minutes-why").plain("minutes", r.value.abs(), 0).deg("expected", e.value, 1),
+                said("odd-minutes-settle"),
             ),
             Rule::SignFlipped if flipped => f.at(
                 r,
-                format!("{}: the sign is probably turned.", name(r)),
-                &format!("The model expects about {shown} here, and the other sign would fit."),
-                "Look which way the top leans and read once more.",
+                said("odd-sign"),
+                said("odd-sign-why").deg("expected", e.value, 1),
+                said("odd-sign-settle"),
             ),
             Rule::FarFromModel if off > 3.0 * tol && !flipped && !minutes => f.at(
                 r,
-                format!("{} is {} from what the model says at this height.", name(r), print_degrees(off, 1)),
-                &format!(
-                    "It expects {shown} ±{:.1}, {}. A wrong reading, a bent part, or points that are not this car's.",
-                    e.sigma,
-                    if e.anchored { "from the visit before, moved to this height" } else { "from the points alone" }
-                ),
-                "Read it by another method. If it stays, look for a bent part.",
+                said("odd-far").deg("by", off, 1),
+                said("odd-far-why")
+                    .deg("expected", e.value, 1)
+                    .deg("half", Z90 * e.sigma, 1)
+                    .say("from", if e.anchored { said("odd-far-anchored") } else { said("odd-far-blind") }),
+                said("odd-far-settle"),
             ),
             _ => {}
         }
@@ -154,9 +156,9 @@ pub(super) fn unit_inch(f: &mut Found<'_, '_>, r: &Seen) {
     if let Some(x) = odd {
         f.at(
             r,
-            format!("{}: {} mm to three decimals. Were these inches?", name(r), x.text.trim()),
-            "A tape or rule in mm does not show thousandths; a calliper in inches does.",
-            "Look at the calliper's unit and type it again with its unit.",
+            said("odd-inches").name("typed", x.text.trim()),
+            said("odd-inches-why"),
+            said("odd-inches-settle"),
         );
     }
 }

@@ -3,9 +3,9 @@
 use super::super::quantity::{Place, Quantity, Visit};
 use super::super::scene::{ChangeKind, Scene, Seen};
 use super::super::take::Jack;
-use super::{Found, Rule, name, standing};
+use super::{Found, Rule, standing};
 use crate::geometry::{Axle, Side};
-use crate::units::print_degrees;
+use crate::said::{Said, said};
 
 pub(super) fn stale(rule: Rule, f: &mut Found<'_, '_>) {
     let s = f.scene;
@@ -15,26 +15,18 @@ pub(super) fn stale(rule: Rule, f: &mut Found<'_, '_>) {
     };
     for r in standing(s).into_iter().filter(|r| wanted(r.quantity)) {
         if let Some(why) = stale_because(s, r) {
-            let settle = if rule == Rule::CasterStale {
-                "Sweep it again, brakes held."
-            } else {
-                "Read toe again, steering locked straight."
-            };
-            f.at(
-                r,
-                format!("{}: {why}.", name(r)),
-                "Camber and caster moves always move toe, and caster is not live.",
-                settle,
-            );
+            let settle =
+                if rule == Rule::CasterStale { said("odd-stale-sweep") } else { said("odd-stale-toe") };
+            f.at(r, said("odd-stale").say("why", why), said("odd-stale-why"), settle);
         }
     }
 }
 
 /// Why a reading no longer holds: something was done, or camber or height read differently, after it.
 #[must_use]
-pub fn stale_because(s: &Scene<'_>, r: &Seen) -> Option<String> {
+pub fn stale_because(s: &Scene<'_>, r: &Seen) -> Option<Said> {
     if let Some(c) = s.changed_after(r) {
-        return Some(format!("{} after it was read", c.words()));
+        return Some(said("stale-after").say("what", c.said()));
     }
     if !matches!(r.quantity, Quantity::Toe | Quantity::TotalToe) {
         return None;
@@ -42,7 +34,7 @@ pub fn stale_because(s: &Scene<'_>, r: &Seen) -> Option<String> {
     let axle = r.place.one_axle()?;
     let sides = r.place.one_side().map_or(Side::BOTH.to_vec(), |x| vec![x]);
     for side in sides {
-        for (q, least, what) in [(Quantity::Camber, 0.1, "camber"), (Quantity::Height, 2.0, "height")] {
+        for (q, least) in [(Quantity::Camber, 0.1), (Quantity::Height, 2.0)] {
             let place = Place::wheel(axle, side);
             let of = |after: bool| {
                 s.readings.iter().rev().find(|x| {
@@ -52,7 +44,7 @@ pub fn stale_because(s: &Scene<'_>, r: &Seen) -> Option<String> {
             if let (Some(now), Some(then)) = (of(true), of(false))
                 && (now.value - then.value).abs() > (2.0 * now.sigma.hypot(then.sigma)).max(least)
             {
-                return Some(format!("{} {what} changed after it was read", side.word()));
+                return Some(said("stale-changed").word("side", side.word()).word("quantity", q.word()));
             }
         }
     }
@@ -76,12 +68,7 @@ pub(super) fn caster_unchanged(f: &mut Found<'_, '_>) {
             .filter(|e| !e.dropped)
             .map(|e| &e.text));
         if moved && same {
-            f.at(
-                now,
-                format!("{} reads exactly as before the cams were moved.", name(now)),
-                "Caster is not live: it shows a change only once it is swept again.",
-                "Sweep it again from the first swing.",
-            );
+            f.at(now, said("odd-unchanged"), said("odd-unchanged-why"), said("odd-unchanged-settle"));
         }
     }
 }
@@ -102,14 +89,11 @@ pub(super) fn pitch_compare(f: &mut Found<'_, '_>) {
         if turned.abs() > 0.25 {
             f.at(
                 now,
-                format!(
-                    "{}: the body turned {} {} since the visit before.",
-                    name(now),
-                    print_degrees(turned.abs(), 1),
-                    if turned > 0.0 { "nose up" } else { "nose down" }
-                ),
-                "That much of the change in caster is the body's, not the suspension's.",
-                "Take the body's turn off before comparing with the old value.",
+                said("odd-pitch")
+                    .deg("by", turned.abs(), 1)
+                    .word("nose", if turned > 0.0 { "up" } else { "down" }),
+                said("odd-pitch-why"),
+                said("odd-pitch-settle"),
             );
         }
     }

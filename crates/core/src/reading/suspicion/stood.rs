@@ -5,29 +5,25 @@ use super::super::convert::CorrectionKind;
 use super::super::method::Method;
 use super::super::prepare::PrepareKind;
 use super::super::quantity::{Place, Quantity, Visit};
-use super::super::take::Jack;
-use super::super::wheel::lip_circle_mm;
+use super::super::take::{JACKED_RULE_DEG, Jack, ROLL_M};
+use super::super::wheel::{FLANGE_MM, lip_circle_mm};
 use super::Rule;
-use super::{Found, WHEELS, is_angle, name, standing};
+use super::{Found, WHEELS, is_angle, standing};
 use crate::geometry::{Axle, Side};
-use crate::units::print_degrees;
+use crate::said::{Measure, Said, said};
 
 pub(super) fn stood(rule: Rule, f: &mut Found<'_, '_>) {
     for r in standing(f.scene) {
         match (rule, r.jack) {
             (Rule::Jacked, Jack::Jacked) => f.at(
                 r,
-                format!("{}: jacked, not rolled since.", name(r)),
-                "A wheel let down from a jack stands on scrubbed tyres: camber reads about half a degree out. \
-                 Set to zero like that, it drives off at half a degree in.",
-                "Roll it 3 m, bounce it, and read again.",
+                said("odd-jacked"),
+                said("odd-jacked-why").deg("by", JACKED_RULE_DEG, 1),
+                said("odd-jacked-settle").of("far", Measure::M, ROLL_M, 0),
             ),
-            (Rule::BodyTilted, Jack::OneSide) => f.at(
-                r,
-                format!("{}: read with a jack under the other side.", name(r)),
-                "A tilted body leans its wheels with it and moves one side of the suspension.",
-                "Let it down on all four, roll it, and read again.",
-            ),
+            (Rule::BodyTilted, Jack::OneSide) => {
+                f.at(r, said("odd-tilted"), said("odd-tilted-why"), said("odd-tilted-settle"))
+            }
             _ => {}
         }
     }
@@ -41,30 +37,24 @@ pub(super) fn height_not_settled(f: &mut Found<'_, '_>) {
         for q in [Quantity::Camber, Quantity::Caster, Quantity::Toe] {
             let Some(r) = s.standing(s.visit, q, wheel) else { continue };
             if s.prepared.yes_no("settled") == Some(false) {
-                f.at(
-                    r,
-                    format!("{}: read before it had settled.", name(r)),
-                    "Every angle hangs on the height, and the height had not come to rest.",
-                    "Roll and bounce it, re-read the height, then this.",
-                );
+                f.at(r, said("odd-unsettled"), said("odd-unsettled-why"), said("odd-unsettled-settle"));
             } else if let Some(h) = height
                 && r.height_mm.is_some_and(|was| r.jack == Jack::Rolled && (was - h.as_taped()).abs() > 3.0)
             {
                 f.at(
                     r,
-                    format!(
-                        "{}: read at {:.0} mm, it stands at {:.0} mm now.",
-                        name(r),
-                        r.height_mm.unwrap_or_default(),
-                        h.as_taped()
-                    ),
-                    "Every angle hangs on the height.",
-                    "Read it again at the height it stands at.",
+                    said("odd-height").mm("was", r.height_mm.unwrap_or_default()).mm("now", h.as_taped()),
+                    said("odd-height-why"),
+                    said("odd-height-settle"),
                 );
             }
         }
     }
 }
+
+/// A floor to tell by, mm: 1/8 in over a foot.
+const FLOOR_DROP_MM: f64 = 3.175;
+const FLOOR_RUN_MM: f64 = 304.8;
 
 pub(super) fn floor_unknown(f: &mut Found<'_, '_>) {
     let s = f.scene;
@@ -82,12 +72,13 @@ pub(super) fn floor_unknown(f: &mut Found<'_, '_>) {
         if let Some(r) = bare {
             f.at(
                 r,
-                format!(
-                    "{} axle camber counts against gravity, and the floor was not measured.",
-                    if axle == Axle::Front { "Front" } else { "Rear" }
+                said("odd-floor-unknown").word("axle", axle.word()),
+                said("odd-floor-unknown-why").fine_mm("drop", FLOOR_DROP_MM).mm("run", FLOOR_RUN_MM).deg(
+                    "lean",
+                    (FLOOR_DROP_MM / FLOOR_RUN_MM).atan().to_degrees(),
+                    1,
                 ),
-                "A floor falling 1/8 in a foot is 0.6° of camber, out on one side and in on the other.",
-                "Zero the gauge on a bar across both contact patches, or read the floor with a level.",
+                said("odd-floor-unknown-settle"),
             );
         }
     }
@@ -117,12 +108,9 @@ pub(super) fn floor_changed(f: &mut Found<'_, '_>) {
         if off.abs() > FLOOR_CHANGED_DEG {
             f.at(
                 r,
-                format!("{}: the floor was told otherwise after it was read.", name(r)),
-                &format!(
-                    "With the floor as it is told now it would read {}. What is kept stays as it was worked out then.",
-                    print_degrees(r.value + off, 2)
-                ),
-                "Read it again, or type the same number again: the floor told now is taken out of it.",
+                said("odd-floor-changed"),
+                said("odd-floor-changed-why").deg("now", r.value + off, 2),
+                said("odd-floor-changed-settle"),
             );
         }
     }
@@ -138,9 +126,13 @@ pub(super) fn floor_pattern(f: &mut Found<'_, '_>) {
     if front.abs() > 0.5 && rear.abs() > 0.5 && (front - rear).abs() < 0.4 {
         let way = if front > 0.0 { "left" } else { "right" };
         f.visit(
-            &format!("Both axles lean to the {way}: {} in front, {} behind.", print_degrees(front.abs(), 1), print_degrees(rear.abs(), 1)),
-            "Two axles rarely go out by the same amount the same way. A floor, a soft tyre or a jack leans both.",
-            "Turn the car round on the same spot and read one wheel again: a floor turns the sign.",
+            said("odd-floor-pattern").word("way", way).deg("front", front.abs(), 1).deg(
+                "rear",
+                rear.abs(),
+                1,
+            ),
+            said("odd-floor-pattern-why"),
+            said("odd-floor-pattern-settle"),
         );
     }
 }
@@ -151,37 +143,16 @@ pub(super) fn weight(f: &mut Found<'_, '_>) {
         .into_iter()
         .find(|r| r.corrections.iter().any(|c| c.kind == CorrectionKind::Weight && !c.applied));
     if let Some(r) = r {
-        f.at(
-            r,
-            "Fuel or load is not as it should be, and it could not be taken out.".into(),
-            "Without spring rates, weight cannot be turned into height.",
-            "Fill the tank and empty the car, or enter both spring rates.",
-        );
+        f.at(r, said("odd-weight"), said("odd-weight-why"), said("odd-weight-settle"));
     }
 }
 
 pub(super) fn answered_no(rule: Rule, f: &mut Found<'_, '_>) {
     let (id, says, settle) = match rule {
-        Rule::ReLevels => (
-            "auto_level",
-            "Doors open or auto-level on: the height moves between readings.",
-            "Shut the doors, switch levelling off, and read a height twice.",
-        ),
-        Rule::SteeringOff => (
-            "steering",
-            "Steering not centred: toe of each wheel is off, the total is not.",
-            "Centre and lock the wheel, then read one toe again.",
-        ),
-        Rule::PlatesStick => (
-            "plates",
-            "Plates stick: the tyres hold the wheels where they were put.",
-            "Grease the plates, roll off and on, and read one camber again.",
-        ),
-        _ => (
-            "rocked",
-            "Steering was not rocked: joints hold some camber back.",
-            "Rock it lock to lock and read camber again.",
-        ),
+        Rule::ReLevels => ("auto_level", said("odd-levels"), said("odd-levels-settle")),
+        Rule::SteeringOff => ("steering", said("odd-steering"), said("odd-steering-settle")),
+        Rule::PlatesStick => ("plates", said("odd-plates"), said("odd-plates-settle")),
+        _ => ("rocked", said("odd-rocked"), said("odd-rocked-settle")),
     };
     if f.scene.prepared.yes_no(id) != Some(false)
         || !standing(f.scene).iter().any(|r| is_angle(r.quantity) || r.quantity == Quantity::Height)
@@ -189,8 +160,7 @@ pub(super) fn answered_no(rule: Rule, f: &mut Found<'_, '_>) {
         return;
     }
     let item = f.scene.items.iter().find(|i| i.id == id && i.kind == PrepareKind::YesNo);
-    let why = item.map_or_else(String::new, |i| i.why.clone());
-    f.visit(says, &why, settle);
+    f.visit(says, Said::text(item.map_or("", |i| i.why.as_str())), settle);
 }
 
 pub(super) fn springs_settled(f: &mut Found<'_, '_>) {
@@ -208,9 +178,9 @@ pub(super) fn springs_settled(f: &mut Found<'_, '_>) {
         if lost > (2.0 * now.sigma.hypot(set.sigma)).max(3.0) {
             f.at(
                 now,
-                format!("{} lost {lost:.0} mm since it was set.", name(now)),
-                "New springs and bushings settle in the first weeks; the angles read then were at another height.",
-                "Set the height back, roll it, and read camber, caster and toe again.",
+                said("odd-lost-height").mm("lost", lost),
+                said("odd-lost-height-why"),
+                said("odd-lost-height-settle"),
             );
         }
     }
@@ -226,9 +196,9 @@ pub(super) fn bulge(f: &mut Found<'_, '_>) {
         if none && span > lip {
             f.at(
                 r,
-                format!("{}: a span of {span:.0} mm is on the tyre, and no bulge was taken out.", name(r)),
-                "The bottom of a tyre bulges a couple of mm where it stands.",
-                "Measure lip to lip, or measure the bulge against the rim.",
+                said("odd-bulge").mm("span", span),
+                said("odd-bulge-why").mm("bulge", 2.0),
+                said("odd-bulge-settle"),
             );
         }
     }
@@ -239,9 +209,9 @@ pub(super) fn nominal_circle(f: &mut Found<'_, '_>) {
         if r.corrections.iter().any(|c| c.kind == CorrectionKind::RimLip) {
             f.at(
                 r,
-                format!("{}: the circle comes from the stamped size.", name(r)),
-                "The lip you touch is larger than the stamped size, by about an inch and a third.",
-                "Measure the rim lip to lip once.",
+                said("odd-circle"),
+                said("odd-circle-why").mm("more", 2.0 * FLANGE_MM),
+                said("odd-circle-settle"),
             );
         }
     }
