@@ -127,7 +127,8 @@ export function ReachMap({
   const small = (v: number) => (form === 'minutes' ? tick(v, form, 2, true) : signed(v, 2));
   const rear = result.plane === 'camber_toe';
   const lead: SideName = focus === 'right' ? 'right' : 'left';
-  const m = { l: 50, r: 14, t: 10, b: 42 };
+  // Hundredths of a degree behind the words of the axis.
+  const m = { l: rear ? 80 : 50, r: 14, t: 10, b: 42 };
   const sides: SideName[] = ['right', 'left'];
   const cand = (s: SideName) =>
     (candidate && candidate.status !== 'fitted'
