@@ -1,7 +1,7 @@
 // Read: visits, what is missing, the car's current numbers, what looks odd; and the pad for the next reading.
 import { Button } from '@mui/material';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
-import { useEffect } from 'react';
+import { useEffect, useRef } from 'react';
 import { Link, useSearchParams } from 'react-router';
 import { api, take } from '../../api/client';
 import { Glyph } from '../../shell/glyphs';
@@ -54,6 +54,10 @@ export default function Read() {
     }, 5000);
     return () => clearInterval(t);
   }, [queries, ticket.job.id]);
+  const shown = useRef(target);
+  useEffect(() => {
+    shown.current = target;
+  }, [target]);
   // An address that names a visit which was not opened yet opens it.
   const unopened = offered.some(([k]) => k === visit) && !visitOf(ticket, visit);
   const { mutate, isIdle } = start;
@@ -73,6 +77,8 @@ export default function Read() {
         back={() => go({ at: undefined })}
         kept={(t) => {
           setTicket(t);
+          // Who went back or on meanwhile stays where they went.
+          if (!shown.current || keyOf(shown.current) !== keyOf(target)) return;
           const p = visitOf(t, view.kind)?.picture;
           const next = p?.next == null ? undefined : p.order[p.next];
           go({ at: next && keyOf(next) !== keyOf(target) ? keyOf(next) : undefined });
