@@ -233,6 +233,11 @@ fn a_rear_with_two_arms_shows_both_and_is_set_before_the_front() {
         [(Axle::Rear, GateReading::Camber), (Axle::Rear, GateReading::Toe)]
     );
     assert_eq!(needs(StepId::Proved).len(), 5);
+    // A gate tells its window as it judges it: toe's is narrower than a tenth of a degree tells.
+    c.plan.aim.rear_toe_total_deg = Some([0.0, 0.15]);
+    let (_, steps) = worked(&c);
+    let gate = steps.iter().find(|s| s.id == StepId::Read(Axle::Rear)).unwrap();
+    assert!(gate.detail.en().contains("total toe 0.0° to 0.15°"), "{}", gate.detail.en());
 }
 
 fn axle_of(id: &str, change: f64, fitted: &[&str]) -> PlanInput {

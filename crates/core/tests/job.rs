@@ -11,7 +11,7 @@ use bold_stance_core::job::{
 use bold_stance_core::part::{default_adjusters, shipped_parts};
 use bold_stance_core::plan::{CarPlan, shipped_aims};
 use bold_stance_core::reading::{
-    Jack, Method, Place, RawEntry, ReadAxle, ReadSide, Visit, shipped_methods, shipped_prepare,
+    DoubtPart, Jack, Method, Place, RawEntry, ReadAxle, ReadSide, Visit, shipped_methods, shipped_prepare,
 };
 use bold_stance_core::sheet::{DoneRecord, GateReading, Mark, StepId, Tick};
 use bold_stance_core::units::LengthUnit;
@@ -250,6 +250,13 @@ fn the_rears_gate_takes_the_rears_readings_and_work_after_them_makes_them_stale(
     }
     let front = shop.sheet().gates.into_iter().find(|g| g.id == StepId::Read(Axle::Front)).unwrap();
     assert!(front.ticked.is_empty(), "{:?}", front.ticked);
+    // They answer for the rear wheels, whose doubt is theirs, and not for the front's.
+    for (axle, open) in [(Axle::Rear, false), (Axle::Front, true)] {
+        shop.read(Visit::Reswept, axle, Side::Left, Method::CamberGauge, "angle", "-1.00");
+        let asked = |d: &DoubtPart| d.name.id == "doubt-not-answered" && d.name.en().contains("olled");
+        let doubt = &shop.bundle.readings.last().unwrap().doubt;
+        assert_eq!(doubt.iter().any(asked), open, "{axle:?} {doubt:?}");
+    }
     // Off without a reason stays shut; with one it is kept with what was off.
     let refused = shop.mark(step(StepId::Read(Axle::Rear)), None);
     if let Err(said) = refused {

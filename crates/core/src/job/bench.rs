@@ -7,8 +7,8 @@ use crate::plan::Aim;
 use crate::problem::Problem;
 use crate::reading::{
     Answers, Change, ChangeKind, Jack, Method, MethodInfo, Picture, Place, PrepareItem, Prepared, RawEntry,
-    ReadingCar, Scene, Seen, Suspicion, Take, Taken, Visit, answers_of_day, picture, suspicions, take,
-    taped_heights_of,
+    ReadAxle, ReadingCar, Scene, Seen, Suspicion, Take, Taken, Visit, answers_of_day, picture, suspicions,
+    take, taped_heights_of,
 };
 use crate::sheet::{Mark, StepId, Tick};
 use crate::units::LengthUnit;
@@ -110,6 +110,8 @@ pub struct JobBench<'a> {
     open: &'a [OpenVisit],
     /// Ticks at gates that answer an item of the prepare list.
     ticked: Vec<(Visit, &'static str)>,
+    /// The car was rolled and bounced at the rear's gate: says so for rear wheels, as the front is worked on after it.
+    rear_rolled: bool,
     /// What time it is: a visit that was not opened would be opened now.
     now: DateTime<Utc>,
 }
@@ -197,7 +199,9 @@ impl<'a> JobBench<'a> {
             .filter(|(gate, ticks, _)| ticks.iter().all(|t| marked(gate, *t)))
             .filter_map(|(gate, _, item)| Some((visit_of(gate)?, *item)))
             .collect();
-        Ok(Self { rules, facts, car: reading_car(facts)?, seen, changes, open, ticked, now })
+        let rear_rolled =
+            [Tick::Roll, Tick::Bounce].into_iter().all(|t| marked(&StepId::Read(Axle::Rear), t));
+        Ok(Self { rules, facts, car: reading_car(facts)?, seen, changes, open, ticked, rear_rolled, now })
     }
 
     /// Works a reading out as the car stood at its visit.
@@ -217,7 +221,7 @@ impl<'a> JobBench<'a> {
             jacked_height: a.jacked_height,
             car: Some(&self.car),
             heights: taped_heights_of(&self.seen, a.visit),
-            prepared: &self.prepared_at(a.visit),
+            prepared: &self.prepared_for(a.visit, a.place),
             items: self.rules.items,
             aim,
         })
@@ -248,6 +252,18 @@ impl<'a> JobBench<'a> {
     #[must_use]
     pub fn prepared_at(&self, kind: Visit) -> Prepared {
         self.prepared(&self.holding_at(kind))
+    }
+
+    /// The same for what is read at a place: the rear's gate is ticked for rear wheels alone.
+    fn prepared_for(&self, kind: Visit, place: Place) -> Prepared {
+        let mut holding = self.holding_at(kind);
+        if self.rear_rolled
+            && Some(kind) == visit_of(&StepId::Read(Axle::Rear))
+            && place.axle == ReadAxle::Rear
+        {
+            holding.entry("settled".to_owned()).or_insert_with(|| "yes".to_owned());
+        }
+        self.prepared(&holding)
     }
 
     /// Answers understood; a stored list that no longer parses counts as unanswered.

@@ -230,6 +230,8 @@ impl Prepared {
             .filter(|i| match i.id.as_str() {
                 "floor_front" => axle == ReadAxle::Front && !zeroed,
                 "floor_rear" => axle == ReadAxle::Rear && !zeroed,
+                // Rear wheels do not hang on the steering.
+                "steering" | "rocked" => axle != ReadAxle::Rear,
                 _ => true,
             })
             .filter_map(|i| {
@@ -360,5 +362,7 @@ mod tests {
         let p = prepared(&[("plates", "yes"), ("settled", "yes"), ("steering", "no")]);
         assert!(p.widens(&items, Quantity::TotalToe, ReadAxle::Front, false, false).is_empty());
         assert!(!p.widens(&items, Quantity::Toe, ReadAxle::Front, false, false).is_empty());
+        // Nor does it move a rear wheel, answered or not.
+        assert!(p.widens(&items, Quantity::Toe, ReadAxle::Rear, false, false).is_empty());
     }
 }

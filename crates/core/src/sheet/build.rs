@@ -170,8 +170,10 @@ fn toe_step(d: &Doing<'_>) -> SheetStep {
     }
 }
 
+/// A window as somebody set it: tenths of a degree, hundredths where a tenth would tell another one.
 fn window(s: Said, low: &'static str, high: &'static str, w: [f64; 2]) -> Said {
-    s.deg(low, w[0], 1).deg(high, w[1], 1)
+    let digits = |v: f64| if ((v * 10.0).round() / 10.0 - v).abs() < 1e-6 { 1 } else { 2 };
+    s.deg(low, w[0], digits(w[0])).deg(high, w[1], digits(w[1]))
 }
 
 fn rear_gate(input: &CarInput) -> SheetStep {

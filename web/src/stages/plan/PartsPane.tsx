@@ -58,7 +58,9 @@ export function PartsPane({ bench, axle, result, fitted: on, setFitted, current,
   const navigate = useNavigate();
   if (!draft) return null;
   const { verdict, candidates } = result;
-  const end = (v = 0) => (form === 'minutes' ? angle(v, form) : num(v, 1));
+  // Tenths, hundredths where a tenth would tell another window: toe's are narrow.
+  const end = (v = 0) =>
+    form === 'minutes' ? angle(v, form) : num(v, Math.abs(v * 10 - Math.round(v * 10)) < 1e-6 ? 1 : 2);
   const w = (v: number[]) => `${end(v[0])}…${end(v[1])}`;
   const fitted = current && on.includes(current.part.id);
   const takeOff = (id: string) => setFitted(on.filter((f) => f !== id));
