@@ -3,7 +3,7 @@
 #![allow(clippy::unwrap_used, clippy::expect_used, clippy::panic, missing_docs)]
 
 mod harness;
-use bold_stance_core::units::print_degrees;
+use bold_stance_units::print_degrees;
 use harness::App;
 use serde_json::Value;
 

@@ -2,9 +2,9 @@
 #![allow(clippy::unwrap_used, clippy::expect_used, clippy::panic, missing_docs)]
 
 mod harness;
-use bold_stance_core::part::shipped_parts;
-use bold_stance_core::plan::{CarAnswer, CarInput, PlanResult, plan_car};
-use bold_stance_core::units::print_degrees;
+use bold_stance_trade::part::shipped_parts;
+use bold_stance_trade::plan::{CarAnswer, CarInput, PlanResult, plan_car};
+use bold_stance_units::print_degrees;
 use bold_stance_words::English;
 use harness::App;
 use serde_json::{Value, json};

@@ -2,7 +2,7 @@
 #![allow(clippy::unwrap_used, clippy::expect_used, clippy::panic, missing_docs)]
 
 mod harness;
-use bold_stance_core::reading::{Method, Quantity, shipped_methods};
+use bold_stance_trade::reading::{Method, Quantity, shipped_methods};
 use harness::App;
 use serde_json::{Value, json};
 
@@ -358,7 +358,7 @@ async fn two_tablets_read_one_car_and_nothing_is_lost() {
         .rev()
         .find(|r| r["side"] == "left" && r["quantity"] == "camber" && r["axle"] == "front")
         .unwrap();
-    let want = bold_stance_core::units::print_degrees(newest["value"].as_f64().unwrap(), 1);
+    let want = bold_stance_units::print_degrees(newest["value"].as_f64().unwrap(), 1);
     a.until("value-camber-front-left", |t| t == want).await;
     // A visit after the height is opened; it has an order and a decision of its own.
     a.press("visit-settled").await;

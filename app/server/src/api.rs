@@ -1,0 +1,94 @@
+//! The OpenAPI description, from which the front end's client is generated.
+
+use crate::described::Common;
+use crate::{problem, routes};
+use bold_stance_trade::plan::{AxleBase, AxlePlan, Picked, PlanResult, SideReadings, Standing};
+use bold_stance_trade::sheet::GateSide;
+use bold_stance_units::problem::Problem;
+use utoipa::OpenApi;
+
+#[derive(OpenApi)]
+#[openapi(
+    info(
+        title = "Bold Stance",
+        description = "Plan ride height, caster and camber; select parts; predict alignment and tyre wear."
+    ),
+    paths(
+        routes::health,
+        routes::shop::shop,
+        routes::jobs::list,
+        routes::jobs::create,
+        routes::bundles::import,
+        routes::bundles::export,
+        routes::jobs::get,
+        routes::jobs::save_vehicle,
+        routes::readings::add,
+        routes::readings::preview,
+        routes::readings::form,
+        routes::readings::methods,
+        routes::visits::open,
+        routes::gauge::info,
+        routes::gauge::stream,
+        routes::gauge::tell,
+        routes::visits::save,
+        routes::visits::export,
+        routes::visits::import,
+        routes::plans::create,
+        routes::plans::save,
+        routes::plans::copy,
+        routes::plans::remove,
+        routes::plans::mark,
+        routes::parts::list,
+        routes::parts::keep,
+        routes::parts::look,
+        routes::parts::csv,
+        routes::parts::json,
+        routes::parts::import,
+        routes::aims::list,
+        routes::aims::keep,
+        routes::aims::remove,
+        routes::search::plans,
+        routes::search::height_target,
+        routes::compute::predict,
+        routes::compute::geometry,
+        routes::wear::forecast,
+        routes::wear::data,
+        routes::wear::diagnosis,
+        routes::wear::tread_log,
+        routes::wear::write,
+        routes::wear::strike,
+        routes::wear::export,
+        routes::wear::import,
+        routes::plans::sheet,
+        routes::car::archetypes,
+        routes::car::fit,
+        routes::car::drawing,
+        routes::car::file
+    ),
+    components(schemas(
+        problem::ProblemDocument,
+        // What stands only inside a pair of axles or sides is written out there: it has a name all the same.
+        AxlePlan,
+        AxleBase,
+        PlanResult,
+        SideReadings,
+        Picked,
+        GateSide,
+        Problem,
+        Standing
+    )),
+    modifiers(&Common)
+)]
+struct Api;
+
+/// The description.
+#[must_use]
+pub fn description() -> utoipa::openapi::OpenApi {
+    Api::openapi()
+}
+
+/// The description as JSON.
+#[must_use]
+pub fn openapi_json() -> String {
+    description().to_pretty_json().unwrap_or_default()
+}

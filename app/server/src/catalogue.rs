@@ -1,0 +1,153 @@
+//! What the shop chooses from: shipped parts and aims under its own.
+
+use crate::AppState;
+use crate::problem::ApiError;
+use bold_stance_store::{shop_aim, shop_part};
+use bold_stance_trade::aim::Aim;
+use bold_stance_trade::part::Part;
+use serde::Serialize;
+use std::sync::{Arc, RwLock};
+use std::time::{Duration, Instant};
+use utoipa::ToSchema;
+
+/// Where a part comes from.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, ToSchema)]
+#[serde(rename_all = "snake_case")]
+pub enum Origin {
+    /// Ships with the program.
+    Shipped,
+    /// The shop's own.
+    Shop,
+    /// Shipped, changed by the shop.
+    Changed,
+}
+
+/// A part on the shelf.
+#[derive(Debug, Clone, Serialize, ToSchema)]
+pub struct ShelfPart {
+    /// The part.
+    pub part: Part,
+    /// Where it comes from.
+    pub origin: Origin,
+    /// Version of the shop's row; 0 where it has none.
+    pub version: i32,
+    /// Not offered any more; plans that have it keep it.
+    pub retired: bool,
+}
+
+/// Parts as the shop has them now.
+#[derive(Debug, Default)]
+pub struct Shelf {
+    /// All of them.
+    pub parts: Vec<ShelfPart>,
+}
+
+impl Shelf {
+    /// Parts to choose from, and those of `fitted` that are retired.
+    #[must_use]
+    pub fn offered(&self, fitted: &[String]) -> Vec<Part> {
+        let named = |p: &Part| fitted.iter().any(|f| f.split('@').next() == Some(p.id.as_str()));
+        self.parts.iter().filter(|s| !s.retired || named(&s.part)).map(|s| s.part.clone()).collect()
+    }
+
+    /// What a job planned here has to carry along to be planned alike elsewhere: parts that do not ship so, and the ids of
+    /// those not offered any more.
+    #[must_use]
+    pub fn to_carry(&self) -> (Vec<Part>, Vec<String>) {
+        let own = self.parts.iter().filter(|s| s.origin != Origin::Shipped).map(|s| s.part.clone());
+        let gone = self.parts.iter().filter(|s| s.retired).map(|s| s.part.id.clone());
+        (own.collect(), gone.collect())
+    }
+
+    /// The parts of `fitted` alone, where the rest of the catalogue says nothing.
+    #[must_use]
+    pub fn only(&self, fitted: &[String]) -> Vec<Part> {
+        let named =
+            |p: &Part| fitted.iter().any(|f| *f == p.id || f.split('@').next() == Some(p.id.as_str()));
+        self.parts.iter().map(|s| &s.part).filter(|p| named(p)).cloned().collect()
+    }
+}
+
+/// How long a shelf is used before it is looked at anew: another server process may have changed it.
+const FRESH: Duration = Duration::from_secs(2);
+
+/// When it was looked at, and what was there.
+type Looked = (Instant, Arc<Shelf>);
+
+/// The shelf as last looked at.
+#[derive(Debug, Clone, Default)]
+pub struct ShelfCache(Arc<RwLock<Option<Looked>>>);
+
+impl ShelfCache {
+    /// Forgets it, after a change.
+    pub fn forget(&self) {
+        if let Ok(mut c) = self.0.write() {
+            *c = None;
+        }
+    }
+}
+
+impl AppState {
+    /// The parts of the shop.
+    ///
+    /// # Errors
+    /// Database errors.
+    pub async fn shelf(&self) -> Result<Arc<Shelf>, ApiError> {
+        if let Ok(c) = self.shelf_cache.0.read()
+            && let Some((at, shelf)) = c.as_ref()
+            && at.elapsed() < FRESH
+        {
+            return Ok(shelf.clone());
+        }
+        let mut tx = self.store.tx(self.shop.id).await?;
+        let own = shop_part::all(&mut tx).await?;
+        let mut parts: Vec<ShelfPart> = self
+            .parts
+            .iter()
+            .map(|p| ShelfPart { part: p.clone(), origin: Origin::Shipped, version: 0, retired: false })
+            .collect();
+        for o in own {
+            match parts.iter_mut().find(|s| s.part.id == o.part.id) {
+                Some(s) => {
+                    let origin = if s.part == o.part { Origin::Shipped } else { Origin::Changed };
+                    *s = ShelfPart { part: o.part, origin, version: o.version, retired: o.retired };
+                }
+                None => parts.push(ShelfPart {
+                    part: o.part,
+                    origin: Origin::Shop,
+                    version: o.version,
+                    retired: o.retired,
+                }),
+            }
+        }
+        let shelf = Arc::new(Shelf { parts });
+        if let Ok(mut c) = self.shelf_cache.0.write() {
+            *c = Some((Instant::now(), shelf.clone()));
+        }
+        Ok(shelf)
+    }
+
+    /// Shipped aims and then the shop's own, with the versions of those.
+    ///
+    /// # Errors
+    /// Database errors.
+    pub async fn all_aims(&self) -> Result<Vec<ShelfAim>, ApiError> {
+        let mut tx = self.store.tx(self.shop.id).await?;
+        let own = shop_aim::all(&mut tx).await?;
+        let shipped = self.aims.iter().map(|a| ShelfAim { aim: a.clone(), own: false, version: 0 });
+        Ok(shipped
+            .chain(own.into_iter().map(|(version, aim)| ShelfAim { aim, own: true, version }))
+            .collect())
+    }
+}
+
+/// An aim to choose.
+#[derive(Debug, Clone, Serialize, ToSchema)]
+pub struct ShelfAim {
+    /// The aim.
+    pub aim: Aim,
+    /// The shop's own.
+    pub own: bool,
+    /// Version of the shop's row; 0 for a shipped one.
+    pub version: i32,
+}

@@ -1,0 +1,163 @@
+//! Errors as RFC 9457 problem documents with field paths.
+
+use crate::described::PROBLEM;
+use actix_web::http::{StatusCode, header};
+use actix_web::{HttpResponse, ResponseError};
+use bold_stance_store::StoreError;
+use bold_stance_units::problem::Problem;
+use bold_stance_units::said::{Said, said};
+use serde::Serialize;
+use utoipa::ToSchema;
+
+/// RFC 9457 problem document.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct ProblemDocument {
+    /// Kind of problem.
+    #[serde(rename = "type")]
+    pub kind: String,
+    /// Short and the same for the kind.
+    pub title: String,
+    /// HTTP status.
+    pub status: u16,
+    /// What happened here.
+    pub detail: Said,
+    /// Fields at fault.
+    pub problems: Vec<Problem>,
+}
+
+/// What a route can fail with.
+#[derive(Debug, thiserror::Error)]
+pub enum ApiError {
+    /// The request's content is wrong.
+    #[error("{} faults", .0.len())]
+    Input(Vec<Problem>),
+    /// The body cannot be read.
+    #[error("{0}")]
+    Body(Problem),
+    /// The body is too large.
+    #[error("the body is over {} kB", crate::BODY_LIMIT / 1024)]
+    TooLarge,
+    /// Not allowed.
+    #[error("{0}")]
+    Forbidden(&'static str),
+    /// The computation was given up.
+    #[error("the server is shutting down: ask again")]
+    Busy,
+    /// The address takes other methods.
+    #[error("this address takes {}", .0.join(", "))]
+    Method(Vec<&'static str>),
+    /// No such route.
+    #[error("nothing is at this address")]
+    NoRoute,
+    /// The store refused.
+    #[error("{0}")]
+    Store(#[from] StoreError),
+}
+
+impl From<Vec<Problem>> for ApiError {
+    fn from(p: Vec<Problem>) -> Self {
+        Self::Input(p)
+    }
+}
+
+impl From<Problem> for ApiError {
+    fn from(p: Problem) -> Self {
+        Self::Input(vec![p])
+    }
+}
+
+/// A path segment that is no id.
+pub fn not_an_id(e: &actix_web::error::PathError) -> ApiError {
+    ApiError::Body(Problem::new("path", e.to_string(), "the id of something in this shop"))
+}
+
+/// A query string that cannot be read.
+pub fn bad_query(e: &actix_web::error::QueryPayloadError) -> ApiError {
+    ApiError::Body(Problem::new("query", e.to_string(), "page and size as whole numbers"))
+}
+
+impl ApiError {
+    /// The same with every field under an index, when it came in a list.
+    #[must_use]
+    pub fn under(self, listed: bool, index: usize) -> Self {
+        match self {
+            Self::Input(list) if listed => Self::Input(
+                list.into_iter().map(|p| Problem { field: format!("{index}.{}", p.field), ..p }).collect(),
+            ),
+            other => other,
+        }
+    }
+
+    fn title(&self) -> &'static str {
+        match self {
+            Self::Input(_) => "Something typed needs another look",
+            Self::Body(_) => "The request cannot be read",
+            Self::TooLarge => "Too large",
+            Self::Forbidden(_) => "Not allowed",
+            Self::Busy => "Busy",
+            Self::Method(_) => "Not asked like this",
+            Self::NoRoute | Self::Store(StoreError::Missing { .. }) => "Not there",
+            Self::Store(StoreError::Stale { .. }) => "Saved by somebody else first",
+            Self::Store(StoreError::Unsure(_)) => "Not certain that it was saved",
+            Self::Store(_) => "The database did not answer",
+        }
+    }
+}
+
+/// A fault in one line.
+fn fault(p: &Problem) -> Said {
+    said("detail-fault")
+        .name("field", p.field.clone())
+        .say("wrong", p.wrong.clone())
+        .say("right", p.right.clone())
+}
+
+impl ResponseError for ApiError {
+    fn status_code(&self) -> StatusCode {
+        match self {
+            Self::Input(_) => StatusCode::UNPROCESSABLE_ENTITY,
+            Self::Body(_) => StatusCode::BAD_REQUEST,
+            Self::TooLarge => StatusCode::PAYLOAD_TOO_LARGE,
+            Self::Forbidden(_) => StatusCode::FORBIDDEN,
+            Self::Method(_) => StatusCode::METHOD_NOT_ALLOWED,
+            Self::NoRoute | Self::Store(StoreError::Missing { .. }) => StatusCode::NOT_FOUND,
+            Self::Store(StoreError::Stale { .. }) => StatusCode::CONFLICT,
+            Self::Busy | Self::Store(_) => StatusCode::SERVICE_UNAVAILABLE,
+        }
+    }
+
+    fn error_response(&self) -> HttpResponse {
+        let status = self.status_code();
+        let detail = match self {
+            // Inner workings stay in the log.
+            Self::Store(e @ (StoreError::Database(_) | StoreError::Migrate(_))) => {
+                tracing::error!("{e}");
+                said("detail-nothing-saved")
+            }
+            Self::Store(e @ StoreError::Unsure(_)) => {
+                tracing::error!("{e}");
+                said("detail-unsure")
+            }
+            Self::Input(list) => list.first().map_or_else(|| Said::text(""), fault),
+            Self::Body(p) => fault(p),
+            other => Said::text(other.to_string()),
+        };
+        let problems = match self {
+            Self::Input(p) => p.clone(),
+            Self::Body(p) => vec![p.clone()],
+            _ => Vec::new(),
+        };
+        let doc = ProblemDocument {
+            kind: "about:blank".into(),
+            title: self.title().into(),
+            status: status.as_u16(),
+            detail,
+            problems,
+        };
+        let mut out = HttpResponse::build(status);
+        if let Self::Method(allowed) = self {
+            out.insert_header((header::ALLOW, allowed.join(", ")));
+        }
+        out.content_type(PROBLEM).json(doc)
+    }
+}

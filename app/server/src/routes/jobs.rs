@@ -1,0 +1,211 @@
+//! Jobs and their vehicles.
+
+use super::{AUTHOR, Doc};
+use crate::AppState;
+use crate::once::{Begun, Once, again};
+use crate::problem::{ApiError, ProblemDocument};
+use actix_web::http::StatusCode;
+use actix_web::{HttpResponse, get, post, put, web};
+use bold_stance_car::metrics::RearRead;
+use bold_stance_car::vehicle::TyreSize;
+use bold_stance_store::job::{self, Job, JobLine, NewJob, Stage};
+use bold_stance_store::plan::{self, Plan};
+use bold_stance_store::vehicle::{self, Vehicle};
+use bold_stance_store::{Tx, done, event, reading, visit};
+use bold_stance_trade::job::{
+    Done, JobBench, Reading, VehicleFacts, VisitView, base_of, rear_read, tyres_of,
+};
+use bold_stance_trade::plan::{CarBase, USUAL_LIMIT_MM};
+use bold_stance_tread::CarTyres;
+use bold_stance_units::problem::{Problem, in_range};
+use bold_stance_units::said::Said;
+use chrono::Utc;
+use serde::{Deserialize, Serialize};
+use utoipa::ToSchema;
+use uuid::Uuid;
+
+/// Page of a list.
+#[derive(Debug, Deserialize, utoipa::IntoParams)]
+#[serde(deny_unknown_fields)]
+pub struct Page {
+    /// Only those waiting with a ticket below this one: the next page.
+    pub before: Option<i32>,
+    /// Only those whose vehicle, ticket or complaint holds this.
+    #[param(max_length = 80)]
+    pub find: Option<String>,
+    /// Rows, at most 200; 100 when absent.
+    #[param(minimum = 1, maximum = 200)]
+    pub limit: Option<u32>,
+}
+
+/// A vehicle and its job, from nothing.
+#[derive(Debug, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct NewArrival {
+    /// The vehicle.
+    pub vehicle: VehicleFacts,
+    /// The job.
+    pub job: NewJob,
+}
+
+/// Facts over a version.
+#[derive(Debug, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct SaveVehicle {
+    /// Version the edit is based on.
+    pub version: i32,
+    /// The whole of it.
+    pub facts: VehicleFacts,
+}
+
+/// Everything on one ticket.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct Ticket {
+    /// The job.
+    pub job: Job,
+    /// Its vehicle.
+    pub vehicle: Vehicle,
+    /// Unloaded tyre diameter, mm.
+    pub tyre_diameter_mm: f64,
+    /// Every reading, oldest first.
+    pub readings: Vec<Reading>,
+    /// Its plans, oldest first.
+    pub plans: Vec<Plan>,
+    /// What was done of the plans' sheets.
+    pub done: Vec<Done>,
+    /// Visits with their prepare lists, order and suspicions.
+    pub visits: Vec<VisitView>,
+    /// Readings a plan still waits for, e.g. `left caster`.
+    pub missing: Vec<Said>,
+    /// What a plan is computed from; each axle once its points are known and it was read.
+    pub base: CarBase,
+    /// Its tyres as the forecast takes them, done at the limit of the first plan.
+    pub tyres: CarTyres,
+    /// Left and right rear wheel as found, once both were read.
+    #[schema(min_items = 2, max_items = 2)]
+    pub rear_read: Option<[RearRead; 2]>,
+}
+
+fn under(prefix: &str, found: Vec<Problem>) -> Vec<Problem> {
+    found.into_iter().map(|p| Problem { field: format!("{prefix}.{}", p.field), ..p }).collect()
+}
+
+/// Jobs, bays first, then waiting, newest first.
+#[utoipa::path(get, path = "/api/v1/jobs", operation_id = "listJobs", params(Page), responses((status = 200, body = Vec<JobLine>)))]
+#[get("/api/v1/jobs")]
+pub async fn list(state: web::Data<AppState>, page: web::Query<Page>) -> Result<HttpResponse, ApiError> {
+    let mut tx = state.store.tx(state.shop.id).await?;
+    let limit = page.limit.unwrap_or(100);
+    in_range("limit", f64::from(limit), 1.0, 200.0, "jobs")?;
+    let find = page.find.as_deref().map(str::trim).filter(|f| !f.is_empty());
+    if find.is_some_and(|f| f.chars().count() > 80 || f.contains('\0')) {
+        return Err(Problem::new("find", "longer than 80 characters, or not text", "a few letters").into());
+    }
+    let asked = job::Asked { before: page.before, find };
+    Ok(HttpResponse::Ok().json(job::list(&mut tx, asked, limit.into()).await?))
+}
+
+/// Takes in a vehicle with its job.
+#[utoipa::path(post, path = "/api/v1/jobs", operation_id = "createJob", request_body = NewArrival,
+    responses((status = 201, body = Ticket), (status = 422, body = ProblemDocument)))]
+#[post("/api/v1/jobs")]
+pub async fn create(
+    state: web::Data<AppState>,
+    Doc(new): Doc<NewArrival>,
+    once: Once,
+) -> Result<HttpResponse, ApiError> {
+    let mut problems = under("vehicle", new.vehicle.problems());
+    if new.job.complaint.chars().count() > 500 {
+        problems.push(Problem::new("job.complaint", "longer than 500 characters", "the wish in a few words"));
+    }
+    if new.job.bay.is_some_and(|b| !(1..=99).contains(&b)) {
+        problems.push(Problem::new("job.bay", "no such bay", "a number from 1 to 99, or none"));
+    }
+    if !problems.is_empty() {
+        return Err(problems.into());
+    }
+    let shop = state.shop.id;
+    let mut tx = match once.begin(&state).await? {
+        Begun::New(tx) => tx,
+        Begun::Before(status, body) => return Ok(again(status, body)),
+    };
+    let v = vehicle::insert(&mut tx, shop, &new.vehicle).await?;
+    let id = job::insert(&mut tx, shop, v, &new.job).await?;
+    event::record(&mut tx, shop, Some(id), AUTHOR, "arrived", serde_json::json!({})).await?;
+    let t = ticket(&state, &mut tx, id).await?;
+    once.answer(tx, StatusCode::CREATED, &t).await
+}
+
+/// Everything on one ticket.
+#[utoipa::path(get, path = "/api/v1/jobs/{id}", operation_id = "getJob", params(("id" = Uuid, Path)),
+    responses((status = 200, body = Ticket), (status = 404, body = ProblemDocument)))]
+#[get("/api/v1/jobs/{id}")]
+pub async fn get(state: web::Data<AppState>, id: web::Path<Uuid>) -> Result<HttpResponse, ApiError> {
+    let mut tx = state.store.tx(state.shop.id).await?;
+    Ok(HttpResponse::Ok().json(ticket(&state, &mut tx, *id).await?))
+}
+
+/// Saves a vehicle's facts.
+#[utoipa::path(put, path = "/api/v1/jobs/{id}/vehicle", operation_id = "saveVehicle", params(("id" = Uuid, Path)), request_body = SaveVehicle,
+    responses((status = 200, body = Ticket), (status = 409, body = ProblemDocument), (status = 422, body = ProblemDocument)))]
+#[put("/api/v1/jobs/{id}/vehicle")]
+pub async fn save_vehicle(
+    state: web::Data<AppState>,
+    id: web::Path<Uuid>,
+    Doc(s): Doc<SaveVehicle>,
+    once: Once,
+) -> Result<HttpResponse, ApiError> {
+    let problems = under("facts", s.facts.problems());
+    if !problems.is_empty() {
+        return Err(problems.into());
+    }
+    let shop = state.shop.id;
+    let mut tx = match once.begin(&state).await? {
+        Begun::New(tx) => tx,
+        Begun::Before(status, body) => return Ok(again(status, body)),
+    };
+    let j = job::get(&mut tx, *id).await?;
+    vehicle::update(&mut tx, j.vehicle_id, s.version, &s.facts).await?;
+    job::reach_stage(&mut tx, j.id, Stage::Read).await?;
+    event::record(
+        &mut tx,
+        shop,
+        Some(j.id),
+        AUTHOR,
+        "vehicle saved",
+        serde_json::json!({"version": s.version + 1}),
+    )
+    .await?;
+    let t = ticket(&state, &mut tx, j.id).await?;
+    once.answer(tx, StatusCode::OK, &t).await
+}
+
+/// Reads a whole ticket.
+pub async fn ticket(state: &AppState, tx: &mut Tx, id: Uuid) -> Result<Ticket, ApiError> {
+    let job = job::get(tx, id).await?;
+    let vehicle = vehicle::get(tx, job.vehicle_id).await?;
+    let readings = reading::of_job(tx, id).await?;
+    let done = done::of_job(tx, id).await?;
+    let open = visit::of_job(tx, id).await?;
+    let (visits, base, rear_read) = {
+        let bench = JobBench::of(state.rules(), &vehicle.facts, &readings, &done, &open, Utc::now())?;
+        let base = base_of(&vehicle.facts, &readings, &bench.seen);
+        (bench.views(), base, rear_read(&readings, &bench.seen))
+    };
+    let plans = plan::of_job(tx, id).await?;
+    let limit_mm = plans.first().map_or(USUAL_LIMIT_MM, |p| p.document.limit_mm);
+    let missing = visits.first().map(|v| v.picture.missing.clone()).unwrap_or_default();
+    Ok(Ticket {
+        tyre_diameter_mm: TyreSize::parse("tyre_size", &vehicle.facts.tyre_size)?.diameter_mm(),
+        tyres: tyres_of(&vehicle.facts, limit_mm),
+        plans,
+        done,
+        job,
+        vehicle,
+        readings,
+        visits,
+        missing,
+        base,
+        rear_read,
+    })
+}

@@ -1,0 +1,165 @@
+//! Routes: a dozen lines each over store and core.
+
+pub mod aims;
+pub mod bundles;
+pub mod car;
+pub mod compute;
+pub mod gauge;
+pub mod jobs;
+pub mod parts;
+pub mod plans;
+pub mod readings;
+pub mod search;
+pub mod shop;
+pub mod visits;
+pub mod wear;
+
+use crate::once::{BodyHash, hash_of};
+use crate::problem::ApiError;
+use crate::{AppState, openapi_json};
+use actix_web::dev::Payload;
+use actix_web::{FromRequest, HttpMessage, HttpRequest, HttpResponse, get, web};
+use bold_stance_units::problem::{Problem, parse_json};
+use serde::de::DeserializeOwned;
+use std::future::Future;
+use std::pin::Pin;
+
+/// Who works here until there are accounts.
+pub const AUTHOR: &str = "Specialist";
+
+/// A JSON body, refused with the path of the field that is wrong.
+pub struct Doc<T>(pub T);
+
+impl<T: DeserializeOwned + 'static> FromRequest for Doc<T> {
+    type Error = ApiError;
+    type Future = Pin<Box<dyn Future<Output = Result<Self, ApiError>>>>;
+
+    fn from_request(req: &HttpRequest, payload: &mut Payload) -> Self::Future {
+        let bytes = web::Bytes::from_request(req, payload);
+        let req = req.clone();
+        Box::pin(async move {
+            let bytes = bytes.await.map_err(|e| {
+                if e.as_response_error().status_code() == actix_web::http::StatusCode::PAYLOAD_TOO_LARGE {
+                    ApiError::TooLarge
+                } else {
+                    ApiError::Body(Problem::new("body", e.to_string(), "a JSON document"))
+                }
+            })?;
+            req.extensions_mut().insert(BodyHash(hash_of(&bytes)));
+            if let Some(p) = zero_byte(&bytes) {
+                return Err(p.into());
+            }
+            parse_json(&bytes).map(Self).map_err(ApiError::Body)
+        })
+    }
+}
+
+/// A text with a zero character in it, which the database cannot keep, by its field.
+fn zero_byte(bytes: &[u8]) -> Option<Problem> {
+    // Written out it is an escape; most bodies have none and are not looked at twice.
+    if !bytes.windows(6).any(|w| w.eq_ignore_ascii_case(b"\\u0000")) {
+        return None;
+    }
+    fn find(v: &serde_json::Value, at: &str) -> Option<String> {
+        let under = |k: &str| if at.is_empty() { k.to_owned() } else { format!("{at}.{k}") };
+        match v {
+            serde_json::Value::String(t) if t.contains('\0') => Some(at.to_owned()),
+            serde_json::Value::Array(a) => {
+                a.iter().enumerate().find_map(|(i, v)| find(v, &under(&i.to_string())))
+            }
+            serde_json::Value::Object(o) => o
+                .iter()
+                .find_map(|(k, v)| if k.contains('\0') { Some(under("name")) } else { find(v, &under(k)) }),
+            _ => None,
+        }
+    }
+    let field = find(&serde_json::from_slice(bytes).ok()?, "")?;
+    Some(Problem::new(field, "a character that cannot be kept (zero)", "text without it"))
+}
+
+/// Whether the server and its database answer.
+#[utoipa::path(get, path = "/api/v1/health", operation_id = "health", responses((status = 200, description = "Both answer", body = String, content_type = "application/json")))]
+#[get("/api/v1/health")]
+pub async fn health(state: web::Data<AppState>) -> Result<HttpResponse, ApiError> {
+    state.store.ping().await?;
+    Ok(HttpResponse::Ok().json("ok"))
+}
+
+#[get("/api/openapi.json")]
+async fn openapi() -> HttpResponse {
+    HttpResponse::Ok().content_type("application/json").body(openapi_json())
+}
+
+/// A file to keep under a name.
+pub(crate) fn attachment(name: &str, kind: &'static str, text: String) -> HttpResponse {
+    HttpResponse::Ok()
+        .content_type(kind)
+        .insert_header(("content-disposition", format!("attachment; filename=\"{name}\"")))
+        .body(text)
+}
+
+/// Media type of every table.
+pub(crate) const CSV: &str = "text/csv; charset=utf-8";
+
+/// Adds every route.
+pub fn mount(cfg: &mut web::ServiceConfig) {
+    cfg.service(health)
+        .service(openapi)
+        .service(shop::shop)
+        .service(jobs::list)
+        .service(jobs::create)
+        .service(
+            web::resource("/api/v1/jobs/import")
+                .app_data(web::PayloadConfig::new(bundles::BUNDLE_LIMIT))
+                .route(web::post().to(bundles::import)),
+        )
+        .service(bundles::export)
+        .service(jobs::get)
+        .service(jobs::save_vehicle)
+        .service(readings::add)
+        .service(readings::preview)
+        .service(readings::form)
+        .service(readings::methods)
+        .service(visits::open)
+        .service(gauge::info)
+        .service(gauge::stream)
+        .service(gauge::tell)
+        .service(visits::save)
+        .service(visits::export)
+        .service(visits::import)
+        .service(plans::create)
+        .service(plans::save)
+        .service(plans::copy)
+        .service(plans::remove)
+        .service(plans::mark)
+        .service(parts::list)
+        .service(parts::look)
+        .service(
+            web::resource("/api/v1/parts/import")
+                .app_data(web::PayloadConfig::new(parts::TABLE_LIMIT))
+                .route(web::post().to(parts::import)),
+        )
+        .service(parts::csv)
+        .service(parts::json)
+        .service(parts::keep)
+        .service(aims::list)
+        .service(aims::keep)
+        .service(aims::remove)
+        .service(search::plans)
+        .service(search::height_target)
+        .service(compute::predict)
+        .service(compute::geometry)
+        .service(wear::forecast)
+        .service(wear::data)
+        .service(wear::diagnosis)
+        .service(wear::tread_log)
+        .service(wear::write)
+        .service(wear::strike)
+        .service(wear::export)
+        .service(wear::import)
+        .service(plans::sheet)
+        .service(car::archetypes)
+        .service(car::fit)
+        .service(car::drawing)
+        .service(car::file);
+}

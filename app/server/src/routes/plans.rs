@@ -1,0 +1,258 @@
+//! Plans: saved, renamed, duplicated, removed; their sheets, and what was done of them.
+
+use super::{AUTHOR, Doc, jobs};
+use crate::AppState;
+use crate::once::{Begun, Once, again};
+use crate::pool::Peer;
+use crate::problem::{ApiError, ProblemDocument};
+use actix_web::http::StatusCode;
+use actix_web::{HttpResponse, delete, get, post, put, web};
+use bold_stance_store::job::{self, Stage};
+use bold_stance_store::plan::{self, Plan};
+use bold_stance_store::{Tx, done, event, visit};
+use bold_stance_trade::job::{Done, JobBench, Sheet, mark_step, sheet_of};
+use bold_stance_trade::plan::{CarInput, CarPlan, car_fitted_parts, plan_car_within};
+use bold_stance_trade::sheet::Mark;
+use bold_stance_units::problem::Problem;
+use chrono::Utc;
+use serde::Deserialize;
+use utoipa::ToSchema;
+use uuid::Uuid;
+
+/// A plan to store.
+#[derive(Debug, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct NewPlan {
+    /// What it is called.
+    pub name: String,
+    /// What was decided; a plan that changes nothing yet, with the shop's first aim, when absent.
+    #[serde(default)]
+    pub document: Option<CarPlan>,
+}
+
+/// A plan over a version.
+#[derive(Debug, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct SavePlan {
+    /// Version the edit is based on.
+    pub version: i32,
+    /// What it is called.
+    pub name: String,
+    /// What was decided.
+    pub document: CarPlan,
+}
+
+/// A step done or not.
+#[derive(Debug, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct MarkStep {
+    /// Which step, or tick at a gate.
+    pub step: Mark,
+    /// Done or taken back.
+    pub done: bool,
+    /// Why a gate is opened although something is off.
+    #[serde(default)]
+    pub reason: Option<String>,
+}
+
+async fn check(state: &AppState, name: &str, d: &CarPlan) -> Result<(), ApiError> {
+    let shelf = state.shelf().await?;
+    let mut out = Vec::new();
+    let n = name.trim().chars().count();
+    if n == 0 || n > 120 {
+        let wrong = if n == 0 { "nothing was entered" } else { "longer than 120 characters" };
+        out.push(Problem::new("name", wrong, "a name of up to 120 characters"));
+    }
+    out.extend(d.problems("document."));
+    for (axle, p) in d.axles.each() {
+        for (i, id) in p.fitted.iter().enumerate() {
+            let is =
+                |p: &bold_stance_trade::part::Part| p.id == *id || p.variants().iter().any(|v| v.id == *id);
+            if !shelf.parts.iter().any(|s| is(&s.part)) {
+                let field = format!("document.axles.{}.fitted.{i}", axle.word());
+                out.push(Problem::new(field, format!("no part \"{id}\""), "a part of the catalogue"));
+            }
+        }
+    }
+    if out.is_empty() { Ok(()) } else { Err(out.into()) }
+}
+
+async fn answer(
+    state: &AppState,
+    id: Uuid,
+    what: &str,
+    mut tx: bold_stance_store::Tx,
+    once: &Once,
+    status: StatusCode,
+) -> Result<HttpResponse, ApiError> {
+    let p = plan::get(&mut tx, id).await?;
+    let detail = serde_json::json!({"plan": id, "version": p.version});
+    event::record(&mut tx, state.shop.id, Some(p.job_id), AUTHOR, what, detail).await?;
+    once.answer(tx, status, &p).await
+}
+
+/// Stores a plan.
+#[utoipa::path(post, path = "/api/v1/jobs/{id}/plans", operation_id = "createPlan", params(("id" = Uuid, Path)), request_body = NewPlan,
+    responses((status = 201, body = Plan), (status = 422, body = ProblemDocument)))]
+#[post("/api/v1/jobs/{id}/plans")]
+pub async fn create(
+    state: web::Data<AppState>,
+    id: web::Path<Uuid>,
+    Doc(n): Doc<NewPlan>,
+    once: Once,
+) -> Result<HttpResponse, ApiError> {
+    let document = match n.document {
+        Some(d) => d,
+        None => CarPlan::unchanged(state.all_aims().await?.remove(0).aim),
+    };
+    check(&state, &n.name, &document).await?;
+    let mut tx = match once.begin(&state).await? {
+        Begun::New(tx) => tx,
+        Begun::Before(status, body) => return Ok(again(status, body)),
+    };
+    job::get(&mut tx, *id).await?;
+    let p = plan::insert(&mut tx, state.shop.id, *id, n.name.trim(), &document).await?;
+    answer(&state, p, "plan saved", tx, &once, StatusCode::CREATED).await
+}
+
+/// Saves a plan over a version.
+#[utoipa::path(put, path = "/api/v1/plans/{id}", operation_id = "savePlan", params(("id" = Uuid, Path)), request_body = SavePlan,
+    responses((status = 200, body = Plan), (status = 409, body = ProblemDocument), (status = 422, body = ProblemDocument)))]
+#[put("/api/v1/plans/{id}")]
+pub async fn save(
+    state: web::Data<AppState>,
+    id: web::Path<Uuid>,
+    Doc(s): Doc<SavePlan>,
+    once: Once,
+) -> Result<HttpResponse, ApiError> {
+    check(&state, &s.name, &s.document).await?;
+    let mut tx = match once.begin(&state).await? {
+        Begun::New(tx) => tx,
+        Begun::Before(status, body) => return Ok(again(status, body)),
+    };
+    plan::update(&mut tx, *id, s.version, s.name.trim(), &s.document).await?;
+    answer(&state, *id, "plan saved", tx, &once, StatusCode::OK).await
+}
+
+/// Duplicates a plan.
+#[utoipa::path(post, path = "/api/v1/plans/{id}/copy", operation_id = "copyPlan", params(("id" = Uuid, Path)),
+    responses((status = 201, body = Plan), (status = 404, body = ProblemDocument)))]
+#[post("/api/v1/plans/{id}/copy")]
+pub async fn copy(
+    state: web::Data<AppState>,
+    id: web::Path<Uuid>,
+    once: Once,
+) -> Result<HttpResponse, ApiError> {
+    let mut tx = match once.begin(&state).await? {
+        Begun::New(tx) => tx,
+        Begun::Before(status, body) => return Ok(again(status, body)),
+    };
+    let p = plan::get(&mut tx, *id).await?;
+    let name: String = format!("{} (copy)", p.name).chars().take(120).collect();
+    let new = plan::insert(&mut tx, state.shop.id, p.job_id, &name, &p.document).await?;
+    answer(&state, new, "plan duplicated", tx, &once, StatusCode::CREATED).await
+}
+
+/// Removes a plan.
+#[utoipa::path(delete, path = "/api/v1/plans/{id}", operation_id = "removePlan", params(("id" = Uuid, Path)),
+    responses((status = 204, description = "Gone"), (status = 404, body = ProblemDocument)))]
+#[delete("/api/v1/plans/{id}")]
+pub async fn remove(
+    state: web::Data<AppState>,
+    id: web::Path<Uuid>,
+    once: Once,
+) -> Result<HttpResponse, ApiError> {
+    let mut tx = match once.begin(&state).await? {
+        Begun::New(tx) => tx,
+        Begun::Before(status, body) => return Ok(again(status, body)),
+    };
+    let p = plan::get(&mut tx, *id).await?;
+    plan::remove(&mut tx, *id).await?;
+    event::record(
+        &mut tx,
+        state.shop.id,
+        Some(p.job_id),
+        AUTHOR,
+        "plan removed",
+        serde_json::json!({"name": p.name}),
+    )
+    .await?;
+    once.done(tx, StatusCode::NO_CONTENT).await?;
+    Ok(HttpResponse::NoContent().finish())
+}
+
+/// The sheet of a plan as its job stands.
+async fn sheet_now(state: &AppState, tx: &mut Tx, p: &Plan, peer: &Peer) -> Result<Sheet, ApiError> {
+    let t = jobs::ticket(state, tx, p.job_id).await?;
+    let open = visit::of_job(tx, p.job_id).await?;
+    let input = CarInput { base: t.base, plan: p.document.clone() };
+    if input.base.axles.each().iter().all(|(_, b)| b.is_none()) {
+        return Err(Problem::new(
+            "plan",
+            "the job has no plan to set yet",
+            "the readings the plan waits for",
+        )
+        .into());
+    }
+    let parts = state.shelf().await?.offered(&input.plan.fitted());
+    let worked = state.pool.run(peer, move |budget| {
+        let answer = plan_car_within(&input, &parts, budget)?;
+        let fitted = car_fitted_parts(&input, &parts);
+        Ok::<_, Vec<Problem>>((input, answer, fitted))
+    });
+    let (input, answer, fitted) = worked.await??;
+    let bench = JobBench::of(state.rules(), &t.vehicle.facts, &t.readings, &t.done, &open, Utc::now())?;
+    let done: Vec<&Done> = t.done.iter().filter(|d| d.plan_id == p.id).collect();
+    Ok(sheet_of(&bench, &t.readings, &done, &input, answer, &fitted))
+}
+
+/// The setting sheet of a plan: every step, and every gate judged on what was read.
+#[utoipa::path(get, path = "/api/v1/plans/{id}/sheet", operation_id = "settingSheet", params(("id" = Uuid, Path)),
+    responses((status = 200, body = Sheet), (status = 404, body = ProblemDocument), (status = 422, body = ProblemDocument)))]
+#[get("/api/v1/plans/{id}/sheet")]
+pub async fn sheet(
+    state: web::Data<AppState>,
+    id: web::Path<Uuid>,
+    peer: Peer,
+) -> Result<HttpResponse, ApiError> {
+    let mut tx = state.store.tx(state.shop.id).await?;
+    let p = plan::get(&mut tx, *id).await?;
+    Ok(HttpResponse::Ok().json(sheet_now(&state, &mut tx, &p, &peer).await?))
+}
+
+/// Marks a step of the sheet: what it says now is kept with it. A gate opens on its readings, and on a reason where one
+/// of them is off.
+#[utoipa::path(put, path = "/api/v1/plans/{id}/done", operation_id = "markStep", params(("id" = Uuid, Path)), request_body = MarkStep,
+    responses((status = 200, body = jobs::Ticket), (status = 404, body = ProblemDocument), (status = 422, body = ProblemDocument)))]
+#[put("/api/v1/plans/{id}/done")]
+pub async fn mark(
+    state: web::Data<AppState>,
+    id: web::Path<Uuid>,
+    Doc(m): Doc<MarkStep>,
+    once: Once,
+) -> Result<HttpResponse, ApiError> {
+    let mut tx = match once.begin(&state).await? {
+        Begun::New(tx) => tx,
+        Begun::Before(status, body) => return Ok(again(status, body)),
+    };
+    let p = plan::get(&mut tx, *id).await?;
+    let was_done =
+        done::of_job(&mut tx, p.job_id).await?.iter().any(|d| d.plan_id == p.id && d.step == m.step);
+    if m.done {
+        // A mark is to be kept, whether or not somebody still looks.
+        let now = sheet_now(&state, &mut tx, &p, &Peer::default()).await?;
+        let record = mark_step(&now, &m.step, m.reason.as_deref())?;
+        done::mark(&mut tx, state.shop.id, *id, &m.step, Some(&record), AUTHOR).await?;
+        job::reach_stage(&mut tx, p.job_id, Stage::Set).await?;
+    } else if was_done {
+        done::mark(&mut tx, state.shop.id, *id, &m.step, None, AUTHOR).await?;
+    } else {
+        return Err(
+            Problem::new("step", format!("\"{}\" was not done", m.step), "a step that was done").into()
+        );
+    }
+    let detail = serde_json::json!({"step": m.step, "done": m.done, "reason": m.reason});
+    event::record(&mut tx, state.shop.id, Some(p.job_id), AUTHOR, "step", detail).await?;
+    let t = jobs::ticket(&state, &mut tx, p.job_id).await?;
+    once.answer(tx, StatusCode::OK, &t).await
+}

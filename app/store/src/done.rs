@@ -1,0 +1,67 @@
+//! What was done of a plan's sheet.
+
+use crate::{Result, Tx};
+use bold_stance_trade::job::Done;
+use bold_stance_trade::sheet::{DoneRecord, Mark};
+use sqlx::types::Json;
+use uuid::Uuid;
+
+/// Marks a step with what it said, or unmarks it. A step done already keeps its record.
+///
+/// # Errors
+/// Database errors.
+pub async fn mark(
+    tx: &mut Tx,
+    shop: Uuid,
+    plan: Uuid,
+    step: &Mark,
+    done: Option<&DoneRecord>,
+    author: &str,
+) -> Result<()> {
+    let step = step.to_string();
+    if let Some(record) = done {
+        sqlx::query!(
+            "insert into done_step (shop_id, plan_id, step, author, record) values ($1, $2, $3, $4, $5) on conflict do nothing",
+            shop,
+            plan,
+            step,
+            author,
+            Json(record) as _
+        )
+        .execute(&mut **tx)
+        .await?;
+    } else {
+        sqlx::query!("delete from done_step where plan_id = $1 and step = $2", plan, step)
+            .execute(&mut **tx)
+            .await?;
+    }
+    Ok(())
+}
+
+/// Everything done on a job's plans.
+///
+/// # Errors
+/// Database errors.
+pub async fn of_job(tx: &mut Tx, job: Uuid) -> Result<Vec<Done>> {
+    let rows = sqlx::query!(
+        r#"select d.plan_id, d.step, d.done_at, d.author, d.record as "record: Json<DoneRecord>"
+           from done_step d join plan p on p.id = d.plan_id where p.job_id = $1 order by d.done_at"#,
+        job
+    )
+    .fetch_all(&mut **tx)
+    .await?;
+    // A mark of a sheet nobody knows any more says nothing about this one.
+    let known = |r: &str| r.parse::<Mark>().ok();
+    Ok(rows
+        .into_iter()
+        .filter_map(|r| {
+            Some(Done {
+                plan_id: r.plan_id,
+                step: known(&r.step)?,
+                done_at: r.done_at,
+                author: r.author,
+                record: r.record.0,
+            })
+        })
+        .collect())
+}

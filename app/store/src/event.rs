@@ -1,0 +1,71 @@
+//! What happened: who, when, what.
+
+use crate::{Result, Tx};
+use bold_stance_trade::job::Event;
+use serde_json::Value;
+use uuid::Uuid;
+
+/// Records an event in the same transaction as the change it tells of.
+///
+/// # Errors
+/// Database errors.
+pub async fn record(
+    tx: &mut Tx,
+    shop: Uuid,
+    job: Option<Uuid>,
+    who: &str,
+    what: &str,
+    detail: Value,
+) -> Result<()> {
+    sqlx::query!(
+        "insert into event (shop_id, job_id, who, what, detail) values ($1, $2, $3, $4, $5)",
+        shop,
+        job,
+        who,
+        what,
+        detail
+    )
+    .execute(&mut **tx)
+    .await?;
+    Ok(())
+}
+
+/// How many events a job has.
+///
+/// # Errors
+/// Database errors.
+pub async fn count(tx: &mut Tx, job: Uuid) -> Result<i64> {
+    Ok(sqlx::query_scalar!("select count(*) as \"n!\" from event where job_id = $1", job)
+        .fetch_one(&mut **tx)
+        .await?)
+}
+
+/// Everything that happened on a job, oldest first.
+///
+/// # Errors
+/// Database errors.
+pub async fn of_job(tx: &mut Tx, job: Uuid) -> Result<Vec<Event>> {
+    let rows = sqlx::query!("select at, who, what, detail from event where job_id = $1 order by id", job)
+        .fetch_all(&mut **tx)
+        .await?;
+    Ok(rows.into_iter().map(|r| Event { at: r.at, author: r.who, what: r.what, detail: r.detail }).collect())
+}
+
+/// Adds an event as it was told elsewhere.
+///
+/// # Errors
+/// Database errors.
+pub async fn add(tx: &mut Tx, shop: Uuid, job: Uuid, e: &Event) -> Result<()> {
+    sqlx::query!(
+        "insert into event (shop_id, job_id, at, who, what, detail) values ($1, $2, $3, $4, $5, $6)",
+        shop,
+        job,
+        e.at,
+        e.author,
+        e.what,
+        e.detail
+    )
+    .execute(&mut **tx)
+    .await?;
+    Ok(())
+}

@@ -1,0 +1,198 @@
+//! Jobs: a vehicle in the shop with a ticket.
+
+use crate::vehicle::{from_word, word};
+use crate::{Result, StoreError, Tx};
+pub use bold_stance_trade::job::Stage;
+use bold_stance_trade::job::{Drive, Silhouette};
+use chrono::{DateTime, Utc};
+use serde::{Deserialize, Serialize};
+use uuid::Uuid;
+
+/// A stored job.
+#[derive(Debug, Clone, Serialize, Deserialize, utoipa::ToSchema)]
+pub struct Job {
+    /// Its id.
+    pub id: Uuid,
+    /// Its vehicle.
+    pub vehicle_id: Uuid,
+    /// Goes up with every save.
+    pub version: i32,
+    /// Number on the ticket.
+    pub ticket: i32,
+    /// Complaint or wish.
+    pub complaint: String,
+    /// Painted number of the bay, when it stands in one.
+    pub bay: Option<i32>,
+    /// Furthest stage reached.
+    pub stage: Stage,
+    /// When it came.
+    pub created_at: DateTime<Utc>,
+}
+
+/// A line of the jobs home.
+#[derive(Debug, Clone, Serialize, Deserialize, utoipa::ToSchema)]
+pub struct JobLine {
+    /// The job.
+    pub job: Job,
+    /// Name of its vehicle.
+    pub vehicle: String,
+    /// Outline of its vehicle.
+    pub silhouette: Silhouette,
+    /// Tyres of its vehicle.
+    pub tyre_size: String,
+    /// Driven axle.
+    pub drive: Drive,
+    /// Front readings taken as found that still stand, of eight.
+    pub readings: i64,
+    /// Planned front height gain of the newest plan, mm.
+    pub height_change_mm: Option<f64>,
+    /// Parts on the newest plan.
+    pub fitted: i64,
+}
+
+/// What a new job needs.
+#[derive(Debug, Clone, Serialize, Deserialize, utoipa::ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct NewJob {
+    /// Complaint or wish.
+    pub complaint: String,
+    /// Bay, when it stands in one.
+    #[serde(default)]
+    pub bay: Option<i32>,
+}
+
+/// Opens a job with the next ticket number.
+///
+/// # Errors
+/// Database errors; [`StoreError::Missing`] for a vehicle of another shop.
+pub async fn insert(tx: &mut Tx, shop: Uuid, vehicle: Uuid, new: &NewJob) -> Result<Uuid> {
+    crate::vehicle::get(tx, vehicle).await?;
+    let id = Uuid::new_v4();
+    // Two tablets opening jobs at once must not draw the same ticket.
+    sqlx::query!("select pg_advisory_xact_lock(hashtextextended($1, 0))", shop.to_string())
+        .fetch_one(&mut **tx)
+        .await?;
+    sqlx::query!(
+        "insert into job (id, shop_id, vehicle_id, ticket, complaint, bay, stage)
+         values ($1, $2, $3, (select coalesce(max(ticket), 416) + 1 from job), $4, $5, 'arrive')",
+        id,
+        shop,
+        vehicle,
+        new.complaint,
+        new.bay,
+    )
+    .execute(&mut **tx)
+    .await?;
+    Ok(id)
+}
+
+/// One job.
+///
+/// # Errors
+/// [`StoreError::Missing`].
+pub async fn get(tx: &mut Tx, id: Uuid) -> Result<Job> {
+    let r = sqlx::query!(
+        "select id, vehicle_id, version, ticket, complaint, bay, stage, created_at from job where id = $1",
+        id
+    )
+    .fetch_optional(&mut **tx)
+    .await?
+    .ok_or(StoreError::Missing { what: "job", id })?;
+    Ok(Job {
+        id: r.id,
+        vehicle_id: r.vehicle_id,
+        version: r.version,
+        ticket: r.ticket,
+        complaint: r.complaint,
+        bay: r.bay,
+        stage: from_word(r.stage)?,
+        created_at: r.created_at,
+    })
+}
+
+/// Holds a job until the transaction ends, so that what hangs on its newest reading is decided one after the other.
+///
+/// # Errors
+/// [`StoreError::Missing`].
+pub async fn hold(tx: &mut Tx, id: Uuid) -> Result<()> {
+    sqlx::query_scalar!("select id from job where id = $1 for update", id)
+        .fetch_optional(&mut **tx)
+        .await?
+        .map(|_| ())
+        .ok_or(StoreError::Missing { what: "job", id })
+}
+
+/// Which jobs are asked for.
+#[derive(Debug, Clone, Copy, Default)]
+pub struct Asked<'a> {
+    /// Only those waiting with a ticket below this one: the next page.
+    pub before: Option<i32>,
+    /// Only those whose vehicle, ticket or complaint holds this.
+    pub find: Option<&'a str>,
+}
+
+/// A page of jobs: bays first, then waiting, newest ticket first. What is looked for is looked for in all of them.
+///
+/// # Errors
+/// Database errors.
+pub async fn list(tx: &mut Tx, asked: Asked<'_>, limit: i64) -> Result<Vec<JobLine>> {
+    let rows = sqlx::query!(
+        r#"select j.id, j.vehicle_id, j.version, j.ticket, j.complaint, j.bay, j.stage, j.created_at,
+             v.name, v.silhouette, v.tyre_size, v.drive,
+             -- Toe of both wheels counts for each of them.
+             (select count(distinct (replace(r.quantity, 'total_', ''), s.side)) from reading r
+               join (values ('left'), ('right')) s (side) on r.side in (s.side, 'both')
+               where r.job_id = j.id and r.visit = 'found' and r.axle = 'front'
+                 and r.quantity in ('height', 'camber', 'caster', 'toe', 'total_toe')) as "readings!",
+             (p.document #>> '{axles,front,height_change_mm}')::double precision as height_change_mm,
+             (coalesce(jsonb_array_length(p.document #> '{axles,front,fitted}'), 0)
+               + coalesce(jsonb_array_length(p.document #> '{axles,rear,fitted}'), 0))::bigint as "fitted!"
+           from job j join vehicle v on v.id = j.vehicle_id
+           left join lateral (select document from plan where plan.job_id = j.id order by updated_at desc limit 1) p on true
+           where ($1::integer is null or (j.bay is null and j.ticket < $1))
+             and ($2::text is null
+               or position(lower($2) in lower(v.name || ' ticket ' || lpad(j.ticket::text, 4, '0') || ' ' || j.complaint)) > 0)
+           order by j.bay nulls last, j.ticket desc limit $3"#,
+        asked.before,
+        asked.find,
+        limit
+    )
+    .fetch_all(&mut **tx)
+    .await?;
+    rows.into_iter()
+        .map(|r| {
+            Ok(JobLine {
+                job: Job {
+                    id: r.id,
+                    vehicle_id: r.vehicle_id,
+                    version: r.version,
+                    ticket: r.ticket,
+                    complaint: r.complaint,
+                    bay: r.bay,
+                    stage: from_word(r.stage)?,
+                    created_at: r.created_at,
+                },
+                vehicle: r.name,
+                silhouette: from_word(r.silhouette)?,
+                tyre_size: r.tyre_size,
+                drive: from_word(r.drive)?,
+                readings: r.readings,
+                height_change_mm: r.height_change_mm,
+                fitted: r.fitted,
+            })
+        })
+        .collect()
+}
+
+/// Moves a job on to a stage; never back.
+///
+/// # Errors
+/// [`StoreError::Missing`].
+pub async fn reach_stage(tx: &mut Tx, id: Uuid, stage: Stage) -> Result<()> {
+    if get(tx, id).await?.stage < stage {
+        sqlx::query!("update job set stage = $2, version = version + 1 where id = $1", id, word(&stage)?)
+            .execute(&mut **tx)
+            .await?;
+    }
+    Ok(())
+}

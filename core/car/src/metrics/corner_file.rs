@@ -1,0 +1,465 @@
+//! The corner file: every whole-car quantity of a job, as it came in and as planned, with what it means.
+
+use super::aids::{Aids, aids};
+use super::as_read::{self, Corners, RearRead};
+use super::axle::{AxleMetrics, BodyFacts, axle_metrics};
+use super::curves::{AxleCurves, SteerPoint, axle_curves, steer_curve};
+use super::live_axle::{LivePoint, live_axle_curve};
+use super::sentences;
+use crate::fit::{Doubt, Knowledge};
+use crate::vehicle::{
+    Attitude, Car, CarState, Gains, HeightState, Measured, PlannedHeights, StateKind, TORSION_BOLT,
+    height_states, learn_per_turn,
+};
+use bold_stance_kinematics::edit::{Edit, SetEdits};
+use bold_stance_kinematics::geometry::{Axle, Side};
+use bold_stance_kinematics::linkage::{Corner, Linkage, Unreachable};
+use bold_stance_kinematics::wheel::WheelState;
+use bold_stance_units::problem::Problem;
+use serde::{Deserialize, Serialize};
+
+/// Heights of the curves.
+const HEIGHTS: usize = 41;
+/// Travel the construction aids are made for, mm either way.
+const AID_TRAVEL: f64 = 50.0;
+
+/// What is asked.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
+#[serde(deny_unknown_fields)]
+pub struct CornerFileRequest {
+    /// The car.
+    pub car: Car,
+    /// Heights as they came in, against design, mm.
+    #[serde(default)]
+    pub arrived: Gains,
+    /// What is planned, when something is.
+    #[serde(default)]
+    pub planned: Option<PlannedHeights>,
+    /// Left and right front wheel as read, when they were: the model is bent to them.
+    #[serde(default)]
+    #[cfg_attr(feature = "openapi", schema(min_items = 2, max_items = 2))]
+    pub front_read: Option<[Measured; 2]>,
+    /// Standard deviations of those readings.
+    #[serde(default)]
+    #[cfg_attr(feature = "openapi", schema(min_items = 2, max_items = 2))]
+    pub front_sigma: Option<[Doubt; 2]>,
+    /// Left and right rear wheel as read, when they were.
+    #[serde(default)]
+    #[cfg_attr(feature = "openapi", schema(min_items = 2, max_items = 2))]
+    pub rear_read: Option<[RearRead; 2]>,
+    /// How far a live axle has to go to the left to stand central, as read, mm.
+    #[serde(default)]
+    pub axle_offset_mm: Option<f64>,
+    /// Hub to hub as read, left and right, mm.
+    #[serde(default)]
+    #[cfg_attr(feature = "openapi", schema(min_items = 2, max_items = 2))]
+    pub wheelbases_mm: Option<[f64; 2]>,
+    /// What the plan does to the left and right front corner.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    #[cfg_attr(feature = "openapi", schema(min_items = 2, max_items = 2))]
+    pub front_set: Option<[SetEdits; 2]>,
+    /// What the plan does to the left and right rear corner.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    #[cfg_attr(feature = "openapi", schema(min_items = 2, max_items = 2))]
+    pub rear_set: Option<[SetEdits; 2]>,
+    /// How well the front points are known.
+    #[serde(default)]
+    pub knowledge: Knowledge,
+    /// How well the rear points are known.
+    #[serde(default)]
+    pub rear_knowledge: Knowledge,
+}
+
+impl CornerFileRequest {
+    pub(super) fn edits(&self, axle: Axle, side: Side) -> Option<&SetEdits> {
+        let of = if axle == Axle::Front { &self.front_set } else { &self.rear_set };
+        of.as_ref().map(|both| &both[usize::from(side == Side::Right)])
+    }
+
+    pub(super) fn start(&self, axle: Axle, side: Side) -> &[Edit] {
+        self.edits(axle, side).map_or(&[], |e| &e.start)
+    }
+
+    pub(super) fn reads(&self, axle: Axle) -> bool {
+        if axle == Axle::Front { self.front_read.is_some() } else { self.rear_read.is_some() }
+    }
+}
+
+/// Which part of the page a quantity belongs to.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
+#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
+#[serde(rename_all = "snake_case")]
+pub enum Area {
+    /// Front axle over height.
+    Front,
+    /// Steering.
+    Steering,
+    /// Rear axle over height.
+    Rear,
+    /// The whole car.
+    Car,
+}
+
+/// One quantity.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
+pub struct CornerQuantity {
+    /// Stable word.
+    pub id: String,
+    /// Where it belongs.
+    pub area: Area,
+    /// What it is called.
+    pub label: String,
+    /// `mm`, `°`, `%`, `N m`.
+    pub unit: String,
+    /// Digits after the point that mean something.
+    pub digits: u8,
+    /// As it came in.
+    pub arrived: f64,
+    /// As planned, when that is another height.
+    pub planned: Option<f64>,
+    /// Usual range (common practice, no source).
+    #[cfg_attr(feature = "openapi", schema(min_items = 2, max_items = 2))]
+    pub usual: [f64; 2],
+    /// Whether the planned (or arrived) value is outside the usual range.
+    pub outside: bool,
+    /// What it means for this job, one sentence.
+    pub means: String,
+    /// What to look at when it is outside.
+    pub caution: Option<String>,
+}
+
+/// One wheel of a height state.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
+pub struct StateWheel {
+    /// Front or rear.
+    pub axle: Axle,
+    /// Left or right.
+    pub side: Side,
+    /// Angles relative to the ground; none past the travel.
+    pub wheel: Option<WheelState>,
+    /// Half widths of the 90 % bands, degrees: points, readings and height together; none where nothing was
+    /// read, so that only the change from as arrived is known.
+    pub doubt: Option<Doubt>,
+    /// Whether this wheel was read; else its angles as arrived are those of the points.
+    pub read: bool,
+    /// Why there are none.
+    pub stops: Option<String>,
+}
+
+/// The car at one named height.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
+pub struct StateRow {
+    /// Which.
+    pub kind: StateKind,
+    /// What the screen calls it.
+    pub name: String,
+    /// Gains over as arrived, mm.
+    pub gains: Gains,
+    /// Half width of the 90 % band of the heights, mm.
+    pub band_mm: f64,
+    /// Degrees, nose up positive.
+    pub pitch_deg: f64,
+    /// Direction of the rear axle, degrees, positive to the right.
+    pub thrust_deg: Option<f64>,
+    /// Wheelbase on the left, mm.
+    pub wheelbase_left_mm: f64,
+    /// Every wheel.
+    pub wheels: Vec<StateWheel>,
+}
+
+/// The whole page.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
+pub struct CornerFile {
+    /// Quantities in the order of the page.
+    pub quantities: Vec<CornerQuantity>,
+    /// Every named height.
+    pub states: Vec<StateRow>,
+    /// Front axle as it came in.
+    pub front: AxleMetrics,
+    /// Rear axle as it came in, when it is known.
+    pub rear: Option<AxleMetrics>,
+    /// Front curves over body height.
+    pub front_curves: AxleCurves,
+    /// Rear curves over body height.
+    pub rear_curves: Option<AxleCurves>,
+    /// Front curves as the plan sets the axle, when it does.
+    pub front_set_curves: Option<AxleCurves>,
+    /// Rear curves as the plan sets the axle.
+    pub rear_set_curves: Option<AxleCurves>,
+    /// Front wheels over steering as it came in.
+    pub steer: Vec<SteerPoint>,
+    /// The live axle over height, front or rear, when there is one.
+    pub live: Vec<LivePoint>,
+    /// Construction aids of the front axle.
+    pub aids: Aids,
+    /// What is worth knowing: bent parts, sides that differ, heights not in one plane.
+    pub watch: Vec<String>,
+}
+
+fn body(car: &Car, axle: Axle) -> BodyFacts {
+    let f = &car.facts;
+    BodyFacts {
+        wheelbase_mm: car.wheelbase_mm,
+        cg_height_mm: f.cg_height_mm,
+        brake_front_share: f.brake_front_share,
+        lock_deg: f.lock_deg,
+        attitude: Attitude::default(),
+        shaft_inner: match axle {
+            Axle::Front => f.front_shaft_inner,
+            Axle::Rear => f.rear_shaft_inner,
+        },
+    }
+}
+
+fn pair(corners: &Corners, axle: Axle) -> Option<[&Corner; 2]> {
+    let get = |s| corners.iter().find(|(a, t, _)| *a == axle && *t == s).map(|(_, _, c)| c);
+    Some([get(Side::Left)?, get(Side::Right)?])
+}
+
+fn state_row(
+    r: &CornerFileRequest,
+    corners: &Corners,
+    state: &HeightState,
+    doubts: &[Option<Doubt>],
+) -> StateRow {
+    let (car, arrived) = (&r.car, &r.arrived);
+    let s: CarState = car.state_on_frame(corners, &state.gains, state.tyres, state.body_mm);
+    let wheels = s
+        .wheels
+        .iter()
+        .enumerate()
+        .map(|(i, w)| StateWheel {
+            axle: w.axle,
+            side: w.side,
+            wheel: w.wheel,
+            doubt: doubts.get(i).copied().flatten(),
+            read: r.reads(w.axle),
+            stops: w.stops.as_ref().map(ToString::to_string),
+        })
+        .collect();
+    let g = &state.gains;
+    StateRow {
+        kind: state.kind,
+        name: state.name.clone(),
+        gains: Gains {
+            left_front: g.left_front - arrived.left_front,
+            right_front: g.right_front - arrived.right_front,
+            left_rear: g.left_rear - arrived.left_rear,
+            right_rear: g.right_rear - arrived.right_rear,
+        },
+        band_mm: state.band_mm,
+        pitch_deg: s.pitch_deg,
+        thrust_deg: s.thrust_deg,
+        wheelbase_left_mm: s.wheelbase_left_mm,
+        wheels,
+    }
+}
+
+/// Works the page out.
+///
+/// # Errors
+/// Every [`Problem`] of the document; also where an axle does not close as it stands.
+pub fn corner_file(r: &CornerFileRequest) -> Result<CornerFile, Vec<Problem>> {
+    let mut problems = r.car.problems();
+    for (f, v) in [
+        ("left_front", r.arrived.left_front),
+        ("right_front", r.arrived.right_front),
+        ("left_rear", r.arrived.left_rear),
+        ("right_rear", r.arrived.right_rear),
+    ] {
+        problems.extend(
+            bold_stance_units::problem::in_range(&format!("arrived.{f}"), v, -400.0, 400.0, "mm").err(),
+        );
+    }
+    for (i, read) in r.rear_read.iter().flatten().enumerate() {
+        let side = Side::BOTH[i].word();
+        for (f, v, low, high) in [
+            ("camber_deg", read.camber_deg, -20.0, 20.0),
+            ("toe_deg", read.toe_deg, -10.0, 10.0),
+            ("camber_sigma_deg", read.camber_sigma_deg, 0.0, 5.0),
+            ("toe_sigma_deg", read.toe_sigma_deg, 0.0, 5.0),
+        ] {
+            problems.extend(
+                bold_stance_units::problem::in_range(&format!("rear_read.{side}.{f}"), v, low, high, "°")
+                    .err(),
+            );
+        }
+    }
+    if let Some(p) = &r.planned {
+        for (f, v) in [
+            ("front_mm", p.front_mm),
+            ("rear_mm", p.rear_mm),
+            ("settle_mm", p.settle_mm),
+            ("load_mm", p.load_mm),
+        ] {
+            problems.extend(
+                bold_stance_units::problem::in_range(&format!("planned.{f}"), v, -400.0, 400.0, "mm").err(),
+            );
+        }
+    }
+    if !problems.is_empty() {
+        for p in problems
+            .iter_mut()
+            .filter(|p| !["arrived", "planned", "rear_read"].iter().any(|f| p.field.starts_with(f)))
+        {
+            p.field = format!("car.{}", p.field);
+        }
+        return Err(problems);
+    }
+    let car = &r.car;
+    let mut watch = Vec::new();
+    let mut corners = car.corners();
+    as_read::bend_front(r, &mut corners, &mut watch).map_err(|p| vec![p])?;
+    as_read::bend_rear(r, &mut corners, &mut watch).map_err(|p| vec![p])?;
+    let [corners, set] = as_read::before_and_after(r, &corners);
+    let states = height_states(car, &r.arrived, r.planned.as_ref());
+    let planned_state = states.iter().find(|s| s.kind == StateKind::Planned);
+    let planned = planned_state.map(|s| s.gains);
+    let metrics = |axle: Axle, state: &HeightState| -> Option<Result<AxleMetrics, Unreachable>> {
+        let g = car.axle(axle)?;
+        let stands = if state.kind == StateKind::Arrived { &corners } else { &set };
+        let both = pair(stands, axle)?;
+        let rear = usize::from(axle == Axle::Rear);
+        let mut travels = Side::BOTH.map(|s| state.body_mm[rear] - state.gains.at(axle, s));
+        let mut body = body(car, axle);
+        body.attitude = car.attitude(&state.gains, state.tyres).0;
+        if matches!(both[0], Corner::Axle(_)) {
+            // One axle has one height, and stays level on its tyres under a body that leans.
+            travels = [f64::midpoint(travels[0], travels[1]); 2];
+            body.attitude.roll = 0.0;
+        }
+        let more = state.tyres[rear];
+        let [l, r] = both.map(|c| c.on_tyre(c.loaded_radius() + more));
+        Some(axle_metrics(g, [&l, &r], travels, &body))
+    };
+    let stop = |axle: &str, e: &Unreachable| {
+        vec![Problem::new(
+            format!("car.{axle}.{}", e.field()),
+            format!("the {axle} axle does not close at the height it came in at: {e}"),
+            "points that close there; measure that joint again",
+        )]
+    };
+    let front = match metrics(Axle::Front, &states[0]) {
+        Some(Ok(m)) => m,
+        Some(Err(e)) => return Err(stop("front", &e)),
+        None => return Err(vec![Problem::new("car.front", "nothing is known of it", "a geometry")]),
+    };
+    let rear = match metrics(Axle::Rear, &states[0]) {
+        Some(Ok(m)) => Some(m),
+        Some(Err(e)) => return Err(stop("rear", &e)),
+        None => None,
+    };
+    let (mut front_planned, mut rear_planned) = (None, None);
+    if let Some(state) = planned_state {
+        for (axle, name, slot) in
+            [(Axle::Front, "front", &mut front_planned), (Axle::Rear, "rear", &mut rear_planned)]
+        {
+            match metrics(axle, state) {
+                Some(Ok(m)) => *slot = Some(m),
+                Some(Err(e)) => watch.push(format!("Planned {name} height is past the travel: {e}.")),
+                None => {}
+            }
+        }
+    }
+    let doubts = as_read::doubts(r, &corners, &states);
+    let rows: Vec<StateRow> = states
+        .iter()
+        .enumerate()
+        .map(|(i, s)| {
+            let at: Vec<Option<Doubt>> = doubts.iter().map(|d| d.get(i).copied().flatten()).collect();
+            state_row(r, if s.kind == StateKind::Arrived { &corners } else { &set }, s, &at)
+        })
+        .collect();
+    let heights: Vec<f64> = curve_heights(&states);
+    let curves_of =
+        |stands: &Corners, axle| Some(axle_curves(car.axle(axle)?, pair(stands, axle)?, &heights));
+    let curves = |axle| curves_of(&corners, axle);
+    let live = [Axle::Front, Axle::Rear]
+        .into_iter()
+        .find_map(|a| match pair(&corners, a)?[0] {
+            Corner::Axle(c) => Some(live_axle_curve(c, &heights, car.facts.steering_ratio)),
+            _ => None,
+        })
+        .unwrap_or_default();
+    let travels = Side::BOTH.map(|s| -r.arrived.at(Axle::Front, s));
+    let steer = pair(&corners, Axle::Front)
+        .map(|c| steer_curve(c, travels, car.facts.lock_deg, car.wheelbase_mm, 24))
+        .unwrap_or_default();
+    let state_now = car.state(&corners, &r.arrived, [0.0; 2]);
+    if state_now.warp_deg.abs() > 0.4 {
+        watch.push(format!(
+            "The four heights do not lie in one plane: front and rear lean differ by {:.1}°. Read them again on a level \
+             floor, or look for a tired spring.",
+            state_now.warp_deg.abs()
+        ));
+    }
+    if !corners.iter().any(|(a, _, _)| *a == Axle::Rear) {
+        watch.push(
+            "The rear axle is not known: thrust, rear toe and its share of the rake are left out.".into(),
+        );
+    }
+    if !car.facts.turns.is_empty() {
+        let records: Vec<(f64, f64)> =
+            car.facts.turns.iter().map(|t| (t.turns, t.height_change_mm)).collect();
+        let l = learn_per_turn(TORSION_BOLT, &records);
+        watch.push(format!(
+            "One turn of the bolt has given {:.1} ± {:.1} mm after settling, from {} record{}.",
+            l.mm,
+            l.sigma_mm,
+            l.records,
+            if l.records == 1 { "" } else { "s" }
+        ));
+    }
+    let input = sentences::Input {
+        car,
+        front: &front,
+        front_planned: front_planned.as_ref(),
+        rear: rear.as_ref(),
+        rear_planned: rear_planned.as_ref(),
+        live: &live,
+        live_axle: if matches!(pair(&corners, Axle::Front).map(|c| c[0]), Some(Corner::Axle(_))) {
+            Axle::Front
+        } else {
+            Axle::Rear
+        },
+        rows: &rows,
+        arrived: r.arrived,
+        planned,
+        axle_offset_mm: r.axle_offset_mm,
+        wheelbases_mm: r.wheelbases_mm,
+        rear_was_read: r.rear_read.is_some(),
+    };
+    let quantities = sentences::quantities(&input);
+    Ok(CornerFile {
+        quantities,
+        states: rows,
+        front_curves: curves(Axle::Front).unwrap_or(AxleCurves { left: Vec::new(), right: Vec::new() }),
+        rear_curves: curves(Axle::Rear),
+        front_set_curves: r.front_set.as_ref().and_then(|_| curves_of(&set, Axle::Front)),
+        rear_set_curves: r.rear_set.as_ref().and_then(|_| curves_of(&set, Axle::Rear)),
+        steer,
+        live,
+        aids: {
+            let (points, wheel) = car.front.side(Side::Left);
+            aids(&points, &wheel, AID_TRAVEL, car.facts.lock_deg, car.wheelbase_mm)
+        },
+        watch,
+        front,
+        rear,
+    })
+}
+
+/// Evenly spaced heights that hold every state with room on both sides.
+fn curve_heights(states: &[HeightState]) -> Vec<f64> {
+    let all = states
+        .iter()
+        .flat_map(|s| [s.gains.left_front, s.gains.right_front, s.gains.left_rear, s.gains.right_rear]);
+    let (low, high) = all.fold((-40.0f64, 40.0f64), |(l, h), v| (l.min(v), h.max(v)));
+    let (low, high) = (low - 30.0, high + 30.0);
+    (0..HEIGHTS).map(|i| low + (high - low) * i as f64 / (HEIGHTS - 1) as f64).collect()
+}

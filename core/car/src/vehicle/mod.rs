@@ -1,0 +1,21 @@
+//! The vehicle round the linkage: tyre, body attitude, springs, height states, anchoring to what was measured.
+
+mod anchor;
+mod attitude;
+mod axles;
+mod car;
+mod limits;
+mod springs;
+mod states;
+mod tyre;
+mod tyre_facts;
+
+pub use anchor::{Anchor, Anchored, Measured, anchor, anchor_wheel};
+pub use attitude::Attitude;
+pub use axles::{Axles, Sides};
+pub use car::{Car, CarFacts, CarState, Gains, WheelOnGround};
+pub use limits::Limits;
+pub use springs::{GRAVITY, PerTurn, Spring, TORSION_BOLT, learn_per_turn, motion_ratio, payload_loads};
+pub use states::{AirLevel, HeightState, Payload, PlannedHeights, StateKind, TurnRecord, height_states};
+pub use tyre::{TyreSize, loaded_radius_mm};
+pub use tyre_facts::{HeightShare, Rotated, Use, UseShare, WearFacts};

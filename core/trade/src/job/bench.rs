@@ -1,0 +1,316 @@
+//! A job as the reading rules look at it: its car, its readings and what was done.
+
+use super::facts::VehicleFacts;
+use super::record::{Done, OpenVisit, Reading};
+use crate::aim::Aim;
+use crate::reading::{
+    Answers, Change, ChangeKind, Jack, Method, MethodInfo, Picture, Place, PrepareItem, Prepared, RawEntry,
+    ReadAxle, ReadingCar, Scene, Seen, Suspicion, Take, Taken, Visit, answers_of_day, picture, suspicions,
+    take, taped_heights_of,
+};
+use crate::sheet::{Mark, StepId, Tick};
+use bold_stance_car::vehicle::{Car, TyreSize};
+use bold_stance_kinematics::geometry::Axle;
+use bold_stance_units::LengthUnit;
+use bold_stance_units::problem::Problem;
+use chrono::{DateTime, Utc};
+use serde::{Deserialize, Serialize};
+use uuid::Uuid;
+
+/// A visit as the screen shows it.
+#[derive(Debug, Clone, Serialize, Deserialize)]
+#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
+pub struct VisitView {
+    /// Which.
+    pub kind: Visit,
+    /// What it is called.
+    pub title: String,
+    /// Version of its answers; 0 before it was opened.
+    pub version: i32,
+    /// When it was opened.
+    pub opened_at: Option<DateTime<Utc>>,
+    /// Answers of the prepare list, as typed.
+    pub answers: Answers,
+    /// Everything that holds at this visit: its own answers, those of the day's earlier visits that hold for it, and
+    /// what was ticked at its gate.
+    pub holding: Answers,
+    /// Order, what is missing, and the car's current numbers.
+    pub picture: Picture,
+    /// What looks odd.
+    pub suspicions: Vec<Suspicion>,
+}
+
+/// A reading as it was typed, wherever it came from.
+#[derive(Debug, Clone, Copy)]
+pub struct Asked<'a> {
+    /// When in the work.
+    pub visit: Visit,
+    /// How.
+    pub method: Method,
+    /// As typed.
+    pub raw: &'a [RawEntry],
+    /// What a bare length means.
+    pub unit: LengthUnit,
+    /// Where.
+    pub place: Place,
+    /// How the wheel stood.
+    pub jack: Jack,
+    /// Hub to arch on the jack, as typed.
+    pub jacked_height: &'a str,
+}
+
+impl Asked<'_> {
+    /// As it is stored, once it was worked out.
+    #[must_use]
+    pub fn stored(&self, id: Uuid, taken: Taken, author: &str, taken_at: DateTime<Utc>) -> Reading {
+        Reading {
+            id,
+            visit: self.visit,
+            quantity: taken.quantity,
+            axle: self.place.axle,
+            side: self.place.side,
+            method: self.method,
+            raw: self.raw.to_vec(),
+            unit: self.unit,
+            value: taken.value,
+            sigma: taken.sigma,
+            corrections: taken.corrections,
+            also: taken.also,
+            doubt: taken.doubt,
+            notes: taken.notes,
+            jack: self.jack,
+            jacked_height: self.jacked_height.chars().take(64).collect(),
+            height_mm: taken.height_mm,
+            author: author.into(),
+            replaces: None,
+            taken_at,
+        }
+    }
+}
+
+/// The data files readings are looked at with.
+#[derive(Debug, Clone, Copy)]
+pub struct Rules<'a> {
+    /// Methods.
+    pub methods: &'a [MethodInfo],
+    /// Items of the prepare list.
+    pub items: &'a [PrepareItem],
+}
+
+/// What the rules need of one job.
+#[derive(Debug)]
+pub struct JobBench<'a> {
+    rules: Rules<'a>,
+    facts: &'a VehicleFacts,
+    /// The car.
+    pub car: ReadingCar,
+    /// Readings, oldest first.
+    pub seen: Vec<Seen>,
+    changes: Vec<Change>,
+    open: &'a [OpenVisit],
+    /// Ticks at gates that answer an item of the prepare list.
+    ticked: Vec<(Visit, &'static str)>,
+    /// The car was rolled and bounced at the rear's gate: says so for rear wheels, as the front is worked on after it.
+    rear_rolled: bool,
+    /// What time it is: a visit that was not opened would be opened now.
+    now: DateTime<Utc>,
+}
+
+/// A gate's ticks and the item of the prepare list that they answer when all of them are there.
+const GATE_TICKS: [(StepId, &[Tick], &str); 4] = [
+    (StepId::Settled, &[Tick::Roll, Tick::Bounce], "settled"),
+    (StepId::Read(Axle::Front), &[Tick::Roll, Tick::Bounce], "settled"),
+    (StepId::Proved, &[Tick::Roll], "settled"),
+    (StepId::Proved, &[Tick::WheelStraight], "steering"),
+];
+
+/// The item of the prepare list that says the same as a tick.
+#[must_use]
+pub(super) fn item_of(tick: Tick) -> Option<&'static str> {
+    match tick {
+        Tick::Roll | Tick::Bounce => Some("settled"),
+        Tick::WheelStraight => Some("steering"),
+        Tick::Resweep => None,
+    }
+}
+
+/// The visit whose readings open a gate.
+#[must_use]
+pub(super) fn visit_of(gate: &StepId) -> Option<Visit> {
+    match gate {
+        StepId::Settled => Some(Visit::Settled),
+        StepId::Read(_) => Some(Visit::Reswept),
+        StepId::Proved => Some(Visit::Proved),
+        _ => None,
+    }
+}
+
+/// The car of a vehicle's facts, as readings need it.
+///
+/// # Errors
+/// A problem at `tyre_size`.
+pub fn reading_car(f: &VehicleFacts) -> Result<ReadingCar, Problem> {
+    Ok(ReadingCar {
+        car: Car {
+            front: f.geometry.clone(),
+            rear: f.rear_geometry.clone(),
+            wheelbase_mm: f.wheelbase_mm,
+            facts: f.car.clone(),
+        },
+        design_height_mm: [f.design_height_mm, f.rear_height_mm],
+        tyre: TyreSize::parse("tyre_size", &f.tyre_size)?,
+        track_mm: [f.track_front_mm, f.track_rear_mm],
+    })
+}
+
+/// What a ticked step changed on the car.
+fn change(d: &Done) -> Option<Change> {
+    let Mark::Step(step) = &d.step else { return None };
+    let (kind, axle) = match step {
+        StepId::Height(a) => (ChangeKind::Height, *a),
+        StepId::Arms(a) => (ChangeKind::Cams, *a),
+        StepId::Toe(a) => (ChangeKind::TieRods, *a),
+        StepId::Fit(a, _) => (ChangeKind::Parts, *a),
+        _ => return None,
+    };
+    Some(Change { kind, axle, at: d.done_at.timestamp() })
+}
+
+impl<'a> JobBench<'a> {
+    /// Puts a job together as it stands at `now`.
+    ///
+    /// # Errors
+    /// A problem of the vehicle's tyre size.
+    pub fn of(
+        rules: Rules<'a>,
+        facts: &'a VehicleFacts,
+        readings: &[Reading],
+        done: &[Done],
+        open: &'a [OpenVisit],
+        now: DateTime<Utc>,
+    ) -> Result<Self, Problem> {
+        let mut changes: Vec<Change> = done.iter().filter_map(change).collect();
+        changes.sort_by_key(|c| c.at);
+        let seen = readings.iter().map(Reading::seen).collect();
+        let marked =
+            |gate: &StepId, tick: Tick| done.iter().any(|d| d.step == Mark::Tick(gate.clone(), tick));
+        let ticked = GATE_TICKS
+            .iter()
+            .filter(|(gate, ticks, _)| ticks.iter().all(|t| marked(gate, *t)))
+            .filter_map(|(gate, _, item)| Some((visit_of(gate)?, *item)))
+            .collect();
+        let rear_rolled =
+            [Tick::Roll, Tick::Bounce].into_iter().all(|t| marked(&StepId::Read(Axle::Rear), t));
+        Ok(Self { rules, facts, car: reading_car(facts)?, seen, changes, open, ticked, rear_rolled, now })
+    }
+
+    /// Works a reading out as the car stood at its visit.
+    ///
+    /// # Errors
+    /// Every problem, each at its entry.
+    pub fn take(&self, a: &Asked<'_>, aim: Option<&Aim>) -> Result<Taken, Vec<Problem>> {
+        let Some(method) = self.rules.methods.iter().find(|m| m.id == a.method) else {
+            return Err(vec![Problem::new("method", "no data for it", "one of the methods listed")]);
+        };
+        take(&Take {
+            method,
+            raw: a.raw,
+            unit: a.unit,
+            place: a.place,
+            jack: a.jack,
+            jacked_height: a.jacked_height,
+            car: Some(&self.car),
+            heights: taped_heights_of(&self.seen, a.visit),
+            prepared: &self.prepared_for(a.visit, a.place),
+            items: self.rules.items,
+            aim,
+        })
+    }
+
+    /// What holds at a visit, opened or not yet: the day's answers, its own, and the ticks of its gate.
+    #[must_use]
+    pub fn holding_at(&self, kind: Visit) -> Answers {
+        let own = self.open.iter().find(|v| v.kind == kind);
+        let at = own.map_or(self.now, |v| v.opened_at).timestamp();
+        let order = |k: Visit| Visit::ALL.iter().position(|v| *v == k);
+        let mut earlier: Vec<&OpenVisit> = self.open.iter().filter(|v| order(v.kind) < order(kind)).collect();
+        earlier.sort_by_key(|v| order(v.kind));
+        let none = Answers::new();
+        let mut out = answers_of_day(
+            earlier.into_iter().map(|v| (v.opened_at.timestamp(), &v.answers)),
+            own.map_or(&none, |v| &v.answers),
+            at,
+            self.rules.items,
+        );
+        for (_, item) in self.ticked.iter().filter(|(v, _)| *v == kind) {
+            out.entry((*item).to_owned()).or_insert_with(|| "yes".to_owned());
+        }
+        out
+    }
+
+    /// The same understood.
+    #[must_use]
+    pub fn prepared_at(&self, kind: Visit) -> Prepared {
+        self.prepared(&self.holding_at(kind))
+    }
+
+    /// The same for what is read at a place: the rear's gate is ticked for rear wheels alone.
+    fn prepared_for(&self, kind: Visit, place: Place) -> Prepared {
+        let mut holding = self.holding_at(kind);
+        if self.rear_rolled
+            && Some(kind) == visit_of(&StepId::Read(Axle::Rear))
+            && place.axle == ReadAxle::Rear
+        {
+            holding.entry("settled".to_owned()).or_insert_with(|| "yes".to_owned());
+        }
+        self.prepared(&holding)
+    }
+
+    /// Answers understood; a stored list that no longer parses counts as unanswered.
+    fn prepared(&self, answers: &Answers) -> Prepared {
+        Prepared::of(answers, self.rules.items).unwrap_or_default()
+    }
+
+    /// Runs `f` on the scene of a visit.
+    pub fn scene<T>(&self, visit: Visit, prepared: &Prepared, f: impl FnOnce(&Scene<'_>) -> T) -> T {
+        f(&Scene {
+            visit,
+            readings: &self.seen,
+            changes: &self.changes,
+            prepared,
+            items: self.rules.items,
+            car: Some(&self.car),
+            knowledge: [self.facts.knowledge, self.facts.rear_knowledge],
+            same_marks: prepared.yes_no("marks") == Some(true),
+        })
+    }
+
+    /// Every visit that is open, and the first one always.
+    #[must_use]
+    pub fn views(&self) -> Vec<VisitView> {
+        Visit::ALL
+            .into_iter()
+            .filter_map(|kind| {
+                let stored = self.open.iter().find(|v| v.kind == kind);
+                if stored.is_none() && kind != Visit::Found {
+                    return None;
+                }
+                let answers = stored.map(|v| v.answers.clone()).unwrap_or_default();
+                let holding = self.holding_at(kind);
+                let prepared = self.prepared(&holding);
+                let (picture, suspicions) =
+                    self.scene(kind, &prepared, |s| (picture(s), suspicions(s, self.rules.methods)));
+                Some(VisitView {
+                    kind,
+                    title: kind.title().into(),
+                    version: stored.map_or(0, |v| v.version),
+                    opened_at: stored.map(|v| v.opened_at),
+                    answers,
+                    holding,
+                    picture,
+                    suspicions,
+                })
+            })
+            .collect()
+    }
+}

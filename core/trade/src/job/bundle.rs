@@ -1,0 +1,200 @@
+//! A whole job as one file: exported from a shop, taken in by another, evaluated with no server.
+
+use super::base::{base_of, tyres_of};
+use super::bench::{JobBench, Rules};
+use super::facts::{Stage, VehicleFacts};
+use super::gates::{Sheet, sheet_of};
+use super::record::{Done, OpenVisit, Reading};
+use crate::part::{Part, part_problems};
+use crate::plan::{CarAnswer, CarInput, CarPlan, car_fitted_parts, plan_car};
+use crate::reading::{shipped_methods, shipped_prepare};
+use bold_stance_tread::{CarTyres, LoggedTyre};
+use bold_stance_units::problem::{Problem, parse_json};
+use chrono::{DateTime, Utc};
+use serde::{Deserialize, Serialize};
+use uuid::Uuid;
+
+/// What a bundle calls itself.
+pub const JOB_FORMAT: &str = "bold-stance.job/1";
+
+/// A plan of a job.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
+#[serde(deny_unknown_fields)]
+pub struct BundlePlan {
+    /// Its id within the bundle.
+    pub id: Uuid,
+    /// What it is called.
+    pub name: String,
+    /// What was decided.
+    pub document: CarPlan,
+}
+
+/// Something that happened.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
+#[serde(deny_unknown_fields)]
+pub struct Event {
+    /// When, UTC.
+    pub at: DateTime<Utc>,
+    /// Who.
+    pub author: String,
+    /// What.
+    pub what: String,
+    /// Its details.
+    pub detail: serde_json::Value,
+}
+
+/// A whole job.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
+#[serde(deny_unknown_fields)]
+pub struct JobBundle {
+    /// `bold-stance.job/1`.
+    pub format: String,
+    /// Version of the program that wrote it.
+    pub written_by: String,
+    /// When the car came, UTC.
+    pub arrived_at: DateTime<Utc>,
+    /// Complaint or wish.
+    pub complaint: String,
+    /// Furthest stage reached.
+    pub stage: Stage,
+    /// The vehicle, with its axles and adjusters.
+    pub vehicle: VehicleFacts,
+    /// Visits with the answers of their prepare lists.
+    pub visits: Vec<OpenVisit>,
+    /// Readings in the order in which they came: raw as typed, corrections, value, doubt.
+    pub readings: Vec<Reading>,
+    /// Plans, oldest first.
+    pub plans: Vec<BundlePlan>,
+    /// What was done of them, with the orders as they were.
+    pub done: Vec<Done>,
+    /// Parts that the shop planned with and that do not ship so, whole, in the order of its shelf.
+    pub parts: Vec<Part>,
+    /// Shipped parts that the shop did not offer any more.
+    #[serde(default)]
+    pub withdrawn: Vec<String>,
+    /// Tyres with their logs.
+    pub tyres: Vec<LoggedTyre>,
+    /// What happened, oldest first.
+    pub events: Vec<Event>,
+}
+
+/// What a job comes to.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
+pub struct Evaluated {
+    /// Name of the plan that was evaluated: the one asked for, else the first.
+    pub name: String,
+    /// Its answer.
+    pub plan: CarAnswer,
+    /// Its sheet, gates judged.
+    pub sheet: Sheet,
+    /// Its tyres as the forecast takes them.
+    pub tyres: CarTyres,
+}
+
+impl JobBundle {
+    /// Parses a bundle, each fault with its path.
+    ///
+    /// # Errors
+    /// Every [`Problem`] found.
+    pub fn from_json(text: &[u8]) -> Result<Self, Vec<Problem>> {
+        let out: Self = parse_json(text).map_err(|p| vec![p])?;
+        let problems = out.problems();
+        if problems.is_empty() { Ok(out) } else { Err(problems) }
+    }
+
+    /// Everything wrong with it, by field.
+    #[must_use]
+    pub fn problems(&self) -> Vec<Problem> {
+        let mut out = Vec::new();
+        if self.format != JOB_FORMAT {
+            let wrong = format!("\"{}\" is another format", self.format);
+            out.push(Problem::new("format", wrong, format!("\"{JOB_FORMAT}\"")));
+        }
+        if self.complaint.chars().count() > 500 {
+            out.push(Problem::new("complaint", "longer than 500 characters", "the wish in a few words"));
+        }
+        let at = |prefix: String, p: Problem| Problem { field: format!("{prefix}{}", p.field), ..p };
+        out.extend(self.vehicle.problems().into_iter().map(|p| at("vehicle.".into(), p)));
+        for (i, p) in self.plans.iter().enumerate() {
+            out.extend(p.document.problems(&format!("plans.{i}.document.")));
+            if self.plans[..i].iter().any(|q| q.id == p.id) {
+                out.push(Problem::new(format!("plans.{i}.id"), "named twice", "an id of its own"));
+            }
+        }
+        for (i, r) in self.readings.iter().enumerate() {
+            if !(r.value.is_finite() && r.sigma.is_finite() && r.sigma >= 0.0) {
+                out.push(Problem::new(format!("readings.{i}.value"), "not a number", "what was read"));
+            }
+            if self.readings[..i].iter().any(|q| q.id == r.id) {
+                out.push(Problem::new(format!("readings.{i}.id"), "named twice", "an id of its own"));
+            }
+            if let Some(id) = r.replaces
+                && !self.readings[..i].iter().any(|q| q.id == id)
+            {
+                let right = "a reading before it in the list";
+                out.push(Problem::new(format!("readings.{i}.replaces"), "no such reading", right));
+            }
+        }
+        for (i, d) in self.done.iter().enumerate() {
+            if !self.plans.iter().any(|p| p.id == d.plan_id) {
+                let right = "the id of a plan of this job";
+                out.push(Problem::new(format!("done.{i}.plan_id"), "no such plan", right));
+            }
+        }
+        for (i, t) in self.tyres.iter().enumerate() {
+            out.extend(t.problems(&format!("tyres.{i}")));
+        }
+        for (i, p) in self.parts.iter().enumerate() {
+            out.extend(part_problems(p).into_iter().map(|p| at(format!("parts.{i}."), p)));
+        }
+        out
+    }
+
+    /// The catalogue a plan of this job chooses from: what ships, the shop's own in the place of those of their id or
+    /// behind them, without what was withdrawn and is not `fitted`.
+    #[must_use]
+    pub fn catalogue(&self, shipped: &[Part], fitted: &[String]) -> Vec<Part> {
+        let own = |id: &str| self.parts.iter().find(|q| q.id == id);
+        let ships = |id: &str| shipped.iter().any(|p| p.id == id);
+        let on = |p: &Part| fitted.iter().any(|f| f.split('@').next() == Some(p.id.as_str()));
+        let placed = shipped.iter().map(|p| own(&p.id).unwrap_or(p));
+        let behind = self.parts.iter().filter(|p| !ships(&p.id));
+        placed.chain(behind).filter(|p| !self.withdrawn.contains(&p.id) || on(p)).cloned().collect()
+    }
+
+    /// Evaluates a plan of the job, by id or name; the first when none is named. `now` stands for today.
+    ///
+    /// # Errors
+    /// Every [`Problem`]; also when it has no plan, or the readings a plan hangs on are not there.
+    pub fn evaluate(
+        &self,
+        plan: Option<&str>,
+        shipped: &[Part],
+        now: DateTime<Utc>,
+    ) -> Result<Evaluated, Vec<Problem>> {
+        let named = |p: &&BundlePlan| plan.is_none_or(|n| p.name == n || p.id.to_string() == n);
+        let Some(chosen) = self.plans.iter().find(named) else {
+            let names: Vec<&str> = self.plans.iter().map(|p| p.name.as_str()).collect();
+            let right = if names.is_empty() { "a job with a plan".to_owned() } else { names.join(", ") };
+            return Err(vec![Problem::new("plans", "no such plan", right)]);
+        };
+        let (methods, items) =
+            (shipped_methods().map_err(|p| vec![p])?, shipped_prepare().map_err(|p| vec![p])?);
+        let rules = Rules { methods: &methods, items: &items };
+        let bench = JobBench::of(rules, &self.vehicle, &self.readings, &self.done, &self.visits, now)
+            .map_err(|p| vec![p])?;
+        let base = base_of(&self.vehicle, &self.readings, &bench.seen);
+        let input = CarInput { base, plan: chosen.document.clone() };
+        let catalogue = self.catalogue(shipped, &chosen.document.fitted());
+        let answer = plan_car(&input, &catalogue)?;
+        let done: Vec<&Done> = self.done.iter().filter(|d| d.plan_id == chosen.id).collect();
+        let fitted = car_fitted_parts(&input, &catalogue);
+        let sheet = sheet_of(&bench, &self.readings, &done, &input, answer.clone(), &fitted);
+        let tyres = tyres_of(&self.vehicle, chosen.document.limit_mm);
+        Ok(Evaluated { name: chosen.name.clone(), plan: answer, sheet, tyres })
+    }
+}

@@ -1,0 +1,208 @@
+//! The sheet of a stored plan: its steps, and every gate with what was ticked and read at it, what it still waits for and
+//! what is off.
+
+use super::bench::{JobBench, item_of, visit_of};
+use super::record::{Done, Reading, standing};
+use crate::part::Part;
+use crate::plan::{CarAnswer, CarInput};
+use crate::reading::{Place, Quantity, Visit, toe_of};
+use crate::sheet::{
+    CarRead, DoneRecord, GateFinding, GateRead, GateReading, GateSide, Mark, SheetStep, StepId, StepKind,
+    TOE_SET_BAND_DEG, Tick, job_cautions, judge, record_of, sheet,
+};
+use bold_stance_car::vehicle::{Axles, Sides};
+use bold_stance_kinematics::geometry::{Axle, Side};
+use bold_stance_units::problem::Problem;
+use bold_stance_units::said::{Said, said};
+use chrono::{DateTime, Utc};
+use serde::{Deserialize, Serialize};
+
+/// What a gate still waits for.
+#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
+#[serde(tag = "kind", rename_all = "snake_case")]
+pub enum GateMissing {
+    /// Something to tick.
+    Tick {
+        /// Which.
+        tick: Tick,
+    },
+    /// A reading.
+    Reading {
+        /// Which axle.
+        axle: Axle,
+        /// Which side.
+        side: Side,
+        /// What.
+        quantity: GateReading,
+    },
+}
+
+/// A gate as it stands.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
+pub struct GateView {
+    /// Which.
+    pub id: StepId,
+    /// The visit its readings belong to.
+    pub visit: Option<Visit>,
+    /// What is ticked, here or by an answer of the visit's prepare list.
+    pub ticked: Vec<Tick>,
+    /// What was read.
+    pub read: CarRead,
+    /// What it still waits for.
+    pub missing: Vec<GateMissing>,
+    /// What is off; empty when it may open.
+    pub off: Vec<GateFinding>,
+}
+
+/// The sheet of a plan.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
+pub struct Sheet {
+    /// The answer the sheet is made from.
+    pub answer: CarAnswer,
+    /// Steps and gates in order.
+    pub steps: Vec<SheetStep>,
+    /// Every gate.
+    pub gates: Vec<GateView>,
+    /// Cautions of the whole job.
+    pub cautions: Vec<Said>,
+    /// Toe of one wheel as expected after its rod was turned, 90 % half width, degrees.
+    pub toe_band_deg: f64,
+}
+
+/// What was read at a visit; what was taken before `after` is stale.
+fn read_at(
+    bench: &JobBench<'_>,
+    readings: &[Reading],
+    visit: Visit,
+    after: Option<DateTime<Utc>>,
+) -> CarRead {
+    let of_axle = |axle: Axle| {
+        Sides::of(|side| {
+            let at = |q| standing(readings, visit, q, Place::wheel(axle, side));
+            let stale = |t: DateTime<Utc>| after.is_some_and(|a| t < a);
+            let of = |q| at(q).map(|r| GateRead { value: r.value, sigma: r.sigma, stale: stale(r.taken_at) });
+            let toe = toe_of(&bench.seen, visit, axle, side).map(|(value, sigma, r)| GateRead {
+                value,
+                sigma,
+                stale: after.is_some_and(|a| r.at < a.timestamp()),
+            });
+            GateSide {
+                height: of(Quantity::Height),
+                camber: of(Quantity::Camber),
+                caster: of(Quantity::Caster),
+                toe,
+            }
+        })
+    };
+    CarRead { front: of_axle(Axle::Front), rear: of_axle(Axle::Rear) }
+}
+
+fn gate_view(
+    bench: &JobBench<'_>,
+    readings: &[Reading],
+    done: &[&Done],
+    (input, answer): (&CarInput, &CarAnswer),
+    before: &[SheetStep],
+    gate: &SheetStep,
+) -> GateView {
+    let visit = visit_of(&gate.id);
+    let marked = |m: &Mark| done.iter().find(|d| d.step == *m);
+    let work = before.iter().filter(|s| s.kind == StepKind::Step);
+    let last = work.filter_map(|s| marked(&Mark::Step(s.id.clone()))).map(|d| d.done_at).max();
+    let read = visit.map(|v| read_at(bench, readings, v, last)).unwrap_or_default();
+    // Rolled and bounced may have been said in the prepare list of the visit as well; the rear's gate shares its visit
+    // with the front's, and is rolled before it.
+    let holding = visit
+        .filter(|_| gate.id != StepId::Read(Axle::Rear))
+        .map(|v| bench.holding_at(v))
+        .unwrap_or_default();
+    let said = |t: Tick| item_of(t).is_some_and(|i| holding.get(i).is_some_and(|a| a == "yes"));
+    let ticked: Vec<Tick> = gate
+        .ticks
+        .iter()
+        .map(|t| t.id)
+        .filter(|t| said(*t) || marked(&Mark::Tick(gate.id.clone(), *t)).is_some())
+        .collect();
+    let mut missing: Vec<GateMissing> = gate
+        .ticks
+        .iter()
+        .filter(|t| !ticked.contains(&t.id))
+        .map(|t| GateMissing::Tick { tick: t.id })
+        .collect();
+    for n in &gate.needs {
+        for (side, s) in read.axle(n.axle).each() {
+            if s.of(n.quantity).is_none() {
+                missing.push(GateMissing::Reading { axle: n.axle, side, quantity: n.quantity });
+            }
+        }
+    }
+    let off = judge(input, answer, gate, &read);
+    GateView { id: gate.id.clone(), visit, ticked, read, missing, off }
+}
+
+/// The sheet of a plan as the job stands; `done` is what was done of this plan.
+#[must_use]
+pub fn sheet_of(
+    bench: &JobBench<'_>,
+    readings: &[Reading],
+    done: &[&Done],
+    input: &CarInput,
+    answer: CarAnswer,
+    fitted: &Axles<Vec<Part>>,
+) -> Sheet {
+    let steps = sheet(input, &answer, fitted);
+    let view = |(i, s)| gate_view(bench, readings, done, (input, &answer), &steps[..i], s);
+    let gates = steps.iter().enumerate().filter(|(_, s)| s.kind == StepKind::Gate).map(view).collect();
+    Sheet { gates, steps, answer, cautions: job_cautions(), toe_band_deg: TOE_SET_BAND_DEG }
+}
+
+/// What is kept with a mark: what its step says now. A gate opens on its readings, and on a reason where one of them is
+/// off.
+///
+/// # Errors
+/// A step that is not on the sheet, a gate that still waits, one that is off without a reason.
+pub fn mark_step(sheet: &Sheet, mark: &Mark, reason: Option<&str>) -> Result<DoneRecord, Problem> {
+    let (id, tick) = match mark {
+        Mark::Step(s) => (s, None),
+        Mark::Tick(s, t) => (s, Some(*t)),
+    };
+    let known = |s: &&SheetStep| s.id == *id && tick.is_none_or(|t| s.ticks.iter().any(|x| x.id == t));
+    let Some(now) = sheet.steps.iter().find(known) else {
+        let right: Vec<String> = sheet.steps.iter().map(|s| s.id.to_string()).collect();
+        let wrong = said("no-step").name("step", mark.to_string());
+        return Err(Problem::new("step", wrong, right.join(", ")));
+    };
+    if tick.is_some() {
+        return Ok(DoneRecord::default());
+    }
+    let mut record = record_of(now);
+    if let Some(gate) = sheet.gates.iter().find(|g| g.id == *id) {
+        if !gate.missing.is_empty() {
+            let words = |m: &GateMissing| match m {
+                GateMissing::Tick { tick } => now
+                    .ticks
+                    .iter()
+                    .find(|t| t.id == *tick)
+                    .map_or_else(|| Said::text(tick.word()), |t| t.words.clone()),
+                GateMissing::Reading { axle, side, quantity } => said("not-read")
+                    .word("side", side.word())
+                    .word("axle", axle.word())
+                    .word("quantity", quantity.word()),
+            };
+            let shut = gate.missing.iter().map(words).collect();
+            return Err(Problem::new("step", said("gate-shut").list("each", shut), said("gate-shut-right")));
+        }
+        let reason = reason.map(str::trim).unwrap_or_default();
+        let n = reason.chars().count();
+        if !gate.off.is_empty() && !(3..=300).contains(&n) {
+            let wrong = if n > 300 { said("too-long").count("n", 300) } else { said("no-reason") };
+            return Err(Problem::new("reason", wrong, said("no-reason-right")));
+        }
+        record.off.clone_from(&gate.off);
+        record.reason = (!gate.off.is_empty()).then(|| reason.to_owned());
+    }
+    Ok(record)
+}

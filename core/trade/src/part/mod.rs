@@ -1,0 +1,11 @@
+//! Parts as geometry edits: a part is data, not code.
+
+mod catalogue;
+mod check;
+mod part_data;
+mod table;
+
+pub use catalogue::{parts_for, parts_from_json, shipped_parts};
+pub use check::{MOST_PARTS, list_problems, part_problems};
+pub use part_data::{Fits, Part, PartGroup, PartLimits, Rule, Sizes, Springs};
+pub use table::{parts_from_csv, parts_to_csv};

@@ -1,0 +1,62 @@
+//! What every answer begins with: the document checked, the parts that fit, both sides brought to their readings.
+
+use super::budget::Budget;
+use super::input::PlanInput;
+use super::work::Work;
+use crate::part::{Part, parts_for};
+use bold_stance_units::problem::Problem;
+
+/// Checks the document and anchors both sides; the parts of the catalogue that fit come with it. All of it together may
+/// cost the budget.
+pub(crate) fn begin<'a>(
+    input: &'a PlanInput,
+    catalogue: &[Part],
+    budget: &Budget,
+) -> Result<(Work<'a>, Vec<Part>), Vec<Problem>> {
+    let mut problems = input.problems();
+    if problems.iter().any(|p| p.field.starts_with("geometry")) {
+        return Err(problems);
+    }
+    let parts = parts_for(catalogue, &input.geometry);
+    let family = |id: &str| id.split('@').next().unwrap_or(id).to_owned();
+    for (i, id) in input.fitted.iter().enumerate() {
+        let field = format!("fitted.{i}");
+        if parts.iter().any(|p| p.id == *id || p.family() == id) {
+            continue;
+        }
+        problems.push(match catalogue.iter().find(|p| p.id == family(id)) {
+            None => Problem::new(field, format!("no part \"{id}\""), "the id of a part in the catalogue"),
+            Some(p)
+                if p.fits.layouts.contains(&input.geometry.layout())
+                    && p.fits.axles.contains(&input.geometry.axle) =>
+            {
+                let sizes = p.sizes.as_ref().map(|s| s.values.clone()).unwrap_or_default();
+                Problem::new(
+                    field,
+                    format!("\"{id}\" is not made, or has no such link here"),
+                    format!("sizes {sizes:?}"),
+                )
+            }
+            Some(_) => Problem::new(
+                field,
+                format!("\"{id}\" is for another layout or axle"),
+                format!("a part for a {}", input.geometry.layout().word()),
+            ),
+        });
+    }
+    if !problems.is_empty() {
+        return Err(problems);
+    }
+    let work = Work::new(input, budget.clone()).map_err(|p| vec![p])?;
+    Ok((work, parts))
+}
+
+/// The fitted parts of a plan, in the size and with the links of this axle.
+#[must_use]
+pub fn fitted_parts(input: &PlanInput, catalogue: &[Part]) -> Vec<Part> {
+    let parts = parts_for(catalogue, &input.geometry);
+    let find = |id: &String| {
+        parts.iter().find(|p| p.id == *id).or_else(|| parts.iter().find(|p| p.family() == id)).cloned()
+    };
+    input.fitted.iter().filter_map(find).collect()
+}

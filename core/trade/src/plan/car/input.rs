@@ -1,0 +1,171 @@
+//! Everything a plan of a car hangs on: what a job gives and what was decided, and the part of it that one axle is worked
+//! out from.
+
+use super::document::{CarPlan, Picked};
+use crate::plan::input::{PlanInput, SideReadings};
+use bold_stance_car::adjuster::Adjuster;
+use bold_stance_car::fit::{Knowledge, SweepReading};
+use bold_stance_car::vehicle::{AirLevel, Axles, Limits, Sides};
+use bold_stance_kinematics::geometry::{Axle, Geometry};
+use bold_stance_units::problem::Problem;
+use serde::{Deserialize, Serialize};
+
+/// What a job gives of an axle whose points are known and that was read.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
+#[serde(deny_unknown_fields)]
+pub struct AxleBase {
+    /// The axle.
+    pub geometry: Geometry,
+    /// How well its points are known.
+    #[serde(default)]
+    pub knowledge: Knowledge,
+    /// Readings of one wheel at several heights.
+    #[serde(default, skip_serializing_if = "Vec::is_empty")]
+    pub jack_sweep: Vec<SweepReading>,
+    /// Hub-to-arch height at which the geometry was taken, mm.
+    #[cfg_attr(feature = "openapi", schema(minimum = 50.0, maximum = 1500.0))]
+    pub design_height_mm: f64,
+    /// What can be turned on each side.
+    #[serde(default)]
+    pub adjusters: Vec<Adjuster>,
+    /// Both wheels as found.
+    pub read: Sides<SideReadings>,
+    /// How far a live axle has to go to the left to stand central, as read as found, mm; not read when absent.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    #[cfg_attr(feature = "openapi", schema(minimum = -150.0, maximum = 150.0))]
+    pub axle_offset_mm: Option<f64>,
+    /// What joints, travel and clearances allow, as far as it was measured.
+    #[serde(default, deserialize_with = "bold_stance_units::problem::from_object")]
+    pub limits: Limits,
+}
+
+/// What a job gives a plan.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
+#[serde(deny_unknown_fields)]
+pub struct CarBase {
+    /// Axle to axle, mm.
+    #[cfg_attr(feature = "openapi", schema(minimum = 1000.0, maximum = 8000.0))]
+    pub wheelbase_mm: f64,
+    /// Largest turn of the inner front wheel, degrees.
+    #[cfg_attr(feature = "openapi", schema(minimum = 5.0, maximum = 70.0))]
+    pub lock_deg: f64,
+    /// Levels of an air suspension against as found.
+    #[serde(default)]
+    pub levels: Vec<AirLevel>,
+    /// Loaded radius gained by the planned tyres, mm: turns the body, moves no arm.
+    #[serde(default)]
+    pub tyre_gain_mm: Axles<f64>,
+    /// Each axle; none until its points are known and it was read.
+    pub axles: Axles<Option<AxleBase>>,
+}
+
+/// A car and what is decided about it.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
+#[serde(deny_unknown_fields)]
+pub struct CarInput {
+    /// What the job gives.
+    pub base: CarBase,
+    /// What was decided.
+    pub plan: CarPlan,
+}
+
+/// The axle that is not this one.
+pub(crate) fn other(axle: Axle) -> Axle {
+    match axle {
+        Axle::Front => Axle::Rear,
+        Axle::Rear => Axle::Front,
+    }
+}
+
+impl CarInput {
+    /// What one axle is worked out from; none where the job does not give it.
+    #[must_use]
+    pub fn axle(&self, axle: Axle) -> Option<PlanInput> {
+        let b = self.base.axles[axle].as_ref()?;
+        let (own, off) = (&self.plan.axles[axle], &self.plan.axles[other(axle)]);
+        let gain = &self.base.tyre_gain_mm;
+        Some(PlanInput {
+            knowledge: b.knowledge,
+            jack_sweep: b.jack_sweep.clone(),
+            axle_offset_mm: b.axle_offset_mm,
+            height_change_mm: own.height_change_mm,
+            other_change_mm: off.height_change_mm,
+            settle_mm: own.settle_mm,
+            other_settle_mm: off.settle_mm,
+            load_mm: own.load_mm,
+            other_load_mm: off.load_mm,
+            ways: own.ways.clone(),
+            trim_mm: own.trim_mm.into_pair(),
+            tyre_gain_mm: [gain[axle], gain[other(axle)]],
+            levels: self.base.levels.clone(),
+            limits: b.limits,
+            lock_deg: self.base.lock_deg,
+            picked: own.picked.map(|p| p.map(Picked::pair)).into_pair(),
+            fitted: own.fitted.clone(),
+            ..PlanInput::unchanged(
+                b.geometry.clone(),
+                self.base.wheelbase_mm,
+                b.design_height_mm,
+                b.adjusters.clone(),
+                b.read.into_pair(),
+                self.plan.aim.clone(),
+            )
+        })
+    }
+
+    /// What is out of range in the car as a whole, by field; each axle's own faults come with its answer.
+    #[must_use]
+    pub fn problems(&self) -> Vec<Problem> {
+        let mut out = self.plan.problems("plan.");
+        for (axle, b) in self.base.axles.each() {
+            if let Some(b) = b
+                && b.geometry.axle != axle
+            {
+                out.push(Problem::new(
+                    format!("base.axles.{}.geometry.axle", axle.word()),
+                    format!("a {} axle", b.geometry.axle.word()),
+                    format!("\"{}\"", axle.word()),
+                ));
+            }
+        }
+        if self.base.axles.each().iter().all(|(_, b)| b.is_none()) {
+            out.push(Problem::new(
+                "base.axles",
+                "no axle was read yet",
+                "heights and angles of both wheels of one axle at least",
+            ));
+        }
+        out
+    }
+
+    /// A fault of one axle's document, at its field of the car's.
+    pub(crate) fn at_home(axle: Axle, p: Problem) -> Problem {
+        let (own, off) = (axle.word(), other(axle).word());
+        let field = p.field.as_str();
+        let (head, rest) = field.split_once('.').map_or((field, ""), |(h, r)| (h, r));
+        let tail = if rest.is_empty() { String::new() } else { format!(".{rest}") };
+        let side = |r: &str| r.replacen('0', "left", 1).replacen('1', "right", 1);
+        let field = match head {
+            "wheelbase_mm" | "lock_deg" | "levels" => format!("base.{field}"),
+            "tyre_gain_mm" => format!("base.tyre_gain_mm.{}", if rest == "1" { off } else { own }),
+            "left" | "right" => format!("base.axles.{own}.read.{field}"),
+            "trim_mm" | "picked" if !rest.is_empty() => {
+                let (which, more) = rest.split_once('.').map_or((rest, ""), |(w, m)| (w, m));
+                let more = if more.is_empty() { String::new() } else { format!(".{more}") };
+                format!("plan.axles.{own}.{head}.{}{more}", side(which))
+            }
+            "height_change_mm" | "settle_mm" | "load_mm" | "ways" | "fitted" | "trim_mm" | "picked" => {
+                format!("plan.axles.{own}.{head}{tail}")
+            }
+            "other_change_mm" => format!("plan.axles.{off}.height_change_mm"),
+            "other_settle_mm" => format!("plan.axles.{off}.settle_mm"),
+            "other_load_mm" => format!("plan.axles.{off}.load_mm"),
+            "aim" => format!("plan.{field}"),
+            _ => format!("base.axles.{own}.{field}"),
+        };
+        Problem { field, ..p }
+    }
+}

@@ -1,0 +1,259 @@
+//! One verdict for the car: which axle and side is worst and by how much, what is in already, what was not judged.
+
+use super::input::CarInput;
+use super::orders::orders_of;
+use crate::plan::answer::PlanResult;
+use crate::plan::reach::Plane;
+use crate::plan::states::AngleName;
+use crate::plan::words::axle_height;
+use bold_stance_car::vehicle::{Axles, Sides};
+use bold_stance_kinematics::geometry::{Axle, Side};
+use bold_stance_units::said::{Said, said, sentences};
+use serde::{Deserialize, Serialize};
+
+/// How an axle stands.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
+#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
+#[serde(rename_all = "snake_case")]
+pub enum Standing {
+    /// Both sides land in every window and nothing fouls.
+    Reached,
+    /// Something stays outside, or fouls.
+    Off,
+    /// Read, but it cannot be worked out.
+    Refused,
+    /// Its points are not known or its wheels were not read: nothing is said of it.
+    NotRead,
+}
+
+/// What is worst.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
+#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
+#[serde(rename_all = "snake_case")]
+pub enum WorstKind {
+    /// The axle cannot be worked out.
+    Refused,
+    /// The height is beyond travel.
+    Stop,
+    /// Something meets something.
+    Foul,
+    /// An angle, or a difference between the sides, stays outside.
+    Angle(AngleName),
+}
+
+/// The worst of a car.
+#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
+pub struct Worst {
+    /// On which axle.
+    pub axle: Axle,
+    /// On which side; none where it is about both.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub side: Option<Side>,
+    /// What.
+    pub kind: WorstKind,
+    /// How far outside, degrees; 0 where it is no angle.
+    pub off_deg: f64,
+}
+
+/// An angle that is inside its window on both sides with nothing turned.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
+#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
+pub struct WhatIsIn {
+    /// On which axle.
+    pub axle: Axle,
+    /// Which.
+    pub angle: AngleName,
+}
+
+/// The car in one verdict.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
+pub struct CarVerdict {
+    /// Whether every axle that could be judged lands and nothing fouls.
+    pub reached: bool,
+    /// Each axle.
+    pub axles: Axles<Standing>,
+    /// The worst; none where everything judged lands.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub worst: Option<Worst>,
+    /// What is in at the height the aim counts at, with nothing turned.
+    pub already_in: Vec<WhatIsIn>,
+    /// One line.
+    pub headline: Said,
+    /// What to do about it.
+    pub sentence: Said,
+}
+
+/// The worst of one axle.
+fn worst_of(input: &CarInput, axle: Axle, r: &PlanResult) -> Option<Worst> {
+    let of = |side, kind, off_deg| Some(Worst { axle, side, kind, off_deg });
+    if r.stop.is_some() {
+        return of(None, WorstKind::Stop, 0.0);
+    }
+    let sides = Sides { left: &r.left, right: &r.right };
+    if let Some((side, _)) = sides.each().into_iter().find(|(_, s)| s.checks.iter().any(|c| c.fouls())) {
+        return of(Some(side), WorstKind::Foul, 0.0);
+    }
+    let aim = &input.plan.aim;
+    let mut off: Vec<Worst> = Vec::new();
+    for (side, s) in sides.each() {
+        for (angle, off_deg) in [
+            (AngleName::Camber, s.shortfall.camber_deg),
+            (AngleName::Caster, s.shortfall.caster_deg),
+            (AngleName::Toe, s.shortfall.toe_deg),
+        ] {
+            off.push(Worst { axle, side: Some(side), kind: WorstKind::Angle(angle), off_deg });
+        }
+    }
+    for (angle, cross, allowed) in [
+        (AngleName::CrossCamber, r.verdict.cross_camber_deg, aim.cross_camber_deg),
+        (AngleName::CrossCaster, r.verdict.cross_caster_deg, aim.cross_caster_deg),
+    ] {
+        if angle == AngleName::CrossCamber || r.plane == Plane::CamberCaster {
+            let off_deg = (cross.abs() - allowed).max(0.0);
+            off.push(Worst { axle, side: None, kind: WorstKind::Angle(angle), off_deg });
+        }
+    }
+    off.into_iter().filter(|w| w.off_deg > 1e-6).max_by(|a, b| a.off_deg.total_cmp(&b.off_deg))
+}
+
+/// What must be said first: what cannot be, what stops, what fouls, then by degrees.
+fn weight(w: &Worst) -> f64 {
+    match w.kind {
+        WorstKind::Refused => 3e3,
+        WorstKind::Stop => 2e3,
+        WorstKind::Foul => 1e3,
+        WorstKind::Angle(_) => w.off_deg,
+    }
+}
+
+/// Angles of an axle that are in on both sides with nothing turned.
+fn already_in(input: &CarInput, axle: Axle, r: &PlanResult) -> Vec<WhatIsIn> {
+    let t = input.plan.aim.target(axle);
+    let inside = |v: f64, w: [f64; 2]| v >= w[0] - 1e-9 && v <= w[1] + 1e-9;
+    let both =
+        |f: &dyn Fn(&bold_stance_kinematics::wheel::Alignment) -> bool| f(&r.left.after) && f(&r.right.after);
+    let mut out = Vec::new();
+    if both(&|a| inside(a.camber_deg, t.camber)) {
+        out.push(AngleName::Camber);
+    }
+    if r.plane == Plane::CamberCaster && both(&|a| inside(a.caster_deg, t.caster)) {
+        out.push(AngleName::Caster);
+    }
+    if both(&|a| inside(a.toe_deg, t.toe)) {
+        out.push(AngleName::Toe);
+    }
+    out.into_iter().map(|angle| WhatIsIn { axle, angle }).collect()
+}
+
+/// The verdict of a car from its axles' answers. `told` says which axles the job gives.
+pub(crate) fn verdict(input: &CarInput, axles: &Axles<Option<PlanResult>>, told: Axles<bool>) -> CarVerdict {
+    let standing = Axles::of(|a| match &axles[a] {
+        Some(r) if r.verdict.reached => Standing::Reached,
+        Some(_) => Standing::Off,
+        None if told[a] => Standing::Refused,
+        None => Standing::NotRead,
+    });
+    let mut worst: Vec<Worst> = Vec::new();
+    for (axle, r) in axles.rear_first() {
+        match r {
+            Some(r) => worst.extend(worst_of(input, axle, r)),
+            None if told[axle] => {
+                worst.push(Worst { axle, side: None, kind: WorstKind::Refused, off_deg: 0.0 });
+            }
+            None => {}
+        }
+    }
+    worst.sort_by(|a, b| weight(b).total_cmp(&weight(a)));
+    let reached = standing.each().iter().all(|(_, s)| matches!(s, Standing::Reached | Standing::NotRead));
+    let already_in: Vec<WhatIsIn> = axles
+        .each()
+        .into_iter()
+        .flat_map(|(a, r)| r.iter().flat_map(move |r| already_in(input, a, r)).collect::<Vec<_>>())
+        .collect();
+    let (headline, sentence) = say(input, axles, standing, worst.first(), &already_in);
+    CarVerdict { reached, axles: standing, worst: worst.first().copied(), already_in, headline, sentence }
+}
+
+fn say(
+    input: &CarInput,
+    axles: &Axles<Option<PlanResult>>,
+    standing: Axles<Standing>,
+    worst: Option<&Worst>,
+    already_in: &[WhatIsIn],
+) -> (Said, Said) {
+    let not_read = standing.each().into_iter().find(|(_, s)| **s == Standing::NotRead).map(|(a, _)| a);
+    let Some(w) = worst else {
+        let headline = match not_read {
+            None => said("car-reached"),
+            Some(a) => {
+                said("car-one-reached").word("axle", super::input::other(a).word()).word("unread", a.word())
+            }
+        };
+        return (headline, whole(input, axles, already_in));
+    };
+    let Some(r) = &axles[w.axle] else {
+        return (said("car-refused").word("axle", w.axle.word()), whole(input, axles, already_in));
+    };
+    let headline = said("car-worst").word("axle", w.axle.word()).say("what", r.verdict.headline.clone());
+    let off = super::input::other(w.axle);
+    let other = |id| said(id).word("axle", off.word());
+    let too = match (standing[off], &axles[off]) {
+        (Standing::Reached, _) => other("car-other-reached"),
+        (Standing::Off, Some(o)) => other("car-other-off").say("what", o.verdict.headline.clone()),
+        (Standing::NotRead, _) => other("car-other-unread"),
+        _ => other("car-other-refused"),
+    };
+    (headline, sentences(vec![r.verdict.sentence.clone(), too]))
+}
+
+/// Heights, what is in already, and the first thing to turn.
+fn whole(input: &CarInput, axles: &Axles<Option<PlanResult>>, already_in: &[WhatIsIn]) -> Said {
+    let heights: Vec<Said> = axles
+        .each()
+        .into_iter()
+        .filter_map(|(a, r)| {
+            let r = r.as_ref()?;
+            let mm = if r.stop.is_some() { input.plan.gain_mm(a) } else { r.judged.own_mm };
+            Some(axle_height(a, mm, &r.judged))
+        })
+        .collect();
+    let mut out = vec![said("car-heights").list("each", heights)];
+    let moved: Vec<_> = axles
+        .rear_first()
+        .into_iter()
+        .flat_map(|(a, r)| r.iter().flat_map(move |r| orders_of(a, r)).collect::<Vec<_>>())
+        .filter(|o| o.line.moves())
+        .collect();
+    let Some(first) = moved.first() else {
+        out.push(said("leave-everything"));
+        return sentences(out);
+    };
+    let by_axle: Vec<Said> = [Axle::Front, Axle::Rear]
+        .into_iter()
+        .filter_map(|a| {
+            let angles: Vec<Said> = already_in
+                .iter()
+                .filter(|i| i.axle == a)
+                .map(|i| said("angle").word("angle", i.angle.word()))
+                .collect();
+            (!angles.is_empty()).then(|| said("car-in").word("axle", a.word()).list("each", angles))
+        })
+        .collect();
+    if !by_axle.is_empty() {
+        out.push(said("car-already-in").list("each", by_axle));
+    }
+    let order = match first.side {
+        Some(side) => said("car-first").word("side", side.word()),
+        None => said("car-first-shared"),
+    };
+    out.push(
+        order
+            .count("n", moved.len())
+            .word("axle", first.axle.word())
+            .name("name", first.line.name.clone())
+            .say("order", first.line.words.clone()),
+    );
+    sentences(out)
+}

@@ -1,0 +1,231 @@
+//! From what is wanted to the gain of an axle, and to turns of a collar or bolt.
+
+use bold_stance_car::fit::Z90;
+use bold_stance_car::vehicle::{Spring, TORSION_BOLT, TurnRecord, learn_per_turn};
+use bold_stance_kinematics::geometry::Axle;
+use bold_stance_units::problem::{Problem, in_range};
+use serde::{Deserialize, Serialize};
+
+/// What is wanted.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
+#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
+#[serde(rename_all = "snake_case")]
+pub enum TargetKind {
+    /// Hub centre to arch lip, mm.
+    HubToArch,
+    /// Floor to arch lip, mm.
+    FloorToArch,
+    /// Nose-down angle of the body, degrees: rear arch over front arch, by the wheelbase.
+    Rake,
+    /// Front and rear arches at one height over the floor.
+    Level,
+}
+
+/// What is turned for height. Nothing is said of turns until it is known: a bolt and a collar differ threefold.
+#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
+#[serde(tag = "kind", rename_all = "snake_case", deny_unknown_fields)]
+pub enum Turned {
+    /// Adjusting bolt of a torsion bar.
+    TorsionBolt,
+    /// Threaded collar under a coil spring.
+    Collar {
+        /// Thread, mm a turn.
+        pitch_mm: f64,
+        /// Spring travel over wheel travel.
+        motion_ratio: f64,
+    },
+}
+
+impl Turned {
+    /// Settled height a turn gives before any was recorded, mm, with its standard deviation. A bolt: two turns gave about
+    /// 3/8 in (common practice, no source). A collar: pitch over motion ratio, a tenth of it in doubt for what springs
+    /// and bushings keep (judgement, no source).
+    fn usual(self) -> (f64, f64) {
+        match self {
+            Self::TorsionBolt => TORSION_BOLT,
+            Self::Collar { pitch_mm, motion_ratio } => {
+                let per = Spring { rate_n_mm: 1.0, motion_ratio }.collar_height(1.0, pitch_mm);
+                (per, 0.1 * per)
+            }
+        }
+    }
+}
+
+/// A wanted height of one axle, the other staying as planned.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
+#[serde(deny_unknown_fields)]
+pub struct HeightTarget {
+    /// What kind.
+    pub kind: TargetKind,
+    /// Which axle moves.
+    pub axle: Axle,
+    /// mm, or degrees for a rake; not looked at for level.
+    pub value: f64,
+    /// Hub to arch of this axle as found, mm, mean of both sides.
+    #[cfg_attr(feature = "openapi", schema(minimum = 50.0, maximum = 1500.0))]
+    pub own_mm: f64,
+    /// Hub to arch of the other axle as planned, mm.
+    #[cfg_attr(feature = "openapi", schema(minimum = 50.0, maximum = 1500.0))]
+    pub other_mm: f64,
+    /// Loaded radius of this axle's tyres as planned, mm.
+    #[cfg_attr(feature = "openapi", schema(minimum = 100.0, maximum = 1000.0))]
+    pub own_radius_mm: f64,
+    /// Loaded radius of the other axle's, mm.
+    #[cfg_attr(feature = "openapi", schema(minimum = 100.0, maximum = 1000.0))]
+    pub other_radius_mm: f64,
+    /// Axle to axle, mm.
+    #[cfg_attr(feature = "openapi", schema(minimum = 1000.0, maximum = 8000.0))]
+    pub wheelbase_mm: f64,
+    /// Turns recorded on this vehicle.
+    #[serde(default)]
+    pub turns: Vec<TurnRecord>,
+    /// What is turned; no turns are told while it is not known and none were recorded.
+    #[serde(default)]
+    pub turned: Option<Turned>,
+}
+
+/// The gain and the turns to get there.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
+pub struct HeightAnswer {
+    /// Hub-to-arch gain of the axle from as found, mm.
+    pub gain_mm: f64,
+    /// How far to turn.
+    pub by_turning: Option<ByTurning>,
+}
+
+/// Turns that make a gain.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
+pub struct ByTurning {
+    /// Turns of the bolt or collar, up positive.
+    pub turns: f64,
+    /// Half width of the 90 % band of the turns.
+    pub turns_band: f64,
+    /// Settled height a turn gives, mm.
+    pub mm_per_turn: f64,
+    /// Recorded turns it rests on; 0 is the usual value alone.
+    pub records: usize,
+}
+
+/// Works a target out.
+///
+/// # Errors
+/// The first [`Problem`] by field.
+pub fn height_for(t: &HeightTarget) -> Result<HeightAnswer, Problem> {
+    let (low, high, unit) =
+        if t.kind == TargetKind::Rake { (-15.0, 15.0, "°") } else { (0.0, 2500.0, "mm") };
+    in_range("value", t.value, low, high, unit)?;
+    in_range("own_mm", t.own_mm, 50.0, 1500.0, "mm")?;
+    in_range("other_mm", t.other_mm, 50.0, 1500.0, "mm")?;
+    in_range("own_radius_mm", t.own_radius_mm, 100.0, 1000.0, "mm")?;
+    in_range("other_radius_mm", t.other_radius_mm, 100.0, 1000.0, "mm")?;
+    in_range("wheelbase_mm", t.wheelbase_mm, 1000.0, 8000.0, "mm")?;
+    if t.turns.len() > 40 {
+        return Err(Problem::new("turns", "more than forty records", "40 at most"));
+    }
+    let other_floor = t.other_mm + t.other_radius_mm;
+    let own_floor = match t.kind {
+        TargetKind::HubToArch => t.value + t.own_radius_mm,
+        TargetKind::FloorToArch => t.value,
+        TargetKind::Level => other_floor,
+        TargetKind::Rake => {
+            let rise = t.wheelbase_mm * t.value.to_radians().tan();
+            if t.axle == Axle::Front { other_floor - rise } else { other_floor + rise }
+        }
+    };
+    let gain_mm = own_floor - t.own_radius_mm - t.own_mm;
+    if let Some(Turned::Collar { pitch_mm, motion_ratio }) = t.turned {
+        in_range("turned.pitch_mm", pitch_mm, 0.5, 6.0, "mm a turn")?;
+        in_range("turned.motion_ratio", motion_ratio, 0.2, 1.5, "of the wheel's travel")?;
+    }
+    let records: Vec<(f64, f64)> = t.turns.iter().map(|r| (r.turns, r.height_change_mm)).collect();
+    let usual = match t.turned {
+        Some(what) => Some(what.usual()),
+        None if records.is_empty() => None,
+        None => Some(TORSION_BOLT),
+    };
+    let by_turning = usual.map(|usual| {
+        let per = learn_per_turn(usual, &records);
+        let turns = gain_mm / per.mm;
+        ByTurning {
+            turns,
+            turns_band: Z90 * (per.sigma_mm / per.mm).abs() * turns.abs(),
+            mm_per_turn: per.mm,
+            records: per.records,
+        }
+    });
+    Ok(HeightAnswer { gain_mm, by_turning })
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    fn t(kind: TargetKind, axle: Axle, value: f64) -> HeightTarget {
+        HeightTarget {
+            kind,
+            axle,
+            value,
+            own_mm: 498.0,
+            other_mm: 571.0,
+            own_radius_mm: 402.0,
+            other_radius_mm: 402.0,
+            wheelbase_mm: 3220.0,
+            turns: Vec::new(),
+            turned: None,
+        }
+    }
+
+    #[test]
+    fn every_kind_of_target_by_hand() {
+        let gain = |kind, axle, v| height_for(&t(kind, axle, v)).unwrap().gain_mm;
+        assert!((gain(TargetKind::HubToArch, Axle::Front, 563.0) - 65.0).abs() < 1e-9);
+        assert!((gain(TargetKind::FloorToArch, Axle::Front, 950.0) - 50.0).abs() < 1e-9);
+        assert!((gain(TargetKind::Level, Axle::Front, 0.0) - 73.0).abs() < 1e-9);
+        // Half a degree nose down over 3220 mm: 28.1 mm.
+        assert!((gain(TargetKind::Rake, Axle::Front, 0.5) - (73.0 - 28.1)).abs() < 0.02);
+        // The rear from 498 mm over a front at 571 mm: up 73 and 28.1 more.
+        assert!((gain(TargetKind::Rake, Axle::Rear, 0.5) - (73.0 + 28.1)).abs() < 0.02);
+    }
+
+    #[test]
+    fn turns_are_learned_from_what_was_turned() {
+        // Common practice, no source (CP9): two turns gave about 3/8 in at the fender after settling.
+        let mut x = t(TargetKind::HubToArch, Axle::Front, 508.0);
+        assert!(height_for(&x).unwrap().by_turning.is_none(), "nothing is invented");
+        x.turned = Some(Turned::TorsionBolt);
+        let prior = height_for(&x).unwrap().by_turning.unwrap();
+        assert!((prior.mm_per_turn - 9.525 / 2.0).abs() < 0.1 && prior.records == 0);
+        x.turns = vec![
+            TurnRecord { turns: 2.0, height_change_mm: 14.0 },
+            TurnRecord { turns: 3.0, height_change_mm: 21.0 },
+        ];
+        let learned = height_for(&x).unwrap().by_turning.unwrap();
+        assert!((learned.mm_per_turn - 6.9).abs() < 0.3, "{learned:?}");
+        assert!(learned.turns < prior.turns && learned.turns_band < prior.turns_band);
+    }
+
+    /// 35 mm down on collars of 2 mm a turn on a strut are seventeen and a half turns, and more where the spring moves
+    /// less than the wheel does; pitch and ratio out of range are named.
+    #[test]
+    fn a_collar_turns_by_its_thread() {
+        let mut x = t(TargetKind::HubToArch, Axle::Front, 463.0);
+        let turns = |x: &HeightTarget| height_for(x).unwrap().by_turning.unwrap().turns;
+        x.turned = Some(Turned::Collar { pitch_mm: 2.0, motion_ratio: 1.0 });
+        assert!((turns(&x) + 17.5).abs() < 1e-9, "{}", turns(&x));
+        x.turned = Some(Turned::Collar { pitch_mm: 2.0, motion_ratio: 0.6 });
+        assert!((turns(&x) + 10.5).abs() < 1e-9, "{}", turns(&x));
+        x.turned = Some(Turned::Collar { pitch_mm: 0.0, motion_ratio: 0.6 });
+        assert_eq!(height_for(&x).unwrap_err().field, "turned.pitch_mm");
+        x.turned = Some(Turned::Collar { pitch_mm: 2.0, motion_ratio: 0.0 });
+        assert_eq!(height_for(&x).unwrap_err().field, "turned.motion_ratio");
+    }
+
+    #[test]
+    fn a_wild_target_is_named() {
+        assert_eq!(height_for(&t(TargetKind::Rake, Axle::Front, 40.0)).unwrap_err().field, "value");
+    }
+}

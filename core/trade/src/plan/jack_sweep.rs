@@ -1,0 +1,64 @@
+//! A plan's points brought to readings at several heights, and what those left to doubt.
+
+use super::input::PlanInput;
+use bold_stance_car::fit::{FitCase, FitError, Spread, fit};
+use bold_stance_kinematics::geometry::{Geometry, Side};
+use bold_stance_units::problem::Problem;
+use bold_stance_units::said::Said;
+use std::borrow::Cow;
+
+/// What a jack sweep said.
+#[derive(Debug, Clone, Default, PartialEq)]
+pub struct Swept {
+    /// What is left to doubt of the points; none when the sweep does not go with them: then they stand as told.
+    spreads: Option<Vec<Spread>>,
+    /// Suspicions and questions of the fit.
+    pub notes: Vec<Said>,
+}
+
+impl Swept {
+    /// The errors of one side's points, in that side's own left-hand coordinates; none where that side has points of its
+    /// own, which the sweep of the other wheel says nothing of.
+    pub(crate) fn of_side(&self, geometry: &Geometry, side: Side) -> Option<Vec<Spread>> {
+        if side == Side::Right && geometry.right.is_some() {
+            return None;
+        }
+        let mirrors = geometry.points.mirrors();
+        let seen = |s: &Spread| match side {
+            Side::Left => s.clone(),
+            Side::Right => s.mirrored(&mirrors),
+        };
+        self.spreads.as_ref().map(|all| all.iter().map(seen).collect())
+    }
+}
+
+/// The document with its points as the sweep says. A sweep that does not go with the points moves nothing and is told of.
+///
+/// # Errors
+/// The [`Problem`] of the sweep, under `jack_sweep`.
+pub(crate) fn fitted_to_sweep(input: &PlanInput) -> Result<Cow<'_, PlanInput>, Problem> {
+    if input.jack_sweep.is_empty() || input.swept.is_some() {
+        return Ok(Cow::Borrowed(input));
+    }
+    let case = FitCase {
+        format: "bold-stance.fit/1".into(),
+        geometry: input.geometry.clone(),
+        knowledge: input.knowledge,
+        readings: input.jack_sweep.clone(),
+        predict_at_mm: Vec::new(),
+        note: None,
+    };
+    let found = fit(&case).map_err(|e| match e {
+        FitError::Bad(p) => Problem { field: p.field.replacen("readings", "jack_sweep", 1), ..p },
+        FitError::NoAnswer(why) => Problem::new("jack_sweep", why, "heights at which the axle closes"),
+    })?;
+    let said = found.result;
+    let mut out = input.clone();
+    let notes = said.notes.into_iter().chain(said.questions).collect();
+    let spreads = said.whole.fits.then_some(found.spreads);
+    if spreads.is_some() {
+        out.geometry.points = said.geometry.points;
+    }
+    out.swept = Some(Swept { spreads, notes });
+    Ok(Cow::Owned(out))
+}

@@ -1,0 +1,56 @@
+//! Heights, the setting solver, reach, checks, the whole Plan answer, and the search over sets of parts.
+
+mod answer;
+mod begin;
+mod bench;
+mod budget;
+mod car;
+mod case;
+mod checks;
+mod curves;
+mod height;
+mod height_target;
+mod input;
+mod jack_sweep;
+mod pair;
+mod part_case;
+mod quick;
+mod reach;
+mod score;
+mod search;
+mod settings_case;
+mod solver;
+mod states;
+mod surrogate;
+mod tread;
+mod words;
+mod work;
+
+pub use answer::{
+    Candidate, CandidateStatus, Effect, LockPlan, PlanResult, SidePlan, Verdict, plan, plan_within, set_edits,
+};
+pub use begin::fitted_parts;
+pub use bench::{Bench, Sensitivity, SettingLine};
+pub use budget::Budget;
+pub use car::{
+    AxleBase, AxlePlan, CarAnswer, CarBase, CarInput, CarPlan, CarVerdict, Order, PLAN_FORMAT, Picked,
+    Standing, USUAL_LIMIT_MM, WhatIsIn, Worst, WorstKind, car_fitted_parts, orders, plan_car,
+    plan_car_within,
+};
+pub use case::{PlanCase, PlanCaseError, PlanCaseResult, run_plan};
+pub use checks::{Check, CheckKind};
+pub use curves::CurvePoint;
+pub use height::{PlanState, Way, WayKind};
+pub use height_target::{ByTurning, HeightAnswer, HeightTarget, TargetKind, Turned, height_for};
+pub use input::{PlanInput, SideReadings};
+pub use jack_sweep::Swept;
+pub use pair::{pair, solve_both};
+pub use part_case::{PartCase, PartResult, run_part};
+pub use reach::{LockCamber, LockTurn, Plane, Reach, ReachShape, lock_reach, reach};
+pub use search::{Filters, Progress, SearchResult, SetPlan, SetSide, search, search_car};
+pub use settings_case::{SettingsCase, SettingsError, SettingsResult, run_settings};
+pub use solver::{Shortfall, SolvedSetting, solve};
+pub use states::{AngleName, AngleVerdict, StateResult, StateSide};
+pub use tread::{OtherAnswer, scenes_of};
+pub(crate) use words::READABLE_DEG;
+pub use work::Stop;

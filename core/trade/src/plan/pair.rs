@@ -1,0 +1,299 @@
+//! One setting for each side: left and right independent where they are, one arm for both on a live axle.
+
+use super::bench::Bench;
+use super::score::Score;
+use super::solver::{FEW, SolvedSetting, grid, is_moved, judge, outside, solve_keeping};
+use crate::aim::Target;
+use bold_stance_car::adjuster::{Adjuster, AdjusterKind, ThreadLink};
+use bold_stance_kinematics::linkage::Corner;
+
+/// Two sides together: cross limits count as violations, sameness as distance to the middle.
+fn together(l: &SolvedSetting, r: &SolvedSetting, cross: (f64, f64)) -> Score {
+    let camber = (l.angles.camber_deg - r.angles.camber_deg).abs();
+    let caster = (l.angles.caster_deg - r.angles.caster_deg).abs();
+    let over = (camber - cross.0).max(0.0) + (caster - cross.1).max(0.0);
+    let same = (camber / cross.0).powi(2) + (caster / cross.1).powi(2);
+    Score {
+        over: l.shortfall.sum() + r.shortfall.sum() + if over < 1e-9 { 0.0 } else { over },
+        knobs: l.knobs + r.knobs,
+        centre: l.centre + r.centre + same,
+        movement: l.movement + r.movement,
+    }
+}
+
+/// Picks one setting a side: violations first (cross limits among them), then knobs left alone, then centres and
+/// sameness, then movement.
+#[must_use]
+pub fn pair<'a>(
+    left: &'a [SolvedSetting],
+    right: &'a [SolvedSetting],
+    cross: (f64, f64),
+) -> Option<(&'a SolvedSetting, &'a SolvedSetting)> {
+    let all = left.iter().flat_map(|l| right.iter().map(move |r| (together(l, r, cross), (l, r))));
+    all.min_by(|a, b| a.0.order(&b.0)).map(|(_, p)| p)
+}
+
+/// Solves both sides together.
+#[must_use]
+pub fn solve_both(benches: &[Bench; 2], t: &Target, cross: (f64, f64)) -> Option<[SolvedSetting; 2]> {
+    let whole = solve_sides(benches, t, cross, FEW)?;
+    let apart = |s: &[SolvedSetting; 2]| {
+        let (l, r) = (s[0].angles, s[1].angles);
+        (l.camber_deg - r.camber_deg).abs() > cross.0 || (l.caster_deg - r.caster_deg).abs() > cross.1
+    };
+    if !apart(&whole) || matches!(benches[0].corner, Corner::Axle(_)) {
+        return Some(whole);
+    }
+    // Sides too far apart: more settings to pair from, and each side asked to come to the other, or both half way.
+    let near = |a: &SolvedSetting, by: f64| Target {
+        camber: narrowed(t.camber, a.angles.camber_deg, by * cross.0),
+        caster: narrowed(t.caster, a.angles.caster_deg, by * cross.1),
+        toe: t.toe,
+    };
+    let half = |k: f64| {
+        let mid = |f: fn(&SolvedSetting) -> f64| 0.5 * (f(&whole[0]) + f(&whole[1]));
+        Target {
+            camber: narrowed(t.camber, mid(|s| s.angles.camber_deg), k * cross.0),
+            caster: narrowed(t.caster, mid(|s| s.angles.caster_deg), k * cross.1),
+            toe: t.toe,
+        }
+    };
+    let mut lists = [0, 1].map(|i| solve_keeping(&benches[i], t, 4 * FEW));
+    for (i, bench) in benches.iter().enumerate() {
+        for narrow in [near(&whole[1 - i], 0.98), half(0.49)] {
+            lists[i].extend(
+                solve_keeping(bench, &narrow, FEW)
+                    .into_iter()
+                    .map(|s| judge(bench, s.positions, s.angles, t, true)),
+            );
+        }
+    }
+    let (l, r) = pair(&lists[0], &lists[1], cross)?;
+    Some([l.clone(), r.clone()])
+}
+
+/// The part of a window within `by` of a value; the end nearest to it where there is none.
+fn narrowed(w: [f64; 2], about: f64, by: f64) -> [f64; 2] {
+    let out = [w[0].max(about - by), w[1].min(about + by)];
+    if out[0] <= out[1] { out } else { [about.clamp(w[0], w[1]); 2] }
+}
+
+/// The same with so many settings of each side to pair from.
+fn solve_sides(
+    benches: &[Bench; 2],
+    t: &Target,
+    cross: (f64, f64),
+    keep: usize,
+) -> Option<[SolvedSetting; 2]> {
+    if matches!(benches[0].corner, Corner::Axle(_)) {
+        return live_axle(benches, t, cross);
+    }
+    let found = [0, 1].map(|i| solve_keeping(&benches[i], t, keep));
+    let (l, r) = pair(&found[0], &found[1], cross)?;
+    Some([l.clone(), r.clone()])
+}
+
+/// What a shared adjuster does on a live axle besides caster.
+pub(crate) fn locates_only(a: &Adjuster) -> bool {
+    let named = |n: &str| n == "track_bar" || n == "drag_link";
+    match &a.kind {
+        AdjusterKind::Thread { link: ThreadLink::Named(n), .. } => named(n),
+        AdjusterKind::Slide { point, .. } | AdjusterKind::Shims { point, .. } => named(point.word()),
+        _ => false,
+    }
+}
+
+/// Arms, wedges, track bar and tie rod are one for both wheels: their positions are searched for both sides'
+/// sake, each side's own sleeves and shims within.
+fn live_axle(benches: &[Bench; 2], t: &Target, cross: (f64, f64)) -> Option<[SolvedSetting; 2]> {
+    let shared: Vec<usize> = (0..benches[0].adjusters.len())
+        .filter(|i| {
+            let a = &benches[0].adjusters[*i];
+            a.is_shared_on_axle() && !a.locked && benches[0].toe_by != Some(*i) && !locates_only(a)
+        })
+        .collect();
+    let lists: Vec<Vec<f64>> = shared.iter().map(|i| grid(&benches[0].adjusters[*i]).0).collect();
+    let with = |pick: &[f64]| -> Option<(Score, [SolvedSetting; 2])> {
+        let held = [0, 1].map(|s| hold(&benches[s], &shared, pick));
+        let found = [0, 1].map(|s| solve_keeping(&held[s], t, FEW));
+        let (l, r) = pair(&found[0], &found[1], cross)?;
+        let moved: f64 = shared
+            .iter()
+            .zip(pick)
+            .map(|(i, p)| {
+                let a = &benches[0].adjusters[*i];
+                let [low, high] = a.range();
+                (p - a.position).abs() / (high - low).max(1e-9)
+            })
+            .sum();
+        let pair = together(l, r, cross);
+        let touched =
+            shared.iter().zip(pick).filter(|(i, p)| is_moved(&benches[0].adjusters[**i], **p)).count();
+        let score = Score { knobs: pair.knobs + touched as u32, movement: pair.movement + moved, ..pair };
+        Some((score, [l.clone(), r.clone()]))
+    };
+    let mut pick: Vec<f64> = shared.iter().map(|i| benches[0].adjusters[*i].position).collect();
+    let mut best = with(&pick)?;
+    for _ in 0..4 {
+        let before = pick.clone();
+        for (k, list) in lists.iter().enumerate() {
+            // One hollow along each adjuster: a golden-section walk over the list finds its bottom.
+            let (mut low, mut high) = (0usize, list.len().saturating_sub(1));
+            let at = |n: usize, pick: &[f64]| {
+                let mut p = pick.to_vec();
+                p[k] = list[n];
+                with(&p).map(|r| (r, p))
+            };
+            while high - low > 2 {
+                let (a, b) = (low + (high - low) / 3, high - (high - low) / 3);
+                match (at(a, &pick), at(b, &pick)) {
+                    (Some((x, _)), Some((y, _))) if y.0.beats(&x.0) => low = a + 1,
+                    (None, Some(_)) => low = a + 1,
+                    _ => high = b,
+                }
+            }
+            for n in low..=high.min(list.len().saturating_sub(1)) {
+                if let Some((r, p)) = at(n, &pick)
+                    && r.0.beats(&best.0)
+                {
+                    (best, pick) = (r, p);
+                }
+            }
+        }
+        if pick == before {
+            break;
+        }
+    }
+    let mut out = best.1;
+    one_tie_rod(benches, t, &mut out);
+    for (i, a) in benches[0].adjusters.iter().enumerate() {
+        if locates_only(a) && !a.locked {
+            let p = recentre(&benches[0], i, &out[0].positions);
+            out.iter_mut().for_each(|s| s.positions[i] = p);
+        }
+    }
+    for (s, b) in out.iter_mut().zip(benches) {
+        if let Ok(a) = b.angles(&s.positions) {
+            s.angles = a;
+        }
+    }
+    // The drag link puts the steering wheel straight, so both wheels carry half of the total.
+    let half = 0.5 * (out[0].angles.toe_deg + out[1].angles.toe_deg);
+    for (s, b) in out.iter_mut().zip(benches) {
+        s.angles.toe_deg = half;
+        *s = judge(b, s.positions.clone(), s.angles, t, true);
+    }
+    Some(out)
+}
+
+/// The bench with some adjusters held at positions.
+fn hold(bench: &Bench, which: &[usize], at: &[f64]) -> Bench {
+    let mut out = bench.clone();
+    for (i, p) in which.iter().zip(at) {
+        out.adjusters[*i].position = *p;
+        out.adjusters[*i].locked = true;
+    }
+    for (i, a) in out.adjusters.iter_mut().enumerate() {
+        if locates_only(a) && !which.contains(&i) {
+            a.locked = true;
+        }
+    }
+    out
+}
+
+/// One tie rod for both wheels: the turns that put half the total toe nearest the middle of the window, in the
+/// coarsest fraction that lands inside it.
+fn one_tie_rod(benches: &[Bench; 2], t: &Target, set: &mut [SolvedSetting; 2]) {
+    let Some(i) = benches[0].toe_by else { return };
+    let a = &benches[0].adjusters[i];
+    let [low, high] = a.range();
+    let exact = 0.5 * (set[0].positions[i] + set[1].positions[i]);
+    let mean = |v: f64| {
+        let toe = |s: usize| {
+            let mut p = set[s].positions.clone();
+            p[i] = v;
+            benches[s].angles(&p).ok().map(|x| x.toe_deg)
+        };
+        Some(0.5 * (toe(0)? + toe(1)?))
+    };
+    let mut best = (f64::INFINITY, exact);
+    for den in [4.0, 6.0, 12.0, 24.0] {
+        let v = (a.position + ((exact - a.position) * den).round() / den).clamp(low, high);
+        let Some(f) = mean(v) else { continue };
+        let miss = outside(f, t.toe);
+        if miss < best.0 - 1e-12 {
+            best = (miss, v);
+        }
+        if miss == 0.0 {
+            break;
+        }
+    }
+    set.iter_mut().for_each(|s| s.positions[i] = best.1);
+}
+
+/// Axle off centre that a tape at the arches cannot tell, mm (common practice, no source).
+const READABLE_SHIFT_MM: f64 = 1.5;
+/// Turn of the road wheels by the drag link that nobody sees at the steering wheel, degrees (common practice, no source).
+const READABLE_WHEEL_DEG: f64 = 0.05;
+
+/// Turns of a track bar that bring the axle back under the middle, or of a drag link that put the steering wheel
+/// straight; where it stands when that cannot be posed.
+fn recentre(bench: &Bench, i: usize, positions: &[f64]) -> f64 {
+    let a = &bench.adjusters[i];
+    let drag = match &a.kind {
+        AdjusterKind::Thread { link, .. } => link.word() == "drag_link",
+        _ => false,
+    };
+    let miss = |v: f64| {
+        let mut p = positions.to_vec();
+        p[i] = v;
+        let Corner::Axle(c) = bench.set(&p) else { return None };
+        let pose = c.axle_pose(bench.travel_mm, 0.0).ok()?;
+        if drag {
+            c.drag_link_turn(&pose).map(f64::to_degrees)
+        } else {
+            Some(pose.midpoint.y - bench.centre_mm)
+        }
+    };
+    // What a tape or the driver cannot tell is left.
+    let readable = if drag { READABLE_WHEEL_DEG } else { READABLE_SHIFT_MM };
+    if miss(a.position).is_some_and(|m| m.abs() < readable) {
+        return a.position;
+    }
+    let [low, high] = a.range();
+    let (mut x0, mut x1) = (a.position, a.position + 0.02 * (high - low));
+    let (Some(mut f0), Some(mut f1)) = (miss(x0), miss(x1)) else { return a.position };
+    for _ in 0..12 {
+        if f1.abs() < 1e-6 || (f1 - f0).abs() < 1e-12 {
+            break;
+        }
+        let next = (x1 - f1 * (x1 - x0) / (f1 - f0)).clamp(low, high);
+        let Some(f) = miss(next) else { break };
+        (x0, f0, x1, f1) = (x1, f1, next, f);
+    }
+    let step = a.step().unwrap_or(0.1);
+    (a.position + ((x1 - a.position) / step).round() * step).clamp(low, high)
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use crate::sample::sample;
+    use bold_stance_car::adjuster::default_adjusters;
+    use bold_stance_car::vehicle::Attitude;
+
+    const AIM: Target = Target { camber: [-0.4, 0.2], caster: [3.0, 4.2], toe: [0.0, 0.1] };
+
+    fn bench() -> Bench {
+        let g = sample();
+        Bench::new(Corner::new(&g.points, &g.wheel), default_adjusters(5.0), -30.0, Attitude::default())
+    }
+
+    #[test]
+    fn pairs_prefer_sides_that_agree() {
+        let b = bench();
+        let all = solve_keeping(&b, &AIM, 20);
+        let (l, r) = pair(&all, &all, (0.5, 0.5)).unwrap();
+        assert_eq!(l.positions, r.positions);
+    }
+}

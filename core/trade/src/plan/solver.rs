@@ -1,0 +1,563 @@
+//! The setting solver: which adjuster, which way, how far.
+//!
+//! Window violations first, then knobs that need not move, then distance to window centres, then movement
+//! ([`super::score`]). A few settings are tried one by one
+//! with exact kinematics; of many, a second-order surrogate through exact poses picks those worth trying. Toe is
+//! solved last, with the steering wheel straight; at a rear wheel whose toe is set by an arm or a cam it is solved
+//! together with camber, since such an adjuster moves both.
+
+use super::bench::Bench;
+use super::score::Score;
+use super::surrogate::Surrogate;
+use crate::aim::{Target, Window};
+use bold_stance_car::adjuster::{Adjuster, AdjusterKind};
+use bold_stance_kinematics::wheel::Alignment;
+use serde::{Deserialize, Serialize};
+
+/// Most settings that are all posed exactly.
+const EXACT: usize = 40;
+/// Most settings that are ranked by the surrogate.
+const RANKED: usize = 8_000;
+/// Settings refined with exact toe.
+const KEEP: usize = 14;
+/// The same where only the best matters: a part looked at as a candidate.
+pub(crate) const FEW: usize = 6;
+
+/// Distance outside each window, degrees, never negative.
+#[derive(Debug, Clone, Copy, PartialEq, Default, Serialize, Deserialize)]
+#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
+pub struct Shortfall {
+    /// Camber.
+    pub camber_deg: f64,
+    /// Caster.
+    pub caster_deg: f64,
+    /// Toe, per wheel.
+    pub toe_deg: f64,
+}
+
+impl Shortfall {
+    /// Largest of the three.
+    #[must_use]
+    pub fn worst(&self) -> f64 {
+        self.camber_deg.max(self.caster_deg).max(self.toe_deg)
+    }
+    /// Weighed sum: a tenth of camber or toe matters as much as two of caster (common practice:
+    /// caster does not need the precision of camber), so a gap is left to caster where it can be.
+    pub(crate) fn sum(&self) -> f64 {
+        2.0 * self.camber_deg + self.caster_deg + 2.0 * self.toe_deg
+    }
+}
+
+/// A setting and what it gives.
+#[derive(Debug, Clone)]
+pub struct SolvedSetting {
+    /// Position of each adjuster, in their order.
+    pub positions: Vec<f64>,
+    /// Resulting angles, relative to the ground.
+    pub angles: Alignment,
+    /// How far outside the windows.
+    pub shortfall: Shortfall,
+    /// Knobs moved from where they stand.
+    pub(crate) knobs: u32,
+    pub(crate) centre: f64,
+    pub(crate) movement: f64,
+}
+
+impl SolvedSetting {
+    pub(crate) fn score(&self) -> Score {
+        Score { over: self.shortfall.sum(), knobs: self.knobs, centre: self.centre, movement: self.movement }
+    }
+}
+
+/// Whether an adjuster at `p` is moved from where it stands.
+pub(crate) fn is_moved(a: &Adjuster, p: f64) -> bool {
+    (p - a.position).abs() > 1e-9
+}
+
+pub(crate) fn outside(v: f64, w: Window) -> f64 {
+    let d = (w[0] - v).max(v - w[1]).max(0.0);
+    if d < 1e-9 { 0.0 } else { d }
+}
+
+pub(crate) fn off_centre(v: f64, w: Window) -> f64 {
+    let half = ((w[1] - w[0]) / 2.0).max(0.05);
+    ((v - (w[0] + w[1]) / 2.0) / half).powi(2)
+}
+
+pub(crate) fn judge(
+    bench: &Bench,
+    positions: Vec<f64>,
+    angles: Alignment,
+    t: &Target,
+    with_toe: bool,
+) -> SolvedSetting {
+    let shortfall = Shortfall {
+        camber_deg: outside(angles.camber_deg, t.camber),
+        caster_deg: outside(angles.caster_deg, t.caster),
+        toe_deg: if with_toe { outside(angles.toe_deg, t.toe) } else { 0.0 },
+    };
+    let centre = off_centre(angles.camber_deg, t.camber)
+        + off_centre(angles.caster_deg, t.caster)
+        + if with_toe { off_centre(angles.toe_deg, t.toe) } else { 0.0 };
+    let knobs = bench.adjusters.iter().zip(&positions).filter(|(a, p)| is_moved(a, **p)).count() as u32;
+    let movement = bench
+        .adjusters
+        .iter()
+        .zip(&positions)
+        .map(|(a, p)| {
+            let [l, h] = a.range();
+            (p - a.position).abs() / (h - l).max(1e-9)
+        })
+        .sum();
+    SolvedSetting { positions, angles, shortfall, knobs, centre, movement }
+}
+
+pub(crate) fn better(a: &SolvedSetting, b: &SolvedSetting) -> std::cmp::Ordering {
+    a.score().order(&b.score())
+}
+
+/// Positions an adjuster can take, where it stands among them; the second value says whether they are only a first
+/// net.
+pub(crate) fn grid(a: &Adjuster) -> (Vec<f64>, bool) {
+    let [low, high] = a.range();
+    let (mut all, loose): (Vec<f64>, bool) = match a.step() {
+        Some(s) => {
+            let first = (low / s - 1e-9).ceil() as i64;
+            let last = (high / s + 1e-9).floor() as i64;
+            ((first..=last).map(|k| k as f64 * s).collect(), false)
+        }
+        None => ((0..=24).map(|k| low + (high - low) * f64::from(k) / 24.0).collect(), true),
+    };
+    // It may be left where it stands, between notches too.
+    if (low - 1e-9..=high + 1e-9).contains(&a.position) || all.is_empty() {
+        let at = all.partition_point(|v| *v < a.position - 1e-9);
+        match all.get_mut(at) {
+            Some(v) if (*v - a.position).abs() < 1e-9 => *v = a.position,
+            _ => all.insert(at, a.position),
+        }
+    }
+    (all, loose)
+}
+
+/// The settings worth having for one wheel, best first; empty when none can be posed.
+#[must_use]
+pub fn solve(bench: &Bench, t: &Target) -> Vec<SolvedSetting> {
+    solve_keeping(bench, t, KEEP)
+}
+
+/// The same with so many of the settings refined.
+pub(crate) fn solve_keeping(bench: &Bench, t: &Target, keep: usize) -> Vec<SolvedSetting> {
+    let joint = toe_joins_in(bench);
+    let mut start = bench.start();
+    if !joint {
+        toe_turns(bench, &mut start, t, false);
+    }
+    let free: Vec<usize> = (0..start.len())
+        .filter(|i| (joint || Some(*i) != bench.toe_by) && !bench.adjusters[*i].locked)
+        .collect();
+    let grids: Vec<(Vec<f64>, bool)> = free.iter().map(|i| grid(&bench.adjusters[*i])).collect();
+    let mut out: Vec<SolvedSetting> = Vec::new();
+    for _ in 0..3 {
+        let (found, rod_moves) = round(bench, t, &start, &free, &grids, keep);
+        out.extend(found);
+        out.sort_by(better);
+        let (Some(best), Some(i)) = (out.first(), bench.toe_by) else { break };
+        // An arm that turns the wheel far takes the rod along, and the rod moves camber and caster a little: what was
+        // ranked with the rod elsewhere is ranked again with it here.
+        if joint || best.shortfall.worst() == 0.0 || rod_moves < 0.01 {
+            break;
+        }
+        start[i] = best.positions[i];
+    }
+    out
+}
+
+/// One round: the settings worth having with the toe adjuster where `start` has it, each then given its own toe; and
+/// how far that moved camber and caster of the best, degrees.
+fn round(
+    bench: &Bench,
+    t: &Target,
+    start: &[f64],
+    free: &[usize],
+    grids: &[(Vec<f64>, bool)],
+    keep: usize,
+) -> (Vec<SolvedSetting>, f64) {
+    let joint = toe_joins_in(bench);
+    let loose = grids.iter().any(|g| g.1);
+    let mut found = worth_trying(bench, t, start, free, grids, keep);
+    found.sort_by(better);
+    if loose {
+        found = few_of_each_kind(bench, found, free, keep);
+    } else {
+        found.truncate(keep);
+    }
+    let mut rod_moves = 0.0f64;
+    let mut out: Vec<SolvedSetting> = Vec::new();
+    for mut s in found.into_iter().map(|s| refine(bench, t, s, free, grids)) {
+        if joint {
+            out.push(in_finer_turns(bench, t, s, free));
+            continue;
+        }
+        let before = s.angles;
+        toe_turns(bench, &mut s.positions, t, true);
+        let Ok(mut a) = bench.angles(&s.positions) else { continue };
+        rod_moves = rod_moves
+            .max((a.camber_deg - before.camber_deg).abs())
+            .max((a.caster_deg - before.caster_deg).abs());
+        let mut p = s.positions;
+        if loose {
+            // Bring plain cams back once.
+            let again = judge(bench, p, a, t, false);
+            p = refine(bench, t, again, free, grids).positions;
+            toe_turns(bench, &mut p, t, true);
+            match bench.angles(&p) {
+                Ok(now) => a = now,
+                Err(_) => continue,
+            }
+        }
+        out.push(judge(bench, p, a, t, true));
+    }
+    out.sort_by(better);
+    (out, rod_moves)
+}
+
+/// Whether toe is solved together with camber: no tie rod sets it, so whatever moves it moves both.
+fn toe_joins_in(bench: &Bench) -> bool {
+    !bench.toe_by.is_some_and(|i| bench.adjusters[i].is_tie_rod())
+}
+
+/// Of settings whose adjusters take any position, the best four, and the best of each one or two knobs moved alone:
+/// refined, one of these may reach with less undone. Fewer of them tell all than of whole notches.
+fn few_of_each_kind(
+    bench: &Bench,
+    found: Vec<SolvedSetting>,
+    free: &[usize],
+    keep: usize,
+) -> Vec<SolvedSetting> {
+    let which = |s: &SolvedSetting| -> Vec<usize> {
+        free.iter().copied().filter(|i| is_moved(&bench.adjusters[*i], s.positions[*i])).collect()
+    };
+    let mut kinds: Vec<Vec<usize>> = Vec::new();
+    let mut out: Vec<SolvedSetting> = Vec::new();
+    for (n, s) in found.into_iter().enumerate() {
+        let kind = which(&s);
+        let new = !kinds.contains(&kind);
+        if n < keep.min(4) || (new && kind.len() <= 2 && kinds.len() < 10) {
+            out.push(s);
+        }
+        if new {
+            kinds.push(kind);
+        }
+    }
+    out
+}
+
+/// Threads brought to finer fractions of a turn (sixths, twelfths, twenty-fourths) where quarters do not land, two at a
+/// time, since each moves both angles.
+fn in_finer_turns(bench: &Bench, t: &Target, mut best: SolvedSetting, free: &[usize]) -> SolvedSetting {
+    let threads: Vec<usize> = free
+        .iter()
+        .copied()
+        .filter(|i| matches!(bench.adjusters[*i].kind, AdjusterKind::Thread { .. }))
+        .collect();
+    for den in [6.0, 12.0, 24.0] {
+        let mut moved = true;
+        while moved && best.shortfall.worst() > 0.0 {
+            moved = false;
+            for (k, i) in threads.iter().enumerate() {
+                for j in &threads[k..] {
+                    let around = best.positions.clone();
+                    let at = |n: usize, by: i32| {
+                        let a = &bench.adjusters[n];
+                        let [low, high] = a.range();
+                        let whole = ((around[n] - a.position) * den).round() + f64::from(by);
+                        (a.position + whole / den).clamp(low, high)
+                    };
+                    for (a, b) in (-2..=2).flat_map(|a| (-2..=2).map(move |b| (a, b))) {
+                        if i == j && b != 0 {
+                            continue;
+                        }
+                        let mut p = around.clone();
+                        p[*i] = at(*i, a);
+                        if i != j {
+                            p[*j] = at(*j, b);
+                        }
+                        let Ok(angles) = bench.angles(&p) else { continue };
+                        let s = judge(bench, p, angles, t, true);
+                        if s.score().beats(&best.score()) {
+                            (best, moved) = (s, true);
+                        }
+                    }
+                }
+            }
+        }
+    }
+    best
+}
+
+/// Settings posed exactly: all of them when they are few, else those the surrogate ranks highest.
+fn worth_trying(
+    bench: &Bench,
+    t: &Target,
+    start: &[f64],
+    free: &[usize],
+    grids: &[(Vec<f64>, bool)],
+    keep: usize,
+) -> Vec<SolvedSetting> {
+    let joint = toe_joins_in(bench);
+    let try_one = |p: Vec<f64>| bench.angles(&p).ok().map(|a| judge(bench, p, a, t, joint));
+    let count = grids.iter().try_fold(1usize, |n, g| n.checked_mul(g.0.len()));
+    // A clocked sleeve goes round: no second order follows it.
+    let round = free.iter().any(|i| matches!(bench.adjusters[*i].kind, AdjusterKind::Sleeve { .. }));
+    if count.is_some_and(|n| n <= if round { 4000 } else { EXACT }) {
+        let lists: Vec<&[f64]> = grids.iter().map(|g| g.0.as_slice()).collect();
+        let mut out = Vec::new();
+        combinations(&lists, |pick| {
+            let mut p = start.to_vec();
+            free.iter().zip(pick).for_each(|(i, v)| p[*i] = *v);
+            out.extend(try_one(p));
+        });
+        return out;
+    }
+    let Some(s) = Surrogate::of(bench, start, free, joint) else {
+        return try_one(start.to_vec()).into_iter().collect();
+    };
+    let mut lists: Vec<Vec<f64>> = grids.iter().map(|g| g.0.clone()).collect();
+    if count.is_none_or(|n| n > RANKED) {
+        // Too many: only those near the best place of each adjuster in turn.
+        let centre = s.descend(bench, t, &lists);
+        let mut reach = 1usize;
+        while (2.0 * (reach + 1) as f64 + 1.0).powi(lists.len() as i32) < RANKED as f64 && reach < 60 {
+            reach += 1;
+        }
+        for (list, c) in lists.iter_mut().zip(&centre) {
+            let at = list.partition_point(|v| *v < *c - 1e-9);
+            let (from, to) = (at.saturating_sub(reach), (at + reach + 1).min(list.len()));
+            *list = list[from..to].to_vec();
+        }
+    }
+    let views: Vec<&[f64]> = lists.iter().map(Vec::as_slice).collect();
+    s.best_of(bench, t, &views, 2 * keep)
+        .into_iter()
+        .filter_map(|pick| {
+            let mut p = start.to_vec();
+            free.iter().zip(pick).for_each(|(i, v)| p[*i] = v);
+            try_one(p)
+        })
+        .collect()
+}
+
+/// Calls `f` with every combination of one value from each list.
+pub(crate) fn combinations(lists: &[&[f64]], mut f: impl FnMut(&[f64])) {
+    if lists.iter().any(|l| l.is_empty()) {
+        return;
+    }
+    let mut index = vec![0usize; lists.len()];
+    let mut pick: Vec<f64> = lists.iter().map(|l| l[0]).collect();
+    loop {
+        f(&pick);
+        let mut k = 0;
+        loop {
+            if k == lists.len() {
+                return;
+            }
+            index[k] += 1;
+            if index[k] < lists[k].len() {
+                pick[k] = lists[k][index[k]];
+                break;
+            }
+            index[k] = 0;
+            pick[k] = lists[k][0];
+            k += 1;
+        }
+    }
+}
+
+impl Bench {
+    /// Start positions but with toe set to `toe` degrees a wheel.
+    #[must_use]
+    pub fn with_toe(&self, toe: f64) -> Vec<f64> {
+        let mut p = self.start();
+        toe_turns(self, &mut p, &Target { camber: [0.0; 2], caster: [0.0; 2], toe: [toe, toe] }, false);
+        p
+    }
+}
+
+/// Shrinking steps for adjusters without notches.
+fn refine(
+    bench: &Bench,
+    t: &Target,
+    mut best: SolvedSetting,
+    free: &[usize],
+    grids: &[(Vec<f64>, bool)],
+) -> SolvedSetting {
+    // What is left where it stands stays there: a setting with it moved is another one.
+    let moves = |i: usize| is_moved(&bench.adjusters[i], best.positions[i]);
+    let loose: Vec<usize> =
+        free.iter().zip(grids).filter(|(i, g)| g.1 && moves(**i)).map(|(i, _)| *i).collect();
+    if loose.is_empty() {
+        return best;
+    }
+    let joint = toe_joins_in(bench);
+    let mut scale = 1.0 / 24.0;
+    while scale > 1e-5 {
+        let mut moved = false;
+        for &i in &loose {
+            let [low, high] = bench.adjusters[i].range();
+            for sign in [-1.0, 1.0] {
+                let mut p = best.positions.clone();
+                p[i] = (p[i] + sign * scale * (high - low)).clamp(low, high);
+                if let Ok(a) = bench.angles(&p) {
+                    let s = judge(bench, p, a, t, joint);
+                    if s.score().beats(&best.score()) {
+                        best = s;
+                        moved = true;
+                    }
+                }
+            }
+        }
+        if !moved {
+            scale *= 0.5;
+        }
+    }
+    best
+}
+
+/// Sets the adjuster of toe: left where it stands when that is inside the window, else the coarsest fraction of a turn
+/// that lands in it (quarters, then flats of a hexagon, then twelfths, then twenty-fourths), or the nearest possible.
+pub(crate) fn toe_turns(bench: &Bench, p: &mut [f64], t: &Target, in_steps: bool) {
+    let Some(i) = bench.toe_by else { return };
+    let [low, high] = bench.adjusters[i].range();
+    let middle = (t.toe[0] + t.toe[1]) / 2.0;
+    let toe_at = |turns: f64, p: &[f64]| {
+        let mut q = p.to_vec();
+        q[i] = turns;
+        bench.angles(&q).ok().map(|a| a.toe_deg)
+    };
+    let from = bench.adjusters[i].position;
+    if in_steps && toe_at(from, p).is_some_and(|toe| outside(toe, t.toe) == 0.0) {
+        p[i] = from;
+        return;
+    }
+    // A first step inside the range, so that it can always be posed.
+    let step = 0.02 * (high - low);
+    let (mut a, mut b) = (p[i], if p[i] + step > high { p[i] - step } else { p[i] + step });
+    let (Some(mut fa), Some(mut fb)) = (toe_at(a, p), toe_at(b, p)) else { return };
+    for _ in 0..12 {
+        if (fb - middle).abs() < 1e-9 || (fb - fa).abs() < 1e-12 {
+            break;
+        }
+        let next = b + (middle - fb) * (b - a) / (fb - fa);
+        let next = next.clamp(low - 1.0, high + 1.0);
+        let Some(f) = toe_at(next, p) else { break };
+        (a, fa, b, fb) = (b, fb, next, f);
+    }
+    let exact = b.clamp(low, high);
+    if !in_steps {
+        p[i] = exact;
+        return;
+    }
+    let mut best = (f64::INFINITY, exact);
+    // Turns are counted from where the rod stands; other adjusters go in their own steps.
+    let tries: Vec<f64> = match (&bench.adjusters[i].kind, bench.adjusters[i].step()) {
+        (AdjusterKind::Thread { .. }, _) => {
+            [4.0, 6.0, 12.0, 24.0].iter().map(|den| from + ((exact - from) * den).round() / den).collect()
+        }
+        (_, Some(s)) => vec![(exact / s).round() * s, (exact / s).floor() * s, (exact / s).ceil() * s],
+        (_, None) => vec![exact],
+    };
+    for v in tries {
+        let v = v.clamp(low, high);
+        let Some(f) = toe_at(v, p) else { continue };
+        let miss = outside(f, t.toe);
+        if miss < best.0 - 1e-12 {
+            best = (miss, v);
+        }
+        if miss == 0.0 {
+            break;
+        }
+    }
+    p[i] = best.1;
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use crate::sample::sample;
+    use bold_stance_car::adjuster::default_adjusters;
+    use bold_stance_car::vehicle::Attitude;
+    use bold_stance_kinematics::linkage::Corner;
+
+    fn bench() -> Bench {
+        let g = sample();
+        Bench::new(Corner::new(&g.points, &g.wheel), default_adjusters(5.0), -30.0, Attitude::default())
+    }
+
+    const AIM: Target = Target { camber: [-0.4, 0.2], caster: [3.0, 4.2], toe: [0.0, 0.1] };
+
+    #[test]
+    fn beats_every_other_whole_notch() {
+        let b = bench();
+        let best = &solve(&b, &AIM)[0];
+        assert_eq!(best.shortfall.worst(), 0.0);
+        // Brute force, independent of the search order: no whole-notch setting lies closer to the centres.
+        for f in -4..=4 {
+            for r in -4..=4 {
+                let mut p = vec![f64::from(f) * 22.5, f64::from(r) * 22.5, best.positions[2]];
+                toe_turns(&b, &mut p, &AIM, true);
+                let s = judge(&b, p.clone(), b.angles(&p).unwrap(), &AIM, true);
+                assert!(better(best, &s).is_le(), "{f} {r}");
+            }
+        }
+    }
+
+    #[test]
+    fn toe_is_solved_last_and_in_turns_a_spanner_can_follow() {
+        let b = bench();
+        let s = &solve(&b, &AIM)[0];
+        let toe = s.angles.toe_deg;
+        assert!((0.0..=0.1).contains(&toe), "{toe}");
+        assert!(((s.positions[2] * 24.0).round() - s.positions[2] * 24.0).abs() < 1e-9);
+    }
+
+    #[test]
+    fn an_aim_out_of_reach_is_said_to_be_short() {
+        let far = Target { caster: [9.0, 10.0], ..AIM };
+        let s = &solve(&bench(), &far)[0];
+        assert!(s.shortfall.caster_deg > 1.0);
+        assert!(bench().lines(&s.positions)[..2].iter().any(|l| l.at_end), "a cam is used up");
+    }
+
+    #[test]
+    fn a_cam_without_notches_meets_the_centre() {
+        let mut b = bench();
+        for a in &mut b.adjusters {
+            if let AdjusterKind::Eccentric { notches_per_half_turn, .. } = &mut a.kind {
+                *notches_per_half_turn = None;
+            }
+        }
+        let s = &solve(&b, &AIM)[0];
+        assert!(
+            (s.angles.camber_deg + 0.1).abs() < 0.01 && (s.angles.caster_deg - 3.6).abs() < 0.02,
+            "{:?}",
+            s.angles
+        );
+    }
+
+    #[test]
+    fn one_turn_of_an_upper_link_has_the_common_order() {
+        // Common practice, no source (CP14): a turn of 1.5–2 mm pitch on a small car's upper link moves
+        // camber about 0.5°. Order of magnitude: atan(1.75 / 270 mm of joint spacing) = 0.37°.
+        let mut b = bench();
+        b.adjusters[0].kind = AdjusterKind::Thread {
+            link: bold_stance_car::adjuster::ThreadLink::Upper,
+            pitch_mm: 1.75,
+            ends: 1,
+            turns: [-5.0, 5.0],
+            engaged_mm: None,
+            min_engaged_mm: None,
+        };
+        let s = b.sensitivity(&b.start());
+        assert!((0.25..0.75).contains(&s[0].camber_deg.abs()), "{}", s[0].camber_deg);
+    }
+}

@@ -1,0 +1,365 @@
+//! A plan being worked on: both sides anchored to their readings, and benches of them with any parts at any height.
+
+use super::bench::Bench;
+use super::budget::Budget;
+use super::checks::{Check, Checked, together};
+use super::height::{PlanState, WayKind, gain};
+use super::input::{PlanInput, SideReadings};
+use super::pair::{pair, solve_both};
+use super::reach::{LockTurn, Plane};
+use super::solver::{SolvedSetting, solve};
+use super::words;
+use crate::aim::Aim;
+use crate::aim::Target;
+use crate::part::Part;
+use bold_stance_car::adjuster::Adjuster;
+use bold_stance_car::fit::{Spread, spreads};
+use bold_stance_car::metrics::full_lock;
+use bold_stance_car::vehicle::{Anchored, Attitude, StateKind, anchor, anchor_wheel};
+use bold_stance_kinematics::edit::Edit;
+use bold_stance_kinematics::geometry::Side as SideName;
+use bold_stance_kinematics::linkage::{Corner, Linkage, Unreachable};
+use bold_stance_kinematics::wheel::Alignment;
+use bold_stance_units::problem::Problem;
+use bold_stance_units::said::{Said, said};
+use serde::{Deserialize, Serialize};
+
+/// The planned height cannot be reached: the answer is worked out at the last good height instead.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
+pub struct Stop {
+    /// The height gain asked for, mm.
+    pub asked_mm: f64,
+    /// The height gain the answer is for, mm.
+    pub used_mm: f64,
+    /// Which loop stops, and where.
+    pub words: Said,
+}
+
+/// One side being worked on.
+pub(crate) struct Side<'a> {
+    pub readings: &'a SideReadings,
+    pub anchored: Anchored,
+    /// Travel as found, mm.
+    pub travel: f64,
+    /// Adjusters where they stood.
+    pub start: Vec<Edit>,
+    /// The corner as found.
+    pub found: Corner,
+}
+
+pub(crate) struct Work<'a> {
+    pub input: &'a PlanInput,
+    pub sides: [Side<'a>; 2],
+    /// Height the plan is worked out at: the judged state, held within travel.
+    pub state: PlanState,
+    pub target: Target,
+    pub plane: Plane,
+    /// What is doubted of the points of each side.
+    pub spreads: [Vec<Spread>; 2],
+    /// Edits of the ways in which height is gained.
+    ways: Vec<Edit>,
+    /// What a plan may cost; a search has one for each set instead.
+    budget: Option<Budget>,
+}
+
+impl<'a> Work<'a> {
+    pub(crate) fn new(input: &'a PlanInput, budget: Budget) -> Result<Self, Problem> {
+        let layout = input.geometry.layout();
+        Ok(Self {
+            input,
+            sides: [side(input, &input.left, SideName::Left)?, side(input, &input.right, SideName::Right)?],
+            state: input.judged(),
+            target: input.aim.target(input.geometry.axle),
+            plane: if input.steered() { Plane::CamberCaster } else { Plane::CamberToe },
+            spreads: SideName::BOTH.map(|side| {
+                let swept = input.swept.as_ref().and_then(|s| s.of_side(&input.geometry, side));
+                swept.unwrap_or_else(|| spreads(&input.geometry.side(side).0, input.knowledge))
+            }),
+            ways: input.ways.iter().flat_map(|w| w.edits(layout)).collect(),
+            budget: Some(budget),
+        })
+    }
+
+    /// Travel of a side at a height state, mm: a raised body on its frame moves no suspension.
+    pub(crate) fn travel(&self, i: usize, state: &PlanState) -> f64 {
+        let body = gain(&self.input.ways, |k| k == WayKind::BodyLift);
+        let extra = if state.kind == StateKind::Arrived { 0.0 } else { self.input.trim_mm[i] - body };
+        self.sides[i].travel - state.own_mm - extra
+    }
+
+    /// Each set gets work of its own, so that many of them can be tried.
+    pub(crate) fn with_work_for_each_set(mut self) -> Self {
+        self.budget = None;
+        self
+    }
+
+    /// What is wrong when the plan has had all the work it may take.
+    pub(crate) fn too_much(&self) -> Option<Problem> {
+        let spent = self.budget.as_ref().is_some_and(Budget::is_spent);
+        let free = self.input.adjusters.iter().filter(|a| !a.locked).count();
+        spent.then(|| {
+            let wrong = format!("too many adjusters at once: {free} are free, and the parts bring theirs");
+            Problem::new("adjusters", wrong, "lock some of them, or fit fewer parts that turn")
+        })
+    }
+
+    /// Pitch of the body at a height state, this side's tyres' gain in it.
+    pub(crate) fn pitch(&self, state: &PlanState) -> Attitude {
+        let [own, other] = self.input.tyre_gain_mm;
+        self.input.attitude(state.own_mm + own, state.other_mm + other)
+    }
+
+    /// How the body stands over one of the wheels at a height state: pitched by front against rear, and rolled by
+    /// this axle's trim. The roll is atan(own trim less the other side's / track), this side up positive: independent
+    /// wheels ride on the body and lean with it. A solid axle stands on its tyres and does not.
+    pub(crate) fn attitude(&self, i: usize, state: &PlanState) -> Attitude {
+        let pitch = self.pitch(state);
+        if state.kind == StateKind::Arrived || matches!(self.sides[i].found, Corner::Axle(_)) {
+            return pitch;
+        }
+        let track = 2.0 * self.input.geometry.wheel.center[1];
+        let trim = self.input.trim_mm;
+        Attitude { roll: ((trim[i] - trim[1 - i]) / track).atan(), ..pitch }
+    }
+
+    /// One side with parts at the height the plan is worked out at.
+    pub(crate) fn bench(&self, i: usize, parts: &[&Part]) -> Bench {
+        self.bench_at(i, parts, &self.state)
+    }
+
+    /// One side with parts at a height state.
+    pub(crate) fn bench_at(&self, i: usize, parts: &[&Part], state: &PlanState) -> Bench {
+        let attitude = self.attitude(i, state);
+        let bench = Bench::new(self.corner(i, parts), self.adjusters(parts), self.travel(i, state), attitude);
+        let budget = self.budget.clone().unwrap_or_else(Budget::of_a_set);
+        Bench { centre_mm: self.centre_mm(), budget, ..bench }
+    }
+
+    /// Where a live axle stands central in the model: where it stood as found and what was read beside it, else as
+    /// drawn. The reading goes before the model's arc, which only says what height changes.
+    fn centre_mm(&self) -> f64 {
+        let Some(to_left) = self.input.axle_offset_mm else { return 0.0 };
+        let Corner::Axle(c) = &self.sides[0].found else { return 0.0 };
+        c.axle_pose(self.sides[0].travel, 0.0).map_or(0.0, |a| a.midpoint.y + to_left)
+    }
+
+    /// The corner with ways and parts, adjusters at zero.
+    pub(crate) fn corner(&self, i: usize, parts: &[&Part]) -> Corner {
+        let edits: Vec<Edit> = self.ways.iter().chain(parts.iter().flat_map(|p| &p.edits)).cloned().collect();
+        self.sides[i].anchored.corner.edited(&edits)
+    }
+
+    /// The vehicle's adjusters as the parts leave them, and those of the parts.
+    pub(crate) fn adjusters(&self, parts: &[&Part]) -> Vec<Adjuster> {
+        let edits = || parts.iter().flat_map(|p| &p.edits);
+        let own = self.input.adjusters.iter().map(|a| edits().fold(a.clone(), |a, e| a.with_edit(e)));
+        own.chain(parts.iter().flat_map(|p| p.adjusters.iter().cloned())).collect()
+    }
+
+    /// Brings an unreachable height back to the last good one on both sides.
+    pub(crate) fn hold_within_travel(&mut self, parts: &[&Part]) -> Option<Stop> {
+        let asked = self.state.own_mm;
+        let mut stop: Option<Stop> = None;
+        for i in 0..2 {
+            let b = self.bench(i, parts);
+            if let Err(e) = b.set(&b.start()).pose(b.travel_mm, 0.0) {
+                let Unreachable { blocked, limit_travel_mm, .. } = e;
+                let limit = asked + (b.travel_mm - limit_travel_mm);
+                // Two millimetres inside the limit, where the adjusters can still be turned a little.
+                let used = if asked > limit { (limit - 2.0).floor() } else { (limit + 2.0).ceil() };
+                if stop.as_ref().is_none_or(|s| used.abs() < s.used_mm.abs()) {
+                    stop = Some(Stop { asked_mm: asked, used_mm: used, words: words::stop(blocked, limit) });
+                }
+            }
+        }
+        if let Some(s) = &stop {
+            self.state.own_mm = s.used_mm;
+        }
+        stop
+    }
+
+    /// Edits of the ways in which height is gained.
+    pub(crate) fn way_edits(&self) -> &[Edit] {
+        &self.ways
+    }
+
+    /// Whether both sides are within the aim's left-to-right limits; caster counts where it steers.
+    pub(crate) fn cross_ok(&self, left: &Alignment, right: &Alignment) -> bool {
+        self.apart_deg(left, right) == 0.0
+    }
+
+    /// By how much the sides are farther apart than the aim allows, degrees: the larger of camber and caster.
+    pub(crate) fn apart_deg(&self, left: &Alignment, right: &Alignment) -> f64 {
+        let aim = self.aim();
+        let camber = (left.camber_deg - right.camber_deg).abs() - aim.cross_camber_deg;
+        let caster = (left.caster_deg - right.caster_deg).abs() - aim.cross_caster_deg;
+        let over = if self.input.steered() { camber.max(caster) } else { camber };
+        if over < 1e-9 { 0.0 } else { over }
+    }
+
+    pub(crate) fn aim(&self) -> &Aim {
+        &self.input.aim
+    }
+
+    /// The best setting of both sides with parts; what was picked by hand on the map goes before the aim.
+    pub(crate) fn settings(
+        &self,
+        parts: &[&Part],
+        by_hand: bool,
+    ) -> Option<([Bench; 2], [SolvedSetting; 2])> {
+        let benches = [0, 1].map(|i| self.bench(i, parts));
+        let cross = (self.aim().cross_camber_deg, self.aim().cross_caster_deg);
+        if !by_hand || self.input.picked.iter().all(Option::is_none) {
+            let set = solve_both(&benches, &self.target, cross)?;
+            return Some((benches, set));
+        }
+        let found = [0, 1].map(|i| match self.input.picked[i] {
+            None => solve(&benches[i], &self.target),
+            Some([x, y]) => {
+                let toe = if self.plane == Plane::CamberToe { [y; 2] } else { self.target.toe };
+                let caster = if self.plane == Plane::CamberToe { self.target.caster } else { [y; 2] };
+                let t = Target { camber: [x; 2], caster, toe };
+                let mut list = solve(&benches[i], &t);
+                list.truncate(1);
+                list
+            }
+        });
+        let (l, r) = pair(&found[0], &found[1], cross)?;
+        let set = [0, 1].map(|i| {
+            let s = [l, r][i];
+            super::solver::judge(&benches[i], s.positions.clone(), s.angles, &self.target, true)
+        });
+        Some((benches, set))
+    }
+
+    /// Turn of both wheels at full lock; Ackermann of the linkage as found where it can be followed.
+    pub(crate) fn lock_turn(&self) -> Option<LockTurn> {
+        if !self.input.steered() {
+            return None;
+        }
+        let inner_deg = self.input.lock_deg;
+        // Left and right turns give the outside wheel of either side; their mean serves both.
+        let outer = |inside: usize| {
+            let order = [inside, 1 - inside];
+            let corners = order.map(|i| &self.sides[i].found);
+            let travels = order.map(|i| self.sides[i].travel);
+            full_lock(corners, travels, inner_deg, self.input.wheelbase_mm)
+                .map_or(inner_deg * 0.86, |l| l.steering.outer_deg.abs())
+        };
+        let outer_deg = 0.5 * (outer(0) + outer(1));
+        Some(LockTurn { inner_deg, outer_deg })
+    }
+
+    /// Every check of one side at the planned height.
+    pub(crate) fn checks(&self, i: usize, parts: &[&Part], positions: &[f64]) -> Vec<Check> {
+        let s = &self.sides[i];
+        let planned = self.input.states().into_iter().nth(1).unwrap_or_else(|| self.state.clone());
+        let mut bench = self.bench_at(i, parts, &planned);
+        if bench.set(positions).pose(bench.travel_mm, 0.0).is_err() {
+            bench = self.bench(i, parts);
+        }
+        Checked {
+            found: &s.found,
+            found_travel: s.travel,
+            bench: &bench,
+            positions,
+            free_gain: gain(&self.input.ways, |k| !k.uses_travel() && k != WayKind::BodyLift),
+            limits: &self.input.limits,
+            parts: together(parts.iter().map(|p| &p.limits)),
+            tyre_gain: self.input.tyre_gain_mm[0],
+        }
+        .run()
+    }
+
+    /// The parts of a list that are asked for, by id; a sized part asked for without its size is its first.
+    pub(crate) fn named<'p>(&self, ids: &[String], catalogue: &'p [Part]) -> Vec<&'p Part> {
+        ids.iter()
+            .filter_map(|id| {
+                catalogue.iter().find(|p| p.id == *id).or_else(|| catalogue.iter().find(|p| p.family() == id))
+            })
+            .collect()
+    }
+}
+
+fn side<'a>(input: &'a PlanInput, r: &'a SideReadings, name: SideName) -> Result<Side<'a>, Problem> {
+    let (points, wheel) = &input.geometry.side(name);
+    let start: Vec<Edit> = input.adjusters.iter().flat_map(|a| a.edits_at(a.position)).collect();
+    let travel = input.design_height_mm - r.height_mm;
+    let bent = if input.steered() {
+        anchor(points, wheel, travel, &start, &r.angles)
+    } else {
+        anchor_wheel(points, wheel, travel, &start, r.angles.camber_deg, r.angles.toe_deg)
+    };
+    let anchored = bent.map_err(|e| {
+        Problem::new(
+            format!("geometry.{}", e.field()),
+            format!("{}: at the {} height read ({:.0} mm) {}", words::LOOP_OPEN, name.word(), r.height_mm, e),
+            "points that close at the height that was read; measure that joint again",
+        )
+    })?;
+    let found = anchored.corner.edited(&start);
+    Ok(Side { readings: r, anchored, travel, start, found })
+}
+
+/// Why a list of parts cannot stand together on this vehicle: taken places, missing companions, what rules each
+/// other out. Empty when it can.
+pub(crate) fn misfits(parts: &[&Part], has: &dyn Fn(&str) -> bool) -> Vec<Said> {
+    let mut out = Vec::new();
+    for (i, p) in parts.iter().enumerate() {
+        for q in &parts[i + 1..] {
+            if p.fits.replaces == q.fits.replaces {
+                out.push(two("misfit-place", p, q));
+            } else if p.conflicts.iter().any(|c| c == q.family())
+                || q.conflicts.iter().any(|c| c == p.family())
+            {
+                out.push(two("misfit-beside", p, q));
+            }
+        }
+        for tag in &p.requires {
+            let given = has(tag)
+                || parts.iter().any(|q| q.id != p.id && (q.family() == tag || q.provides.contains(tag)));
+            if !given {
+                out.push(said("misfit-needs").name("part", p.name.clone()).say("what", tag_words(tag)));
+            }
+        }
+    }
+    out
+}
+
+fn two(id: &'static str, p: &Part, q: &Part) -> Said {
+    said(id).name("part", p.name.clone()).name("other", q.name.clone())
+}
+
+fn tag_words(tag: &str) -> Said {
+    match tag {
+        "toe_adjuster" => said("needs-toe-adjuster"),
+        "cams" => said("needs-cams"),
+        "no_cams" => said("needs-no-cams"),
+        other => Said::text(other.replace(['_', '-'], " ")),
+    }
+}
+
+/// Whether a part only frees cams that are free already, so that it is no choice here.
+pub(crate) fn frees_nothing(p: &Part, input: &PlanInput) -> bool {
+    p.adjusters.is_empty()
+        && !p.edits.is_empty()
+        && p.edits.iter().all(|e| match e {
+            Edit::FreeEccentrics { .. } => input.adjusters.iter().all(|a| !a.locked || &a.with_edit(e) == a),
+            _ => false,
+        })
+}
+
+/// What the vehicle brings by itself.
+pub(crate) fn provided(input: &PlanInput, has_toe: bool) -> impl Fn(&str) -> bool {
+    let cams = input
+        .adjusters
+        .iter()
+        .any(|a| matches!(a.kind, bold_stance_car::adjuster::AdjusterKind::Eccentric { .. }));
+    move |tag: &str| match tag {
+        "toe_adjuster" => has_toe,
+        "cams" => cams,
+        "no_cams" => !cams,
+        _ => false,
+    }
+}

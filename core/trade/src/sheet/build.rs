@@ -1,0 +1,299 @@
+//! The sheet of a car: height of every axle that changes, then the rear, then the front, toe last, tightened, proved. Only
+//! what the plan changes appears.
+
+use super::gate::fouls;
+use super::ids::{StepId, Tick};
+use super::step::{GateNeed, GateReading, SheetStep, StepHeight, StepKind, TickLine};
+use crate::part::Part;
+use crate::plan::{CarAnswer, CarInput, Order, PlanResult};
+use crate::reading::ROLL_M;
+use bold_stance_car::adjuster::Adjuster;
+use bold_stance_car::vehicle::{Axles, Sides};
+use bold_stance_kinematics::geometry::{Axle, Layout};
+use bold_stance_units::said::{Measure, Said, said};
+
+fn step(id: StepId, axle: Option<Axle>, title: Said, detail: Said, cautions: &[&'static str]) -> SheetStep {
+    SheetStep {
+        id,
+        kind: StepKind::Step,
+        axle,
+        title,
+        detail,
+        orders: Vec::new(),
+        height: None,
+        ticks: Vec::new(),
+        needs: Vec::new(),
+        cautions: cautions.iter().map(|c| said(c)).collect(),
+    }
+}
+
+fn gate(
+    id: StepId,
+    axle: Option<Axle>,
+    title: &'static str,
+    detail: Said,
+    ticks: &[Tick],
+    needs: Vec<GateNeed>,
+) -> SheetStep {
+    let ticks = ticks.iter().map(|t| TickLine { id: *t, words: tick_words(*t) }).collect();
+    SheetStep { kind: StepKind::Gate, ticks, needs, ..step(id, axle, said(title), detail, &[]) }
+}
+
+fn tick_words(t: Tick) -> Said {
+    match t {
+        Tick::Roll => said("tick-roll").of("far", Measure::M, ROLL_M, 0),
+        Tick::Bounce => said("tick-bounce"),
+        Tick::Resweep => said("tick-resweep"),
+        Tick::WheelStraight => said("tick-wheel-straight"),
+    }
+}
+
+fn need(axle: Axle, list: &[GateReading]) -> Vec<GateNeed> {
+    list.iter().map(|quantity| GateNeed { axle, quantity: *quantity }).collect()
+}
+
+/// Orders as one line: what is one for both wheels, left, right.
+fn in_line(orders: &[Order]) -> Said {
+    use bold_stance_kinematics::geometry::Side;
+    let mut out = Vec::new();
+    for (side, name) in [(None, "both"), (Some(Side::Left), "left"), (Some(Side::Right), "right")] {
+        let of: Vec<&Order> = orders.iter().filter(|o| o.side == side).collect();
+        if of.is_empty() {
+            continue;
+        }
+        let mut moved: Vec<Said> = of
+            .iter()
+            .filter(|o| o.line.moves())
+            .map(|o| said("name-order").name("name", o.line.name.clone()).say("order", o.line.words.clone()))
+            .collect();
+        if moved.is_empty() {
+            moved.push(said("leave"));
+        }
+        out.push(said("side-orders").word("side", name).list("each", moved));
+    }
+    said("orders").list("each", out)
+}
+
+/// What the step of everything but toe is called, by what it turns.
+fn turning(axle: Axle, orders: &[Order]) -> Said {
+    let moved = || orders.iter().filter(|o| o.line.moves());
+    let what = match (moved().all(|o| o.line.is_cam), moved().all(|o| o.side.is_none())) {
+        (true, _) => "step-cams",
+        (_, true) => "step-arms-of-axle",
+        _ => "step-arms",
+    };
+    said(what).word("axle", axle.word())
+}
+
+/// What a plan does to an axle.
+struct Doing<'a> {
+    axle: Axle,
+    result: &'a PlanResult,
+    fitted: &'a [Part],
+    arms: Vec<Order>,
+    toe: Vec<Order>,
+    heights: bool,
+}
+
+impl Doing<'_> {
+    fn turns_arms(&self) -> bool {
+        self.arms.iter().any(|o| o.line.moves())
+    }
+
+    fn turns_toe(&self) -> bool {
+        self.toe.iter().any(|o| o.line.moves())
+    }
+
+    /// Whether anything of it is touched.
+    fn touched(&self) -> bool {
+        self.heights || !self.fitted.is_empty() || self.turns_arms() || self.turns_toe()
+    }
+}
+
+fn height_step(input: &CarInput, d: &Doing<'_>) -> SheetStep {
+    let r = d.result;
+    let target_mm = Sides { left: r.left.planned_height_mm, right: r.right.planned_height_mm };
+    let read = input.base.axles[d.axle].as_ref().map(|b| b.read.map(|s| s.height_mm)).unwrap_or(target_mm);
+    let change = Sides { left: target_mm.left - read.left, right: target_mm.right - read.right };
+    let side = |id, target: f64, change: f64| said(id).mm("target", target).change_mm("change", change);
+    let ways = &input.plan.axles[d.axle].ways;
+    let ways: Vec<Said> = ways
+        .iter()
+        .map(|w| said("way-gains").word("way", w.kind.id()).change_mm("gain", w.gain_mm))
+        .collect();
+    let heights = said("height-target")
+        .say("left", side("height-of-side", target_mm.left, change.left))
+        .say("right", side("height-of-side", target_mm.right, change.right));
+    let detail =
+        if ways.is_empty() { heights } else { said("height-by").say("heights", heights).list("ways", ways) };
+    let mut out = step(
+        StepId::Height(d.axle),
+        Some(d.axle),
+        said("step-height").word("axle", d.axle.word()),
+        detail,
+        &["caution-spring", "caution-droop-and-lock"],
+    );
+    out.height =
+        Some(StepHeight { target_mm, change_mm: change, ways: input.plan.axles[d.axle].ways.clone() });
+    out
+}
+
+/// Parts of an axle: slots and bolts before plates, so that what leaves least room is set first.
+fn part_steps(d: &Doing<'_>) -> Vec<SheetStep> {
+    let mut parts: Vec<&Part> = d.fitted.iter().collect();
+    parts.sort_by_key(|p| p.adjusters.iter().map(Adjuster::turn_order).min().unwrap_or(0));
+    let one = |p: &Part| {
+        let id = StepId::Fit(d.axle, p.id.clone());
+        let title = said("step-fit").name("part", p.name.clone());
+        let mut s = step(id, Some(d.axle), title, said("step-fit-how"), &[]);
+        s.cautions = p.cautions.iter().map(|c| Said::text(c.clone())).collect();
+        s.cautions.push(said("caution-seized"));
+        s
+    };
+    parts.into_iter().map(one).collect()
+}
+
+fn arms_step(d: &Doing<'_>) -> SheetStep {
+    let id = StepId::Arms(d.axle);
+    let (title, how) = (turning(d.axle, &d.arms), in_line(&d.arms));
+    SheetStep { orders: d.arms.clone(), ..step(id, Some(d.axle), title, how, &["caution-one-bolt"]) }
+}
+
+fn toe_step(d: &Doing<'_>) -> SheetStep {
+    let (title, how) = match d.axle {
+        Axle::Front => ("step-tie-rods", "step-tie-rods-how"),
+        Axle::Rear => ("step-rear-toe", "step-rear-toe-how"),
+    };
+    let how = said(how).say("orders", in_line(&d.toe));
+    SheetStep {
+        orders: d.toe.clone(),
+        ..step(StepId::Toe(d.axle), Some(d.axle), said(title), how, &["caution-mark-and-count"])
+    }
+}
+
+/// A window as somebody set it: tenths of a degree, hundredths where a tenth would tell another one.
+fn window(s: Said, low: &'static str, high: &'static str, w: [f64; 2]) -> Said {
+    let digits = |v: f64| if ((v * 10.0).round() / 10.0 - v).abs() < 1e-6 { 1 } else { 2 };
+    s.deg(low, w[0], digits(w[0])).deg(high, w[1], digits(w[1]))
+}
+
+fn rear_gate(input: &CarInput) -> SheetStep {
+    let t = input.plan.aim.target(Axle::Rear);
+    let how = window(said("gate-rear-how"), "camber-low", "camber-high", t.camber);
+    let how = window(how, "toe-low", "toe-high", t.toe.map(|v| 2.0 * v));
+    let needs = need(Axle::Rear, &[GateReading::Camber, GateReading::Toe]);
+    gate(StepId::Read(Axle::Rear), Some(Axle::Rear), "gate-rear", how, &[Tick::Roll, Tick::Bounce], needs)
+}
+
+fn front_gate(input: &CarInput) -> SheetStep {
+    let t = input.plan.aim.target(Axle::Front);
+    let how = window(said("gate-front-how"), "camber-low", "camber-high", t.camber);
+    let how = window(how, "caster-low", "caster-high", t.caster);
+    let needs = need(Axle::Front, &[GateReading::Camber, GateReading::Caster]);
+    let ticks = [Tick::Roll, Tick::Bounce, Tick::Resweep];
+    gate(StepId::Read(Axle::Front), Some(Axle::Front), "gate-front", how, &ticks, needs)
+}
+
+/// The sheet of a car's plan. Only what the plan changes appears.
+#[must_use]
+pub fn sheet(input: &CarInput, answer: &CarAnswer, fitted: &Axles<Vec<Part>>) -> Vec<SheetStep> {
+    let doing = |axle: Axle| {
+        answer.axles[axle].as_ref().map(|result| {
+            let of = |toe: bool| -> Vec<Order> {
+                answer.orders.iter().filter(|o| o.axle == axle && o.line.sets_toe == toe).cloned().collect()
+            };
+            let heights = input.plan.axles[axle].changes_height();
+            Doing { axle, result, fitted: &fitted[axle], arms: of(false), toe: of(true), heights }
+        })
+    };
+    let (rear, front) = (doing(Axle::Rear), doing(Axle::Front));
+    let both = || [&rear, &front].into_iter().flatten();
+    let mut out = Vec::new();
+    let foul: Vec<Said> = fouls(answer)
+        .into_iter()
+        .filter_map(|f| {
+            let at = said("foul-at").word("axle", f.axle?.word()).word("side", f.side?.word());
+            Some(at.say("what", f.what?))
+        })
+        .collect();
+    if !foul.is_empty() {
+        let how = said("gate-fouls-how").list("each", foul);
+        out.push(gate(StepId::Fouls, None, "gate-fouls", how, &[], Vec::new()));
+    }
+    let support = said("step-support-how");
+    out.push(step(StepId::Support, None, said("step-support"), support, &["caution-jack"]));
+    out.extend(both().filter(|d| d.heights).map(|d| height_step(input, d)));
+    let lifted: Vec<Axle> = both().filter(|d| d.heights).map(|d| d.axle).collect();
+    // Where no height changes those as found still have to hold: angles belong to a height.
+    let counted = if lifted.is_empty() {
+        both().map(|d| d.axle).next_back().into_iter().collect()
+    } else {
+        lifted.clone()
+    };
+    out.push(gate(
+        StepId::Settled,
+        None,
+        "gate-settled",
+        said("gate-settled-how"),
+        &[Tick::Roll, Tick::Bounce],
+        counted.into_iter().flat_map(|a| need(a, &[GateReading::Height])).collect(),
+    ));
+    if let Some(d) = &rear {
+        out.extend(part_steps(d));
+        if d.turns_arms() {
+            out.push(arms_step(d));
+        }
+        if d.turns_toe() {
+            out.push(toe_step(d));
+        }
+        if d.turns_arms() || d.turns_toe() || !d.fitted.is_empty() {
+            out.push(rear_gate(input));
+        }
+    }
+    if let Some(d) = &front {
+        out.extend(part_steps(d));
+        if d.turns_arms() {
+            out.push(arms_step(d));
+        }
+        // A body that pitches turns caster, whichever axle's height changed.
+        if d.turns_arms() || !lifted.is_empty() || !d.fitted.is_empty() {
+            out.push(front_gate(input));
+        }
+        if d.turns_toe() {
+            out.push(toe_step(d));
+        }
+    }
+    out.push(step(
+        StepId::Tighten,
+        None,
+        said("step-tighten"),
+        said("step-tighten-how"),
+        &["caution-torque"],
+    ));
+    // A live axle nobody touched keeps its angles, whatever the front's height does.
+    let rides =
+        |a: Axle| input.base.axles[a].as_ref().is_some_and(|b| b.geometry.layout() != Layout::SolidAxle);
+    let pitched = front.as_ref().is_none_or(|f| f.heights) && rides(Axle::Rear);
+    let rear_counts = rear.as_ref().is_some_and(|d| d.touched() || pitched);
+    let mut needs = Vec::new();
+    if rear_counts {
+        needs.extend(need(Axle::Rear, &[GateReading::Camber, GateReading::Toe]));
+    }
+    if front.is_some() {
+        needs.extend(need(Axle::Front, &[GateReading::Camber, GateReading::Caster, GateReading::Toe]));
+    }
+    let detail = match (front.is_some(), rear_counts) {
+        (true, true) => "gate-proved-car",
+        (true, false) => "gate-proved-front",
+        _ => "gate-proved-rear",
+    };
+    let ticks = [Tick::Roll, Tick::WheelStraight];
+    out.push(gate(StepId::Proved, None, "gate-proved", said(detail), &ticks, needs));
+    out
+}
+
+/// Cautions of the whole job: law, road, and what this program does not do.
+#[must_use]
+pub fn job_cautions() -> Vec<Said> {
+    ["caution-calibrate", "caution-law", "caution-certifies-nothing"].map(said).to_vec()
+}

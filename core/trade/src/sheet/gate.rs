@@ -1,0 +1,344 @@
+//! What a gate makes of its readings: each angle, height and left-to-right difference held against what was expected
+//! and against the aim. Facts only; the words are the screen's.
+
+use super::ids::StepId;
+use super::step::{GateReading, SheetStep};
+use crate::plan::{CarAnswer, CarInput, PlanInput, PlanResult, READABLE_DEG, SidePlan};
+use bold_stance_car::fit::Z90;
+use bold_stance_car::vehicle::{Sides, StateKind};
+use bold_stance_kinematics::geometry::{Axle, Side};
+use bold_stance_units::said::Said;
+use serde::{Deserialize, Serialize};
+
+/// Height off its plan, or sides apart from their plan, that a gate names, mm (common practice, no source: what a tape
+/// at the arch tells for certain).
+const HEIGHT_MM: f64 = 5.0;
+/// What a shop can read of toe; a smaller miss of the aim is none, degrees (common practice, no source).
+const READABLE_TOE_DEG: f64 = 0.03;
+/// Toe after the rods were turned by what was read, 90 % half width, degrees of one wheel: the model's own doubt is out
+/// of it, what a tape or string at the rim leaves is in (standard deviation 0.05°, common practice, no source).
+pub const TOE_SET_BAND_DEG: f64 = 0.05 * Z90;
+/// Least band of a comparison with what was expected, degrees: camber, caster, toe of one wheel.
+const LEAST_BAND_DEG: [f64; 3] = [0.1, 0.2, 0.1];
+
+/// One reading at a gate.
+#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
+#[serde(deny_unknown_fields)]
+pub struct GateRead {
+    /// mm or degrees.
+    pub value: f64,
+    /// Standard deviation, mm or degrees.
+    pub sigma: f64,
+    /// Taken before something was turned that the gate stands behind.
+    #[serde(default)]
+    pub stale: bool,
+}
+
+/// What was read on one side at a gate.
+#[derive(Debug, Clone, Copy, PartialEq, Default, Serialize, Deserialize)]
+#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
+#[serde(deny_unknown_fields, default)]
+pub struct GateSide {
+    /// Hub to arch, mm.
+    pub height: Option<GateRead>,
+    /// Degrees, top out positive.
+    pub camber: Option<GateRead>,
+    /// Degrees, top rearward positive.
+    pub caster: Option<GateRead>,
+    /// Degrees of one wheel, toe-in positive.
+    pub toe: Option<GateRead>,
+}
+
+impl GateSide {
+    /// The reading of a quantity, if it was taken.
+    #[must_use]
+    pub fn of(&self, q: GateReading) -> Option<GateRead> {
+        match q {
+            GateReading::Height => self.height,
+            GateReading::Camber => self.camber,
+            GateReading::Caster => self.caster,
+            GateReading::Toe => self.toe,
+        }
+    }
+}
+
+/// What is off.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
+#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
+#[serde(rename_all = "snake_case")]
+pub enum GateAbout {
+    /// Height of one side, mm.
+    Height,
+    /// Left minus right height, mm.
+    HeightApart,
+    /// Camber of one side, degrees.
+    Camber,
+    /// Caster of one side, degrees.
+    Caster,
+    /// Toe of one wheel, degrees.
+    Toe,
+    /// Toe of both wheels, degrees.
+    TotalToe,
+    /// Left minus right camber, degrees.
+    CrossCamber,
+    /// Left minus right caster, degrees.
+    CrossCaster,
+    /// Something meets something: `what` says it.
+    Foul,
+}
+
+/// One thing that keeps a gate shut.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
+pub struct GateFinding {
+    /// What it is about.
+    pub about: GateAbout,
+    /// Which axle; none in records that knew the front alone.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub axle: Option<Axle>,
+    /// Which side; none where it is about both.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub side: Option<Side>,
+    /// As read, mm or degrees.
+    pub read: f64,
+    /// As expected, mm or degrees.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub expected: Option<f64>,
+    /// 90 % half width of expecting and reading together (heights: the tolerance), mm or degrees.
+    pub band: f64,
+    /// Aim as it stands at this height, low and high end.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    #[cfg_attr(feature = "openapi", schema(min_items = 2, max_items = 2))]
+    pub aim: Option<[f64; 2]>,
+    /// How far outside what was expected, signed; 0 inside the band.
+    pub off_expected: f64,
+    /// How far outside the aim, signed; 0 inside.
+    pub off_aim: f64,
+    /// Read before the work it is to judge.
+    pub stale: bool,
+    /// What fouls, where something does.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub what: Option<Said>,
+}
+
+/// What was read at a gate, by axle and side.
+#[derive(Debug, Clone, Copy, PartialEq, Default, Serialize, Deserialize)]
+#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
+#[serde(deny_unknown_fields, default)]
+pub struct CarRead {
+    /// Front wheels.
+    pub front: Sides<GateSide>,
+    /// Rear wheels.
+    pub rear: Sides<GateSide>,
+}
+
+impl CarRead {
+    /// What was read on an axle.
+    #[must_use]
+    pub fn axle(&self, axle: Axle) -> Sides<GateSide> {
+        match axle {
+            Axle::Front => self.front,
+            Axle::Rear => self.rear,
+        }
+    }
+}
+
+/// What fouls on a car's plan: figures measured on this car that do not hold, rear first, with their side.
+#[must_use]
+pub fn fouls(answer: &CarAnswer) -> Vec<GateFinding> {
+    let of = |axle: Axle, side: Side, p: &SidePlan| -> Vec<GateFinding> {
+        p.checks
+            .iter()
+            .filter(|c| c.fouls())
+            .map(|c| GateFinding {
+                about: GateAbout::Foul,
+                axle: Some(axle),
+                side: Some(side),
+                read: c.value,
+                expected: None,
+                band: 0.0,
+                aim: Some([c.limit, c.limit]),
+                off_expected: 0.0,
+                off_aim: c.value - c.limit,
+                stale: false,
+                what: Some(c.words.clone()),
+            })
+            .collect()
+    };
+    let mut out = Vec::new();
+    for (axle, r) in answer.axles.rear_first() {
+        if let Some(r) = r {
+            out.extend(of(axle, Side::Left, &r.left));
+            out.extend(of(axle, Side::Right, &r.right));
+        }
+    }
+    out
+}
+
+/// Everything off at a gate of a car's sheet; empty when it may open.
+#[must_use]
+pub fn judge(input: &CarInput, answer: &CarAnswer, gate: &SheetStep, read: &CarRead) -> Vec<GateFinding> {
+    if gate.id == StepId::Fouls {
+        return fouls(answer);
+    }
+    let mut out = Vec::new();
+    for (axle, r) in answer.axles.rear_first() {
+        let needs: Vec<GateReading> =
+            gate.needs.iter().filter(|n| n.axle == axle).map(|n| n.quantity).collect();
+        if let (Some(i), Some(r)) = (input.axle(axle), r) {
+            out.extend(judge_gate(&i, r, &needs, &read.axle(axle).into_pair()));
+        }
+    }
+    out
+}
+
+/// Everything off on one axle that was read at a gate; empty when it may open. Readings that are missing are not
+/// judged.
+#[must_use]
+pub fn judge_gate(
+    input: &PlanInput,
+    result: &PlanResult,
+    needs: &[GateReading],
+    sides: &[GateSide; 2],
+) -> Vec<GateFinding> {
+    let mut out = Vec::new();
+    let plans = [&result.left, &result.right];
+    for q in needs {
+        for (i, side) in Side::BOTH.into_iter().enumerate() {
+            if let Some(r) = sides[i].of(*q) {
+                out.extend(one(input, result, *q, side, plans[i], r));
+            }
+        }
+        if let (Some(l), Some(r)) = (sides[0].of(*q), sides[1].of(*q)) {
+            out.extend(both(input, result, *q, plans, [l, r]));
+        }
+    }
+    out
+}
+
+/// Angles at the planned height as set, in which the car stands in the bay, against those at the height the aim counts
+/// at: by so much the windows are moved.
+fn shift(result: &PlanResult, side: Side, q: GateReading) -> (f64, f64) {
+    let plan = if side == Side::Left { &result.left } else { &result.right };
+    let planned = result.states.iter().find(|s| s.kind == StateKind::Planned);
+    let here = planned.and_then(|s| if side == Side::Left { s.left.as_ref() } else { s.right.as_ref() });
+    let pick = |a: &bold_stance_kinematics::wheel::Alignment| match q {
+        GateReading::Camber => a.camber_deg,
+        GateReading::Caster => a.caster_deg,
+        GateReading::Toe => a.toe_deg,
+        GateReading::Height => 0.0,
+    };
+    let set = pick(&plan.set);
+    let expected = here.map_or(set, |s| pick(&s.angles));
+    (expected, expected - set)
+}
+
+fn outside(v: f64, w: [f64; 2], readable: f64) -> f64 {
+    let d = if v < w[0] {
+        v - w[0]
+    } else if v > w[1] {
+        v - w[1]
+    } else {
+        0.0
+    };
+    if d.abs() <= readable + 1e-9 { 0.0 } else { d }
+}
+
+fn beyond(miss: f64, band: f64) -> f64 {
+    if miss.abs() <= band + 1e-9 { 0.0 } else { miss }
+}
+
+fn one(
+    input: &PlanInput,
+    result: &PlanResult,
+    q: GateReading,
+    side: Side,
+    plan: &SidePlan,
+    r: GateRead,
+) -> Option<GateFinding> {
+    let (expected, moved) = shift(result, side, q);
+    let joint = |doubt: f64, least: f64| doubt.hypot(Z90 * r.sigma).max(least);
+    let move_by = |w: [f64; 2]| [w[0] + moved, w[1] + moved];
+    let caster = input.steered().then(|| move_by(input.aim.target(input.geometry.axle).caster));
+    let (about, expected, band, aim, readable) = match q {
+        GateReading::Height => (GateAbout::Height, plan.planned_height_mm, HEIGHT_MM, None, 0.0),
+        GateReading::Camber => {
+            let w = move_by(input.aim.target(input.geometry.axle).camber);
+            let band = joint(plan.doubt.camber_deg, LEAST_BAND_DEG[0]);
+            (GateAbout::Camber, expected, band, Some(w), READABLE_DEG)
+        }
+        GateReading::Caster => {
+            let band = joint(plan.doubt.caster_deg, LEAST_BAND_DEG[1]);
+            (GateAbout::Caster, expected, band, caster, READABLE_DEG)
+        }
+        // The aim is of both wheels.
+        GateReading::Toe => (GateAbout::Toe, expected, joint(TOE_SET_BAND_DEG, LEAST_BAND_DEG[2]), None, 0.0),
+    };
+    let off_expected = beyond(r.value - expected, band);
+    let off_aim = aim.map_or(0.0, |w| outside(r.value, w, readable));
+    (off_expected != 0.0 || off_aim != 0.0 || r.stale).then_some(GateFinding {
+        about,
+        axle: Some(input.geometry.axle),
+        side: Some(side),
+        read: r.value,
+        expected: Some(expected),
+        band,
+        aim,
+        off_expected,
+        off_aim,
+        stale: r.stale,
+        what: None,
+    })
+}
+
+fn both(
+    input: &PlanInput,
+    result: &PlanResult,
+    q: GateReading,
+    plans: [&SidePlan; 2],
+    read: [GateRead; 2],
+) -> Option<GateFinding> {
+    let [l, r] = read.map(|x| x.value);
+    let of = |about, read: f64, expected: f64, band: f64, aim: Option<[f64; 2]>, readable: f64| {
+        let off_expected = if about == GateAbout::HeightApart { beyond(read - expected, band) } else { 0.0 };
+        let off_aim = aim.map_or(0.0, |w| outside(read, w, readable));
+        (off_expected != 0.0 || off_aim != 0.0).then_some(GateFinding {
+            about,
+            axle: Some(input.geometry.axle),
+            side: None,
+            read,
+            expected: Some(expected),
+            band,
+            aim,
+            off_expected,
+            off_aim,
+            stale: false,
+            what: None,
+        })
+    };
+    let expect = |q| shift(result, Side::Left, q).0 - shift(result, Side::Right, q).0;
+    let within = |limit: f64| Some([-limit, limit]);
+    match q {
+        GateReading::Height => {
+            let expected = plans[0].planned_height_mm - plans[1].planned_height_mm;
+            of(GateAbout::HeightApart, l - r, expected, HEIGHT_MM * std::f64::consts::SQRT_2, None, 0.0)
+        }
+        GateReading::Camber => {
+            let aim = within(input.aim.cross_camber_deg);
+            of(GateAbout::CrossCamber, l - r, expect(q), 0.0, aim, READABLE_DEG)
+        }
+        GateReading::Caster if input.steered() => {
+            let aim = within(input.aim.cross_caster_deg);
+            of(GateAbout::CrossCaster, l - r, expect(q), 0.0, aim, READABLE_DEG)
+        }
+        GateReading::Caster => None,
+        GateReading::Toe => {
+            let w = input.aim.target(input.geometry.axle).toe;
+            let moved = shift(result, Side::Left, q).1 + shift(result, Side::Right, q).1;
+            let total = shift(result, Side::Left, q).0 + shift(result, Side::Right, q).0;
+            let aim = [2.0 * w[0] + moved, 2.0 * w[1] + moved];
+            of(GateAbout::TotalToe, l + r, total, 0.0, Some(aim), READABLE_TOE_DEG)
+        }
+    }
+}

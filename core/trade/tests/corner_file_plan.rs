@@ -1,0 +1,167 @@
+//! The corner file's planned column is the plan's: with its parts, as it is set, at its heights, over the ground.
+#![allow(clippy::unwrap_used, clippy::panic, missing_docs)]
+
+mod common;
+use bold_stance_car::metrics::{CornerFile, CornerFileRequest, RearRead, corner_file};
+use bold_stance_car::vehicle::{Car, CarFacts, Gains, PlannedHeights, StateKind};
+use bold_stance_kinematics::geometry::{Axle, Geometry, Side};
+use bold_stance_trade::part::shipped_parts;
+use bold_stance_trade::plan::{PlanInput, PlanResult, SidePlan, Way, WayKind, plan, set_edits};
+use common::{electric_rear, truck};
+
+fn front(change: impl Fn(&mut PlanInput)) -> PlanInput {
+    let mut i = truck();
+    (i.left.height_mm, i.right.height_mm) = (498.0, 498.0);
+    change(&mut i);
+    i
+}
+
+fn planned(i: &PlanInput) -> PlannedHeights {
+    let body = i.ways.iter().filter(|w| w.kind == WayKind::BodyLift).map(|w| w.gain_mm).sum();
+    let own = PlannedHeights { settle_mm: i.settle_mm, load_mm: i.load_mm, ..PlannedHeights::default() };
+    if i.steered() {
+        let trim = PlannedHeights { front_trim_mm: i.trim_mm, body_mm: [body, 0.0], ..own };
+        PlannedHeights { front_mm: i.height_change_mm, rear_mm: i.other_change_mm, ..trim }
+    } else {
+        let trim = PlannedHeights { rear_trim_mm: i.trim_mm, body_mm: [0.0, body], ..own };
+        PlannedHeights { front_mm: i.other_change_mm, rear_mm: i.height_change_mm, settle_mm: 0.0, ..trim }
+    }
+}
+
+/// A plan and the corner file of the car it is for; the other axle is of no account.
+fn both(i: &PlanInput, other: &Geometry) -> (PlanResult, CornerFile) {
+    let parts = shipped_parts().unwrap();
+    let r = plan(i, &parts).unwrap();
+    let edits = set_edits(i, &parts, &r).unwrap();
+    let [f, rear] = if i.steered() { [&i.geometry, other] } else { [other, &i.geometry] };
+    let car = Car {
+        front: f.clone(),
+        rear: Some(rear.clone()),
+        wheelbase_mm: i.wheelbase_mm,
+        facts: CarFacts::default(),
+    };
+    let mut request = CornerFileRequest {
+        car,
+        arrived: Gains::default(),
+        planned: Some(planned(i)),
+        front_read: None,
+        front_sigma: None,
+        rear_read: None,
+        axle_offset_mm: None,
+        wheelbases_mm: None,
+        front_set: None,
+        rear_set: None,
+        knowledge: i.knowledge,
+        rear_knowledge: i.knowledge,
+    };
+    if i.steered() {
+        request.front_read = Some([i.left.angles, i.right.angles]);
+        request.front_sigma = Some([i.left.sigma, i.right.sigma]);
+        request.front_set = Some(edits);
+    } else {
+        request.rear_read = Some([&i.left, &i.right].map(|s| RearRead {
+            camber_deg: s.angles.camber_deg,
+            toe_deg: s.angles.toe_deg,
+            camber_sigma_deg: s.sigma.camber_deg,
+            toe_sigma_deg: s.sigma.toe_deg,
+        }));
+        request.rear_set = Some(edits);
+    }
+    (r, corner_file(&request).unwrap())
+}
+
+fn same(i: &PlanInput, other: &Geometry) -> (PlanResult, CornerFile) {
+    let (r, file) = both(i, other);
+    let axle = if i.steered() { Axle::Front } else { Axle::Rear };
+    let row = file.states.iter().find(|s| s.kind == r.judged.kind).unwrap();
+    for (side, plan) in [(Side::Left, &r.left), (Side::Right, &r.right)] {
+        let w = row.wheels.iter().find(|w| w.axle == axle && w.side == side).unwrap();
+        let seen = w.wheel.unwrap_or_else(|| panic!("{:?}", w.stops));
+        let mut pairs =
+            vec![("camber", seen.camber_deg, plan.set.camber_deg), ("toe", seen.toe_deg, plan.set.toe_deg)];
+        if let Some(s) = seen.steer {
+            pairs.push(("caster", s.caster_deg, plan.set.caster_deg));
+        }
+        for (name, a, b) in pairs {
+            assert!((a - b).abs() < 0.02, "{side:?} {name}: corner file {a:.3}, plan {b:.3}");
+        }
+    }
+    (r, file)
+}
+
+fn quantity<'a>(f: &'a CornerFile, id: &str) -> &'a bold_stance_car::metrics::CornerQuantity {
+    f.quantities.iter().find(|q| q.id == id).unwrap()
+}
+
+fn caster(s: &SidePlan) -> f64 {
+    s.set.caster_deg
+}
+
+#[test]
+fn fitted_parts_and_the_setting_are_in_the_planned_column() {
+    let rear = electric_rear().geometry;
+    let bare = same(&front(|_| ()), &rear);
+    let with = same(&front(|i| i.fitted = vec!["offset-upper-arm".into()]), &rear);
+    // The part is what makes the difference, in both.
+    let q = |x: &(PlanResult, CornerFile)| quantity(&x.1, "caster").planned.unwrap();
+    assert!((q(&with) - q(&bare)).abs() > 0.3, "{} {}", q(&with), q(&bare));
+    // Its curve goes through the same wheel, over the body's own axes.
+    let curve = with.1.front_set_curves.as_ref().unwrap();
+    assert!(bare.1.front_set_curves.is_some() && with.1.rear_set_curves.is_none());
+    let gain = with.0.judged.own_mm;
+    let near =
+        curve.left.iter().min_by(|a, b| (a.height_mm - gain).abs().total_cmp(&(b.height_mm - gain).abs()));
+    let near = near.unwrap();
+    assert!((near.camber_deg - with.0.left.set.camber_deg).abs() < 0.15, "{near:?}");
+    let trail = quantity(&with.1, "trail");
+    assert!((trail.planned.unwrap() - trail.arrived).abs() > 2.0);
+}
+
+#[test]
+fn pitch_is_in_caster_and_trail() {
+    let rear = electric_rear().geometry;
+    let level = same(&front(|i| i.settle_mm = 0.0), &rear);
+    let raked = same(
+        &front(|i| {
+            i.settle_mm = 0.0;
+            i.other_change_mm = 65.0;
+        }),
+        &rear,
+    );
+    assert_eq!(level.0.judged.kind, StateKind::Planned);
+    // Cams are set to the same aim; what is left is the pitch, and trail follows caster over the ground.
+    for x in [&level, &raked] {
+        let c = quantity(&x.1, "caster").planned.unwrap();
+        assert!((c - caster(&x.0.left)).abs() < 0.02, "{c} {}", caster(&x.0.left));
+    }
+    let (a, b) = (&level.1.states[1], &raked.1.states[1]);
+    assert!((a.pitch_deg - b.pitch_deg - (65.0f64 / 3220.0).atan().to_degrees()).abs() < 0.01);
+}
+
+#[test]
+fn a_body_lift_moves_no_arm() {
+    let rear = electric_rear().geometry;
+    let x = front(|i| {
+        i.height_change_mm = 50.0;
+        i.other_change_mm = 50.0;
+        i.settle_mm = 0.0;
+        i.load_mm = 0.0;
+        i.ways = vec![Way { kind: WayKind::BodyLift, gain_mm: 50.0 }];
+    });
+    let (_, file) = same(&x, &rear);
+    for id in ["sai", "scrub_radius", "included_angle"] {
+        let q = quantity(&file, id);
+        let tolerance = if q.unit == "°" { 0.5 } else { 3.0 };
+        assert!((q.planned.unwrap() - q.arrived).abs() < tolerance, "{id}: {} {:?}", q.arrived, q.planned);
+    }
+}
+
+#[test]
+fn a_rear_axle_and_its_trim_are_the_plans() {
+    let shape = truck().geometry;
+    let mut i = electric_rear();
+    (i.left.height_mm, i.right.height_mm) = (i.design_height_mm, i.design_height_mm);
+    (i.settle_mm, i.load_mm, i.other_settle_mm, i.other_load_mm) = (0.0, 0.0, 0.0, 0.0);
+    i.fitted = vec!["rear-camber-arm".into()];
+    same(&i, &shape);
+}
