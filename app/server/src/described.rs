@@ -1,14 +1,11 @@
 //! What every route of the description has in common: how it can refuse, and the key of a write.
 
 use crate::once::HEADER;
-use crate::problem::ProblemDocument;
+use crate::problem::{PROBLEM, ProblemDocument};
 use utoipa::openapi::path::{Operation, Parameter, ParameterBuilder, ParameterIn};
 use utoipa::openapi::schema::{KnownFormat, ObjectBuilder, SchemaFormat, Type};
 use utoipa::openapi::{ContentBuilder, OpenApi, PathItem, Ref, RefOr, Required, ResponseBuilder};
 use utoipa::{Modify, ToSchema};
-
-/// Media type of a problem document (RFC 9457).
-pub const PROBLEM: &str = "application/problem+json";
 
 /// Gives each route its refusals and each write its key.
 pub struct Common;

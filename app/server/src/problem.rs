@@ -1,6 +1,5 @@
 //! Errors as RFC 9457 problem documents with field paths.
 
-use crate::described::PROBLEM;
 use actix_web::http::{StatusCode, header};
 use actix_web::{HttpResponse, ResponseError};
 use bold_stance_store::StoreError;
@@ -8,6 +7,9 @@ use bold_stance_units::problem::Problem;
 use bold_stance_units::said::{Said, said};
 use serde::Serialize;
 use utoipa::ToSchema;
+
+/// Media type of a problem document (RFC 9457).
+pub const PROBLEM: &str = "application/problem+json";
 
 /// RFC 9457 problem document.
 #[derive(Debug, Serialize, ToSchema)]

@@ -2,7 +2,8 @@
 
 use super::band::{Band, Belief, Running, band_km};
 use super::car_tyres::CarTyres;
-use super::forecast::{Parameters, forecast};
+use super::forecast::forecast;
+use super::parameters::Parameters;
 use super::scene::AxleScene;
 use bold_stance_kinematics::geometry::Axle;
 

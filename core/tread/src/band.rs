@@ -5,7 +5,8 @@
 //! (an extended Kalman step iterated six times), and carried over to another setup of the same car.
 
 use super::basis::Basis;
-use super::forecast::{Parameters, STRIPS, Setup, Wheel, eta, raw};
+use super::forecast::{STRIPS, Setup, Wheel, eta, raw};
+use super::parameters::{Parameters, STEPS};
 use super::tyre::{Tyre, tread_of};
 use super::uses::UseMix;
 use nalgebra::{Matrix3, Matrix4, Vector3, Vector4};
@@ -29,19 +30,6 @@ const CAMBER_SD: f64 = 0.20;
 const PRESSURE_SD: f64 = 0.05;
 /// Where depths are read across the tread: outer main grooves and the centre.
 pub(crate) const GROOVES: [f64; 3] = [-0.65, 0.0, 0.65];
-
-/// Doubtful constants: name, one standard deviation, what it changes (`docs/TREAD_MODEL.md` section 2).
-type Step = (&'static str, f64, fn(&mut Parameters, f64));
-pub(crate) const STEPS: [Step; 8] = [
-    ("n", 0.12, |p, d| p.n += d),
-    ("c_scale", 0.15, |p, d| p.c_scale *= d.exp()),
-    ("mu", 0.08, |p, d| p.mu *= d.exp()),
-    ("kappa_g", 0.30, |p, d| p.kappa_g *= d.exp()),
-    ("spin", 0.50, |p, d| p.spin *= d.exp()),
-    ("k_f", 0.35, |p, d| p.k_f *= d.exp()),
-    ("b_p", 0.35, |p, d| p.b_p *= d.exp()),
-    ("sig_free", 0.30, |p, d| p.sig_free_deg *= d.exp()),
-];
 
 fn phi(e: f64) -> Vector3<f64> {
     Vector3::new(1.0, e, (3.0 * e * e - 1.0) / 2.0)

@@ -1,7 +1,7 @@
 //! What fixes the wear constant: the life of the class on a reference car, or what this car really got.
 
-use super::band::STEPS;
-use super::forecast::{Parameters, STRIPS, Setup, Wheel, calibrate_with, raw};
+use super::forecast::{STRIPS, Setup, Wheel, calibrate_with, raw};
+use super::parameters::{Parameters, STEPS};
 use super::tyre::{Tyre, TyreClass, tread_of};
 use super::uses::UseMix;
 use bold_stance_car::vehicle::Use;

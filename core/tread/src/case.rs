@@ -2,9 +2,8 @@
 
 use super::band::{Band, Belief, RatioBand, Running, TreadReading, band_km, carry, ratio_band, update};
 use super::basis::Basis;
-use super::forecast::{
-    Irregular, Parameters, Setup, Shares, Upkeep, Wheel, forecast, irregular, is_outside, shares,
-};
+use super::forecast::{Irregular, Setup, Shares, Upkeep, Wheel, forecast, irregular, is_outside, shares};
+use super::parameters::Parameters;
 use super::tyre::Tyre;
 use super::uses::UseMix;
 use bold_stance_car::vehicle::Rotated;

@@ -1,5 +1,6 @@
 //! The forward model: energy put into each of 21 strips, and what it wears.
 
+use super::parameters::Parameters;
 use super::tyre::{Tread, Tyre, TyreClass, tread_of};
 use super::uses::{UseMix, mix_rows};
 use bold_stance_car::vehicle::Rotated;
@@ -76,40 +77,6 @@ pub struct Setup {
     /// Weight in time.
     #[serde(default = "one")]
     pub share: f64,
-}
-
-/// Constants of the model that carry doubt (see `docs/TREAD_MODEL.md` section 2 for ranges).
-#[derive(Debug, Clone, Copy, PartialEq)]
-pub(crate) struct Parameters {
-    pub n: f64,
-    pub c_scale: f64,
-    pub mu: f64,
-    pub kappa_g: f64,
-    pub spin: f64,
-    pub k_f: f64,
-    pub b_p: f64,
-    pub sig_free_deg: f64,
-    pub sev: f64,
-    pub kz_scale: f64,
-    pub width_scale: f64,
-}
-
-impl Default for Parameters {
-    fn default() -> Self {
-        Self {
-            n: 1.15,
-            c_scale: 1.0,
-            mu: 0.95,
-            kappa_g: 1.8,
-            spin: 0.25,
-            k_f: 1.0,
-            b_p: 1.0,
-            sig_free_deg: 0.30,
-            sev: 1.0,
-            kz_scale: 1.0,
-            width_scale: 1.0,
-        }
-    }
 }
 
 const E0: f64 = 10.0;

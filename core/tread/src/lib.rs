@@ -15,6 +15,7 @@ mod forecast;
 mod limits;
 mod log;
 mod log_table;
+mod parameters;
 mod rotation;
 mod scene;
 mod trial;

@@ -2,9 +2,11 @@
 //! life lies inside the 80 % band, before and after tread was read. (`docs/TREAD_MODEL.md` section 5; the spreads are chosen, so
 //! this shows that the arithmetic is honest, not that real cars are spread like that.)
 
-use super::band::{Belief, ReadAt, Running, STEPS, at_place, band_km, learn};
+use super::band::{Belief, ReadAt, Running, at_place, band_km, learn};
 use super::basis::{Basis, OwnLife};
-use super::forecast::{Parameters, STRIPS, Setup, Wheel, calibrate_with, eta, raw};
+use super::forecast::{STRIPS, Setup, Wheel, calibrate_with, eta, raw};
+use super::parameters::Parameters;
+use super::parameters::STEPS;
 use super::tyre::{Tyre, TyreClass, tread_of};
 use super::uses::UseMix;
 use bold_stance_car::vehicle::Use;

@@ -1,6 +1,6 @@
 //! Angles as gauges show them: decimal degrees or degrees and minutes.
 
-use super::{both_readings, plain, signed, unreadable};
+use crate::number::{both_readings, plain, signed, unreadable};
 use crate::problem::Problem;
 
 const RIGHT: &str = "an angle such as -0.4, 2.25deg, 0°24' or 24'";
@@ -20,7 +20,7 @@ pub fn parse_angle_deg(field: &str, text: &str) -> Result<f64, Problem> {
 
 /// No angle has thousands of degrees, so a comma is the point whatever follows it.
 fn decimal(text: &str) -> Option<f64> {
-    both_readings(text).map_or_else(|| super::decimal(text), |(point, _)| Some(point))
+    both_readings(text).map_or_else(|| crate::number::decimal(text), |(point, _)| Some(point))
 }
 
 fn value(body: &str) -> Option<f64> {

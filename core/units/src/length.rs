@@ -1,6 +1,6 @@
 //! Lengths as the workshop writes them.
 
-use super::{mixed_number, plain, signed, unreadable};
+use crate::number::{mixed_number, plain, signed, unreadable};
 use crate::problem::Problem;
 use serde::{Deserialize, Serialize};
 

@@ -1,6 +1,6 @@
 //! Masses as they are told: kilograms or pounds, and fuel by volume.
 
-use super::{decimal, plain, unreadable};
+use crate::number::{decimal, plain, unreadable};
 use crate::problem::Problem;
 
 /// One pound in kilograms, exact (international yard and pound agreement, 1959).

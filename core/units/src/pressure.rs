@@ -1,6 +1,6 @@
 //! Pressures as gauges show them.
 
-use super::{decimal, plain, unreadable};
+use crate::number::{decimal, plain, unreadable};
 use crate::problem::Problem;
 
 /// One pound-force per square inch in kPa: 0.45359237 kg · 9.80665 m/s² / (25.4 mm)², exact definitions.

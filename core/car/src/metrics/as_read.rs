@@ -1,6 +1,6 @@
 //! The corner file's car bent to what was read on it, and how far its angles may be off.
 
-use super::corner_file::CornerFileRequest;
+use super::page::CornerFileRequest;
 use crate::fit::{Doubt, Doubted, doubt, spreads};
 use crate::vehicle::{Anchored, Gains, HeightState, Measured, StateKind, anchor, anchor_wheel};
 use bold_stance_kinematics::edit::Edit;
@@ -8,7 +8,6 @@ use bold_stance_kinematics::geometry::{Axle, Points, Side, WheelAtDesign};
 use bold_stance_kinematics::linkage::{Corner, Linkage, Loop, Unreachable};
 use bold_stance_kinematics::wheel::WheelState;
 use bold_stance_units::problem::Problem;
-use serde::{Deserialize, Serialize};
 
 /// Every known corner of the car; once it is bent to its readings without what was turned at it then.
 pub(super) type Corners = Vec<(Axle, Side, Corner)>;
@@ -26,21 +25,6 @@ pub(super) fn before_and_after(r: &CornerFileRequest, bent: &Corners) -> [Corner
         with(&|axle, side| r.reads(axle).then(|| r.start(axle, side).to_vec())),
         with(&|axle, side| r.edits(axle, side).map(|e| e.set.clone())),
     ]
-}
-
-/// Camber and toe of a wheel that does not steer, as read, with their standard deviations.
-#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
-#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
-#[serde(deny_unknown_fields)]
-pub struct RearRead {
-    /// Degrees over the ground, top out positive.
-    pub camber_deg: f64,
-    /// Degrees, toe-in positive.
-    pub toe_deg: f64,
-    /// Degrees.
-    pub camber_sigma_deg: f64,
-    /// Degrees.
-    pub toe_sigma_deg: f64,
 }
 
 /// Bends one front corner so that the car, standing as it arrived with its own lean and rake, shows what was

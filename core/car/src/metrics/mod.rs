@@ -9,17 +9,16 @@ mod corner_file;
 mod curves;
 mod live_axle;
 mod motion;
+mod page;
 mod sentences;
 mod steering;
 
 pub use aids::{AckermannAid, Aids, PivotAid, TieRodAid, ackermann_aid, aids, tie_rod_aid, upper_pivot_aid};
-pub use as_read::RearRead;
 pub use axle::{AxleMetrics, BodyFacts, JointSwing, ShaftAngles, axle_metrics};
 pub use car_drawing::{CarDrawing, CarDrawingRequest, CornerDrawing, car_drawing};
-pub use corner_file::{
-    Area, CornerFile, CornerFileRequest, CornerQuantity, StateRow, StateWheel, corner_file,
-};
+pub use corner_file::{CornerFile, corner_file};
 pub use curves::{AxleCurves, HeightPoint, SteerPoint, axle_curves, steer_curve};
 pub use live_axle::{LivePoint, live_axle_curve};
 pub use motion::{Motion, RollCentre, motion, roll_centre};
+pub use page::{Area, CornerFileRequest, CornerQuantity, RearRead, StateRow, StateWheel};
 pub use steering::{FullLock, Steering, full_lock, rack_for_lock, steering};

@@ -4,44 +4,6 @@ use super::car::{Car, Gains};
 use super::springs::payload_loads;
 use serde::{Deserialize, Serialize};
 
-/// A level of an air suspension against as arrived, mm higher.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
-#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
-#[serde(deny_unknown_fields)]
-pub struct AirLevel {
-    /// What the car calls it.
-    pub name: String,
-    /// Front, mm.
-    pub front_mm: f64,
-    /// Rear, mm.
-    pub rear_mm: f64,
-}
-
-/// A usual payload and where it lies.
-#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
-#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
-#[serde(deny_unknown_fields)]
-pub struct Payload {
-    /// kg.
-    pub mass_kg: f64,
-    /// Its centre behind the front axle, mm.
-    pub behind_front_axle_mm: f64,
-    /// Left of the centre line positive, mm.
-    #[serde(default)]
-    pub left_of_centre_mm: f64,
-}
-
-/// Turns of a bolt or collar and what they did.
-#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
-#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
-#[serde(deny_unknown_fields)]
-pub struct TurnRecord {
-    /// Up positive.
-    pub turns: f64,
-    /// Settled height gained, mm.
-    pub height_change_mm: f64,
-}
-
 /// Which state.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
 #[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
@@ -180,9 +142,9 @@ fn load_sink(car: &Car, planned: Option<&PlannedHeights>) -> Option<Gains> {
 
 #[cfg(test)]
 mod tests {
-    use super::super::car::CarFacts;
     use super::super::springs::Spring;
     use super::*;
+    use crate::vehicle::{AirLevel, CarFacts, Payload};
     use bold_stance_kinematics::geometry::{Axle, Side};
 
     fn car() -> Car {

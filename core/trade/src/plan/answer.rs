@@ -1,212 +1,34 @@
 //! The whole Plan answer: both sides, their reach, their setting, and what each part would do.
 
 use super::begin::begin;
-use super::bench::{Bench, Sensitivity, SettingLine};
+use super::bench::Bench;
 use super::budget::Budget;
 use super::checks::Check;
-use super::curves::{CurvePoint, curve, doubt_at};
-use super::height::PlanState;
+use super::curves::{curve, doubt_at};
 use super::input::PlanInput;
 use super::jack_sweep::fitted_to_sweep;
 use super::quick::quick;
-use super::reach::{LockCamber, LockTurn, Plane, Reach, lock_reach, reach};
-use super::solver::{Shortfall, SolvedSetting, is_moved};
-use super::states::{StateResult, states};
+use super::reach::{LockTurn, lock_reach, reach};
+use super::result::{Candidate, CandidateStatus, Effect, LockPlan, PlanResult, SidePlan};
+use super::states::states;
 use super::words;
-use super::work::{Stop, Work, frees_nothing, misfits, provided};
+use super::work::{Work, frees_nothing, misfits, provided};
 use crate::part::Part;
+use crate::plan::judge::{SolvedSetting, is_moved};
+use crate::plan::stop::Stop;
 use bold_stance_car::adjuster::Adjuster;
-use bold_stance_car::draw::{Drawing, draw};
+use bold_stance_car::draw::draw;
 use bold_stance_car::fit::{Doubt, Doubted, TAPE_HEIGHT_SIGMA_MM, doubt};
-use bold_stance_car::vehicle::{Anchor, Attitude, StateKind};
+use bold_stance_car::vehicle::{Attitude, StateKind};
 use bold_stance_kinematics::edit::{Edit, SetEdits};
 use bold_stance_kinematics::geometry::Side as SideName;
 use bold_stance_kinematics::linkage::{Linkage, Loop, Unreachable};
-use bold_stance_kinematics::wheel::Alignment;
 use bold_stance_units::problem::Problem;
 use bold_stance_units::said::{Said, said};
 use rayon::prelude::*;
-use serde::{Deserialize, Serialize};
 
 /// Heights of a curve.
 const HEIGHTS: usize = 41;
-
-/// One corner.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
-#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
-pub struct SidePlan {
-    /// As found, from the readings.
-    pub before: Alignment,
-    /// At the height the aim is judged at, with the fitted parts, adjusters untouched.
-    pub after: Alignment,
-    /// The same with the setting applied.
-    pub set: Alignment,
-    /// Planned hub-to-arch height, mm.
-    pub planned_height_mm: f64,
-    /// Half widths of the 90 % bands at the planned height.
-    pub doubt: Doubt,
-    /// How far the geometry was bent to meet the readings.
-    pub anchor: Anchor,
-    /// Reach of the cams with the fitted parts.
-    pub reach: Option<Reach>,
-    /// Reach without any part, when parts are fitted.
-    pub bare_reach: Option<Reach>,
-    /// Orders that come nearest to the aim, in the order they are turned.
-    pub setting: Vec<SettingLine>,
-    /// Why these adjusters and not others.
-    pub why: Vec<Said>,
-    /// Camber at full lock as found, adjusters untouched, and set; none for a wheel that does not steer.
-    pub lock: Option<LockPlan>,
-    /// What must not foul, at the planned height.
-    pub checks: Vec<Check>,
-    /// How far the setting stays outside the aim.
-    pub shortfall: Shortfall,
-    /// What one notch or turn does from the untouched adjusters.
-    pub sensitivity: Vec<Sensitivity>,
-    /// Adjusters untouched, over height, with the fitted parts.
-    pub curve: Vec<CurvePoint>,
-    /// As found.
-    pub drawing_before: Drawing,
-    /// Planned, adjusters untouched.
-    pub drawing_after: Drawing,
-    /// Planned, set.
-    pub drawing_set: Drawing,
-}
-
-/// Camber at full lock.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
-#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
-pub struct LockPlan {
-    /// Turn of both wheels.
-    pub turn: LockTurn,
-    /// As found.
-    pub before: LockCamber,
-    /// Adjusters untouched.
-    pub after: LockCamber,
-    /// Set.
-    pub set: LockCamber,
-    /// What the reach becomes at lock: `[outside wheel, inside wheel]`, degrees.
-    pub outline: Vec<[f64; 2]>,
-}
-
-/// What a part changes with everything else as planned, average of the two sides.
-#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
-#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
-pub struct Effect {
-    /// Degrees.
-    pub camber_deg: f64,
-    /// Degrees.
-    pub caster_deg: f64,
-    /// Degrees, one wheel.
-    pub toe_deg: f64,
-    /// Wheel centre forward, mm.
-    pub wheel_x_mm: f64,
-    /// Half track, mm.
-    pub half_track_mm: f64,
-    /// Scrub radius, mm.
-    pub scrub_mm: f64,
-    /// Range of toe over ±30 mm about the planned height, with the part over without it.
-    pub bump_toe_ratio: f64,
-}
-
-/// How a part does against the aim.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
-#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
-#[serde(rename_all = "snake_case")]
-pub enum CandidateStatus {
-    /// In the plan.
-    Fitted,
-    /// Both sides can be set inside the windows.
-    Reaches,
-    /// Still short.
-    Short,
-    /// Leaves camber and caster as they are.
-    ToeOnly,
-    /// Takes the place of a part that is fitted.
-    Clash,
-    /// Needs something that is not there.
-    Needs,
-    /// Fouls something: a check fails.
-    Fouls,
-    /// The linkage does not close with it at the planned height.
-    Stops,
-}
-
-/// One part of the catalogue against this plan.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
-#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
-pub struct Candidate {
-    /// The part, in the size that does best.
-    pub part: Part,
-    /// Other sizes of it, by id.
-    pub sizes: Vec<String>,
-    /// How it does.
-    pub status: CandidateStatus,
-    /// Largest gap left, degrees.
-    pub short_deg: f64,
-    /// By how much left and right stay farther apart than the aim allows, degrees.
-    pub apart_deg: f64,
-    /// What it changes; none when it cannot be fitted.
-    pub effect: Option<Effect>,
-    /// Left reach outline with it.
-    pub left_outline: Vec<[f64; 2]>,
-    /// Right reach outline with it.
-    pub right_outline: Vec<[f64; 2]>,
-    /// One line: what it does.
-    pub does: Said,
-    /// One sentence: what it costs.
-    pub costs: Said,
-    /// Checks that fail with it, and why it cannot stand here.
-    pub fouls: Vec<Said>,
-}
-
-/// The answer in words.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
-#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
-pub struct Verdict {
-    /// Whether both sides can be set inside every window and nothing fouls.
-    pub reached: bool,
-    /// One line.
-    pub headline: Said,
-    /// What to do about it.
-    pub sentence: Said,
-    /// Left minus right after setting, camber, degrees.
-    pub cross_camber_deg: f64,
-    /// Left minus right after setting, caster, degrees.
-    pub cross_caster_deg: f64,
-    /// What meets something as planned, side first; empty when nothing does.
-    pub fouls: Vec<Said>,
-    /// Remarks: doubt, suspicion.
-    pub watch: Vec<Said>,
-}
-
-/// The Plan answer.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
-#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
-pub struct PlanResult {
-    /// Version of the computation, for snapshots.
-    pub core_version: String,
-    /// Set when the height the aim is judged at cannot be reached.
-    pub stop: Option<Stop>,
-    /// What is planned against: camber and caster, or camber and toe at the rear.
-    pub plane: Plane,
-    /// Height the map and the setting are worked out at.
-    pub judged: PlanState,
-    /// Every height state that exists, as found first, each with the verdict of every angle as set.
-    pub states: Vec<StateResult>,
-    /// Why the fitted parts cannot stand together; empty when they can.
-    pub misfits: Vec<Said>,
-    /// Body pitch against as found, degrees, nose up positive.
-    pub pitch_deg: f64,
-    /// Left.
-    pub left: SidePlan,
-    /// Right.
-    pub right: SidePlan,
-    /// In words.
-    pub verdict: Verdict,
-    /// The catalogue against this plan, best first.
-    pub candidates: Vec<Candidate>,
-}
 
 /// Works a plan out. `catalogue` are the parts to choose from, as written; those that fit the axle are used.
 ///

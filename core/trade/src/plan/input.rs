@@ -1,7 +1,7 @@
 //! The whole document a plan is computed from.
 
 use super::height::{PlanState, Way, way_problems};
-use super::jack_sweep::Swept;
+use super::swept::Swept;
 use crate::aim::{Aim, JudgedAt};
 use bold_stance_car::adjuster::{Adjuster, adjuster_problems, adjusters_not_there};
 use bold_stance_car::fit::{Doubt, Knowledge, SweepReading};

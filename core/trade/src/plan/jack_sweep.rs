@@ -1,36 +1,10 @@
 //! A plan's points brought to readings at several heights, and what those left to doubt.
 
 use super::input::PlanInput;
-use bold_stance_car::fit::{FitCase, FitError, Spread, fit};
-use bold_stance_kinematics::geometry::{Geometry, Side};
+use super::swept::Swept;
+use bold_stance_car::fit::{FitCase, FitError, fit};
 use bold_stance_units::problem::Problem;
-use bold_stance_units::said::Said;
 use std::borrow::Cow;
-
-/// What a jack sweep said.
-#[derive(Debug, Clone, Default, PartialEq)]
-pub struct Swept {
-    /// What is left to doubt of the points; none when the sweep does not go with them: then they stand as told.
-    spreads: Option<Vec<Spread>>,
-    /// Suspicions and questions of the fit.
-    pub notes: Vec<Said>,
-}
-
-impl Swept {
-    /// The errors of one side's points, in that side's own left-hand coordinates; none where that side has points of its
-    /// own, which the sweep of the other wheel says nothing of.
-    pub(crate) fn of_side(&self, geometry: &Geometry, side: Side) -> Option<Vec<Spread>> {
-        if side == Side::Right && geometry.right.is_some() {
-            return None;
-        }
-        let mirrors = geometry.points.mirrors();
-        let seen = |s: &Spread| match side {
-            Side::Left => s.clone(),
-            Side::Right => s.mirrored(&mirrors),
-        };
-        self.spreads.as_ref().map(|all| all.iter().map(seen).collect())
-    }
-}
 
 /// The document with its points as the sweep says. A sweep that does not go with the points moves nothing and is told of.
 ///

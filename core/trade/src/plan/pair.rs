@@ -2,8 +2,9 @@
 
 use super::bench::Bench;
 use super::score::Score;
-use super::solver::{FEW, SolvedSetting, grid, is_moved, judge, outside, solve_keeping};
+use super::solver::{FEW, grid, solve_keeping};
 use crate::aim::Target;
+use crate::plan::judge::{SolvedSetting, is_moved, judge, outside};
 use bold_stance_car::adjuster::{Adjuster, AdjusterKind, ThreadLink};
 use bold_stance_kinematics::linkage::Corner;
 

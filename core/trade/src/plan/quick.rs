@@ -2,10 +2,11 @@
 
 use super::bench::Bench;
 use super::pair::locates_only;
-use super::solver::{grid, outside};
+use super::solver::grid;
 use super::work::Work;
 use crate::aim::Target;
 use crate::part::Part;
+use crate::plan::judge::outside;
 use bold_stance_car::adjuster::AdjusterKind;
 use bold_stance_kinematics::wheel::Alignment;
 

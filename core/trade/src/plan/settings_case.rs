@@ -1,9 +1,10 @@
 //! The `bold-stance.settings/1` case of the command line: one corner, a baseline, adjusters, an aim.
 
 use super::bench::{Bench, Sensitivity};
-use super::solver::{Shortfall, solve};
+use super::solver::solve;
 use crate::aim::Target;
 use crate::aim::{Window, window_problem};
+use crate::plan::judge::Shortfall;
 use bold_stance_car::adjuster::{Adjuster, adjuster_problems, adjusters_not_there};
 use bold_stance_car::vehicle::{Attitude, Measured, anchor, anchor_wheel};
 use bold_stance_kinematics::Vec3;

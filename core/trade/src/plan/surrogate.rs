@@ -6,8 +6,8 @@
 
 use super::bench::Bench;
 use super::score::Score;
-use super::solver::{combinations, is_moved, off_centre, outside};
 use crate::aim::Target;
+use crate::plan::judge::{combinations, is_moved, off_centre, outside};
 
 /// Combinations ranked in the time of one pose, about.
 const RANKED_A_POSE: usize = 16;

@@ -1,7 +1,7 @@
 //! From a plan's answer to the states its tyres run in: as found, not set, set, at every height, and as a mix of heights.
 
-use super::answer::PlanResult;
 use super::states::StateResult;
+use crate::plan::result::PlanResult;
 use bold_stance_car::vehicle::HeightShare;
 use bold_stance_car::vehicle::{Axles, Sides, StateKind};
 use bold_stance_kinematics::geometry::Axle;

@@ -1,21 +1,19 @@
 //! The answer in spoken words: short, side first, number with unit, then what to do.
 
-use super::answer::{Candidate, CandidateStatus, Effect, SidePlan, Verdict};
 use super::bench::Bench;
 use super::height::PlanState;
 use super::input::PlanInput;
 use super::reach::Plane;
-use super::solver::{SolvedSetting, outside};
-use super::work::{Stop, Work};
+use super::result::{Candidate, CandidateStatus, Effect, SidePlan, Verdict};
+use super::stop::Stop;
+use super::work::Work;
 use crate::aim::Target;
 use crate::part::Part;
+use crate::plan::judge::{SolvedSetting, outside};
 use bold_stance_car::vehicle::StateKind;
 use bold_stance_kinematics::edit::Edit;
 use bold_stance_kinematics::geometry::Axle;
-use bold_stance_kinematics::linkage::Loop;
 use bold_stance_units::said::{Said, said, sentences};
-
-pub(crate) const LOOP_OPEN: &str = "a loop does not close";
 
 /// Name of a height state: a word of the language, or what somebody called a level.
 pub(crate) fn state_named(name: &str) -> Said {
@@ -35,20 +33,6 @@ pub(crate) fn axle_height(axle: Axle, mm: f64, state: &PlanState) -> Said {
         StateKind::Planned => at("axle-height"),
         _ => at("axle-height-at").say("state", state_named(&state.name)),
     }
-}
-
-pub(crate) fn stop(blocked: Loop, limit_mm: f64) -> Said {
-    let what = match blocked {
-        Loop::LowerArm => "lower_arm",
-        Loop::UpperArm => "upper_arm",
-        Loop::TieRod => "tie_rod",
-        Loop::DeadPoint => "dead_point",
-        Loop::Strut => "strut",
-        Loop::Link => "link",
-        Loop::Unsteered => "unsteered",
-        Loop::NoSetting => "no_setting",
-    };
-    said("stop").word("what", what).change_mm("at", limit_mm)
 }
 
 pub(crate) fn does(part: &Part, effect: Option<&Effect>, work: &Work<'_>) -> Said {

@@ -7,11 +7,12 @@ use super::height::{PlanState, WayKind, gain};
 use super::input::{PlanInput, SideReadings};
 use super::pair::{pair, solve_both};
 use super::reach::{LockTurn, Plane};
-use super::solver::{SolvedSetting, solve};
-use super::words;
+use super::solver::solve;
+use super::stop::{LOOP_OPEN, Stop, stopped};
 use crate::aim::Aim;
 use crate::aim::Target;
 use crate::part::Part;
+use crate::plan::judge::SolvedSetting;
 use bold_stance_car::adjuster::Adjuster;
 use bold_stance_car::fit::{Spread, spreads};
 use bold_stance_car::metrics::full_lock;
@@ -22,19 +23,6 @@ use bold_stance_kinematics::linkage::{Corner, Linkage, Unreachable};
 use bold_stance_kinematics::wheel::Alignment;
 use bold_stance_units::problem::Problem;
 use bold_stance_units::said::{Said, said};
-use serde::{Deserialize, Serialize};
-
-/// The planned height cannot be reached: the answer is worked out at the last good height instead.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
-#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
-pub struct Stop {
-    /// The height gain asked for, mm.
-    pub asked_mm: f64,
-    /// The height gain the answer is for, mm.
-    pub used_mm: f64,
-    /// Which loop stops, and where.
-    pub words: Said,
-}
 
 /// One side being worked on.
 pub(crate) struct Side<'a> {
@@ -169,7 +157,7 @@ impl<'a> Work<'a> {
                 // Two millimetres inside the limit, where the adjusters can still be turned a little.
                 let used = if asked > limit { (limit - 2.0).floor() } else { (limit + 2.0).ceil() };
                 if stop.as_ref().is_none_or(|s| used.abs() < s.used_mm.abs()) {
-                    stop = Some(Stop { asked_mm: asked, used_mm: used, words: words::stop(blocked, limit) });
+                    stop = Some(Stop { asked_mm: asked, used_mm: used, words: stopped(blocked, limit) });
                 }
             }
         }
@@ -228,7 +216,7 @@ impl<'a> Work<'a> {
         let (l, r) = pair(&found[0], &found[1], cross)?;
         let set = [0, 1].map(|i| {
             let s = [l, r][i];
-            super::solver::judge(&benches[i], s.positions.clone(), s.angles, &self.target, true)
+            super::judge::judge(&benches[i], s.positions.clone(), s.angles, &self.target, true)
         });
         Some((benches, set))
     }
@@ -294,7 +282,7 @@ fn side<'a>(input: &'a PlanInput, r: &'a SideReadings, name: SideName) -> Result
     let anchored = bent.map_err(|e| {
         Problem::new(
             format!("geometry.{}", e.field()),
-            format!("{}: at the {} height read ({:.0} mm) {}", words::LOOP_OPEN, name.word(), r.height_mm, e),
+            format!("{}: at the {} height read ({:.0} mm) {}", LOOP_OPEN, name.word(), r.height_mm, e),
             "points that close at the height that was read; measure that joint again",
         )
     })?;

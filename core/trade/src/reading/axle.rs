@@ -1,7 +1,7 @@
 //! Where the axles stand: centring, thrust, set-back, and the floor under them.
 
-use super::convert::Raw;
 use super::entries::Given;
+use super::raw::Raw;
 use bold_stance_units::problem::Problem;
 use bold_stance_units::said::said;
 

@@ -1,7 +1,7 @@
 //! Camber: gauge, plumb line, laser, level and gap, calliper, offset form, half-turn pair.
 
-use super::convert::{Correction, CorrectionKind, Raw};
 use super::entries::Given;
+use super::raw::{Correction, CorrectionKind, Raw};
 use super::wheel::circle;
 use bold_stance_kinematics::geometry::Side;
 use bold_stance_units::problem::Problem;

@@ -1,7 +1,7 @@
 //! Caster: sweep by formula, by exact rotation about the axis, and on the car's own linkage; joint line.
 
-use super::convert::{Correction, CorrectionKind, Known, Raw, SweptCar};
 use super::entries::Given;
+use super::raw::{Correction, CorrectionKind, Known, Raw, SweptCar};
 use bold_stance_car::vehicle::{Measured, anchor};
 use bold_stance_kinematics::geometry::Side;
 use bold_stance_kinematics::linkage::{Corner, Linkage};

@@ -10,6 +10,7 @@ mod method;
 mod picture;
 mod prepare;
 mod quantity;
+mod raw;
 mod scene;
 mod suspicion;
 mod table;
@@ -18,15 +19,13 @@ mod toe;
 mod wheel;
 
 pub use caster::{Turned, axis_from_sweep};
-pub use convert::{
-    Also, CORRECTION_VERSION, Correction, CorrectionKind, DoubtPart, Known, Raw, SweptCar, doubt_parts,
-    together, value,
-};
+pub use convert::{DoubtPart, doubt_parts, together, value};
 pub use entries::{Given, HALF_TURN, RawEntry, Repeats, parse_entries};
 pub use method::{CarFact, EntryInfo, EntryKind, Method, MethodInfo, shipped_methods};
 pub use picture::{Derived, Figure, Group, OrderItem, Picture, picture};
 pub use prepare::{Answers, PrepareItem, PrepareKind, Prepared, Widens, answers_of_day, shipped_prepare};
 pub use quantity::{Place, Quantity, ReadAxle, ReadSide, Spot, Unit, Visit};
+pub use raw::{Also, CORRECTION_VERSION, Correction, CorrectionKind, Known, Raw, SweptCar};
 pub use scene::{Change, ChangeKind, Expected, Scene, Seen, heights_of, taped_heights_of, toe_of};
 pub use suspicion::{Rule, Suspicion, stale_because, suspicions};
 pub use table::{COLUMNS, MOST_ROWS, NEEDED, Row, read_table, write_table};

@@ -1,10 +1,10 @@
 //! Everything read on a job and everything done to it, as the rules look at it.
 
-use super::convert::{Also, Correction, CorrectionKind};
 use super::entries::RawEntry;
 use super::method::Method;
 use super::prepare::{PrepareItem, Prepared};
 use super::quantity::{Place, Quantity, ReadAxle, ReadSide, Visit};
+use super::raw::{Also, Correction, CorrectionKind};
 use super::take::{Heights, Jack, ReadingCar, corner_index};
 use bold_stance_car::fit::Knowledge;
 use bold_stance_kinematics::geometry::{Axle, Side};

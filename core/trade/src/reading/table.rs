@@ -1,9 +1,9 @@
 //! Readings as CSV (`bold-stance readings 1`): one row a reading, round trip exact.
 
-use super::convert::{Also, Correction};
 use super::entries::{LONGEST_ENTRY, MOST_ENTRIES, RawEntry};
 use super::method::{Method, MethodInfo};
 use super::quantity::{Place, Quantity, ReadAxle, ReadSide, Visit};
+use super::raw::{Also, Correction};
 use super::take::Jack;
 use bold_stance_units::LengthUnit;
 use bold_stance_units::csv_text::{guarded, unguarded};

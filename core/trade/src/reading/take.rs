@@ -1,13 +1,12 @@
 //! A whole reading: what was typed, corrected for how the car stood, with its doubt and what it means.
 
 use super::camber::{FLOOR_SIGMA_DEG, floor_correction};
-use super::convert::{
-    Also, Correction, CorrectionKind, DoubtPart, Known, Raw, SweptCar, doubt_parts, together,
-};
+use super::convert::{DoubtPart, doubt_parts, together};
 use super::entries::{Given, RawEntry, Repeats, parse_entries};
 use super::method::{CarFact, EntryKind, Method, MethodInfo};
 use super::prepare::{PrepareItem, Prepared};
 use super::quantity::{Place, Quantity, ReadAxle};
+use super::raw::{Also, Correction, CorrectionKind, Known, Raw, SweptCar};
 use super::wheel::{lip_circle_mm, stamped};
 use crate::aim::Aim;
 use bold_stance_car::vehicle::{Car, Gains, TyreSize, payload_loads};

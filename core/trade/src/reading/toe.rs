@@ -1,7 +1,7 @@
 //! Toe: tapes, bars, plates, rim gauge, strings, and between degrees and lengths.
 
-use super::convert::{Correction, CorrectionKind, Raw};
 use super::entries::Given;
+use super::raw::{Correction, CorrectionKind, Raw};
 use bold_stance_units::problem::Problem;
 use bold_stance_units::said::said;
 

@@ -1,7 +1,7 @@
 //! Rims, treads: the circle that is touched, run-out, groove depths.
 
-use super::convert::{Correction, CorrectionKind, Raw};
 use super::entries::Given;
+use super::raw::{Correction, CorrectionKind, Raw};
 use bold_stance_units::MM_PER_INCH;
 use bold_stance_units::problem::Problem;
 use bold_stance_units::said::{Said, said};

@@ -1,7 +1,7 @@
 //! The whole car: tread on the ground, rake, wheelbase, thrust.
 
 use super::super::axle::AxleMetrics;
-use super::super::corner_file::{Area, CornerQuantity};
+use super::super::page::{Area, CornerQuantity};
 use super::{Input, Put, add};
 
 /// Share of the tread on the ground when a stiff tread of `width` is leaned by `camber` degrees: an edge

@@ -1,7 +1,7 @@
 //! What height does to a live axle.
 
-use super::super::corner_file::{Area, CornerQuantity};
 use super::super::live_axle::LivePoint;
+use super::super::page::{Area, CornerQuantity};
 use super::{Input, Put, Values, add};
 use crate::vehicle::Gains;
 use bold_stance_kinematics::geometry::Axle;

@@ -7,8 +7,8 @@ mod one_axle;
 mod steering;
 
 use super::axle::AxleMetrics;
-use super::corner_file::{Area, CornerQuantity, StateRow};
 use super::live_axle::LivePoint;
+use super::page::{Area, CornerQuantity, StateRow};
 use crate::vehicle::{Car, Gains};
 use bold_stance_kinematics::geometry::Axle;
 

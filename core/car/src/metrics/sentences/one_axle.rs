@@ -1,7 +1,7 @@
 //! What height does at one axle.
 
 use super::super::axle::AxleMetrics;
-use super::super::corner_file::{Area, CornerQuantity};
+use super::super::page::{Area, CornerQuantity};
 use super::{Input, Put, add, both, moved};
 use crate::vehicle::Gains;
 use bold_stance_kinematics::geometry::{Axle, Layout};

@@ -1,7 +1,7 @@
 //! Steering: the axis, full lock, Ackermann.
 
 use super::super::FullLock;
-use super::super::corner_file::{Area, CornerQuantity};
+use super::super::page::{Area, CornerQuantity};
 use super::{Input, Put, add, both};
 
 /// Pneumatic trail of a road tyre, mm: about a sixth of the contact length (textbook order; common practice).

@@ -1,8 +1,8 @@
 //! Every order of a car in the order in which it is turned: rear before front, what is one for both wheels once, what moves
 //! camber before what moves toe.
 
-use crate::plan::answer::PlanResult;
 use crate::plan::bench::SettingLine;
+use crate::plan::result::PlanResult;
 use bold_stance_car::vehicle::{Axles, Sides};
 use bold_stance_kinematics::geometry::{Axle, Side};
 use serde::{Deserialize, Serialize};

@@ -2,8 +2,8 @@
 
 use super::input::CarInput;
 use super::orders::orders_of;
-use crate::plan::answer::PlanResult;
 use crate::plan::reach::Plane;
+use crate::plan::result::PlanResult;
 use crate::plan::states::AngleName;
 use crate::plan::words::axle_height;
 use bold_stance_car::vehicle::{Axles, Sides};

@@ -3,8 +3,9 @@
 use super::SetPlan;
 use crate::plan::quick::Quick;
 use crate::plan::reach::Plane;
+use crate::plan::stop::Stop;
 use crate::plan::words::state_named;
-use crate::plan::work::{Stop, Work};
+use crate::plan::work::Work;
 use bold_stance_units::said::{Said, said};
 
 /// What the plan gains and what it costs.

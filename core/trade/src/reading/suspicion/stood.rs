@@ -1,7 +1,6 @@
 //! How the car and the floor stood: jack, height, slope, weight, plates, steering.
 
 use super::super::camber::floor_correction;
-use super::super::convert::CorrectionKind;
 use super::super::method::Method;
 use super::super::prepare::PrepareKind;
 use super::super::quantity::{Place, Quantity, Visit};
@@ -9,6 +8,7 @@ use super::super::take::{JACKED_RULE_DEG, Jack, ROLL_M};
 use super::super::wheel::{FLANGE_MM, lip_circle_mm};
 use super::Rule;
 use super::{Found, WHEELS, is_angle, standing};
+use crate::reading::raw::CorrectionKind;
 use bold_stance_kinematics::geometry::{Axle, Side};
 use bold_stance_units::said::{Measure, Said, said};
 
