@@ -1,21 +1,37 @@
 //! Angles as gauges show them: decimal degrees or degrees and minutes.
 
-use crate::number::{both_readings, plain, signed, unreadable};
+use crate::length::{LengthUnit, unit_named, unsigned_mm};
+use crate::number::{both_readings, mixed_number, plain, signed, unreadable};
 use crate::problem::Problem;
 
-const RIGHT: &str = "an angle such as -0.4, 2.25deg, 0°24' or 24'";
+const RIGHT: &str = "an angle such as -0.4, 2.25deg, 0°24', 24' or 5/8 in over 5 ft 6";
 
-/// Reads an angle into degrees: `2.25`, `2.25deg`, `2.25°`, `0°24'`, `0d24m`, `24'`, `24min`.
+/// Reads an angle into degrees: `2.25`, `2.25deg`, `2.25°`, `2½°`, `0°24'`, `0d24m`, `24'`, `24min`; or a rise over a run,
+/// `5/8 in over 5 ft 6`, `1/8 in per foot`.
 ///
 /// # Errors
 /// A [`Problem`] at `field` for empty text, lengths, minutes of 60 and over beside degrees, or `nan`.
 pub fn parse_angle_deg(field: &str, text: &str) -> Result<f64, Problem> {
-    let t = plain(text).replace(['′', '’'], "'").replace('º', "°");
+    let t = plain(text);
     let (sign, body) = signed(&t);
-    if body.ends_with("mm") || body.ends_with("in") || body.ends_with('"') {
+    if let Some((rise, run)) = body.split_once(" over ").or_else(|| body.split_once(" per ")) {
+        let slope = slope_deg(rise.trim(), run.trim());
+        return slope.map(|v| sign * v).ok_or_else(|| unreadable(field, text, RIGHT));
+    }
+    let minutes = body.ends_with("min");
+    if !minutes && (body.ends_with("mm") || body.ends_with("in") || body.ends_with('"')) {
         return Err(Problem::new(field, format!("\"{t}\" is a length"), RIGHT));
     }
     value(body).map(|v| sign * v).ok_or_else(|| unreadable(field, text, RIGHT))
+}
+
+/// A rise over a run, degrees: atan(rise / run). Where one of the two names a unit, the other bare number is in it too.
+fn slope_deg(rise: &str, run: &str) -> Option<f64> {
+    let one = ["foot", "ft", "inch", "in", "m", "cm"].contains(&run);
+    let run = if one { format!("1 {run}") } else { run.to_owned() };
+    let bare = unit_named(rise).or_else(|| unit_named(&run)).unwrap_or(LengthUnit::Mm);
+    let (up, along) = (unsigned_mm(rise, bare)?, unsigned_mm(&run, bare)?);
+    (along > 0.0).then(|| (up / along).atan().to_degrees())
 }
 
 /// No angle has thousands of degrees, so a comma is the point whatever follows it.
@@ -29,15 +45,12 @@ fn value(body: &str) -> Option<f64> {
         let m = m.strip_suffix("min").or_else(|| m.strip_suffix('m')).unwrap_or(m);
         decimal(m.strip_suffix('\'').unwrap_or(m))
     };
-    if let Some(d) = body.strip_suffix("deg").and_then(decimal) {
-        return Some(d);
-    }
     if let Some((d, m)) = body.split_once(['°', 'd']) {
-        let degrees = decimal(d)?;
         let m = m.trim_start_matches("eg").trim();
         if m.is_empty() {
-            return Some(degrees);
+            return decimal(d).or_else(|| mixed_number(d));
         }
+        let degrees = decimal(d)?;
         let minutes = minutes_of(m).filter(|m| *m < 60.0)?;
         return (degrees.fract() == 0.0).then_some(degrees + minutes / 60.0);
     }

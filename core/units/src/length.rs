@@ -18,7 +18,20 @@ pub enum LengthUnit {
     In,
 }
 
-const RIGHT: &str = "a length such as 498, 498mm, 19 5/8in or 0.245in";
+const RIGHT: &str = "a length such as 498, 498mm, 19 5/8in, 0.245in or 5 ft 6";
+
+/// Inches of a foot.
+const INCHES_PER_FOOT: f64 = 12.0;
+/// Units a length may end in, longest first, with their mm.
+const UNITS: [(&str, f64); 7] = [
+    ("inches", MM_PER_INCH),
+    ("inch", MM_PER_INCH),
+    ("in", MM_PER_INCH),
+    ("\"", MM_PER_INCH),
+    ("mm", 1.0),
+    ("cm", 10.0),
+    ("m", 1000.0),
+];
 
 /// Reads a length into mm. A bare number takes `default`; `field` names the input in the error.
 ///
@@ -27,32 +40,40 @@ const RIGHT: &str = "a length such as 498, 498mm, 19 5/8in or 0.245in";
 pub fn parse_length_mm(field: &str, text: &str, default: LengthUnit) -> Result<f64, Problem> {
     let t = plain(text);
     let (sign, body) = signed(&t);
-    let (number, scale) = split_unit(body, default)
-        .ok_or_else(|| Problem::new(field, format!("\"{}\" has an angle unit", t.trim()), RIGHT))?;
-    mixed_number(number).map(|v| sign * v * scale).ok_or_else(|| unreadable(field, text, RIGHT))
+    if body.contains('°') || body.ends_with("deg") {
+        return Err(Problem::new(field, format!("\"{}\" has an angle unit", t.trim()), RIGHT));
+    }
+    unsigned_mm(body, default).map(|v| sign * v).ok_or_else(|| unreadable(field, text, RIGHT))
 }
 
-fn split_unit(body: &str, default: LengthUnit) -> Option<(&str, f64)> {
-    if body.ends_with('°') || body.ends_with("deg") || body.contains('°') {
-        return None;
+/// Where the feet of a text end and the rest begins.
+fn feet(body: &str) -> Option<(&str, &str)> {
+    ["feet", "foot", "ft", "'"].iter().find_map(|name| body.split_once(name))
+}
+
+/// A length without a sign, in plain text, mm.
+pub(crate) fn unsigned_mm(body: &str, default: LengthUnit) -> Option<f64> {
+    if let Some((whole, rest)) = feet(body) {
+        let rest = rest.trim();
+        let inches = ["inches", "inch", "in", "\""].iter().find_map(|u| rest.strip_suffix(u)).unwrap_or(rest);
+        let inches = if inches.trim().is_empty() { 0.0 } else { mixed_number(inches)? };
+        let feet = mixed_number(whole)?;
+        return (inches < INCHES_PER_FOOT).then_some((INCHES_PER_FOOT * feet + inches) * MM_PER_INCH);
     }
-    let units = [
-        ("inches", MM_PER_INCH),
-        ("inch", MM_PER_INCH),
-        ("in", MM_PER_INCH),
-        ("\"", MM_PER_INCH),
-        ("″", MM_PER_INCH),
-        ("”", MM_PER_INCH),
-        ("mm", 1.0),
-        ("cm", 10.0),
-        ("m", 1000.0),
-    ];
-    for (name, scale) in units {
-        if let Some(rest) = body.strip_suffix(name) {
-            return Some((rest.trim(), scale));
-        }
+    let (number, scale) = UNITS
+        .iter()
+        .find_map(|(name, scale)| body.strip_suffix(name).map(|rest| (rest, *scale)))
+        .unwrap_or((body, if default == LengthUnit::Mm { 1.0 } else { MM_PER_INCH }));
+    mixed_number(number).map(|v| v * scale)
+}
+
+/// The unit a plain text of a length names: none for a bare number.
+pub(crate) fn unit_named(body: &str) -> Option<LengthUnit> {
+    if feet(body).is_some() {
+        return Some(LengthUnit::In);
     }
-    Some((body, if default == LengthUnit::Mm { 1.0 } else { MM_PER_INCH }))
+    let named = UNITS.iter().find(|(name, _)| body.ends_with(name))?;
+    Some(if named.1 == MM_PER_INCH { LengthUnit::In } else { LengthUnit::Mm })
 }
 
 /// `498 mm`, `498.5 mm`: at most one decimal, U+2212 minus.

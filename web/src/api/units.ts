@@ -1,12 +1,23 @@
 // The units sentences are asked for in: every request tells them, the server prints them.
-import type { AngleForm, LengthUnit } from '../units/print';
+import type { Units } from '../units/measure';
 
-const inches = 'length=in; pressure=psi; load=lb; distance=miles; tread=in32';
+const metric: Units = {
+  length: 'mm',
+  angle: 'decimal',
+  pressure: 'kpa',
+  load: 'n',
+  distance: 'km',
+  tread: 'mm',
+};
 let told = '';
 
 /** From now on sentences are asked for in these units. */
-export function speakIn(unit: LengthUnit, form: AngleForm): void {
-  told = [unit === 'in' ? inches : '', form === 'minutes' ? 'angle=minutes' : ''].filter(Boolean).join('; ');
+export function speakIn(units: Units): void {
+  const order = ['length', 'pressure', 'load', 'distance', 'tread', 'angle'] as const;
+  told = order
+    .filter((k) => units[k] !== metric[k])
+    .map((k) => `${k}=${units[k]}`)
+    .join('; ');
 }
 
 /** The header every request carries; none in millimetres and decimal degrees. */

@@ -1,6 +1,6 @@
 // One view of the car to scale: from the front, from the left or from above. Computed from the model.
 import type { Schemas } from '../api/client';
-import { Ground } from '../shell/Car';
+import { Ground } from '../ui/Car';
 import { bar, girth, polygon, project, tyre, type Look, type V2 } from './solids';
 
 export type CornerDrawing = Schemas['CornerDrawing'];

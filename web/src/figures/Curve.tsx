@@ -1,6 +1,7 @@
 // A curve of the corner file: one or two lines over height or steering, with where the car stands.
 import type { ReactNode } from 'react';
 import { num, signed } from '../units/print';
+import { path, scale, stepOf, ticks } from './plot';
 
 export interface Line {
   points: [number, number][];
@@ -29,13 +30,6 @@ const W = 470;
 const H = 236;
 const M = { l: 52, r: 14, t: 42, b: 40 };
 
-function steps(span: number, most: number): number {
-  const raw = span / most;
-  const p = 10 ** Math.floor(Math.log10(raw));
-  for (const s of [1, 2, 5, 10]) if (p * s >= raw) return p * s;
-  return raw;
-}
-
 /** Linear between points. */
 export function along(points: [number, number][], x: number): number | undefined {
   const i = points.findIndex((p) => p[0] >= x);
@@ -56,15 +50,9 @@ export function Curve(props: Props) {
   if (hi - lo < least) [lo, hi] = [(lo + hi - least) / 2, (lo + hi + least) / 2];
   const pad = (hi - lo) * 0.1;
   [lo, hi] = [lo - pad, hi + pad];
-  const X = (v: number) => M.l + ((v - x0) / (x1 - x0)) * (W - M.l - M.r);
-  const Y = (v: number) => M.t + ((hi - v) / (hi - lo)) * (H - M.t - M.b);
-  const ys = steps(hi - lo, 5);
-  const xs = steps(x1 - x0, 6);
-  const ticks = (a: number, b: number, s: number) => {
-    const out: number[] = [];
-    for (let v = Math.ceil(a / s) * s; v <= b + 1e-9; v += s) out.push(Math.abs(v) < 1e-9 ? 0 : v);
-    return out;
-  };
+  const X = scale([x0, x1], [M.l, W - M.r]);
+  const Y = scale([lo, hi], [H - M.b, M.t]);
+  const through = (points: [number, number][]) => path(points.map(([x, y]) => [X(x), Y(y)]));
   const first = lines[0];
   const then = set[0] ?? first;
   const mark = (x: number | undefined, kind: 'came' | 'planned') => {
@@ -88,7 +76,8 @@ export function Curve(props: Props) {
     return y === undefined ? undefined : `${num(y, digits)}${unit === '°' ? '°' : ` ${unit}`}`;
   };
   const [a, b] = [says(came, first), says(planned, then)];
-  const decimals = ys < 0.1 ? 2 : ys < 1 ? 1 : 0;
+  const step = stepOf(lo, hi, 5);
+  const decimals = step < 0.1 ? 2 : step < 1 ? 1 : 0;
   return (
     <svg
       viewBox={`0 0 ${W} ${H}`}
@@ -105,7 +94,7 @@ export function Curve(props: Props) {
           fill="var(--well)"
         />
       )}
-      {ticks(lo, hi, ys).map((v) => (
+      {ticks(lo, hi, 5).map((v) => (
         <g key={v}>
           <path d={`M${M.l} ${Y(v)}H${W - M.r}`} stroke="var(--line)" />
           <text x={M.l - 7} y={Y(v) + 5} textAnchor="end" fontSize="16" fontWeight="600" fill="var(--ink2)">
@@ -113,7 +102,7 @@ export function Curve(props: Props) {
           </text>
         </g>
       ))}
-      {ticks(x0, x1, xs).map((v) => (
+      {ticks(x0, x1, 6).map((v) => (
         <g key={v}>
           <path d={`M${X(v)} ${H - M.b}v5`} stroke="var(--edge)" />
           <text
@@ -133,7 +122,7 @@ export function Curve(props: Props) {
         <path
           key={`set${i}`}
           data-testid="curve-set"
-          d={l.points.map((p, j) => `${j ? 'L' : 'M'}${X(p[0]).toFixed(1)} ${Y(p[1]).toFixed(1)}`).join('')}
+          d={through(l.points)}
           fill="none"
           stroke={l.color}
           strokeWidth="2.2"
@@ -144,7 +133,7 @@ export function Curve(props: Props) {
       {lines.map((l, i) => (
         <path
           key={i}
-          d={l.points.map((p, j) => `${j ? 'L' : 'M'}${X(p[0]).toFixed(1)} ${Y(p[1]).toFixed(1)}`).join('')}
+          d={through(l.points)}
           fill="none"
           stroke={l.color}
           strokeWidth={i ? 1.9 : 2.5}

@@ -1,5 +1,8 @@
 // A tyre's depth over distance at three grooves: read, expected by the model alone, and after learning.
 import type { Schemas, SideName } from '../api/client';
+import { bare, far as told, inUnits, kept, unitName, type Units } from '../units/measure';
+import { num } from '../units/print';
+import { path, scale, ticks as round } from './plot';
 
 type Learned = Schemas['LearnedTyre'];
 
@@ -10,6 +13,7 @@ interface Props {
   rate: number[];
   limit: number;
   fresh: number;
+  units: Units;
 }
 
 const W = 838;
@@ -19,7 +23,7 @@ const dash = ['', '9 5', '2 4'];
 /** Strips nearest the grooves that are read. */
 const strips = [3, 10, 17];
 
-export function DepthPlot({ side, learned, depthNow, rate, limit, fresh }: Props) {
+export function DepthPlot({ side, learned, depthNow, rate, limit, fresh, units }: Props) {
   // The model's own band may be far longer than what was learned: it is let run off the edge, with its end said.
   const far = Math.max(
     Math.min(learned.before.high, 1.5 * learned.after.high),
@@ -28,12 +32,11 @@ export function DepthPlot({ side, learned, depthNow, rate, limit, fresh }: Props
     12000,
   );
   const top = Math.max(fresh, ...learned.points.flatMap((p) => p.read_mm), 6) + 0.6;
-  const X = (km: number) => 60 + (Math.min(km, far) / far) * (W - 128);
-  const Y = (mm: number) => 24 + (1 - mm / top) * (H - 72);
-  const step = far > 60000 ? 20000 : far > 24000 ? 10000 : 5000;
-  const ticks = Array.from({ length: Math.floor(far / step) + 1 }, (_, i) => i * step);
-  const line = (pts: [number, number][]) =>
-    pts.map(([k, d], i) => `${i ? 'L' : 'M'}${X(k)} ${Y(d)}`).join('');
+  const X = scale([0, far], [60, W - 68]).clamp(true);
+  const Y = scale([0, top], [H - 48, 24]);
+  const ticks = round(0, inUnits('distance', far, units), 6);
+  const deep = round(0, inUnits('tread', top, units), 6);
+  const line = (pts: [number, number][]) => path(pts.map(([k, d]) => [X(k), Y(d)]));
   const colour = `var(--${side}S)`;
   return (
     <svg
@@ -42,37 +45,45 @@ export function DepthPlot({ side, learned, depthNow, rate, limit, fresh }: Props
       className="depth-svg"
       role="img"
       aria-label={`Depth over distance of tyre ${learned.mark}: ${learned.points
-        .map((p) => `at ${Math.round(p.km)} km ${p.read_mm.map((d) => d.toFixed(1)).join(', ')} mm read`)
+        .map(
+          (p) =>
+            `at ${told(p.km, units)} ${unitName('distance', units)} ${p.read_mm.map((d) => bare('tread', d, units)).join(', ')} ${unitName('tread', units)} read`,
+        )
         .join('; ')}`}
     >
-      {[0, 2, 4, 6, 8, 10, 12]
-        .filter((d) => d < top)
-        .map((d) => (
-          <g key={d}>
-            <path d={`M60 ${Y(d)}H${W - 60}`} stroke="var(--slateline)" />
-            <text x="50" y={Y(d) + 6} textAnchor="end" fontSize="18" fontWeight="600" fill="var(--chalk2)">
-              {d}
-            </text>
-          </g>
-        ))}
-      <text x="14" y="20" fontSize="18" fontWeight="650" fill="var(--chalk2)">
-        mm
+      {deep.map((d) => (
+        <g key={d}>
+          <path d={`M60 ${Y(kept('tread', d, units))}H${W - 60}`} stroke="var(--slateline)" />
+          <text
+            x="50"
+            y={Y(kept('tread', d, units)) + 6}
+            textAnchor="end"
+            fontSize="18"
+            fontWeight="600"
+            fill="var(--chalk2)"
+          >
+            {num(d)}
+          </text>
+        </g>
+      ))}
+      <text x="4" y="20" fontSize="18" fontWeight="650" fill="var(--chalk2)">
+        {unitName('tread', units).replace(/^\//, '1/')}
       </text>
       {ticks.map((k) => (
         <text
           key={k}
-          x={X(k)}
+          x={X(kept('distance', k, units))}
           y={H - 22}
           textAnchor="middle"
           fontSize="18"
           fontWeight="600"
           fill="var(--chalk2)"
         >
-          {k ? `${k / 1000} 000` : '0'}
+          {k ? num(k).replace(/\B(?=(\d{3})+$)/g, '\u2009') : '0'}
         </text>
       ))}
       <text x={W - 60} y={H - 4} textAnchor="end" fontSize="18" fontWeight="650" fill="var(--chalk2)">
-        km on this tyre
+        {unitName('distance', units)} on this tyre
       </text>
       {(
         [
@@ -104,7 +115,7 @@ export function DepthPlot({ side, learned, depthNow, rate, limit, fresh }: Props
               stroke="none"
               fill={i ? colour : 'var(--chalk2)'}
             >
-              to {Math.round(b.high / 1000)} 000
+              to {told(b.high, units)}
             </text>
           )}
           <text

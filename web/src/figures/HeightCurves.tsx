@@ -3,6 +3,7 @@
 import { useRef, type PointerEvent } from 'react';
 import type { PlanResult, Schemas, SideName } from '../api/client';
 import { angle, MM_PER_INCH, num, signed, tick, type AngleForm, type LengthUnit } from '../units/print';
+import { path, ring, scale, stepOf, ticks as round } from './plot';
 
 type Point = Schemas['CurvePoint'];
 type Quantity = 'camber' | 'caster' | 'toe';
@@ -40,11 +41,6 @@ export function valueAt(curve: Point[], q: Quantity, h: number): number | undefi
   if (!a) return Math.abs(b.height_mm - h) < 0.5 ? value(b, q) : undefined;
   const t = (h - a.height_mm) / (b.height_mm - a.height_mm);
   return value(a, q) + t * (value(b, q) - value(a, q));
-}
-
-function nice(span: number): number {
-  for (const s of [0.1, 0.2, 0.5, 1, 2, 5, 10]) if (span / s <= 4.2) return s;
-  return 20;
 }
 
 export function HeightCurves(props: Props) {
@@ -92,23 +88,21 @@ function Chart({ result, lead, planned, settle, load, form, unit, onHeight, q }:
   if (hi - lo < least) [lo, hi] = [(lo + hi) / 2 - least / 2, (lo + hi) / 2 + least / 2];
   const pad = (hi - lo) * 0.12;
   [lo, hi] = [lo - pad, hi + pad];
-  const X = (h: number) => M.l + ((h - h0) / (h1 - h0)) * (W - M.l - M.r);
-  const Y = (v: number) => M.t + ((hi - v) / (hi - lo)) * (H - M.t - M.b);
-  const line = (pts: Point[], f: (p: Point) => number) =>
-    pts.map((p, i) => `${i ? 'L' : 'M'}${X(p.height_mm).toFixed(1)} ${Y(f(p)).toFixed(1)}`).join('');
-  const up = line(curve, (p) => value(p, q) + band(p, q));
-  const down = [...curve]
-    .reverse()
-    .map((p) => `L${X(p.height_mm).toFixed(1)} ${Y(value(p, q) - band(p, q)).toFixed(1)}`)
-    .join('');
-  const step = nice(hi - lo);
-  const ticks: number[] = [];
-  for (let v = Math.ceil(lo / step) * step; v <= hi; v += step) ticks.push(Math.abs(v) < 1e-9 ? 0 : v);
+  const X = scale([h0, h1], [M.l, W - M.r]);
+  const Y = scale([lo, hi], [H - M.b, M.t]);
+  const through = (pts: Point[], f: (p: Point) => number) =>
+    pts.map((p): [number, number] => [X(p.height_mm), Y(f(p))]);
+  const doubted = ring([
+    ...through(curve, (p) => value(p, q) + band(p, q)),
+    ...through(curve, (p) => value(p, q) - band(p, q)).toReversed(),
+  ]);
+  const step = stepOf(lo, hi, 4);
+  const ticks = round(lo, hi, 4);
   const move = (e: PointerEvent) => {
     const box = svg.current?.getBoundingClientRect();
     if (!box) return;
     const x = ((e.clientX - box.left) / box.width) * W;
-    const h = h0 + ((x - M.l) / (W - M.l - M.r)) * (h1 - h0);
+    const h = X.invert(x);
     onHeight(Math.round(Math.max(h0, Math.min(h1, h))));
   };
   const before =
@@ -186,15 +180,20 @@ function Chart({ result, lead, planned, settle, load, form, unit, onHeight, q }:
         ))}
       <path d={`M${M.l} ${H - M.b}H${W - M.r}`} stroke="var(--edge)" />
       <g clipPath={`url(#${clip})`}>
-        <path d={`${up}${down}Z`} fill={lead === 'left' ? 'var(--shade)' : 'var(--shadeR)'} />
+        <path d={doubted} fill={lead === 'left' ? 'var(--shade)' : 'var(--shadeR)'} />
         <path
-          d={line(result[other].curve, (p) => value(p, q))}
+          d={path(through(result[other].curve, (p) => value(p, q)))}
           fill="none"
           stroke={`var(--${other})`}
           strokeWidth="1.8"
           strokeDasharray="7 3"
         />
-        <path d={line(curve, (p) => value(p, q))} fill="none" stroke={`var(--${lead})`} strokeWidth="2.4" />
+        <path
+          d={path(through(curve, (p) => value(p, q)))}
+          fill="none"
+          stroke={`var(--${lead})`}
+          strokeWidth="2.4"
+        />
         {result.stop && result.stop.asked_mm > 0 && (
           <path d={`M${X(ends[1])} ${M.t}V${H - M.b}`} stroke="var(--ink)" strokeWidth="3" />
         )}

@@ -1,7 +1,7 @@
 // The two joints, before and after, to scale: from the front and from the side.
 import type { Drawing, SideName } from '../api/client';
 import type { Alignment } from './types';
-import { Ground } from '../shell/Car';
+import { Ground } from '../ui/Car';
 import { bar, girth, type V2 as V } from './solids';
 
 interface Props {

@@ -1,6 +1,7 @@
 // The second map: camber of both wheels' roles at full lock, from the same settings as the reach.
+import { every } from './plot';
 import type { Aim, PlanResult, SideName } from '../api/client';
-import { halfPath } from '../shell/glyphs';
+import { halfPath } from '../ui/glyphs';
 import { angle, signed, type AngleForm } from '../units/print';
 import type { Point } from './place';
 
@@ -45,10 +46,7 @@ export function LockMap({
   const X = (v: number) => m.l + ((v - x0) / (x1 - x0)) * (width - m.l - m.r);
   const Y = (v: number) => m.t + ((y1 - v) / (y1 - y0)) * (height - m.t - m.b);
   const P = ([a, b]: Point): Point => [X(a), Y(b)];
-  const ticks = (a: number, b: number) => {
-    const step = Math.max(1, Math.ceil((b - a) / 7));
-    return Array.from({ length: Math.floor((b - a) / step) + 1 }, (_, i) => a + i * step);
-  };
+  const ticks = (a: number, b: number) => every(a, b, Math.max(1, Math.ceil((b - a) / 7)));
   const turn = of('left')?.turn;
   const lead = focus === 'right' ? 'right' : 'left';
   const l = of(lead);

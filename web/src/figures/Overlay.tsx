@@ -1,6 +1,6 @@
 // Corners drawn over each other from the front and from the left, each with its own line.
 import type { Drawing } from '../api/client';
-import { Ground } from '../shell/Car';
+import { Ground } from '../ui/Car';
 
 const dashes = ['', '9 8', '3 6', '14 6 3 6'];
 const tones = ['var(--chalk)', 'var(--leftS)', 'var(--rightS)', 'var(--do)'];

@@ -1,8 +1,9 @@
 // Woven reach: what two cams can give at the planned height, against the aim window.
 import { useRef, type MouseEvent } from 'react';
 import type { Aim, Candidate, PlanResult, SideName, SidePlan } from '../api/client';
-import { Glyph, halfPath } from '../shell/glyphs';
+import { Glyph, halfPath } from '../ui/glyphs';
 import { angle, signed, tick, type AngleForm } from '../units/print';
+import { every } from './plot';
 import { place, type Box, type Point } from './place';
 
 export type Focus = SideName | 'both';
@@ -81,13 +82,6 @@ function useRange(all: [number, number][], fine: boolean): Range {
     };
   }
   return kept.current ?? { c0: -2, c1: 1, k0: 0, k1: 5 };
-}
-
-function ticks(a: number, b: number, step: number): number[] {
-  const out: number[] = [];
-  for (let v = Math.ceil(a / step - 1e-9) * step; v <= b + 1e-9; v += step)
-    out.push(Math.round(v * 100) / 100);
-  return out;
 }
 
 /** The angle farthest outside its window, by how much, and whether it is over or short of it. */
@@ -258,7 +252,7 @@ export function ReachMap({
           <rect x={m.l} y={m.t} width={width - m.l - m.r} height={height - m.t - m.b} />
         </clipPath>
       </defs>
-      {ticks(range.c0, range.c1, range.c1 - range.c0 > 5 ? 1 : 0.5).map((c) => (
+      {every(range.c0, range.c1, range.c1 - range.c0 > 5 ? 1 : 0.5).map((c) => (
         <g key={c}>
           <path
             d={`M${X(c)} ${m.t}V${height - m.b}`}
@@ -277,7 +271,7 @@ export function ReachMap({
           </text>
         </g>
       ))}
-      {ticks(
+      {every(
         range.k0,
         range.k1,
         rear ? (range.k1 - range.k0 > 1.2 ? 0.25 : 0.1) : range.k1 - range.k0 > 9 ? 2 : 1,

@@ -1,5 +1,6 @@
 // A tyre's tread across its width: 21 ribs, worn part hatched, one doubt band, the limit following the crown.
 import type { SideName } from '../api/client';
+import { bare, measure, unitName, type Units } from '../units/measure';
 
 interface Props {
   side: SideName;
@@ -12,6 +13,7 @@ interface Props {
   /** Distance over median distance at the low and high end of the band. */
   spread: [number, number];
   label: string;
+  units: Units;
   width?: number;
   height?: number;
 }
@@ -28,6 +30,7 @@ export function TreadSection({
   km,
   spread,
   label,
+  units,
   width = 838,
   height = 188,
 }: Props) {
@@ -72,8 +75,12 @@ export function TreadSection({
     const d = left(i);
     return (
       <text x={at} y="30" textAnchor={anchor} fontSize="31" fontWeight="800" fill="var(--chalk)">
-        {d.toFixed(1)}
-        <tspan fontSize="18" fontWeight="600" fill="var(--chalk2)">{` mm ${word}`}</tspan>
+        {bare('tread', d, units)}
+        <tspan
+          fontSize="18"
+          fontWeight="600"
+          fill="var(--chalk2)"
+        >{`${unitName('tread', units).startsWith('/') ? '' : ' '}${unitName('tread', units)} ${word}`}</tspan>
       </text>
     );
   };
@@ -85,7 +92,7 @@ export function TreadSection({
       width="100%"
       className="tread-svg"
       role="img"
-      aria-label={`${side} ${axle} tread, ${label}: inner edge ${left(0).toFixed(1)}, centre ${left(10).toFixed(1)}, outer edge ${left(n - 1).toFixed(1)} millimetres left, limit ${limit}`}
+      aria-label={`${side} ${axle} tread, ${label}: inner edge ${measure('tread', left(0), units)}, centre ${measure('tread', left(10), units)}, outer edge ${measure('tread', left(n - 1), units)} left, limit ${measure('tread', limit, units)}`}
     >
       <defs>
         <pattern id={id} width="6" height="6" patternUnits="userSpaceOnUse" patternTransform="rotate(-45)">
@@ -141,7 +148,7 @@ export function TreadSection({
         <g className="tag">
           <rect x="-66" y="-13" width="132" height="25" rx="4" fill="var(--do)" />
           <text y="6" textAnchor="middle" fontSize="19" fontWeight="750" fill="var(--doink)">
-            limit {limit.toFixed(1)} mm
+            limit {measure('tread', limit, units)}
           </text>
         </g>
       </g>

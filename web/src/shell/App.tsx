@@ -59,15 +59,16 @@ const router = createBrowserRouter([
 ]);
 
 export function App() {
-  const { theme, unit, form } = useSettings();
+  const { theme, units } = useSettings();
   const queries = useQueryClient();
-  const spoken = useRef(`${unit}${form}`);
+  const told = Object.values(units).join();
+  const spoken = useRef(told);
   useEffect(() => {
-    if (spoken.current === `${unit}${form}`) return;
-    spoken.current = `${unit}${form}`;
+    if (spoken.current === told) return;
+    spoken.current = told;
     // Every sentence on the screen follows the switch.
     void queries.invalidateQueries();
-  }, [queries, unit, form]);
+  }, [queries, told]);
   const mui = useMemo(() => themeOf(theme), [theme]);
   useEffect(fetchStages, []);
   return (

@@ -1,7 +1,7 @@
 // A page that is not there, or one that broke: say so and offer the way back.
 import { Button } from '@mui/material';
 import { Link, useRouteError } from 'react-router';
-import { Glyph } from './glyphs';
+import { Glyph } from '../ui/glyphs';
 
 export function Fault() {
   const e = useRouteError();

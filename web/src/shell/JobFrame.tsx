@@ -3,8 +3,9 @@ import { Button } from '@mui/material';
 import { Suspense, useState } from 'react';
 import { Link, NavLink, Outlet, useLocation, useNavigate, useParams } from 'react-router';
 import { ApiProblem, type Ticket } from '../api/client';
-import { Glyph, Logo, type GlyphName } from './glyphs';
-import { Keys, useKeys } from './Keys';
+import { Glyph, type GlyphName } from '../ui/glyphs';
+import { useKeys, stageAction } from './bindings';
+import { Keys } from './Keys';
 import { StanceStrip } from './StanceStrip';
 import { useJobBench, useTicketQuery, type Bench } from './ticket';
 
@@ -64,9 +65,9 @@ function Frame({ ticket }: { ticket: Ticket }) {
   const { search, pathname } = useLocation();
   const now = pathname.split('/')[3] ?? 'plan';
   useKeys({
-    '?': () => setKeys(true),
-    g: () => navigate('/'),
-    ...Object.fromEntries(stages.map((s, i) => [String(i + 1), () => navigate(`${s}${search}`)])),
+    help: () => setKeys(true),
+    jobs: () => navigate('/'),
+    ...Object.fromEntries(stages.map((s, i) => [stageAction(i), () => navigate(`${s}${search}`)])),
   });
   const { answer, draft, saveFault } = bench;
   return (
@@ -125,18 +126,5 @@ function Frame({ ticket }: { ticket: Ticket }) {
       </span>
       <Keys open={keys} close={() => setKeys(false)} />
     </div>
-  );
-}
-
-/** Way home, on the strip. */
-export function Home() {
-  return (
-    <Link
-      to="/"
-      aria-label="Bold Stance, all jobs"
-      style={{ width: 84, flex: 'none', display: 'flex', alignItems: 'center', justifyContent: 'center' }}
-    >
-      <Logo />
-    </Link>
   );
 }

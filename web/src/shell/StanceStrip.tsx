@@ -1,11 +1,12 @@
 // The strip: the vehicle at its heights, as found or as planned.
 import type { Reading, Schemas, SideName, Ticket } from '../api/client';
-import { Car, Ground } from './Car';
-import { halfPath, Inches } from './glyphs';
-import { Home } from './JobFrame';
-import { useKeys } from './Keys';
-import { outlines } from './outlines';
+import { Car, Ground } from '../ui/Car';
+import { halfPath, Inches } from '../ui/glyphs';
+import { Home } from './Home';
+import { useKeys } from './bindings';
+import { outlines } from '../ui/outlines';
 import { useSettings } from './settings';
+import { UnitsMenu } from './UnitsMenu';
 import { axleOf, partOf, useShop, type Bench } from './ticket';
 import { angle, length, num, signed } from '../units/print';
 
@@ -31,8 +32,8 @@ export function StanceStrip({ bench, stage }: { bench: Bench; stage: string }) {
   const s = useSettings();
   const shop = useShop();
   useKeys({
-    u: () => s.set({ unit: s.unit === 'mm' ? 'in' : 'mm' }),
-    m: () => s.set({ form: s.form === 'decimal' ? 'minutes' : 'decimal' }),
+    length: () => s.set({ unit: s.unit === 'mm' ? 'in' : 'mm' }),
+    angle: () => s.set({ form: s.form === 'decimal' ? 'minutes' : 'decimal' }),
   });
   const f = ticket.vehicle.facts;
   const found = stage === 'arrive' || stage.startsWith('read') || !draft || !answer;
@@ -224,6 +225,9 @@ export function StanceStrip({ bench, stage }: { bench: Bench; stage: string }) {
           names={['0.0°', '0°0′']}
           press={() => s.set({ form: s.form === 'decimal' ? 'minutes' : 'decimal' })}
         />
+      </div>
+      <div className="tablet-up" style={{ padding: '5px 8px 0 0', flex: 'none' }}>
+        <UnitsMenu />
       </div>
     </header>
   );

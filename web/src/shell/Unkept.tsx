@@ -1,6 +1,6 @@
 // Says that what a form shows was typed earlier and never kept, and takes it back to what is kept.
 import { useDraft } from './drafts';
-import { Glyph } from './glyphs';
+import { Glyph } from '../ui/glyphs';
 
 const same = (a: unknown, b: unknown) => JSON.stringify(a) === JSON.stringify(b);
 

@@ -2,26 +2,45 @@
 import { createContext, useContext, useEffect, useMemo, useState, type ReactNode } from 'react';
 import { speakIn } from '../api/units';
 import type { ThemeName } from '../theme/theme';
+import { unitsOf, type Own, type Units } from '../units/measure';
 import type { AngleForm, LengthUnit } from '../units/print';
 
-export interface Settings {
+interface Kept {
   unit: LengthUnit;
   form: AngleForm;
   theme: ThemeName;
-  set: (change: Partial<Pick<Settings, 'unit' | 'form' | 'theme'>>) => void;
+  /** Units that were chosen by themselves. */
+  own: Own;
+}
+export interface Settings extends Kept {
+  /** Every unit somebody works in. */
+  units: Units;
+  set: (change: Partial<Kept>) => void;
 }
 
 const Context = createContext<Settings | null>(null);
 const KEY = 'bold-stance.settings';
+const choices: { [K in keyof Required<Own>]: readonly Units[K][] } = {
+  pressure: ['kpa', 'bar', 'psi'],
+  load: ['n', 'kg', 'lb'],
+  distance: ['km', 'miles'],
+  tread: ['mm', 'in32'],
+};
 
-function kept(): { unit: LengthUnit; form: AngleForm; theme: ThemeName } {
-  const start = { unit: 'mm', form: 'decimal', theme: 'day' } as const;
+function kept(): Kept {
+  const start: Kept = { unit: 'mm', form: 'decimal', theme: 'day', own: {} };
   try {
     const v = JSON.parse(localStorage.getItem(KEY) ?? '{}') as Record<string, unknown>;
+    const own = (v.own ?? {}) as Record<string, unknown>;
     return {
       unit: v.unit === 'in' ? 'in' : start.unit,
       form: v.form === 'minutes' ? 'minutes' : start.form,
       theme: v.theme === 'night' ? 'night' : start.theme,
+      own: Object.fromEntries(
+        Object.entries(choices)
+          .filter(([k, list]) => (list as readonly unknown[]).includes(own[k]))
+          .map(([k]) => [k, own[k]]),
+      ),
     };
   } catch {
     return start;
@@ -30,15 +49,16 @@ function kept(): { unit: LengthUnit; form: AngleForm; theme: ThemeName } {
 
 export function SettingsProvider({ children }: { children: ReactNode }) {
   const [state, setState] = useState(kept);
+  const units = useMemo(() => unitsOf(state.unit, state.form, state.own), [state]);
   // Before anything below asks for a sentence.
-  speakIn(state.unit, state.form);
+  speakIn(units);
   useEffect(() => {
     document.documentElement.dataset.theme = state.theme;
     localStorage.setItem(KEY, JSON.stringify(state));
   }, [state]);
   const value = useMemo<Settings>(
-    () => ({ ...state, set: (c) => setState((s) => ({ ...s, ...c })) }),
-    [state],
+    () => ({ ...state, units, set: (c) => setState((s) => ({ ...s, ...c })) }),
+    [state, units],
   );
   return <Context.Provider value={value}>{children}</Context.Provider>;
 }

@@ -49,6 +49,21 @@ export function themeOf(name: ThemeName) {
       MuiOutlinedInput: { styleOverrides: { notchedOutline: { borderColor: t.edge, borderWidth: 1.5 } } },
       MuiInputBase: { styleOverrides: { root: { minHeight: 48, fontSize: 16 } } },
       MuiFormHelperText: { styleOverrides: { root: { fontSize: 14, fontWeight: 600, color: t.ink } } },
+      MuiToggleButton: {
+        defaultProps: { disableRipple: true },
+        styleOverrides: {
+          root: {
+            minHeight: 44,
+            minWidth: 64,
+            color: t.ink2,
+            borderColor: t.edge,
+            fontWeight: 600,
+            // Never by colour alone: what is chosen is underlined and heavy.
+            '&.Mui-selected': { color: t.ink, fontWeight: 800, textDecoration: 'underline' },
+          },
+        },
+      },
+      MuiPopover: { styleOverrides: { paper: { border: `1.5px solid ${t.edge}`, backgroundImage: 'none' } } },
       MuiDialog: { styleOverrides: { paper: { border: `1.5px solid ${t.edge}`, backgroundImage: 'none' } } },
     },
   });

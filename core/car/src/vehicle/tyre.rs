@@ -16,10 +16,43 @@ pub struct TyreSize {
     pub rim_in: f64,
 }
 
-const RIGHT: &str = "a size such as 285/70R17 or LT265/75R16";
+const RIGHT: &str = "a size such as 285/70R17, LT265/75R16 or 33x12.50R15";
+
+/// A short decimal number, point or comma.
+fn number(s: &str) -> Option<f64> {
+    let s = s.trim();
+    let digits = !s.is_empty() && s.len() <= 5 && s.starts_with(|c: char| c.is_ascii_digit());
+    digits.then(|| s.replace(',', ".").parse().ok()).flatten()
+}
+
+/// The rim diameter a text begins with, after its construction letters.
+fn rim(rest: &str) -> Option<f64> {
+    let rim = rest.trim_start_matches(['Z', 'R', 'D', 'B', '-', ' ']);
+    let end = rim.find(|c: char| !(c.is_ascii_digit() || c == '.')).unwrap_or(rim.len());
+    number(&rim[..end])
+}
+
+/// Section mm, aspect %, rim inches of `285/70R17`.
+fn metric(t: &str) -> Option<(f64, f64, f64)> {
+    let digits = t.trim_start_matches(|c: char| c.is_ascii_alphabetic() || c == ' ');
+    let (section, rest) = digits.split_once('/')?;
+    let rest = rest.trim_start();
+    let (aspect, rest) = rest.split_at(rest.find(|c: char| !c.is_ascii_digit())?);
+    Some((number(section)?, number(aspect)?, rim(rest)?))
+}
+
+/// The same of `33x12.50R15`: diameter and section in inches, from which the aspect follows.
+fn flotation(t: &str) -> Option<(f64, f64, f64)> {
+    let (across, rest) = t.split_once(['X', '×'])?;
+    let rest = rest.trim_start();
+    let (wide, rest) = rest.split_at(rest.find(|c: char| !(c.is_ascii_digit() || c == '.' || c == ','))?);
+    let (across, wide, rim) = (number(across)?, number(wide)?, rim(rest)?);
+    Some((wide * MM_PER_INCH, 100.0 * (across - rim) / (2.0 * wide), rim))
+}
 
 impl TyreSize {
-    /// Reads a size; a service prefix (P, LT) and anything after the rim diameter are ignored.
+    /// Reads a size, `285/70R17` or by its diameter, `33x12.50R15`; a service prefix (P, LT) and anything after the rim
+    /// diameter are ignored.
     ///
     /// # Errors
     /// A [`Problem`] at `field` for unreadable text or sizes no tyre has.
@@ -31,18 +64,7 @@ impl TyreSize {
         }
         let unreadable =
             || bad(format!("\"{}\" is not a tyre size", text.chars().take(20).collect::<String>()));
-        let digits = t.trim_start_matches(|c: char| c.is_ascii_alphabetic() || c == ' ');
-        let (section, rest) = digits.split_once('/').ok_or_else(unreadable)?;
-        let cut = rest.find(|c: char| !c.is_ascii_digit()).ok_or_else(unreadable)?;
-        let (aspect, rest) = rest.split_at(cut);
-        let rim = rest.trim_start_matches(['Z', 'R', 'D', 'B', '-', ' ']);
-        let end = rim.find(|c: char| !(c.is_ascii_digit() || c == '.')).unwrap_or(rim.len());
-        let number = |s: &str| if s.len() > 5 { None } else { s.parse::<f64>().ok() };
-        let (Some(section_mm), Some(aspect), Some(rim_in)) =
-            (number(section), number(aspect), number(&rim[..end]))
-        else {
-            return Err(unreadable());
-        };
+        let (section_mm, aspect, rim_in) = metric(&t).or_else(|| flotation(&t)).ok_or_else(unreadable)?;
         if !(105.0..=405.0).contains(&section_mm) {
             return Err(bad(format!("a section of {section_mm} mm is outside 105 to 405")));
         }

@@ -1,5 +1,5 @@
 // Camber from the front: gauges, lines, levels, calliper, form, half a turn.
-import { Ground } from '../../shell/Car';
+import { Ground } from '../../ui/Car';
 import { clamp, Dim, frontWheel, outward, Tag, TyreFront, W, Word, type Shown } from './kit';
 
 /** A gauge's housing with its bubble, on a face. */

@@ -1,5 +1,5 @@
 // From the side: heights, joint line, wheelbase; and the section of a tread, a valve, an axle between its arches.
-import { Ground } from '../../shell/Car';
+import { Ground } from '../../ui/Car';
 import { clamp, Dim, H, Tag, TyreFront, frontWheel, W, Word, type Shown } from './kit';
 
 const nose = (s: Shown) => (s.side === 'left' ? '◂ nose' : 'nose ▸');

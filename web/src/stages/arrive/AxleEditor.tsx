@@ -1,14 +1,14 @@
 // One axle: choose what is seen under the car, tape it, or survey it point by point.
-import { readNumber } from '../../units/number';
 import { useQuery } from '@tanstack/react-query';
 import { Fragment, useEffect, useMemo, useRef, useState } from 'react';
 import { api, take, type Geometry, type GeometryLook, type Problem, type Schemas } from '../../api/client';
 import { CarView } from '../../figures/CarView';
+import { rightOf } from '../../input/kinds';
 import { FieldError } from '../../shell/Fault';
-import { Glyph } from '../../shell/glyphs';
+import { Glyph } from '../../ui/glyphs';
 import { useSettings } from '../../shell/settings';
-import { MM_PER_INCH, num } from '../../units/print';
-import { readLength } from '../plan/HeightBench';
+import { angle, MM_PER_INCH, num } from '../../units/print';
+import { readAngle, readLength } from '../../units/notation';
 import { useLive } from './car';
 import { isWholeAxle, layoutWords, pointAt, rowsOf, withPoint, withRight } from './points';
 
@@ -37,8 +37,6 @@ interface Props {
   bad: (fields: Record<string, string>) => void;
   hot: (path: string | undefined) => void;
 }
-
-const decimal = (t: string) => readNumber(t.trim().replace(/°$/, ''));
 
 export function AxleEditor(p: Props) {
   const shapes = useArchetypes();
@@ -183,13 +181,13 @@ function Shapes({
 }
 
 function Tape({ shape, wheelbase, change, axle }: Props & { shape: Archetype }) {
-  const { unit } = useSettings();
+  const { unit, units } = useSettings();
   const [texts, setTexts] = useState<Record<string, string>>({});
   const shown = useRef(unit);
   const parse = (m: Archetype['measures'][number], u: 'mm' | 'in') => {
     const t = texts[m.measure] ?? '';
     if (!t.trim()) return undefined;
-    return m.is_angle ? decimal(t) : readLength(t, u);
+    return m.is_angle ? readAngle(t) : readLength(t, u);
   };
   useEffect(() => {
     if (shown.current === unit) return;
@@ -223,7 +221,7 @@ function Tape({ shape, wheelbase, change, axle }: Props & { shape: Archetype }) 
     if (fitted) put.current(fitted, 'tape');
   }, [fitted]);
   const print = (m: Archetype['measures'][number], v: number) =>
-    m.is_angle ? `${num(v, 1)}°` : unit === 'mm' ? `${num(v)} mm` : `${num(v / MM_PER_INCH, 2)} in`;
+    m.is_angle ? angle(v, units.angle) : unit === 'mm' ? `${num(v)} mm` : `${num(v / MM_PER_INCH, 2)} in`;
   return (
     <>
       <h2>Tape what you can reach</h2>
@@ -272,13 +270,7 @@ function Tape({ shape, wheelbase, change, axle }: Props & { shape: Archetype }) 
                 <div style={{ gridColumn: '1 / -1' }}>
                   <FieldError
                     wrong={unread ? 'cannot be read' : (fault?.wrong ?? '')}
-                    right={
-                      unread
-                        ? m.is_angle
-                          ? 'degrees such as 4.5'
-                          : 'a length such as 388, 15 1/4in'
-                        : (fault?.right ?? '')
-                    }
+                    right={unread ? rightOf(m.is_angle ? 'angle' : 'length', units) : (fault?.right ?? '')}
                   />
                 </div>
               )}
@@ -458,7 +450,7 @@ function WheelFields({
   axle: 'front' | 'rear';
   bad: (fields: Record<string, string>) => void;
 }) {
-  const { unit } = useSettings();
+  const { unit, units } = useSettings();
   const [texts, setTexts] = useState<Record<string, string>>({});
   const w = geometry.wheel;
   const fields: [keyof typeof w & string, string, boolean][] = [
@@ -470,7 +462,7 @@ function WheelFields({
     fields
       .filter(([k, , isAngle]) => {
         const t = texts[k];
-        return t !== undefined && (isAngle ? decimal(t) : readLength(t, unit)) === undefined;
+        return t !== undefined && (isAngle ? readAngle(t) : readLength(t, unit)) === undefined;
       })
       .map(([k]) => k),
   );
@@ -486,7 +478,7 @@ function WheelFields({
         const text =
           texts[k] ??
           String(Math.round((isAngle || unit === 'mm' ? value : value / MM_PER_INCH) * 1000) / 1000);
-        const read = (t: string) => (isAngle ? decimal(t) : readLength(t, unit));
+        const read = (t: string) => (isAngle ? readAngle(t) : readLength(t, unit));
         const wrong = read(text) === undefined;
         return (
           <label key={k} className="lab" style={{ display: 'grid', gap: 3 }}>
@@ -505,7 +497,7 @@ function WheelFields({
               }}
               data-testid={`${axle === 'front' ? '' : 'rear.'}wheel.${k}`}
             />
-            {wrong && <span role="alert">{isAngle ? 'a number of degrees' : 'a length such as 402'}</span>}
+            {wrong && <span role="alert">{rightOf(isAngle ? 'angle' : 'length', units)}</span>}
           </label>
         );
       })}

@@ -3,7 +3,7 @@ import { useMemo, useState } from 'react';
 import { Link } from 'react-router';
 import { api, take, type Schemas } from '../../api/client';
 import { Curve, type Line } from '../../figures/Curve';
-import { Glyph, Half } from '../../shell/glyphs';
+import { Glyph, Half } from '../../ui/glyphs';
 import { useSettings } from '../../shell/settings';
 import { standing } from '../../shell/StanceStrip';
 import { partOf, useBench } from '../../shell/ticket';

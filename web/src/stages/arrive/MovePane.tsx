@@ -2,7 +2,7 @@
 import { Slider } from '@mui/material';
 import { useState, type ReactNode } from 'react';
 import { CarView, type CornerDrawing } from '../../figures/CarView';
-import { Glyph } from '../../shell/glyphs';
+import { Glyph } from '../../ui/glyphs';
 import { useSettings } from '../../shell/settings';
 import { angle, length, signed } from '../../units/print';
 import { level, sectionOf, useDrawing, type Car } from './car';

@@ -4,7 +4,7 @@ import { useMutation } from '@tanstack/react-query';
 import { useMemo, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import { api, ApiProblem, take, type VehicleFacts } from '../../api/client';
-import { Glyph, Logo } from '../../shell/glyphs';
+import { Glyph, Logo } from '../../ui/glyphs';
 import { writeDraft } from '../../shell/drafts';
 import { useSettings } from '../../shell/settings';
 import { useShop } from '../../shell/ticket';

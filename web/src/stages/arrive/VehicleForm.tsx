@@ -1,15 +1,16 @@
 // Vehicle facts, both axles, and the drawings that follow every keystroke.
-import { numberProblem, readNumber } from '../../units/number';
 import { Button, MenuItem, TextField } from '@mui/material';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { ApiProblem, type Geometry, type VehicleFacts } from '../../api/client';
-import { Glyph } from '../../shell/glyphs';
+import { Glyph } from '../../ui/glyphs';
 import { useSettings } from '../../shell/settings';
 import { useShop } from '../../shell/ticket';
 import { readDraft, writeDraft } from '../../shell/drafts';
 import { Unkept } from '../../shell/Unkept';
-import { MM_PER_INCH, num } from '../../units/print';
-import { readLength } from '../plan/HeightBench';
+import { MM_PER_INCH } from '../../units/print';
+import { fieldText as inField, type Kind, type Units } from '../../units/measure';
+import { MeasureField, TyreField } from '../../input/Field';
+import { readField, wrongOf, rightOf, type FieldKind } from '../../input/kinds';
 import { AxleEditor, type Mode, type Via } from './AxleEditor';
 import { carOf, useLook } from './car';
 import { carFields, carTexts, readCar, usualCar } from './carFacts';
@@ -24,11 +25,11 @@ const lengths: [keyof VehicleFacts & string, string][] = [
   ['design_height_mm', 'Front height'],
   ['rear_height_mm', 'Rear height'],
 ];
-const plainNumbers: [keyof VehicleFacts & string, string, string][] = [
-  ['tread_depth_mm', 'Tread now', 'mm'],
-  ['front_load_n', 'Front wheel load', 'N'],
-  ['pressure_kpa', 'Pressure', 'kPa'],
-  ['placard_kpa', 'Placard', 'kPa'],
+const measures: [keyof VehicleFacts & string, string, Kind][] = [
+  ['tread_depth_mm', 'Tread now', 'tread'],
+  ['front_load_n', 'Front wheel load', 'load'],
+  ['pressure_kpa', 'Pressure', 'pressure'],
+  ['placard_kpa', 'Placard', 'pressure'],
 ];
 const known: [string, string][] = [
   ['archetype', 'Generic shape'],
@@ -96,15 +97,16 @@ interface Props {
 
 type Texts = Record<string, string>;
 
-function textsOf(f: VehicleFacts, unit: 'mm' | 'in'): Texts {
+function textsOf(f: VehicleFacts, units: Units): Texts {
+  const unit = units.length;
   const len = (mm: number) => String(Math.round((unit === 'mm' ? mm : mm / MM_PER_INCH) * 1000) / 1000);
   const t: Texts = { name: f.name, tyre_size: f.tyre_size };
   const facts = f as unknown as Record<string, number>;
   for (const [k] of lengths) t[k] = len(facts[k] ?? 0);
-  for (const [k] of plainNumbers) t[k] = String(facts[k] ?? '');
+  for (const [k, , kind] of measures) t[k] = inField(kind, facts[k], units);
   const cam = f.adjusters.find((a) => a.kind === 'eccentric');
   t.eccentricity_mm = len(cam && 'eccentricity_mm' in cam ? cam.eccentricity_mm : 3.2);
-  for (const [k, v] of Object.entries(carTexts(f.car ?? usualCar, unit))) t[`car.${k}`] = v;
+  for (const [k, v] of Object.entries(carTexts(f.car ?? usualCar, units))) t[`car.${k}`] = v;
   return t;
 }
 
@@ -121,8 +123,6 @@ export function isUsual(
   return k in filled ? filled[k] === t : (fresh || k.startsWith('car.')) && start[k] === t;
 }
 
-const number = readNumber;
-
 interface Axles {
   front: Geometry;
   rear: Geometry | null;
@@ -135,27 +135,26 @@ function read(
   t: Texts,
   picks: Partial<VehicleFacts>,
   axles: Axles,
-  unit: 'mm' | 'in',
+  units: Units,
 ) {
   const bad: Record<string, string> = {};
   // What stands as it was shown is what it was, to the last digit, and what no field shows is not touched.
-  const shown = textsOf(start, unit);
+  const shown = textsOf(start, units);
   const same = (k: string) => t[k] === shown[k];
   const was = start as unknown as Record<string, number>;
+  const read1 = (k: string, kind: FieldKind) => {
+    const v = readField(kind, t[k] ?? '', units);
+    if (v === undefined || (t[k] ?? '').replace(/\D/g, '').length > 9)
+      bad[k] = t[k]?.trim()
+        ? (wrongOf(kind, t[k]!, units)?.wrong ?? 'cannot be read')
+        : 'nothing was entered';
+    return v ?? 0;
+  };
   const len = (k: string) => {
     if (same(k) && k in was) return was[k]!;
-    const v = readLength(t[k] ?? '', unit);
-    if (v === undefined || (t[k] ?? '').replace(/\D/g, '').length > 9)
-      bad[k] = t[k]?.trim() ? 'cannot be read' : 'nothing was entered';
-    return v ?? 0;
+    return read1(k, 'length');
   };
-  const nr = (k: string) => {
-    if (same(k) && k in was) return was[k]!;
-    const v = number(t[k] ?? '');
-    if (v === undefined)
-      bad[k] = t[k]?.trim() ? (numberProblem(t[k]!)?.wrong ?? 'is not a number') : 'nothing was entered';
-    return v ?? 0;
-  };
+  const by = (k: string, kind: Kind) => (same(k) && k in was ? was[k]! : read1(k, kind));
   const e = len('eccentricity_mm');
   const name = (t.name ?? '').slice(0, 90) || 'Vehicle';
   const car = Object.fromEntries(
@@ -170,11 +169,11 @@ function read(
     tyre_size: t.tyre_size ?? '',
     geometry: { ...axles.front, axle: 'front', name: `${name}, front` },
     rear_geometry: axles.rear && { ...axles.rear, axle: 'rear', name: `${name}, rear` },
-    car: readCar(start.car ?? usualCar, car, unit, bad),
+    car: readCar(start.car ?? usualCar, car, units, bad),
   } as VehicleFacts;
   const rec = facts as unknown as Record<string, unknown>;
   for (const [k] of lengths) rec[k] = len(k);
-  for (const [k] of plainNumbers) rec[k] = nr(k);
+  for (const [k, , kind] of measures) rec[k] = by(k, kind);
   // Cams in slots are usual for a wishbone; another layout is set by its tie rods until told otherwise. Only another
   // layout changes what can be turned; a typed throw is that of the cams that had the one shown.
   const relaid = axles.front.layout !== start.geometry.layout;
@@ -194,21 +193,22 @@ function read(
 
 /** What was typed into the form and differs from what is saved, as it is kept in the browser until then. */
 interface Draft {
-  unit: 'mm' | 'in';
+  /** Units it was typed in. */
+  units: Units;
   texts: Texts;
   picks: Partial<VehicleFacts>;
   axles?: Axles;
 }
 
 export function VehicleForm({ start, fault, busy, action, done, head, extra, fresh, draftKey }: Props) {
-  const { unit } = useSettings();
+  const { unit, units } = useSettings();
   const shop = useShop();
   const usual = shop.data?.starter_adjusters ?? start.adjusters;
   const [kept] = useState(() => readDraft<Draft>(draftKey));
   const [restored, setRestored] = useState(!!kept);
   const own = (): Axles => ({ front: start.geometry, rear: start.rear_geometry ?? null });
   const [texts, setTexts] = useState<Texts>(() => ({
-    ...textsOf(start, kept?.unit ?? unit),
+    ...textsOf(start, kept?.units ?? units),
     ...kept?.texts,
   }));
   const [picks, setPicks] = useState<Partial<VehicleFacts>>(kept?.picks ?? {});
@@ -222,24 +222,24 @@ export function VehicleForm({ start, fault, busy, action, done, head, extra, fre
   });
   const [pointFaults, setPointFaults] = useState<Record<string, string>>({});
   const [hotPath, setHotPath] = useState<string>();
-  const shown = useRef(kept?.unit ?? unit);
+  const shown = useRef(kept?.units ?? units);
   const { facts, bad } = useMemo(
     () => read(start, usual, texts, picks, axles, shown.current),
     [start, usual, texts, picks, axles],
   );
   // A change of unit rewrites what can be read; what cannot stays as typed.
   useEffect(() => {
-    if (shown.current === unit) return;
+    if (shown.current === units) return;
     const was = shown.current;
-    shown.current = unit;
+    shown.current = units;
     setTexts((t) => {
       const { facts: f, bad: b } = read(start, usual, t, picks, axles, was);
-      const fresh = textsOf(f, unit);
+      const fresh = textsOf(f, units);
       // What a shape put there is still its own in the other unit.
       for (const [k, v] of Object.entries(filled.current)) if (v === t[k]) filled.current[k] = fresh[k] ?? v;
       return Object.fromEntries(Object.keys(t).map((k) => [k, b[k] ? t[k]! : (fresh[k] ?? t[k]!)]));
     });
-  }, [unit, start, usual, picks, axles]);
+  }, [units, start, usual, picks, axles]);
   // Kept in the browser while it differs from what is saved: another stage, a reload or a dead server loses nothing.
   useEffect(() => {
     const plain = textsOf(start, shown.current);
@@ -248,14 +248,14 @@ export function VehicleForm({ start, fault, busy, action, done, head, extra, fre
     const changed = Object.keys(mine).length > 0 || Object.keys(picks).length > 0 || moved;
     writeDraft<Draft>(
       draftKey,
-      changed ? { unit: shown.current, texts: mine, picks, ...(moved && { axles }) } : undefined,
+      changed ? { units: shown.current, texts: mine, picks, ...(moved && { axles }) } : undefined,
     );
     // `own` is made of `start`.
     // eslint-disable-next-line
   }, [draftKey, start, texts, picks, axles]);
   const leave = () => {
     writeDraft(draftKey, undefined);
-    setTexts(textsOf(start, unit));
+    setTexts(textsOf(start, units));
     setPicks({});
     setAxles(own());
     setRestored(false);
@@ -266,30 +266,24 @@ export function VehicleForm({ start, fault, busy, action, done, head, extra, fre
   const wrongAt = (k: string, right: string) => (bad[k] ? { wrong: bad[k], right } : serverFault(k));
   // For a car that is kept only what no form asks for by itself can still be the usual value.
   const given = useMemo(() => {
-    const plain = textsOf(fresh ? start : { ...start, car: usualCar }, unit);
+    const plain = textsOf(fresh ? start : { ...start, car: usualCar }, units);
     return fresh ? plain : Object.fromEntries(Object.entries(plain).filter(([k]) => k.startsWith('car.')));
-  }, [start, unit, fresh]);
-  const fieldText = (k: string, label: string, suffix: string, optional = false) => {
-    const f = wrongAt(k, suffix === '' ? 'a length such as 498, 19 5/8in' : `a number in ${suffix}`);
-    const usualHere = isUsual(k, texts[k], given, filled.current, !!fresh);
-    return (
-      <TextField
-        key={k}
-        label={`${label}${suffix ? `, ${suffix}` : `, ${unit}`}`}
-        value={texts[k] ?? ''}
-        onChange={(e) => set(k, e.target.value)}
-        error={!!f}
-        helperText={f && `${f.wrong}; ${f.right}`}
-        placeholder={optional ? 'not known' : undefined}
-        size="small"
-        slotProps={{
-          htmlInput: { 'data-testid': k },
-          // Inside the field: nothing moves when it is typed over.
-          input: usualHere ? { endAdornment: <span className="small mut">usual</span> } : {},
-        }}
-      />
-    );
-  };
+  }, [start, units, fresh]);
+  const fieldText = (k: string, label: string, kind: FieldKind, suffix?: string, optional = false) => (
+    <MeasureField
+      key={k}
+      kind={kind}
+      label={label}
+      suffix={suffix}
+      text={texts[k] ?? ''}
+      onText={(t) => set(k, t)}
+      fault={wrongAt(k, rightOf(kind, units))}
+      placeholder={optional ? 'not known' : ''}
+      testid={k}
+      // Inside the field: nothing moves when it is typed over.
+      end={isUsual(k, texts[k], given, filled.current, !!fresh) && <span className="small mut">usual</span>}
+    />
+  );
   const linesText = (k: string, label: string, hint: string, right: string) => {
     const f = wrongAt(k, right);
     return (
@@ -320,7 +314,7 @@ export function VehicleForm({ start, fault, busy, action, done, head, extra, fre
         Math.round(((2 * g.wheel.center[1]!) / (unit === 'mm' ? 1 : MM_PER_INCH)) * 100) / 100,
       );
       setTexts((t) => {
-        const standing = filled.current[field] ?? (fresh ? textsOf(start, unit)[field] : undefined);
+        const standing = filled.current[field] ?? (fresh ? textsOf(start, units)[field] : undefined);
         if (t[field] !== standing) return t;
         filled.current = { ...filled.current, [field]: usual };
         return { ...t, [field]: usual };
@@ -363,26 +357,20 @@ export function VehicleForm({ start, fault, busy, action, done, head, extra, fre
             slotProps={{ htmlInput: { 'data-testid': 'name', maxLength: 200 } }}
           />
           {extra}
-          <TextField
+          <TyreField
             label="Tyre size"
-            value={texts.tyre_size ?? ''}
-            onChange={(e) => set('tyre_size', e.target.value)}
-            error={!!serverFault('tyre_size')}
-            helperText={
-              serverFault('tyre_size')
-                ? `${serverFault('tyre_size')?.wrong}; ${serverFault('tyre_size')?.right}`
-                : tyreWords(texts.tyre_size ?? '', unit)
-            }
-            size="small"
-            slotProps={{ htmlInput: { 'data-testid': 'tyre_size' } }}
+            text={texts.tyre_size ?? ''}
+            onText={(t) => set('tyre_size', t)}
+            fault={serverFault('tyre_size')}
+            testid="tyre_size"
           />
           <div style={{ display: 'grid', gridTemplateColumns: '1fr 1fr', gap: 12 }}>
-            {lengths.map(([k, l]) => fieldText(k, l, ''))}
+            {lengths.map(([k, l]) => fieldText(k, l, 'length'))}
             <p className="small mut" style={{ gridColumn: '1 / -1', margin: '-6px 2px 0' }}>
               Heights: hub centre to arch lip, where the points were taken.
             </p>
-            {plainNumbers.map(([k, l, u]) => fieldText(k, l, u))}
-            {axles.front.layout === 'double_wishbone' && fieldText('eccentricity_mm', 'Cam throw', '')}
+            {measures.map(([k, l, kind]) => fieldText(k, l, kind))}
+            {axles.front.layout === 'double_wishbone' && fieldText('eccentricity_mm', 'Cam throw', 'length')}
             {choices.map(([k, l, list]) => (
               <TextField
                 key={k}
@@ -403,7 +391,7 @@ export function VehicleForm({ start, fault, busy, action, done, head, extra, fre
           <details className="fold">
             <summary data-testid="more-facts">Steering, springs, load, air levels</summary>
             <div style={{ display: 'grid', gridTemplateColumns: '1fr 1fr', gap: 12, marginTop: 12 }}>
-              {carFields.map(([k, l, , u, optional]) => fieldText(`car.${k}`, l, u, optional))}
+              {carFields.map(([k, l, kind, u, optional]) => fieldText(`car.${k}`, l, kind, u, optional))}
             </div>
             <p className="small mut" style={{ margin: '8px 2px 0' }}>
               Ratio: spring travel over wheel travel. Payload back: its centre behind the front axle. Shaft:
@@ -488,12 +476,4 @@ export function VehicleForm({ start, fault, busy, action, done, head, extra, fre
       </MovePane>
     </main>
   );
-}
-
-/** Diameter of a nominal size, as it will be computed. */
-function tyreWords(t: string, unit: 'mm' | 'in'): string {
-  const m = /(\d{3})\s*\/\s*(\d{2})\s*[A-Z-]*\s*(\d{2}(?:\.\d)?)/i.exec(t);
-  if (!m) return 'such as 285/70R17';
-  const d = Number(m[3]) * MM_PER_INCH + (2 * Number(m[1]) * Number(m[2])) / 100;
-  return `${unit === 'mm' ? `${num(d)} mm` : `${num(d / MM_PER_INCH, 1)} in`} across, unloaded`;
 }

@@ -1,4 +1,5 @@
 // Saving leaves what no field shows as it was, and an untouched length to its last digit in either unit.
+import { unitsOf } from '../../units/measure';
 import { describe, expect, it } from 'vitest';
 import { carTexts, readCar, usualCar, type CarFacts } from './carFacts';
 
@@ -14,13 +15,13 @@ const car: CarFacts = {
 describe('facts of the car', () => {
   it.each(['mm', 'in'] as const)('come back whole in %s when nothing was typed', (unit) => {
     const bad = {};
-    expect(readCar(car, carTexts(car, unit), unit, bad)).toEqual(car);
+    expect(readCar(car, carTexts(car, unitsOf(unit, 'decimal')), unitsOf(unit, 'decimal'), bad)).toEqual(car);
     expect(bad).toEqual({});
   });
   it('change where something was typed and keep what stands beside it', () => {
     const bad = {};
-    const texts = { ...carTexts(car, 'mm'), payload_kg: '250', shaft_y: '215' };
-    const out = readCar(car, texts, 'mm', bad);
+    const texts = { ...carTexts(car, unitsOf('mm', 'decimal')), payload_kg: '250', shaft_y: '215' };
+    const out = readCar(car, texts, unitsOf('mm', 'decimal'), bad);
     expect(out.payload).toEqual({ mass_kg: 250, behind_front_axle_mm: 2500.5, left_of_centre_mm: -140 });
     expect(out.front_shaft_inner).toEqual([12, 215, 330]);
     expect(out.cg_height_mm).toBe(612.3456);

@@ -1,3 +1,4 @@
+import { unitsOf } from '../../units/measure';
 import { describe, expect, it } from 'vitest';
 import { carTexts, readCar, usualCar } from './carFacts';
 
@@ -15,9 +16,10 @@ describe('facts of the whole car as texts', () => {
     };
     for (const unit of ['mm', 'in'] as const) {
       const bad: Record<string, string> = {};
-      const back = readCar(usualCar, carTexts(car, unit), unit, bad);
+      const back = readCar(usualCar, carTexts(car, unitsOf(unit, 'decimal')), unitsOf(unit, 'decimal'), bad);
       expect(bad).toEqual({});
-      expect(back.front_spring).toEqual(car.front_spring);
+      expect(back.front_spring?.rate_n_mm).toBeCloseTo(car.front_spring!.rate_n_mm, 3);
+      expect(back.front_spring?.motion_ratio).toBe(car.front_spring!.motion_ratio);
       expect(back.payload?.behind_front_axle_mm).toBeCloseTo(2946.4, 1);
       expect(back.levels[0]?.name).toBe('Access low');
       expect(back.levels[0]?.rear_mm).toBeCloseTo(-50.8, 1);
@@ -29,20 +31,25 @@ describe('facts of the whole car as texts', () => {
   it('name what cannot be read and keep the old value', () => {
     const bad: Record<string, string> = {};
     const texts = {
-      ...carTexts(usualCar, 'mm'),
+      ...carTexts(usualCar, unitsOf('mm', 'decimal')),
       lock_deg: 'far',
       levels: 'Low -30',
       turns: '2 x',
       front_rate: '90',
     };
-    const car = readCar(usualCar, texts, 'mm', bad);
+    const car = readCar(usualCar, texts, unitsOf('mm', 'decimal'), bad);
     expect(Object.keys(bad).sort()).toEqual(['car.front_ratio', 'car.levels', 'car.lock_deg', 'car.turns']);
     expect(car.lock_deg).toBe(35);
     expect(car.front_spring).toBeNull();
   });
   it('an empty field that must not be empty says so', () => {
     const bad: Record<string, string> = {};
-    readCar(usualCar, { ...carTexts(usualCar, 'mm'), steering_ratio: ' ' }, 'mm', bad);
+    readCar(
+      usualCar,
+      { ...carTexts(usualCar, unitsOf('mm', 'decimal')), steering_ratio: ' ' },
+      unitsOf('mm', 'decimal'),
+      bad,
+    );
     expect(bad).toEqual({ 'car.steering_ratio': 'nothing was entered' });
   });
 });

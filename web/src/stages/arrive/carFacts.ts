@@ -1,8 +1,9 @@
 // Facts of the whole car as texts and back.
-import { readNumber } from '../../units/number';
+import { readField, wrongOf, type FieldKind } from '../../input/kinds';
 import type { Schemas } from '../../api/client';
+import { fieldText, type Kind, type Units } from '../../units/measure';
+import { readLength, readNumber } from '../../units/notation';
 import { MM_PER_INCH } from '../../units/print';
-import { readLength } from '../plan/HeightBench';
 import { usualWear } from '../wear/data';
 
 export type CarFacts = Schemas['CarFacts'];
@@ -46,29 +47,30 @@ export const usualCar: CarFacts = {
 };
 
 type Texts = Record<string, string>;
-type Kind = 'length' | 'number';
 
 /** Every field of the fold-out: key, label, kind, unit, whether it may stay empty. */
-export const carFields: [string, string, Kind, string, boolean][] = [
-  ['lock_deg', 'Lock, inner', 'number', '°', false],
+export const carFields: [string, string, FieldKind, string | undefined, boolean][] = [
+  ['lock_deg', 'Lock, inner', 'angle', undefined, false],
   ['steering_ratio', 'Steering ratio', 'number', 'to 1', false],
-  ['cg_height_mm', 'CG height', 'length', '', false],
+  ['cg_height_mm', 'CG height', 'length', undefined, false],
   ['brake_share', 'Front braking', 'number', '%', false],
-  ['rear_load_n', 'Rear wheel load', 'number', 'N', false],
-  ['rear_settle_mm', 'Rear settles by', 'length', '', false],
-  ['front_tyre_gain_mm', 'Tyre gain, front', 'length', '', false],
-  ['rear_tyre_gain_mm', 'Tyre gain, rear', 'length', '', false],
-  ['front_rate', 'Front spring', 'number', 'N/mm', true],
+  ['rear_load_n', 'Rear wheel load', 'load', undefined, false],
+  ['rear_settle_mm', 'Rear settles by', 'length', undefined, false],
+  ['front_tyre_gain_mm', 'Tyre gain, front', 'length', undefined, false],
+  ['rear_tyre_gain_mm', 'Tyre gain, rear', 'length', undefined, false],
+  ['front_rate', 'Front spring', 'rate', undefined, true],
   ['front_ratio', 'Front ratio', 'number', 'to 1', true],
-  ['rear_rate', 'Rear spring', 'number', 'N/mm', true],
+  ['rear_rate', 'Rear spring', 'rate', undefined, true],
   ['rear_ratio', 'Rear ratio', 'number', 'to 1', true],
-  ['payload_kg', 'Payload', 'number', 'kg', true],
-  ['payload_x', 'Payload back', 'length', '', true],
-  ['shaft_y', 'Shaft, out', 'length', '', true],
-  ['shaft_z', 'Shaft, up', 'length', '', true],
+  ['payload_kg', 'Payload', 'mass', undefined, true],
+  ['payload_x', 'Payload back', 'length', undefined, true],
+  ['shaft_y', 'Shaft, out', 'length', undefined, true],
+  ['shaft_z', 'Shaft, up', 'length', undefined, true],
 ];
 
-export function carTexts(c: CarFacts, unit: 'mm' | 'in'): Texts {
+export function carTexts(c: CarFacts, units: Units): Texts {
+  const unit = units.length;
+  const by = (kind: Kind, v: number | null | undefined) => fieldText(kind, v, units);
   const len = (mm: number | undefined) =>
     mm === undefined ? '' : String(Math.round((unit === 'mm' ? mm : mm / MM_PER_INCH) * 1000) / 1000);
   const nr = (v: number | undefined) => (v === undefined ? '' : String(Math.round(v * 1000) / 1000));
@@ -77,15 +79,15 @@ export function carTexts(c: CarFacts, unit: 'mm' | 'in'): Texts {
     steering_ratio: nr(c.steering_ratio),
     cg_height_mm: len(c.cg_height_mm),
     brake_share: nr(c.brake_front_share * 100),
-    rear_load_n: nr(c.rear_load_n),
+    rear_load_n: by('load', c.rear_load_n),
     rear_settle_mm: len(c.rear_settle_mm),
     front_tyre_gain_mm: len(c.front_tyre_gain_mm),
     rear_tyre_gain_mm: len(c.rear_tyre_gain_mm),
-    front_rate: nr(c.front_spring?.rate_n_mm),
+    front_rate: by('rate', c.front_spring?.rate_n_mm),
     front_ratio: nr(c.front_spring?.motion_ratio),
-    rear_rate: nr(c.rear_spring?.rate_n_mm),
+    rear_rate: by('rate', c.rear_spring?.rate_n_mm),
     rear_ratio: nr(c.rear_spring?.motion_ratio),
-    payload_kg: nr(c.payload?.mass_kg),
+    payload_kg: by('mass', c.payload?.mass_kg),
     payload_x: len(c.payload?.behind_front_axle_mm),
     shaft_y: len(c.front_shaft_inner?.[1]),
     shaft_z: len(c.front_shaft_inner?.[2]),
@@ -95,9 +97,10 @@ export function carTexts(c: CarFacts, unit: 'mm' | 'in'): Texts {
 }
 
 /** Facts from texts; what cannot be read lands in `bad` under `car.KEY`. */
-export function readCar(was: CarFacts, t: Texts, unit: 'mm' | 'in', bad: Record<string, string>): CarFacts {
+export function readCar(was: CarFacts, t: Texts, units: Units, bad: Record<string, string>): CarFacts {
+  const unit = units.length;
   // What stands as it was shown keeps its last digit; what no field shows (a payload's place across) is not touched.
-  const shown = carTexts(was, unit);
+  const shown = carTexts(was, units);
   const same = (...keys: string[]) => keys.every((k) => (t[k] ?? '') === (shown[k] ?? ''));
   const value = (k: string): number | undefined => {
     const field = carFields.find((f) => f[0] === k);
@@ -106,8 +109,9 @@ export function readCar(was: CarFacts, t: Texts, unit: 'mm' | 'in', bad: Record<
       if (!field?.[4]) bad[`car.${k}`] = 'nothing was entered';
       return undefined;
     }
-    const v = field?.[2] === 'length' ? readLength(text, unit) : readNumber(text);
-    if (v === undefined) bad[`car.${k}`] = 'cannot be read';
+    const kind = field?.[2] ?? 'number';
+    const v = readField(kind, text, units);
+    if (v === undefined) bad[`car.${k}`] = wrongOf(kind, text, units)?.wrong ?? 'cannot be read';
     return v;
   };
   const both = (a: string, b: string, what: string) => {

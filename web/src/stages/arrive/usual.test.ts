@@ -1,4 +1,5 @@
 // What a new vehicle starts from: nothing of this car is made up, and what is usual is called so.
+import { unitsOf } from '../../units/measure';
 import { describe, expect, it } from 'vitest';
 import { usualWear } from '../wear/data';
 import { carTexts, usualCar } from './carFacts';
@@ -49,8 +50,8 @@ describe('a field', () => {
     expect(isUsual('name', '', start, {}, true)).toBe(false);
   });
   it('of the fold-out starts from the usual car in both units', () => {
-    expect(carTexts(usualCar, 'mm').cg_height_mm).toBe('620');
-    expect(carTexts(usualCar, 'in').cg_height_mm).toBe('24.409');
-    expect(carTexts(usualCar, 'mm').rear_settle_mm).toBe('0');
+    expect(carTexts(usualCar, unitsOf('mm', 'decimal')).cg_height_mm).toBe('620');
+    expect(carTexts(usualCar, unitsOf('in', 'decimal')).cg_height_mm).toBe('24.409');
+    expect(carTexts(usualCar, unitsOf('mm', 'decimal')).rear_settle_mm).toBe('0');
   });
 });

@@ -4,11 +4,12 @@ import { useInfiniteQuery } from '@tanstack/react-query';
 import { useEffect, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import { api, take, type JobLine } from '../../api/client';
-import { Car, Ground } from '../../shell/Car';
-import { Glyph, Logo } from '../../shell/glyphs';
+import { Car, Ground } from '../../ui/Car';
+import { Glyph, Logo } from '../../ui/glyphs';
 import { stages, stageTitle } from '../../shell/JobFrame';
-import { Keys, useKeys } from '../../shell/Keys';
-import { outlines } from '../../shell/outlines';
+import { useKeys } from '../../shell/bindings';
+import { Keys } from '../../shell/Keys';
+import { outlines } from '../../ui/outlines';
 import { useSettings } from '../../shell/settings';
 import { useShop } from '../../shell/ticket';
 import { length, signed } from '../../units/print';
@@ -83,9 +84,9 @@ export default function Jobs() {
   const navigate = useNavigate();
   const s = useSettings();
   useKeys({
-    n: () => navigate('/new'),
-    '?': () => setKeys(true),
-    '/': () => document.getElementById('find')?.focus(),
+    arrival: () => navigate('/new'),
+    help: () => setKeys(true),
+    find: () => document.getElementById('find')?.focus(),
   });
   const all = jobs.data?.pages.flat() ?? [];
   const bays = all.filter((j) => j.job.bay);

@@ -1,7 +1,7 @@
 // Prove and Return: what will come here.
 import { Button } from '@mui/material';
 import { Link } from 'react-router';
-import { Glyph } from '../../shell/glyphs';
+import { Glyph } from '../../ui/glyphs';
 
 const words = {
   prove: [

@@ -8,7 +8,7 @@ import { FieldError } from '../../shell/Fault';
 import { Unkept, useTyped } from '../../shell/Unkept';
 import { useSettings } from '../../shell/settings';
 import { angleChange } from '../../units/print';
-import { readNumber } from '../../units/number';
+import { readNumber } from '../../units/notation';
 import { adjusters, edits, fresh, readNumbers, type Part } from './kinds';
 import { KindRow } from './Rows';
 

@@ -5,7 +5,7 @@ import { useRef, useState } from 'react';
 import { Link } from 'react-router';
 import { api, ApiProblem, take, type Schemas } from '../../api/client';
 import { FieldError } from '../../shell/Fault';
-import { Glyph, Logo } from '../../shell/glyphs';
+import { Glyph, Logo } from '../../ui/glyphs';
 import type { Part } from './kinds';
 import { PartForm } from './PartForm';
 

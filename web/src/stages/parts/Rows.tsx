@@ -2,7 +2,7 @@
 import { TextField } from '@mui/material';
 import { useState } from 'react';
 import type { Problem } from '../../api/client';
-import { readNumber } from '../../units/number';
+import { readNumber } from '../../units/notation';
 import { readNumbers, type Field, type KindInfo } from './kinds';
 
 type Entry = Record<string, unknown>;

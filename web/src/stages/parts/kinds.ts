@@ -1,5 +1,5 @@
 // What each kind of edit and adjuster has to say, for the form and for reading it back.
-import { readNumber } from '../../units/number';
+import { readNumber } from '../../units/notation';
 import type { Schemas } from '../../api/client';
 
 export type Edit = Schemas['Edit'];

@@ -1,13 +1,14 @@
 // The aim: nine schools with their reasons, both sides of their disagreements, windows to edit, own aims to keep.
-import { readNumber } from '../../units/number';
+import { useSettings } from '../../shell/settings';
+import { readAngle } from '../../units/notation';
 import { Button, Dialog, TextField } from '@mui/material';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { api, ApiProblem, take, type Aim, type Schemas } from '../../api/client';
 import { FieldError } from '../../shell/Fault';
 import { Unkept, useTyped } from '../../shell/Unkept';
-import { Glyph } from '../../shell/glyphs';
-import { num } from '../../units/print';
+import { Glyph } from '../../ui/glyphs';
+import { angle } from '../../units/print';
 
 type WindowName = 'camber_deg' | 'caster_deg' | 'toe_total_deg' | 'rear_camber_deg' | 'rear_toe_total_deg';
 type CrossName = 'cross_camber_deg' | 'cross_caster_deg';
@@ -27,8 +28,6 @@ const judged: [Schemas['JudgedAt'], string][] = [
   ['settled', 'settled'],
   ['loaded', 'loaded'],
 ];
-
-const plain = readNumber;
 
 /** Whether an aim follows a view: every window and limit the view names is the aim's. */
 function holds(a: Aim, c: Schemas['Choice']): boolean {
@@ -63,31 +62,37 @@ export function AimDialog({
   const setEdit = (e: typeof edit) => typing.setValue(e ? { edit: e } : {});
   const [own, setOwn] = useState('');
   const [before, setBefore] = useState<{ from: Aim; text: Record<string, string> }>();
+  const { form } = useSettings();
+  const written = (deg: number) => angle(deg, form, 2).replace('−', '-').replace(/°$/, '');
   const now = edit ?? { from: aim, text: {} };
   const windowOf = (w: WindowName, usual: number[]) => now.from[w] ?? usual;
   const text = (w: WindowName, i: number, usual: number[]) =>
-    now.text[`${w}.${i}`] ?? num(windowOf(w, usual)[i] ?? 0, 2).replace('−', '-');
-  const cross = (w: CrossName) => now.text[w] ?? num(now.from[w], 2);
+    now.text[`${w}.${i}`] ?? written(windowOf(w, usual)[i] ?? 0);
+  const cross = (w: CrossName) => now.text[w] ?? written(now.from[w]);
   const set = (k: string, t: string) => setEdit({ from: now.from, text: { ...now.text, [k]: t } });
   const fault = (w: WindowName, low: number, high: number, usual: number[]): string | undefined => {
-    const v = [0, 1].map((i) => plain(text(w, i, usual)));
-    if (v.some((x) => x === undefined)) return 'Not a number: degrees such as -0.3';
+    const v = [0, 1].map((i) => readAngle(text(w, i, usual)));
+    if (v.some((x) => x === undefined)) return "No angle: degrees such as -0.3, or 0°18'";
     if (v.some((x) => x! < low || x! > high)) return `Outside ${low} to ${high}°`;
     if (v[0]! > v[1]!) return 'Runs backwards: low end first';
     return undefined;
   };
   const crossFault = (w: CrossName) => {
-    const v = plain(cross(w));
+    const v = readAngle(cross(w));
     return v === undefined || v < 0.05 || v > 10 ? '0.05 to 10°' : undefined;
   };
   const bad = rows.some(([w, , l, h, u]) => fault(w, l, h, u)) || crosses.some(([w]) => crossFault(w));
   const typed = (): Aim => {
     const out: Aim = { ...now.from };
     for (const [w, , , , u] of rows) {
-      const v = [plain(text(w, 0, u)) ?? 0, plain(text(w, 1, u)) ?? 0];
+      const was = windowOf(w, u);
+      // What nobody typed keeps its last digit.
+      const v = [0, 1].map((i) =>
+        now.text[`${w}.${i}`] === undefined ? (was[i] ?? 0) : (readAngle(text(w, i, u)) ?? 0),
+      );
       if (now.from[w] || now.text[`${w}.0`] !== undefined || now.text[`${w}.1`] !== undefined) out[w] = v;
     }
-    for (const [w] of crosses) out[w] = plain(cross(w)) ?? now.from[w];
+    for (const [w] of crosses) if (now.text[w] !== undefined) out[w] = readAngle(cross(w)) ?? now.from[w];
     return out;
   };
   const done = () => {

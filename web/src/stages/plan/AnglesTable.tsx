@@ -1,6 +1,6 @@
 // The text twin of the map and the joint view: every figure of both sides.
 import type { PlanResult } from '../../api/client';
-import { Half } from '../../shell/glyphs';
+import { Half } from '../../ui/glyphs';
 import { useSettings } from '../../shell/settings';
 import { angle, length } from '../../units/print';
 

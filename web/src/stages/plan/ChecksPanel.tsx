@@ -1,11 +1,14 @@
 // What must not foul, with the number and the limit; and what was measured on the car for it.
-import { readNumber } from '../../units/number';
 import { Button, Dialog, TextField } from '@mui/material';
+import { MeasureField } from '../../input/Field';
+import { readField, rightOf } from '../../input/kinds';
+import { useSettings } from '../../shell/settings';
+import { MM_PER_INCH } from '../../units/print';
 import { useMutation } from '@tanstack/react-query';
 import { useState } from 'react';
 import { api, ApiProblem, take, type PlanResult, type Schemas, type SideName } from '../../api/client';
 import { FieldError } from '../../shell/Fault';
-import { Glyph } from '../../shell/glyphs';
+import { Glyph } from '../../ui/glyphs';
 import { Unkept, useTyped } from '../../shell/Unkept';
 import { notMeasured } from '../arrive/carFacts';
 import type { AxleName } from '../../api/client';
@@ -21,21 +24,20 @@ type Key =
   | 'arch_front_mm'
   | 'arch_rear_mm'
   | 'strut_gap_mm';
-const fields: [Key, string, string][] = [
-  ['droop_mm', 'Droop left at the wheel', 'mm'],
-  ['bump_mm', 'Bump left at the wheel', 'mm'],
-  ['upper_joint_deg', 'Upper joint, most from its middle', '°'],
-  ['lower_joint_deg', 'Lower joint, most from its middle', '°'],
-  ['shaft_deg', 'Drive-shaft joint, most running straight', '°'],
-  ['arch_front_mm', 'Tyre to arch, ahead', 'mm'],
-  ['arch_rear_mm', 'Tyre to arch, behind', 'mm'],
-  ['strut_gap_mm', 'Tyre to strut', 'mm'],
+const fields: [Key, string, 'length' | 'angle'][] = [
+  ['droop_mm', 'Droop left at the wheel', 'length'],
+  ['bump_mm', 'Bump left at the wheel', 'length'],
+  ['upper_joint_deg', 'Upper joint, most from its middle', 'angle'],
+  ['lower_joint_deg', 'Lower joint, most from its middle', 'angle'],
+  ['shaft_deg', 'Drive-shaft joint, most running straight', 'angle'],
+  ['arch_front_mm', 'Tyre to arch, ahead', 'length'],
+  ['arch_rear_mm', 'Tyre to arch, behind', 'length'],
+  ['strut_gap_mm', 'Tyre to strut', 'length'],
 ];
 const points: ['shaft_inner' | 'bucket', string][] = [
   ['shaft_inner', 'Drive shaft, inner joint: x, y, z'],
   ['bucket', 'Spring bucket nearest the upper arm: x, y, z'],
 ];
-const number = (t: string) => (t.trim() === '' ? null : readNumber(t));
 
 export function ChecksPanel({
   result,
@@ -92,28 +94,51 @@ function LimitsDialog({ bench, axle, close }: { bench: Bench; axle: AxleName; cl
   const facts = ticket.vehicle.facts;
   const name = axle === 'front' ? 'limits' : 'rear_limits';
   const now: Limits = facts.car?.[name] ?? notMeasured;
-  const typed = useTyped<Record<string, string>>(`${name}.${ticket.job.id}`, () =>
+  const { unit, units } = useSettings();
+  const len = (mm: number) => String(Math.round((unit === 'mm' ? mm : mm / MM_PER_INCH) * 1000) / 1000);
+  const typed = useTyped<Record<string, string>>(`${name}.${ticket.job.id}.${unit}`, () =>
     Object.fromEntries([
-      ...fields.map(([k]) => [k, now[k] == null ? '' : String(now[k])]),
-      ...points.map(([k]) => [k, now[k] ? now[k]!.join(', ') : '']),
+      ...fields.map(([k, , kind]) => [
+        k,
+        now[k] == null ? '' : kind === 'length' ? len(now[k]!) : String(now[k]),
+      ]),
+      ...points.map(([k]) => [k, now[k] ? now[k]!.map(len).join(', ') : '']),
     ]),
   );
+  /** What stands as it was shown keeps its last digit. */
+  const read = (k: Key, kind: 'length' | 'angle') => {
+    const t = (text[k] ?? '').trim();
+    if (t === '') return null;
+    if (now[k] != null && t === (kind === 'length' ? len(now[k]!) : String(now[k]))) return now[k]!;
+    return readField(kind, t, units);
+  };
+  const three = (t: string) => t.split(',').map((x) => readField('length', x, units));
   const { value: text, setValue: setText } = typed;
   const wrong = (k: string) => {
     if (points.some(([p]) => p === k)) {
       const t = text[k]?.trim() ?? '';
-      const v = t.split(',').map(number);
-      return t !== '' && (v.length !== 3 || v.some((x) => x == null))
-        ? 'three numbers parted by commas, mm'
+      const v = three(t);
+      return t !== '' && (v.length !== 3 || v.some((x) => x === undefined))
+        ? `three lengths parted by commas, ${unit}`
         : undefined;
     }
-    return number(text[k] ?? '') === undefined ? 'a number, or empty when not measured' : undefined;
+    const [, , kind] = fields.find(([f]) => f === k)!;
+    return read(k as Key, kind) === undefined
+      ? `${rightOf(kind, units)}, or empty when not measured`
+      : undefined;
   };
   const save = useMutation({
     mutationFn: () => {
       const limits = Object.fromEntries([
-        ...fields.map(([k]) => [k, number(text[k] ?? '') ?? null]),
-        ...points.map(([k]) => [k, text[k]?.trim() ? text[k]!.split(',').map((x) => number(x) ?? 0) : null]),
+        ...fields.map(([k, , kind]) => [k, read(k, kind) ?? null]),
+        ...points.map(([k]) => [
+          k,
+          text[k]?.trim()
+            ? text[k]!.trim() === (now[k] ? now[k]!.map(len).join(', ') : '')
+              ? now[k]
+              : three(text[k]!).map((x) => x ?? 0)
+            : null,
+        ]),
       ]) as unknown as Limits;
       return take(
         api.PUT('/api/v1/jobs/{id}/vehicle', {
@@ -142,22 +167,26 @@ function LimitsDialog({ bench, axle, close }: { bench: Bench; axle: AxleName; cl
         </p>
         <Unkept typed={typed} />
         <div className="limit-grid">
-          {[
-            ...fields.map(([k, l, u]) => [k, l, u] as const),
-            ...points.map(([k, l]) => [k, l, 'mm'] as const),
-          ].map(([k, l, u]) => (
+          {fields.map(([k, l, kind]) => (
+            <MeasureField
+              key={k}
+              kind={kind}
+              label={l}
+              text={text[k] ?? ''}
+              onText={(t) => setText({ ...text, [k]: t })}
+              fault={fault?.at(`${name}.${k}`)}
+              testid={`limit-${k}`}
+            />
+          ))}
+          {points.map(([k, l]) => (
             <TextField
               key={k}
-              label={`${l}, ${u}`}
+              size="small"
+              label={`${l}, ${unit}`}
               value={text[k] ?? ''}
               onChange={(e) => setText({ ...text, [k]: e.target.value })}
               error={!!wrong(k) || !!fault?.at(`${name}.${k}`)}
-              helperText={
-                wrong(k) ??
-                (fault?.at(`${name}.${k}`)
-                  ? `${fault.at(`${name}.${k}`)!.wrong}; ${fault.at(`${name}.${k}`)!.right}`
-                  : undefined)
-              }
+              helperText={wrong(k) ?? fault?.at(`${name}.${k}`)?.right}
               slotProps={{ htmlInput: { 'data-testid': `limit-${k}` } }}
             />
           ))}

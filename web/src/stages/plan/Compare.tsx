@@ -13,10 +13,11 @@ import {
   type PlanResult,
 } from '../../api/client';
 import { Overlay } from '../../figures/Overlay';
-import { Glyph, Half } from '../../shell/glyphs';
+import { Glyph, Half } from '../../ui/glyphs';
 import { useSettings } from '../../shell/settings';
 import { axleOf, inputOf, partOf, useBench } from '../../shell/ticket';
-import { angle, distance, length, lengthChange, num } from '../../units/print';
+import { farUnit } from '../../units/measure';
+import { angle, length, lengthChange, num } from '../../units/print';
 import { carTyres, firstDone, leadOf, placeName, range, useTread } from '../wear/data';
 
 interface Column {
@@ -29,7 +30,7 @@ type Row = [string, (r: CarAnswer, c: Column) => React.ReactNode];
 
 export default function Compare() {
   const { ticket, plan } = useBench();
-  const { form, unit } = useSettings();
+  const { form, unit, units } = useSettings();
   const [chosen, setChosen] = useState<string[]>();
   const shown = useMemo(() => {
     const first = [plan, ...ticket.plans.filter((p) => p.id !== plan?.id)].filter((p): p is Plan => !!p);
@@ -160,7 +161,7 @@ export default function Compare() {
         const band = leadOf(first).band_km;
         return (
           <span className="fig">
-            {placeName(first.place)}, {distance(band.median)} km {range(band)}
+            {placeName(first.place)}, {farUnit(band.median, units)} {range(band, units)}
           </span>
         );
       },

@@ -1,28 +1,14 @@
 // The height change: by number, by steps, by dragging a curve; mm or inches as typed.
-import { bothReadings } from '../../units/number';
+import { readLength } from '../../units/notation';
 import { useEffect, useState, type ReactNode } from 'react';
 import { FieldError } from '../../shell/Fault';
-import { Inches } from '../../shell/glyphs';
+import { Inches } from '../../ui/glyphs';
 import { useSettings } from '../../shell/settings';
 import type { PlanResult } from '../../api/client';
 import type { AxleName } from '../../api/client';
 import type { Bench } from '../../shell/ticket';
 import { MM_PER_INCH, signed } from '../../units/print';
 import { HeightDialog } from './HeightDialog';
-
-/** Reads `65`, `+65 mm`, `2 9/16 in`, `-1.5"`; undefined when it is no length. */
-export function readLength(text: string, unit: 'mm' | 'in'): number | undefined {
-  const typed = text.trim().replace(/[−–]/g, '-').toLowerCase();
-  // A comma that could part thousands is asked about, not guessed.
-  if (bothReadings(/^[+-]?[\d,]+/.exec(typed)?.[0] ?? '')) return undefined;
-  const t = typed.replace(',', '.');
-  const m = /^([+-]?)\s*(?:(\d+(?:\.\d+)?)?(?:\s+|-)?(?:(\d+)\s*\/\s*(\d+))?)\s*(mm|in|"|″)?$/.exec(t);
-  if (!m || (m[2] === undefined && m[3] === undefined)) return undefined;
-  if (m[4] !== undefined && Number(m[4]) === 0) return undefined;
-  const n = Number(m[2] ?? 0) + (m[3] ? Number(m[3]) / Number(m[4]) : 0);
-  const inch = m[5] ? m[5] !== 'mm' : unit === 'in';
-  return (m[1] === '-' ? -1 : 1) * n * (inch ? MM_PER_INCH : 1);
-}
 
 export function HeightBench({
   bench,

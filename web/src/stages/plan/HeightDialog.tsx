@@ -1,17 +1,17 @@
 // How height is had, and what is wanted of it: every way moves what it really moves.
-import { toNumber } from '../../units/number';
+import { readAngle, readLength, readNumber } from '../../units/notation';
+import { MeasureField } from '../../input/Field';
 import { Button, Dialog, TextField } from '@mui/material';
 import { useMutation } from '@tanstack/react-query';
 import { useState } from 'react';
 import { api, ApiProblem, take, type Schemas } from '../../api/client';
 import { FieldError } from '../../shell/Fault';
 import { Unkept, useTyped } from '../../shell/Unkept';
-import { Glyph } from '../../shell/glyphs';
+import { Glyph } from '../../ui/glyphs';
 import { useSettings } from '../../shell/settings';
 import type { AxleName } from '../../api/client';
 import { changeOf, partOf, useShop, type Bench } from '../../shell/ticket';
 import { length, lengthChange, num, signed } from '../../units/print';
-import { readLength } from './HeightBench';
 
 type Kind = Schemas['TargetKind'];
 type WayKind = Schemas['WayKind'];
@@ -54,7 +54,7 @@ export function HeightDialog({ bench, axle, close }: { bench: Bench; axle: AxleN
   const [ratio, setRatio] = useState(String(spring?.motion_ratio ?? 1));
   const turned = (): Schemas['HeightTarget']['turned'] =>
     what === 'collar'
-      ? { kind: 'collar', pitch_mm: toNumber(pitch), motion_ratio: toNumber(ratio) }
+      ? { kind: 'collar', pitch_mm: readNumber(pitch) ?? NaN, motion_ratio: readNumber(ratio) ?? NaN }
       : what
         ? { kind: what }
         : null;
@@ -95,11 +95,12 @@ export function HeightDialog({ bench, axle, close }: { bench: Bench; axle: AxleN
   const total = part.height_change_mm;
   const named = ways.reduce((s, w) => s + (mm(`way.${w.kind}`) ?? 0), 0);
   const bad = Object.keys(text).find((k) => mm(k) === undefined);
-  const value = kind === 'level' ? 0 : kind === 'rake' ? toNumber(want) : (readLength(want, unit) ?? NaN);
+  const value =
+    kind === 'level' ? 0 : kind === 'rake' ? (readAngle(want) ?? NaN) : (readLength(want, unit) ?? NaN);
   const fault = aim.error instanceof ApiProblem ? aim.error : undefined;
   const notRead = 'a number such as 2 or 0.62';
   const unread = (k: 'pitch' | 'ratio') =>
-    what === 'collar' && !Number.isFinite(toNumber(k === 'pitch' ? pitch : ratio));
+    what === 'collar' && !Number.isFinite(readNumber(k === 'pitch' ? pitch : ratio) ?? NaN);
   const at = (f: string) => fault?.problems.find((p) => p.field === f);
   const said = (f: string) => (at(f) ? `${at(f)!.wrong}; ${at(f)!.right}` : undefined);
   const keep = () => {
@@ -122,14 +123,14 @@ export function HeightDialog({ bench, axle, close }: { bench: Bench; axle: AxleN
     close();
   };
   const field = (k: string, label: string, hint?: string) => (
-    <TextField
+    <MeasureField
       key={k}
-      label={`${label}, ${unit}`}
-      value={text[k] ?? ''}
-      onChange={(e) => setText({ ...text, [k]: e.target.value })}
-      error={mm(k) === undefined}
-      helperText={mm(k) === undefined ? 'a length such as 25 or 1 in' : hint}
-      slotProps={{ htmlInput: { 'data-testid': `height-${k}` } }}
+      kind="length"
+      label={label}
+      text={text[k] ?? ''}
+      onText={(t) => setText({ ...text, [k]: t })}
+      hint={hint}
+      testid={`height-${k}`}
     />
   );
   return (
@@ -148,12 +149,12 @@ export function HeightDialog({ bench, axle, close }: { bench: Bench; axle: AxleN
         </div>
         <div style={{ display: 'flex', gap: 12, alignItems: 'flex-start', flexWrap: 'wrap' }}>
           {kind !== 'level' && (
-            <TextField
-              label={kind === 'rake' ? 'Degrees' : `Wanted, ${unit}`}
-              value={want}
-              onChange={(e) => setWant(e.target.value)}
-              error={want !== '' && !Number.isFinite(value)}
-              slotProps={{ htmlInput: { 'data-testid': 'target-value' } }}
+            <MeasureField
+              kind={kind === 'rake' ? 'angle' : 'length'}
+              label={kind === 'rake' ? 'Rake' : 'Wanted'}
+              text={want}
+              onText={setWant}
+              testid="target-value"
             />
           )}
           <TextField

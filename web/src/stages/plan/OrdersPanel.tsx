@@ -1,7 +1,7 @@
 // Everything a plan turns on the car, in the order it is turned: rear before front, what is one for an axle once, what stays
 // is said to stay, toe last of its axle.
 import type { AxleName, Schemas, SideName } from '../../api/client';
-import { Glyph, Half } from '../../shell/glyphs';
+import { Glyph, Half } from '../../ui/glyphs';
 
 type Line = Schemas['SettingLine'];
 type Ordered = Schemas['Order'];

@@ -4,7 +4,7 @@ import { useMemo, useState } from 'react';
 import { useNavigate } from 'react-router';
 import type { Candidate, PlanResult } from '../../api/client';
 import { PartThumb, windowOf } from '../../figures/ReachMap';
-import { Glyph, type GlyphName } from '../../shell/glyphs';
+import { Glyph, type GlyphName } from '../../ui/glyphs';
 import type { AxleName } from '../../api/client';
 import type { Bench } from '../../shell/ticket';
 import { useSettings } from '../../shell/settings';

@@ -5,7 +5,7 @@ import { useEffect, useState } from 'react';
 import { useNavigate } from 'react-router';
 import { api, ApiProblem, take, type Plan, type CarPlan } from '../../api/client';
 import { FieldError } from '../../shell/Fault';
-import { Glyph } from '../../shell/glyphs';
+import { Glyph } from '../../ui/glyphs';
 import { ticketKey, type Bench } from '../../shell/ticket';
 
 export function PlanMenu({ bench }: { bench: Bench }) {

@@ -8,8 +8,8 @@ import { JointView } from '../../figures/JointView';
 import { LockMap } from '../../figures/LockMap';
 import { ReachMap, sideWords, type Focus } from '../../figures/ReachMap';
 import { FieldError } from '../../shell/Fault';
-import { Glyph, Half, Inches } from '../../shell/glyphs';
-import { useKeys } from '../../shell/Keys';
+import { Glyph, Half, Inches } from '../../ui/glyphs';
+import { useKeys } from '../../shell/bindings';
 import { useSettings } from '../../shell/settings';
 import { axleOf, changeOf, partOf, useBench, type Bench } from '../../shell/ticket';
 import { angle, inches, length, lengthChange, num, signed } from '../../units/print';
@@ -219,23 +219,23 @@ function AxleBench({ bench, axle, setAxle, answer, result, fault, stale }: AxleP
     !draft.fitted.includes(id) &&
     put({ fitted: [...draft.fitted.filter((f) => f.split('@')[0] !== id.split('@')[0]), id] });
   useKeys({
-    l: () => setFocus('left'),
-    r: () => setFocus('right'),
-    b: () => setFocus('both'),
-    t: () => setTable((v) => !v),
-    '[': () => draft && height(draft.height_change_mm - 5),
-    ']': () => draft && height(draft.height_change_mm + 5),
-    '{': () => draft && height(draft.height_change_mm - 1),
-    '}': () => draft && height(draft.height_change_mm + 1),
-    z: () => bench.undo?.(),
-    p: () => {
+    left: () => setFocus('left'),
+    right: () => setFocus('right'),
+    both: () => setFocus('both'),
+    table: () => setTable((v) => !v),
+    lower: () => draft && height(draft.height_change_mm - 5),
+    higher: () => draft && height(draft.height_change_mm + 5),
+    lower_little: () => draft && height(draft.height_change_mm - 1),
+    higher_little: () => draft && height(draft.height_change_mm + 1),
+    undo: () => bench.undo?.(),
+    next_part: () => {
       const i = candidates.findIndex((c) => c.part.id === current?.part.id);
       setPicked(candidates[(i + 1) % candidates.length]?.part.id);
     },
-    Enter: () => fit(),
-    Backspace: () => current && draft && put({ fitted: draft.fitted.filter((f) => f !== current.part.id) }),
-    c: () => navigate(`../compare${window.location.search}`),
-    k: () => setPlane((v) => (v === 'set' ? 'lock' : 'set')),
+    fit: () => fit(),
+    take_off: () => current && draft && put({ fitted: draft.fitted.filter((f) => f !== current.part.id) }),
+    compare: () => navigate(`../compare${window.location.search}`),
+    lock: () => setPlane((v) => (v === 'set' ? 'lock' : 'set')),
   });
   if (!doc || !draft) return null;
   const picks = !!(draft.picked.left ?? draft.picked.right);

@@ -1,12 +1,13 @@
 // Every set of parts that lands on aim, ranked, with reasons; filters, pins, and the way to take one.
-import { toNumber } from '../../units/number';
+import { readNumber } from '../../units/notation';
 import { Button } from '@mui/material';
 import { useEffect, useMemo, useState } from 'react';
 import type { AxleName, CarInput, Schemas } from '../../api/client';
 import { FieldError } from '../../shell/Fault';
-import { Glyph } from '../../shell/glyphs';
+import { Glyph } from '../../ui/glyphs';
 import { useSettings } from '../../shell/settings';
 import { changeOf } from '../../shell/ticket';
+import { farRange, farUnit } from '../../units/measure';
 import { angle, num } from '../../units/print';
 import { useSearch, type Filters, type Tyres } from './useSearch';
 
@@ -36,10 +37,10 @@ export function SetsPane({ input, axle, tyres, fitted, pins, setPins, take }: Pr
   const [budget, setBudget] = useState('');
   const [most, setMost] = useState(4);
   const [on, setOn] = useState(0);
-  const money = budget.trim() === '' ? undefined : toNumber(budget);
+  const money = budget.trim() === '' ? undefined : (readNumber(budget) ?? NaN);
   const wrong = money !== undefined && !(money >= 0 && money <= 1e6);
   const search = useSearch();
-  const { form, unit } = useSettings();
+  const { form, unit, units } = useSettings();
   const filters: Filters = useMemo(
     () => ({
       forbid,
@@ -200,7 +201,7 @@ export function SetsPane({ input, axle, tyres, fitted, pins, setPins, take }: Pr
                   <span>{s.cost.toFixed(0)} in parts</span>
                   <span>{num(s.labour_minutes / 60, 1)} h</span>
                   <span>toe swing {angle(s.bump_toe_deg, form)}</span>
-                  {s.life_km && <span>{Math.round(s.life_km.median / 1000)} 000 km</span>}
+                  {s.life_km && <span>{farUnit(s.life_km.median, units)}</span>}
                 </span>
                 {s.best_at.length > 0 && <span className="small best">{s.best_at.join(' · ')}</span>}
                 {open && (
@@ -221,8 +222,8 @@ export function SetsPane({ input, axle, tyres, fitted, pins, setPins, take }: Pr
                     )}
                     {s.life_km && (
                       <span>
-                        Tyres {Math.round(s.life_km.median / 1000)} 000 km ({Math.round(s.life_km.low / 1000)}
-                        –{Math.round(s.life_km.high / 1000)}).
+                        Tyres {farUnit(s.life_km.median, units)}{' '}
+                        {farRange(s.life_km.low, s.life_km.high, units)}.
                       </span>
                     )}
                   </span>

@@ -101,7 +101,7 @@ describe('the aim', () => {
     expect(screen.getByText('Runs backwards: low end first')).toBeTruthy();
     expect(screen.getByTestId<HTMLButtonElement>('aim-keep').disabled).toBe(true);
     put('camber_deg-0', 'half');
-    expect(screen.getByText('Not a number: degrees such as -0.3')).toBeTruthy();
+    expect(screen.getByText("No angle: degrees such as -0.3, or 0°18'")).toBeTruthy();
     put('camber_deg-0', '-40');
     expect(screen.getByText('Outside -12 to 12°')).toBeTruthy();
     put('camber_deg-0', '-0.5');
@@ -192,7 +192,9 @@ describe('limits of a car', () => {
     expect(screen.getByText('two arms in one place')).toBeTruthy();
     await open();
     put('limit-droop_mm', 'far');
-    expect(screen.getByText('a number, or empty when not measured')).toBeTruthy();
+    expect(screen.getByText('“far” cannot be read; a length such as 498 or 19 5/8in')).toBeTruthy();
+    put('limit-arch_front_mm', '1 1/4 in');
+    expect(screen.getByText('= 31.8 mm')).toBeTruthy();
     expect(screen.getByTestId<HTMLButtonElement>('limits-keep').disabled).toBe(true);
     put('limit-droop_mm', '95');
     server.answer = () => ({ status: 200, body: { job: { id: 'j' } } });
@@ -200,9 +202,11 @@ describe('limits of a car', () => {
     await waitFor(() => expect(setTicket).toHaveBeenCalled());
     expect(server.asked.at(-1)!.body).toMatchObject({
       version: 3,
-      facts: { car: { limits: { droop_mm: 95, bump_mm: null }, rear_limits: notMeasured } },
+      facts: {
+        car: { limits: { droop_mm: 95, bump_mm: null, arch_front_mm: 31.75 }, rear_limits: notMeasured },
+      },
     });
-    expect(readDraft('limits.j')).toBeUndefined();
+    expect(readDraft('limits.j.mm')).toBeUndefined();
   });
 
   it('outlive a lost answer with everything typed', async () => {

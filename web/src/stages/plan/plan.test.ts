@@ -4,7 +4,7 @@ import type { CarPlan, Ticket } from '../../api/client';
 import { changeOf, inputOf, partOf } from '../../shell/ticket';
 import type { Drawing } from '../../api/client';
 import { movedJoints } from '../../figures/Overlay';
-import { readNumber } from '../../units/number';
+import { readNumber } from '../../units/notation';
 import { adjusters, edits, fresh, readNumbers } from '../parts/kinds';
 
 const doc = {

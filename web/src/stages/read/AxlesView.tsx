@@ -1,5 +1,5 @@
 // The car's current numbers as a picture: both axles from behind with their lean, and from above with their toe.
-import { Ground } from '../../shell/Car';
+import { Ground } from '../../ui/Car';
 import { useSettings } from '../../shell/settings';
 import { angle, num } from '../../units/print';
 import { show, type Figure, type Quantity, type Target, type VisitView } from './data';
@@ -10,7 +10,7 @@ type Axle = 'front' | 'rear';
 type Side = 'left' | 'right';
 
 export function AxlesView({ view, open }: { view: VisitView; open: (t: Target) => void }) {
-  const { unit, form } = useSettings();
+  const { form, units } = useSettings();
   const get = (q: Quantity, axle: Axle, side: Side): Figure | undefined =>
     view.picture.current.find((f) => f.quantity === q && f.place.axle === axle && f.place.side === side);
   const thrust = view.picture.derived.find((d) => d.id === 'thrust')?.value;
@@ -20,7 +20,7 @@ export function AxlesView({ view, open }: { view: VisitView; open: (t: Target) =
   });
   const text = (q: Quantity, axle: Axle, side: Side) => {
     const f = get(q, axle, side);
-    return f ? `${show(q, f.value, unit, form)}` : '—';
+    return f ? `${show(q, f.value, units)}` : '—';
   };
   const wheel = (axle: Axle, side: Side, cx: number) => {
     const m = side === 'left' ? -1 : 1;
@@ -74,7 +74,7 @@ export function AxlesView({ view, open }: { view: VisitView; open: (t: Target) =
           fontWeight="700"
           fill={height ? 'var(--chalk)' : 'var(--chalk2)'}
         >
-          {height ? show('height', height.value, unit, form).replace(' mm', '').replace(' in', '″') : '—'}
+          {height ? show('height', height.value, units).replace(' mm', '').replace(' in', '″') : '—'}
         </text>
       </g>
     );

@@ -1,5 +1,5 @@
 // The same figures as a table: value, doubt, age, method, and why one no longer holds.
-import { Glyph, Half } from '../../shell/glyphs';
+import { Glyph, Half } from '../../ui/glyphs';
 import { useSettings } from '../../shell/settings';
 import { angle, length } from '../../units/print';
 import {
@@ -32,7 +32,7 @@ export function FiguresTable({
   open: (t: Target) => void;
   methods: Method[];
 }) {
-  const { unit, form } = useSettings();
+  const { unit, form, units } = useSettings();
   const cell = (q: Quantity, axle: 'front' | 'rear', side: 'left' | 'right') => {
     if (q === 'caster' && axle === 'rear') return <td key={axle + side} className="none" />;
     const f: Figure | undefined = view.picture.current.find(
@@ -50,10 +50,10 @@ export function FiguresTable({
           {f ? (
             <>
               <span className="fig" data-testid={`value-${name}`}>
-                {show(q, f.value, unit, form)}
+                {show(q, f.value, units)}
               </span>
               <span className="small mut">
-                {doubt(q, f.sigma, unit, form)} · {ago(f.at)}
+                {doubt(q, f.sigma, units)} · {ago(f.at)}
                 {f.visit !== view.kind ? `, ${titles[f.visit]}` : ''}
                 {f.shared ? ', half of both' : ''}
               </span>
@@ -113,7 +113,7 @@ export function FiguresTable({
                 : length(d.value, unit)}
             </b>
             <span className="small">
-              {doubt(d.is_angle ? 'camber' : 'height', d.sigma, unit, form)}{' '}
+              {doubt(d.is_angle ? 'camber' : 'height', d.sigma, units)}{' '}
               {Math.abs(d.value) < 0.005 ? '' : d.words}
             </span>
           </span>

@@ -1,9 +1,9 @@
 // The live angle of a connected gauge, its buttons, and taking it into the entry.
-import { readNumber } from '../../units/number';
+import { readNumber } from '../../units/notation';
 import { useQuery } from '@tanstack/react-query';
 import { useEffect, useRef, useState } from 'react';
 import { api, ApiProblem, take, type Schemas } from '../../api/client';
-import { Glyph } from '../../shell/glyphs';
+import { Glyph } from '../../ui/glyphs';
 import { num } from '../../units/print';
 import type { PadState } from './usePad';
 

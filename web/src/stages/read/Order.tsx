@@ -1,5 +1,5 @@
 // The proposed order: prepare, heights, rear, front, toe last. Anything can be read at any time.
-import { Glyph, Half } from '../../shell/glyphs';
+import { Glyph, Half } from '../../ui/glyphs';
 import { useSettings } from '../../shell/settings';
 import type { Schemas } from '../../api/client';
 import { keyOf, placeWords, short, show, sideOf, type OrderItem, type Target, type VisitView } from './data';
@@ -23,7 +23,7 @@ export function Order({
   prepare: () => void;
   on: string;
 }) {
-  const { unit, form } = useSettings();
+  const { units } = useSettings();
   const asked = methods.prepare.filter((i) => i.only !== 'air');
   const answered = asked.filter((i) => (view.answers[i.id] ?? '').trim()).length;
   const next = view.picture.next == null ? '' : keyOf(view.picture.order[view.picture.next]!);
@@ -53,7 +53,7 @@ export function Order({
         {f ? (
           <span className="word fig" style={{ fontSize: 21 }}>
             {f.stale && <Glyph name="stale" size={14} />}
-            {show(i.quantity, f.value, unit, form)}
+            {show(i.quantity, f.value, units)}
             {f.stale && <span className="vh">stale: {f.stale}</span>}
           </span>
         ) : (

@@ -2,7 +2,7 @@
 import { useState } from 'react';
 import type { Ticket } from '../../api/client';
 import { MeasureDrawing, type Shown } from '../../figures/measure';
-import { Glyph, Half } from '../../shell/glyphs';
+import { Glyph, Half } from '../../ui/glyphs';
 import { useSettings } from '../../shell/settings';
 import {
   keyOf,
@@ -98,7 +98,7 @@ function PadOf({
   method,
   pick,
 }: Props & { list: Method[]; method: Method; pick: (id: string) => void }) {
-  const { unit, form } = useSettings();
+  const { units } = useSettings();
   const pad = usePad(ticket, visit, target, method, kept);
   const picture = visitOf(ticket, visit)?.picture;
   const upcoming = (picture?.order ?? [])
@@ -179,7 +179,7 @@ function PadOf({
               {history.map((r, i) => (
                 <div key={r.id} className="history-row" data-testid="history-row">
                   <span className="fig" style={{ fontSize: 24, textDecoration: i ? 'line-through' : 'none' }}>
-                    {show(r.quantity, r.value, unit, form)}
+                    {show(r.quantity, r.value, units)}
                   </span>
                   <span className="small">
                     typed {r.raw.map((e) => `“${e.text}”`).join(', ')} ·{' '}

@@ -3,16 +3,18 @@ import { Button } from '@mui/material';
 import { useEffect, useRef } from 'react';
 import { ApiProblem } from '../../api/client';
 import { FieldError } from '../../shell/Fault';
-import { Half, Inches } from '../../shell/glyphs';
+import { Half, Inches } from '../../ui/glyphs';
 import { MM_PER_INCH, num } from '../../units/print';
 import { isAngle, placeWords, positive, short, show, sideOf } from './data';
 import { GaugeBar } from './GaugeBar';
-import { roughMm } from './rough';
+import { useSettings } from '../../shell/settings';
+import { readLength } from '../../units/notation';
 import { Ruler, inchText } from './Ruler';
 import { HALF, type PadState } from './usePad';
 
 export function PadKeys({ pad, compact }: { pad: PadState; compact?: boolean }) {
   const { active, unit, method, target, preview } = pad;
+  const { units } = useSettings();
   const input = useRef<HTMLInputElement>(null);
   const e = pad.info(active);
   const length = e?.kind === 'length';
@@ -23,9 +25,11 @@ export function PadKeys({ pad, compact }: { pad: PadState; compact?: boolean }) 
     if (k === '⌫') pad.set((t) => t.slice(0, -1));
     else if (k === '±') pad.set((t) => (/^[-−]/.test(t) ? t.slice(1) : `-${t}`));
     else if (k === '+1/16' || k === '−1/16')
-      pad.set((t) => inchText((roughMm(t, unit) ?? 0) + ((k === '+1/16' ? 1 : -1) * MM_PER_INCH) / 16));
+      pad.set((t) => inchText((readLength(t, unit) ?? 0) + ((k === '+1/16' ? 1 : -1) * MM_PER_INCH) / 16));
     else if (k === '+½ mm' || k === '−½ mm')
-      pad.set((t) => String(Math.round(((roughMm(t, 'mm') ?? 0) + (k === '+½ mm' ? 0.5 : -0.5)) * 10) / 10));
+      pad.set((t) =>
+        String(Math.round(((readLength(t, 'mm') ?? 0) + (k === '+½ mm' ? 0.5 : -0.5)) * 10) / 10),
+      );
     else pad.set((t) => t + k);
     input.current?.focus();
   };
@@ -54,7 +58,7 @@ export function PadKeys({ pad, compact }: { pad: PadState; compact?: boolean }) 
     '⌫',
     length ? '±' : right[3]!,
   ];
-  const mm = length ? roughMm(text, unit) : undefined;
+  const mm = length ? readLength(text, unit) : undefined;
   const fault = preview.fault?.problems.find((p) => p.field === active) ?? preview.fault?.problems[0];
   const saveFault = pad.keep.error instanceof ApiProblem ? pad.keep.error : undefined;
   const repeat = (pad.lists[active] ?? []).filter((x) => x.text.trim()).length;
@@ -183,7 +187,7 @@ export function PadKeys({ pad, compact }: { pad: PadState; compact?: boolean }) 
               ? `Next: ${(pad.info(pad.next)?.label ?? '').toLowerCase()}${pad.next.endsWith(HALF) ? ', half a turn on' : ''}`
               : 'Type the reading'
             : value && preview.fresh
-              ? `Keep ${show(q, value.value, unit, 'decimal', true)}`
+              ? `Keep ${show(q, value.value, units, true)}`
               : 'Keep it'}
         </Button>
       </div>

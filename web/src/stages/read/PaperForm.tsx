@@ -6,7 +6,7 @@ import { useState } from 'react';
 import { useNavigate, useSearchParams } from 'react-router';
 import { api, ApiProblem, take, type TypedReading } from '../../api/client';
 import { FieldError } from '../../shell/Fault';
-import { Half } from '../../shell/glyphs';
+import { Half } from '../../ui/glyphs';
 import { useSettings } from '../../shell/settings';
 import { useBench } from '../../shell/ticket';
 import {

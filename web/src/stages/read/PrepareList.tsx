@@ -3,19 +3,24 @@ import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useEffect, useState } from 'react';
 import { api, ApiProblem, take, type Schemas } from '../../api/client';
 import { FieldError } from '../../shell/Fault';
-import { Glyph } from '../../shell/glyphs';
+import { Glyph } from '../../ui/glyphs';
 import { ticketKey, useBench } from '../../shell/ticket';
-import type { VisitView } from './data';
+import { useSettings } from '../../shell/settings';
+import type { Units } from '../../units/measure';
+import { angle } from '../../units/print';
+import { doubt, type VisitView } from './data';
 
 type Item = Schemas['PrepareItem'];
 
-const effect = (w: Schemas['Widens'] | undefined) =>
+/** What an answer widens by, as it was told: whole millimetres stay whole. */
+function by(k: string, v: number, u: Units): string {
+  if (k !== 'height' && k !== 'floor') return u.angle === 'minutes' ? `±${angle(v, u.angle)}` : `±${v}°`;
+  return u.length === 'in' ? doubt('height', v, u) : `±${v} mm`;
+}
+const effect = (w: Schemas['Widens'] | undefined, u: Units) =>
   Object.entries(w ?? {})
     .filter(([, v]) => (v as number) > 0)
-    .map(
-      ([k, v]) =>
-        `${k === 'floor' ? 'floor heights' : k} ±${String(v)}${k === 'height' || k === 'floor' ? ' mm' : '°'}`,
-    )
+    .map(([k, v]) => `${k === 'floor' ? 'floor heights' : k} ${by(k, v as number, u)}`)
     .join(', ');
 
 /** The same answers in whatever order they were given. */
@@ -23,6 +28,7 @@ const plain = (a: Record<string, string>) => JSON.stringify(Object.entries(a).to
 
 export function PrepareList({ view, items, back }: { view: VisitView; items: Item[]; back: () => void }) {
   const { ticket, setTicket } = useBench();
+  const { units } = useSettings();
   const queries = useQueryClient();
   // What this page and the server last agreed on; only what differs from it is this page's own.
   const [agreed, setAgreed] = useState({ version: view.version, answers: view.answers });
@@ -149,12 +155,12 @@ export function PrepareList({ view, items, back }: { view: VisitView; items: Ite
                   <p className="small mut">
                     {known
                       ? text === 'no'
-                        ? `widens ${effect(i.no) || 'nothing'}`
+                        ? `widens ${effect(i.no, units) || 'nothing'}`
                         : i.kind === 'yes_no'
                           ? ''
                           : i.right
-                      : effect(i.unanswered)
-                        ? `unknown: ${effect(i.unanswered)}`
+                      : effect(i.unanswered, units)
+                        ? `unknown: ${effect(i.unanswered, units)}`
                         : ''}
                   </p>
                 )}

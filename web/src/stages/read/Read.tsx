@@ -4,7 +4,7 @@ import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useEffect, useRef } from 'react';
 import { Link, useSearchParams } from 'react-router';
 import { api, take } from '../../api/client';
-import { Glyph } from '../../shell/glyphs';
+import { Glyph } from '../../ui/glyphs';
 import { ticketKey, useBench } from '../../shell/ticket';
 import { AxlesView } from './AxlesView';
 import { keyOf, placeWords, short, targetOf, useMethods, visitOf, type Target, type Visit } from './data';

@@ -1,5 +1,5 @@
 // What the reading says: the angle with its doubt, what was taken out, what looks odd, what it means.
-import { Glyph } from '../../shell/glyphs';
+import { Glyph } from '../../ui/glyphs';
 import { useSettings } from '../../shell/settings';
 import { minutes, num } from '../../units/print';
 import { doubt, isAngle, placeWords, short, show } from './data';
@@ -7,7 +7,7 @@ import { Odd } from './Suspicions';
 import type { PadState } from './usePad';
 
 export function Result({ pad }: { pad: PadState }) {
-  const { unit, form } = useSettings();
+  const { form, units } = useSettings();
   const p = pad.preview.data;
   const q = pad.method.quantity;
   if (!p) {
@@ -43,10 +43,10 @@ export function Result({ pad }: { pad: PadState }) {
       </p>
       <div style={{ display: 'flex', alignItems: 'baseline', gap: 10, flexWrap: 'wrap' }}>
         <span className="fig" style={{ fontSize: 62, fontWeight: 800 }} data-testid="result-value">
-          {show(q, t.value, unit, form, q !== 'caster')}
+          {show(q, t.value, units, q !== 'caster')}
         </span>
         <span className="fig mut" style={{ fontSize: 30, fontWeight: 600 }} data-testid="result-sigma">
-          {doubt(q, t.sigma, unit, form)}
+          {doubt(q, t.sigma, units)}
         </span>
       </div>
       <p style={{ fontWeight: 650 }}>
@@ -94,7 +94,7 @@ export function Result({ pad }: { pad: PadState }) {
         {parts.map((d, i) => (
           <li key={d.name} className="small">
             <i style={{ background: fills[i] }} aria-hidden="true" />
-            {d.name} <b>{doubt(q, d.sigma, unit, form)}</b>
+            {d.name} <b>{doubt(q, d.sigma, units)}</b>
           </li>
         ))}
       </ol>
@@ -104,10 +104,10 @@ export function Result({ pad }: { pad: PadState }) {
 
 /** What it means, what was corrected, what looks odd. */
 export function Meaning({ pad }: { pad: PadState }) {
-  const { unit, form } = useSettings();
+  const { units } = useSettings();
   const p = pad.preview.data;
   const q = pad.method.quantity;
-  const shown = (v: number) => show(q, v, unit, form, true);
+  const shown = (v: number) => show(q, v, units, true);
   return (
     <div className="meaning">
       {p?.suspicions.map((s) => (
@@ -121,7 +121,7 @@ export function Meaning({ pad }: { pad: PadState }) {
       )}
       {p?.expected && (
         <p className="small mut">
-          Model expects {show(q, p.expected.value, unit, form)} {doubt(q, p.expected.sigma, unit, form)}
+          Model expects {show(q, p.expected.value, units)} {doubt(q, p.expected.sigma, units)}
           {p.expected.anchored ? ', from the visit before' : ', from the points'}.
         </p>
       )}
@@ -139,7 +139,7 @@ export function Meaning({ pad }: { pad: PadState }) {
       ))}
       {p?.taken.also.map((a) => (
         <p key={a.name} className="small">
-          {a.label} <b>{show(a.name.endsWith('_deg') ? 'camber' : 'height', a.value, unit, form, true)}</b>
+          {a.label} <b>{show(a.name.endsWith('_deg') ? 'camber' : 'height', a.value, units, true)}</b>
         </p>
       ))}
       {p?.taken.notes

@@ -1,6 +1,8 @@
 // Every entry of the reading: what was typed, how repeats lie, which is out of the mean.
-import { Glyph } from '../../shell/glyphs';
-import { num } from '../../units/print';
+import { Glyph } from '../../ui/glyphs';
+import { useSettings } from '../../shell/settings';
+import { measure } from '../../units/measure';
+import { MM_PER_INCH, num } from '../../units/print';
 import type { Schemas } from '../../api/client';
 import { HALF, mustType, type PadState } from './usePad';
 
@@ -37,6 +39,7 @@ function Dots({ r }: { r: Repeats }) {
 }
 
 export function Spread({ pad }: { pad: PadState }) {
+  const { unit, units } = useSettings();
   const repeats = pad.preview.data?.taken.repeats ?? [];
   return (
     <div className="spread">
@@ -93,8 +96,12 @@ export function Spread({ pad }: { pad: PadState }) {
                     </button>
                   ))}
                   <span className="small mut">
-                    spread {num(r.spread, 2)}
-                    {e.kind === 'length' ? ' mm' : e.kind === 'pressure' ? ' kPa' : '°'}
+                    spread{' '}
+                    {e.kind === 'length'
+                      ? `${num(unit === 'mm' ? r.spread : r.spread / MM_PER_INCH, unit === 'mm' ? 2 : 3)} ${unit}`
+                      : e.kind === 'pressure'
+                        ? measure('pressure', r.spread, units)
+                        : `${num(r.spread, 2)}°`}
                   </span>
                 </div>
               </>

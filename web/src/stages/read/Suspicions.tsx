@@ -1,6 +1,6 @@
 // Readings that may lie: what is odd, why, and the one reading that settles it.
 import type { ReactNode } from 'react';
-import { Glyph } from '../../shell/glyphs';
+import { Glyph } from '../../ui/glyphs';
 import type { Suspicion, Target, VisitView } from './data';
 
 /** One suspicion: what is odd; opened, why and what settles it. */

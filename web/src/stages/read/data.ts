@@ -1,7 +1,7 @@
 // Methods, prepare list and places, as the read stage uses them.
 import { useQuery } from '@tanstack/react-query';
 import { api, take, type Schemas, type SideName, type Ticket } from '../../api/client';
-import type { AngleForm, LengthUnit } from '../../units/print';
+import { bare, measure, type Units } from '../../units/measure';
 import { angle, inches, length, num } from '../../units/print';
 
 export type Quantity = Schemas['Quantity'];
@@ -63,20 +63,22 @@ export const isAngle = (q: Quantity) => angles.includes(q);
 export const digits = (q: Quantity) => (q === 'toe' || q === 'total_toe' || q === 'thrust' ? 2 : 1);
 
 /** A value in the user's units. */
-export function show(q: Quantity, v: number, unit: LengthUnit, form: AngleForm, fine = false): string {
-  if (isAngle(q)) return angle(v, form, fine ? 2 : digits(q));
-  if (q === 'pressure') return `${num(v)} kPa`;
-  if (q === 'tread_depth' || q === 'rim_runout') return `${num(v, 1)} mm`;
-  return length(v, unit, fine ? 1 : 0);
+export function show(q: Quantity, v: number, u: Units, fine = false): string {
+  if (isAngle(q)) return angle(v, u.angle, fine ? 2 : digits(q));
+  if (q === 'pressure') return measure('pressure', v, u);
+  if (q === 'tread_depth') return measure('tread', v, u);
+  // A sixteenth is coarser than what a run-out is judged by.
+  if (q === 'rim_runout') return u.length === 'in' ? `${num(v / 25.4, 3)} in` : `${num(v, 1)} mm`;
+  return length(v, u.length, fine ? 1 : 0);
 }
 
 /** Its doubt, without a unit where the value has one. */
-export function doubt(q: Quantity, sigma: number, unit: LengthUnit, form: AngleForm): string {
-  if (isAngle(q)) return `±${form === 'minutes' ? angle(sigma, form) : num(sigma, 2)}`;
-  if (q === 'pressure') return `±${num(sigma)}`;
-  return unit === 'in' && q !== 'tread_depth' && q !== 'rim_runout'
-    ? `±${inches(Math.max(sigma, 1.6))} in`
-    : `±${num(sigma, 1)} mm`;
+export function doubt(q: Quantity, sigma: number, u: Units): string {
+  if (isAngle(q)) return `±${u.angle === 'minutes' ? angle(sigma, u.angle) : num(sigma, 2)}`;
+  if (q === 'pressure') return `±${bare('pressure', sigma, u)}`;
+  if (q === 'tread_depth') return `±${measure('tread', sigma, u)}`;
+  if (u.length === 'mm') return `±${num(sigma, 1)} mm`;
+  return q === 'rim_runout' ? `±${num(sigma / 25.4, 3)} in` : `±${inches(Math.max(sigma, 1.6))} in`;
 }
 
 export function placeWords(p: Place): string {

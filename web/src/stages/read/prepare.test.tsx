@@ -6,6 +6,7 @@ import { cleanup, fireEvent, render, screen, waitFor } from '@testing-library/re
 import userEvent from '@testing-library/user-event';
 import { afterEach, beforeEach, expect, it, vi } from 'vitest';
 import type { Schemas } from '../../api/client';
+import { SettingsProvider } from '../../shell/settings';
 import type { VisitView } from './data';
 import { PrepareList } from './PrepareList';
 
@@ -56,9 +57,11 @@ const items = [
 const view = (version: number, answers: Record<string, string>) =>
   ({ kind: 'found', version, answers }) as unknown as VisitView;
 const list = (v: VisitView) => (
-  <QueryClientProvider client={new QueryClient()}>
-    <PrepareList view={v} items={items} back={() => {}} />
-  </QueryClientProvider>
+  <SettingsProvider>
+    <QueryClientProvider client={new QueryClient()}>
+      <PrepareList view={v} items={items} back={() => {}} />
+    </QueryClientProvider>
+  </SettingsProvider>
 );
 const saving = () => screen.getByTestId('prepare-saving').textContent;
 

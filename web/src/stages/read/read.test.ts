@@ -1,8 +1,9 @@
+import { unitsOf } from '../../units/measure';
 import { describe, expect, it } from 'vitest';
 import data from '../../../../data/methods.json';
 import type { Method } from './data';
 import { ago, doubt, keyOf, methodsFor, placeFor, placeWords, show, targetOf } from './data';
-import { roughMm } from './rough';
+import { readLength } from '../../units/notation';
 import { inchText } from './Ruler';
 
 const methods = data as unknown as Method[];
@@ -41,17 +42,17 @@ describe('what is asked', () => {
 
 describe('figures', () => {
   it('come in the unit and the digits that mean something', () => {
-    expect(show('camber', -0.36, 'in', 'decimal')).toBe('−0.4°');
-    expect(show('toe', 0.054, 'mm', 'decimal')).toBe('0.05°');
-    expect(show('caster', 3.4, 'mm', 'minutes')).toBe('3°24′');
-    expect(show('height', 498.475, 'in', 'decimal')).toBe('19 5/8 in');
-    expect(show('height', 498.475, 'mm', 'decimal', true)).toBe('498.5 mm');
-    expect(show('pressure', 241.3, 'in', 'decimal')).toBe('241 kPa');
-    expect(show('tread_depth', 6.35, 'in', 'decimal')).toBe('6.3 mm');
-    expect(doubt('camber', 0.105, 'mm', 'decimal')).toBe('±0.10');
-    expect(doubt('camber', 0.105, 'mm', 'minutes')).toBe('±0°06′');
-    expect(doubt('height', 1, 'mm', 'decimal')).toBe('±1.0 mm');
-    expect(doubt('height', 1, 'in', 'minutes')).toBe('±1/16 in');
+    expect(show('camber', -0.36, unitsOf('in', 'decimal'))).toBe('−0.4°');
+    expect(show('toe', 0.054, unitsOf('mm', 'decimal'))).toBe('0.05°');
+    expect(show('caster', 3.4, unitsOf('mm', 'minutes'))).toBe('3°24′');
+    expect(show('height', 498.475, unitsOf('in', 'decimal'))).toBe('19 5/8 in');
+    expect(show('height', 498.475, unitsOf('mm', 'decimal'), true)).toBe('498.5 mm');
+    expect(show('pressure', 241.3, unitsOf('in', 'decimal'))).toBe('35 psi');
+    expect(show('tread_depth', 6.35, unitsOf('in', 'decimal'))).toBe('8.0/32 in');
+    expect(doubt('camber', 0.105, unitsOf('mm', 'decimal'))).toBe('±0.10');
+    expect(doubt('camber', 0.105, unitsOf('mm', 'minutes'))).toBe('±0°06′');
+    expect(doubt('height', 1, unitsOf('mm', 'decimal'))).toBe('±1.0 mm');
+    expect(doubt('height', 1, unitsOf('in', 'minutes'))).toBe('±1/16 in');
   });
   it('have an age', () => {
     expect(ago(1000, 1020)).toBe('just now');
@@ -64,18 +65,18 @@ describe('figures', () => {
 
 describe('a length while it is typed', () => {
   it('is shown in the other unit', () => {
-    expect(roughMm('6.5', 'mm')).toBe(6.5);
-    expect(roughMm('1/4', 'in')).toBeCloseTo(6.35);
-    expect(roughMm('58 3/8', 'in')).toBeCloseTo(1482.725);
-    expect(roughMm('19-5/8 in', 'mm')).toBeCloseTo(498.475);
-    expect(roughMm('-0,5', 'mm')).toBe(-0.5);
-    expect(roughMm('12 mm', 'in')).toBe(12);
-    for (const bad of ['', 'x', '1/', '1 2 3', '5 deg']) expect(roughMm(bad, 'mm')).toBeUndefined();
+    expect(readLength('6.5', 'mm')).toBe(6.5);
+    expect(readLength('1/4', 'in')).toBeCloseTo(6.35);
+    expect(readLength('58 3/8', 'in')).toBeCloseTo(1482.725);
+    expect(readLength('19-5/8 in', 'mm')).toBeCloseTo(498.475);
+    expect(readLength('-0,5', 'mm')).toBe(-0.5);
+    expect(readLength('12 mm', 'in')).toBe(12);
+    for (const bad of ['', 'x', '1/', '1 2 3', '5 deg']) expect(readLength(bad, 'mm')).toBeUndefined();
   });
   it('steps by sixteenths and is typed as it is read', () => {
     expect(inchText(498.475 + 25.4 / 16)).toBe('19 11/16');
     expect(inchText(-6.35)).toBe('-1/4');
     for (let n = 0; n < 64; n++)
-      expect(roughMm(inchText((n * 25.4) / 16), 'in')).toBeCloseTo((n * 25.4) / 16);
+      expect(readLength(inchText((n * 25.4) / 16), 'in')).toBeCloseTo((n * 25.4) / 16);
   });
 });

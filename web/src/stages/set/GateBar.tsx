@@ -2,7 +2,7 @@
 import { useState } from 'react';
 import type { AxleName, SideName } from '../../api/client';
 import { FieldError } from '../../shell/Fault';
-import { Glyph, Half } from '../../shell/glyphs';
+import { Glyph, Half } from '../../ui/glyphs';
 import { useSettings } from '../../shell/settings';
 import { angle, length } from '../../units/print';
 import type { Quantity, Visit } from '../read/data';

@@ -1,7 +1,7 @@
 // The ladder of steps and gates. What was done says what it said then, whatever the plan says now.
 import { Button } from '@mui/material';
 import type { Schemas } from '../../api/client';
-import { Glyph } from '../../shell/glyphs';
+import { Glyph } from '../../ui/glyphs';
 import { axleWord, type Marks, type Sheet, type Step } from './sheet';
 
 interface Props {

@@ -1,6 +1,6 @@
 // Orders of a step, each with its drawing; what is one for both wheels stands once.
 import { CamFigure, TieRodFigure } from '../../figures/CamFigure';
-import { Half } from '../../shell/glyphs';
+import { Half } from '../../ui/glyphs';
 import type { Schemas, SideName } from '../../api/client';
 import { sides, sideWord } from './sheet';
 

@@ -4,7 +4,7 @@ import { useMutation } from '@tanstack/react-query';
 import { useState } from 'react';
 import { api, ApiProblem, take, type AxleName, type SideName } from '../../api/client';
 import { FieldError } from '../../shell/Fault';
-import { Glyph } from '../../shell/glyphs';
+import { Glyph } from '../../ui/glyphs';
 import { useSettings } from '../../shell/settings';
 import { ReadingsFirst, Waiting } from '../../shell/ReadingsFirst';
 import { useBench, useShop, type Bench } from '../../shell/ticket';

@@ -1,5 +1,4 @@
 // Depths: a tyre's log, what it taught, and a line to write.
-import { bothReadings, numberProblem, readNumber } from '../../units/number';
 import { Button, MenuItem, TextField } from '@mui/material';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
@@ -7,9 +6,13 @@ import { api, ApiProblem, take, type CarWear, type Schemas } from '../../api/cli
 import { DepthPlot } from '../../figures/DepthPlot';
 import { CsvTable } from '../../shell/CsvTable';
 import { FieldError } from '../../shell/Fault';
-import { Glyph, Half } from '../../shell/glyphs';
+import { Glyph, Half } from '../../ui/glyphs';
 import { useBench } from '../../shell/ticket';
-import { distance, num } from '../../units/print';
+import { MeasureField } from '../../input/Field';
+import { readField, rightOf, wrongOf } from '../../input/kinds';
+import { useSettings } from '../../shell/settings';
+import { bare, farUnit, fieldText, inUnits, unitName } from '../../units/measure';
+import { num } from '../../units/print';
 import {
   capital,
   leadOf,
@@ -35,14 +38,12 @@ interface Props {
   pick: (p: Place) => void;
 }
 
-/** What a comma that could be either could mean, as a question at the field. */
-const asks = (text: string): string | undefined => {
-  const p = bothReadings(text) && numberProblem(text);
-  return p && `${p.wrong}: type ${p.right}`;
-};
-
 export function Depths({ modes, wear, view, place, pick }: Props) {
   const { ticket, draft } = useBench();
+  const { units } = useSettings();
+  const km = unitName('distance', units);
+  const mm = unitName('tread', units).replace(/^\//, '1/');
+  const far = (v: number) => num(inUnits('distance', v, units)).replace(/\B(?=(\d{3})+$)/g, ' ');
   const queries = useQueryClient();
   const job = ticket.job.id;
   const at = (p: Place) => view?.tyres.find((t) => t.lines.at(-1)?.entry.place === p);
@@ -72,22 +73,28 @@ export function Depths({ modes, wear, view, place, pick }: Props) {
     onSuccess: put,
   });
   const mark = form.mark || mends?.id ? form.mark : (tyre?.mark ?? '');
-  const read = (t: string) => {
-    const v = readNumber(t);
+  const read = (t: string, kind: 'tread' | 'distance' = 'tread') => {
+    const v = readField(kind, t, units);
     return v !== undefined && v >= 0 ? v : undefined;
   };
   const submit = () => {
     const wrong: Record<string, string> = {};
-    const odometer = read(form.odometer);
-    if (odometer === undefined) wrong.odometer = asks(form.odometer) ?? 'The odometer in km, such as 38600';
-    const d = depths.map((k) => (form[k].trim() ? (read(form[k]) ?? NaN) : undefined));
+    // A correction that leaves a figure as it was shown keeps its last digit.
+    const was = mends && form.odometer === fieldText('distance', mends.entry.odometer_km, units);
+    const odometer = was ? mends.entry.odometer_km : read(form.odometer, 'distance');
+    if (odometer === undefined) wrong.odometer = `The odometer, ${rightOf('distance', units)}`;
+    const d = depths.map((k, i) => {
+      const had = mends?.entry.depths_mm?.[i];
+      if (had !== undefined && form[k] === fieldText('tread', had, units)) return had;
+      return form[k].trim() ? (read(form[k]) ?? NaN) : undefined;
+    });
     depths.forEach((k, i) => {
-      if (Number.isNaN(d[i])) wrong[k] = 'mm, such as 5.4';
+      if (Number.isNaN(d[i])) wrong[k] = rightOf('tread', units);
       else if (d[i] === undefined && d.some((x) => x !== undefined)) wrong[k] = 'All three, or none';
     });
     if (!mark.trim()) wrong.mark = 'A serial or chalk mark';
     const fresh = form.fresh.trim() ? read(form.fresh) : null;
-    if (fresh === undefined) wrong.fresh = 'mm, such as 8.0';
+    if (fresh === undefined) wrong.fresh = rightOf('tread', units);
     setFaults(wrong);
     if (Object.keys(wrong).length) return;
     const to = form.place || (mends ? (mends.entry.place ?? 'off') : place);
@@ -130,6 +137,20 @@ export function Depths({ modes, wear, view, place, pick }: Props) {
       {...more}
     />
   );
+  const measured = (
+    k: 'odometer' | 'inner' | 'centre' | 'outer' | 'fresh',
+    label: string,
+    kind: 'distance' | 'tread',
+  ) => (
+    <MeasureField
+      kind={kind}
+      label={label}
+      text={form[k]}
+      onText={(t) => setForm({ ...form, [k]: t })}
+      fault={words(k) && !wrongOf(kind, form[k], units) ? { wrong: words(k)!, right: '' } : undefined}
+      testid={`tread-${k}`}
+    />
+  );
   return (
     <main className="main wear-main">
       <section
@@ -140,8 +161,8 @@ export function Depths({ modes, wear, view, place, pick }: Props) {
           <h1 className="wear-head" data-testid="depths-statement">
             {learned && learned.points.length > 0 ? (
               <>
-                Lasts {distance(learned.after.median)} km in all{' '}
-                <span className="band">{range(learned.after)}</span>
+                Lasts {farUnit(learned.after.median, units)} in all{' '}
+                <span className="band">{range(learned.after, units)}</span>
               </>
             ) : tyre ? (
               'No depth read on this tyre yet'
@@ -154,7 +175,8 @@ export function Depths({ modes, wear, view, place, pick }: Props) {
             {tyre && `, tyre ${tyre.mark}`}.{' '}
             {learned ? (
               <>
-                Model alone: {distance(learned.before.median)} km {range(learned.before)}. {learned.words}
+                Model alone: {farUnit(learned.before.median, units)} {range(learned.before, units)}.{' '}
+                {learned.words}
                 {learned.carried && ' The setup changed since: carried over.'}
               </>
             ) : tyre ? (
@@ -173,6 +195,7 @@ export function Depths({ modes, wear, view, place, pick }: Props) {
               rate={leadOf(forecast).rate_mm_per_1000km}
               limit={draft?.limit_mm ?? 1.6}
               fresh={learned.from_mm}
+              units={units}
             />
           ) : (
             <p className="empty-slate">Depth over distance is drawn here.</p>
@@ -197,9 +220,9 @@ export function Depths({ modes, wear, view, place, pick }: Props) {
           <table className="figures log-table" data-testid="log-table">
             <thead>
               <tr>
-                <th scope="col">Odometer</th>
-                <th scope="col">inner / centre / outer, mm</th>
-                <th scope="col">off by, mm</th>
+                <th scope="col">Odometer, {km}</th>
+                <th scope="col">inner / centre / outer, {mm}</th>
+                <th scope="col">off by, {mm}</th>
                 <th scope="col">runs from here</th>
                 <th />
               </tr>
@@ -211,10 +234,14 @@ export function Depths({ modes, wear, view, place, pick }: Props) {
                 return (
                   <tr key={l.id}>
                     <th scope="row" className="fig">
-                      {num(e.odometer_km).replace(/\B(?=(\d{3})+$)/g, ' ')}
+                      {far(e.odometer_km)}
                     </th>
-                    <td>{e.depths_mm ? e.depths_mm.map((d) => num(d, 1)).join(' / ') : '–'}</td>
-                    <td>{p ? p.read_mm.map((d, k) => num(d - p.after_mm[k]!, 1)).join(' / ') : '–'}</td>
+                    <td>{e.depths_mm ? e.depths_mm.map((d) => bare('tread', d, units)).join(' / ') : '–'}</td>
+                    <td>
+                      {p
+                        ? p.read_mm.map((d, k) => bare('tread', d - p.after_mm[k]!, units)).join(' / ')
+                        : '–'}
+                    </td>
                     <td className="small">
                       {e.place ? placeName(e.place) : 'off the car'}
                       {e.flipped && ', turned on the rim'}
@@ -229,10 +256,10 @@ export function Depths({ modes, wear, view, place, pick }: Props) {
                           setForm({
                             ...none,
                             mark: tyre.mark,
-                            odometer: String(e.odometer_km),
-                            inner: e.depths_mm ? String(e.depths_mm[0]) : '',
-                            centre: e.depths_mm ? String(e.depths_mm[1]) : '',
-                            outer: e.depths_mm ? String(e.depths_mm[2]) : '',
+                            odometer: fieldText('distance', e.odometer_km, units),
+                            inner: fieldText('tread', e.depths_mm?.[0], units),
+                            centre: fieldText('tread', e.depths_mm?.[1], units),
+                            outer: fieldText('tread', e.depths_mm?.[2], units),
                             place: e.place ?? 'off',
                             note: e.note ?? '',
                           });
@@ -263,14 +290,14 @@ export function Depths({ modes, wear, view, place, pick }: Props) {
         {modes}
         <h3 style={{ display: 'flex', gap: 8, alignItems: 'center' }}>
           <Half side={sideOf(place)} size={18} />
-          {mends ? `Correct ${num(mends.entry.odometer_km)} km` : `Read ${placeName(place)}`}
+          {mends ? `Correct ${far(mends.entry.odometer_km)} ${km}` : `Read ${placeName(place)}`}
         </h3>
         {field('mark', 'Tyre, serial or mark')}
-        {field('odometer', 'Odometer, km')}
+        {measured('odometer', 'Odometer', 'distance')}
         <div className="three">
-          {field('inner', 'Inner')}
-          {field('centre', 'Centre')}
-          {field('outer', 'Outer')}
+          {measured('inner', 'Inner', 'tread')}
+          {measured('centre', 'Centre', 'tread')}
+          {measured('outer', 'Outer', 'tread')}
         </div>
         <TextField
           select
@@ -296,12 +323,12 @@ export function Depths({ modes, wear, view, place, pick }: Props) {
         >
           Turned on its rim here
         </button>
-        {field('fresh', 'Depth when new, mm (once)')}
+        {measured('fresh', 'New, once', 'tread')}
         {field('note', 'Remark')}
         {fault && !fault.problems.length && <FieldError wrong={fault.title} right={fault.message} />}
         <p className="small">
-          Depths in mm, inner is the side of the car. Depths as it came, before it is moved. A correction is a
-          line of its own; the old one is kept.
+          Inner is the side of the car. Depths as it came, before it is moved. A correction is a line of its
+          own; the old one is kept.
         </p>
         <CsvTable<TreadView>
           path={`/api/v1/jobs/${job}/tread.csv`}

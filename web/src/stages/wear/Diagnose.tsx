@@ -3,7 +3,7 @@ import { useQuery } from '@tanstack/react-query';
 import { useMemo, useState } from 'react';
 import { api, take } from '../../api/client';
 import { WornTread } from '../../figures/WornTread';
-import { Glyph } from '../../shell/glyphs';
+import { Glyph } from '../../ui/glyphs';
 import { useBench } from '../../shell/ticket';
 import { num } from '../../units/print';
 import type { Ticket } from '../../api/client';

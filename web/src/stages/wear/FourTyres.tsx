@@ -1,7 +1,8 @@
 // The four tyres as a row: which one, how far, where it goes first.
 import type { CarWear } from '../../api/client';
-import { Half } from '../../shell/glyphs';
-import { distance } from '../../units/print';
+import { Half } from '../../ui/glyphs';
+import { useSettings } from '../../shell/settings';
+import { far, unitName } from '../../units/measure';
 import { capital, leadOf, placeName, places, sideOf, type Place, type TyreForecast } from './data';
 
 function Mini({ t, km }: { t: TyreForecast; km: number }) {
@@ -28,6 +29,7 @@ export function FourTyres({
   pick: (p: Place) => void;
   km: number;
 }) {
+  const { units } = useSettings();
   return (
     <div className="four-tyres">
       {places.map((p) => {
@@ -51,8 +53,8 @@ export function FourTyres({
               <>
                 <Mini t={t} km={km} />
                 <span className="fig">
-                  {t.done ? 'at its limit' : distance(Math.max(0, leadOf(t).band_km.median))}{' '}
-                  {!t.done && <small>km</small>}
+                  {t.done ? 'at its limit' : far(Math.max(0, leadOf(t).band_km.median), units)}{' '}
+                  {!t.done && <small>{unitName('distance', units)}</small>}
                 </span>
                 <span className="small">{leadOf(t).worst}</span>
               </>

@@ -1,8 +1,11 @@
 // What one change is worth on this tyre, in distance and in money a year.
-import { distance, num } from '../../units/print';
+import { useSettings } from '../../shell/settings';
+import { far, unitName } from '../../units/measure';
+import { num } from '../../units/print';
 import type { TyreForecast } from './data';
 
 export function Levers({ tyre }: { tyre: TyreForecast }) {
+  const { units } = useSettings();
   if (!tyre.levers.length) return null;
   return (
     <div data-testid="levers">
@@ -22,8 +25,8 @@ export function Levers({ tyre }: { tyre: TyreForecast }) {
                 </small>
               </span>
               <span className="fig">
-                {Math.abs(l.gain_km) < 50 ? '0' : `${less ? '−' : '+'}${distance(Math.abs(l.gain_km))}`}
-                <small> km</small>
+                {Math.abs(l.gain_km) < 50 ? '0' : `${less ? '−' : '+'}${far(Math.abs(l.gain_km), units)}`}
+                <small> {unitName('distance', units)}</small>
                 {money != null && Math.abs(money) >= 0.5 && (
                   <small className="money">
                     {money > 0 ? 'saves' : 'costs'} {num(Math.abs(money))} a year

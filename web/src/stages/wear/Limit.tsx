@@ -1,17 +1,20 @@
 // Depth at which a tyre is done: by region, or the shop's own.
-import { toNumber } from '../../units/number';
 import { MenuItem, TextField } from '@mui/material';
 import { useState } from 'react';
 import { useBench } from '../../shell/ticket';
-import { num } from '../../units/print';
+import { MeasureField } from '../../input/Field';
+import { readField } from '../../input/kinds';
+import { useSettings } from '../../shell/settings';
+import { fieldText, measure } from '../../units/measure';
 import { useWearData } from './data';
 
 export function Limit({ start }: { start: number | undefined }) {
   const { draft, change } = useBench();
   const [text, setText] = useState<string>();
+  const { units } = useSettings();
   const data = useWearData();
   const now = draft!.limit_mm;
-  const value = text === undefined ? now : toNumber(text);
+  const value = text === undefined ? now : (readField('tread', text, units) ?? NaN);
   const most = start ?? 20;
   const bad = !Number.isFinite(value) || value < 0.5 || value >= most;
   const options = (data.data?.limits ?? []).flatMap((l) => [
@@ -38,24 +41,30 @@ export function Limit({ start }: { start: number | undefined }) {
         {!chosen && <MenuItem value="own">Own figure</MenuItem>}
         {options.map((o) => (
           <MenuItem key={o.id} value={o.id}>
-            {o.name}, {num(o.mm, 1)} mm
+            {o.name}, {measure('tread', o.mm, units)}
           </MenuItem>
         ))}
       </TextField>
-      <TextField
-        label="Limit, mm"
-        size="small"
-        value={text ?? String(now)}
-        onChange={(e) => setText(e.target.value)}
+      <MeasureField
+        kind="tread"
+        label="Limit"
+        text={text ?? fieldText('tread', now, units)}
+        onText={setText}
         onBlur={() => {
           if (!bad) {
             change({ limit_mm: value });
             setText(undefined);
           }
         }}
-        error={bad}
-        helperText={bad ? `0.5 mm to below ${num(most, 1)} mm` : undefined}
-        slotProps={{ htmlInput: { 'data-testid': 'limit' } }}
+        fault={
+          bad
+            ? {
+                wrong: Number.isFinite(value) ? measure('tread', value, units) : 'cannot be read',
+                right: `${measure('tread', 0.5, units)} to below ${measure('tread', most, units)}`,
+              }
+            : undefined
+        }
+        testid="limit"
       />
       <p className="small">{chosen?.law} Check local law. Cords or belts visible: stop.</p>
     </div>

@@ -1,5 +1,5 @@
 // The four ways of looking at tread.
-import { Glyph } from '../../shell/glyphs';
+import { Glyph } from '../../ui/glyphs';
 
 export type Mode = 'tread' | 'depths' | 'rotate' | 'diagnose';
 const all: [Mode, string][] = [

@@ -1,9 +1,11 @@
 // Rotation: which tyre goes where, and what each pattern does to the set.
 import { useState } from 'react';
 import type { CarWear, Schemas } from '../../api/client';
-import { Glyph } from '../../shell/glyphs';
+import { Glyph } from '../../ui/glyphs';
 import { useBench } from '../../shell/ticket';
-import { distance, num } from '../../units/print';
+import { useSettings } from '../../shell/settings';
+import { far as told, farUnit, measure, unitName } from '../../units/measure';
+import { num } from '../../units/print';
 import { capital, placeName, places, wearFacts } from './data';
 
 type Plan = Schemas['RotationPlan'];
@@ -102,6 +104,7 @@ export function Rotate({ modes, wear }: { modes: React.ReactNode; wear: CarWear 
         <section className="pane wear-side">{modes}</section>
       </main>
     );
+  const { units } = useSettings();
   const far = Math.max(...list.map((r) => r.last_km));
   return (
     <main className="main wear-main">
@@ -115,9 +118,10 @@ export function Rotate({ modes, wear }: { modes: React.ReactNode; wear: CarWear 
             <span className="band"> ×{num(best.ratio, 2)}</span>
           </h1>
           <p className="mut" style={{ marginTop: 6 }}>
-            Now, then every {distance(w.rotate_every_km)} km: first tyre done at {distance(best.first_km)} km,{' '}
-            {placeName(best.first_place)}. Left alone: {distance(stay.first_km)} km,{' '}
-            {placeName(stay.first_place)}. A mounted wheel keeps its inner side inner.
+            Now, then every {farUnit(w.rotate_every_km, units)}: first tyre done at{' '}
+            {farUnit(best.first_km, units)}, {placeName(best.first_place)}. Left alone:{' '}
+            {farUnit(stay.first_km, units)}, {placeName(stay.first_place)}. A mounted wheel keeps its inner
+            side inner.
           </p>
         </div>
         <ul className="rotations" aria-label="Patterns, best first">
@@ -158,7 +162,7 @@ export function Rotate({ modes, wear }: { modes: React.ReactNode; wear: CarWear 
                   )}
                 </span>
                 <span className="fig">
-                  {distance(r.first_km)} <small>km</small>
+                  {told(r.first_km, units)} <small>{unitName('distance', units)}</small>
                   <small className="money">×{num(r.ratio, 2)}</small>
                 </span>
               </button>
@@ -194,7 +198,7 @@ export function Rotate({ modes, wear }: { modes: React.ReactNode; wear: CarWear 
           <p className="small">
             Early saw-tooth wear asks for a crossed pattern: each tyre sees all four corners and both
             directions. Jack and stands as the maker says; wheel bolts to the maker&rsquo;s torque, and again
-            after 80 km.
+            after {measure('distance', 80, units)}.
           </p>
         </div>
       </section>

@@ -1,6 +1,8 @@
 // Distance under the hand: bands of both states above, the handle on the road.
 import type { SceneWear, SideName } from '../../api/client';
-import { distance } from '../../units/print';
+import { scale, ticks as round } from '../../figures/plot';
+import { useSettings } from '../../shell/settings';
+import { far, farUnit, inUnits, kept } from '../../units/measure';
 
 export function Scrubber({
   km,
@@ -15,15 +17,14 @@ export function Scrubber({
   marks: { t: SceneWear; word: string; dash: boolean }[];
   side: SideName;
 }) {
+  const { units } = useSettings();
   const W = 838;
-  const X = (v: number) => 28 + (Math.min(v, max) / max) * (W - 56);
+  const X = scale([0, max], [28, W - 28]).clamp(true);
   const drag = (e: React.PointerEvent<SVGSVGElement>) => {
     const b = e.currentTarget.getBoundingClientRect();
-    const v = (((e.clientX - b.left) / b.width) * W - 28) / (W - 56);
-    set(Math.round((Math.max(0, Math.min(1, v)) * max) / 500) * 500);
+    set(Math.round(X.invert(((e.clientX - b.left) / b.width) * W) / 500) * 500);
   };
-  const ticks: number[] = [];
-  for (let v = 0; v <= max; v += max > 80000 ? 20000 : 10000) ticks.push(v);
+  const ticks = round(0, inUnits('distance', max, units), 8).map((v) => kept('distance', v, units));
   return (
     <svg
       viewBox={`0 0 ${W} 112`}
@@ -35,7 +36,7 @@ export function Scrubber({
       aria-valuemin={0}
       aria-valuemax={max}
       aria-valuenow={km}
-      aria-valuetext={`${km} kilometres`}
+      aria-valuetext={farUnit(km, units)}
       data-testid="scrubber"
       onPointerDown={(e) => {
         e.currentTarget.setPointerCapture(e.pointerId);
@@ -85,7 +86,7 @@ export function Scrubber({
         <g key={v}>
           <path d={`M${X(v)} 66v11`} stroke="var(--edge)" strokeWidth="1.4" />
           <text x={X(v)} y="106" textAnchor="middle" fontSize="18" fontWeight="600" fill="var(--ink2)">
-            {v ? distance(v) : '0'}
+            {v ? far(v, units) : '0'}
           </text>
         </g>
       ))}

@@ -4,9 +4,11 @@ import { useState } from 'react';
 import { Link, useLocation } from 'react-router';
 import type { CarWear, SceneWear, Ticket } from '../../api/client';
 import { TreadSection } from '../../figures/TreadSection';
-import { Glyph } from '../../shell/glyphs';
+import { Glyph } from '../../ui/glyphs';
 import { useBench } from '../../shell/ticket';
-import { distance, num } from '../../units/print';
+import { useSettings } from '../../shell/settings';
+import { far, farUnit, measure, unitName } from '../../units/measure';
+import { angle, num } from '../../units/print';
 import { Causes } from './Causes';
 import {
   capital,
@@ -65,6 +67,7 @@ interface Props {
 export function TreadPane({ modes, wear, tyre, pick, km, setKm, other, setOther }: Props) {
   const { ticket, draft, plan, answer } = useBench();
   const { search } = useLocation();
+  const { units } = useSettings();
   const [aboveId, setAbove] = useState(other ? 'other' : 'found');
   const [whole, setWhole] = useState(false);
   const [facts, setFacts] = useState(false);
@@ -95,11 +98,12 @@ export function TreadPane({ modes, wear, tyre, pick, km, setKm, other, setOther 
           {tyre.done ? (
             <h1 className="wear-head" data-testid="wear-statement">
               <span className="plate" style={{ fontSize: 34 }}>
-                <Glyph name="short" size={26} /> New tyres first: these are at or under {num(limit, 1)} mm
+                <Glyph name="short" size={26} /> New tyres first: these are at or under{' '}
+                {measure('tread', limit, units)}
               </span>
               <span className="then">
-                New ones: {where(lead)} reaches the limit at {distance(lead.band_km.median)} km{' '}
-                <span className="band">{range(lead.band_km)}</span>
+                New ones: {where(lead)} reaches the limit at {farUnit(lead.band_km.median, units)}{' '}
+                <span className="band">{range(lead.band_km, units)}</span>
               </span>
             </h1>
           ) : (
@@ -119,8 +123,8 @@ export function TreadPane({ modes, wear, tyre, pick, km, setKm, other, setOther 
                 </span>
               )}
               <span className={above === lead ? undefined : 'then'}>
-                {where(lead)} reaches the limit at {distance(lead.band_km.median)} km{' '}
-                <span className="band">{range(lead.band_km)}</span>
+                {where(lead)} reaches the limit at {farUnit(lead.band_km.median, units)}{' '}
+                <span className="band">{range(lead.band_km, units)}</span>
               </span>
             </h1>
           )}
@@ -130,7 +134,7 @@ export function TreadPane({ modes, wear, tyre, pick, km, setKm, other, setOther 
             {above !== lead && (
               <>
                 {capital(above.title)}: {above.worst === 'even' ? 'the whole width' : above.worst} at{' '}
-                {distance(above.band_km.median)} km.
+                {farUnit(above.band_km.median, units)}.
               </>
             )}
             {first && first.place !== tyre.place && ` First to go: ${placeName(first.place)}.`}
@@ -148,6 +152,7 @@ export function TreadPane({ modes, wear, tyre, pick, km, setKm, other, setOther 
                 km={km}
                 spread={spread(above)}
                 label={above.title}
+                units={units}
               />
               <div style={{ height: 1, background: 'var(--slateline)', margin: '2px 0 8px' }} />
             </>
@@ -161,6 +166,7 @@ export function TreadPane({ modes, wear, tyre, pick, km, setKm, other, setOther 
             km={km}
             spread={spread(lead)}
             label={lead.title}
+            units={units}
           />
         </div>
         <Scrubber
@@ -182,8 +188,8 @@ export function TreadPane({ modes, wear, tyre, pick, km, setKm, other, setOther 
         <div className="show-at">
           <h3>Show tread at</h3>
           <span className="fig" data-testid="wear-km">
-            {km < 10 ? '0' : distance(km)}
-            <small> km</small>
+            {km < 10 ? '0' : far(km, units)}
+            <small> {unitName('distance', units)}</small>
           </span>
         </div>
         <TextField
@@ -243,7 +249,7 @@ export function TreadPane({ modes, wear, tyre, pick, km, setKm, other, setOther 
             {wearFacts(ticket)
               .heights?.map((h) => `${h.state} ${num(h.share)} %`)
               .join(', ')}
-            . Camber {num(meanOf(lead, 'camber_deg'), 1)}° on the whole.
+            . Camber {angle(meanOf(lead, 'camber_deg'), units.angle)} on the whole.
           </p>
         )}
         <Limit start={tyre.learned ? undefined : ticket.vehicle.facts.tread_depth_mm} />

@@ -1,24 +1,27 @@
 // What is told of the tyres: pressures, price, distance a year, heights it is driven at.
-import { readNumber } from '../../units/number';
 import { Button, Dialog, MenuItem, TextField } from '@mui/material';
 import { useMutation } from '@tanstack/react-query';
 import { useState } from 'react';
 import { api, ApiProblem, take, type VehicleFacts } from '../../api/client';
+import { MeasureField, TyreField } from '../../input/Field';
+import { readField, rightOf, type FieldKind } from '../../input/kinds';
 import { FieldError } from '../../shell/Fault';
+import { useSettings } from '../../shell/settings';
+import { fieldText, type Kind } from '../../units/measure';
 import { Unkept, useTyped } from '../../shell/Unkept';
 import { useBench } from '../../shell/ticket';
 import { capital, usualWear, wearFacts, type WearFacts } from './data';
 
 type Texts = Record<string, string>;
-const numbers: [string, string, string][] = [
-  ['price', 'Price of one tyre', ''],
-  ['yearly_km', 'Distance a year', 'km'],
-  ['rotate_every_km', 'Rotate every', 'km'],
-  ['own_life_km', 'A set really reached', 'km'],
-  ['grade', 'Treadwear grade', ''],
-  ['rear_pressure_kpa', 'Rear pressure', 'kPa'],
-  ['rear_placard_kpa', 'Rear placard', 'kPa'],
-  ['set_at_km', 'Set as planned at', 'km'],
+const numbers: [keyof WearFacts & string, string, FieldKind][] = [
+  ['price', 'Price of one tyre', 'number'],
+  ['yearly_km', 'Distance a year', 'distance'],
+  ['rotate_every_km', 'Rotate every', 'distance'],
+  ['own_life_km', 'A set really reached', 'distance'],
+  ['grade', 'Treadwear grade', 'number'],
+  ['rear_pressure_kpa', 'Rear pressure', 'pressure'],
+  ['rear_placard_kpa', 'Rear placard', 'pressure'],
+  ['set_at_km', 'Set as planned at', 'distance'],
 ];
 const optional = ['own_life_km', 'grade', 'rear_pressure_kpa', 'rear_placard_kpa', 'set_at_km'];
 const uses: [NonNullable<WearFacts['uses']>[number]['use'], string][] = [
@@ -36,28 +39,31 @@ const flags: [keyof WearFacts, string][] = [
 
 export function TyreFactsDialog({ heights, close }: { heights: string[]; close: () => void }) {
   const { ticket, setTicket } = useBench();
+  const { units } = useSettings();
   const start = wearFacts(ticket);
-  const typed = useTyped<{ facts: WearFacts; text: Texts }>(`tyres.${ticket.job.id}`, () => ({
-    facts: start,
-    text: {
-      ...Object.fromEntries(
-        numbers.map(([k]) => {
-          const v = start[k as keyof WearFacts];
-          return [k, v === null || v === undefined ? '' : String(v)];
-        }),
-      ),
-      size: start.rear_tyre_size ?? '',
-      ...Object.fromEntries(
-        heights.map((h) => [
-          `h.${h}`,
-          String(start.heights?.find((x) => x.state.toLowerCase() === h.toLowerCase())?.share ?? ''),
-        ]),
-      ),
-      ...Object.fromEntries(
-        uses.map(([u]) => [`u.${u}`, String(start.uses?.find((x) => x.use === u)?.share ?? '')]),
-      ),
-    },
-  }));
+  const shown = (k: keyof WearFacts, kind: FieldKind) => {
+    const v = start[k] as number | null | undefined;
+    return kind === 'number' ? String(v ?? '') : fieldText(kind as Kind, v, units);
+  };
+  const typed = useTyped<{ facts: WearFacts; text: Texts }>(
+    `tyres.${ticket.job.id}.${units.distance}.${units.pressure}`,
+    () => ({
+      facts: start,
+      text: {
+        ...Object.fromEntries(numbers.map(([k, , kind]) => [k, shown(k, kind)])),
+        size: start.rear_tyre_size ?? '',
+        ...Object.fromEntries(
+          heights.map((h) => [
+            `h.${h}`,
+            String(start.heights?.find((x) => x.state.toLowerCase() === h.toLowerCase())?.share ?? ''),
+          ]),
+        ),
+        ...Object.fromEntries(
+          uses.map(([u]) => [`u.${u}`, String(start.uses?.find((x) => x.use === u)?.share ?? '')]),
+        ),
+      },
+    }),
+  );
   const { facts, text } = typed.value;
   const setFacts = (f: WearFacts) => typed.setValue((v) => ({ ...v, facts: f }));
   const setText = (t: Texts) => typed.setValue((v) => ({ ...v, text: t }));
@@ -81,18 +87,21 @@ export function TyreFactsDialog({ heights, close }: { heights: string[]; close: 
       close();
     },
   });
-  const read = (k: string): number | undefined | 'bad' => {
+  const read = (k: string, kind: FieldKind = 'number'): number | undefined | 'bad' => {
     const t = (text[k] ?? '').trim();
     if (!t) return undefined;
-    const v = readNumber(t);
+    // What stands as it was shown keeps its last digit.
+    if (kind !== 'number' && t === shown(k as keyof WearFacts, kind))
+      return start[k as keyof WearFacts] as number;
+    const v = readField(kind, t, units);
     return v !== undefined && v >= 0 ? v : 'bad';
   };
   const submit = () => {
     const out: Record<string, unknown> = { ...facts };
     const wrong: Record<string, string> = {};
-    for (const [k] of numbers) {
-      const v = read(k);
-      if (v === 'bad') wrong[k] = 'A number such as 18000';
+    for (const [k, , kind] of numbers) {
+      const v = read(k, kind);
+      if (v === 'bad') wrong[k] = rightOf(kind, units);
       else if (v === undefined && !optional.includes(k)) wrong[k] = 'A number; 0 when it is not known';
       else out[k] = v ?? null;
     }
@@ -118,35 +127,33 @@ export function TyreFactsDialog({ heights, close }: { heights: string[]; close: 
         <h2 id="tyre-facts-title">Tyres and use</h2>
         <Unkept typed={typed} />
         <div className="limit-grid four">
-          {numbers.map(([k, label, unit]) => (
-            <TextField
+          {numbers.map(([k, label, kind]) => (
+            <MeasureField
               key={k}
-              size="small"
-              label={unit ? `${label}, ${unit}` : label}
-              value={text[k]}
-              onChange={(e) => setText({ ...text, [k]: e.target.value })}
-              error={!!at(k)}
-              helperText={
-                at(k) ??
-                (k === 'set_at_km'
+              kind={kind}
+              label={label}
+              text={text[k] ?? ''}
+              onText={(t) => setText({ ...text, [k]: t })}
+              fault={at(k) ? { wrong: at(k)!, right: '' } : undefined}
+              hint={
+                k === 'set_at_km'
                   ? 'odometer; empty: not yet set'
-                  : text[k] === String(usualWear[k as keyof WearFacts]) && text[k] !== '0'
+                  : kind !== 'number' && text[k] === fieldText(kind as Kind, usualWear[k] as number, units)
                     ? 'usual'
                     : optional.includes(k)
                       ? 'empty when not known'
-                      : undefined)
+                      : undefined
               }
-              slotProps={{ htmlInput: { 'data-testid': `wf-${k}`, inputMode: 'decimal' } }}
+              testid={`wf-${k}`}
             />
           ))}
-          <TextField
-            size="small"
+          <TyreField
             label="Rear size"
-            value={text.size}
-            onChange={(e) => setText({ ...text, size: e.target.value })}
-            error={!!at('rear_tyre_size')}
-            helperText={at('rear_tyre_size') ?? `empty: as in front, ${ticket.vehicle.facts.tyre_size}`}
-            slotProps={{ htmlInput: { 'data-testid': 'wf-size' } }}
+            text={text.size ?? ''}
+            onText={(t) => setText({ ...text, size: t })}
+            fault={at('rear_tyre_size') ? { wrong: at('rear_tyre_size')!, right: '' } : undefined}
+            hint={text.size?.trim() ? undefined : `empty: as in front, ${ticket.vehicle.facts.tyre_size}`}
+            testid="wf-size"
           />
           <TextField
             select

@@ -1,7 +1,7 @@
 // Wear: all four tyres before and after setting, what a change is worth, depths, rotation, and causes.
 import { useState } from 'react';
 import { useBench } from '../../shell/ticket';
-import { useKeys } from '../../shell/Keys';
+import { useKeys } from '../../shell/bindings';
 import { ReadingsFirst, Waiting } from '../../shell/ReadingsFirst';
 import { FieldError } from '../../shell/Fault';
 import { ApiProblem } from '../../api/client';
@@ -29,10 +29,10 @@ export default function Wear() {
   const side = (s: 'left' | 'right') =>
     setPlace((p) => places.find((x) => x.startsWith(s) && x.slice(-4) === p.slice(-4)) ?? p);
   useKeys({
-    l: () => side('left'),
-    r: () => side('right'),
-    ',': () => setKm(Math.max(0, km - 1000)),
-    '.': () => setKm(Math.min(200000, km + 1000)),
+    left: () => side('left'),
+    right: () => side('right'),
+    nearer: () => setKm(Math.max(0, km - 1000)),
+    farther: () => setKm(Math.min(200000, km + 1000)),
   });
   const modes = <Modes mode={mode} set={setMode} warned={(wear.data ?? tread.data)?.warnings.length ?? 0} />;
   if (mode === 'diagnose') return <Diagnose modes={modes} tyre={tyre} tyres={wear.data?.tyres ?? []} />;

@@ -12,6 +12,7 @@ import {
   type Ticket,
 } from '../../api/client';
 import { inputOf } from '../../shell/ticket';
+import { farRange, type Units } from '../../units/measure';
 
 export type Tyres = Schemas['CarTyres'];
 export type Place = Schemas['TyrePlace'];
@@ -100,10 +101,7 @@ export function meanOf(s: SceneWear, what: 'camber_deg' | 'toe_deg'): number {
 export const leadOf = (t: TyreForecast): SceneWear => t.scenes[t.lead]!;
 
 /** Range of a band in thousands, `(22–43)`. */
-export function range(b: Schemas['Band']): string {
-  const k = (v: number) => (v < 9950 ? (v / 1000).toFixed(1) : String(Math.round(v / 1000)));
-  return `(${k(Math.max(0, b.low))}–${k(b.high)})`;
-}
+export const range = (b: Schemas['Band'], u: Units): string => farRange(b.low, b.high, u);
 
 /** The tyre that is at its limit first. */
 export const firstDone = (w: CarWear): TyreForecast | undefined =>

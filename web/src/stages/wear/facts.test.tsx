@@ -100,7 +100,7 @@ it('refuses what is no number at its field, and sends nothing', async () => {
   put('wf-yearly_km', 'a lot');
   put('wf-h-planned', '140');
   await save();
-  expect(screen.getByText('A number such as 18000')).toBeTruthy();
+  expect(screen.getByText('such as 38600 km')).toBeTruthy();
   expect(screen.getByText('A share from 0 to 100')).toBeTruthy();
   expect(server.asked).toHaveLength(0);
 });

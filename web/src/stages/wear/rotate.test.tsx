@@ -1,9 +1,11 @@
 // @vitest-environment happy-dom
+// @vitest-environment-options { "url": "http://localhost/" }
 // Rotation in a DOM: the best that is not hindered first, every pattern in words, and why one cannot be.
 import { cleanup, render, screen, within } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import { afterEach, expect, it, vi } from 'vitest';
 import type { CarWear, Schemas } from '../../api/client';
+import { SettingsProvider } from '../../shell/settings';
 import { usualCar } from '../arrive/carFacts';
 import { Rotate } from './Rotate';
 
@@ -28,7 +30,7 @@ const pattern = (rotation: string, goes_to: string[], more: Partial<Schemas['Rot
 const all = ['left_front', 'right_front', 'left_rear', 'right_rear'];
 const wear = (rotations: Schemas['RotationPlan'][]) => ({ rotations }) as unknown as CarWear;
 const show = (rotations: Schemas['RotationPlan'][]) =>
-  render(<Rotate modes={<nav>modes</nav>} wear={wear(rotations)} />);
+  render(<Rotate modes={<nav>modes</nav>} wear={wear(rotations)} />, { wrapper: SettingsProvider });
 
 it('names the best pattern that nothing hinders, and what it buys over leaving them', () => {
   show([

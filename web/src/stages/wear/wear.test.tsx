@@ -1,6 +1,9 @@
 // What the tread bench sends and draws: the tyres of a ticket, bands in words, and figures that never lie or break.
+import { unitsOf } from '../../units/measure';
 import { renderToStaticMarkup } from 'react-dom/server';
 import { describe, expect, it } from 'vitest';
+import type { ReactElement } from 'react';
+import { SettingsProvider } from '../../shell/settings';
 import type { CarWear, SceneWear, Ticket } from '../../api/client';
 import { DepthPlot } from '../../figures/DepthPlot';
 import { TreadSection } from '../../figures/TreadSection';
@@ -10,6 +13,9 @@ import { carTyres, firstDone, meanOf, range, sideOf, wearFacts, type TyreForecas
 import { Levers } from './Levers';
 import { Causes } from './Causes';
 import { Scrubber } from './Scrubber';
+
+/** Markup of what asks for the shop's units. */
+const drawn = (el: ReactElement) => renderToStaticMarkup(<SettingsProvider>{el}</SettingsProvider>);
 
 const ticket = (facts: object): Ticket =>
   ({
@@ -65,9 +71,9 @@ describe('tyres of a ticket', () => {
 
 describe('bands and means in words', () => {
   it('writes a band in thousands, below ten with a tenth, never below nothing', () => {
-    expect(range({ low: 21_700, median: 31_000, high: 43_200 })).toBe('(22–43)');
-    expect(range({ low: 5_640, median: 8_000, high: 9_940 })).toBe('(5.6–9.9)');
-    expect(range({ low: -400, median: 1_000, high: 2_000 })).toBe('(0.0–2.0)');
+    expect(range({ low: 21_700, median: 31_000, high: 43_200 }, unitsOf('mm', 'decimal'))).toBe('(22–43)');
+    expect(range({ low: 5_640, median: 8_000, high: 9_940 }, unitsOf('mm', 'decimal'))).toBe('(5.6–9.9)');
+    expect(range({ low: -400, median: 1_000, high: 2_000 }, unitsOf('mm', 'decimal'))).toBe('(0.0–2.0)');
   });
   it('weighs angles by the shares of the heights', () => {
     const s = scene({
@@ -103,6 +109,7 @@ const section = (over: object) =>
       km={10_000}
       spread={[0.6, 1.7]}
       label="set"
+      units={unitsOf('mm', 'decimal')}
       {...over}
     />,
   );
@@ -111,9 +118,7 @@ describe('the tread section', () => {
   it('says in its text twin what it draws', () => {
     // 8 mm less 10 000 km at 0.2, 0.16 and 0.12 mm per 1 000 km.
     const html = section({});
-    expect(html).toContain(
-      'left front tread, set: inner edge 6.0, centre 6.4, outer edge 6.8 millimetres left',
-    );
+    expect(html).toContain('left front tread, set: inner edge 6.0 mm, centre 6.4 mm, outer edge 6.8 mm left');
     for (const d of ['6.0', '6.4', '6.8', 'limit 1.6 mm']) expect(html).toContain(d);
   });
   it('never draws below nothing, and no figure is broken', () => {
@@ -156,13 +161,16 @@ describe('depth over distance', () => {
         rate={scene().rate_mm_per_1000km}
         limit={2}
         fresh={7.5}
+        units={unitsOf('mm', 'decimal')}
       />,
     );
   it('names each reading, and says how far a band goes that runs off the edge', () => {
     const html = plot(learned());
-    expect(html).toContain('at 4200 km 6.4, 6.5, 6.6 mm read');
-    expect(html).toContain('to 66 000');
-    expect(plot(learned({ before: { low: 19e3, median: 24e3, high: 30e3 } }))).not.toContain('to 30 000');
+    expect(html).toContain('at 4\u2009200 km 6.4, 6.5, 6.6 mm read');
+    expect(html).toContain('to 66\u2009000');
+    expect(plot(learned({ before: { low: 19e3, median: 24e3, high: 30e3 } }))).not.toContain(
+      'to 30\u2009000',
+    );
   });
   it('holds with no reading and with a worn-out tyre', () => {
     for (const l of [learned({ points: [] }), learned({ after: { low: 8500, median: 8500, high: 8500 } })])
@@ -185,15 +193,15 @@ describe('what a change is worth', () => {
       ],
     }) as unknown as TyreForecast;
   it('says saved or spent, and when it is too close to call', () => {
-    expect(renderToStaticMarkup(<Levers tyre={lever(11_000, 1.4, 1.2, 1.7, 38)} />)).toMatch(
+    expect(drawn(<Levers tyre={lever(11_000, 1.4, 1.2, 1.7, 38)} />)).toMatch(
       /\+11[\s\u2009\u00a0]000.*saves 38 a year/,
     );
-    const worse = renderToStaticMarkup(<Levers tyre={lever(-2000, 0.95, 0.9, 1.05, -4)} />);
+    const worse = drawn(<Levers tyre={lever(-2000, 0.95, 0.9, 1.05, -4)} />);
     expect(worse).toContain('−2');
     expect(worse).toContain('costs 4 a year');
     expect(worse).toContain('too close to call');
-    expect(renderToStaticMarkup(<Levers tyre={lever(800, 1.1, 1.02, 1.2, null)} />)).not.toContain('a year');
-    expect(renderToStaticMarkup(<Levers tyre={{ levers: [] } as unknown as TyreForecast} />)).toBe('');
+    expect(drawn(<Levers tyre={lever(800, 1.1, 1.02, 1.2, null)} />)).not.toContain('a year');
+    expect(drawn(<Levers tyre={{ levers: [] } as unknown as TyreForecast} />)).toBe('');
   });
 });
 
@@ -219,7 +227,7 @@ describe('what eats the tread', () => {
 describe('distance under the hand', () => {
   it('is a slider with its value in words, its labels inside the picture', () => {
     const road = (high: number) =>
-      renderToStaticMarkup(
+      drawn(
         <Scrubber
           km={12_000}
           max={40_000}
@@ -228,7 +236,7 @@ describe('distance under the hand', () => {
           side="left"
         />,
       );
-    expect(road(35e3)).toContain('aria-valuetext="12000 kilometres"');
+    expect(road(35e3)).toContain('aria-valuetext="12\u2009000 km"');
     expect(road(39e3)).toMatch(/text-anchor="end"[^>]*>set</);
     expect(road(25e3)).toMatch(/text-anchor="start"[^>]*>set</);
   });
@@ -237,8 +245,8 @@ describe('distance under the hand', () => {
 describe('patterns of wear', () => {
   const patterns = diagnosis.questions.find((q) => q.id === 'pattern')!.answers;
   it('each has a drawing of its own', () => {
-    const drawn = patterns.map((p) => renderToStaticMarkup(<WornTread kind={p.id} />));
-    expect(new Set(drawn).size).toBe(patterns.length);
-    for (const d of drawn) expect(d).not.toContain('NaN');
+    const pictures = patterns.map((p) => renderToStaticMarkup(<WornTread kind={p.id} />));
+    expect(new Set(pictures).size).toBe(patterns.length);
+    for (const d of pictures) expect(d).not.toContain('NaN');
   });
 });

@@ -1,0 +1,133 @@
+// Every unit somebody works in: lengths and angles, and what goes with them unless it is chosen by itself.
+import { Button, Popover, ToggleButton, ToggleButtonGroup } from '@mui/material';
+import { useState } from 'react';
+import type { Own } from '../units/measure';
+import { useSettings } from './settings';
+
+const own: [keyof Own, string, [string, string][]][] = [
+  [
+    'pressure',
+    'Pressure',
+    [
+      ['kpa', 'kPa'],
+      ['bar', 'bar'],
+      ['psi', 'psi'],
+    ],
+  ],
+  [
+    'load',
+    'Load',
+    [
+      ['n', 'N'],
+      ['kg', 'kg'],
+      ['lb', 'lb'],
+    ],
+  ],
+  [
+    'distance',
+    'Distance',
+    [
+      ['km', 'km'],
+      ['miles', 'miles'],
+    ],
+  ],
+  [
+    'tread',
+    'Tread',
+    [
+      ['mm', 'mm'],
+      ['in32', '1/32 in'],
+    ],
+  ],
+];
+
+export function UnitsMenu() {
+  const s = useSettings();
+  const [at, setAt] = useState<HTMLElement>();
+  const rows: [string, string, string, [string, string][], (v: string) => void][] = [
+    [
+      'length',
+      'Length',
+      s.unit,
+      [
+        ['mm', 'mm'],
+        ['in', 'inches'],
+      ],
+      (v) => s.set({ unit: v as 'mm' | 'in' }),
+    ],
+    [
+      'angle',
+      'Angle',
+      s.form,
+      [
+        ['decimal', '0.0°'],
+        ['minutes', '0°0′'],
+      ],
+      (v) => s.set({ form: v as 'decimal' | 'minutes' }),
+    ],
+    ...own.map(([k, word, list]): (typeof rows)[number] => [
+      k,
+      word,
+      s.units[k],
+      list,
+      (v) => s.set({ own: { ...s.own, [k]: v } }),
+    ]),
+  ];
+  return (
+    <>
+      <button
+        type="button"
+        className="bare units-open"
+        onClick={(e) => setAt(e.currentTarget)}
+        aria-haspopup="dialog"
+        aria-expanded={!!at}
+        data-testid="units"
+      >
+        Units
+      </button>
+      <Popover
+        open={!!at}
+        anchorEl={at ?? null}
+        onClose={() => setAt(undefined)}
+        anchorOrigin={{ vertical: 'bottom', horizontal: 'right' }}
+        transformOrigin={{ vertical: 'top', horizontal: 'right' }}
+      >
+        <div className="units-menu" role="dialog" aria-label="Units">
+          {rows.map(([k, word, value, list, set]) => (
+            <div key={k}>
+              <span>{word}</span>
+              <ToggleButtonGroup
+                exclusive
+                size="small"
+                value={value}
+                aria-label={word}
+                onChange={(_, v: string | null) => v && set(v)}
+              >
+                {list.map(([v, w]) => (
+                  <ToggleButton key={v} value={v} data-testid={`units-${k}-${v}`}>
+                    {w}
+                  </ToggleButton>
+                ))}
+              </ToggleButtonGroup>
+            </div>
+          ))}
+          <p className="small">
+            {Object.keys(s.own).length
+              ? 'Pressure, load, distance and tread: as chosen.'
+              : 'Pressure, load, distance and tread go with the length until one is chosen.'}
+          </p>
+          {Object.keys(s.own).length > 0 && (
+            <Button
+              size="small"
+              variant="outlined"
+              onClick={() => s.set({ own: {} })}
+              data-testid="units-follow"
+            >
+              Let them go with the length
+            </Button>
+          )}
+        </div>
+      </Popover>
+    </>
+  );
+}
