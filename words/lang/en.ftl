@@ -17,6 +17,9 @@ word-cross-caster = cross-caster
 word-height = height
 word-longer = longer
 word-shorter = shorter
+word-inner = inner
+word-centre = centre
+word-outer = outer
 word-outboard = outboard
 word-inboard = inboard
 word-forward = forward
@@ -713,3 +716,234 @@ swings-close = both swings lie within { $within } of each other
 swings-close-right = a swing to the other side, left plus and right minus, such as 20 and -20
 no-such-axis = no steering axis turns like these four readings
 no-such-axis-right = fore-aft tilts at the same two swings, nose up plus, brakes held
+
+## The corner file: what it is, what it means, what to look at
+
+q-roll-centre = Roll centre height
+q-roll-centre-up = The axle's roll centre rises: the body leans less, and the tyre is pushed sideways more over a bump.
+q-roll-centre-down = The axle's roll centre falls: the body leans more on it in a bend.
+q-roll-centre-same = The axle's roll centre stays where it is.
+q-roll-centre-look = Look at the slope of the arms: a roll centre far from usual makes the end lean or jack.
+q-camber-gain = Camber per { $per } of bump
+q-camber-gain-means = At { $roll } of body roll the outside wheel ends { $out } further out at the top than standing.
+q-camber-gain-look = The wheel goes the wrong way over bumps here: check the height against the curve.
+q-bump-steer = Toe per { $per } of bump
+q-bump-steer-straight = Each { $axle-w } wheel keeps its direction over bumps.
+q-bump-steer-in = Each { $axle-w } wheel toes in as it is pushed up.
+q-bump-steer-out = Each { $axle-w } wheel toes out as it is pushed up.
+q-bump-steer-look = It will wander on rough roads: level the tie rods (rack spacer, tie-rod-end spacer) before setting toe.
+q-bump-steer-look-rear = It steers from the rear over bumps: fit or set a toe link at this height.
+q-bump-scrub = Tyre walks per { $per } of bump
+q-bump-scrub-means = The contact patch is dragged { $by } { $way-w } for each { $per } of bump.
+q-bump-scrub-look = Steep arms drag the tyre sideways: the tread scrubs on every bump at this height.
+q-anti-dive = Anti-dive
+q-anti-lift = Anti-lift under braking
+q-anti-dive-carries = The links carry { $share } % of what braking would sink the body.
+q-anti-lift-carries = The links carry { $share } % of what braking would raise the body.
+q-anti-dive-pulls = Braking pulls the body down in front even more through the links.
+q-anti-lift-pulls = Braking pulls the body up at the rear even more through the links.
+q-anti-look = Tilted pivots make the brakes work the suspension: check the side view.
+q-anti-squat = Anti-squat under drive
+q-anti-squat-means = Under drive the links carry { $share } % of the squat, if this axle is driven.
+q-anti-squat-look = Past 100 % the rear rises under power and the tyres can hop: look at the link angles.
+q-upper-joint = Upper ball joint swing
+q-lower-joint = Lower ball joint swing
+q-joint-above = The joint stands { $by } above where it was designed to.
+q-joint-below = The joint stands { $by } below where it was designed to.
+q-joint-look = Little swing is left before the stud meets its cone: measure the joint's angle at full droop.
+q-shaft = Drive shaft angle, outer joint
+q-shaft-steeper = The shaft runs steeper than it came, straight ahead.
+q-shaft-flatter = The shaft runs flatter than it came, straight ahead.
+q-shaft-same = The shaft runs as it came, straight ahead.
+q-shaft-look = A steep shaft wears its joint and pulls under power: check the boots at full droop and lock.
+q-track = Track against as it came
+q-track-same = The track stays as it is.
+q-track-wider = The wheels stand { $by } wider together.
+q-track-narrower = The wheels stand { $by } narrower together.
+q-track-look = Check the tyres against arch and strut on both sides.
+q-droop = Droop the links leave
+q-droop-means = The wheel can hang { $by } lower before a link is stretched out; dampers and hoses may stop it sooner.
+q-droop-look = Little droop is left: the end tops out over crests. Check hose, sensor wire and shaft at full droop.
+
+q-caster = Caster, left
+q-caster-returns = The wheels come back to straight by themselves.
+q-caster-light = The steering is light and comes back slowly.
+q-caster-look = Steering feel will change: correct caster before the road test.
+q-sai = Steering-axis inclination, left
+q-sai-means = At lock this lean takes camber toward positive on both wheels; { $value } here.
+q-sai-look = Compare the included angle of both sides: a lean far from usual points to a bent part or a moved mount.
+q-included = Included angle, left
+q-included-means = Lean of the axis and camber together, a size of the knuckle; { $apart } between left and right.
+q-included-look = Compare both sides before setting anything: this angle does not change by adjustment.
+q-scrub = Scrub radius, left
+q-scrub-outside = The tyre meets the road { $by } outside the steering axis.
+q-scrub-inside = The tyre meets the road { $by } inside the steering axis.
+q-scrub-look = Braking and ruts tug at the wheel: check wheel offset before parts.
+q-trail = Mechanical trail, left
+q-trail-means = With the tyre's own trail it turns the wheel back with about { $moment } at 0.3 g.
+q-trail-look = Trail this far from usual is felt as a dead or a heavy wheel.
+q-ackermann = Ackermann at half lock
+q-ackermann-less = In a tight turn the inner wheel turns { $by } less than rolling freely asks.
+q-ackermann-more = In a tight turn the inner wheel turns { $by } more than rolling freely asks.
+q-ackermann-look = The front tyres fight each other in tight turns: look at the tie-rod joints' place.
+q-lock-inner = Inner wheel camber at full lock
+q-lock-inner-out = At full lock the inner wheel stands { $by } out at the top.
+q-lock-inner-in = At full lock the inner wheel stands { $by } in at the top.
+q-lock-inner-look = It turns on its edge: more caster or less lean of the axis keeps it flatter.
+q-lock-outer = Outer wheel camber at full lock
+q-lock-outer-out = The loaded wheel stands { $by } out at the top at full lock.
+q-lock-outer-in = The loaded wheel stands { $by } in at the top at full lock.
+q-lock-outer-look = A loaded wheel that leans out runs on its shoulder in tight bends.
+q-lock-lift = Body lift over the inner wheel at full lock
+q-lock-lift-means = Turning to full lock raises that corner { $by }; the wheel falls back from it by itself.
+q-lock-lift-look = Heavy to hold at lock: check effort with the engine idling.
+q-lock-forward = Inner wheel moves forward at full lock
+q-lock-forward-means = The hub swings { $by } { $way-w } as the wheel turns.
+q-lock-forward-look = Turn to lock with the body at bump height and look at arch and liner.
+q-turning-scrub = Tread dragged turning on the spot
+q-turning-scrub-means = A { $width } tread turned to full lock standing still is dragged { $by } edge to edge.
+q-turning-scrub-look = Wide tyres wear when parked under lock: let it roll while turning.
+
+q-contact = Front tread on the ground, standing
+q-contact-means = Of a { $width } tread about { $carry } carry, by the lean of the worse wheel alone.
+q-contact-look = One edge of the tread hangs free when it stands: set camber before judging the tyre.
+q-pitch = Body pitch against design, nose up
+q-pitch-same = The body keeps its rake; caster gets nothing from it.
+q-pitch-adds = The change of rake alone adds { $by } of caster.
+q-pitch-takes = The change of rake alone takes { $by } of caster.
+q-pitch-look = Headlights, camera and radar look elsewhere at this rake: have them set.
+q-wheelbase = Wheelbase, left
+q-wheelbase-same = The axles stay the same distance apart.
+q-wheelbase-apart = The axles move { $by } apart.
+q-wheelbase-together = The axles move { $by } together.
+q-wheelbase-look = Look where the tyres stand in their arches, front and rear.
+q-thrust = Thrust angle, to the right
+q-thrust-skewed = Wheelbases read { $apart } apart, shorter on the { $side-w }: an axle is skewed, whatever toe says.
+q-thrust-drawn = Rear toe was not read: this is the drawing's, not the car's.
+q-thrust-straight = The rear axle points straight ahead.
+q-thrust-points = The rear axle points { $by } to the { $side-w }.
+q-thrust-look = Set the rear first: the front is steered to this line.
+
+q-axle-shift = Axle to the left
+q-axle-shift-same = The axle stands where it stood.
+q-axle-shift-central = The axle stands central.
+q-axle-shift-off = The axle stands { $by } to the { $side-w } of the middle.
+q-axle-shift-arc = On the track bar's arc the axle comes to stand { $by } to the { $side-w }.
+q-axle-shift-look = Centre the axle with an adjustable track bar or a bracket, at ride height.
+q-axle-pitch = Axle turns, nose down
+q-axle-pitch-same = The axle keeps its angle, and the pinion with it.
+q-axle-pitch-caster = Caster goes with it, { $by } { $way-w }; so does the pinion.
+q-axle-pitch-pinion = The pinion goes { $by } { $way-w }.
+q-axle-pitch-look = Check the propeller shaft's joint angles against each other; they should stay equal.
+q-steering-wheel = Steering wheel off centre, right
+q-steering-wheel-same = The steering wheel stays where it is.
+q-steering-wheel-off = Drag link and track bar do not move alike: the wheel stands { $by } to the { $side-w } going straight.
+q-steering-wheel-look = Keep drag link and track bar at one angle and length; then centre the wheel at the drag link.
+
+## Where a linkage stops
+
+unreachable = { $what ->
+    [lower_arm] lower arm does not close
+    [upper_arm] upper arm and knuckle fully extended
+    [tie_rod] tie rod fully extended
+    [dead_point] arm at its dead point
+    [strut] strut and lower arm in line
+    [link] link fully extended
+    [unsteered] no steering axis
+   *[no_setting] no setting of the adjusters closes
+} at { $at } of travel
+unreachable-link = { $link }: { $why }
+fault-open-at-read = a loop does not close: at the { $side-w } height read ({ $at }) { $why }
+fault-measure-joint = points that close at the height that was read; measure that joint again
+fault-open-at-height = at the { $side-w } { $axle-w } height read { $why }
+
+## What is worth knowing of a car
+
+car-bent = { $side ->
+    [left] Left
+   *[right] Right
+} { $axle-w }: the readings sit { $by } from these points. Measure that corner's points again; if they hold, look for a bent part.
+watch-past-travel = Planned { $axle-w } height is past the travel: { $why }.
+watch-warped = The four heights do not lie in one plane: front and rear lean differ by { $by }. Read them again on a level floor, or look for a tired spring.
+watch-no-rear = The rear axle is not known: thrust, rear toe and its share of the rake are left out.
+watch-turns = One turn of the bolt has given { $mm } ± { $band } after settling, from { $n ->
+    [one] { $n } record
+   *[other] { $n } records
+}.
+fault-open-as-came = the { $axle-w } axle does not close at the height it came in at: { $why }
+fault-unknown = nothing is known of it
+fault-geometry = a geometry
+remark-off-ground = wheel: the tyre meets z = { $z }, not the ground at 0; heights count from z = 0
+
+## Tread
+
+toe-in = { $toe } in
+toe-out = { $toe } out
+lever-toe = Toe to { $toe }
+lever-toe-now = each wheel, { $toe } now
+lever-camber-less-negative = { $by } less negative camber
+lever-camber-less-positive = { $by } less positive camber
+lever-from-to = { $from } to { $to }
+lever-pressure = Pressure to the placard
+lever-pressure-from-to = { $from } to { $to }, cold
+lever-height = Drive it at the kindest height
+lever-height-at = all the time at camber { $camber }, toe { $toe }
+rotation-stay = Leave every tyre where it is
+rotation-same-side = Front to rear, same side
+rotation-across = Left to right, same axle
+rotation-cross-forward = Fronts straight back, rears cross
+rotation-cross-rearward = Rears straight forward, fronts cross
+rotation-cross-both = Cross all four
+rotation-staggered = front and rear sizes differ: nothing goes from axle to axle
+rotation-directional = directional tread: nothing changes side unless it is turned on its rim
+scene-found = as found
+scene-unset = at the planned height, not set
+scene-set = set
+scene-driven = set, as driven
+scene-set-at = set, { $state }
+worst = { $where ->
+    [inner_edge] inner edge
+    [centre] centre
+    [outer_edge] outer edge
+   *[even] even
+}
+irregular-toe = toe
+irregular-pressure = pressure
+irregular-never = no rotation record
+irregular-sometimes = rotated now and then
+irregular-rotated = rotated
+irregular-light = light axle
+irregular-camber = camber
+irregular-open = open tread
+irregular-use = use
+irregular-dampers = worn dampers
+feather-in = Feathered by toe-in: rough to a hand drawn from inside to outside, smooth the other way.
+feather-out = Feathered by toe-out: rough to a hand drawn from outside to inside, smooth the other way.
+learned-none = No depth read after its first line yet: three grooves narrow the forecast.
+learned-faster = { $n ->
+    [one] { $n } depth reading
+   *[other] { $n } depth readings
+}: wears { $by } % faster than the model at the centre; doubt ×/÷ { $before } to { $after }.
+learned-slower = { $n ->
+    [one] { $n } depth reading
+   *[other] { $n } depth readings
+}: wears { $by } % slower than the model at the centre; doubt ×/÷ { $before } to { $after }.
+learned-worn = Worn already when its log starts: counted from { $depth }.
+note-ratios-firmer = Ratios between settings are firmer than distances.
+note-does-not-see = Does not see: heel-and-toe, cupping, flat spots, worn joints, ageing, a tyre that wore under an old alignment.
+log-ran-back = odometer ran back: { $at } after { $after }
+log-ran-back-right = read the odometer again; this line is left out until then
+log-grew = { $groove-w } grew: { $now }, { $was } last time
+log-grew-new = { $groove-w } grew: { $now }, { $was } when new
+log-grew-right = read that groove again, or check that it is the same tyre
+log-both = { $one } and { $other } both run { $side-w } { $axle-w }
+log-both-right = write down which of them came off
+log-deeper = { $groove-w } is { $by } deeper than the other readings say
+log-shallower = { $groove-w } is { $by } shallower than the other readings say
+log-odd-right = read that groove again; or load, pressure or use changed in between
+diagnosis-stop = Cords, belts or a bulge: the tyre is done. The car is not driven on it, nor aligned on it.
+diagnosis-stop-headline = Stop: this tyre is done
+diagnosis-start = Say what the tread looks like
+diagnosis-two = { $first }, or { $second }
+diagnosis-none = No cause is on file
+diagnosis-replace = { $cause }: replace before aligning. { $then }

@@ -88,6 +88,12 @@ pub fn print(q: &Quantity, u: &Units) -> String {
             PressureUnit::Bar => format!("{} bar", number(v / 100.0, digits + 2, signed)),
             PressureUnit::Psi => format!("{} psi", number(v / KPA_PER_PSI, digits, signed)),
         },
+        Measure::Nm => match u.load {
+            LoadUnit::Newton | LoadUnit::Kg => format!("{} N·m", number(v, digits, signed)),
+            LoadUnit::Lb => {
+                format!("{} lb·ft", number(v / (GRAVITY * KG_PER_LB * MM_PER_INCH * 0.012), digits, signed))
+            }
+        },
         Measure::M => match u.length {
             LengthUnit::Mm => format!("{} m", number(v, digits, signed)),
             LengthUnit::In => format!("{} ft", number(v * 1000.0 / MM_PER_INCH / 12.0, 0, signed)),

@@ -186,7 +186,146 @@ fn everything_said() -> Vec<Said> {
     collect(&plan_car(&bad, &parts).unwrap_err(), &mut out);
     collect(&job_cautions(), &mut out);
     readings_said(&mut out);
+    corner_files_said(&mut out);
+    tread_said(&cars, &parts, &mut out);
     out
+}
+
+/// The corner file of every shape that ships, as it came and at heights either way, with readings far from the points.
+fn corner_files_said(out: &mut Vec<Said>) {
+    use bold_stance_car::metrics::{CornerFileRequest, RearRead, corner_file};
+    use bold_stance_car::vehicle::{Car, CarFacts, Gains, PlannedHeights, TurnRecord};
+    use bold_stance_kinematics::geometry::Axle;
+    let all = shipped_archetypes().unwrap();
+    let of = |axle: Axle| all.iter().filter(move |a| a.geometry.axle == axle);
+    let rear = |i: usize| of(Axle::Rear).nth(i % of(Axle::Rear).count()).unwrap().geometry.clone();
+    for (i, a) in of(Axle::Front).enumerate() {
+        for (n, height) in [-50.0, 0.0, 80.0, 400.0].into_iter().enumerate() {
+            let bare = n == 1 && i == 0;
+            let mut facts = CarFacts { lock_deg: 33.0, ..CarFacts::default() };
+            facts.turns = vec![TurnRecord { turns: 2.0, height_change_mm: 9.5 }; n];
+            let far = RearRead { camber_deg: -4.5, toe_deg: 0.9, camber_sigma_deg: 0.1, toe_sigma_deg: 0.05 };
+            let request = CornerFileRequest {
+                car: Car {
+                    front: a.geometry.clone(),
+                    rear: (!bare).then(|| rear(i + n)),
+                    wheelbase_mm: 2850.0,
+                    facts,
+                },
+                arrived: Gains { left_front: 12.0 * n as f64, ..Gains::default() },
+                planned: (height != 0.0).then(|| PlannedHeights {
+                    front_mm: height,
+                    rear_mm: height / 2.0,
+                    settle_mm: 3.0,
+                    ..PlannedHeights::default()
+                }),
+                front_read: None,
+                front_sigma: None,
+                rear_read: (n == 2).then_some([far, far]),
+                axle_offset_mm: (n % 2 == 0).then_some(14.0 * (n as f64 - 1.0)),
+                wheelbases_mm: (n == 3).then_some([2850.0, 2841.0]),
+                front_set: None,
+                rear_set: None,
+                knowledge: bold_stance_car::fit::Knowledge::Taped,
+                rear_knowledge: bold_stance_car::fit::Knowledge::Taped,
+            };
+            match corner_file(&request) {
+                Ok(file) => collect(&file, out),
+                Err(list) => collect(&list, out),
+            }
+        }
+        let mut afloat = a.geometry.clone();
+        afloat.wheel.loaded_radius_mm += 7.0;
+        collect(&afloat.remarks(), out);
+    }
+}
+
+/// The tyres of planned cars with logs that agree and logs that do not, and every cause of wear there is an answer to.
+fn tread_said(cars: &[CarInput], parts: &[Part], out: &mut Vec<Said>) {
+    use bold_stance_car::vehicle::{HeightShare, Rotated, Use};
+    use bold_stance_tread::{
+        CarTyres, LogEntry, LoggedTyre, TreadLog, TyreClass, TyrePlace, UseMix, diagnose, shipped_diagnosis,
+    };
+    let tyres = CarTyres {
+        sizes: ["285/70R17".into(), "265/70R17".into()],
+        class: TyreClass::AllTerrain,
+        depth_mm: 11.0,
+        limit_mm: 1.6,
+        load_n: [6200.0, 4100.0],
+        pressure_kpa: [210.0, 260.0],
+        placard_kpa: [260.0, 260.0],
+        drive_front: 0.0,
+        brake_front: 0.65,
+        torque_factor: 1.0,
+        regen: false,
+        use_: UseMix::One(Use::Trail),
+        load_transfer_per_g: 0.85,
+        roll_camber: [2.5, 0.0],
+        own_life_km: None,
+        grade: None,
+        heights: vec![
+            HeightShare { state: "planned".into(), share: 30.0 },
+            HeightShare { state: "settled".into(), share: 70.0 },
+        ],
+        rotated: Rotated::Never,
+        rotate_every_km: 8000.0,
+        directional: true,
+        worn_dampers: true,
+        price: 190.0,
+        yearly_km: 15_000.0,
+    };
+    let line = |km: f64, place: TyrePlace, d: Option<[f64; 3]>| LogEntry {
+        odometer_km: km,
+        place: Some(place),
+        flipped: false,
+        depths_mm: d,
+        day: String::new(),
+        note: String::new(),
+    };
+    let log = |mark: &str, lines: Vec<LogEntry>| LoggedTyre {
+        mark: mark.into(),
+        new_depth_mm: None,
+        entries: lines,
+    };
+    let (lf, rr) = (TyrePlace::LeftFront, TyrePlace::RightRear);
+    let logs = [
+        TreadLog::default(),
+        TreadLog {
+            tyres: vec![
+                log(
+                    "A",
+                    vec![line(10_000.0, lf, Some([10.9; 3])), line(16_000.0, lf, Some([9.0, 9.9, 10.2]))],
+                ),
+                log("B", vec![line(10_000.0, rr, Some([7.0; 3])), line(9000.0, rr, None)]),
+                log(
+                    "C",
+                    vec![line(10_000.0, rr, Some([13.0; 3])), line(12_000.0, rr, Some([9.0, 14.0, 9.0]))],
+                ),
+                log("D", vec![line(10_000.0, lf, Some([6.0; 3])), line(15_000.0, lf, Some([5.9, 5.7, 2.0]))]),
+            ],
+            set_at_km: Some(11_000.0),
+        },
+    ];
+    for c in cars.iter().take(3) {
+        let Ok(answer) = plan_car(c, parts) else { continue };
+        let axles = [answer.axles.front.as_ref(), answer.axles.rear.as_ref()];
+        for l in &logs {
+            for other in [None, Some(("Another", axles))] {
+                match common::worn(&tyres, axles, other, l) {
+                    Ok(w) => collect(&w, out),
+                    Err(list) => collect(&list, out),
+                }
+            }
+        }
+    }
+    let data = shipped_diagnosis().unwrap();
+    collect(&diagnose(&data, &std::collections::BTreeMap::new(), None).unwrap(), out);
+    for q in &data.questions {
+        for a in &q.answers {
+            let seen = [(q.id.clone(), a.id.clone())].into_iter().collect();
+            collect(&diagnose(&data, &seen, Some([3.0, 5.0, 6.0])).unwrap(), out);
+        }
+    }
 }
 
 /// What is said of readings: every suspicion of its case, the picture of its visit, and every method's reading worked out.
@@ -238,8 +377,11 @@ fn readings_said(out: &mut Vec<Said>) {
 fn strangers(u: &Units) -> Vec<&'static str> {
     let mut out = Vec::new();
     match u.length {
-        LengthUnit::Mm => out.extend([" in ", " in."]),
-        LengthUnit::In => out.push(" mm"),
+        // A depth of tread in thirty-seconds is in inches too.
+        LengthUnit::Mm if u.tread == TreadUnit::Mm => out.extend([" in ", " in."]),
+        LengthUnit::Mm => {}
+        LengthUnit::In if u.tread == TreadUnit::In32 => out.push(" mm"),
+        LengthUnit::In => {}
     }
     match u.pressure {
         PressureUnit::Kpa => out.extend([" psi", " bar"]),
@@ -251,9 +393,7 @@ fn strangers(u: &Units) -> Vec<&'static str> {
         LoadUnit::Kg => out.extend([" lb", " N "]),
         LoadUnit::Lb => out.extend([" kg", " N "]),
     }
-    if u.distance == DistanceUnit::Km {
-        out.push(" miles");
-    }
+    out.push(if u.distance == DistanceUnit::Km { " miles" } else { " km" });
     // A fine length in inches is told to a thirty-second too.
     if u.tread == TreadUnit::Mm && u.length == LengthUnit::Mm {
         out.push("/32 in");

@@ -172,7 +172,7 @@ fn table(columns: &[&str], rows: Vec<Row>, ends: &Ends) -> Result<(), Failure> {
 pub fn sweep(path: &Path, args: &SweepArgs) -> Result<(), Failure> {
     let g = read_geometry(&read(path)?)?;
     for r in g.remarks() {
-        eprintln!("{r}");
+        eprintln!("{}", plain(&r));
     }
     const USUAL: &str = "-100:80:10";
     let side = match args.side.as_deref() {
@@ -267,7 +267,7 @@ const USUAL_WHEELBASE: f64 = 2800.0;
 pub fn metrics(path: &Path, wheelbase: Option<f64>) -> Result<(), Failure> {
     let g = read_geometry(&read(path)?)?;
     for r in g.remarks() {
-        eprintln!("{r}");
+        eprintln!("{}", plain(&r));
     }
     let own = -g.wheel.center[0];
     let wheelbase_mm = match wheelbase {

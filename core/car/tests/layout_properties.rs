@@ -10,6 +10,7 @@ use bold_stance_car::vehicle::{
 use bold_stance_kinematics::geometry::{Axle, Geometry, OtherSide, Points, Side};
 use bold_stance_kinematics::linkage::{Corner, Linkage};
 use bold_stance_kinematics::wheel::WheelState;
+use bold_stance_words::English;
 use proptest::prelude::*;
 use rand::SeedableRng;
 use rand_distr::{Distribution, StandardNormal};
@@ -292,7 +293,7 @@ fn the_corner_file_speaks_for_every_pair_of_axles() {
             assert_eq!(file.states.len(), 3);
             for q in &file.quantities {
                 assert!(
-                    q.arrived.is_finite() && q.means.ends_with('.') && q.outside == q.caution.is_some(),
+                    q.arrived.is_finite() && q.means.en().ends_with('.') && q.outside == q.caution.is_some(),
                     "{q:?}"
                 );
             }
@@ -354,10 +355,10 @@ fn rear_wheels_show_what_was_read_too_and_their_bands_are_the_gauges() {
         r.rear_read = Some([wheel(-3.9, 0.1), read[1]]);
         r.rear_knowledge = Knowledge::Archetype;
         let file = corner_file(&r).unwrap();
-        assert!(!file.watch.iter().any(|w| w.contains("bent")), "{rear}: {:?}", file.watch);
+        assert!(!file.watch.iter().any(|w| w.en().contains("bent")), "{rear}: {:?}", file.watch);
         r.rear_knowledge = Knowledge::Surveyed;
         let file = corner_file(&r).unwrap();
-        assert!(file.watch.iter().any(|w| w.starts_with("Left rear")), "{rear}: {:?}", file.watch);
+        assert!(file.watch.iter().any(|w| w.en().starts_with("Left rear")), "{rear}: {:?}", file.watch);
         r.rear_read = Some([wheel(f64::NAN, 0.1), read[1]]);
         assert_eq!(corner_file(&r).unwrap_err()[0].field, "rear_read.left.camber_deg");
     }
@@ -400,9 +401,9 @@ fn a_bent_corner_is_said_to_be() {
     r.knowledge = Knowledge::Surveyed;
     r.front_read = Some([good, Measured { camber_deg: -2.4, ..good }]);
     let file = corner_file(&r).unwrap();
-    assert!(file.watch.iter().any(|w| w.starts_with("Right front")), "{:?}", file.watch);
+    assert!(file.watch.iter().any(|w| w.en().starts_with("Right front")), "{:?}", file.watch);
     // SAI was never read: nothing is said of included angles.
-    assert!(!file.watch.iter().any(|w| w.to_lowercase().contains("included angle")), "{:?}", file.watch);
+    assert!(!file.watch.iter().any(|w| w.en().to_lowercase().contains("included angle")), "{:?}", file.watch);
     r.front_read = Some([good, good]);
     assert!(corner_file(&r).unwrap().watch.is_empty(), "nothing to watch");
 }

@@ -1,6 +1,6 @@
 //! What is written by hand and what it means: the vectors of data/notation.json, which the browser's tests read too.
 
-#![allow(clippy::unwrap_used)]
+#![allow(clippy::unwrap_used, clippy::panic)]
 
 use bold_stance_car::vehicle::TyreSize;
 use bold_stance_units::{

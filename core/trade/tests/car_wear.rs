@@ -5,6 +5,7 @@ mod common;
 use bold_stance_car::vehicle::HeightShare;
 use bold_stance_trade::plan::{PlanResult, plan};
 use bold_stance_tread::*;
+use bold_stance_words::English;
 use common::{truck, worn};
 
 fn tyres() -> CarTyres {
@@ -204,7 +205,11 @@ fn a_tyre_first_seen_worn_is_counted_from_there() {
     let log = log_of(vec![first.clone(), entry(66_000.0, lf, Some(depths(7.0, &worn(6000.0))))], None);
     let w = run_car(&tyres(), &log);
     let l = at(&w, lf).learned.as_ref().unwrap();
-    assert!((l.from_mm - 7.0).abs() < 1e-9 && l.words.contains("counted from 7.0 mm"), "{}", l.words);
+    assert!(
+        (l.from_mm - 7.0).abs() < 1e-9 && l.words.en().contains("counted from 7.0 mm"),
+        "{}",
+        l.words.en()
+    );
     // It wears as the model says, and is not taken for one that lost four millimetres at once.
     assert!(l.factor.iter().all(|f| (f - 1.0).abs() < 0.12), "{:?}", l.factor);
     assert!(w.warnings.is_empty(), "{:?}", w.warnings);
@@ -212,7 +217,9 @@ fn a_tyre_first_seen_worn_is_counted_from_there() {
     assert!((left - (7.0 - worn(6000.0)[10])).abs() < 0.3, "{left}");
     // Seen once only: said so, and nothing is claimed.
     let once = run_car(&tyres(), &log_of(vec![first], None));
-    assert!(at(&once, lf).learned.as_ref().unwrap().words.starts_with("No depth read after its first line"));
+    assert!(
+        at(&once, lf).learned.as_ref().unwrap().words.en().starts_with("No depth read after its first line")
+    );
     // Within the scatter of a gauge it was new.
     let new = run_car(&tyres(), &log_of(vec![entry(0.0, lf, Some([10.6, 10.8, 10.7]))], None));
     assert!((at(&new, lf).learned.as_ref().unwrap().from_mm - 11.0).abs() < 1e-9);
@@ -234,7 +241,7 @@ fn readings_name_the_line_they_stand_in() {
     let w = run_car(&tyres(), &log);
     let points = &at(&w, lf).learned.as_ref().unwrap().points;
     assert_eq!(points.iter().map(|p| p.entry).collect::<Vec<_>>(), [1, 3]);
-    assert!(w.warnings.iter().any(|x| x.entry == 2 && x.wrong.contains("ran back")));
+    assert!(w.warnings.iter().any(|x| x.entry == 2 && x.wrong.en().contains("ran back")));
 }
 
 /// What a set of this car reached counts from new, however deep the tyres are now.
@@ -351,7 +358,7 @@ fn a_second_plan_stands_on_the_same_tyre() {
         worn(&tyres(), [Some(&p), None], Some(("Lift 20", [Some(&o), None])), &TreadLog::default()).unwrap();
     let t = at(&w, TyrePlace::RightFront);
     let s = scene(t, "other");
-    assert_eq!(s.title, "Lift 20");
+    assert_eq!(s.title.en(), "Lift 20");
     assert!((s.setups[0].camber_deg - o.right.set.camber_deg).abs() < 1e-12);
     let lead = &t.scenes[t.lead];
     let most = |s: &SceneWear| s.rate_mm_per_1000km.iter().copied().fold(0.0, f64::max);

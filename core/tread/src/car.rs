@@ -12,6 +12,7 @@ use super::worth::{Lever, Money, levers};
 use bold_stance_car::vehicle::Axles;
 use bold_stance_kinematics::geometry::Axle;
 use bold_stance_units::problem::Problem;
+use bold_stance_units::said::{Measure, Said, said, sentences};
 use rayon::prelude::*;
 use serde::{Deserialize, Serialize};
 
@@ -20,7 +21,7 @@ use serde::{Deserialize, Serialize};
 #[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
 pub struct IrregularPart {
     /// What they are for.
-    pub cause: String,
+    pub cause: Said,
     /// Points.
     pub points: f64,
 }
@@ -32,7 +33,7 @@ pub struct SceneWear {
     /// `found`, `unset`, `set`, `at-…` for a height, `mix`, `other` for a second plan.
     pub id: String,
     /// What the screen calls it.
-    pub title: String,
+    pub title: Said,
     /// Camber and half the total toe, with shares.
     pub setups: Vec<Setup>,
     /// mm per 1000 km, inner edge first, 21 strips, with what depths taught.
@@ -41,8 +42,10 @@ pub struct SceneWear {
     pub band_km: Band,
     /// From now until a main groove or the centre, where wear bars are, meets it, km.
     pub groove_km: f64,
-    /// The worst strip: `inner edge`, `centre`, `outer edge`, or `even`.
+    /// The worst strip: `inner_edge`, `centre`, `outer_edge`, or `even`.
     pub worst: String,
+    /// The same to be said.
+    pub worst_words: Said,
     /// Why the worst strip wears.
     pub shares: Shares,
     /// Why the tread as a whole wears.
@@ -50,7 +53,7 @@ pub struct SceneWear {
     /// Feathering, −1…1, toe-in positive.
     pub feather: f64,
     /// Feathering in words; empty when there is nothing to feel.
-    pub feather_words: String,
+    pub feather_words: Said,
     /// Irregular-wear word: `low`, `watch`, `high`.
     pub irregular: String,
     /// What the irregular-wear points are for.
@@ -83,7 +86,7 @@ pub struct LearnedTyre {
     /// The setup changed since, so what was learned is carried over to the new one.
     pub carried: bool,
     /// In words.
-    pub words: String,
+    pub words: Said,
 }
 
 /// One tyre.
@@ -121,33 +124,49 @@ pub struct CarWear {
     /// Names of the heights a mix can be made of.
     pub heights: Vec<String>,
     /// What the model cannot tell.
-    pub notes: Vec<String>,
+    pub notes: Vec<Said>,
 }
 
-fn worst_of(rate: &[f64], left: &[f64]) -> String {
+fn worst_of(rate: &[f64], left: &[f64]) -> &'static str {
     let t = |i: usize| left[i].max(0.0) / rate[i].max(1e-9);
     let worst = (0..STRIPS).fold(0, |w, i| if t(i) < t(w) { i } else { w });
     let best = (0..STRIPS).map(t).fold(0.0, f64::max);
     // Within four in a hundred nobody can tell one strip from another.
     if best > 0.0 && t(worst) / best > 0.96 {
-        return "even".into();
+        return "even";
     }
     match worst {
-        0..=6 => "inner edge",
+        0..=6 => "inner_edge",
         7..=13 => "centre",
-        _ => "outer edge",
+        _ => "outer_edge",
     }
-    .into()
+}
+
+/// What points of irregular wear are for.
+fn cause_of(cause: &str) -> Said {
+    match cause {
+        "toe" => said("irregular-toe"),
+        "pressure" => said("irregular-pressure"),
+        "no rotation record" => said("irregular-never"),
+        "rotated now and then" => said("irregular-sometimes"),
+        "rotated" => said("irregular-rotated"),
+        "light axle" => said("irregular-light"),
+        "camber" => said("irregular-camber"),
+        "open tread" => said("irregular-open"),
+        "use" => said("irregular-use"),
+        "worn dampers" => said("irregular-dampers"),
+        other => Said::text(other),
+    }
 }
 
 /// What a hand feels across the tread (`docs/TREAD_MODEL.md`).
-fn feather_words(f: f64) -> String {
+fn feather_words(f: f64) -> Said {
     if f.abs() < 0.15 {
-        String::new()
+        Said::text("")
     } else if f > 0.0 {
-        "Feathered by toe-in: rough to a hand drawn from inside to outside, smooth the other way.".into()
+        said("feather-in")
     } else {
-        "Feathered by toe-out: rough to a hand drawn from outside to inside, smooth the other way.".into()
+        said("feather-out")
     }
 }
 
@@ -259,7 +278,8 @@ impl Car<'_> {
             out.push(SceneWear {
                 id: s.id.clone(),
                 title: s.title.clone(),
-                worst: worst_of(&rate, &left),
+                worst: worst_of(&rate, &left).into(),
+                worst_words: said("worst").word("where", worst_of(&rate, &left)),
                 groove_km: groove,
                 rate_mm_per_1000km: rate,
                 band_km: band,
@@ -271,7 +291,7 @@ impl Car<'_> {
                 irregular_parts: irregular
                     .parts
                     .into_iter()
-                    .map(|(cause, points)| IrregularPart { cause, points })
+                    .map(|(cause, points)| IrregularPart { cause: cause_of(&cause), points })
                     .collect(),
                 ratio_to_lead: ratio_band(b, &beliefs[lead]),
                 outside: is_outside(&wheel, &setups),
@@ -284,20 +304,17 @@ impl Car<'_> {
             let factor = super::band::GROOVES.map(|e| l.now.factor_at(e));
             let width = |b: &Band| b.high / b.median.max(1.0);
             let read = l.points.iter().filter(|p| p.km > 0.0).count();
-            let mut words = if read == 0 {
-                "No depth read after its first line yet: three grooves narrow the forecast.".into()
+            let mut words = vec![if read == 0 {
+                said("learned-none")
             } else {
-                format!(
-                    "{read} depth reading{}: wears {:.0} % {} than the model at the centre; doubt ×/÷ {:.2} to {:.2}.",
-                    if read == 1 { "" } else { "s" },
-                    100.0 * (factor[1] - 1.0).abs(),
-                    if factor[1] >= 1.0 { "faster" } else { "slower" },
-                    width(&before),
-                    width(&after)
-                )
-            };
+                said(if factor[1] >= 1.0 { "learned-faster" } else { "learned-slower" })
+                    .count("n", read)
+                    .plain("by", 100.0 * (factor[1] - 1.0).abs(), 0)
+                    .plain("before", width(&before), 2)
+                    .plain("after", width(&after), 2)
+            }];
             if let Some(d) = worn_from {
-                words += &format!(" Worn already when its log starts: counted from {d:.1} mm.");
+                words.push(said("learned-worn").of("depth", Measure::TreadMm, d, 1));
             }
             LearnedTyre {
                 mark: logged.map(|t| t.mark.clone()).unwrap_or_default(),
@@ -308,7 +325,7 @@ impl Car<'_> {
                 points: l.points.clone(),
                 from_mm: new_depth,
                 carried: !(l.one_setup && lead == ran_as),
-                words,
+                words: sentences(words),
             }
         });
         let lead_scene = &out[lead];
@@ -379,9 +396,6 @@ pub fn car_wear(c: &CarTyres, scenes: &Scenes, log: &TreadLog) -> Result<CarWear
         rotations,
         warnings,
         heights: scenes.heights.clone(),
-        notes: vec![
-            "Ratios between settings are firmer than distances.".into(),
-            "Does not see: heel-and-toe, cupping, flat spots, worn joints, ageing, a tyre that wore under an old alignment.".into(),
-        ],
+        notes: vec![said("note-ratios-firmer"), said("note-does-not-see")],
     })
 }

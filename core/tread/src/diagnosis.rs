@@ -4,6 +4,7 @@
 //! all causes. The weights are judgement, so the share only orders and separates.
 
 use bold_stance_units::problem::{Problem, in_range, parse_json};
+use bold_stance_units::said::{Said, said};
 use serde::{Deserialize, Serialize};
 use std::collections::BTreeMap;
 
@@ -132,15 +133,15 @@ pub struct Diagnosis {
     /// Causes, likeliest first.
     pub causes: Vec<Ranked>,
     /// One line.
-    pub headline: String,
+    pub headline: Said,
     /// The question whose answer would separate the first two best; none when it is plain.
     pub ask_next: Option<String>,
     /// The pattern that measured depths show, taken as seen where none was pressed.
     pub measured_pattern: Option<String>,
     /// Stop: do not drive on it.
-    pub stop: Option<String>,
+    pub stop: Option<Said>,
     /// Replace tyres before aligning, and why.
-    pub replace: Option<String>,
+    pub replace: Option<Said>,
 }
 
 /// The shipped rules.
@@ -257,10 +258,7 @@ pub fn diagnose(
         }
         _ => seen,
     };
-    let stop = (seen.get("cords").is_some_and(|a| a == "yes")).then(|| {
-        "Cords, belts or a bulge: the tyre is done. The car is not driven on it, nor aligned on it."
-            .to_owned()
-    });
+    let stop = (seen.get("cords").is_some_and(|a| a == "yes")).then(|| said("diagnosis-stop"));
     let score = |c: &Cause, seen: &Seen| c.prior + seen.iter().map(|(q, a)| c.weight(q, a)).sum::<f64>();
     let most = data.causes.iter().map(|c| score(c, seen)).fold(f64::NEG_INFINITY, f64::max);
     let total: f64 = data.causes.iter().map(|c| (score(c, seen) - most).exp()).sum();
@@ -317,20 +315,20 @@ pub fn diagnose(
         _ => None,
     };
     let headline = if stop.is_some() {
-        "Stop: this tyre is done".to_owned()
+        said("diagnosis-stop-headline")
     } else if seen.is_empty() {
-        "Say what the tread looks like".to_owned()
+        said("diagnosis-start")
     } else {
         match causes.as_slice() {
-            [a, ..] if a.share >= 0.6 => a.name.clone(),
-            [a, b, ..] => format!("{}, or {}", a.name, low(&b.name)),
-            _ => "No cause is on file".to_owned(),
+            [a, ..] if a.share >= 0.6 => Said::text(a.name.clone()),
+            [a, b, ..] => said("diagnosis-two").name("first", a.name.clone()).name("second", low(&b.name)),
+            _ => said("diagnosis-none"),
         }
     };
     let replace = causes
         .first()
         .filter(|c| c.replace_first && c.share >= 0.4 && !seen.is_empty())
-        .map(|c| format!("{}: replace before aligning. {}", c.name, c.then));
+        .map(|c| said("diagnosis-replace").name("cause", c.name.clone()).name("then", c.then.clone()));
     causes.retain(|c| c.share >= WORTH_NAMING);
     let measured_pattern = measured_pattern.map(str::to_owned);
     Ok(Diagnosis { causes, headline, ask_next, measured_pattern, stop, replace })

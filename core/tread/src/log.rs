@@ -6,6 +6,7 @@ use super::forecast::STRIPS;
 use super::tyre::Tyre;
 use super::uses::UseMix;
 use bold_stance_units::problem::{Problem, in_range};
+use bold_stance_units::said::{Measure, Said, said};
 use serde::{Deserialize, Serialize};
 
 /// A depth that grew by more than this against the one before is not the gauge's scatter, mm (three times 0.25 mm).
@@ -122,9 +123,9 @@ pub struct LogWarning {
     /// Line, from 0.
     pub entry: usize,
     /// What does not agree.
-    pub wrong: String,
+    pub wrong: Said,
     /// What to do.
-    pub right: String,
+    pub right: Said,
 }
 
 /// Depths read at one time, with what was expected.
@@ -205,8 +206,8 @@ impl LoggedTyre {
     #[must_use]
     pub fn warnings(&self, new_depth_mm: f64) -> Vec<LogWarning> {
         let mut out = Vec::new();
-        let mut say = |entry: usize, wrong: String, right: &str| {
-            out.push(LogWarning { mark: self.mark.clone(), entry, wrong, right: right.into() });
+        let mut say = |entry: usize, wrong: Said, right: &'static str| {
+            out.push(LogWarning { mark: self.mark.clone(), entry, wrong, right: said(right) });
         };
         let kept = self.forward();
         for (i, e) in self.entries.iter().enumerate() {
@@ -214,8 +215,13 @@ impl LoggedTyre {
                 let before = kept.iter().rev().find(|(k, _)| *k < i).map_or(0.0, |(_, b)| b.odometer_km);
                 say(
                     i,
-                    format!("odometer ran back: {:.0} km after {before:.0} km", e.odometer_km),
-                    "read the odometer again; this line is left out until then",
+                    said("log-ran-back").of("at", Measure::Km, e.odometer_km, 0).of(
+                        "after",
+                        Measure::Km,
+                        before,
+                        0,
+                    ),
+                    "log-ran-back-right",
                 );
             }
         }
@@ -225,11 +231,16 @@ impl LoggedTyre {
             let was = last.unwrap_or([new_depth_mm; 3]);
             for (j, name) in ["inner", "centre", "outer"].into_iter().enumerate() {
                 if d[j] > was[j] + GREW_MM {
-                    let than = if last.is_some() { "last time" } else { "when new" };
+                    let id = if last.is_some() { "log-grew" } else { "log-grew-new" };
                     say(
                         *i,
-                        format!("{name} grew: {:.1} mm, {:.1} mm {than}", d[j], was[j]),
-                        "read that groove again, or check that it is the same tyre",
+                        said(id).word("groove", name).of("now", Measure::TreadMm, d[j], 1).of(
+                            "was",
+                            Measure::TreadMm,
+                            was[j],
+                            1,
+                        ),
+                        "log-grew-right",
                     );
                 }
             }
@@ -249,8 +260,12 @@ pub fn place_warnings(log: &TreadLog) -> Vec<LogWarning> {
             out.push(LogWarning {
                 mark: t.mark.clone(),
                 entry: t.entries.len().saturating_sub(1),
-                wrong: format!("{} and {} both run {}", o.mark, t.mark, p.name()),
-                right: "write down which of them came off".into(),
+                wrong: said("log-both")
+                    .name("one", o.mark.clone())
+                    .name("other", t.mark.clone())
+                    .word("side", if p.left() { "left" } else { "right" })
+                    .word("axle", if p.front() { "front" } else { "rear" }),
+                right: said("log-both-right"),
             });
         }
     }
@@ -374,12 +389,13 @@ pub(crate) fn taught(
         .map(|(entry, name, off)| LogWarning {
             mark: t.mark.clone(),
             entry,
-            wrong: format!(
-                "{name} is {:.1} mm {} than the other readings say",
+            wrong: said(if off > 0.0 { "log-deeper" } else { "log-shallower" }).word("groove", name).of(
+                "by",
+                Measure::TreadMm,
                 off.abs(),
-                if off > 0.0 { "deeper" } else { "shallower" }
+                1,
             ),
-            right: "read that groove again; or load, pressure or use changed in between".into(),
+            right: said("log-odd-right"),
         })
         .collect();
     let first = &legs[0];

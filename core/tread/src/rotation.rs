@@ -4,6 +4,7 @@
 
 use super::forecast::STRIPS;
 use super::log::TyrePlace;
+use bold_stance_units::said::{Said, said};
 use serde::{Deserialize, Serialize};
 
 /// How far a set is followed, km.
@@ -55,27 +56,27 @@ impl Rotation {
 
     /// What the shop calls it.
     #[must_use]
-    pub fn name(self) -> &'static str {
-        match self {
-            Self::Stay => "Leave every tyre where it is",
-            Self::SameSide => "Front to rear, same side",
-            Self::AcrossAxle => "Left to right, same axle",
-            Self::CrossForward => "Fronts straight back, rears cross",
-            Self::CrossRearward => "Rears straight forward, fronts cross",
-            Self::CrossBoth => "Cross all four",
-        }
+    pub fn name(self) -> Said {
+        said(match self {
+            Self::Stay => "rotation-stay",
+            Self::SameSide => "rotation-same-side",
+            Self::AcrossAxle => "rotation-across",
+            Self::CrossForward => "rotation-cross-forward",
+            Self::CrossRearward => "rotation-cross-rearward",
+            Self::CrossBoth => "rotation-cross-both",
+        })
     }
 
     /// Why it cannot be done with these tyres, if it cannot (common practice, no source).
     #[must_use]
-    pub fn hindered(self, staggered: bool, directional: bool) -> Option<String> {
+    pub fn hindered(self, staggered: bool, directional: bool) -> Option<Said> {
         let to = self.goes_to();
         let moved = |f: fn(TyrePlace) -> bool| TyrePlace::ALL.iter().zip(to).any(|(a, b)| f(*a) != f(b));
         if staggered && moved(TyrePlace::front) {
-            return Some("front and rear sizes differ: nothing goes from axle to axle".into());
+            return Some(said("rotation-staggered"));
         }
         if directional && moved(TyrePlace::left) {
-            return Some("directional tread: nothing changes side unless it is turned on its rim".into());
+            return Some(said("rotation-directional"));
         }
         None
     }
@@ -88,12 +89,12 @@ pub struct RotationPlan {
     /// Which.
     pub rotation: Rotation,
     /// What the shop calls it.
-    pub name: String,
+    pub name: Said,
     /// Where the tyre of each place goes: left front, right front, left rear, right rear.
     #[cfg_attr(feature = "openapi", schema(min_items = 4, max_items = 4))]
     pub goes_to: [TyrePlace; 4],
     /// Why it cannot be done; none when it can.
-    pub hindered: Option<String>,
+    pub hindered: Option<Said>,
     /// From now until the first tyre meets the limit, km.
     pub first_km: f64,
     /// TyrePlace that tyre sits at by then.
@@ -153,7 +154,7 @@ pub fn rotation_plans(
             let (first_km, first_place) = first(&all);
             RotationPlan {
                 rotation: r,
-                name: r.name().into(),
+                name: r.name(),
                 goes_to: r.goes_to(),
                 hindered: r.hindered(staggered, directional),
                 first_km,

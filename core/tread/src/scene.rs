@@ -2,6 +2,7 @@
 
 use super::forecast::Setup;
 use bold_stance_car::vehicle::{Axles, Sides};
+use bold_stance_units::said::Said;
 
 /// Where an axle's wheels stand for a share of the distance.
 #[derive(Debug, Clone, PartialEq)]
@@ -20,7 +21,7 @@ pub struct AxleScene {
     /// `found`, `unset`, `set`, `at-…` for a height, `mix`, `other` for a second plan.
     pub id: String,
     /// What the screen calls it.
-    pub title: String,
+    pub title: Said,
     /// Where its wheels stand, with shares.
     pub runs: Vec<Run>,
     /// Caster of each wheel, degrees.

@@ -5,6 +5,7 @@ use super::basis::Basis;
 use super::forecast::{Setup, Wheel};
 use super::tyre::Tyre;
 use super::uses::UseMix;
+use bold_stance_units::said::{Measure, Said, said};
 use serde::{Deserialize, Serialize};
 
 /// Toe a tyre is held to when nothing else counts, degrees a wheel in (common practice, no source).
@@ -28,9 +29,9 @@ pub struct Lever {
     /// `toe`, `camber`, `pressure`, `use`.
     pub id: String,
     /// What is done.
-    pub title: String,
+    pub title: Said,
     /// From what to what.
-    pub detail: String,
+    pub detail: Said,
     /// Distance with the change over distance without, 80 % band.
     pub ratio: RatioBand,
     /// Distance gained on this tyre, km; may be negative.
@@ -39,20 +40,9 @@ pub struct Lever {
     pub saves_a_year: Option<f64>,
 }
 
-fn signed(v: f64, digits: usize) -> String {
-    let t = format!("{:.digits$}", v.abs());
-    if t.trim_start_matches(['0', '.']).is_empty() {
-        t
-    } else if v < 0.0 {
-        format!("\u{2212}{t}")
-    } else {
-        format!("+{t}")
-    }
-}
-
-/// Toe in words: `0.12° in`.
-fn toe(v: f64) -> String {
-    format!("{:.2}° {}", v.abs(), if v < -0.004 { "out" } else { "in" })
+/// Toe of one wheel, degrees: how much, and which way.
+fn toe(v: f64) -> Said {
+    said(if v < -0.004 { "toe-out" } else { "toe-in" }).deg("toe", v.abs(), 2)
 }
 
 /// Every change looked at, most worth first; those that move nothing are left out.
@@ -82,7 +72,7 @@ pub(crate) fn levers(
             .collect()
     };
     let mut out = Vec::new();
-    let mut add = |id: &str, title: String, detail: String, w: Wheel, s: Vec<Setup>| {
+    let mut add = |id: &str, title: Said, detail: Said, w: Wheel, s: Vec<Setup>| {
         let run = Running { wheel: w, setups: s, share: 1.0, flipped: false };
         let then = Belief::of(tyre, &[run], mix, limit_mm, basis);
         let ratio = ratio_band(now, &then);
@@ -96,19 +86,19 @@ pub(crate) fn levers(
     if (toe_now - calm).abs() > 0.02 {
         add(
             "toe",
-            format!("Toe to {}", toe(calm)),
-            format!("each wheel, {} now", toe(toe_now)),
+            said("lever-toe").say("toe", toe(calm)),
+            said("lever-toe-now").say("toe", toe(toe_now)),
             wheel.clone(),
             shifted(0.0, calm - toe_now),
         );
     }
     let step = if camber < 0.0 { CAMBER_STEP.min(-camber) } else { -CAMBER_STEP.min(camber) };
     if step.abs() > 0.04 {
-        let way = if camber < 0.0 { "less negative" } else { "less positive" };
+        let id = if camber < 0.0 { "lever-camber-less-negative" } else { "lever-camber-less-positive" };
         add(
             "camber",
-            format!("{:.1}° {way} camber", step.abs()),
-            format!("{}° to {}°", signed(camber, 1), signed(camber + step, 1)),
+            said(id).deg("by", step.abs(), 1),
+            said("lever-from-to").change_deg("from", camber, 1).change_deg("to", camber + step, 1),
             wheel.clone(),
             shifted(step, 0.0),
         );
@@ -116,8 +106,13 @@ pub(crate) fn levers(
     if (wheel.pressure_kpa / wheel.placard_kpa - 1.0).abs() > 0.02 {
         add(
             "pressure",
-            "Pressure to the placard".into(),
-            format!("{:.0} to {:.0} kPa, cold", wheel.pressure_kpa, wheel.placard_kpa),
+            said("lever-pressure"),
+            said("lever-pressure-from-to").of("from", Measure::Kpa, wheel.pressure_kpa, 0).of(
+                "to",
+                Measure::Kpa,
+                wheel.placard_kpa,
+                0,
+            ),
             Wheel { pressure_kpa: wheel.placard_kpa, ..wheel.clone() },
             setups.to_vec(),
         );
@@ -135,8 +130,8 @@ pub(crate) fn levers(
         if let Some(s) = best {
             add(
                 "height",
-                "Drive it at the kindest height".into(),
-                format!("all the time at camber {}°, toe {}", signed(s.camber_deg, 1), toe(s.toe_deg)),
+                said("lever-height"),
+                said("lever-height-at").change_deg("camber", s.camber_deg, 1).say("toe", toe(s.toe_deg)),
                 wheel.clone(),
                 vec![Setup { share: 1.0, ..s }],
             );

@@ -287,10 +287,11 @@ fn the_traps_are_kept_apart() {
         first(&[("pattern", "diagonal"), ("driven", "no")])
             .replace
             .unwrap()
+            .en()
             .contains("replace before aligning")
     );
     let d = first(&[("cords", "yes"), ("pattern", "inner_edge")]);
-    assert!(d.stop.unwrap().contains("not driven on"));
+    assert!(d.stop.unwrap().en().contains("not driven on"));
     assert!(first(&[("pattern", "inner_edge")]).stop.is_none());
     // Nothing seen, nothing claimed.
     let d = diagnose(&data, &Seen::new(), None).unwrap();

@@ -30,6 +30,8 @@ pub enum Measure {
     Km,
     /// A depth of tread, mm.
     TreadMm,
+    /// A moment, N·m.
+    Nm,
     /// A number without a unit: a ratio, turns, a count of steps.
     Plain,
 }

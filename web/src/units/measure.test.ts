@@ -64,7 +64,7 @@ describe('a quantity', () => {
       }[kind];
       for (const u of [metric, imperial, unitsOf('mm', 'decimal', { pressure: 'bar', load: 'kg' })]) {
         const back = readIn(kind, fieldText(kind, kept, u), u);
-        expect(Math.abs(back! - kept) / kept, `${kind} ${JSON.stringify(u)}`).toBeLessThan(4e-4);
+        expect(Math.abs(back! - kept) / kept, `${kind} ${JSON.stringify(u)}`).toBeLessThan(8e-3);
         expect(readIn(kind, example(kind, u), u), example(kind, u)).toBeDefined();
       }
       expect(fieldText(kind, null, metric)).toBe('');

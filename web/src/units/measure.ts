@@ -36,35 +36,37 @@ interface Form {
   scale: number;
   /** Decimals that mean something. */
   digits: number;
+  /** Decimals in a field. */
+  typed: number;
 }
 const forms = {
   pressure: {
-    kpa: { name: 'kPa', scale: 1, digits: 0 },
-    bar: { name: 'bar', scale: 100, digits: 2 },
-    psi: { name: 'psi', scale: KPA_PER_PSI, digits: 0 },
+    kpa: { name: 'kPa', scale: 1, digits: 0, typed: 1 },
+    bar: { name: 'bar', scale: 100, digits: 2, typed: 2 },
+    psi: { name: 'psi', scale: KPA_PER_PSI, digits: 0, typed: 1 },
   },
   load: {
-    n: { name: 'N', scale: 1, digits: 0 },
-    kg: { name: 'kg', scale: GRAVITY, digits: 0 },
-    lb: { name: 'lb', scale: N_PER_LB, digits: 0 },
+    n: { name: 'N', scale: 1, digits: 0, typed: 0 },
+    kg: { name: 'kg', scale: GRAVITY, digits: 0, typed: 1 },
+    lb: { name: 'lb', scale: N_PER_LB, digits: 0, typed: 0 },
   },
   mass: {
-    n: { name: 'kg', scale: 1, digits: 0 },
-    kg: { name: 'kg', scale: 1, digits: 0 },
-    lb: { name: 'lb', scale: KG_PER_LB, digits: 0 },
+    n: { name: 'kg', scale: 1, digits: 0, typed: 1 },
+    kg: { name: 'kg', scale: 1, digits: 0, typed: 1 },
+    lb: { name: 'lb', scale: KG_PER_LB, digits: 0, typed: 0 },
   },
   rate: {
-    n: { name: 'N/mm', scale: 1, digits: 1 },
-    kg: { name: 'kg/mm', scale: GRAVITY, digits: 2 },
-    lb: { name: 'lb/in', scale: N_PER_LB / MM_PER_INCH, digits: 0 },
+    n: { name: 'N/mm', scale: 1, digits: 1, typed: 2 },
+    kg: { name: 'kg/mm', scale: GRAVITY, digits: 2, typed: 3 },
+    lb: { name: 'lb/in', scale: N_PER_LB / MM_PER_INCH, digits: 0, typed: 1 },
   },
   distance: {
-    km: { name: 'km', scale: 1, digits: 0 },
-    miles: { name: 'mi', scale: KM_PER_MILE, digits: 0 },
+    km: { name: 'km', scale: 1, digits: 0, typed: 0 },
+    miles: { name: 'mi', scale: KM_PER_MILE, digits: 0, typed: 0 },
   },
   tread: {
-    mm: { name: 'mm', scale: 1, digits: 1 },
-    in32: { name: '/32 in', scale: MM_PER_32ND, digits: 1 },
+    mm: { name: 'mm', scale: 1, digits: 1, typed: 2 },
+    in32: { name: '/32 in', scale: MM_PER_32ND, digits: 1, typed: 1 },
   },
 } as const;
 
@@ -100,9 +102,12 @@ export function measure(kind: Kind, v: number, u: Units): string {
   return `${bare(kind, v, u)}${name.startsWith('/') ? '' : ' '}${name}`;
 }
 
-/** As it stands in a field: enough digits to come back as it was. */
-export const fieldText = (kind: Kind, v: number | null | undefined, u: Units): string =>
-  v === null || v === undefined ? '' : String(Math.round(inUnits(kind, v, u) * 1000) / 1000);
+/** As it stands in a field: as somebody would have typed it. What nobody touches is kept whole by the form. */
+export function fieldText(kind: Kind, v: number | null | undefined, u: Units): string {
+  if (v === null || v === undefined) return '';
+  const by = 10 ** formOf(kind, u).typed;
+  return String(Math.round(inUnits(kind, v, u) * by) / by);
+}
 
 const told: Record<Kind, RegExp> = {
   pressure: /(kpa|bar|psi)$/i,

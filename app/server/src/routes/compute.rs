@@ -13,6 +13,7 @@ use bold_stance_kinematics::linkage::{Corner, Linkage, travel_problems};
 use bold_stance_kinematics::wheel::WheelState;
 use bold_stance_trade::plan::{CarAnswer, CarInput, plan_car_within};
 use bold_stance_units::problem::Problem;
+use bold_stance_units::said::Said;
 use serde::Serialize;
 use utoipa::ToSchema;
 
@@ -22,7 +23,7 @@ pub struct GeometryLook {
     /// What is wrong, by field under `points` or `wheel`.
     pub problems: Vec<Problem>,
     /// What is worth knowing.
-    pub remarks: Vec<String>,
+    pub remarks: Vec<Said>,
     /// The left wheel at design, when it closes.
     pub wheel: Option<WheelState>,
     /// Drawing at design, when it closes.

@@ -8,6 +8,7 @@ use bold_stance_kinematics::geometry::{Axle, Points, Side, WheelAtDesign};
 use bold_stance_kinematics::linkage::{Corner, Linkage, Loop, Unreachable};
 use bold_stance_kinematics::wheel::WheelState;
 use bold_stance_units::problem::Problem;
+use bold_stance_units::said::{Said, said};
 
 /// Every known corner of the car; once it is bent to its readings without what was turned at it then.
 pub(super) type Corners = Vec<(Axle, Side, Corner)>;
@@ -58,11 +59,16 @@ fn on_ground(
     Ok(found)
 }
 
+/// A corner whose readings sit far from its points, degrees.
+fn bent(side: Side, axle: Axle, by_deg: f64) -> Said {
+    said("car-bent").word("side", side.word()).word("axle", axle.word()).deg("by", by_deg, 1)
+}
+
 /// Bends the rear corners to what was read over the ground, like [`on_ground`].
 pub(super) fn bend_rear(
     r: &CornerFileRequest,
     corners: &mut Corners,
-    watch: &mut Vec<String>,
+    watch: &mut Vec<Said>,
 ) -> Result<(), Problem> {
     let (Some(read), Some(rear)) = (&r.rear_read, &r.car.rear) else { return Ok(()) };
     for (side, m) in Side::BOTH.into_iter().zip(read) {
@@ -75,8 +81,11 @@ pub(super) fn bend_rear(
             let a = anchor_wheel(&points, &wheel, travel, start, camber, toe).map_err(|e| {
                 Problem::new(
                     format!("car.rear.{}", e.field()),
-                    format!("at the {} rear height read {e}", side.word()),
-                    "points that close at the height that was read; measure that joint again",
+                    said("fault-open-at-height")
+                        .word("side", side.word())
+                        .word("axle", "rear")
+                        .say("why", e.says()),
+                    said("fault-measure-joint"),
                 )
             })?;
             let here = [(Axle::Rear, side, a.corner.edited(start))];
@@ -88,12 +97,7 @@ pub(super) fn bend_rear(
         }
         let Some(found) = found else { continue };
         if found.anchor.largest_deg() > r.rear_knowledge.most_bent_deg() {
-            watch.push(format!(
-                "{} rear: the readings sit {:.1}° from these points. Measure that corner's points again; if they hold, \
-                 look for a bent part.",
-                if side == Side::Left { "Left" } else { "Right" },
-                found.anchor.largest_deg()
-            ));
+            watch.push(bent(side, Axle::Rear, found.anchor.largest_deg()));
         }
         if let Some(slot) = corners.iter_mut().find(|(a, s, _)| *a == Axle::Rear && *s == side) {
             slot.2 = found.corner;
@@ -106,7 +110,7 @@ pub(super) fn bend_rear(
 pub(super) fn bend_front(
     r: &CornerFileRequest,
     corners: &mut Corners,
-    watch: &mut Vec<String>,
+    watch: &mut Vec<Said>,
 ) -> Result<(), Problem> {
     let Some(read) = &r.front_read else { return Ok(()) };
     for (side, m) in Side::BOTH.into_iter().zip(read) {
@@ -118,18 +122,16 @@ pub(super) fn bend_front(
             Err(e) => {
                 return Err(Problem::new(
                     format!("car.front.{}", e.field()),
-                    format!("at the {} height read {e}", side.word()),
-                    "points that close at the height that was read; measure that joint again",
+                    said("fault-open-at-height")
+                        .word("side", side.word())
+                        .word("axle", "front")
+                        .say("why", e.says()),
+                    said("fault-measure-joint"),
                 ));
             }
         };
         if found.anchor.largest_deg() > r.knowledge.most_bent_deg() {
-            watch.push(format!(
-                "{} front: the readings sit {:.1}° from these points. Measure that corner's points again; if they hold, \
-                 look for a bent part.",
-                if side == Side::Left { "Left" } else { "Right" },
-                found.anchor.largest_deg()
-            ));
+            watch.push(bent(side, Axle::Front, found.anchor.largest_deg()));
         }
         if let Some(slot) = corners.iter_mut().find(|(a, s, _)| *a == Axle::Front && *s == side) {
             slot.2 = found.corner;

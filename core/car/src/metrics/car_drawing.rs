@@ -4,9 +4,10 @@ use super::steering::{rack_for_lock, turned_to};
 use crate::draw::{Drawing, draw_steered};
 use crate::vehicle::{Attitude, Car, Gains};
 use bold_stance_kinematics::geometry::{Axle, Side};
-use bold_stance_kinematics::linkage::{Bar, Corner, Linkage};
+use bold_stance_kinematics::linkage::{Bar, Corner, Linkage, Unreachable};
 use bold_stance_kinematics::wheel::WheelState;
 use bold_stance_units::problem::{Problem, in_range};
+use bold_stance_units::said::Said;
 use serde::{Deserialize, Serialize};
 
 /// What is asked.
@@ -38,7 +39,7 @@ pub struct CornerDrawing {
     /// Angles relative to the ground, straight ahead or turned as asked.
     pub wheel: Option<WheelState>,
     /// Why nothing is drawn.
-    pub stops: Option<String>,
+    pub stops: Option<Said>,
     /// Lowest and highest body gain the linkage allows, mm over design.
     #[cfg_attr(feature = "openapi", schema(min_items = 2, max_items = 2))]
     pub gain_range_mm: [f64; 2],
@@ -57,7 +58,7 @@ pub struct CarDrawing {
     /// Front axle to rear axle, mm.
     pub wheelbase_mm: f64,
     /// What is worth knowing about the files.
-    pub remarks: Vec<String>,
+    pub remarks: Vec<Said>,
 }
 
 fn flip(p: [f64; 3]) -> [f64; 3] {
@@ -155,7 +156,7 @@ pub fn car_drawing(r: &CarDrawingRequest) -> Result<CarDrawing, Vec<Problem>> {
                 axle: *axle,
                 side: *side,
                 wheel,
-                stops: got.as_ref().err().map(ToString::to_string),
+                stops: got.as_ref().err().map(Unreachable::says),
                 drawing: got.ok(),
                 gain_range_mm: [-high, -low],
             }

@@ -14,6 +14,7 @@ use crate::vehicle::{
 use bold_stance_kinematics::geometry::{Axle, Side};
 use bold_stance_kinematics::linkage::{Corner, Linkage, Unreachable};
 use bold_stance_units::problem::Problem;
+use bold_stance_units::said::{Said, said};
 use serde::{Deserialize, Serialize};
 
 /// Heights of the curves.
@@ -48,7 +49,7 @@ pub struct CornerFile {
     /// Construction aids of the front axle.
     pub aids: Aids,
     /// What is worth knowing: bent parts, sides that differ, heights not in one plane.
-    pub watch: Vec<String>,
+    pub watch: Vec<Said>,
 }
 
 fn body(car: &Car, axle: Axle) -> BodyFacts {
@@ -89,7 +90,7 @@ fn state_row(
             wheel: w.wheel,
             doubt: doubts.get(i).copied().flatten(),
             read: r.reads(w.axle),
-            stops: w.stops.as_ref().map(ToString::to_string),
+            stops: w.stops.as_ref().map(Unreachable::says),
         })
         .collect();
     let g = &state.gains;
@@ -187,17 +188,17 @@ pub fn corner_file(r: &CornerFileRequest) -> Result<CornerFile, Vec<Problem>> {
         let [l, r] = both.map(|c| c.on_tyre(c.loaded_radius() + more));
         Some(axle_metrics(g, [&l, &r], travels, &body))
     };
-    let stop = |axle: &str, e: &Unreachable| {
+    let stop = |axle: &'static str, e: &Unreachable| {
         vec![Problem::new(
             format!("car.{axle}.{}", e.field()),
-            format!("the {axle} axle does not close at the height it came in at: {e}"),
-            "points that close there; measure that joint again",
+            said("fault-open-as-came").word("axle", axle).say("why", e.says()),
+            said("fault-measure-joint"),
         )]
     };
     let front = match metrics(Axle::Front, &states[0]) {
         Some(Ok(m)) => m,
         Some(Err(e)) => return Err(stop("front", &e)),
-        None => return Err(vec![Problem::new("car.front", "nothing is known of it", "a geometry")]),
+        None => return Err(vec![Problem::new("car.front", said("fault-unknown"), said("fault-geometry"))]),
     };
     let rear = match metrics(Axle::Rear, &states[0]) {
         Some(Ok(m)) => Some(m),
@@ -211,7 +212,7 @@ pub fn corner_file(r: &CornerFileRequest) -> Result<CornerFile, Vec<Problem>> {
         {
             match metrics(axle, state) {
                 Some(Ok(m)) => *slot = Some(m),
-                Some(Err(e)) => watch.push(format!("Planned {name} height is past the travel: {e}.")),
+                Some(Err(e)) => watch.push(said("watch-past-travel").word("axle", name).say("why", e.says())),
                 None => {}
             }
         }
@@ -242,28 +243,22 @@ pub fn corner_file(r: &CornerFileRequest) -> Result<CornerFile, Vec<Problem>> {
         .unwrap_or_default();
     let state_now = car.state(&corners, &r.arrived, [0.0; 2]);
     if state_now.warp_deg.abs() > 0.4 {
-        watch.push(format!(
-            "The four heights do not lie in one plane: front and rear lean differ by {:.1}°. Read them again on a level \
-             floor, or look for a tired spring.",
-            state_now.warp_deg.abs()
-        ));
+        watch.push(said("watch-warped").deg("by", state_now.warp_deg.abs(), 1));
     }
     if !corners.iter().any(|(a, _, _)| *a == Axle::Rear) {
-        watch.push(
-            "The rear axle is not known: thrust, rear toe and its share of the rake are left out.".into(),
-        );
+        watch.push(said("watch-no-rear"));
     }
     if !car.facts.turns.is_empty() {
         let records: Vec<(f64, f64)> =
             car.facts.turns.iter().map(|t| (t.turns, t.height_change_mm)).collect();
         let l = learn_per_turn(TORSION_BOLT, &records);
-        watch.push(format!(
-            "One turn of the bolt has given {:.1} ± {:.1} mm after settling, from {} record{}.",
-            l.mm,
-            l.sigma_mm,
-            l.records,
-            if l.records == 1 { "" } else { "s" }
-        ));
+        // Told like every other ±: nine in ten.
+        watch.push(
+            said("watch-turns")
+                .fine_mm("mm", l.mm)
+                .fine_mm("band", crate::fit::Z90 * l.sigma_mm)
+                .count("n", l.records),
+        );
     }
     let input = sentences::Input {
         car,

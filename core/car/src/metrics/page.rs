@@ -5,6 +5,7 @@ use crate::vehicle::{Car, Gains, Measured, PlannedHeights, StateKind};
 use bold_stance_kinematics::edit::{Edit, SetEdits};
 use bold_stance_kinematics::geometry::{Axle, Side};
 use bold_stance_kinematics::wheel::WheelState;
+use bold_stance_units::said::Said;
 use serde::{Deserialize, Serialize};
 
 /// Camber and toe of a wheel that does not steer, as read, with their standard deviations.
@@ -109,7 +110,7 @@ pub struct CornerQuantity {
     /// Where it belongs.
     pub area: Area,
     /// What it is called.
-    pub label: String,
+    pub label: Said,
     /// `mm`, `°`, `%`, `N m`.
     pub unit: String,
     /// Digits after the point that mean something.
@@ -124,9 +125,9 @@ pub struct CornerQuantity {
     /// Whether the planned (or arrived) value is outside the usual range.
     pub outside: bool,
     /// What it means for this job, one sentence.
-    pub means: String,
+    pub means: Said,
     /// What to look at when it is outside.
-    pub caution: Option<String>,
+    pub caution: Option<Said>,
 }
 
 /// One wheel of a height state.
@@ -145,7 +146,7 @@ pub struct StateWheel {
     /// Whether this wheel was read; else its angles as arrived are those of the points.
     pub read: bool,
     /// Why there are none.
-    pub stops: Option<String>,
+    pub stops: Option<Said>,
 }
 
 /// The car at one named height.

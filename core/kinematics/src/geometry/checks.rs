@@ -4,6 +4,7 @@ use super::points::{AxlePoints, Point, Points, StrutPoints, WishbonePoints};
 use super::{Geometry, WheelAtDesign};
 use crate::Vec3;
 use bold_stance_units::problem::{Problem, in_range};
+use bold_stance_units::said::{Said, said};
 
 fn gap(a: Point, b: Point) -> f64 {
     (Vec3::from(a) - Vec3::from(b)).norm()
@@ -164,16 +165,10 @@ fn strut(p: &StrutPoints, say: &mut Say<'_>) {
 impl Geometry {
     /// A tyre that does not meet z = 0 within 1 mm, as a remark.
     #[must_use]
-    pub fn remarks(&self) -> Vec<String> {
+    pub fn remarks(&self) -> Vec<Said> {
         let w = &self.wheel;
         let spin = crate::wheel::spin_axis(w.camber_deg.to_radians(), w.toe_deg.to_radians());
         let z = crate::wheel::contact_point(&Vec3::from(w.center), &spin, w.loaded_radius_mm).z;
-        if z.abs() > 1.0 {
-            vec![format!(
-                "wheel: the tyre meets z = {z:.1} mm, not the ground at 0; heights count from z = 0"
-            )]
-        } else {
-            Vec::new()
-        }
+        if z.abs() > 1.0 { vec![said("remark-off-ground").fine_mm("z", z)] } else { Vec::new() }
     }
 }

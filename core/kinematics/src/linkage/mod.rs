@@ -22,6 +22,7 @@ pub use strut::StrutCorner;
 pub use usable::{steering_problem, travel_problems};
 
 use crate::wheel::{Alignment, Pose, WheelState};
+use bold_stance_units::said::{Said, said};
 use serde::{Deserialize, Serialize};
 
 /// Which closed chain cannot follow.
@@ -48,7 +49,22 @@ pub enum Loop {
 }
 
 impl Loop {
-    /// Words for the loop.
+    /// Word of the loop, by which the messages choose.
+    #[must_use]
+    pub fn word(self) -> &'static str {
+        match self {
+            Self::LowerArm => "lower_arm",
+            Self::UpperArm => "upper_arm",
+            Self::TieRod => "tie_rod",
+            Self::DeadPoint => "dead_point",
+            Self::Strut => "strut",
+            Self::Link => "link",
+            Self::Unsteered => "unsteered",
+            Self::NoSetting => "no_setting",
+        }
+    }
+
+    /// Words for the loop in a log.
     #[must_use]
     pub fn words(self) -> &'static str {
         match self {
@@ -97,6 +113,16 @@ impl Unreachable {
     #[must_use]
     pub fn at(blocked: Loop, limit_travel_mm: f64) -> Self {
         Self { blocked, limit_travel_mm, link: None }
+    }
+
+    /// Which loop stops and where, to be said.
+    #[must_use]
+    pub fn says(&self) -> Said {
+        let why = said("unreachable").word("what", self.blocked.word()).mm("at", self.limit_travel_mm);
+        match &self.link {
+            Some(l) => said("unreachable-link").name("link", l.clone()).say("why", why),
+            None => why,
+        }
     }
 
     /// The field a specialist would correct first.

@@ -4,8 +4,6 @@ use bold_stance_kinematics::linkage::Loop;
 use bold_stance_units::said::{Said, said};
 use serde::{Deserialize, Serialize};
 
-pub(crate) const LOOP_OPEN: &str = "a loop does not close";
-
 /// The planned height cannot be reached: the answer is worked out at the last good height instead.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
 #[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
@@ -20,15 +18,5 @@ pub struct Stop {
 
 /// Which loop stops, and at which height gain, mm.
 pub(crate) fn stopped(blocked: Loop, limit_mm: f64) -> Said {
-    let what = match blocked {
-        Loop::LowerArm => "lower_arm",
-        Loop::UpperArm => "upper_arm",
-        Loop::TieRod => "tie_rod",
-        Loop::DeadPoint => "dead_point",
-        Loop::Strut => "strut",
-        Loop::Link => "link",
-        Loop::Unsteered => "unsteered",
-        Loop::NoSetting => "no_setting",
-    };
-    said("stop").word("what", what).change_mm("at", limit_mm)
+    said("stop").word("what", blocked.word()).change_mm("at", limit_mm)
 }

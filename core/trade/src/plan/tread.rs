@@ -1,12 +1,14 @@
 //! From a plan's answer to the states its tyres run in: as found, not set, set, at every height, and as a mix of heights.
 
 use super::states::StateResult;
+use super::words::state_named;
 use crate::plan::result::PlanResult;
 use bold_stance_car::vehicle::HeightShare;
 use bold_stance_car::vehicle::{Axles, Sides, StateKind};
 use bold_stance_kinematics::geometry::Axle;
 use bold_stance_kinematics::wheel::Alignment;
 use bold_stance_tread::{AxleScene, Run, Scenes, leading};
+use bold_stance_units::said::{Said, said};
 
 fn run(left: &Alignment, right: &Alignment, share: f64) -> Run {
     // Running straight the car crabs until both slip alike: each tyre gets half the total.
@@ -14,10 +16,10 @@ fn run(left: &Alignment, right: &Alignment, share: f64) -> Run {
     Run { camber_deg: Sides { left: left.camber_deg, right: right.camber_deg }, toe_deg, share }
 }
 
-fn state(id: &str, title: &str, left: &Alignment, right: &Alignment) -> AxleScene {
+fn state(id: &str, title: Said, left: &Alignment, right: &Alignment) -> AxleScene {
     AxleScene {
         id: id.into(),
-        title: title.into(),
+        title,
         runs: vec![run(left, right, 1.0)],
         caster_deg: Sides { left: left.caster_deg, right: right.caster_deg },
     }
@@ -42,7 +44,7 @@ fn mixed(states: &[StateResult], heights: &[HeightShare]) -> Option<AxleScene> {
         runs.iter_mut().for_each(|m| m.share /= total);
         AxleScene {
             id: "mix".into(),
-            title: "set, as driven".into(),
+            title: said("scene-driven"),
             runs,
             caster_deg: caster.map(|c| c / total),
         }
@@ -56,20 +58,25 @@ pub(crate) fn driven(
     left: &Alignment,
     right: &Alignment,
 ) -> AxleScene {
-    mixed(states, heights).unwrap_or_else(|| state("set", "set", left, right))
+    mixed(states, heights).unwrap_or_else(|| state("set", said("scene-set"), left, right))
 }
 
 /// Found, not set, set, every other height as set, and the mix of heights where shares were told, in this order.
 fn axle_scenes(p: &PlanResult, heights: &[HeightShare]) -> Vec<AxleScene> {
     let mut out = vec![
-        state("found", "as found", &p.left.before, &p.right.before),
-        state("unset", "at the planned height, not set", &p.left.after, &p.right.after),
-        state("set", "set", &p.left.set, &p.right.set),
+        state("found", said("scene-found"), &p.left.before, &p.right.before),
+        state("unset", said("scene-unset"), &p.left.after, &p.right.after),
+        state("set", said("scene-set"), &p.left.set, &p.right.set),
     ];
     for s in p.states.iter().filter(|s| s.kind != StateKind::Arrived && !s.judged) {
         let (Some(l), Some(r)) = (&s.left, &s.right) else { continue };
         let name = s.name.to_lowercase();
-        out.push(state(&format!("at-{name}"), &format!("set, {name}"), &l.angles, &r.angles));
+        out.push(state(
+            &format!("at-{name}"),
+            said("scene-set-at").say("state", state_named(&name)),
+            &l.angles,
+            &r.angles,
+        ));
     }
     out.extend(mixed(&p.states, heights));
     out
@@ -95,7 +102,7 @@ pub fn scenes_of(
         let o = other?;
         let mut list = axle_scenes(o.axles[a]?, heights);
         let lead = leading(&list);
-        Some(AxleScene { id: "other".into(), title: o.name.into(), ..list.swap_remove(lead) })
+        Some(AxleScene { id: "other".into(), title: Said::text(o.name), ..list.swap_remove(lead) })
     };
     let first = car.front.or(car.rear);
     let whole = |s: &&StateResult| s.kind != StateKind::Arrived && s.left.is_some() && s.right.is_some();

@@ -8,7 +8,7 @@ use super::input::{PlanInput, SideReadings};
 use super::pair::{pair, solve_both};
 use super::reach::{LockTurn, Plane};
 use super::solver::solve;
-use super::stop::{LOOP_OPEN, Stop, stopped};
+use super::stop::{Stop, stopped};
 use crate::aim::Aim;
 use crate::aim::Target;
 use crate::part::Part;
@@ -282,8 +282,8 @@ fn side<'a>(input: &'a PlanInput, r: &'a SideReadings, name: SideName) -> Result
     let anchored = bent.map_err(|e| {
         Problem::new(
             format!("geometry.{}", e.field()),
-            format!("{}: at the {} height read ({:.0} mm) {}", LOOP_OPEN, name.word(), r.height_mm, e),
-            "points that close at the height that was read; measure that joint again",
+            said("fault-open-at-read").word("side", name.word()).mm("at", r.height_mm).say("why", e.says()),
+            said("fault-measure-joint"),
         )
     })?;
     let found = anchored.corner.edited(&start);

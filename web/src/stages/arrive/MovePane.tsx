@@ -4,7 +4,7 @@ import { useState, type ReactNode } from 'react';
 import { CarView, type CornerDrawing } from '../../figures/CarView';
 import { Glyph } from '../../ui/glyphs';
 import { useSettings } from '../../shell/settings';
-import { angle, length, signed } from '../../units/print';
+import { angle, length, lengthChange, signed } from '../../units/print';
 import { level, sectionOf, useDrawing, type Car } from './car';
 
 interface Props {
@@ -167,7 +167,7 @@ export function MovePane({ car, tyre, rearTrack, axle, hot, blocked, children }:
           <span className="small" style={{ fontFamily: 'var(--read)', fontWeight: 400, lineHeight: 1.25 }}>
             left wheel
             {range &&
-              `; links reach ${signed(Math.max(range[0], -250))} to ${signed(Math.min(range[1], 250))} mm${range[1] >= 249 ? ' and more' : ''}`}
+              `; links reach ${lengthChange(Math.max(range[0], -250), unit)} to ${lengthChange(Math.min(range[1], 250), unit)}${range[1] >= 249 ? ' and more' : ''}`}
           </span>
         </p>
       )}

@@ -27,7 +27,7 @@ const lengths: [keyof VehicleFacts & string, string][] = [
 ];
 const measures: [keyof VehicleFacts & string, string, Kind][] = [
   ['tread_depth_mm', 'Tread now', 'tread'],
-  ['front_load_n', 'Front wheel load', 'load'],
+  ['front_load_n', 'Front load', 'load'],
   ['pressure_kpa', 'Pressure', 'pressure'],
   ['placard_kpa', 'Placard', 'pressure'],
 ];
@@ -277,7 +277,8 @@ export function VehicleForm({ start, fault, busy, action, done, head, extra, fre
       suffix={suffix}
       text={texts[k] ?? ''}
       onText={(t) => set(k, t)}
-      fault={wrongAt(k, rightOf(kind, units))}
+      // What the field finds itself it says itself.
+      fault={wrongOf(kind, texts[k] ?? '', units) ? undefined : wrongAt(k, rightOf(kind, units))}
       placeholder={optional ? 'not known' : ''}
       testid={k}
       // Inside the field: nothing moves when it is typed over.

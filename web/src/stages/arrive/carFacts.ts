@@ -54,7 +54,7 @@ export const carFields: [string, string, FieldKind, string | undefined, boolean]
   ['steering_ratio', 'Steering ratio', 'number', 'to 1', false],
   ['cg_height_mm', 'CG height', 'length', undefined, false],
   ['brake_share', 'Front braking', 'number', '%', false],
-  ['rear_load_n', 'Rear wheel load', 'load', undefined, false],
+  ['rear_load_n', 'Rear load', 'load', undefined, false],
   ['rear_settle_mm', 'Rear settles by', 'length', undefined, false],
   ['front_tyre_gain_mm', 'Tyre gain, front', 'length', undefined, false],
   ['rear_tyre_gain_mm', 'Tyre gain, rear', 'length', undefined, false],

@@ -56,7 +56,7 @@ export function FourTyres({
                   {t.done ? 'at its limit' : far(Math.max(0, leadOf(t).band_km.median), units)}{' '}
                   {!t.done && <small>{unitName('distance', units)}</small>}
                 </span>
-                <span className="small">{leadOf(t).worst}</span>
+                <span className="small">{leadOf(t).worst_words}</span>
               </>
             ) : (
               <span className="small">{wear ? 'axle not read' : '…'}</span>

@@ -85,7 +85,7 @@ export function TreadPane({ modes, wear, tyre, pick, km, setKm, other, setOther 
   const ends = wear.tyres.flatMap((t) => [leadOf(t).band_km.high, (t.scenes[1] ?? leadOf(t)).band_km.high]);
   const scale = Math.min(160000, Math.max(40000, Math.ceil(Math.max(...ends) / 20000) * 20000));
   const first = firstDone(wear);
-  const where = (s: SceneWear) => (s.worst === 'even' ? 'The whole width' : capital(s.worst));
+  const where = (s: SceneWear) => (s.worst === 'even' ? 'The whole width' : capital(s.worst_words));
   const others = ticket.plans.filter((p) => p.id !== plan?.id);
   const mix = lead.setups.length > 1;
   return (
@@ -133,7 +133,7 @@ export function TreadPane({ modes, wear, tyre, pick, km, setKm, other, setOther 
             {tyre.learned ? `, tyre ${tyre.learned.mark}, from now` : ''}.{' '}
             {above !== lead && (
               <>
-                {capital(above.title)}: {above.worst === 'even' ? 'the whole width' : above.worst} at{' '}
+                {capital(above.title)}: {above.worst === 'even' ? 'the whole width' : above.worst_words} at{' '}
                 {farUnit(above.band_km.median, units)}.
               </>
             )}
@@ -224,7 +224,7 @@ export function TreadPane({ modes, wear, tyre, pick, km, setKm, other, setOther 
             ))}
         </TextField>
         <div className="two-col">
-          <h3>What eats {whole ? 'the tread' : lead.worst === 'even' ? 'it' : `the ${lead.worst}`}</h3>
+          <h3>What eats {whole ? 'the tread' : lead.worst === 'even' ? 'it' : `the ${lead.worst_words}`}</h3>
           <button
             type="button"
             className="chip small"

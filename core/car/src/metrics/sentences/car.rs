@@ -3,6 +3,7 @@
 use super::super::axle::AxleMetrics;
 use super::super::page::{Area, CornerQuantity};
 use super::{Input, Put, add};
+use bold_stance_units::said::said;
 
 /// Share of the tread on the ground when a stiff tread of `width` is leaned by `camber` degrees: an edge
 /// lifts once the lean takes more than the tyre's own deflection (3.5 % of its diameter; an estimate).
@@ -26,21 +27,13 @@ pub(super) fn car(i: &Input<'_>, out: &mut Vec<CornerQuantity>) {
         Put {
             area: Area::Car,
             id: "contact_width",
-            label: "Front tread on the ground, standing",
+            label: said("q-contact"),
             unit: "%",
             digits: 0,
             usual: [75.0, 100.0],
         },
         (contact(i.front), i.front_planned.and_then(contact)),
-        |_, v| {
-            (
-                format!(
-                    "Of a {width:.0} mm tread about {:.0} mm carry, by the lean of the worse wheel alone.",
-                    width * v / 100.0
-                ),
-                "One edge of the tread hangs free when it stands: set camber before judging the tyre.",
-            )
-        },
+        |_, v| (said("q-contact-means").mm("width", width).mm("carry", width * v / 100.0), "q-contact-look"),
     );
     let row = |kind| i.rows.iter().find(|r| r.kind == kind);
     let (now, then) = (row(crate::vehicle::StateKind::Arrived), row(crate::vehicle::StateKind::Planned));
@@ -48,69 +41,64 @@ pub(super) fn car(i: &Input<'_>, out: &mut Vec<CornerQuantity>) {
     let put = |id, label, unit, digits, usual| Put { area: Area::Car, id, label, unit, digits, usual };
     add(
         out,
-        put("pitch", "Body pitch against design, nose up", "°", 2, [-1.5, 1.5]),
+        put("pitch", said("q-pitch"), "°", 2, [-1.5, 1.5]),
         (Some(now.pitch_deg), then.map(|r| r.pitch_deg)),
         |a, v| {
             (
                 if (v - a).abs() < 0.02 {
-                    "The body keeps its rake; caster gets nothing from it.".into()
+                    said("q-pitch-same")
                 } else {
-                    format!(
-                        "The change of rake alone {} {:.1}° of caster.",
-                        if v > a { "adds" } else { "takes" },
-                        (v - a).abs()
-                    )
+                    said(if v > a { "q-pitch-adds" } else { "q-pitch-takes" }).deg("by", (v - a).abs(), 1)
                 },
-                "Headlights, camera and radar look elsewhere at this rake: have them set.",
+                "q-pitch-look",
             )
         },
     );
     add(
         out,
-        put("wheelbase", "Wheelbase, left", "mm", 1, [i.car.wheelbase_mm - 15.0, i.car.wheelbase_mm + 15.0]),
+        put(
+            "wheelbase",
+            said("q-wheelbase"),
+            "mm",
+            1,
+            [i.car.wheelbase_mm - 15.0, i.car.wheelbase_mm + 15.0],
+        ),
         (Some(now.wheelbase_left_mm), then.map(|r| r.wheelbase_left_mm)),
         |a, v| {
             (
                 if (v - a).abs() < 0.5 {
-                    "The axles stay the same distance apart.".into()
+                    said("q-wheelbase-same")
                 } else {
-                    format!(
-                        "The axles move {:.0} mm {}.",
-                        (v - a).abs(),
-                        if v > a { "apart" } else { "together" }
-                    )
+                    said(if v > a { "q-wheelbase-apart" } else { "q-wheelbase-together" })
+                        .mm("by", (v - a).abs())
                 },
-                "Look where the tyres stand in their arches, front and rear.",
+                "q-wheelbase-look",
             )
         },
     );
     if let Some(t) = now.thrust_deg {
         add(
             out,
-            put("thrust", "Thrust angle, to the right", "°", 2, [-0.12, 0.12]),
+            put("thrust", said("q-thrust"), "°", 2, [-0.12, 0.12]),
             (Some(t), then.and_then(|r| r.thrust_deg)),
             |_, v| {
                 (
                     if let Some([l, r]) = i.wheelbases_mm
                         && (l - r).abs() >= WHEELBASES_APART
                     {
-                        format!(
-                            "Wheelbases read {:.0} mm apart, shorter on the {}: an axle is skewed, whatever toe says.",
-                            (l - r).abs(),
-                            if l < r { "left" } else { "right" }
-                        )
+                        said("q-thrust-skewed")
+                            .mm("apart", (l - r).abs())
+                            .word("side", if l < r { "left" } else { "right" })
                     } else if !i.rear_was_read {
-                        "Rear toe was not read: this is the drawing's, not the car's.".into()
+                        said("q-thrust-drawn")
                     } else if v.abs() < 0.02 {
-                        "The rear axle points straight ahead.".into()
+                        said("q-thrust-straight")
                     } else {
-                        format!(
-                            "The rear axle points {:.2}° to the {}.",
-                            v.abs(),
-                            if v > 0.0 { "right" } else { "left" }
-                        )
+                        said("q-thrust-points")
+                            .deg("by", v.abs(), 2)
+                            .word("side", if v > 0.0 { "right" } else { "left" })
                     },
-                    "Set the rear first: the front is steered to this line.",
+                    "q-thrust-look",
                 )
             },
         );

@@ -5,6 +5,7 @@ use super::super::page::{Area, CornerQuantity};
 use super::{Input, Put, Values, add};
 use crate::vehicle::Gains;
 use bold_stance_kinematics::geometry::Axle;
+use bold_stance_units::said::said;
 
 pub(super) fn live(i: &Input<'_>, out: &mut Vec<CornerQuantity>) {
     if i.live.is_empty() {
@@ -38,65 +39,56 @@ pub(super) fn live(i: &Input<'_>, out: &mut Vec<CornerQuantity>) {
     let shift = |v: Option<f64>| v.map(|v| v + stands.unwrap_or(0.0));
     add(
         out,
-        put("axle_shift", "Axle to the left", "mm", 1, [-8.0, 8.0]),
+        put("axle_shift", said("q-axle-shift"), "mm", 1, [-8.0, 8.0]),
         (shift(now), shift(then)),
         |_, v| {
             let side = if v >= 0.0 { "left" } else { "right" };
             (
                 match (stands, v.abs() < 0.5) {
-                    (None, true) => "The axle stands where it stood.".into(),
-                    (Some(_), true) => "The axle stands central.".into(),
-                    (Some(_), false) => {
-                        format!("The axle stands {:.0} mm to the {side} of the middle.", v.abs())
-                    }
-                    (None, false) => {
-                        format!(
-                            "On the track bar's arc the axle comes to stand {:.0} mm to the {side}.",
-                            v.abs()
-                        )
-                    }
+                    (None, true) => said("q-axle-shift-same"),
+                    (Some(_), true) => said("q-axle-shift-central"),
+                    (Some(_), false) => said("q-axle-shift-off").mm("by", v.abs()).word("side", side),
+                    (None, false) => said("q-axle-shift-arc").mm("by", v.abs()).word("side", side),
                 },
-                "Centre the axle with an adjustable track bar or a bracket, at ride height.",
+                "q-axle-shift-look",
             )
         },
     );
     add(
         out,
-        put("axle_pitch", "Axle turns, nose down", "°", 1, [-1.5, 1.5]),
+        put("axle_pitch", said("q-axle-pitch"), "°", 1, [-1.5, 1.5]),
         value(&|p| Some(p.pitch_deg)),
         |_, v| {
             (
                 if v.abs() < 0.05 {
-                    "The axle keeps its angle, and the pinion with it.".into()
+                    said("q-axle-pitch-same")
                 } else if front {
-                    format!(
-                        "Caster goes with it, {:.1}° {}; so does the pinion.",
-                        v.abs(),
-                        if v > 0.0 { "less" } else { "more" }
-                    )
+                    said("q-axle-pitch-caster")
+                        .deg("by", v.abs(), 1)
+                        .word("way", if v > 0.0 { "less" } else { "more" })
                 } else {
-                    format!("The pinion goes {:.1}° {}.", v.abs(), if v > 0.0 { "down" } else { "up" })
+                    said("q-axle-pitch-pinion")
+                        .deg("by", v.abs(), 1)
+                        .word("way", if v > 0.0 { "down" } else { "up" })
                 },
-                "Check the propeller shaft's joint angles against each other; they should stay equal.",
+                "q-axle-pitch-look",
             )
         },
     );
     add(
         out,
-        put("steering_wheel", "Steering wheel off centre, right", "°", 0, [-8.0, 8.0]),
+        put("steering_wheel", said("q-steering-wheel"), "°", 0, [-8.0, 8.0]),
         value(&|p| p.steering_wheel_deg),
         |_, v| {
             (
                 if v.abs() < 0.5 {
-                    "The steering wheel stays where it is.".into()
+                    said("q-steering-wheel-same")
                 } else {
-                    format!(
-                        "Drag link and track bar do not move alike: the wheel stands {:.0}° to the {} going straight.",
-                        v.abs(),
-                        if v >= 0.0 { "right" } else { "left" }
-                    )
+                    said("q-steering-wheel-off")
+                        .deg("by", v.abs(), 0)
+                        .word("side", if v >= 0.0 { "right" } else { "left" })
                 },
-                "Keep drag link and track bar at one angle and length; then centre the wheel at the drag link.",
+                "q-steering-wheel-look",
             )
         },
     );

@@ -11,6 +11,7 @@ use super::live_axle::LivePoint;
 use super::page::{Area, CornerQuantity, StateRow};
 use crate::vehicle::{Car, Gains};
 use bold_stance_kinematics::geometry::Axle;
+use bold_stance_units::said::{Said, said};
 
 pub(super) struct Input<'a> {
     pub car: &'a Car,
@@ -34,7 +35,7 @@ pub(super) struct Input<'a> {
 struct Put<'a> {
     area: Area,
     id: &'a str,
-    label: &'a str,
+    label: Said,
     unit: &'a str,
     digits: u8,
     usual: [f64; 2],
@@ -46,7 +47,7 @@ fn add(
     out: &mut Vec<CornerQuantity>,
     put: Put<'_>,
     v: Values,
-    say: impl Fn(f64, f64) -> (String, &'static str),
+    say: impl Fn(f64, f64) -> (Said, &'static str),
 ) {
     let (Some(arrived), planned) = v else { return };
     let value = planned.unwrap_or(arrived);
@@ -58,7 +59,7 @@ fn add(
     out.push(CornerQuantity {
         id: put.id.into(),
         area: put.area,
-        label: put.label.into(),
+        label: put.label,
         unit: put.unit.into(),
         digits: put.digits,
         arrived,
@@ -66,7 +67,7 @@ fn add(
         usual: put.usual,
         outside,
         means,
-        caution: outside.then(|| caution.to_owned()),
+        caution: outside.then(|| said(caution)),
     });
 }
 
@@ -78,8 +79,15 @@ fn both<'a>(
     (f(now), then.and_then(f))
 }
 
-/// "up", "down", or that it stays.
-fn moved<'a>(from: f64, to: f64, small: f64, up: &'a str, down: &'a str, same: &'a str) -> &'a str {
+/// Whether it goes up, down or stays.
+fn moved(
+    from: f64,
+    to: f64,
+    small: f64,
+    up: &'static str,
+    down: &'static str,
+    same: &'static str,
+) -> &'static str {
     if to > from + small {
         up
     } else if to < from - small {
