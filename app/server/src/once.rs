@@ -8,6 +8,7 @@ use actix_web::{FromRequest, HttpMessage, HttpRequest, HttpResponse};
 use bold_stance_store::write_key::{self, Claim};
 use bold_stance_store::{StoreError, Tx};
 use bold_stance_units::problem::Problem;
+use bold_stance_units::said::said;
 use serde::Serialize;
 use sha2::{Digest, Sha256};
 use std::future::{Ready, ready};
@@ -47,7 +48,9 @@ pub enum Begun {
 pub fn key_of(req: &HttpRequest) -> Result<Option<Uuid>, ApiError> {
     let Some(value) = req.headers().get(HEADER) else { return Ok(None) };
     let key = value.to_str().ok().and_then(|t| Uuid::parse_str(t).ok());
-    let wrong = || ApiError::Body(Problem::new(HEADER, "not a key", "a UUID made once for this write"));
+    let wrong = || {
+        ApiError::Body(Problem::new(HEADER, said("fault-not-key"), said("fault-uuid-made-once-this-write")))
+    };
     key.map(Some).ok_or_else(wrong)
 }
 
@@ -87,10 +90,12 @@ impl Once {
                 let status = u16::try_from(status).ok().and_then(|s| StatusCode::from_u16(s).ok());
                 Ok(Begun::Before(status.unwrap_or(StatusCode::OK), answer))
             }
-            Claim::Taken => {
-                Err(Problem::new(HEADER, "carried by another write already", "a key made for this one")
-                    .into())
-            }
+            Claim::Taken => Err(Problem::new(
+                HEADER,
+                said("fault-carried-another-write-already"),
+                said("fault-key-made-this-one"),
+            )
+            .into()),
         }
     }
 
@@ -105,7 +110,7 @@ impl Once {
         body: &T,
     ) -> Result<HttpResponse, ApiError> {
         let text = serde_json::to_string(body)
-            .map_err(|e| Problem::new("answer", e.to_string(), "an answer that can be written"))?;
+            .map_err(|e| Problem::new("answer", e.to_string(), said("fault-answer-can-written")))?;
         if let Some(key) = self.key {
             write_key::settle(&mut tx, key, i32::from(status.as_u16()), Some(&text)).await?;
         }

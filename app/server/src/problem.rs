@@ -70,12 +70,12 @@ impl From<Problem> for ApiError {
 
 /// A path segment that is no id.
 pub fn not_an_id(e: &actix_web::error::PathError) -> ApiError {
-    ApiError::Body(Problem::new("path", e.to_string(), "the id of something in this shop"))
+    ApiError::Body(Problem::new("path", e.to_string(), said("fault-id-something-this-shop")))
 }
 
 /// A query string that cannot be read.
 pub fn bad_query(e: &actix_web::error::QueryPayloadError) -> ApiError {
-    ApiError::Body(Problem::new("query", e.to_string(), "page and size as whole numbers"))
+    ApiError::Body(Problem::new("query", e.to_string(), said("fault-page-size-whole-numbers")))
 }
 
 impl ApiError {

@@ -2,6 +2,7 @@
 
 use bold_stance_kinematics::geometry::Axle;
 use bold_stance_units::problem::{Problem, in_range, parse_json};
+use bold_stance_units::said::said;
 use serde::{Deserialize, Serialize};
 
 /// Low and high end, degrees.
@@ -182,7 +183,11 @@ impl Aim {
             }
         }
         if self.views.len() > 6 || self.views.iter().any(|v| v.choices.len() > 4) {
-            out.push(Problem::new("aim.views", "too many", "6 questions with 4 answers at most"));
+            out.push(Problem::new(
+                "aim.views",
+                said("fault-too-many"),
+                said("fault-6-questions-4-answers-at"),
+            ));
         }
         for (name, v) in
             [("cross_camber_deg", self.cross_camber_deg), ("cross_caster_deg", self.cross_caster_deg)]
@@ -201,8 +206,8 @@ pub fn window_problem(field: &str, w: Window, low: f64, high: f64, out: &mut Vec
     if w[0] > w[1] {
         out.push(Problem::new(
             format!("{field}.1"),
-            format!("the window runs backwards, {} to {}", w[0], w[1]),
-            "a high end at or above the low end",
+            said("fault-window-backwards").deg("low", w[0], 2).deg("high", w[1], 2),
+            said("fault-high-end-at-above-low"),
         ));
     }
 }

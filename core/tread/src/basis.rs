@@ -6,6 +6,7 @@ use super::tyre::{Tyre, TyreClass, tread_of};
 use super::uses::UseMix;
 use bold_stance_car::vehicle::Use;
 use bold_stance_units::problem::{Problem, in_range};
+use bold_stance_units::said::said;
 use serde::{Deserialize, Serialize};
 use std::sync::OnceLock;
 
@@ -141,7 +142,11 @@ impl Basis {
             }));
         }
         if l.positions.len() > 8 {
-            out.push(Problem::new("basis.own.positions", "more than eight wheels", "the wheels it ran on"));
+            out.push(Problem::new(
+                "basis.own.positions",
+                said("fault-more-than-eight-wheels"),
+                said("fault-wheels-ran"),
+            ));
         }
         out
     }

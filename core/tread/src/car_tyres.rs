@@ -6,6 +6,7 @@ use super::tyre::{Tyre, TyreClass};
 use super::uses::UseMix;
 use bold_stance_car::vehicle::{HeightShare, Rotated, TyreSize};
 use bold_stance_units::problem::{Problem, in_range};
+use bold_stance_units::said::{Measure, said};
 use serde::{Deserialize, Serialize};
 
 /// What the tyres are, what they carry and how they are driven; pairs are front and rear.
@@ -130,8 +131,13 @@ impl CarTyres {
         if self.limit_mm >= self.deepest() {
             out.push(Problem::new(
                 "tyres.limit_mm",
-                format!("{} mm is not below the {} mm of a new tyre", self.limit_mm, self.deepest()),
-                "a limit below the depth when new",
+                said("fault-limit-not-below").of("limit", Measure::TreadMm, self.limit_mm, 1).of(
+                    "new",
+                    Measure::TreadMm,
+                    self.deepest(),
+                    1,
+                ),
+                said("fault-limit-below-depth-when-new"),
             ));
         }
         out.extend(TyreSize::parse("tyres.sizes.0", &self.sizes[0]).err());

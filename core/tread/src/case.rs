@@ -8,6 +8,7 @@ use super::tyre::Tyre;
 use super::uses::UseMix;
 use bold_stance_car::vehicle::Rotated;
 use bold_stance_units::problem::{Problem, in_range};
+use bold_stance_units::said::said;
 use serde::{Deserialize, Serialize};
 
 /// Another setup of the same wheel to compare with.
@@ -97,7 +98,7 @@ pub struct WearResult {
 
 fn setup_problems(at: &str, setups: &[Setup], out: &mut Vec<Problem>) {
     if setups.is_empty() || setups.len() > 12 {
-        out.push(Problem::new(at, format!("{} setups", setups.len()), "one to twelve setups"));
+        out.push(Problem::new(at, format!("{} setups", setups.len()), said("fault-one-twelve-setups")));
         return;
     }
     for (i, s) in setups.iter().enumerate() {
@@ -106,7 +107,11 @@ fn setup_problems(at: &str, setups: &[Setup], out: &mut Vec<Problem>) {
         out.extend(in_range(&format!("{at}.{i}.share"), s.share, 0.0, 1e6, "").err());
     }
     if setups.iter().map(|s| s.share).sum::<f64>() <= 0.0 {
-        out.push(Problem::new(format!("{at}.0.share"), "all shares are zero", "a share above zero"));
+        out.push(Problem::new(
+            format!("{at}.0.share"),
+            said("fault-all-shares-zero"),
+            said("fault-share-above-zero"),
+        ));
     }
 }
 
@@ -116,7 +121,11 @@ impl WearCase {
     pub fn problems(&self) -> Vec<Problem> {
         let mut out = Vec::new();
         if self.format != "bold-stance.wear/1" {
-            out.push(Problem::new("format", format!("\"{}\"", self.format), "\"bold-stance.wear/1\""));
+            out.push(Problem::new(
+                "format",
+                format!("\"{}\"", self.format),
+                said("fault-bold-stance-wear-1"),
+            ));
         }
         out.extend(self.tyre.problems());
         out.extend(self.wheel.problems());

@@ -165,21 +165,21 @@ impl DiagnosisData {
                 let at = format!("causes.{}.evidence.{q}", c.id);
                 let question = self
                     .question(q)
-                    .ok_or_else(|| Problem::new(&at, "no such question", "the id of a question"))?;
+                    .ok_or_else(|| Problem::new(&at, said("fault-no-question"), said("fault-id-question")))?;
                 for (a, w) in answers {
                     let known = a == OTHER || question.answers.iter().any(|x| x.id == *a);
                     if !known {
                         return Err(Problem::new(
                             format!("{at}.{a}"),
-                            "no such answer",
-                            "an answer of the question",
+                            said("fault-no-answer"),
+                            said("fault-answer-question"),
                         ));
                     }
                     if !w.is_finite() || w.abs() > 10.0 {
                         return Err(Problem::new(
                             format!("{at}.{a}"),
                             format!("{w}"),
-                            "a weight from \u{2212}10 to 10",
+                            said("fault-weight-from-10-10"),
                         ));
                     }
                 }
@@ -232,8 +232,8 @@ pub fn diagnose(
         match data.question(q) {
             None => problems.push(Problem::new(
                 format!("seen.{q}"),
-                "no such question",
-                "one of the questions listed",
+                said("fault-no-question"),
+                said("fault-one-questions-listed"),
             )),
             Some(x) if !x.answers.iter().any(|y| y.id == *a) => {
                 let right = x.answers.iter().map(|y| y.id.as_str()).collect::<Vec<_>>().join(", ");

@@ -155,14 +155,18 @@ impl LoggedTyre {
         if self.mark.trim().is_empty() || self.mark.len() > 40 {
             out.push(Problem::new(
                 format!("{at}.mark"),
-                "no mark",
-                "a serial or chalk mark of 1 to 40 letters",
+                said("fault-no-mark"),
+                said("fault-serial-chalk-mark-1-40"),
             ));
         }
         let depth = self.new_depth_mm.unwrap_or(8.0);
         out.extend(in_range(&format!("{at}.new_depth_mm"), depth, 2.0, 25.0, "mm").err());
         if self.entries.len() > 500 {
-            out.push(Problem::new(format!("{at}.entries"), "more than 500 lines", "one tyre's life"));
+            out.push(Problem::new(
+                format!("{at}.entries"),
+                said("fault-more-than-500-lines"),
+                said("fault-one-tyre-life"),
+            ));
         }
         for (i, e) in self.entries.iter().enumerate() {
             let odometer = format!("{at}.entries.{i}.odometer_km");

@@ -3,6 +3,7 @@
 use super::log::{LogEntry, LoggedTyre, TreadLog, TyrePlace};
 use bold_stance_units::csv_text::{guarded, table_text, unguarded};
 use bold_stance_units::problem::{Problem, in_range};
+use bold_stance_units::said::said;
 use bold_stance_units::{both_readings, parse_number};
 
 const COLUMNS: [&str; 10] = [
@@ -25,7 +26,7 @@ const MOST_ROWS: usize = 20_000;
 /// # Errors
 /// A [`Problem`] when a row cannot be written.
 pub fn log_to_csv(log: &TreadLog) -> Result<String, Problem> {
-    let bad = |e: &dyn std::fmt::Display| Problem::new("log", e.to_string(), "a log that can be written");
+    let bad = |e: &dyn std::fmt::Display| Problem::new("log", e.to_string(), said("fault-log-can-written"));
     let safe = guarded;
     let mut w = csv::Writer::from_writer(Vec::new());
     w.write_record(COLUMNS).map_err(|e| bad(&e))?;

@@ -2,6 +2,7 @@
 
 use bold_stance_car::vehicle::Use;
 use bold_stance_units::problem::Problem;
+use bold_stance_units::said::said;
 use serde::{Deserialize, Serialize};
 
 /// One use, or several with weights.
@@ -106,11 +107,7 @@ impl UseMix {
             || b.iter().any(|(_, w)| !w.is_finite() || *w < 0.0 || *w > 1e6)
             || b.iter().map(|(_, w)| w).sum::<f64>() <= 0.0;
         bad.then(|| {
-            Problem::new(
-                "use",
-                "the weights cannot be used",
-                "names with weights of zero or more that do not all vanish",
-            )
+            Problem::new("use", said("fault-weights-cannot-used"), said("fault-names-weights-zero-more-do"))
         })
     }
 }

@@ -3,8 +3,7 @@
 use crate::length::{LengthUnit, unit_named, unsigned_mm};
 use crate::number::{both_readings, mixed_number, plain, signed, unreadable};
 use crate::problem::Problem;
-
-const RIGHT: &str = "an angle such as -0.4, 2.25deg, 0°24', 24' or 5/8 in over 5 ft 6";
+use crate::said::said;
 
 /// Reads an angle into degrees: `2.25`, `2.25deg`, `2.25°`, `2½°`, `0°24'`, `0d24m`, `24'`, `24min`; or a rise over a run,
 /// `5/8 in over 5 ft 6`, `1/8 in per foot`.
@@ -16,13 +15,17 @@ pub fn parse_angle_deg(field: &str, text: &str) -> Result<f64, Problem> {
     let (sign, body) = signed(&t);
     if let Some((rise, run)) = body.split_once(" over ").or_else(|| body.split_once(" per ")) {
         let slope = slope_deg(rise.trim(), run.trim());
-        return slope.map(|v| sign * v).ok_or_else(|| unreadable(field, text, RIGHT));
+        return slope.map(|v| sign * v).ok_or_else(|| unreadable(field, text, said("right-angle")));
     }
     let minutes = body.ends_with("min");
     if !minutes && (body.ends_with("mm") || body.ends_with("in") || body.ends_with('"')) {
-        return Err(Problem::new(field, format!("\"{t}\" is a length"), RIGHT));
+        return Err(Problem::new(
+            field,
+            said("unread-is-length").name("text", t.clone()),
+            said("right-angle"),
+        ));
     }
-    value(body).map(|v| sign * v).ok_or_else(|| unreadable(field, text, RIGHT))
+    value(body).map(|v| sign * v).ok_or_else(|| unreadable(field, text, said("right-angle")))
 }
 
 /// A rise over a run, degrees: atan(rise / run). Where one of the two names a unit, the other bare number is in it too.

@@ -2,6 +2,7 @@
 //! and what every cell that goes out has to be, so that no spreadsheet runs it.
 
 use crate::problem::Problem;
+use crate::said::said;
 
 /// The text of a table, without a byte order mark.
 ///
@@ -10,21 +11,29 @@ use crate::problem::Problem;
 pub fn table_text(bytes: &[u8]) -> Result<&str, Problem> {
     let text = std::str::from_utf8(bytes).map_err(|e| {
         let line = 1 + bytes[..e.valid_up_to()].iter().filter(|b| **b == b'\n').count();
-        Problem::new(format!("line {line}"), "bytes that are not UTF-8", "a table saved as CSV, UTF-8")
+        Problem::new(
+            format!("line {line}"),
+            said("fault-bytes-not-utf-8"),
+            said("fault-table-saved-csv-utf-8"),
+        )
     })?;
     let text = text.strip_prefix('\u{feff}').unwrap_or(text);
     let head = text.lines().next().unwrap_or_default();
     if !head.contains(',') && (head.contains(';') || head.contains('\t')) {
         let found = if head.contains(';') { "semicolons" } else { "tabs" };
-        return Err(Problem::new("line 1", format!("columns parted by {found}"), "columns parted by commas"));
+        return Err(Problem::new(
+            "line 1",
+            format!("columns parted by {found}"),
+            said("fault-columns-parted-commas"),
+        ));
     }
     // RFC 4180: a quote within a quoted cell is doubled, so a whole table has an even number of them.
     if text.matches('"').count() % 2 == 1 {
         let line = text.lines().count();
         return Err(Problem::new(
             format!("line {line}"),
-            "a quote is not closed: the table is cut off",
-            "the whole file, saved or sent again",
+            said("fault-quote-not-closed-table-cut"),
+            said("fault-whole-file-saved-sent-again"),
         ));
     }
     Ok(text)

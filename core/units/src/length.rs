@@ -2,6 +2,7 @@
 
 use crate::number::{mixed_number, plain, signed, unreadable};
 use crate::problem::Problem;
+use crate::said::said;
 use serde::{Deserialize, Serialize};
 
 /// One inch in millimetres, exact (international yard and pound agreement, 1959).
@@ -17,8 +18,6 @@ pub enum LengthUnit {
     /// Inches.
     In,
 }
-
-const RIGHT: &str = "a length such as 498, 498mm, 19 5/8in, 0.245in or 5 ft 6";
 
 /// Inches of a foot.
 const INCHES_PER_FOOT: f64 = 12.0;
@@ -41,9 +40,13 @@ pub fn parse_length_mm(field: &str, text: &str, default: LengthUnit) -> Result<f
     let t = plain(text);
     let (sign, body) = signed(&t);
     if body.contains('°') || body.ends_with("deg") {
-        return Err(Problem::new(field, format!("\"{}\" has an angle unit", t.trim()), RIGHT));
+        return Err(Problem::new(
+            field,
+            said("unread-angle-unit").name("text", t.trim()),
+            said("right-length"),
+        ));
     }
-    unsigned_mm(body, default).map(|v| sign * v).ok_or_else(|| unreadable(field, text, RIGHT))
+    unsigned_mm(body, default).map(|v| sign * v).ok_or_else(|| unreadable(field, text, said("right-length")))
 }
 
 /// Where the feet of a text end and the rest begins.

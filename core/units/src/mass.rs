@@ -2,6 +2,7 @@
 
 use crate::number::{decimal, plain, unreadable};
 use crate::problem::Problem;
+use crate::said::said;
 
 /// One pound in kilograms, exact (international yard and pound agreement, 1959).
 pub const KG_PER_LB: f64 = 0.453_592_37;
@@ -25,7 +26,7 @@ fn scaled(t: &str, units: &[(&str, f64)]) -> Option<f64> {
 /// A [`Problem`] at `field`.
 pub fn parse_mass_kg(field: &str, text: &str) -> Result<f64, Problem> {
     scaled(&plain(text), &[("kg", 1.0), ("lbs", KG_PER_LB), ("lb", KG_PER_LB)])
-        .ok_or_else(|| unreadable(field, text, "a mass such as 80 kg or 180 lb"))
+        .ok_or_else(|| unreadable(field, text, said("right-mass")))
 }
 
 /// Reads a volume of fuel into its mass in kg: `20`, `20 l`, `5 gal`.
@@ -45,7 +46,7 @@ pub fn parse_fuel_kg(field: &str, text: &str) -> Result<f64, Problem> {
     ];
     let bare = t.chars().last().is_some_and(|c| c.is_ascii_digit());
     let v = if bare { decimal(&t).map(|v| v * KG_PER_LITRE_OF_FUEL) } else { scaled(&t, &units) };
-    v.ok_or_else(|| unreadable(field, text, "litres or gallons, such as 20 l or 5 gal"))
+    v.ok_or_else(|| unreadable(field, text, said("right-fuel")))
 }
 
 #[cfg(test)]

@@ -1,6 +1,7 @@
 //! Numbers as they are written by hand: decimals, thousands, fractions, signs; what can be read two ways is refused.
 
 use crate::problem::Problem;
+use crate::said::{Said, said};
 
 /// Unicode vulgar fractions a phone keyboard offers, as numerator and denominator.
 const VULGAR: [(char, f64); 19] = [
@@ -91,9 +92,7 @@ pub fn both_readings(text: &str) -> Option<(f64, f64)> {
 pub fn parse_number(field: &str, text: &str) -> Result<f64, Problem> {
     let t = plain(text);
     let (sign, body) = signed(&t);
-    decimal(body)
-        .map(|v| sign * v)
-        .ok_or_else(|| unreadable(field, text, "a plain number such as 38600 or 12.5"))
+    decimal(body).map(|v| sign * v).ok_or_else(|| unreadable(field, text, said("right-number")))
 }
 
 /// Whole and fraction, e.g. `37 13/16`, `37-13/16`, `13/16`, `37½`, `2.25`; unsigned.
@@ -135,23 +134,23 @@ pub(crate) fn signed(text: &str) -> (f64, &str) {
     }
 }
 
-pub(crate) fn unreadable(field: &str, text: &str, right: &str) -> Problem {
+/// A text that cannot be read: what it says, and what would be right.
+pub(crate) fn unreadable(field: &str, text: &str, right: Said) -> Problem {
     let shown: String = text.chars().take(24).collect();
     let number: String =
         plain(text).chars().take_while(|c| c.is_ascii_digit() || "-+,".contains(*c)).collect();
     if let Some((point, whole)) = both_readings(&number) {
+        let either = |id| said(id).name("point", point.to_string()).name("whole", whole.to_string());
         return Problem::new(
             field,
-            format!("\"{shown}\" can be {point} or {whole}"),
-            format!("{point} with a point, or {whole} without the comma"),
+            either("unread-either").name("text", shown),
+            either("unread-either-right"),
         );
     }
-    let wrong = if text.trim().is_empty() {
-        "nothing was entered".to_owned()
-    } else {
-        format!("\"{shown}\" cannot be read")
-    };
-    Problem::new(field, wrong, right)
+    if text.trim().is_empty() {
+        return Problem::new(field, said("nothing-entered"), right);
+    }
+    Problem::new(field, said("unread").name("text", shown), right)
 }
 
 #[cfg(test)]
@@ -183,14 +182,10 @@ mod tests {
             assert_eq!(read(t), None, "{t}");
         }
         let p = parse_number("odometer", "38,600").unwrap_err();
-        assert_eq!((p.field.as_str(), p.wrong.bare()), ("odometer", "\"38,600\" can be 38.6 or 38600"));
+        assert_eq!((p.field.as_str(), p.wrong.bare()), ("odometer", "unread-either"));
         // In a length and an angle too.
         assert!(
-            parse_length_mm("x", "1,500 mm", LengthUnit::Mm)
-                .unwrap_err()
-                .wrong
-                .bare()
-                .contains("1.5 or 1500")
+            parse_length_mm("x", "1,500 mm", LengthUnit::Mm).unwrap_err().wrong.bare() == "unread-either"
         );
         assert!((parse_length_mm("x", "1,5 mm", LengthUnit::Mm).unwrap() - 1.5).abs() < 1e-12);
     }

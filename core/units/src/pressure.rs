@@ -2,6 +2,7 @@
 
 use crate::number::{decimal, plain, unreadable};
 use crate::problem::Problem;
+use crate::said::said;
 
 /// One pound-force per square inch in kPa: 0.45359237 kg · 9.80665 m/s² / (25.4 mm)², exact definitions.
 pub const KPA_PER_PSI: f64 = 0.453_592_37 * 9.806_65 / (25.4 * 25.4) * 1000.0;
@@ -12,14 +13,15 @@ pub const KPA_PER_PSI: f64 = 0.453_592_37 * 9.806_65 / (25.4 * 25.4) * 1000.0;
 /// # Errors
 /// A [`Problem`] at `field`.
 pub fn parse_pressure_kpa(field: &str, text: &str) -> Result<f64, Problem> {
-    const RIGHT: &str = "a pressure such as 240 kPa, 2.4 bar or 35 psi";
     let t = plain(text);
     for (name, scale) in [("kpa", 1.0), ("bar", 100.0), ("psi", KPA_PER_PSI)] {
         if let Some(rest) = t.strip_suffix(name) {
-            return decimal(rest).map(|v| v * scale).ok_or_else(|| unreadable(field, text, RIGHT));
+            return decimal(rest)
+                .map(|v| v * scale)
+                .ok_or_else(|| unreadable(field, text, said("right-pressure")));
         }
     }
-    let v = decimal(&t).ok_or_else(|| unreadable(field, text, RIGHT))?;
+    let v = decimal(&t).ok_or_else(|| unreadable(field, text, said("right-pressure")))?;
     Ok(match v {
         v if v < 8.0 => v * 100.0,
         v if v < 90.0 => v * KPA_PER_PSI,

@@ -96,16 +96,16 @@ pub fn parse_json<'a, T: Deserialize<'a>>(text: &'a [u8]) -> Result<T, Problem> 
     let value: T = serde_path_to_error::deserialize(&mut de).map_err(|e| {
         let path = e.path().to_string();
         let field = if path == "." { "document".into() } else { path };
-        let said = e.inner().to_string();
-        let parts: Vec<&str> = said.split(MARK).collect();
+        let told = e.inner().to_string();
+        let parts: Vec<&str> = told.split(MARK).collect();
         if let [_, inner, wrong, right, _] = parts.as_slice() {
             let at = if field == "document" { (*inner).to_owned() } else { format!("{field}.{inner}") };
-            let said = |t: &str| serde_json::from_str::<Said>(t).unwrap_or_else(|_| Said::text(t));
-            return Problem::new(at, said(wrong), said(right));
+            let read = |t: &str| serde_json::from_str::<Said>(t).unwrap_or_else(|_| Said::text(t));
+            return Problem::new(at, read(wrong), read(right));
         }
-        Problem::new(field, said, "the fields and kinds of values that the documented format has")
+        Problem::new(field, told, said("fault-fields-kinds-values-documented-format"))
     })?;
-    de.end().map_err(|e| Problem::new("document", e.to_string(), "one JSON document only"))?;
+    de.end().map_err(|e| Problem::new("document", e.to_string(), said("fault-one-json-document-only")))?;
     Ok(value)
 }
 

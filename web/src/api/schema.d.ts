@@ -1737,7 +1737,7 @@ export interface components {
              */
             pitch_deg: number;
             /** @description What is worth knowing about the files. */
-            remarks: string[];
+            remarks: components["schemas"]["Said"][];
             /**
              * Format: double
              * @description Degrees, left side up positive.
@@ -2081,7 +2081,7 @@ export interface components {
             /** @description Names of the heights a mix can be made of. */
             heights: string[];
             /** @description What the model cannot tell. */
-            notes: string[];
+            notes: components["schemas"]["Said"][];
             /** @description Rotation plans, best first; empty unless all four are forecast. */
             rotations: components["schemas"]["RotationPlan"][];
             /** @description Tyres of the axles that were read. */
@@ -2183,8 +2183,7 @@ export interface components {
             gain_range_mm: number[];
             /** @description Left or right. */
             side: components["schemas"]["Side"];
-            /** @description Why nothing is drawn. */
-            stops?: string | null;
+            stops?: components["schemas"]["Said"] | null;
             wheel?: components["schemas"]["WheelState"] | null;
         };
         /** @description The whole page. */
@@ -2208,7 +2207,7 @@ export interface components {
             /** @description Front wheels over steering as it came in. */
             steer: components["schemas"]["SteerPoint"][];
             /** @description What is worth knowing: bent parts, sides that differ, heights not in one plane. */
-            watch: string[];
+            watch: components["schemas"]["Said"][];
         };
         /** @description A corner file with the car's plan, where it has one. */
         CornerFileAsked: {
@@ -2254,8 +2253,7 @@ export interface components {
              * @description As it came in.
              */
             arrived: number;
-            /** @description What to look at when it is outside. */
-            caution?: string | null;
+            caution?: components["schemas"]["Said"] | null;
             /**
              * Format: int32
              * @description Digits after the point that mean something.
@@ -2264,9 +2262,9 @@ export interface components {
             /** @description Stable word. */
             id: string;
             /** @description What it is called. */
-            label: string;
+            label: components["schemas"]["Said"];
             /** @description What it means for this job, one sentence. */
-            means: string;
+            means: components["schemas"]["Said"];
             /** @description Whether the planned (or arrived) value is outside the usual range. */
             outside: boolean;
             /**
@@ -2367,13 +2365,11 @@ export interface components {
             /** @description Causes, likeliest first. */
             causes: components["schemas"]["Ranked"][];
             /** @description One line. */
-            headline: string;
+            headline: components["schemas"]["Said"];
             /** @description The pattern that measured depths show, taken as seen where none was pressed. */
             measured_pattern?: string | null;
-            /** @description Replace tyres before aligning, and why. */
-            replace?: string | null;
-            /** @description Stop: do not drive on it. */
-            stop?: string | null;
+            replace?: components["schemas"]["Said"] | null;
+            stop?: components["schemas"]["Said"] | null;
         };
         /** @description The whole file. */
         DiagnosisData: {
@@ -3121,7 +3117,7 @@ export interface components {
             /** @description What is wrong, by field under `points` or `wheel`. */
             problems: components["schemas"]["Problem"][];
             /** @description What is worth knowing. */
-            remarks: string[];
+            remarks: components["schemas"]["Said"][];
             wheel?: components["schemas"]["WheelState"] | null;
         };
         /**
@@ -3229,7 +3225,7 @@ export interface components {
         /** @description Points of irregular-wear risk. */
         IrregularPart: {
             /** @description What they are for. */
-            cause: string;
+            cause: components["schemas"]["Said"];
             /**
              * Format: double
              * @description Points.
@@ -3400,7 +3396,7 @@ export interface components {
             /** @description Readings with what was expected. */
             points: components["schemas"]["ReadPoint"][];
             /** @description In words. */
-            words: string;
+            words: components["schemas"]["Said"];
         };
         /**
          * @description What a bare number means.
@@ -3410,7 +3406,7 @@ export interface components {
         /** @description One change and what it is worth. */
         Lever: {
             /** @description From what to what. */
-            detail: string;
+            detail: components["schemas"]["Said"];
             /**
              * Format: double
              * @description Distance gained on this tyre, km; may be negative.
@@ -3426,7 +3422,7 @@ export interface components {
              */
             saves_a_year?: number | null;
             /** @description What is done. */
-            title: string;
+            title: components["schemas"]["Said"];
         };
         /** @description What was measured on the car, as found. */
         Limits: {
@@ -3604,9 +3600,9 @@ export interface components {
             /** @description Mark of the tyre. */
             mark: string;
             /** @description What to do. */
-            right: string;
+            right: components["schemas"]["Said"];
             /** @description What does not agree. */
-            wrong: string;
+            wrong: components["schemas"]["Said"];
         };
         /** @description A tyre with its log, in the order it was written. */
         LoggedTyre: {
@@ -4453,15 +4449,14 @@ export interface components {
             first_place: components["schemas"]["TyrePlace"];
             /** @description Where the tyre of each place goes: left front, right front, left rear, right rear. */
             goes_to: components["schemas"]["TyrePlace"][];
-            /** @description Why it cannot be done; none when it can. */
-            hindered?: string | null;
+            hindered?: components["schemas"]["Said"] | null;
             /**
              * Format: double
              * @description From now until the last of the four meets the limit, were each replaced alone, km.
              */
             last_km: number;
             /** @description What the shop calls it. */
-            name: string;
+            name: components["schemas"]["Said"];
             /**
              * Format: double
              * @description First tyre's distance over that of leaving them.
@@ -4540,7 +4535,7 @@ export interface components {
              */
             feather: number;
             /** @description Feathering in words; empty when there is nothing to feel. */
-            feather_words: string;
+            feather_words: components["schemas"]["Said"];
             /**
              * Format: double
              * @description From now until a main groove or the centre, where wear bars are, meets it, km.
@@ -4565,9 +4560,11 @@ export interface components {
             /** @description Why the worst strip wears. */
             shares: components["schemas"]["Shares"];
             /** @description What the screen calls it. */
-            title: string;
-            /** @description The worst strip: `inner edge`, `centre`, `outer edge`, or `even`. */
+            title: components["schemas"]["Said"];
+            /** @description The worst strip: `inner_edge`, `centre`, `outer_edge`, or `even`. */
             worst: string;
+            /** @description The same to be said. */
+            worst_words: components["schemas"]["Said"];
         };
         /** @description One line of the stream: `progress`, then `result` or `problems`. */
         SearchLine: {
@@ -5184,8 +5181,7 @@ export interface components {
             read: boolean;
             /** @description Left or right. */
             side: components["schemas"]["Side"];
-            /** @description Why there are none. */
-            stops?: string | null;
+            stops?: components["schemas"]["Said"] | null;
             wheel?: components["schemas"]["WheelState"] | null;
         };
         /** @description One steering position, turned left. */

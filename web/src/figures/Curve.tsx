@@ -1,6 +1,7 @@
 // A curve of the corner file: one or two lines over height or steering, with where the car stands.
 import type { ReactNode } from 'react';
-import { num, signed } from '../units/print';
+import type { Units } from '../units/measure';
+import { angle, MM_PER_INCH, num, signed, tick } from '../units/print';
 import { path, scale, stepOf, ticks } from './plot';
 
 export interface Line {
@@ -12,12 +13,16 @@ export interface Line {
 
 interface Props {
   title: string;
-  unit: string;
+  /** What the values are kept in. */
+  unit: 'mm' | '°';
+  units: Units;
   digits: number;
   lines: Line[];
   /** The same as the plan sets it: dotted, and where the diamond stands. */
   set?: Line[] | undefined;
   xLabel: string;
+  /** Over a height, mm, rather than a turn. */
+  overHeight?: boolean;
   /** Heights (or turns) to mark: square as it came in, diamond as planned. */
   came?: number | undefined;
   planned?: number | undefined;
@@ -40,13 +45,25 @@ export function along(points: [number, number][], x: number): number | undefined
   return a[1] + ((x - a[0]) / (b[0] - a[0])) * (b[1] - a[1]);
 }
 
+/** Points in the shop's units. */
+const by = (lines: Line[], fx: number, fy: number): Line[] =>
+  lines.map((l) => ({ ...l, points: l.points.map(([x, y]): [number, number] => [x * fx, y * fy]) }));
+
 export function Curve(props: Props) {
-  const { title, unit, digits, lines, set = [], xLabel, came, planned, usual, signedX = true } = props;
+  const { title, unit, units, xLabel, signedX = true, overHeight } = props;
+  const inches = units.length === 'in';
+  const fx = overHeight && inches ? 1 / MM_PER_INCH : 1;
+  const fy = unit === 'mm' && inches ? 1 / MM_PER_INCH : 1;
+  const digits = fy === 1 ? props.digits : 2;
+  const lines = by(props.lines, fx, fy);
+  const set = by(props.set ?? [], fx, fy);
+  const [came, planned] = [props.came, props.planned].map((v) => (v === undefined ? v : v * fx));
+  const usual = props.usual?.map((v) => v * fy);
   const all = [...lines, ...set].flatMap((l) => l.points);
   if (all.length < 2) return null;
   const [x0, x1] = [Math.min(...all.map((p) => p[0])), Math.max(...all.map((p) => p[0]))];
   let [lo, hi] = [Math.min(...all.map((p) => p[1])), Math.max(...all.map((p) => p[1]))];
-  const least = unit === '°' ? 0.4 : 8;
+  const least = unit === '°' ? 0.4 : 8 * fy;
   if (hi - lo < least) [lo, hi] = [(lo + hi - least) / 2, (lo + hi + least) / 2];
   const pad = (hi - lo) * 0.1;
   [lo, hi] = [lo - pad, hi + pad];
@@ -73,10 +90,15 @@ export function Curve(props: Props) {
   };
   const says = (x: number | undefined, on: Line | undefined) => {
     const y = x === undefined || !on ? undefined : along(on.points, x);
-    return y === undefined ? undefined : `${num(y, digits)}${unit === '°' ? '°' : ` ${unit}`}`;
+    return y === undefined
+      ? undefined
+      : unit === '°'
+        ? angle(y, units.angle, digits)
+        : `${num(y, digits)} ${units.length}`;
   };
   const [a, b] = [says(came, first), says(planned, then)];
   const step = stepOf(lo, hi, 5);
+  const xStep = stepOf(x0, x1, 6);
   const decimals = step < 0.1 ? 2 : step < 1 ? 1 : 0;
   return (
     <svg
@@ -89,8 +111,8 @@ export function Curve(props: Props) {
         <rect
           x={M.l}
           width={W - M.l - M.r}
-          y={Math.max(M.t, Y(usual[1]))}
-          height={Math.max(0, Math.min(H - M.b, Y(usual[0])) - Math.max(M.t, Y(usual[1])))}
+          y={Math.max(M.t, Y(usual[1]!))}
+          height={Math.max(0, Math.min(H - M.b, Y(usual[0]!)) - Math.max(M.t, Y(usual[1]!)))}
           fill="var(--well)"
         />
       )}
@@ -98,7 +120,7 @@ export function Curve(props: Props) {
         <g key={v}>
           <path d={`M${M.l} ${Y(v)}H${W - M.r}`} stroke="var(--line)" />
           <text x={M.l - 7} y={Y(v) + 5} textAnchor="end" fontSize="16" fontWeight="600" fill="var(--ink2)">
-            {num(v, decimals)}
+            {unit === '°' && units.angle === 'minutes' ? tick(v, units.angle, decimals) : num(v, decimals)}
           </text>
         </g>
       ))}
@@ -113,7 +135,7 @@ export function Curve(props: Props) {
             fontWeight="600"
             fill="var(--ink2)"
           >
-            {signedX ? signed(v) : num(v)}
+            {signedX ? signed(v, xStep < 1 ? 1 : 0) : num(v)}
           </text>
         </g>
       ))}

@@ -10,6 +10,7 @@ use actix_web::{HttpResponse, delete, get, put, web};
 use bold_stance_store::{event, shop_aim};
 use bold_stance_trade::aim::Aim;
 use bold_stance_units::problem::Problem;
+use bold_stance_units::said::said;
 use serde::Deserialize;
 use utoipa::ToSchema;
 
@@ -42,10 +43,14 @@ pub async fn keep(
 ) -> Result<HttpResponse, ApiError> {
     let mut problems = s.aim.problems();
     if *id != s.aim.id {
-        problems.push(Problem::new("aim.id", format!("\"{}\"", s.aim.id), "the id in the address"));
+        problems.push(Problem::new("aim.id", format!("\"{}\"", s.aim.id), said("fault-id-address")));
     }
     if state.aims.iter().any(|a| a.id == s.aim.id) {
-        problems.push(Problem::new("aim.name", "a shipped aim has this name", "a name of your own"));
+        problems.push(Problem::new(
+            "aim.name",
+            said("fault-shipped-aim-this-name"),
+            said("fault-name-your-own"),
+        ));
     }
     if !problems.is_empty() {
         return Err(problems.into());

@@ -8,6 +8,7 @@ use actix_web::http::header::ContentEncoding;
 use actix_web::{HttpResponse, get, post, web};
 use bold_stance_gauge::{Command, Gauge, GaugeError, GaugePlace, Line, Looking};
 use bold_stance_units::problem::Problem;
+use bold_stance_units::said::said;
 use serde::{Deserialize, Serialize};
 use std::net::SocketAddr;
 use tokio_stream::wrappers::ReceiverStream;
@@ -84,12 +85,13 @@ pub struct GaugeSpot {
 
 fn address(state: &AppState) -> Result<SocketAddr, ApiError> {
     state.gauge.ok_or_else(|| {
-        Problem::new("gauge", "no gauge is connected", "start the server with --gauge and its address").into()
+        Problem::new("gauge", said("fault-no-gauge-connected"), said("fault-start-server-gauge-its-address"))
+            .into()
     })
 }
 
 fn refused(e: &GaugeError) -> ApiError {
-    Problem::new("gauge", e.to_string(), "a gauge that is on and within reach, or type the angle").into()
+    Problem::new("gauge", e.to_string(), said("fault-gauge-within-reach-type-angle")).into()
 }
 
 /// Runs `work` on a connection of its own, off the server's own threads.
@@ -99,7 +101,7 @@ async fn with_gauge<T: Send + 'static>(
 ) -> Result<T, ApiError> {
     web::block(move || Gauge::connect(at).and_then(|mut g| work(&mut g)))
         .await
-        .map_err(|e| ApiError::from(Problem::new("gauge", e.to_string(), "try again")))?
+        .map_err(|e| ApiError::from(Problem::new("gauge", e.to_string(), said("fault-try-again"))))?
         .map_err(|e| refused(&e))
 }
 
@@ -125,7 +127,7 @@ pub async fn stream(state: web::Data<AppState>) -> Result<HttpResponse, ApiError
     let at = address(&state)?;
     let mut gauge = web::block(move || Gauge::connect(at))
         .await
-        .map_err(|e| ApiError::from(Problem::new("gauge", e.to_string(), "try again")))?
+        .map_err(|e| ApiError::from(Problem::new("gauge", e.to_string(), said("fault-try-again"))))?
         .map_err(|e| refused(&e))?;
     let (tx, rx) = tokio::sync::mpsc::channel::<Result<web::Bytes, std::convert::Infallible>>(4);
     std::thread::spawn(move || {
@@ -168,7 +170,14 @@ pub async fn tell(state: web::Data<AppState>, Doc(t): Doc<TellGauge>) -> Result<
             Command::parse(&Command::Place(place).to_string())
                 .map_err(|e| Problem::new("place", e.wrong, e.right))?
         }
-        _ => return Err(Problem::new("button", "neither or both", "one button, or one place").into()),
+        _ => {
+            return Err(Problem::new(
+                "button",
+                said("fault-neither-both"),
+                said("fault-one-button-one-place"),
+            )
+            .into());
+        }
     };
     with_gauge(address(&state)?, move |g| g.tell(&command)).await?;
     Ok(HttpResponse::Ok().json("ok"))

@@ -18,7 +18,7 @@ use bold_stance_trade::job::{
 use bold_stance_trade::plan::{CarBase, USUAL_LIMIT_MM};
 use bold_stance_tread::CarTyres;
 use bold_stance_units::problem::{Problem, in_range};
-use bold_stance_units::said::Said;
+use bold_stance_units::said::{Said, said};
 use chrono::Utc;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
@@ -99,7 +99,12 @@ pub async fn list(state: web::Data<AppState>, page: web::Query<Page>) -> Result<
     in_range("limit", f64::from(limit), 1.0, 200.0, "jobs")?;
     let find = page.find.as_deref().map(str::trim).filter(|f| !f.is_empty());
     if find.is_some_and(|f| f.chars().count() > 80 || f.contains('\0')) {
-        return Err(Problem::new("find", "longer than 80 characters, or not text", "a few letters").into());
+        return Err(Problem::new(
+            "find",
+            said("fault-longer-than-80-characters-not"),
+            said("fault-few-letters"),
+        )
+        .into());
     }
     let asked = job::Asked { before: page.before, find };
     Ok(HttpResponse::Ok().json(job::list(&mut tx, asked, limit.into()).await?))
@@ -116,10 +121,14 @@ pub async fn create(
 ) -> Result<HttpResponse, ApiError> {
     let mut problems = under("vehicle", new.vehicle.problems());
     if new.job.complaint.chars().count() > 500 {
-        problems.push(Problem::new("job.complaint", "longer than 500 characters", "the wish in a few words"));
+        problems.push(Problem::new(
+            "job.complaint",
+            said("fault-longer-than-500-characters"),
+            said("fault-wish-few-words"),
+        ));
     }
     if new.job.bay.is_some_and(|b| !(1..=99).contains(&b)) {
-        problems.push(Problem::new("job.bay", "no such bay", "a number from 1 to 99, or none"));
+        problems.push(Problem::new("job.bay", said("fault-no-bay"), said("fault-number-from-1-99-none")));
     }
     if !problems.is_empty() {
         return Err(problems.into());

@@ -20,6 +20,7 @@ use crate::{AppState, openapi_json};
 use actix_web::dev::Payload;
 use actix_web::{FromRequest, HttpMessage, HttpRequest, HttpResponse, get, web};
 use bold_stance_units::problem::{Problem, parse_json};
+use bold_stance_units::said::said;
 use serde::de::DeserializeOwned;
 use std::future::Future;
 use std::pin::Pin;
@@ -42,7 +43,7 @@ impl<T: DeserializeOwned + 'static> FromRequest for Doc<T> {
                 if e.as_response_error().status_code() == actix_web::http::StatusCode::PAYLOAD_TOO_LARGE {
                     ApiError::TooLarge
                 } else {
-                    ApiError::Body(Problem::new("body", e.to_string(), "a JSON document"))
+                    ApiError::Body(Problem::new("body", e.to_string(), said("fault-json-document")))
                 }
             })?;
             req.extensions_mut().insert(BodyHash(hash_of(&bytes)));
@@ -74,7 +75,7 @@ fn zero_byte(bytes: &[u8]) -> Option<Problem> {
         }
     }
     let field = find(&serde_json::from_slice(bytes).ok()?, "")?;
-    Some(Problem::new(field, "a character that cannot be kept (zero)", "text without it"))
+    Some(Problem::new(field, said("fault-character-cannot-kept-zero"), said("fault-text-without")))
 }
 
 /// Whether the server and its database answer.

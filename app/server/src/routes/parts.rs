@@ -17,6 +17,7 @@ use bold_stance_trade::part::{
     Part, list_problems, part_problems, parts_for, parts_from_csv, parts_from_json, parts_to_csv,
 };
 use bold_stance_units::problem::Problem;
+use bold_stance_units::said::said;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
@@ -103,7 +104,7 @@ pub async fn keep(
         problems.push(Problem::new(
             "id",
             format!("\"{}\" under the address of \"{id}\"", s.part.id),
-            "one id",
+            said("fault-one-id"),
         ));
     }
     if problems.is_empty() {
@@ -212,7 +213,7 @@ pub async fn csv(state: web::Data<AppState>) -> Result<HttpResponse, ApiError> {
 pub async fn json(state: web::Data<AppState>) -> Result<HttpResponse, ApiError> {
     let parts: Vec<Part> = state.shelf().await?.parts.iter().map(|p| p.part.clone()).collect();
     let text = serde_json::to_string_pretty(&parts)
-        .map_err(|e| Problem::new("parts", e.to_string(), "parts that can be written"))?;
+        .map_err(|e| Problem::new("parts", e.to_string(), said("fault-parts-can-written")))?;
     Ok(attachment("parts.json", "application/json", text))
 }
 
@@ -232,7 +233,11 @@ pub async fn import(
             || body.iter().find(|b| !b.is_ascii_whitespace()) == Some(&b'[');
     let parts = if is_json {
         let text = std::str::from_utf8(&body).map_err(|e| {
-            Problem::new("document", format!("not UTF-8 at byte {}", e.valid_up_to()), "JSON in UTF-8")
+            Problem::new(
+                "document",
+                format!("not UTF-8 at byte {}", e.valid_up_to()),
+                said("fault-json-utf-8"),
+            )
         })?;
         parts_from_json(text)?
     } else {

@@ -14,6 +14,7 @@ use bold_stance_trade::job::{Done, JobBench, Sheet, mark_step, sheet_of};
 use bold_stance_trade::plan::{CarInput, CarPlan, car_fitted_parts, plan_car_within};
 use bold_stance_trade::sheet::Mark;
 use bold_stance_units::problem::Problem;
+use bold_stance_units::said::said;
 use chrono::Utc;
 use serde::Deserialize;
 use utoipa::ToSchema;
@@ -61,7 +62,7 @@ async fn check(state: &AppState, name: &str, d: &CarPlan) -> Result<(), ApiError
     let n = name.trim().chars().count();
     if n == 0 || n > 120 {
         let wrong = if n == 0 { "nothing was entered" } else { "longer than 120 characters" };
-        out.push(Problem::new("name", wrong, "a name of up to 120 characters"));
+        out.push(Problem::new("name", wrong, said("fault-name-up-120-characters")));
     }
     out.extend(d.problems("document."));
     for (axle, p) in d.axles.each() {
@@ -70,7 +71,7 @@ async fn check(state: &AppState, name: &str, d: &CarPlan) -> Result<(), ApiError
                 |p: &bold_stance_trade::part::Part| p.id == *id || p.variants().iter().any(|v| v.id == *id);
             if !shelf.parts.iter().any(|s| is(&s.part)) {
                 let field = format!("document.axles.{}.fitted.{i}", axle.word());
-                out.push(Problem::new(field, format!("no part \"{id}\""), "a part of the catalogue"));
+                out.push(Problem::new(field, format!("no part \"{id}\""), said("fault-part-catalogue")));
             }
         }
     }
@@ -189,8 +190,8 @@ async fn sheet_now(state: &AppState, tx: &mut Tx, p: &Plan, peer: &Peer) -> Resu
     if input.base.axles.each().iter().all(|(_, b)| b.is_none()) {
         return Err(Problem::new(
             "plan",
-            "the job has no plan to set yet",
-            "the readings the plan waits for",
+            said("fault-job-no-plan-set-yet"),
+            said("fault-readings-plan-waits"),
         )
         .into());
     }
@@ -247,9 +248,12 @@ pub async fn mark(
     } else if was_done {
         done::mark(&mut tx, state.shop.id, *id, &m.step, None, AUTHOR).await?;
     } else {
-        return Err(
-            Problem::new("step", format!("\"{}\" was not done", m.step), "a step that was done").into()
-        );
+        return Err(Problem::new(
+            "step",
+            format!("\"{}\" was not done", m.step),
+            said("fault-step-was-done"),
+        )
+        .into());
     }
     let detail = serde_json::json!({"step": m.step, "done": m.done, "reason": m.reason});
     event::record(&mut tx, state.shop.id, Some(p.job_id), AUTHOR, "step", detail).await?;

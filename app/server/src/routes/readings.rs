@@ -18,6 +18,7 @@ use bold_stance_trade::reading::{
 };
 use bold_stance_units::LengthUnit;
 use bold_stance_units::problem::Problem;
+use bold_stance_units::said::said;
 use chrono::Utc;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
@@ -158,7 +159,9 @@ pub async fn keep(
         if let Some(other) = reading::job_of(tx, r.id).await?
             && other != id
         {
-            return Err(Problem::new("id", "a reading of another job", "an id of its own").into());
+            return Err(
+                Problem::new("id", said("fault-reading-another-job"), said("fault-id-its-own")).into()
+            );
         }
         // Sent twice is stored once; the same id with something else typed would be lost without a word.
         let changed = |k: &&Reading| {
@@ -170,9 +173,12 @@ pub async fn keep(
             k.id == r.id && !same
         };
         if t.readings.iter().any(|k| changed(&k)) {
-            return Err(
-                Problem::new("id", "kept already, with something else typed", "an id of its own").into()
-            );
+            return Err(Problem::new(
+                "id",
+                said("fault-kept-already-something-else-typed"),
+                said("fault-id-its-own"),
+            )
+            .into());
         }
         if !reading::add(tx, state.shop.id, id, &new).await? {
             continue;
@@ -229,7 +235,7 @@ pub async fn form(
 ) -> Result<HttpResponse, ApiError> {
     if list.is_empty() || list.len() > 60 {
         let wrong = format!("{} readings", list.len());
-        return Err(Problem::new("readings", wrong, "1 to 60 of them").into());
+        return Err(Problem::new("readings", wrong, said("fault-1-60-them")).into());
     }
     let mut tx = match once.begin(&state).await? {
         Begun::New(tx) => tx,

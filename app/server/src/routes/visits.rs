@@ -14,6 +14,7 @@ use bold_stance_trade::reading::{
     Answers, Correction, Prepared, Quantity, Row, Taken, Visit, read_table, write_table,
 };
 use bold_stance_units::problem::Problem;
+use bold_stance_units::said::said;
 use chrono::{DateTime, Datelike, Utc};
 use serde::Deserialize;
 use std::collections::HashMap;
@@ -74,7 +75,12 @@ pub async fn save(
 ) -> Result<HttpResponse, ApiError> {
     let (id, kind) = path.into_inner();
     if s.answers.values().any(|a| a.chars().count() > 64) {
-        return Err(Problem::new("answers", "longer than 64 characters", "a short answer").into());
+        return Err(Problem::new(
+            "answers",
+            said("fault-longer-than-64-characters"),
+            said("fault-short-answer"),
+        )
+        .into());
     }
     Prepared::of(&s.answers, &state.prepare)?;
     let shop = state.shop.id;
@@ -143,7 +149,7 @@ pub async fn import(
     let body = body.map_err(|_| ApiError::TooLarge)?;
     let once = once.of(&body);
     let text = std::str::from_utf8(&body).map_err(|e| {
-        Problem::new("table", format!("not UTF-8 at byte {}", e.valid_up_to()), "CSV in UTF-8")
+        Problem::new("table", format!("not UTF-8 at byte {}", e.valid_up_to()), said("fault-csv-utf-8"))
     })?;
     let rows = read_table(text, &state.methods)?;
     let shop = state.shop.id;
@@ -164,7 +170,7 @@ pub async fn import(
             Uuid::new_v4()
         } else {
             Uuid::parse_str(&r.id)
-                .map_err(|_| Problem::new(at("id"), "not an id", "as exported, or empty"))?
+                .map_err(|_| Problem::new(at("id"), said("fault-not-id"), said("fault-exported-empty")))?
         };
         let own = match reading::job_of(&mut tx, parsed).await? {
             Some(j) if j != *id => Uuid::new_v4(),
@@ -175,7 +181,9 @@ pub async fn import(
             Utc::now()
         } else {
             DateTime::parse_from_rfc3339(&r.taken_at)
-                .map_err(|_| Problem::new(at("taken_at"), "not a time", "RFC 3339, or empty"))?
+                .map_err(|_| {
+                    Problem::new(at("taken_at"), said("fault-not-time"), said("fault-rfc-3339-empty"))
+                })?
                 .with_timezone(&Utc)
         };
         if let Some(p) = odd_time(&at("taken_at"), taken_at, Utc::now()) {
@@ -214,10 +222,10 @@ fn odd_time(field: &str, t: DateTime<Utc>, now: DateTime<Utc>) -> Option<Problem
             0 => format!("{} min ahead of this server's clock", ahead.num_minutes()),
             h => format!("{h} h ahead of this server's clock"),
         };
-        return Some(Problem::new(field, wrong, "a time that has been, or empty for now; or set the clock"));
+        return Some(Problem::new(field, wrong, said("fault-time-been-empty-now-set")));
     }
     (t.year() < FIRST_YEAR)
-        .then(|| Problem::new(field, format!("the year {}", t.year()), "a time that has been"))
+        .then(|| Problem::new(field, format!("the year {}", t.year()), said("fault-time-been")))
 }
 
 /// A value in the table against what was typed, both without corrections. A sweep is solved on the car it was read on, so
@@ -225,7 +233,7 @@ fn odd_time(field: &str, t: DateTime<Utc>, now: DateTime<Utc>) -> Option<Problem
 fn contradicts(r: &Row, value: f64, worked: &Taken) -> Option<Problem> {
     let plain =
         |v: f64, list: &[Correction]| v - list.iter().filter(|c| c.applied).map(|c| c.amount).sum::<f64>();
-    let (said, typed) = (plain(value, &r.corrections), plain(worked.value, &worked.corrections));
+    let (told, typed) = (plain(value, &r.corrections), plain(worked.value, &worked.corrections));
     let least = match r.quantity {
         Quantity::Caster => 1.0,
         Quantity::Camber | Quantity::Toe | Quantity::TotalToe | Quantity::Thrust | Quantity::FloorSlope => {
@@ -233,12 +241,12 @@ fn contradicts(r: &Row, value: f64, worked: &Taken) -> Option<Problem> {
         }
         _ => 0.6,
     };
-    let apart = (said - typed).abs();
+    let apart = (told - typed).abs();
     (apart.is_nan() || apart > least).then(|| {
         Problem::new(
             "value",
             format!("{value:.3}, but what was typed gives {:.3}", worked.value),
-            "the value as exported, or an empty cell: it is worked out from what was typed",
+            said("fault-value-exported-empty-cell-worked"),
         )
     })
 }

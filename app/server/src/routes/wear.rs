@@ -19,6 +19,7 @@ use bold_stance_tread::{
     shipped_limits,
 };
 use bold_stance_units::problem::Problem;
+use bold_stance_units::said::said;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 use uuid::Uuid;
@@ -196,7 +197,11 @@ pub async fn write(
         LoggedTyre { mark: mark.clone(), new_depth_mm: l.new_depth_mm, entries: vec![l.entry.clone()] };
     let mut problems = asked.problems("line");
     if l.entry.note.chars().count() > 200 {
-        problems.push(Problem::new("line.entries.0.note", "longer than 200 characters", "a short remark"));
+        problems.push(Problem::new(
+            "line.entries.0.note",
+            said("fault-longer-than-200-characters"),
+            said("fault-short-remark"),
+        ));
     }
     if !problems.is_empty() {
         let short = |p: Problem| {

@@ -2,6 +2,7 @@
 
 use super::{Adjuster, AdjusterKind};
 use bold_stance_units::problem::{Problem, in_range};
+use bold_stance_units::said::said;
 
 /// Most adjusters of one side.
 pub const MOST_ADJUSTERS: usize = 12;
@@ -11,7 +12,11 @@ pub const MOST_ADJUSTERS: usize = 12;
 pub fn adjuster_problems(list: &[Adjuster]) -> Vec<Problem> {
     let mut out = Vec::new();
     if list.len() > MOST_ADJUSTERS {
-        out.push(Problem::new("adjusters", "more than twelve", "twelve adjusters or fewer"));
+        out.push(Problem::new(
+            "adjusters",
+            said("fault-more-than-twelve"),
+            said("fault-twelve-adjusters-fewer"),
+        ));
     }
     for (i, a) in list.iter().enumerate() {
         one(&format!("adjusters.{i}"), a, &mut out);
@@ -94,10 +99,14 @@ fn one(field: &str, a: &Adjuster, out: &mut Vec<Problem>) {
     check(ends.0, low, -ends.2, ends.2, ends.3);
     check(ends.1, high, -ends.2, ends.2, ends.3);
     if let Some(wrong) = short_thread {
-        out.push(Problem::new(at("min_engaged_mm"), wrong, "no more than is engaged as it comes"));
+        out.push(Problem::new(at("min_engaged_mm"), wrong, said("fault-no-more-than-engaged-comes")));
     }
     if low >= high && !matches!(a.kind, AdjusterKind::Sleeve { .. }) {
-        out.push(Problem::new(at(ends.1), "the range is empty", "a highest value above the lowest"));
+        out.push(Problem::new(
+            at(ends.1),
+            said("fault-range-empty"),
+            said("fault-highest-value-above-lowest"),
+        ));
     }
 }
 

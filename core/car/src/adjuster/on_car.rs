@@ -5,6 +5,7 @@ use bold_stance_kinematics::edit::{EccentricPoint, Edit, JointPoint};
 use bold_stance_kinematics::geometry::Points;
 use bold_stance_kinematics::linkage::Arm;
 use bold_stance_units::problem::Problem;
+use bold_stance_units::said::said;
 
 /// Pivots that can be moved, by their word in a file.
 fn pivots(p: &Points) -> Vec<String> {
@@ -116,8 +117,8 @@ pub fn adjusters_not_there(list: &[Adjuster], p: &Points) -> Vec<Problem> {
             {
                 out.push(Problem::new(
                     at("toe_per_camber"),
-                    "the toe of a strut's slot follows from its tie rod",
-                    "0, or left out",
+                    said("fault-toe-strut-slot-follows-from"),
+                    said("fault-0-left-out"),
                 ));
             }
             AdjusterKind::Wedge { .. } if !matches!(p, Points::SolidAxle(_)) => {
@@ -159,8 +160,8 @@ pub fn edits_not_there(list: &[Edit], p: &Points) -> Vec<Problem> {
                 if matches!(p, Points::SolidAxle(_)) && front_mm != rear_mm {
                     out.push(Problem::new(
                         at("rear_mm"),
-                        "an arm of a live axle has one length",
-                        "the same as the front link",
+                        said("fault-arm-live-axle-one-length"),
+                        said("fault-same-front-link"),
                     ));
                 }
             }

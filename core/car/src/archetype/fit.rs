@@ -122,7 +122,7 @@ pub fn fit_archetype(a: &Archetype, taped: &[Taped], wheelbase_mm: f64) -> Resul
             None => problems.push(Problem::new(
                 format!("taped.{i}.measure"),
                 format!("this layout has no \"{}\"", t.measure.words()),
-                "one of the measurements listed with the shape",
+                said("fault-one-measurements-listed-shape"),
             )),
             Some(_) if t.measure.is_angle() => {
                 problems
@@ -135,7 +135,11 @@ pub fn fit_archetype(a: &Archetype, taped: &[Taped], wheelbase_mm: f64) -> Resul
             }
         }
         if taped.iter().take(i).any(|u| u.measure == t.measure) {
-            problems.push(Problem::new(field, "measured twice", "each measurement once: the mean of both"));
+            problems.push(Problem::new(
+                field,
+                said("fault-measured-twice"),
+                said("fault-each-measurement-once-mean-both"),
+            ));
         }
     }
     problems.extend(
@@ -205,7 +209,7 @@ pub fn fit_archetype(a: &Archetype, taped: &[Taped], wheelbase_mm: f64) -> Resul
         return Err(vec![Problem::new(
             "taped",
             said("fit-none-has").say("why", p.wrong),
-            "the measurements that are marked odd, taken again",
+            said("fault-measurements-marked-odd-taken-again"),
         )]);
     }
     Ok(Fitted { geometry, measures })

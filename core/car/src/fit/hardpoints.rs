@@ -236,7 +236,7 @@ const QUANTITIES: [&str; 3] = ["camber", "caster", "toe"];
 fn problems(case: &FitCase) -> Vec<Problem> {
     let mut out = Vec::new();
     if case.format != "bold-stance.fit/1" {
-        out.push(Problem::new("format", format!("\"{}\"", case.format), "\"bold-stance.fit/1\""));
+        out.push(Problem::new("format", format!("\"{}\"", case.format), said("fault-bold-stance-fit-1")));
     }
     out.extend(linkage::problems(&case.geometry).into_iter().map(|mut p| {
         p.field = format!("geometry.{}", p.field);
@@ -246,11 +246,15 @@ fn problems(case: &FitCase) -> Vec<Problem> {
         out.push(Problem::new(
             "readings",
             format!("{} heights", case.readings.len()),
-            "readings at 1 to 40 heights",
+            said("fault-readings-at-1-40-heights"),
         ));
     }
     if case.predict_at_mm.len() > 200 {
-        out.push(Problem::new("predict_at_mm", "more than 200", "200 travels at most"));
+        out.push(Problem::new(
+            "predict_at_mm",
+            said("fault-more-than-200"),
+            said("fault-200-travels-at-most"),
+        ));
     }
     for (i, t) in case.predict_at_mm.iter().enumerate() {
         out.extend(in_range(&format!("predict_at_mm.{i}"), *t, -400.0, 400.0, "mm").err());
@@ -269,15 +273,15 @@ fn problems(case: &FitCase) -> Vec<Problem> {
         if angles.iter().all(Option::is_none) {
             out.push(Problem::new(
                 at("camber_deg"),
-                "nothing was read at this height",
-                "camber, caster or toe",
+                said("fault-nothing-was-read-at-this"),
+                said("fault-camber-caster-toe"),
             ));
         }
         if r.caster_deg.is_some() && !steered && case.geometry.problems().is_empty() {
             out.push(Problem::new(
                 at("caster_deg"),
-                "this wheel does not steer, so it has no caster",
-                "leave it out",
+                said("fault-this-wheel-does-not-steer"),
+                said("fault-leave-out"),
             ));
         }
     }

@@ -3,6 +3,7 @@
 use super::{Limits, Spring, WearFacts};
 use crate::adjuster::{Adjuster, adjuster_problems};
 use bold_stance_units::problem::{Problem, in_range};
+use bold_stance_units::said::said;
 use serde::{Deserialize, Serialize};
 
 /// A level of an air suspension against as arrived, mm higher.
@@ -181,7 +182,11 @@ impl CarFacts {
         }
         for (name, long) in [("levels", self.levels.len() > 8), ("turns", self.turns.len() > 40)] {
             if long {
-                out.push(Problem::new(format!("{at}{name}"), "too many", "8 levels and 40 turns at most"));
+                out.push(Problem::new(
+                    format!("{at}{name}"),
+                    said("fault-too-many"),
+                    said("fault-8-levels-40-turns-at"),
+                ));
             }
         }
         out.extend(self.limits.problems(&format!("{at}limits.")));
@@ -197,7 +202,7 @@ impl CarFacts {
                 out.push(Problem::new(
                     format!("{at}levels.{i}.name"),
                     format!("{n} characters"),
-                    "a name of 1 to 40 characters",
+                    said("fault-name-1-40-characters"),
                 ));
             }
         }

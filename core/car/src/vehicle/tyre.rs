@@ -2,6 +2,7 @@
 
 use bold_stance_units::MM_PER_INCH;
 use bold_stance_units::problem::Problem;
+use bold_stance_units::said::{Said, said};
 use serde::{Deserialize, Serialize};
 
 /// A nominal size such as `285/70R17`.
@@ -15,8 +16,6 @@ pub struct TyreSize {
     /// Rim diameter, inches.
     pub rim_in: f64,
 }
-
-const RIGHT: &str = "a size such as 285/70R17, LT265/75R16 or 33x12.50R15";
 
 /// A short decimal number, point or comma.
 fn number(s: &str) -> Option<f64> {
@@ -57,22 +56,21 @@ impl TyreSize {
     /// # Errors
     /// A [`Problem`] at `field` for unreadable text or sizes no tyre has.
     pub fn parse(field: &str, text: &str) -> Result<Self, Problem> {
-        let bad = |wrong: String| Problem::new(field, wrong, RIGHT);
+        let bad = |wrong: Said| Problem::new(field, wrong, said("right-tyre"));
         let t = text.trim().to_uppercase();
         if t.is_empty() {
-            return Err(bad("nothing was entered".into()));
+            return Err(bad(said("nothing-entered")));
         }
-        let unreadable =
-            || bad(format!("\"{}\" is not a tyre size", text.chars().take(20).collect::<String>()));
+        let unreadable = || bad(said("unread-tyre").name("text", text.chars().take(20).collect::<String>()));
         let (section_mm, aspect, rim_in) = metric(&t).or_else(|| flotation(&t)).ok_or_else(unreadable)?;
         if !(105.0..=405.0).contains(&section_mm) {
-            return Err(bad(format!("a section of {section_mm} mm is outside 105 to 405")));
+            return Err(bad(said("tyre-section").mm("value", section_mm).mm("low", 105.0).mm("high", 405.0)));
         }
         if !(20.0..=95.0).contains(&aspect) {
-            return Err(bad(format!("an aspect of {aspect} % is outside 20 to 95")));
+            return Err(bad(said("tyre-aspect").plain("value", aspect, 0)));
         }
         if !(10.0..=26.0).contains(&rim_in) {
-            return Err(bad(format!("a rim of {rim_in} in is outside 10 to 26")));
+            return Err(bad(said("tyre-rim").plain("value", rim_in, 1)));
         }
         Ok(Self { section_mm, aspect, rim_in })
     }
@@ -95,10 +93,8 @@ impl TyreSize {
             let usual = loaded_radius_mm(self);
             Problem::new(
                 field,
-                format!("{radius_mm:.0} mm under a tyre of {d:.0} mm across"),
-                format!(
-                    "wheel centre over the floor, {low:.0} to {high:.0} mm; about {usual:.0} mm is usual"
-                ),
+                said("tyre-radius").mm("radius", radius_mm).mm("across", d),
+                said("tyre-radius-right").mm("low", low).mm("high", high).mm("usual", usual),
             )
         })
     }
@@ -132,7 +128,8 @@ mod tests {
         let t = TyreSize::parse("tyre", "255/55R17").unwrap();
         assert!((t.diameter_mm() - 712.3).abs() < 0.1);
         let p = t.loaded_radius_problem("r", 100.0).unwrap();
-        assert!(p.wrong.bare().contains("712") && p.right.bare().contains("344 mm is usual"), "{p}");
+        let told = |s: &Said| s.quantities().iter().map(|q| q.value.round()).collect::<Vec<_>>();
+        assert!(told(&p.wrong).contains(&712.0) && told(&p.right).contains(&344.0), "{p}");
         for r in [250.0, loaded_radius_mm(&t), 402.0] {
             assert!(t.loaded_radius_problem("r", r).is_none(), "{r}");
         }

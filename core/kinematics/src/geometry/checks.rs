@@ -27,13 +27,13 @@ impl Say<'_> {
     fn near(&mut self, field: &str, distance: f64, wrong: &str) {
         if distance < APART {
             let field = format!("{}{field}", self.at);
-            self.out.push(Problem::new(field, wrong, "at least 20 mm between them"));
+            self.out.push(Problem::new(field, wrong, said("fault-at-least-20-mm-between")));
         }
     }
     fn flat(&mut self, field: &str, distance: f64, wrong: &str) {
         if distance < APART {
             let field = format!("{}{field}", self.at);
-            self.out.push(Problem::new(field, wrong, "a point at least 20 mm off that line"));
+            self.out.push(Problem::new(field, wrong, said("fault-point-at-least-20-mm")));
         }
     }
     fn above(&mut self, field: &str, upper: Point, lower: Point, wrong: &str, right: &str) {

@@ -6,6 +6,7 @@ use super::points::{
 };
 use super::{Axle, Geometry, OtherSide, WheelAtDesign};
 use bold_stance_units::problem::Problem;
+use bold_stance_units::said::said;
 use serde::{Deserialize, Serialize};
 use std::collections::BTreeMap;
 
@@ -141,7 +142,11 @@ impl Named {
 
     fn take(&mut self, name: &str) -> Result<Point, Problem> {
         self.map.remove(name).ok_or_else(|| {
-            Problem::new(format!("{}.{name}", self.at), "this point is missing", "[x, y, z] in mm")
+            Problem::new(
+                format!("{}.{name}", self.at),
+                said("fault-this-point-missing"),
+                said("fault-x-y-z-mm"),
+            )
         })
     }
 
@@ -149,7 +154,7 @@ impl Named {
         match self.map.keys().next() {
             Some(k) => Err(Problem::new(
                 format!("{}.{k}", self.at),
-                "unknown field: this layout has no such point",
+                said("fault-unknown-field-this-layout-no"),
                 known,
             )),
             None => Ok(()),
@@ -159,9 +164,11 @@ impl Named {
 
 fn no_links(at: &str, links: Option<&BTreeMap<String, LinkFile>>) -> Result<(), Problem> {
     match links {
-        Some(_) => {
-            Err(Problem::new(format!("{at}links"), "unknown field: this layout has points", "\"points\""))
-        }
+        Some(_) => Err(Problem::new(
+            format!("{at}links"),
+            said("fault-unknown-field-this-layout-points"),
+            said("fault-points"),
+        )),
         None => Ok(()),
     }
 }
@@ -174,7 +181,7 @@ fn ends(field: &str, l: &LinkFile, axle: bool) -> Result<(Point, Point), Problem
     };
     match (a, b, x, y) {
         (Some(a), Some(b), None, None) => Ok((a, b)),
-        _ => Err(Problem::new(field, "the two ends of this link are not both there", right)),
+        _ => Err(Problem::new(field, said("fault-two-ends-this-link-not"), right)),
     }
 }
 
@@ -243,7 +250,7 @@ fn points_of(
                 return Err(Problem::new(
                     format!("{at}links"),
                     format!("{} links", links.len()),
-                    "exactly five, each with \"inner\" and \"outer\"",
+                    said("fault-exactly-five-each-inner-outer"),
                 ));
             }
             let mut rods = Vec::with_capacity(5);
@@ -271,7 +278,7 @@ fn points_of(
                 return Err(Problem::new(
                     format!("{at}links"),
                     format!("{} links locate the axle", links.len()),
-                    "four to twelve, such as lower_left, lower_right, upper_left, upper_right, track_bar",
+                    said("fault-four-twelve-lower-left-lower"),
                 ));
             }
             let mut found = Vec::with_capacity(links.len());
@@ -319,8 +326,8 @@ impl TryFrom<GeometryFile> for Geometry {
             Some(_) if f.layout.is_whole_axle() => {
                 return Err(Problem::new(
                     "right",
-                    "unknown field: this layout holds both sides already",
-                    "points of the right side under their own names",
+                    said("fault-unknown-field-this-layout-holds"),
+                    said("fault-points-right-side-under-their"),
                 ));
             }
             Some(s) => {

@@ -11,6 +11,7 @@ pub use points::{
 };
 
 use bold_stance_units::problem::{Problem, located, parse_json};
+use bold_stance_units::said::said;
 use serde::{Deserialize, Deserializer, Serialize, Serializer};
 
 /// The format word of a geometry file.
@@ -162,7 +163,11 @@ impl Geometry {
             out.push(Problem::new("format", format!("\"{}\"", self.format), format!("\"{FORMAT}\"")));
         }
         if self.name.chars().count() > 120 {
-            out.push(Problem::new("name", "longer than 120 characters", "a shorter name"));
+            out.push(Problem::new(
+                "name",
+                said("fault-longer-than-120-characters"),
+                said("fault-shorter-name"),
+            ));
         }
         checks::side_problems("", &self.points, &self.wheel, &mut out);
         if let Some(r) = &self.right {

@@ -5,6 +5,7 @@ use super::{Corner, Linkage, Loop, Unreachable};
 use crate::geometry::{Geometry, Points, Side};
 use crate::wheel::spin_axis;
 use bold_stance_units::problem::Problem;
+use bold_stance_units::said::said;
 
 /// Most by which the solved wheel may differ from the drawn one: mm of its centre, and of a unit spin axis.
 const SAME: f64 = 1e-6;
@@ -50,7 +51,7 @@ fn side_problem(g: &Geometry, side: Side, at: &str) -> Option<Problem> {
     Some(Problem::new(
         format!("{at}{}", field(&points, blocked, link.as_deref())),
         format!("drawn at or past a dead point: {}", blocked.words()),
-        "points a few millimetres away from where the parts lie in one line",
+        said("fault-points-few-millimetres-away-from"),
     ))
 }
 

@@ -13,6 +13,7 @@ use bold_stance_car::vehicle::{Car, TyreSize};
 use bold_stance_kinematics::geometry::Axle;
 use bold_stance_units::LengthUnit;
 use bold_stance_units::problem::Problem;
+use bold_stance_units::said::said;
 use chrono::{DateTime, Utc};
 use serde::{Deserialize, Serialize};
 use uuid::Uuid;
@@ -210,7 +211,11 @@ impl<'a> JobBench<'a> {
     /// Every problem, each at its entry.
     pub fn take(&self, a: &Asked<'_>, aim: Option<&Aim>) -> Result<Taken, Vec<Problem>> {
         let Some(method) = self.rules.methods.iter().find(|m| m.id == a.method) else {
-            return Err(vec![Problem::new("method", "no data for it", "one of the methods listed")]);
+            return Err(vec![Problem::new(
+                "method",
+                said("fault-no-data"),
+                said("fault-one-methods-listed"),
+            )]);
         };
         take(&Take {
             method,

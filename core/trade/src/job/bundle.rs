@@ -10,6 +10,7 @@ use crate::plan::{CarAnswer, CarInput, CarPlan, car_fitted_parts, plan_car};
 use crate::reading::{shipped_methods, shipped_prepare};
 use bold_stance_tread::{CarTyres, LoggedTyre};
 use bold_stance_units::problem::{Problem, parse_json};
+use bold_stance_units::said::said;
 use chrono::{DateTime, Utc};
 use serde::{Deserialize, Serialize};
 use uuid::Uuid;
@@ -115,34 +116,50 @@ impl JobBundle {
             out.push(Problem::new("format", wrong, format!("\"{JOB_FORMAT}\"")));
         }
         if self.complaint.chars().count() > 500 {
-            out.push(Problem::new("complaint", "longer than 500 characters", "the wish in a few words"));
+            out.push(Problem::new(
+                "complaint",
+                said("fault-longer-than-500-characters"),
+                said("fault-wish-few-words"),
+            ));
         }
         let at = |prefix: String, p: Problem| Problem { field: format!("{prefix}{}", p.field), ..p };
         out.extend(self.vehicle.problems().into_iter().map(|p| at("vehicle.".into(), p)));
         for (i, p) in self.plans.iter().enumerate() {
             out.extend(p.document.problems(&format!("plans.{i}.document.")));
             if self.plans[..i].iter().any(|q| q.id == p.id) {
-                out.push(Problem::new(format!("plans.{i}.id"), "named twice", "an id of its own"));
+                out.push(Problem::new(
+                    format!("plans.{i}.id"),
+                    said("fault-named-twice"),
+                    said("fault-id-its-own"),
+                ));
             }
         }
         for (i, r) in self.readings.iter().enumerate() {
             if !(r.value.is_finite() && r.sigma.is_finite() && r.sigma >= 0.0) {
-                out.push(Problem::new(format!("readings.{i}.value"), "not a number", "what was read"));
+                out.push(Problem::new(
+                    format!("readings.{i}.value"),
+                    said("fault-not-number"),
+                    said("fault-what-was-read"),
+                ));
             }
             if self.readings[..i].iter().any(|q| q.id == r.id) {
-                out.push(Problem::new(format!("readings.{i}.id"), "named twice", "an id of its own"));
+                out.push(Problem::new(
+                    format!("readings.{i}.id"),
+                    said("fault-named-twice"),
+                    said("fault-id-its-own"),
+                ));
             }
             if let Some(id) = r.replaces
                 && !self.readings[..i].iter().any(|q| q.id == id)
             {
                 let right = "a reading before it in the list";
-                out.push(Problem::new(format!("readings.{i}.replaces"), "no such reading", right));
+                out.push(Problem::new(format!("readings.{i}.replaces"), said("fault-no-reading"), right));
             }
         }
         for (i, d) in self.done.iter().enumerate() {
             if !self.plans.iter().any(|p| p.id == d.plan_id) {
                 let right = "the id of a plan of this job";
-                out.push(Problem::new(format!("done.{i}.plan_id"), "no such plan", right));
+                out.push(Problem::new(format!("done.{i}.plan_id"), said("fault-no-plan"), right));
             }
         }
         for (i, t) in self.tyres.iter().enumerate() {
@@ -180,7 +197,7 @@ impl JobBundle {
         let Some(chosen) = self.plans.iter().find(named) else {
             let names: Vec<&str> = self.plans.iter().map(|p| p.name.as_str()).collect();
             let right = if names.is_empty() { "a job with a plan".to_owned() } else { names.join(", ") };
-            return Err(vec![Problem::new("plans", "no such plan", right)]);
+            return Err(vec![Problem::new("plans", said("fault-no-plan"), right)]);
         };
         let (methods, items) =
             (shipped_methods().map_err(|p| vec![p])?, shipped_prepare().map_err(|p| vec![p])?);

@@ -8,6 +8,7 @@ use bold_stance_kinematics::geometry::{Axle, Geometry};
 use bold_stance_kinematics::linkage::{steering_problem, travel_problems};
 use bold_stance_tread::TyreClass;
 use bold_stance_units::problem::{Problem, in_range};
+use bold_stance_units::said::said;
 use serde::{Deserialize, Serialize};
 
 /// Stages of the work, in order.
@@ -132,7 +133,7 @@ impl VehicleFacts {
         let name = self.name.trim();
         if name.is_empty() || name.chars().count() > 120 {
             let wrong = if name.is_empty() { "nothing was entered" } else { "longer than 120 characters" };
-            out.push(Problem::new("name", wrong, "what the shop calls it"));
+            out.push(Problem::new("name", wrong, said("fault-what-shop-calls")));
         }
         out.extend(TyreSize::parse("tyre_size", &self.tyre_size).err());
         for (field, v, low, high, unit) in [
@@ -152,11 +153,11 @@ impl VehicleFacts {
         if let Some(r) = &self.rear_geometry {
             out.extend(under("rear_geometry", r.problems()));
             if r.axle != Axle::Rear {
-                out.push(Problem::new("rear_geometry.axle", "a front axle", "\"rear\""));
+                out.push(Problem::new("rear_geometry.axle", said("fault-front-axle"), said("fault-rear")));
             }
         }
         if self.geometry.axle != Axle::Front {
-            out.push(Problem::new("geometry.axle", "a rear axle", "\"front\""));
+            out.push(Problem::new("geometry.axle", said("fault-rear-axle"), said("fault-front")));
         }
         let rear_size = self.car.wear.rear_tyre_size.as_deref().unwrap_or(&self.tyre_size);
         let shapes = [

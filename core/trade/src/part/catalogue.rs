@@ -6,6 +6,7 @@ use bold_stance_kinematics::edit::Edit;
 use bold_stance_kinematics::geometry::{Geometry, Points, Side};
 use bold_stance_kinematics::linkage::{Corner, Linkage};
 use bold_stance_units::problem::{Problem, parse_json};
+use bold_stance_units::said::said;
 
 const SHIPPED: [(&str, &str); 5] = [
     ("wishbone.json", include_str!("../../../../data/parts/wishbone.json")),
@@ -24,7 +25,9 @@ pub fn shipped_parts() -> Result<Vec<Part>, Problem> {
     for (file, text) in SHIPPED {
         let at = |p: Problem| Problem::new(format!("{file}: {}", p.field), p.wrong, p.right);
         out.extend(parts_from_json(text).map_err(|p| {
-            p.into_iter().next().map_or_else(|| Problem::new(file, "unreadable", "a list of parts"), at)
+            p.into_iter()
+                .next()
+                .map_or_else(|| Problem::new(file, said("fault-unreadable"), said("fault-list-parts")), at)
         })?);
     }
     match list_problems(&out).into_iter().next() {

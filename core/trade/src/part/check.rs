@@ -6,6 +6,7 @@ use bold_stance_car::adjuster::{AdjusterKind, ThreadLink};
 use bold_stance_kinematics::edit::{EccentricPoint, Edit};
 use bold_stance_kinematics::geometry::Layout;
 use bold_stance_units::problem::{Problem, in_range};
+use bold_stance_units::said::said;
 
 /// Most parts one shop keeps.
 pub const MOST_PARTS: usize = 5000;
@@ -28,20 +29,32 @@ pub fn part_problems(p: &Part) -> Vec<Problem> {
         }
     }
     if p.access.chars().count() > 300 {
-        out.push(Problem::new("access", "longer than 300 characters", "one sentence"));
+        out.push(Problem::new(
+            "access",
+            said("fault-longer-than-300-characters"),
+            said("fault-one-sentence"),
+        ));
     }
     if !p.id.chars().all(|c| c.is_ascii_lowercase() || c.is_ascii_digit() || c == '-') {
         let right = "small letters, digits and hyphens, such as upper-arm-12";
         out.push(Problem::new("id", format!("\"{}\"", p.id), right));
     }
     if p.fits.layouts.is_empty() {
-        out.push(Problem::new("fits.layouts", "fits no layout", "at least one layout"));
+        out.push(Problem::new(
+            "fits.layouts",
+            said("fault-fits-no-layout"),
+            said("fault-at-least-one-layout"),
+        ));
     }
     if p.fits.axles.is_empty() {
-        out.push(Problem::new("fits.axles", "fits no axle", "front, rear or both"));
+        out.push(Problem::new("fits.axles", said("fault-fits-no-axle"), said("fault-front-rear-both")));
     }
     if p.edits.is_empty() && p.adjusters.is_empty() && p.provides.is_empty() {
-        out.push(Problem::new("edits", "moves nothing", "at least one edit or adjuster"));
+        out.push(Problem::new(
+            "edits",
+            said("fault-moves-nothing"),
+            said("fault-at-least-one-edit-adjuster"),
+        ));
     }
     out.extend(in_range("cost", p.cost, 0.0, 1e5, "in the shop's currency").err());
     out.extend(in_range("labour_minutes", f64::from(p.labour_minutes), 0.0, 10_000.0, "minutes").err());
@@ -53,7 +66,7 @@ pub fn part_problems(p: &Part) -> Vec<Problem> {
         ("cautions", p.cautions.len() > 12),
     ] {
         if long {
-            out.push(Problem::new(name, "too many", "a shorter list"));
+            out.push(Problem::new(name, said("fault-too-many"), said("fault-shorter-list")));
         }
     }
     p.edits.iter().enumerate().for_each(|(i, e)| edit_problems(&format!("edits.{i}"), e, &mut out));
@@ -72,7 +85,7 @@ pub fn part_problems(p: &Part) -> Vec<Problem> {
     if let Some(s) = &p.sizes {
         if s.values.is_empty() || s.values.len() > 24 {
             let wrong = format!("{} sizes", s.values.len());
-            out.push(Problem::new("sizes.values", wrong, "1 to 24 sizes"));
+            out.push(Problem::new("sizes.values", wrong, said("fault-1-24-sizes")));
         }
         for (i, v) in s.values.iter().enumerate() {
             out.extend(in_range(&format!("sizes.values.{i}"), *v, -500.0, 500.0, &s.unit).err());
@@ -81,23 +94,23 @@ pub fn part_problems(p: &Part) -> Vec<Problem> {
                 out.push(Problem::new(
                     format!("sizes.values.{i}"),
                     wrong,
-                    "sizes in rising order, each once",
+                    said("fault-sizes-rising-order-each-once"),
                 ));
             }
         }
         if s.unit.trim().is_empty() || s.unit.chars().count() > 8 {
-            out.push(Problem::new("sizes.unit", format!("\"{}\"", s.unit), "mm or °"));
+            out.push(Problem::new("sizes.unit", format!("\"{}\"", s.unit), said("fault-mm")));
         }
     }
     for (i, c) in p.conflicts.iter().enumerate().filter(|(_, c)| p.requires.contains(c)) {
         let wrong = format!("\"{c}\" is required and ruled out at once");
-        out.push(Problem::new(format!("conflicts.{i}"), wrong, "one or the other"));
+        out.push(Problem::new(format!("conflicts.{i}"), wrong, said("fault-one-other")));
     }
     for (i, r) in p.requires.iter().enumerate().filter(|(_, r)| **r == p.id) {
         out.push(Problem::new(
             format!("requires.{i}"),
             format!("\"{r}\" is the part itself"),
-            "another part",
+            said("fault-another-part"),
         ));
     }
     out
@@ -137,12 +150,20 @@ fn edit_problems(at: &str, e: &Edit, out: &mut Vec<Problem>) {
             let n = f64::from(*notches_per_half_turn);
             out.extend(in_range(&format!("{at}.notches_per_half_turn"), n, 1.0, 90.0, "notches").err());
             if points.is_empty() {
-                out.push(Problem::new(format!("{at}.points"), "no pivot", "at least one pivot"));
+                out.push(Problem::new(
+                    format!("{at}.points"),
+                    said("fault-no-pivot"),
+                    said("fault-at-least-one-pivot"),
+                ));
             }
         }
         Edit::FreeEccentrics { points } => {
             if points.is_empty() {
-                out.push(Problem::new(format!("{at}.points"), "no pivot", "at least one pivot"));
+                out.push(Problem::new(
+                    format!("{at}.points"),
+                    said("fault-no-pivot"),
+                    said("fault-at-least-one-pivot"),
+                ));
             }
         }
     }
@@ -238,13 +259,13 @@ pub fn list_problems(parts: &[Part]) -> Vec<Problem> {
         );
         if let Some(first) = seen.insert(p.id.as_str(), i) {
             let wrong = format!("\"{}\" stands twice, first at {first}", p.id);
-            out.push(Problem::new(format!("{i}.id"), wrong, "one of each"));
+            out.push(Problem::new(format!("{i}.id"), wrong, said("fault-one-each")));
         }
     }
     if let Some(ring) = ring(parts) {
         let names: Vec<&str> = ring.iter().map(|i| parts[*i].id.as_str()).collect();
         let wrong = format!("{} need each other in a ring", names.join(" → "));
-        out.push(Problem::new(format!("{}.requires", ring[0]), wrong, "a chain that ends"));
+        out.push(Problem::new(format!("{}.requires", ring[0]), wrong, said("fault-chain-ends")));
     }
     out
 }

@@ -6,6 +6,7 @@ use super::{Fits, Part};
 use bold_stance_units::csv_text::{guarded, table_text, unguarded};
 use bold_stance_units::parse_number;
 use bold_stance_units::problem::{Problem, parse_json};
+use bold_stance_units::said::{Said, said};
 use serde::Serialize;
 use serde::de::DeserializeOwned;
 
@@ -61,7 +62,8 @@ fn json<T: Serialize>(v: &T) -> String {
 /// # Errors
 /// A [`Problem`] when a row cannot be written.
 pub fn parts_to_csv(parts: &[Part]) -> Result<String, Problem> {
-    let bad = |e: &dyn std::fmt::Display| Problem::new("table", e.to_string(), "rows that can be written");
+    let bad =
+        |e: &dyn std::fmt::Display| Problem::new("table", e.to_string(), said("fault-rows-can-written"));
     let mut w = csv::Writer::from_writer(Vec::new());
     w.write_record(COLUMNS).map_err(|e| bad(&e))?;
     for p in parts {
@@ -140,7 +142,11 @@ impl Cells<'_> {
             .and_then(|v| {
                 serde_path_to_error::deserialize(v).map_err(|e| {
                     let path = e.path().to_string();
-                    Problem::new(if path == "." { String::new() } else { path }, e.inner().to_string(), "")
+                    Problem::new(
+                        if path == "." { String::new() } else { path },
+                        e.inner().to_string(),
+                        Said::text(""),
+                    )
                 })
             })
             .map_err(|p| {
@@ -152,7 +158,7 @@ impl Cells<'_> {
                 Problem::new(
                     format!("{}{inner}", self.at(name)),
                     p.wrong,
-                    "JSON as docs/PARTS.md shows it, or an empty cell",
+                    said("fault-json-docs-parts-md-shows"),
                 )
             })
     }
@@ -166,11 +172,15 @@ impl Cells<'_> {
         let minutes = self.number("labour_minutes")?;
         if !(0.0..=1e6).contains(&minutes) || minutes.fract() != 0.0 {
             let wrong = format!("{minutes} minutes");
-            return Err(Problem::new(self.at("labour_minutes"), wrong, "whole minutes, 0 or more"));
+            return Err(Problem::new(self.at("labour_minutes"), wrong, said("fault-whole-minutes-0-more")));
         }
         let group = self.each("group", "a group such as upper_arm or shims")?;
         let Some(group) = group.into_iter().next() else {
-            return Err(Problem::new(self.at("group"), "nothing was entered", "a group such as upper_arm"));
+            return Err(Problem::new(
+                self.at("group"),
+                said("nothing-entered"),
+                said("fault-group-upper-arm"),
+            ));
         };
         Ok(Part {
             id: self.text("id").into(),
@@ -216,7 +226,7 @@ pub fn parts_from_csv(bytes: &[u8]) -> Result<Vec<Part>, Vec<Problem>> {
     let mut reader = csv::ReaderBuilder::new().flexible(true).from_reader(text.as_bytes());
     let names: Vec<String> = reader
         .headers()
-        .map_err(|e| one(Problem::new("line 1", e.to_string(), "a row of column names")))?
+        .map_err(|e| one(Problem::new("line 1", e.to_string(), said("fault-row-column-names"))))?
         .iter()
         .map(|n| n.trim().to_lowercase())
         .collect();
@@ -234,16 +244,16 @@ pub fn parts_from_csv(bytes: &[u8]) -> Result<Vec<Part>, Vec<Problem>> {
     for record in reader.records() {
         let record = record.map_err(|e| {
             let line = e.position().map_or(0, csv::Position::line);
-            one(Problem::new(format!("line {line}"), e.to_string(), "rows of comma-parted cells"))
+            one(Problem::new(format!("line {line}"), e.to_string(), said("fault-rows-comma-parted-cells")))
         })?;
         let line = record.position().map_or(0, csv::Position::line);
         if parts.len() == MOST_PARTS {
             let right = format!("at most {MOST_PARTS} parts in one table");
-            return Err(one(Problem::new(format!("line {line}"), "too many rows", right)));
+            return Err(one(Problem::new(format!("line {line}"), said("fault-too-many-rows"), right)));
         }
         if record.len() != names.len() {
             let wrong = format!("{} cells under {} columns", record.len(), names.len());
-            return Err(one(Problem::new(format!("line {line}"), wrong, "one cell a column")));
+            return Err(one(Problem::new(format!("line {line}"), wrong, said("fault-one-cell-column"))));
         }
         match (Cells { line, names: &names, record: &record }).part() {
             Ok(p) => {
@@ -257,7 +267,7 @@ pub fn parts_from_csv(bytes: &[u8]) -> Result<Vec<Part>, Vec<Problem>> {
         }
     }
     if problems.is_empty() && parts.is_empty() {
-        problems.push(Problem::new("file", "no rows", "one row for each part"));
+        problems.push(Problem::new("file", said("fault-no-rows"), said("fault-one-row-each-part")));
     }
     if problems.is_empty() {
         problems = list_problems(&parts)

@@ -56,7 +56,7 @@ pub fn plan_within(
         return Err(vec![p]);
     }
     answer.map_err(|e| {
-        vec![Problem::new("height_change_mm", e.to_string(), "a height at which both sides close")]
+        vec![Problem::new("height_change_mm", e.to_string(), said("fault-height-at-which-both-sides"))]
     })
 }
 

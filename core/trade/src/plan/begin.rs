@@ -5,6 +5,7 @@ use super::input::PlanInput;
 use super::work::Work;
 use crate::part::{Part, parts_for};
 use bold_stance_units::problem::Problem;
+use bold_stance_units::said::said;
 
 /// Checks the document and anchors both sides; the parts of the catalogue that fit come with it. All of it together may
 /// cost the budget.
@@ -25,7 +26,7 @@ pub(crate) fn begin<'a>(
             continue;
         }
         problems.push(match catalogue.iter().find(|p| p.id == family(id)) {
-            None => Problem::new(field, format!("no part \"{id}\""), "the id of a part in the catalogue"),
+            None => Problem::new(field, format!("no part \"{id}\""), said("fault-id-part-catalogue")),
             Some(p)
                 if p.fits.layouts.contains(&input.geometry.layout())
                     && p.fits.axles.contains(&input.geometry.axle) =>

@@ -12,7 +12,7 @@ use bold_stance_kinematics::geometry::Geometry;
 use bold_stance_kinematics::linkage::Linkage;
 use bold_stance_tread::CarTyres;
 use bold_stance_units::problem::Problem;
-use bold_stance_units::said::Said;
+use bold_stance_units::said::{Said, said};
 use serde::{Deserialize, Serialize};
 
 /// The case.
@@ -121,7 +121,11 @@ pub fn run_plan(case: &PlanCase) -> Result<PlanCaseResult, PlanCaseError> {
     let bad = PlanCaseError::Bad;
     let under = |at: &str, p: Problem| bad(Problem::new(format!("{at}{}", p.field), p.wrong, p.right));
     if case.format != "bold-stance.plan/1" {
-        return Err(bad(Problem::new("format", format!("\"{}\"", case.format), "\"bold-stance.plan/1\"")));
+        return Err(bad(Problem::new(
+            "format",
+            format!("\"{}\"", case.format),
+            said("fault-bold-stance-plan-1"),
+        )));
     }
     let parts = match &case.parts {
         None => shipped_parts().map_err(bad)?,
@@ -135,14 +139,17 @@ pub fn run_plan(case: &PlanCase) -> Result<PlanCaseResult, PlanCaseError> {
         match list.into_iter().next() {
             Some(p) if p.field.starts_with("filters") || p.field.starts_with("tyres") => bad(p),
             Some(p) => under("input.", p),
-            None => bad(Problem::new("input", "unusable", "a plan that can be worked out")),
+            None => bad(Problem::new("input", said("fault-unusable"), said("fault-plan-can-worked-out"))),
         }
     })?;
     let SearchResult {
         plans, considered, posed, solved, exhaustive, headline, sentence, ways_differ, ..
     } = found;
     let (mut work, all) = begin(&input, &parts, &Budget::default()).map_err(|list| {
-        list.into_iter().next().map_or_else(|| bad(Problem::new("input", "", "")), |p| under("input.", p))
+        list.into_iter().next().map_or_else(
+            || bad(Problem::new("input", Said::text(""), Said::text(""))),
+            |p| under("input.", p),
+        )
     })?;
     work.hold_within_travel(&[]);
     let reached = plans.first().is_some_and(|p| p.reached);

@@ -4,6 +4,7 @@ use bold_stance_car::vehicle::StateKind;
 use bold_stance_kinematics::edit::{EccentricPoint, Edit};
 use bold_stance_kinematics::geometry::{Layout, Points};
 use bold_stance_units::problem::{Problem, in_range};
+use bold_stance_units::said::said;
 use serde::{Deserialize, Serialize};
 
 /// How height is gained.
@@ -169,17 +170,17 @@ pub fn gain(ways: &[Way], of: impl Fn(WayKind) -> bool) -> f64 {
 /// What is wrong with a list of ways on a layout, by field under `at`.
 pub(crate) fn way_problems(at: &str, ways: &[Way], points: &Points, out: &mut Vec<Problem>) {
     if ways.len() > 8 {
-        out.push(Problem::new(at, "more than eight ways", "eight or fewer"));
+        out.push(Problem::new(at, said("fault-more-than-eight-ways"), said("fault-eight-fewer")));
     }
     let layout = points.layout();
     for (i, w) in ways.iter().enumerate() {
         out.extend(in_range(&format!("{at}.{i}.gain_mm"), w.gain_mm, -300.0, 300.0, "mm").err());
         if w.kind.needs_leaves() && layout == Layout::SolidAxle && !points.on_leaves() {
             let wrong = format!("this axle is not on leaf springs, so it has no {}", w.kind.words());
-            out.push(Problem::new(format!("{at}.{i}.kind"), wrong, "a way this axle has"));
+            out.push(Problem::new(format!("{at}.{i}.kind"), wrong, said("fault-way-this-axle")));
         } else if !w.kind.fits(layout) {
             let wrong = format!("a {} has no {}", layout.word().replace('_', " "), w.kind.words());
-            out.push(Problem::new(format!("{at}.{i}.kind"), wrong, "a way this axle has"));
+            out.push(Problem::new(format!("{at}.{i}.kind"), wrong, said("fault-way-this-axle")));
         }
     }
 }

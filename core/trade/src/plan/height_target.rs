@@ -4,6 +4,7 @@ use bold_stance_car::fit::Z90;
 use bold_stance_car::vehicle::{Spring, TORSION_BOLT, TurnRecord, learn_per_turn};
 use bold_stance_kinematics::geometry::Axle;
 use bold_stance_units::problem::{Problem, in_range};
+use bold_stance_units::said::said;
 use serde::{Deserialize, Serialize};
 
 /// What is wanted.
@@ -124,7 +125,7 @@ pub fn height_for(t: &HeightTarget) -> Result<HeightAnswer, Problem> {
     in_range("other_radius_mm", t.other_radius_mm, 100.0, 1000.0, "mm")?;
     in_range("wheelbase_mm", t.wheelbase_mm, 1000.0, 8000.0, "mm")?;
     if t.turns.len() > 40 {
-        return Err(Problem::new("turns", "more than forty records", "40 at most"));
+        return Err(Problem::new("turns", said("fault-more-than-forty-records"), said("fault-40-at-most")));
     }
     let other_floor = t.other_mm + t.other_radius_mm;
     let own_floor = match t.kind {

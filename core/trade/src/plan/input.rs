@@ -9,6 +9,7 @@ use bold_stance_car::vehicle::{AirLevel, Attitude, Limits, Measured, StateKind};
 use bold_stance_kinematics::geometry::{Axle, Geometry, Side};
 use bold_stance_kinematics::linkage::{self, Corner};
 use bold_stance_units::problem::{Problem, in_range};
+use bold_stance_units::said::said;
 use serde::{Deserialize, Serialize};
 
 /// What was read on one wheel.
@@ -231,8 +232,8 @@ impl PlanInput {
         if out.is_empty() && self.steered() && !Corner::of(&self.geometry, Side::Left).is_steered() {
             out.push(Problem::new(
                 "geometry.layout",
-                "this front axle has no steering axis",
-                "a layout that steers: a tie rod, a link named \"tie\", or a solid axle with its steering_axis",
+                said("fault-this-front-axle-no-steering-2"),
+                said("fault-layout-steers-tie-rod-link"),
             ));
         }
         let mut check = |f: &str, v: f64, low: f64, high: f64, unit: &str| {
@@ -277,14 +278,22 @@ impl PlanInput {
         way_problems("ways", &self.ways, &self.geometry.points, &mut out);
         out.extend(self.limits.problems("limits."));
         if self.levels.len() > 8 {
-            out.push(Problem::new("levels", "more than eight", "eight levels or fewer"));
+            out.push(Problem::new("levels", said("fault-more-than-eight"), said("fault-eight-levels-fewer")));
         }
         out.extend(self.aim.problems());
         if self.jack_sweep.len() > 40 {
-            out.push(Problem::new("jack_sweep", "more than forty heights", "readings at 40 heights at most"));
+            out.push(Problem::new(
+                "jack_sweep",
+                said("fault-more-than-forty-heights"),
+                said("fault-readings-at-40-heights-at"),
+            ));
         }
         if self.fitted.len() > 8 {
-            out.push(Problem::new("fitted", "more than eight parts", "eight parts or fewer"));
+            out.push(Problem::new(
+                "fitted",
+                said("fault-more-than-eight-parts"),
+                said("fault-eight-parts-fewer"),
+            ));
         }
         out
     }

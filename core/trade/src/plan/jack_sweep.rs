@@ -4,6 +4,7 @@ use super::input::PlanInput;
 use super::swept::Swept;
 use bold_stance_car::fit::{FitCase, FitError, fit};
 use bold_stance_units::problem::Problem;
+use bold_stance_units::said::said;
 use std::borrow::Cow;
 
 /// The document with its points as the sweep says. A sweep that does not go with the points moves nothing and is told of.
@@ -24,7 +25,9 @@ pub(crate) fn fitted_to_sweep(input: &PlanInput) -> Result<Cow<'_, PlanInput>, P
     };
     let found = fit(&case).map_err(|e| match e {
         FitError::Bad(p) => Problem { field: p.field.replacen("readings", "jack_sweep", 1), ..p },
-        FitError::NoAnswer(why) => Problem::new("jack_sweep", why, "heights at which the axle closes"),
+        FitError::NoAnswer(why) => {
+            Problem::new("jack_sweep", why, said("fault-heights-at-which-axle-closes"))
+        }
     })?;
     let said = found.result;
     let mut out = input.clone();

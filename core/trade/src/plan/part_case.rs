@@ -7,6 +7,7 @@ use bold_stance_kinematics::edit::Edit;
 use bold_stance_kinematics::geometry::{Axle, Geometry, Side};
 use bold_stance_kinematics::linkage::{self, Corner, Linkage};
 use bold_stance_units::problem::{Problem, in_range};
+use bold_stance_units::said::said;
 use serde::{Deserialize, Serialize};
 
 /// The case: a part of the shipped catalogue, or an adjuster with a position.
@@ -67,7 +68,11 @@ impl PartCase {
     fn problems(&self) -> Vec<Problem> {
         let mut out = Vec::new();
         if self.format != "bold-stance.part/1" {
-            out.push(Problem::new("format", format!("\"{}\"", self.format), "\"bold-stance.part/1\""));
+            out.push(Problem::new(
+                "format",
+                format!("\"{}\"", self.format),
+                said("fault-bold-stance-part-1"),
+            ));
         }
         out.extend(
             linkage::problems(&self.geometry)
@@ -78,7 +83,7 @@ impl PartCase {
         if self.part.is_some() == self.adjuster.is_some() {
             let wrong =
                 if self.part.is_some() { "a part and an adjuster" } else { "neither part nor adjuster" };
-            out.push(Problem::new("part", wrong, "one of the two"));
+            out.push(Problem::new("part", wrong, said("fault-one-two")));
         }
         out
     }
@@ -91,7 +96,7 @@ impl PartCase {
                 return Err(Problem::new(p.field.replacen("adjusters.0", "adjuster", 1), p.wrong, p.right));
             }
             let position = self.position.ok_or_else(|| {
-                Problem::new("position", "nothing was entered", "where the adjuster is set")
+                Problem::new("position", said("nothing-entered"), said("fault-where-adjuster-set"))
             })?;
             within("position", a, position)?;
             return Ok(Change { before: a.edits_at(a.position), after: a.edits_at(position) });
@@ -119,7 +124,11 @@ impl PartCase {
             after.extend(a.edits_at(position));
         } else if self.position.is_some() {
             let n = part.adjusters.len();
-            return Err(Problem::new("position", format!("the part brings {n} adjusters"), "no position"));
+            return Err(Problem::new(
+                "position",
+                format!("the part brings {n} adjusters"),
+                said("fault-no-position"),
+            ));
         }
         Ok(Change { before: Vec::new(), after })
     }
@@ -127,22 +136,28 @@ impl PartCase {
     /// The part in the size asked for.
     fn sized(&self, id: &str, catalogue: &[Part], family: Vec<Part>) -> Result<Part, Problem> {
         let Some(whole) = catalogue.iter().find(|p| p.id == id) else {
-            return Err(Problem::new("part", format!("no part \"{id}\""), "the id of a shipped part"));
+            return Err(Problem::new("part", format!("no part \"{id}\""), said("fault-id-shipped-part")));
         };
         let Some(sizes) = &whole.sizes else {
             let turned = whole.adjusters.len() == 1;
             return match family.into_iter().next() {
                 Some(_) if self.size.is_some() && !turned => {
-                    Err(Problem::new("size", "this part comes in one size", "no size"))
+                    Err(Problem::new("size", said("fault-this-part-comes-one-size"), said("fault-no-size")))
                 }
                 Some(p) => Ok(p),
-                None => {
-                    Err(Problem::new("part", format!("\"{id}\" does not fit this axle"), "a part that fits"))
-                }
+                None => Err(Problem::new(
+                    "part",
+                    format!("\"{id}\" does not fit this axle"),
+                    said("fault-part-fits"),
+                )),
             };
         };
         if family.is_empty() {
-            return Err(Problem::new("part", format!("\"{id}\" does not fit this axle"), "a part that fits"));
+            return Err(Problem::new(
+                "part",
+                format!("\"{id}\" does not fit this axle"),
+                said("fault-part-fits"),
+            ));
         }
         let wanted = self.size.map(|v| format!("{id}@{v}"));
         family.into_iter().find(|p| Some(&p.id) == wanted.as_ref()).ok_or_else(|| {

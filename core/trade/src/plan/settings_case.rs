@@ -13,7 +13,7 @@ use bold_stance_kinematics::geometry::{Axle, FORMAT, Geometry, Side, WheelAtDesi
 use bold_stance_kinematics::linkage::{self, Corner, Linkage};
 use bold_stance_kinematics::wheel::{Pose, camber, contact_point, toe};
 use bold_stance_units::problem::{Problem, in_range};
-use bold_stance_units::said::Said;
+use bold_stance_units::said::{Said, said};
 use serde::{Deserialize, Serialize};
 
 /// Windows, degrees; toe per wheel.
@@ -137,7 +137,11 @@ impl SettingsCase {
     pub fn problems(&self) -> Vec<Problem> {
         let mut out = Vec::new();
         if self.format != "bold-stance.settings/1" {
-            out.push(Problem::new("format", format!("\"{}\"", self.format), "\"bold-stance.settings/1\""));
+            out.push(Problem::new(
+                "format",
+                format!("\"{}\"", self.format),
+                said("fault-bold-stance-settings-1"),
+            ));
         }
         out.extend(linkage::problems(&self.geometry).into_iter().map(|mut p| {
             p.field = format!("geometry.{}", p.field);
@@ -160,8 +164,8 @@ impl SettingsCase {
                 if !there {
                     out.push(Problem::new(
                         f,
-                        "left out, but this wheel steers",
-                        "degrees, top rearward positive",
+                        said("fault-left-out-but-this-wheel"),
+                        said("fault-degrees-top-rearward-positive"),
                     ));
                 }
             }

@@ -88,7 +88,7 @@ impl<'a> Work<'a> {
         let free = self.input.adjusters.iter().filter(|a| !a.locked).count();
         spent.then(|| {
             let wrong = format!("too many adjusters at once: {free} are free, and the parts bring theirs");
-            Problem::new("adjusters", wrong, "lock some of them, or fit fewer parts that turn")
+            Problem::new("adjusters", wrong, said("fault-lock-some-them-fit-fewer"))
         })
     }
 

@@ -79,7 +79,8 @@ impl Given {
     /// # Errors
     /// A [`Problem`] at the name.
     pub fn num(&self, name: &str) -> Result<f64, Problem> {
-        self.opt(name).ok_or_else(|| Problem::new(name, "nothing was entered", "a number with its unit"))
+        self.opt(name)
+            .ok_or_else(|| Problem::new(name, said("nothing-entered"), said("fault-number-its-unit")))
     }
 
     /// A number that may be there.
@@ -185,7 +186,7 @@ pub fn parse_entries(
 ) -> Result<(Given, Option<Given>, Vec<Repeats>), Vec<Problem>> {
     if raw.len() > MOST_ENTRIES || raw.iter().any(|r| r.text.chars().count() > LONGEST_ENTRY) {
         let right = format!("up to {MOST_ENTRIES} entries of up to {LONGEST_ENTRY} characters");
-        return Err(vec![Problem::new("entries", "more than a reading has", right)]);
+        return Err(vec![Problem::new("entries", said("fault-more-than-reading"), right)]);
     }
     let mut problems = Vec::new();
     for r in raw {
@@ -264,7 +265,11 @@ fn one(
         }
     }
     if lengths.iter().any(|l| *l != lengths[0]) {
-        problems.push(Problem::new(name, "angles and lengths mixed", "all repeats in one kind"));
+        problems.push(Problem::new(
+            name,
+            said("fault-angles-lengths-mixed"),
+            said("fault-all-repeats-one-kind"),
+        ));
     }
     if !problems.is_empty() {
         return Err(problems);
@@ -272,7 +277,11 @@ fn one(
     let counts: Vec<bool> = typed.iter().map(|t| !t.dropped).collect();
     let kept: Vec<f64> = values.iter().zip(&counts).filter(|(_, k)| **k).map(|(v, _)| *v).collect();
     if kept.is_empty() {
-        return Err(vec![Problem::new(name, "every repeat was dropped", "at least one that counts")]);
+        return Err(vec![Problem::new(
+            name,
+            said("fault-every-repeat-was-dropped"),
+            said("fault-at-least-one-counts"),
+        )]);
     }
     let n = kept.len() as f64;
     let mean = kept.iter().sum::<f64>() / n;

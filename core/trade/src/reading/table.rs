@@ -101,7 +101,8 @@ fn typed_cell(entries: &[RawEntry]) -> String {
 /// # Errors
 /// A [`Problem`] when a row cannot be written.
 pub fn write_table(rows: &[Row]) -> Result<String, Problem> {
-    let bad = |e: &dyn std::fmt::Display| Problem::new("table", e.to_string(), "rows that can be written");
+    let bad =
+        |e: &dyn std::fmt::Display| Problem::new("table", e.to_string(), said("fault-rows-can-written"));
     let mut w = csv::Writer::from_writer(Vec::new());
     w.write_record(COLUMNS).map_err(|e| bad(&e))?;
     for r in rows {
@@ -212,7 +213,7 @@ pub fn read_table(text: &str, methods: &[MethodInfo]) -> Result<Vec<Row>, Vec<Pr
     let text = text.strip_prefix('\u{feff}').unwrap_or(text);
     let mut reader = csv::ReaderBuilder::new().flexible(true).from_reader(text.as_bytes());
     let headers =
-        reader.headers().map_err(|e| vec![Problem::new("line 1", e.to_string(), "CSV in UTF-8")])?;
+        reader.headers().map_err(|e| vec![Problem::new("line 1", e.to_string(), said("fault-csv-utf-8"))])?;
     let names: Vec<String> = headers.iter().map(|h| h.trim().to_lowercase()).collect();
     for need in NEEDED {
         if !names.iter().any(|n| n == need) {
@@ -228,7 +229,11 @@ pub fn read_table(text: &str, methods: &[MethodInfo]) -> Result<Vec<Row>, Vec<Pr
     let (mut rows, mut problems) = (Vec::new(), Vec::new());
     for (i, record) in reader.records().enumerate() {
         if i >= MOST_ROWS {
-            problems.push(Problem::new("table", format!("more than {MOST_ROWS} rows"), "fewer at a time"));
+            problems.push(Problem::new(
+                "table",
+                format!("more than {MOST_ROWS} rows"),
+                said("fault-fewer-at-time"),
+            ));
             break;
         }
         let line = i + 2;
@@ -237,7 +242,9 @@ pub fn read_table(text: &str, methods: &[MethodInfo]) -> Result<Vec<Row>, Vec<Pr
                 Ok(r) => rows.push(r),
                 Err(p) => problems.push(p),
             },
-            Err(e) => problems.push(Problem::new(format!("line {line}"), e.to_string(), "CSV in UTF-8")),
+            Err(e) => {
+                problems.push(Problem::new(format!("line {line}"), e.to_string(), said("fault-csv-utf-8")))
+            }
         }
         if problems.len() >= 50 {
             break;

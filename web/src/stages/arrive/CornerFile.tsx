@@ -196,6 +196,7 @@ interface Heights {
 
 /** The curve that shows a quantity, or the nearest one. */
 function Curves({ file, q, body }: { file: File; q: Item; body: Heights }) {
+  const { units } = useSettings();
   const rear = q.area === 'rear';
   const curves = rear && file.rear_curves ? file.rear_curves : file.front_curves;
   const mean = (a: number, b: number) => (a + b) / 2;
@@ -231,7 +232,7 @@ function Curves({ file, q, body }: { file: File; q: Item; body: Heights }) {
       color: 'var(--ink)',
     },
   ];
-  const height = 'body height over design, mm';
+  const height = `body height over design, ${units.length}`;
   const steering = 'mean turn of both wheels, degrees';
   const marks = { came, planned };
   const chart = () => {
@@ -245,6 +246,8 @@ function Curves({ file, q, body }: { file: File; q: Item; body: Heights }) {
             digits={0}
             {...leftOver((p) => p.roll_centre_mm)}
             xLabel={height}
+            overHeight
+            units={units}
             usual={q.usual as [number, number]}
             {...marks}
           />
@@ -258,6 +261,8 @@ function Curves({ file, q, body }: { file: File; q: Item; body: Heights }) {
             digits={2}
             {...over((p) => p.toe_change_deg)}
             xLabel={height}
+            overHeight
+            units={units}
             {...marks}
           />
         );
@@ -272,6 +277,8 @@ function Curves({ file, q, body }: { file: File; q: Item; body: Heights }) {
             digits={1}
             {...over((p) => p.scrub_mm)}
             xLabel={height}
+            overHeight
+            units={units}
             {...marks}
           />
         );
@@ -284,6 +291,7 @@ function Curves({ file, q, body }: { file: File; q: Item; body: Heights }) {
             digits={1}
             signedX={false}
             xLabel={steering}
+            units={units}
             lines={[
               { points: turn((p) => p.inner_deg), color: 'var(--left)', name: 'inner, as it is' },
               {
@@ -305,6 +313,7 @@ function Curves({ file, q, body }: { file: File; q: Item; body: Heights }) {
             digits={1}
             signedX={false}
             xLabel={steering}
+            units={units}
             lines={[
               { points: turn((p) => p.inner_camber_deg), color: 'var(--left)', name: 'inner' },
               { points: turn((p) => p.outer_camber_deg), color: 'var(--right)', dash: '8 4', name: 'outer' },
@@ -320,6 +329,7 @@ function Curves({ file, q, body }: { file: File; q: Item; body: Heights }) {
             digits={1}
             signedX={false}
             xLabel={steering}
+            units={units}
             lines={[{ points: turn((p) => p.inner_lift_mm), color: 'var(--left)' }]}
           />
         );
@@ -331,6 +341,8 @@ function Curves({ file, q, body }: { file: File; q: Item; body: Heights }) {
             digits={1}
             lines={live((p) => p.lateral_shift_mm)}
             xLabel={height}
+            overHeight
+            units={units}
             {...marks}
           />
         );
@@ -342,6 +354,8 @@ function Curves({ file, q, body }: { file: File; q: Item; body: Heights }) {
             digits={1}
             lines={live((p) => p.pitch_deg)}
             xLabel={height}
+            overHeight
+            units={units}
             {...marks}
           />
         );
@@ -353,6 +367,8 @@ function Curves({ file, q, body }: { file: File; q: Item; body: Heights }) {
             digits={0}
             lines={live((p) => p.steering_wheel_deg)}
             xLabel={height}
+            overHeight
+            units={units}
             {...marks}
           />
         );
@@ -366,6 +382,8 @@ function Curves({ file, q, body }: { file: File; q: Item; body: Heights }) {
             digits={1}
             {...over((p) => p.caster_deg)}
             xLabel={height}
+            overHeight
+            units={units}
             {...marks}
           />
         );
@@ -380,6 +398,8 @@ function Curves({ file, q, body }: { file: File; q: Item; body: Heights }) {
             digits={1}
             {...over((p) => p.wheel_x_mm)}
             xLabel={height}
+            overHeight
+            units={units}
             {...marks}
           />
         );
@@ -391,6 +411,8 @@ function Curves({ file, q, body }: { file: File; q: Item; body: Heights }) {
             digits={2}
             {...over((p) => p.camber_deg)}
             xLabel={height}
+            overHeight
+            units={units}
             {...marks}
           />
         );
@@ -469,7 +491,12 @@ function States({ file, unit, form }: { file: File; unit: LengthUnit; form: Angl
             <tr key={row.name}>
               <th scope="row">
                 {row.name}
-                {row.band_mm > 0 && <span className="small"> ±{num(row.band_mm)} mm</span>}
+                {row.band_mm > 0 && (
+                  <span className="small">
+                    {' '}
+                    ±{unit === 'mm' ? `${num(row.band_mm)} mm` : `${inches(row.band_mm)} in`}
+                  </span>
+                )}
               </th>
               <td style={{ fontSize: 18 }}>
                 {len(row.gains.left_front)}
@@ -487,7 +514,9 @@ function States({ file, unit, form }: { file: File; unit: LengthUnit; form: Angl
                   );
                 const d = w.doubt;
                 const half = (v: number | undefined, n: number) =>
-                  v === undefined ? null : <span className="small"> ±{num(v, n)}</span>;
+                  v === undefined ? null : (
+                    <span className="small"> ±{form === 'minutes' ? angle(v, form) : num(v, n)}</span>
+                  );
                 return (
                   <td key={a + s}>
                     {angle(w.wheel.camber_deg, form, 1)}
@@ -518,6 +547,8 @@ function States({ file, unit, form }: { file: File; unit: LengthUnit; form: Angl
 }
 
 function Construction({ file, unit }: { file: File; unit: LengthUnit }) {
+  const { form } = useSettings();
+  const left = (mm: number) => (unit === 'mm' ? `${num(mm, 1)} mm` : `${num(mm / 25.4, 3)} in`);
   const a = file.aids;
   const len = (mm: number) => (unit === 'mm' ? `${num(mm)}` : num(mm / 25.4, 2));
   const at = (p: number[]) => `out ${len(p[0]!)}, up ${len(p[1]!)}`;
@@ -525,26 +556,26 @@ function Construction({ file, unit }: { file: File; unit: LengthUnit }) {
   if (a.upper_pivot) {
     const p = a.upper_pivot;
     rows.push(
-      ['Upper pivot, no bump scrub', 'now', at(p.now), `${num(p.scrub_now_mm, 1)} mm`, ''],
-      ['', 'bisector', at(p.bisector), `${num(p.scrub_bisector_mm, 1)} mm`, ''],
-      ['', 'exact', at(p.exact), `${num(p.scrub_exact_mm, 1)} mm`, `arm ${len(p.arm_mm)}`],
+      ['Upper pivot, no bump scrub', 'now', at(p.now), left(p.scrub_now_mm), ''],
+      ['', 'bisector', at(p.bisector), left(p.scrub_bisector_mm), ''],
+      ['', 'exact', at(p.exact), left(p.scrub_exact_mm), `arm ${len(p.arm_mm)}`],
     );
   }
   if (a.tie_rod) {
     const p = a.tie_rod;
     rows.push(
-      ['Inner tie rod, no bump steer', 'now', at(p.now), `${num(p.steer_now_deg, 2)}°`, ''],
-      ['', 'bisector', at(p.bisector), `${num(p.steer_bisector_deg, 2)}°`, ''],
-      ['', 'exact', at(p.exact), `${num(p.steer_exact_deg, 2)}°`, `rod ${len(p.length_mm)}`],
-      ['', 'height only', at([p.now[0]!, p.height_only]), `${num(p.steer_height_deg, 2)}°`, ''],
+      ['Inner tie rod, no bump steer', 'now', at(p.now), angle(p.steer_now_deg, form, 2), ''],
+      ['', 'bisector', at(p.bisector), angle(p.steer_bisector_deg, form, 2), ''],
+      ['', 'exact', at(p.exact), angle(p.steer_exact_deg, form, 2), `rod ${len(p.length_mm)}`],
+      ['', 'height only', at([p.now[0]!, p.height_only]), angle(p.steer_height_deg, form, 2), ''],
     );
   }
   if (a.ackermann) {
     const p = a.ackermann;
     rows.push(
-      ['Outer tie rod, Ackermann', 'now', `out ${len(p.now_y)}`, `${num(p.error_now_deg, 1)}°`, ''],
-      ['', 'construction', `out ${len(p.construction_y)}`, `${num(p.error_construction_deg, 1)}°`, ''],
-      ['', 'exact', `out ${len(p.exact_y)}`, `${num(p.error_exact_deg, 1)}°`, ''],
+      ['Outer tie rod, Ackermann', 'now', `out ${len(p.now_y)}`, angle(p.error_now_deg, form, 1), ''],
+      ['', 'construction', `out ${len(p.construction_y)}`, angle(p.error_construction_deg, form, 1), ''],
+      ['', 'exact', `out ${len(p.exact_y)}`, angle(p.error_exact_deg, form, 1), ''],
     );
   }
   if (!rows.length) return null;

@@ -2,7 +2,7 @@
 import { TextField } from '@mui/material';
 import { useState } from 'react';
 import type { Problem } from '../../api/client';
-import { readNumber } from '../../units/notation';
+import { readAngle, readLength, readNumber } from '../../units/notation';
 import { readNumbers, type Field, type KindInfo } from './kinds';
 
 type Entry = Record<string, unknown>;
@@ -16,6 +16,12 @@ interface Props {
   remove: () => void;
   named?: boolean;
 }
+
+/** One number of a part: its file holds millimetres and degrees, whatever it was typed in. */
+const read = (f: Field, t: string): number | undefined => {
+  const unit = 'unit' in f ? f.unit : '';
+  return unit.startsWith('mm') ? readLength(t, 'mm') : unit.startsWith('°') ? readAngle(t) : readNumber(t);
+};
 
 const shown = (f: Field, v: unknown) =>
   v === undefined || v === null ? '' : Array.isArray(v) ? v.join(f.type === 'list' ? ', ' : '  ') : String(v);
@@ -31,14 +37,14 @@ export function KindRow({ kinds, entry, at, problems, change, remove, named }: P
     setText({ ...text, [f.key]: t });
     if (f.type === 'text' || f.type === 'choice') return change({ ...entry, [f.key]: t });
     if (f.type === 'list') return change({ ...entry, [f.key]: t.split(/[,;\s]+/).filter(Boolean) });
-    const v = f.type === 'number' ? readNumber(t) : readNumbers(t, f.type === 'vector' ? 3 : 2);
+    const v = f.type === 'number' ? read(f, t) : readNumbers(t, f.type === 'vector' ? 3 : 2);
     if (v !== undefined) change({ ...entry, [f.key]: v });
     else if (t.trim() === '') change(Object.fromEntries(Object.entries(entry).filter(([k]) => k !== f.key)));
   };
   const bad = (f: Field): string | undefined => {
     const t = text[f.key];
     if (t !== undefined && t.trim() !== '') {
-      if (f.type === 'number' && readNumber(t) === undefined) return 'a number, such as 1.5';
+      if (f.type === 'number' && read(f, t) === undefined) return 'a number, such as 1.5, or 1/2 in';
       if (f.type === 'vector' && !readNumbers(t, 3)) return 'three numbers, such as 0 2 0';
       if (f.type === 'pair' && !readNumbers(t, 2)) return 'two numbers, low then high';
     }

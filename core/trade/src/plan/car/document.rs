@@ -5,6 +5,7 @@ use crate::plan::height::Way;
 use bold_stance_car::vehicle::{Axles, Sides};
 use bold_stance_kinematics::geometry::Axle;
 use bold_stance_units::problem::{Problem, in_range};
+use bold_stance_units::said::said;
 use serde::{Deserialize, Serialize};
 
 /// Version of the document: 1 told front and rear apart by the names of its fields.
@@ -110,10 +111,18 @@ impl AxlePlan {
             }
         }
         if self.ways.len() > 8 {
-            out.push(Problem::new(format!("{at}ways"), "more than eight ways", "eight or fewer"));
+            out.push(Problem::new(
+                format!("{at}ways"),
+                said("fault-more-than-eight-ways"),
+                said("fault-eight-fewer"),
+            ));
         }
         if self.fitted.len() > 8 {
-            out.push(Problem::new(format!("{at}fitted"), "more than eight parts", "eight parts or fewer"));
+            out.push(Problem::new(
+                format!("{at}fitted"),
+                said("fault-more-than-eight-parts"),
+                said("fault-eight-parts-fewer"),
+            ));
         }
         out
     }

@@ -8,6 +8,7 @@ use bold_stance_car::fit::{Knowledge, SweepReading};
 use bold_stance_car::vehicle::{AirLevel, Axles, Limits, Sides};
 use bold_stance_kinematics::geometry::{Axle, Geometry};
 use bold_stance_units::problem::Problem;
+use bold_stance_units::said::said;
 use serde::{Deserialize, Serialize};
 
 /// What a job gives of an axle whose points are known and that was read.
@@ -134,8 +135,8 @@ impl CarInput {
         if self.base.axles.each().iter().all(|(_, b)| b.is_none()) {
             out.push(Problem::new(
                 "base.axles",
-                "no axle was read yet",
-                "heights and angles of both wheels of one axle at least",
+                said("fault-no-axle-was-read-yet"),
+                said("fault-heights-angles-both-wheels-one"),
             ));
         }
         out

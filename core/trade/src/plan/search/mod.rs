@@ -26,7 +26,7 @@ use bold_stance_kinematics::geometry::Axle;
 use bold_stance_kinematics::wheel::Alignment;
 use bold_stance_tread::{Band, CarTyres};
 use bold_stance_units::problem::{Problem, in_range};
-use bold_stance_units::said::Said;
+use bold_stance_units::said::{Said, said};
 use finalists::{Posed, front, name_the_best, order, ranked, set_plan, with_bands};
 use linear::effects;
 use pool::{Ids, Pool, worth_posing};
@@ -171,10 +171,14 @@ impl Filters {
         out.extend(in_range("filters.most_parts", most, 1.0, 4.0, "parts").err());
         for (i, p) in self.pinned.iter().enumerate().filter(|(_, p)| self.excluded.contains(p)) {
             let wrong = format!("\"{p}\" is pinned and excluded at once");
-            out.push(Problem::new(format!("filters.pinned.{i}"), wrong, "one or the other"));
+            out.push(Problem::new(format!("filters.pinned.{i}"), wrong, said("fault-one-other")));
         }
         if self.pinned.len() > 4 {
-            out.push(Problem::new("filters.pinned", "more than four parts", "four parts an axle at most"));
+            out.push(Problem::new(
+                "filters.pinned",
+                said("fault-more-than-four-parts"),
+                said("fault-four-parts-axle-at-most"),
+            ));
         }
         out
     }
@@ -214,7 +218,11 @@ pub fn search(
     for (i, n) in filters.pinned.iter().enumerate() {
         if !parts.iter().any(|p| p.id == *n || p.family() == n) {
             let field = format!("filters.pinned.{i}");
-            problems.push(Problem::new(field, format!("no part \"{n}\" fits this axle"), "a part that fits"));
+            problems.push(Problem::new(
+                field,
+                format!("no part \"{n}\" fits this axle"),
+                said("fault-part-fits"),
+            ));
         }
     }
     if !problems.is_empty() {
@@ -235,7 +243,7 @@ pub fn search(
     };
     let Some(effects) = effects(work, &parts) else {
         let wrong = "the car does not close at this height";
-        return Err(vec![Problem::new("height_change_mm", wrong, "a height at which both sides close")]);
+        return Err(vec![Problem::new("height_change_mm", wrong, said("fault-height-at-which-both-sides"))]);
     };
     let has_toe = work.bench(0, &[]).toe_by.is_some();
     let pool = Pool::new(parts, filters, effects, &provided(input, has_toe));
@@ -296,7 +304,7 @@ pub fn search_car(
 ) -> Result<SearchResult, Vec<Problem>> {
     let Some(input) = car.axle(axle) else {
         let wrong = format!("the {} axle was not read", axle.word());
-        return Err(vec![Problem::new("axle", wrong, "an axle that was read")]);
+        return Err(vec![Problem::new("axle", wrong, said("fault-axle-was-read"))]);
     };
     let under = |p: Problem| Problem { field: format!("car.{}", p.field), ..p };
     let at_home = |p: Problem| match p.field.split('.').next() {
