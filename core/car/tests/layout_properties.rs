@@ -2,7 +2,7 @@
 #![allow(clippy::unwrap_used, clippy::panic, missing_docs)]
 
 use bold_stance_car::archetype::{Archetype, shipped_archetypes};
-use bold_stance_car::fit::{Doubt, Doubted, Knowledge, SpreadOf, doubt, sampled_doubt, spreads};
+use bold_stance_car::fit::{Doubted, Knowledge, Sigmas, SpreadOf, doubt, sampled_doubt, spreads};
 use bold_stance_car::metrics::{BodyFacts, CornerFileRequest, RearRead, axle_metrics, corner_file};
 use bold_stance_car::vehicle::{
     Attitude, Car, CarFacts, Gains, Measured, PlannedHeights, anchor, anchor_wheel,
@@ -214,7 +214,7 @@ fn bands_are_honest_for_other_layouts_too() {
                 start: &[],
                 planned: &[],
                 measured: &gauge,
-                sigma: Doubt { camber_deg: 0.1, caster_deg: 0.2, toe_deg: 0.05 },
+                sigma: Sigmas { camber_deg: 0.1, caster_deg: 0.2, toe_deg: 0.05 },
                 spreads: &known,
                 height_sigma_mm: 0.0,
                 throws: &[],
@@ -244,7 +244,7 @@ fn sampled_bands_agree_for_a_multi_link() {
         start: &[],
         planned: &[],
         measured: &read,
-        sigma: Doubt { camber_deg: 0.1, caster_deg: 0.2, toe_deg: 0.05 },
+        sigma: Sigmas { camber_deg: 0.1, caster_deg: 0.2, toe_deg: 0.05 },
         spreads: &spreads(&a.geometry.points, Knowledge::Taped),
         height_sigma_mm: 0.0,
         throws: &[],
@@ -369,7 +369,7 @@ fn every_predicted_angle_has_a_band_that_grows_away_from_what_was_read() {
     let mut r = request("half_ton_front", "ev_multilink_rear", 55.0);
     let m = Measured { camber_deg: -0.1, caster_deg: 3.7, toe_deg: 0.05 };
     r.front_read = Some([m, m]);
-    r.front_sigma = Some([Doubt { camber_deg: 0.1, caster_deg: 0.2, toe_deg: 0.05 }; 2]);
+    r.front_sigma = Some([Sigmas { camber_deg: 0.1, caster_deg: 0.2, toe_deg: 0.05 }; 2]);
     let file = corner_file(&r).unwrap();
     for row in &file.states {
         for w in &row.wheels {

@@ -1,7 +1,5 @@
 //! What a part moves. Lengths in mm, left-hand coordinates; the right side is the mirror image.
 
-use crate::Vec3;
-use crate::linkage::{Arm, Corner};
 use serde::{Deserialize, Serialize};
 
 /// A chassis point that an eccentric, shim or bracket can move.
@@ -73,6 +71,17 @@ impl utoipa::ToSchema for EccentricPoint {
     fn name() -> std::borrow::Cow<'static, str> {
         "EccentricPoint".into()
     }
+}
+
+/// Upper or lower arm.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, serde::Serialize, serde::Deserialize)]
+#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
+#[serde(rename_all = "snake_case")]
+pub enum Arm {
+    /// Upper arm.
+    Upper,
+    /// Lower arm.
+    Lower,
 }
 
 /// A joint carried by the knuckle.
@@ -206,124 +215,4 @@ pub struct SetEdits {
     pub start: Vec<Edit>,
     /// Ways to height, parts, and adjusters as set.
     pub set: Vec<Edit>,
-}
-
-impl Edit {
-    /// Applies the edit; [`Corner::edited`] is the way in, which also renews the corner's worked-out values.
-    /// What a layout has not stays as it is; [`Edit::ReplaceEccentric`] changes the adjusters, not the corner.
-    pub(crate) fn apply(&self, corner: &mut Corner) {
-        match self {
-            Self::MovePivot { point, by } => move_pivot(corner, point, Vec3::from(*by)),
-            Self::ShiftKnucklePoint { point, by } => {
-                let by = Vec3::from(*by);
-                match (corner, point) {
-                    (Corner::Wishbone(c), JointPoint::Lower) => c.move_knuckle_lower(by),
-                    (Corner::Wishbone(c), JointPoint::Upper) => c.move_knuckle_upper(by),
-                    (Corner::Wishbone(c), JointPoint::Tie) => c.move_knuckle_tie(by),
-                    (Corner::Strut(c), JointPoint::Lower) => c.move_knuckle_lower(by),
-                    (Corner::Strut(c), JointPoint::Tie) => c.move_knuckle_tie(by),
-                    _ => {}
-                }
-            }
-            Self::ReshapeArm { arm, longer_mm, forward_mm } => match (corner, arm) {
-                (Corner::Wishbone(c), _) => c.reshape_arm(*arm, *longer_mm, *forward_mm),
-                (Corner::Strut(c), Arm::Lower) => c.reshape_lower(*longer_mm, *forward_mm),
-                _ => {}
-            },
-            Self::LengthenLinks { arm, front_mm, rear_mm } => match (corner, arm) {
-                (Corner::Wishbone(c), _) => c.lengthen_links(*arm, [*front_mm, *rear_mm]),
-                (Corner::Strut(c), Arm::Lower) => c.lengthen_lower([*front_mm, *rear_mm]),
-                (Corner::FiveLink(c), _) => {
-                    let at = if *arm == Arm::Upper { "upper" } else { "lower" };
-                    c.lengthen(&format!("{at}_front"), *front_mm);
-                    c.lengthen(&format!("{at}_rear"), *rear_mm);
-                }
-                (Corner::Axle(c), _) => {
-                    // Both arms of a live axle: one length each side, front and rear alike.
-                    c.lengthen(if *arm == Arm::Upper { "upper" } else { "lower" }, *front_mm);
-                }
-                _ => {}
-            },
-            Self::LengthenTie { by_mm } => match corner {
-                Corner::Wishbone(c) => c.lengthen_tie(*by_mm),
-                Corner::Strut(c) => c.lengthen_tie(*by_mm),
-                Corner::FiveLink(c) => c.lengthen("tie", *by_mm),
-                Corner::Axle(c) => c.lengthen_tie(*by_mm),
-                Corner::Hinge(_) => {}
-            },
-            Self::LengthenLink { name, by_mm } => match corner {
-                Corner::FiveLink(c) => c.lengthen(name, *by_mm),
-                Corner::Axle(c) => c.lengthen(name, *by_mm),
-                Corner::Wishbone(_) | Corner::Strut(_) | Corner::Hinge(_) => {}
-            },
-            Self::TurnSpin { camber_deg, toe_deg } => {
-                corner.turn_spin(camber_deg.to_radians(), toe_deg.to_radians());
-            }
-            Self::KnuckleTilt { camber_deg, toe_deg } => {
-                let (camber, toe) = (camber_deg.to_radians(), toe_deg.to_radians());
-                if let Corner::Strut(c) = corner {
-                    c.tilt_knuckle(camber);
-                    c.turn_spin(0.0, toe);
-                } else {
-                    corner.turn_spin(camber, toe);
-                }
-            }
-            Self::OffsetUpperJoint { out_deg, back_deg } => {
-                if let Corner::Axle(c) = corner {
-                    c.offset_upper_joint(*out_deg, *back_deg);
-                }
-            }
-            Self::LeanKingpin { caster_deg } => {
-                if let Corner::Axle(c) = corner {
-                    c.lean_kingpin(*caster_deg);
-                }
-            }
-            Self::MoveWheelEnd { link, by } => match corner {
-                Corner::FiveLink(c) => c.move_outer(link, Vec3::from(*by)),
-                Corner::Axle(c) => c.move_axle_end(link, Vec3::from(*by)),
-                Corner::Wishbone(_) | Corner::Strut(_) | Corner::Hinge(_) => {}
-            },
-            Self::ShiftWheel { by } => {
-                let by = Vec3::from(*by);
-                match corner {
-                    Corner::Wishbone(c) => c.move_wheel(by),
-                    Corner::Strut(c) => c.move_wheel(by),
-                    Corner::FiveLink(c) => c.move_wheel(by),
-                    Corner::Hinge(c) => c.move_wheel(by),
-                    Corner::Axle(c) => c.move_wheel(by),
-                }
-            }
-            Self::ReplaceEccentric { .. } | Self::FreeEccentrics { .. } => {}
-        }
-    }
-}
-
-fn move_pivot(corner: &mut Corner, point: &EccentricPoint, by: Vec3) {
-    match corner {
-        Corner::Wishbone(c) => match point {
-            EccentricPoint::LowerFront => c.move_lower_pivot(0, by),
-            EccentricPoint::LowerRear => c.move_lower_pivot(1, by),
-            EccentricPoint::UpperFront => c.move_upper_pivot(0, by),
-            EccentricPoint::UpperRear => c.move_upper_pivot(1, by),
-            EccentricPoint::TieInner => c.move_tie_inner(by),
-            EccentricPoint::StrutTop | EccentricPoint::Link(_) => {}
-        },
-        Corner::Strut(c) => match point {
-            EccentricPoint::LowerFront => c.move_lower_pivot(0, by),
-            EccentricPoint::LowerRear => c.move_lower_pivot(1, by),
-            EccentricPoint::TieInner => c.move_tie_inner(by),
-            EccentricPoint::StrutTop => c.move_top(by),
-            EccentricPoint::UpperFront | EccentricPoint::UpperRear | EccentricPoint::Link(_) => {}
-        },
-        Corner::Hinge(c) => match point {
-            EccentricPoint::LowerFront => c.move_hinge(0, by),
-            EccentricPoint::LowerRear => c.move_hinge(1, by),
-            _ => {}
-        },
-        Corner::FiveLink(c) => {
-            let name = if *point == EccentricPoint::TieInner { "tie" } else { point.word() };
-            c.move_inner(name, by);
-        }
-        Corner::Axle(c) => c.move_chassis_end(point.word(), by),
-    }
 }

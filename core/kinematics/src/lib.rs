@@ -8,6 +8,7 @@
 
 pub mod edit;
 pub mod geometry;
+mod layout;
 pub mod linkage;
 pub mod wheel;
 

@@ -6,7 +6,7 @@ mod common;
 
 use bold_stance_car::adjuster::default_adjusters;
 use bold_stance_car::archetype::{Taped, fit_archetype, shipped_archetypes};
-use bold_stance_car::fit::{Doubt, Doubted, Knowledge, SAMPLES, doubt, sampled_doubt, spreads};
+use bold_stance_car::fit::{Doubted, Knowledge, SAMPLES, Sigmas, doubt, sampled_doubt, spreads};
 use bold_stance_car::metrics::{CornerFileRequest, axle_curves, corner_file};
 use bold_stance_car::vehicle::AirLevel;
 use bold_stance_car::vehicle::HeightShare;
@@ -176,7 +176,7 @@ fn layouts(c: &mut Criterion) {
             start: &[],
             planned: &[],
             measured: &read,
-            sigma: Doubt { camber_deg: 0.1, caster_deg: 0.2, toe_deg: 0.05 },
+            sigma: Sigmas { camber_deg: 0.1, caster_deg: 0.2, toe_deg: 0.05 },
             spreads: &known,
             height_sigma_mm: 0.0,
             throws: &[],

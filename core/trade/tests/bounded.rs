@@ -4,7 +4,7 @@
 mod common;
 use bold_stance_car::adjuster::{Adjuster, AdjusterKind};
 use bold_stance_car::archetype::shipped_archetypes;
-use bold_stance_car::fit::Doubt;
+use bold_stance_car::fit::Sigmas;
 use bold_stance_car::vehicle::Measured;
 use bold_stance_kinematics::edit::EccentricPoint;
 use bold_stance_trade::aim::shipped_aims;
@@ -50,7 +50,7 @@ fn a_live_axle_with_many_adjusters_is_answered_or_told_to_be_locked() {
     let read = SideReadings {
         height_mm: 500.0,
         angles: Measured { camber_deg: 0.4, caster_deg: 3.0, toe_deg: 0.05 },
-        sigma: Doubt::default(),
+        sigma: Sigmas::default(),
     };
     let aim = shipped_aims().unwrap().remove(0);
     let parts = shipped_parts().unwrap();

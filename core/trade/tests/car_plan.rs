@@ -4,7 +4,7 @@
 
 mod common;
 use bold_stance_car::archetype::shipped_archetypes;
-use bold_stance_car::fit::Doubt;
+use bold_stance_car::fit::Sigmas;
 use bold_stance_car::vehicle::Measured;
 use bold_stance_kinematics::geometry::{Axle, Side};
 use bold_stance_kinematics::linkage::{Corner, Linkage};
@@ -247,7 +247,7 @@ fn axle_of(id: &str, change: f64, fitted: &[&str]) -> PlanInput {
     let read = SideReadings {
         height_mm: 560.0,
         angles: Measured { camber_deg: own.camber_deg, caster_deg: own.caster_deg, toe_deg: 0.05 },
-        sigma: Doubt::default(),
+        sigma: Sigmas::default(),
     };
     let aim = shipped_aims().unwrap().remove(0);
     PlanInput {

@@ -276,7 +276,7 @@ fn live(offset: Option<f64>) -> (PlanInput, PlanResult) {
             caster_deg: own.caster_deg,
             toe_deg: 0.05,
         },
-        sigma: bold_stance_car::fit::Doubt::default(),
+        sigma: bold_stance_car::fit::Sigmas::default(),
     };
     let parts: Vec<Part> = shipped_parts().unwrap();
     let rod = default_adjusters(4.0).remove(2);

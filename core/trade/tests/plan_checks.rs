@@ -4,7 +4,7 @@
 mod common;
 use bold_stance_car::adjuster::{Adjuster, default_adjusters};
 use bold_stance_car::archetype::shipped_archetypes;
-use bold_stance_car::fit::Doubt;
+use bold_stance_car::fit::Sigmas;
 use bold_stance_car::vehicle::Measured;
 use bold_stance_kinematics::geometry::Points;
 use bold_stance_trade::aim::shipped_aims;
@@ -18,7 +18,7 @@ fn on(id: &str, adjusters: Vec<Adjuster>, caster: f64) -> PlanInput {
     let read = SideReadings {
         height_mm: 400.0,
         angles: Measured { camber_deg: -0.3, caster_deg: caster, toe_deg: 0.05 },
-        sigma: Doubt { camber_deg: 0.1, caster_deg: 0.15, toe_deg: 0.05 },
+        sigma: Sigmas { camber_deg: 0.1, caster_deg: 0.15, toe_deg: 0.05 },
     };
     let aim = shipped_aims().unwrap().remove(1);
     PlanInput::unchanged(g, 2700.0, 400.0, adjusters, [read, read], aim)

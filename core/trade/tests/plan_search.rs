@@ -4,7 +4,7 @@
 mod common;
 use bold_stance_car::adjuster::{Adjuster, AdjusterKind, ThreadLink, default_adjusters};
 use bold_stance_car::archetype::shipped_archetypes;
-use bold_stance_car::fit::{Doubt, SweepReading};
+use bold_stance_car::fit::{Sigmas, SweepReading};
 use bold_stance_car::vehicle::{Attitude, StateKind};
 use bold_stance_kinematics::geometry::{Geometry, Side};
 use bold_stance_kinematics::linkage::{Corner, Linkage};
@@ -426,7 +426,7 @@ fn a_jack_sweep_is_judged_before_it_is_used() {
             Err(PlanCaseError::Bad(p)) => Err(p),
         }
     };
-    let sigma = Doubt { camber_deg: 0.06, caster_deg: 0.16, toe_deg: 0.03 };
+    let sigma = Sigmas { camber_deg: 0.06, caster_deg: 0.16, toe_deg: 0.03 };
     let read = |travel_mm: f64, camber: f64| SweepReading {
         travel_mm,
         camber_deg: Some(camber),

@@ -2231,7 +2231,7 @@ export interface components {
             /** @description What the plan does to the left and right front corner. */
             front_set?: components["schemas"]["SetEdits"][] | null;
             /** @description Standard deviations of those readings. */
-            front_sigma?: components["schemas"]["Doubt"][] | null;
+            front_sigma?: components["schemas"]["Sigmas"][] | null;
             /** @description How well the front points are known. */
             knowledge?: components["schemas"]["Knowledge"];
             planned?: components["schemas"]["PlannedHeights"] | null;
@@ -4978,7 +4978,7 @@ export interface components {
              */
             height_mm: number;
             /** @description Standard deviations of the angles, degrees. */
-            sigma: components["schemas"]["Doubt"];
+            sigma: components["schemas"]["Sigmas"];
         };
         /** @description One of a thing for each side of an axle. */
         Sides_GateSide: {
@@ -5044,7 +5044,7 @@ export interface components {
                  */
                 height_mm: number;
                 /** @description Standard deviations of the angles, degrees. */
-                sigma: components["schemas"]["Doubt"];
+                sigma: components["schemas"]["Sigmas"];
             };
             /** @description What was read on one wheel. */
             right: {
@@ -5056,7 +5056,7 @@ export interface components {
                  */
                 height_mm: number;
                 /** @description Standard deviations of the angles, degrees. */
-                sigma: components["schemas"]["Doubt"];
+                sigma: components["schemas"]["Sigmas"];
             };
         };
         /** @description One of a thing for each side of an axle. */
@@ -5065,6 +5065,24 @@ export interface components {
             left: number;
             /** Format: double */
             right: number;
+        };
+        /** @description Standard deviations of readings, degrees. Never a half width: [`Sigmas::half_widths`] makes one of the other. */
+        Sigmas: {
+            /**
+             * Format: double
+             * @description Camber.
+             */
+            camber_deg: number;
+            /**
+             * Format: double
+             * @description Caster.
+             */
+            caster_deg: number;
+            /**
+             * Format: double
+             * @description Toe, one wheel.
+             */
+            toe_deg: number;
         };
         /**
          * @description Outline drawn for it.
@@ -5387,7 +5405,7 @@ export interface components {
              */
             caster_deg?: number | null;
             /** @description Standard deviations. */
-            sigma?: components["schemas"]["Doubt"];
+            sigma?: components["schemas"]["Sigmas"];
             /**
              * Format: double
              * @description Per wheel, toe-in positive.

@@ -1,133 +1,56 @@
 //! Whether a car has what an adjuster or an edit turns: a point, link or joint that is not there is a fault.
 
 use super::{Adjuster, AdjusterKind, ThreadLink};
-use bold_stance_kinematics::edit::{EccentricPoint, Edit, JointPoint};
-use bold_stance_kinematics::geometry::Points;
+use bold_stance_kinematics::edit::{EccentricPoint, Edit};
+use bold_stance_kinematics::geometry::{OnIt, Points};
 use bold_stance_kinematics::linkage::Arm;
 use bold_stance_units::problem::Problem;
-use bold_stance_units::said::said;
+use bold_stance_units::said::{Said, said};
 
-/// Pivots that can be moved, by their word in a file.
-fn pivots(p: &Points) -> Vec<String> {
-    let own = |words: &[&str]| words.iter().map(|w| (*w).to_owned()).collect();
-    match p {
-        Points::DoubleWishbone(_) => {
-            own(&["lower_front", "lower_rear", "upper_front", "upper_rear", "tie_inner"])
-        }
-        Points::Strut(_) => own(&["lower_front", "lower_rear", "strut_top", "tie_inner"]),
-        Points::SingleArm(_) | Points::TwistBeam(_) => own(&["lower_front", "lower_rear"]),
-        Points::FiveLink(_) | Points::SolidAxle(_) => links(p),
-    }
-}
-
-/// Links that go by a name: rods of a multi-link; links of a solid axle, pairs by their common name.
-fn links(p: &Points) -> Vec<String> {
-    match p {
-        Points::FiveLink(f) => f.rods.iter().map(|r| r.name.clone()).collect(),
-        Points::SolidAxle(a) => {
-            let mut out: Vec<String> = a.links.iter().map(|l| l.name.clone()).collect();
-            for side in ["_left", "_right"] {
-                for stem in a.links.iter().filter_map(|l| l.name.strip_suffix(side)) {
-                    if !out.iter().any(|n| n == stem) {
-                        out.push(stem.to_owned());
-                    }
-                }
-            }
-            if a.drag_link.is_some() {
-                out.push("drag_link".into());
-            }
-            out
-        }
-        _ => Vec::new(),
-    }
-}
-
-/// Words of a thread that lengthen something here.
-fn threads(p: &Points) -> Vec<String> {
-    let own = |words: &[&str]| words.iter().map(|w| (*w).to_owned()).collect::<Vec<_>>();
-    let lower = ["lower", "lower_front", "lower_rear"];
-    match p {
-        Points::DoubleWishbone(_) => {
-            [own(&["tie", "upper", "upper_front", "upper_rear"]), own(&lower)].concat()
-        }
-        Points::Strut(_) => [own(&["tie"]), own(&lower)].concat(),
-        Points::SingleArm(_) | Points::TwistBeam(_) => Vec::new(),
-        Points::FiveLink(_) => {
-            let mut out = links(p);
-            for arm in ["upper", "lower"] {
-                let there = |end: &str| out.contains(&format!("{arm}_{end}"));
-                if there("front") || there("rear") {
-                    out.push(arm.into());
-                }
-            }
-            out
-        }
-        Points::SolidAxle(a) => {
-            let mut out = links(p);
-            out.extend(a.tie_rod.is_some().then(|| "tie".to_owned()));
-            out
-        }
-    }
-}
-
-fn missing(field: String, word: &str, has: &[String]) -> Problem {
-    let right = if has.is_empty() { "nothing of this kind on this layout".into() } else { has.join(", ") };
-    Problem::new(field, format!("this layout has no \"{word}\""), right)
-}
-
+/// A word this layout has not among those it has.
 fn listed(field: String, word: &str, has: &[String], out: &mut Vec<Problem>) {
-    if !has.iter().any(|h| h == word) {
-        out.push(missing(field, word, has));
+    if has.iter().any(|h| h == word) {
+        return;
     }
+    let right = if has.is_empty() { said("fault-none-of-it") } else { Said::text(has.join(", ")) };
+    out.push(Problem::new(field, said("fault-layout-has-no").name("word", word), right));
 }
 
 /// A rod of a multi-link may be asked for as the tie rod.
-fn pivot(field: String, point: &EccentricPoint, p: &Points, out: &mut Vec<Problem>) {
-    let word = match (point, p) {
-        (EccentricPoint::TieInner, Points::FiveLink(_)) => "tie",
-        _ => point.word(),
-    };
-    listed(field, word, &pivots(p), out);
-}
-
-fn leans(p: &Points) -> bool {
-    matches!(p, Points::SolidAxle(a) if a.steering_axis.is_some())
-}
-
-fn kind(field: String, what: &str, right: &str) -> Problem {
-    Problem::new(field, format!("{what} is not on this layout"), right)
+fn pivot(field: String, point: &EccentricPoint, on: &OnIt, out: &mut Vec<Problem>) {
+    let word = if *point == EccentricPoint::TieInner { on.tie_pivot } else { point.word() };
+    listed(field, word, &on.pivots, out);
 }
 
 /// What a car with these points has not of a list of adjusters, by field under `adjusters`.
 #[must_use]
 pub fn adjusters_not_there(list: &[Adjuster], p: &Points) -> Vec<Problem> {
+    let on = p.on_it();
     let mut out = Vec::new();
     for (i, a) in list.iter().enumerate() {
         let at = |f: &str| format!("adjusters.{i}.{f}");
+        let mut only = |there: bool, wrong: &'static str, right: &'static str| {
+            if !there {
+                out.push(Problem::new(at("kind"), said(wrong), said(right)));
+            }
+        };
         match &a.kind {
             AdjusterKind::Eccentric { point, .. }
             | AdjusterKind::Slide { point, .. }
-            | AdjusterKind::Shims { point, .. } => pivot(at("point"), point, p, &mut out),
-            AdjusterKind::Thread { link, .. } => listed(at("link"), link.word(), &threads(p), &mut out),
-            AdjusterKind::CamBolt { .. } if !matches!(p, Points::Strut(_)) => {
-                out.push(kind(at("kind"), "a cam bolt at the strut", "an adjuster of a strut only"));
+            | AdjusterKind::Shims { point, .. } => pivot(at("point"), point, &on, &mut out),
+            AdjusterKind::Thread { link, .. } => listed(at("link"), link.word(), &on.threads, &mut out),
+            AdjusterKind::CamBolt { .. } => only(on.clamp, "fault-no-cam-bolt", "fault-strut-only"),
+            AdjusterKind::Tilt { toe_per_camber, .. } => {
+                if *toe_per_camber != 0.0 && on.clamp {
+                    out.push(Problem::new(
+                        at("toe_per_camber"),
+                        said("fault-toe-strut-slot-follows-from"),
+                        said("fault-0-left-out"),
+                    ));
+                }
             }
-            AdjusterKind::Tilt { toe_per_camber, .. }
-                if *toe_per_camber != 0.0 && matches!(p, Points::Strut(_)) =>
-            {
-                out.push(Problem::new(
-                    at("toe_per_camber"),
-                    said("fault-toe-strut-slot-follows-from"),
-                    said("fault-0-left-out"),
-                ));
-            }
-            AdjusterKind::Wedge { .. } if !matches!(p, Points::SolidAxle(_)) => {
-                out.push(kind(at("kind"), "a wedge", "an adjuster of a live axle only"));
-            }
-            AdjusterKind::Sleeve { .. } if !leans(p) => {
-                out.push(kind(at("kind"), "an axle-end sleeve", "a live axle that steers"));
-            }
-            _ => {}
+            AdjusterKind::Wedge { .. } => only(on.kingpin, "fault-no-wedge", "fault-live-axle-only"),
+            AdjusterKind::Sleeve { .. } => only(on.axle_end, "fault-no-sleeve", "fault-steered-live-axle"),
         }
     }
     out
@@ -136,28 +59,32 @@ pub fn adjusters_not_there(list: &[Adjuster], p: &Points) -> Vec<Problem> {
 /// What a car with these points has not of a list of edits, by field under `edits`.
 #[must_use]
 pub fn edits_not_there(list: &[Edit], p: &Points) -> Vec<Problem> {
+    let on = p.on_it();
     let mut out = Vec::new();
     for (i, e) in list.iter().enumerate() {
         let at = |f: &str| format!("edits.{i}.{f}");
+        let mut only = |there: bool, field: &str, wrong: &'static str, right: &'static str| {
+            if !there {
+                out.push(Problem::new(at(field), said(wrong), said(right)));
+            }
+        };
         match e {
-            Edit::MovePivot { point, .. } => pivot(at("point"), point, p, &mut out),
+            Edit::MovePivot { point, .. } => pivot(at("point"), point, &on, &mut out),
             Edit::ReplaceEccentric { points, .. } | Edit::FreeEccentrics { points } => {
                 for (k, q) in points.iter().enumerate() {
-                    pivot(at(&format!("points.{k}")), q, p, &mut out);
+                    pivot(at(&format!("points.{k}")), q, &on, &mut out);
                 }
             }
-            Edit::ShiftKnucklePoint { point, .. } => match (p, point) {
-                (Points::DoubleWishbone(_), _) | (Points::Strut(_), JointPoint::Lower | JointPoint::Tie) => {}
-                _ => out.push(kind(at("point"), "this joint of a knuckle", "a joint that the knuckle has")),
-            },
-            Edit::ReshapeArm { arm, .. } => match (p, arm) {
-                (Points::DoubleWishbone(_), _) | (Points::Strut(_), Arm::Lower) => {}
-                _ => out.push(kind(at("arm"), "this arm", "an arm of three points")),
-            },
+            Edit::ShiftKnucklePoint { point, .. } => {
+                only(on.joints.contains(point), "point", "fault-no-joint", "fault-joint-it-has");
+            }
+            Edit::ReshapeArm { arm, .. } => {
+                only(on.arms.contains(arm), "arm", "fault-no-arm", "fault-arm-of-three");
+            }
             Edit::LengthenLinks { arm, front_mm, rear_mm } => {
                 let word = if *arm == Arm::Upper { "upper" } else { "lower" };
-                listed(at("arm"), word, &threads(p), &mut out);
-                if matches!(p, Points::SolidAxle(_)) && front_mm != rear_mm {
+                listed(at("arm"), word, &on.threads, &mut out);
+                if on.one_length && front_mm != rear_mm {
                     out.push(Problem::new(
                         at("rear_mm"),
                         said("fault-arm-live-axle-one-length"),
@@ -166,21 +93,20 @@ pub fn edits_not_there(list: &[Edit], p: &Points) -> Vec<Problem> {
                 }
             }
             Edit::LengthenTie { .. } => {
-                listed(at("kind"), ThreadLink::Tie.word(), &threads(p), &mut out);
+                listed(at("kind"), ThreadLink::Tie.word(), &on.threads, &mut out);
             }
-            Edit::LengthenLink { name, .. } => listed(at("name"), name, &links(p), &mut out),
+            Edit::LengthenLink { name, .. } => listed(at("name"), name, &on.links, &mut out),
             Edit::MoveWheelEnd { link, .. } => {
-                let mut has = links(p);
+                let mut has = on.links.clone();
                 has.push("all".into());
                 listed(at("link"), link, &has, &mut out);
             }
-            Edit::OffsetUpperJoint { .. } if !leans(p) => {
-                out.push(kind(at("kind"), "an offset of an axle-end joint", "a live axle that steers"));
+            Edit::OffsetUpperJoint { .. } => {
+                only(on.axle_end, "kind", "fault-no-offset", "fault-steered-live-axle");
             }
-            Edit::LeanKingpin { .. } if !matches!(p, Points::SolidAxle(_)) => {
-                out.push(kind(at("kind"), "a kingpin to lean", "a live axle"));
-            }
-            _ => {}
+            Edit::LeanKingpin { .. } => only(on.kingpin, "kind", "fault-no-kingpin", "fault-live-axle"),
+            // A wheel can be turned and moved on every layout.
+            Edit::KnuckleTilt { .. } | Edit::TurnSpin { .. } | Edit::ShiftWheel { .. } => {}
         }
     }
     out
@@ -190,6 +116,7 @@ pub fn edits_not_there(list: &[Edit], p: &Points) -> Vec<Problem> {
 mod tests {
     use super::*;
     use crate::archetype::shipped_archetypes;
+    use bold_stance_kinematics::edit::JointPoint;
 
     fn points(id: &str) -> Points {
         shipped_archetypes().unwrap().into_iter().find(|a| a.id == id).unwrap().geometry.points

@@ -4,7 +4,7 @@
 
 use super::estimate::{Estimate, estimate, jacobian};
 use super::whole::{Whole, judge};
-use super::{Doubt, Knowledge, Spread, SpreadOf, half_widths, spreads};
+use super::{Doubt, Knowledge, Sigmas, Spread, SpreadOf, half_widths, spreads};
 use bold_stance_kinematics::geometry::{Geometry, Points, WheelAtDesign};
 use bold_stance_kinematics::linkage::{self, Corner, Linkage};
 use bold_stance_units::problem::{Problem, in_range};
@@ -41,11 +41,11 @@ pub struct SweepReading {
     pub toe_deg: Option<f64>,
     /// Standard deviations.
     #[serde(default = "usual_sigma")]
-    pub sigma: Doubt,
+    pub sigma: Sigmas,
 }
 
-fn usual_sigma() -> Doubt {
-    Doubt { camber_deg: 0.1, caster_deg: 0.25, toe_deg: 0.05 }
+fn usual_sigma() -> Sigmas {
+    Sigmas { camber_deg: 0.1, caster_deg: 0.25, toe_deg: 0.05 }
 }
 
 /// What is asked: `bold-stance.fit/1`.

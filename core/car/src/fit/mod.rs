@@ -20,10 +20,8 @@ use crate::vehicle::{Anchored, Measured, anchor, anchor_wheel};
 use bold_stance_kinematics::edit::Edit;
 use bold_stance_kinematics::geometry::{Points, WheelAtDesign};
 use bold_stance_kinematics::linkage::{Linkage, Unreachable};
+use bold_stance_units::Sigma;
 use serde::{Deserialize, Serialize};
-
-/// 90 % of a normal lies within this many standard deviations.
-pub const Z90: f64 = 1.6449;
 
 /// How well the hardpoints are known.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize, Default)]
@@ -74,6 +72,27 @@ pub struct Doubt {
     pub toe_deg: f64,
 }
 
+/// Standard deviations of readings, degrees. Never a half width: [`Sigmas::half_widths`] makes one of the other.
+#[derive(Debug, Clone, Copy, PartialEq, Default, Serialize, Deserialize)]
+#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
+pub struct Sigmas {
+    /// Camber.
+    pub camber_deg: f64,
+    /// Caster.
+    pub caster_deg: f64,
+    /// Toe, one wheel.
+    pub toe_deg: f64,
+}
+
+impl Sigmas {
+    /// The bands that hold nine in ten.
+    #[must_use]
+    pub fn half_widths(self) -> Doubt {
+        let of = |s: f64| Sigma(s).half_width().0;
+        Doubt { camber_deg: of(self.camber_deg), caster_deg: of(self.caster_deg), toe_deg: of(self.toe_deg) }
+    }
+}
+
 /// One corner whose predictions are doubted.
 #[derive(Debug, Clone, Copy)]
 pub struct Doubted<'a> {
@@ -90,7 +109,7 @@ pub struct Doubted<'a> {
     /// The readings.
     pub measured: &'a Measured,
     /// Standard deviations of the readings, degrees.
-    pub sigma: Doubt,
+    pub sigma: Sigmas,
     /// Every independent error of the points ([`spreads`], or what a fit left of them).
     pub spreads: &'a [Spread],
     /// Standard deviation of a height, mm: of the one it was read at, and of the one that is predicted.
@@ -154,7 +173,8 @@ pub fn doubt(d: &Doubted<'_>, travels: &[f64]) -> Result<Vec<Option<Doubt>>, Unr
 
 /// 90 % half widths from variances of camber, caster, toe.
 fn half_widths(v: [f64; 3]) -> Doubt {
-    Doubt { camber_deg: Z90 * v[0].sqrt(), caster_deg: Z90 * v[1].sqrt(), toe_deg: Z90 * v[2].sqrt() }
+    let [camber_deg, caster_deg, toe_deg] = v.map(|x| Sigma::of_variance(x).0);
+    Sigmas { camber_deg, caster_deg, toe_deg }.half_widths()
 }
 
 impl Doubted<'_> {
@@ -203,7 +223,7 @@ mod tests {
             start: &[],
             planned: &[],
             measured: &READ,
-            sigma: Doubt { camber_deg: 0.1, caster_deg: 0.2, toe_deg: 0.05 },
+            sigma: Sigmas { camber_deg: 0.1, caster_deg: 0.2, toe_deg: 0.05 },
             spreads: &spreads,
             height_sigma_mm: 0.0,
             throws: &[],
@@ -253,7 +273,7 @@ mod tests {
                 start: &[],
                 planned: &[],
                 measured: &gauge,
-                sigma: Doubt { camber_deg: 0.1, caster_deg: 0.2, toe_deg: 0.05 },
+                sigma: Sigmas { camber_deg: 0.1, caster_deg: 0.2, toe_deg: 0.05 },
                 spreads: &known,
                 height_sigma_mm: 0.0,
                 throws: &[],

@@ -82,7 +82,7 @@ mod tests {
             start: &[],
             planned: &[],
             measured: &read,
-            sigma: Doubt { camber_deg: 0.1, caster_deg: 0.2, toe_deg: 0.05 },
+            sigma: crate::fit::Sigmas { camber_deg: 0.1, caster_deg: 0.2, toe_deg: 0.05 },
             spreads: &known,
             height_sigma_mm: 0.0,
             throws: &[],

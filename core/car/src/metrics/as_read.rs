@@ -1,7 +1,7 @@
 //! The corner file's car bent to what was read on it, and how far its angles may be off.
 
 use super::page::CornerFileRequest;
-use crate::fit::{Doubt, Doubted, doubt, spreads};
+use crate::fit::{Doubt, Doubted, Sigmas, doubt, spreads};
 use crate::vehicle::{Anchored, Gains, HeightState, Measured, StateKind, anchor, anchor_wheel};
 use bold_stance_kinematics::edit::Edit;
 use bold_stance_kinematics::geometry::{Axle, Points, Side, WheelAtDesign};
@@ -141,7 +141,7 @@ pub(super) fn bend_front(
 }
 
 /// Standard deviation of the angles of a wheel nobody has read, degrees (judgement, no source).
-const UNREAD: Doubt = Doubt { camber_deg: 0.4, caster_deg: 0.6, toe_deg: 0.15 };
+const UNREAD: Sigmas = Sigmas { camber_deg: 0.4, caster_deg: 0.6, toe_deg: 0.15 };
 
 /// Doubt of each corner at each state, in the order of the states.
 pub(super) fn doubts(
@@ -169,7 +169,7 @@ pub(super) fn doubts(
             let sigma = if front {
                 r.front_sigma.filter(|_| r.front_read.is_some()).map_or(UNREAD, |s| s[i])
             } else {
-                r.rear_read.map_or(UNREAD, |read| Doubt {
+                r.rear_read.map_or(UNREAD, |read| Sigmas {
                     camber_deg: read[i].camber_sigma_deg,
                     toe_deg: read[i].toe_sigma_deg,
                     caster_deg: 0.0,

@@ -13,6 +13,7 @@ use crate::vehicle::{
 };
 use bold_stance_kinematics::geometry::{Axle, Side};
 use bold_stance_kinematics::linkage::{Corner, Linkage, Unreachable};
+use bold_stance_units::Sigma;
 use bold_stance_units::problem::Problem;
 use bold_stance_units::said::{Said, said};
 use serde::{Deserialize, Serialize};
@@ -256,7 +257,7 @@ pub fn corner_file(r: &CornerFileRequest) -> Result<CornerFile, Vec<Problem>> {
         watch.push(
             said("watch-turns")
                 .fine_mm("mm", l.mm)
-                .fine_mm("band", crate::fit::Z90 * l.sigma_mm)
+                .fine_mm("band", Sigma(l.sigma_mm).half_width().0)
                 .count("n", l.records),
         );
     }

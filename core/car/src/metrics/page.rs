@@ -1,6 +1,6 @@
 //! What the corner file is asked with, and the pieces it is made of.
 
-use crate::fit::{Doubt, Knowledge};
+use crate::fit::{Doubt, Knowledge, Sigmas};
 use crate::vehicle::{Car, Gains, Measured, PlannedHeights, StateKind};
 use bold_stance_kinematics::edit::{Edit, SetEdits};
 use bold_stance_kinematics::geometry::{Axle, Side};
@@ -43,7 +43,7 @@ pub struct CornerFileRequest {
     /// Standard deviations of those readings.
     #[serde(default)]
     #[cfg_attr(feature = "openapi", schema(min_items = 2, max_items = 2))]
-    pub front_sigma: Option<[Doubt; 2]>,
+    pub front_sigma: Option<[Sigmas; 2]>,
     /// Left and right rear wheel as read, when they were.
     #[serde(default)]
     #[cfg_attr(feature = "openapi", schema(min_items = 2, max_items = 2))]

@@ -1,14 +1,19 @@
 //! The geometry of one axle: hardpoints by layout, the file they come in, and what is wrong with one.
 
+pub(crate) mod basics;
 mod checks;
 mod file;
+pub(crate) mod parts;
 mod points;
+pub(crate) mod say;
 
-pub use file::{GeometryFile, LinkFile, SideFile, TieRodFile};
-pub use points::{
-    ArmPoints, AxleLink, AxlePoints, BeamPoints, FiveLinkPoints, Layout, Point, Points, Rod, SteeringAxis,
-    StrutPoints, WishbonePoints,
+pub use crate::layout::{
+    ArmPoints, AxleLink, AxlePoints, BeamPoints, FiveLinkPoints, OnIt, Rod, StrutPoints, WishbonePoints,
 };
+pub use basics::{Layout, Point, SteeringAxis, WheelAtDesign};
+pub use file::{GeometryFile, SideFile};
+pub use parts::{LinkFile, TieRodFile};
+pub use points::Points;
 
 use bold_stance_units::problem::{Problem, located, parse_json};
 use bold_stance_units::said::said;
@@ -16,25 +21,6 @@ use serde::{Deserialize, Deserializer, Serialize, Serializer};
 
 /// The format word of a geometry file.
 pub const FORMAT: &str = "bold-stance.geometry/1";
-
-/// The wheel at design height.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
-#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
-#[serde(deny_unknown_fields)]
-pub struct WheelAtDesign {
-    /// Wheel centre, mm.
-    #[cfg_attr(feature = "openapi", schema(min_items = 3, max_items = 3))]
-    pub center: [f64; 3],
-    /// Degrees, top out positive.
-    #[cfg_attr(feature = "openapi", schema(minimum = -20.0, maximum = 20.0))]
-    pub camber_deg: f64,
-    /// Degrees per wheel, toe-in positive.
-    #[cfg_attr(feature = "openapi", schema(minimum = -20.0, maximum = 20.0))]
-    pub toe_deg: f64,
-    /// Wheel centre above the ground, mm.
-    #[cfg_attr(feature = "openapi", schema(minimum = 100.0, maximum = 1000.0))]
-    pub loaded_radius_mm: f64,
-}
 
 /// The other side of an asymmetric car, in the same left-hand coordinates as the file.
 #[derive(Debug, Clone, PartialEq)]
@@ -229,7 +215,7 @@ pub(crate) mod tests {
                 p.upper_outer[i] = f64::midpoint(p.upper_front[i], p.upper_rear[i]);
             }
         });
-        assert!(flat.wrong.bare().contains("upper loop"), "{flat}");
+        assert_eq!(flat.wrong.bare(), "fault-upper-open", "{flat}");
     }
 
     #[test]

@@ -2,7 +2,7 @@
 //! Where the drawing stands at a dead point, or on a branch the solver cannot know, the file is refused there.
 
 use super::{Corner, Linkage, Loop, Unreachable};
-use crate::geometry::{Geometry, Points, Side};
+use crate::geometry::{Geometry, Side};
 use crate::wheel::spin_axis;
 use bold_stance_units::problem::Problem;
 use bold_stance_units::said::said;
@@ -49,24 +49,11 @@ fn side_problem(g: &Geometry, side: Side, at: &str) -> Option<Problem> {
         }
     };
     Some(Problem::new(
-        format!("{at}{}", field(&points, blocked, link.as_deref())),
+        format!(
+            "{at}{}",
+            link.map_or_else(|| points.likeliest(blocked).to_owned(), |l| format!("links.{l}"))
+        ),
         format!("drawn at or past a dead point: {}", blocked.words()),
         said("fault-points-few-millimetres-away-from"),
     ))
-}
-
-/// The point of a loop that is the likeliest to be typed wrong.
-fn field(points: &Points, blocked: Loop, link: Option<&str>) -> String {
-    if let Some(l) = link {
-        return format!("links.{l}");
-    }
-    let p = match (points, blocked) {
-        (Points::DoubleWishbone(_), Loop::UpperArm) => "upper_outer",
-        (Points::DoubleWishbone(_) | Points::Strut(_), Loop::TieRod) => "tie_outer",
-        (Points::DoubleWishbone(_) | Points::Strut(_), _) => "lower_outer",
-        (Points::FiveLink(_) | Points::SolidAxle(_), _) => return "links".into(),
-        (Points::SingleArm(_), _) => "arm_outer",
-        (Points::TwistBeam(_), _) => "pivot_left",
-    };
-    format!("points.{p}")
 }

@@ -4,7 +4,7 @@ use super::facts::{Drive, Silhouette, VehicleFacts};
 use super::record::{Reading, standing};
 use crate::plan::{AxleBase, CarBase, SideReadings};
 use crate::reading::{Place, Quantity, ReadAxle, ReadSide, Seen, Visit, toe_of};
-use bold_stance_car::fit::Doubt;
+use bold_stance_car::fit::Sigmas;
 use bold_stance_car::metrics::RearRead;
 use bold_stance_car::vehicle::{Axles, Measured, Sides};
 use bold_stance_kinematics::geometry::{Axle, Geometry, Layout, Side};
@@ -22,7 +22,7 @@ fn side_read(readings: &[Reading], seen: &[Seen], axle: Axle, side: Side) -> Opt
     Some(SideReadings {
         height_mm: h.value,
         angles: Measured { camber_deg: camber.value, caster_deg: caster.map_or(0.0, |c| c.value), toe_deg },
-        sigma: Doubt {
+        sigma: Sigmas {
             camber_deg: camber.sigma,
             caster_deg: caster.map_or(0.0, |c| c.sigma),
             toe_deg: toe_sigma,

@@ -1,8 +1,8 @@
 //! From what is wanted to the gain of an axle, and to turns of a collar or bolt.
 
-use bold_stance_car::fit::Z90;
 use bold_stance_car::vehicle::{Spring, TORSION_BOLT, TurnRecord, learn_per_turn};
 use bold_stance_kinematics::geometry::Axle;
+use bold_stance_units::Sigma;
 use bold_stance_units::problem::{Problem, in_range};
 use bold_stance_units::said::said;
 use serde::{Deserialize, Serialize};
@@ -153,7 +153,7 @@ pub fn height_for(t: &HeightTarget) -> Result<HeightAnswer, Problem> {
         let turns = gain_mm / per.mm;
         ByTurning {
             turns,
-            turns_band: Z90 * (per.sigma_mm / per.mm).abs() * turns.abs(),
+            turns_band: (Sigma(per.sigma_mm / per.mm.abs()) * turns.abs()).half_width().0,
             mm_per_turn: per.mm,
             records: per.records,
         }

@@ -4,7 +4,7 @@ use super::height::{PlanState, Way, way_problems};
 use super::swept::Swept;
 use crate::aim::{Aim, JudgedAt};
 use bold_stance_car::adjuster::{Adjuster, adjuster_problems, adjusters_not_there};
-use bold_stance_car::fit::{Doubt, Knowledge, SweepReading};
+use bold_stance_car::fit::{Knowledge, Sigmas, SweepReading};
 use bold_stance_car::vehicle::{AirLevel, Attitude, Limits, Measured, StateKind};
 use bold_stance_kinematics::geometry::{Axle, Geometry, Side};
 use bold_stance_kinematics::linkage::{self, Corner};
@@ -23,7 +23,7 @@ pub struct SideReadings {
     /// Camber, caster, toe of the wheel, degrees; caster of a rear wheel is not looked at.
     pub angles: Measured,
     /// Standard deviations of the angles, degrees.
-    pub sigma: Doubt,
+    pub sigma: Sigmas,
 }
 
 /// Everything a plan hangs on.

@@ -4,10 +4,10 @@
 use super::ids::StepId;
 use super::step::{GateReading, SheetStep};
 use crate::plan::{CarAnswer, CarInput, PlanInput, PlanResult, READABLE_DEG, SidePlan};
-use bold_stance_car::fit::Z90;
 use bold_stance_car::vehicle::{Sides, StateKind};
 use bold_stance_kinematics::geometry::{Axle, Side};
 use bold_stance_units::said::Said;
+use bold_stance_units::{HalfWidth, Sigma};
 use serde::{Deserialize, Serialize};
 
 /// Height off its plan, or sides apart from their plan, that a gate names, mm (common practice, no source: what a tape
@@ -17,7 +17,7 @@ const HEIGHT_MM: f64 = 5.0;
 const READABLE_TOE_DEG: f64 = 0.03;
 /// Toe after the rods were turned by what was read, 90 % half width, degrees of one wheel: the model's own doubt is out
 /// of it, what a tape or string at the rim leaves is in (standard deviation 0.05°, common practice, no source).
-pub const TOE_SET_BAND_DEG: f64 = 0.05 * Z90;
+pub const TOE_SET_BAND_DEG: f64 = Sigma(0.05).half_width().0;
 /// Least band of a comparison with what was expected, degrees: camber, caster, toe of one wheel.
 const LEAST_BAND_DEG: [f64; 3] = [0.1, 0.2, 0.1];
 
@@ -258,7 +258,7 @@ fn one(
     r: GateRead,
 ) -> Option<GateFinding> {
     let (expected, moved) = shift(result, side, q);
-    let joint = |doubt: f64, least: f64| doubt.hypot(Z90 * r.sigma).max(least);
+    let joint = |doubt: f64, least: f64| HalfWidth(doubt).and(Sigma(r.sigma).half_width()).at_least(least).0;
     let move_by = |w: [f64; 2]| [w[0] + moved, w[1] + moved];
     let caster = input.steered().then(|| move_by(input.aim.target(input.geometry.axle).caster));
     let (about, expected, band, aim, readable) = match q {

@@ -3,7 +3,7 @@
 
 use bold_stance_car::adjuster::default_adjusters;
 use bold_stance_car::archetype::shipped_archetypes;
-use bold_stance_car::fit::Doubt;
+use bold_stance_car::fit::Sigmas;
 use bold_stance_car::vehicle::{Axles, Car, CarFacts, Measured, Sides, TyreSize};
 use bold_stance_kinematics::geometry::Geometry;
 use bold_stance_trade::aim::shipped_aims;
@@ -20,7 +20,7 @@ pub fn truck() -> PlanInput {
     let read = |height_mm, camber_deg, caster_deg| SideReadings {
         height_mm,
         angles: Measured { camber_deg, caster_deg, toe_deg: 0.05 },
-        sigma: Doubt { camber_deg: 0.1, caster_deg: 0.15, toe_deg: 0.05 },
+        sigma: Sigmas { camber_deg: 0.1, caster_deg: 0.15, toe_deg: 0.05 },
     };
     let sides = [read(496.0, -0.15, 3.35), read(500.0, 0.0, 3.5)];
     let aim = shipped_aims().unwrap().remove(0);
@@ -39,7 +39,7 @@ pub fn electric_rear() -> PlanInput {
     let read = |height_mm, camber_deg, toe_deg| SideReadings {
         height_mm,
         angles: Measured { camber_deg, caster_deg: 0.0, toe_deg },
-        sigma: Doubt { camber_deg: 0.1, caster_deg: 0.0, toe_deg: 0.05 },
+        sigma: Sigmas { camber_deg: 0.1, caster_deg: 0.0, toe_deg: 0.05 },
     };
     PlanInput {
         height_change_mm: -25.0,

@@ -7,15 +7,17 @@ import { Glyph } from '../../ui/glyphs';
 import { ticketKey, useBench } from '../../shell/ticket';
 import { useSettings } from '../../shell/settings';
 import type { Units } from '../../units/measure';
-import { angle } from '../../units/print';
-import { doubt, type VisitView } from './data';
+import { angle, num } from '../../units/print';
+import { halfWidth, within, type VisitView } from './data';
 
 type Item = Schemas['PrepareItem'];
 
-/** What an answer widens by, as it was told: whole millimetres stay whole. */
-function by(k: string, v: number, u: Units): string {
-  if (k !== 'height' && k !== 'floor') return u.angle === 'minutes' ? `±${angle(v, u.angle)}` : `±${v}°`;
-  return u.length === 'in' ? doubt('height', v, u) : `±${v} mm`;
+/** What an answer widens by, of a standard deviation: the band of nine in ten, like every ±. */
+function by(k: string, sigma: number, u: Units): string {
+  const half = halfWidth(sigma);
+  if (k !== 'height' && k !== 'floor')
+    return u.angle === 'minutes' ? `±${angle(half, u.angle)}` : `±${num(half, half < 0.1 ? 2 : 1)}°`;
+  return u.length === 'in' ? within('height', half, u) : `±${num(half, half < 1 ? 1 : 0)} mm`;
 }
 const effect = (w: Schemas['Widens'] | undefined, u: Units) =>
   Object.entries(w ?? {})

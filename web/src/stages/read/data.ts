@@ -72,13 +72,19 @@ export function show(q: Quantity, v: number, u: Units, fine = false): string {
   return length(v, u.length, fine ? 1 : 0);
 }
 
-/** Its doubt, without a unit where the value has one. */
-export function doubt(q: Quantity, sigma: number, u: Units): string {
-  if (isAngle(q)) return `±${u.angle === 'minutes' ? angle(sigma, u.angle) : num(sigma, 2)}`;
-  if (q === 'pressure') return `±${bare('pressure', sigma, u)}`;
-  if (q === 'tread_depth') return `±${measure('tread', sigma, u)}`;
-  if (u.length === 'mm') return `±${num(sigma, 1)} mm`;
-  return q === 'rim_runout' ? `±${num(sigma / 25.4, 3)} in` : `±${inches(Math.max(sigma, 1.6))} in`;
+/** Half of what holds nine readings in ten, of one standard deviation (a normal's, as everywhere in the program). */
+export const halfWidth = (sigma: number): number => 1.6449 * sigma;
+
+/** The band of nine in ten of a reading with this standard deviation, without a unit where the value has one. */
+export const doubt = (q: Quantity, sigma: number, u: Units): string => within(q, halfWidth(sigma), u);
+
+/** Plus or minus, as it was told. */
+export function within(q: Quantity, half: number, u: Units): string {
+  if (isAngle(q)) return `±${u.angle === 'minutes' ? angle(half, u.angle) : num(half, 2)}`;
+  if (q === 'pressure') return `±${bare('pressure', half, u)}`;
+  if (q === 'tread_depth') return `±${measure('tread', half, u)}`;
+  if (u.length === 'mm') return `±${num(half, 1)} mm`;
+  return q === 'rim_runout' ? `±${num(half / 25.4, 3)} in` : `±${inches(Math.max(half, 1.6))} in`;
 }
 
 export function placeWords(p: Place): string {

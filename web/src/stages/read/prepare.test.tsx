@@ -75,11 +75,11 @@ afterEach(cleanup);
 
 it('says what an open question widens and what a no does, and asks of air only where there is some', async () => {
   render(list(view(1, {})));
-  expect(screen.getByText('unknown: height ±3 mm')).toBeTruthy();
-  expect(screen.getByText('unknown: camber ±0.3°')).toBeTruthy();
+  expect(screen.getByText('unknown: height ±5 mm')).toBeTruthy();
+  expect(screen.getByText('unknown: camber ±0.5°')).toBeTruthy();
   expect(screen.queryByText('Air level')).toBeNull();
   await userEvent.click(screen.getByTestId('prepare-settled-no'));
-  expect(screen.getByText('widens height ±6 mm')).toBeTruthy();
+  expect(screen.getByText('widens height ±10 mm')).toBeTruthy();
 });
 
 it('saves by itself once it stands still, all answers at once', async () => {

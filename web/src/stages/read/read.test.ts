@@ -49,9 +49,9 @@ describe('figures', () => {
     expect(show('height', 498.475, unitsOf('mm', 'decimal'), true)).toBe('498.5 mm');
     expect(show('pressure', 241.3, unitsOf('in', 'decimal'))).toBe('35 psi');
     expect(show('tread_depth', 6.35, unitsOf('in', 'decimal'))).toBe('8.0/32 in');
-    expect(doubt('camber', 0.105, unitsOf('mm', 'decimal'))).toBe('±0.10');
-    expect(doubt('camber', 0.105, unitsOf('mm', 'minutes'))).toBe('±0°06′');
-    expect(doubt('height', 1, unitsOf('mm', 'decimal'))).toBe('±1.0 mm');
+    expect(doubt('camber', 0.105, unitsOf('mm', 'decimal'))).toBe('±0.17');
+    expect(doubt('camber', 0.105, unitsOf('mm', 'minutes'))).toBe('±0°10′');
+    expect(doubt('height', 1, unitsOf('mm', 'decimal'))).toBe('±1.6 mm');
     expect(doubt('height', 1, unitsOf('in', 'minutes'))).toBe('±1/16 in');
   });
   it('have an age', () => {

@@ -64,7 +64,7 @@ describe('the table of what was read', () => {
     table(all);
     expect(screen.getByTestId('value-camber-front-left').textContent).toBe('−0.8°');
     expect(screen.getByTestId('value-height-front-left').textContent).toBe('498 mm');
-    expect(screen.getByTestId('derived-height_gap_front').textContent).toContain('±1.4 mm right higher');
+    expect(screen.getByTestId('derived-height_gap_front').textContent).toContain('±2.3 mm right higher');
     expect(document.body.textContent).not.toMatch(/\d in\b|′/);
   });
 
@@ -73,7 +73,7 @@ describe('the table of what was read', () => {
     table(all);
     expect(screen.getByTestId('value-camber-front-left').textContent).toBe('−0°48′');
     expect(screen.getByTestId('value-height-front-left').textContent).toBe('19 5/8 in');
-    expect(document.body.textContent).toContain('±0°06′');
+    expect(document.body.textContent).toContain('±0°10′');
     expect(screen.getByTestId('derived-height_gap_front').textContent).toContain('±1/16 in right higher');
     expect(document.body.textContent).not.toMatch(/mm|\d\.\d/);
   });

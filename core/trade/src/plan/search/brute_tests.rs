@@ -9,7 +9,7 @@ use crate::plan::work::{Work, misfits, provided};
 use crate::plan::{Budget, PlanInput, SideReadings};
 use bold_stance_car::adjuster::{Adjuster, AdjusterKind, default_adjusters};
 use bold_stance_car::archetype::shipped_archetypes;
-use bold_stance_car::fit::Doubt;
+use bold_stance_car::fit::Sigmas;
 use bold_stance_car::vehicle::Measured;
 use bold_stance_kinematics::geometry::{Axle, Geometry, Side};
 use bold_stance_kinematics::linkage::{Corner, Linkage};
@@ -43,7 +43,7 @@ fn input(g: &Geometry, rng: &mut Pcg64Mcg) -> PlanInput {
             caster_deg: design.caster_deg + common[1] + rng.random_range(-0.2..0.2),
             toe_deg: design.toe_deg + common[2],
         },
-        sigma: Doubt::default(),
+        sigma: Sigmas::default(),
     };
     let sides = [read(), read()];
     let aim = shipped_aims().unwrap().remove(0);

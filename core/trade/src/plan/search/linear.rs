@@ -235,7 +235,7 @@ mod tests {
         let read = |h, camber_deg, caster_deg| SideReadings {
             height_mm: h,
             angles: Measured { camber_deg, caster_deg, toe_deg: 0.05 },
-            sigma: bold_stance_car::fit::Doubt::default(),
+            sigma: bold_stance_car::fit::Sigmas::default(),
         };
         PlanInput {
             height_change_mm: 60.0,

@@ -3,8 +3,8 @@
 use super::super::method::Method;
 use super::super::quantity::{Quantity, ReadSide};
 use super::{Found, WHEELS, standing};
-use bold_stance_car::fit::Z90;
 use bold_stance_kinematics::geometry::{Axle, Side};
+use bold_stance_units::Sigma;
 use bold_stance_units::said::said;
 
 pub(super) fn equal_marks(f: &mut Found<'_, '_>) {
@@ -73,7 +73,7 @@ pub(super) fn caster_apart(f: &mut Found<'_, '_>) {
     let at = |side| f.scene.here(Quantity::Caster, Axle::Front, side);
     let (Some(l), Some(r)) = (at(Side::Left), at(Side::Right)) else { return };
     let apart = l.value - r.value;
-    if apart.abs() > CASTER_APART_DEG + Z90 * l.sigma.hypot(r.sigma) {
+    if apart.abs() > CASTER_APART_DEG + Sigma(l.sigma).and(Sigma(r.sigma)).half_width().0 {
         let less = if apart < 0.0 { l } else { r };
         let way = if apart < 0.0 { "left" } else { "right" };
         f.at(
@@ -100,7 +100,7 @@ pub(super) fn rear_steers(f: &mut Found<'_, '_>) {
         return;
     }
     let (thrust, sigma) = (0.5 * (l - r), 0.5 * sl.hypot(sr));
-    if thrust.abs() > f64::max(THRUST_DEG, Z90 * sigma) {
+    if thrust.abs() > f64::max(THRUST_DEG, Sigma(sigma).half_width().0) {
         let way = if thrust > 0.0 { "right" } else { "left" };
         f.at(
             if thrust > 0.0 { left } else { right },
@@ -120,7 +120,7 @@ pub(super) fn wheelbases_apart(f: &mut Found<'_, '_>) {
         |side| standing(s).into_iter().find(|r| r.quantity == Quantity::Wheelbase && r.place.side == side);
     let (Some(l), Some(r)) = (at(ReadSide::Left), at(ReadSide::Right)) else { return };
     let apart = l.value - r.value;
-    if apart.abs() > f64::max(WHEELBASE_MM, Z90 * l.sigma.hypot(r.sigma)) {
+    if apart.abs() > f64::max(WHEELBASE_MM, Sigma(l.sigma).and(Sigma(r.sigma)).half_width().0) {
         let (short, way) = if apart < 0.0 { (l, "left") } else { (r, "right") };
         f.at(
             short,

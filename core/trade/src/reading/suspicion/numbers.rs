@@ -5,9 +5,9 @@ use super::super::method::{EntryKind, Method};
 use super::super::quantity::{Place, Quantity, Unit};
 use super::super::scene::{Scene, Seen};
 use super::{Found, Rule, is_angle, standing};
-use bold_stance_car::fit::Z90;
 use bold_stance_kinematics::geometry::Side;
 use bold_stance_units::LengthUnit;
+use bold_stance_units::Sigma;
 use bold_stance_units::said::{Measure, Said, said};
 
 /// The newest reading of the visit by every other method of the same thing.
@@ -136,7 +136,7 @@ pub(super) fn model(rule: Rule, f: &mut Found<'_, '_>) {
                 said("odd-far").deg("by", off, 1),
                 said("odd-far-why")
                     .deg("expected", e.value, 1)
-                    .deg("half", Z90 * e.sigma, 1)
+                    .deg("half", Sigma(e.sigma).half_width().0, 1)
                     .say("from", if e.anchored { said("odd-far-anchored") } else { said("odd-far-blind") }),
                 said("odd-far-settle"),
             ),

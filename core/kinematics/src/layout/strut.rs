@@ -6,10 +6,36 @@
 
 use super::arm::{links_of, reshaped, seat};
 use super::arm_driven::{self, ArmDriven, At};
-use super::{Linkage, Loop, Unreachable};
+use super::{LayoutCorner, LayoutPoints, OnIt, paths, words};
 use crate::Vec3;
-use crate::geometry::{StrutPoints, WheelAtDesign};
+use crate::edit::{Arm, EccentricPoint, Edit, JointPoint};
+use crate::geometry::basics::{Point, WheelAtDesign};
+use crate::geometry::parts::FileParts;
+use crate::geometry::say::{Say, gap, lower_arm, tie_rod};
+use crate::linkage::{Bar, BarKind};
+use crate::linkage::{Linkage, Loop, Unreachable};
 use crate::wheel::{Axis, Pose, spin_axis};
+use bold_stance_units::problem::Problem;
+
+/// A strut: the line from `strut_top` to `strut_bottom` is fixed in the knuckle and slides through the
+/// fixed `strut_top`.
+#[derive(Debug, Clone, PartialEq)]
+pub struct StrutPoints {
+    /// Lower arm, front pivot.
+    pub lower_front: Point,
+    /// Lower arm, rear pivot.
+    pub lower_rear: Point,
+    /// Lower ball joint.
+    pub lower_outer: Point,
+    /// Upper mount, on the body.
+    pub strut_top: Point,
+    /// A second point of the strut's line, low on the strut.
+    pub strut_bottom: Point,
+    /// Tie rod, inner joint.
+    pub tie_inner: Point,
+    /// Tie rod, outer joint.
+    pub tie_outer: Point,
+}
 
 /// One corner: pivots on the chassis, sizes of the parts, and the branch.
 #[derive(Debug, Clone, PartialEq)]
@@ -76,12 +102,12 @@ impl StrutCorner {
             design_lower: lower,
             solved: Err(Loop::LowerArm),
         };
-        out.refresh();
+        out.renew();
         out
     }
 
     /// Works out what poses need; call after every edit.
-    pub(crate) fn refresh(&mut self) {
+    pub(crate) fn renew(&mut self) {
         self.solved = self.ready().map(|mut r| {
             (r.slope, r.bend) = arm_driven::slope_and_bend(&Posed { corner: self, ready: &r }, r.radius);
             r
@@ -220,11 +246,6 @@ impl StrutCorner {
         self.lower_links = reshaped(&self.lower_pivots, self.lower_links, longer, forward);
     }
 
-    /// Another tyre: its loaded radius, mm.
-    pub(crate) fn set_loaded_radius(&mut self, mm: f64) {
-        self.loaded_radius = mm;
-    }
-
     /// Turns the whole knuckle, steering arm included, in the strut's clamp (cam bolt, slotted holes): `angle` is
     /// the one between knuckle and strut about the fore-aft axis, radians, top out positive. Ball joint and mount
     /// stay where they are, the clamp goes with the knuckle and the strut's line with the clamp, so of the ordered
@@ -261,7 +282,7 @@ impl StrutCorner {
     }
 
     /// Turns the spin axis in the knuckle, radians: a shim between hub and knuckle, or what readings ask for.
-    pub(crate) fn turn_spin(&mut self, camber: f64, toe: f64) {
+    pub(crate) fn turn_wheel(&mut self, camber: f64, toe: f64) {
         self.spin = spin_axis(crate::wheel::camber(&self.spin) + camber, crate::wheel::toe(&self.spin) + toe);
     }
 }
@@ -295,6 +316,170 @@ impl Linkage for StrutCorner {
     }
     fn design_x(&self) -> f64 {
         self.design_centre.x
+    }
+}
+
+const NAMES: [(&str, u8); 7] = [
+    ("lower_front", 0),
+    ("lower_rear", 0),
+    ("lower_outer", 0),
+    ("strut_top", 1),
+    ("strut_bottom", 1),
+    ("tie_inner", 2),
+    ("tie_outer", 2),
+];
+
+impl LayoutPoints for StrutPoints {
+    fn all_mut(&mut self) -> Vec<&mut Point> {
+        vec![
+            &mut self.lower_front,
+            &mut self.lower_rear,
+            &mut self.lower_outer,
+            &mut self.strut_top,
+            &mut self.strut_bottom,
+            &mut self.tie_inner,
+            &mut self.tie_outer,
+        ]
+    }
+
+    fn names(&self) -> Vec<(String, u8)> {
+        paths(&NAMES)
+    }
+
+    fn read(at: &str, mut f: FileParts) -> Result<Self, Problem> {
+        let mut p = f.only_points(at)?;
+        let out = Self {
+            lower_front: p.take("lower_front")?,
+            lower_rear: p.take("lower_rear")?,
+            lower_outer: p.take("lower_outer")?,
+            strut_top: p.take("strut_top")?,
+            strut_bottom: p.take("strut_bottom")?,
+            tie_inner: p.take("tie_inner")?,
+            tie_outer: p.take("tie_outer")?,
+        };
+        p.nothing_left(&NAMES.map(|n| n.0).join(", "))?;
+        Ok(out)
+    }
+
+    fn write(&self) -> FileParts {
+        let mut out = FileParts::default();
+        let points: Vec<Point> = self.clone().all_mut().into_iter().map(|p| *p).collect();
+        out.put_points(NAMES.iter().map(|n| n.0.to_owned()).zip(points).collect());
+        out
+    }
+
+    fn faults(&self, _: &WheelAtDesign, say: &mut Say<'_>) {
+        lower_arm(self.lower_front, self.lower_rear, self.lower_outer, say);
+        say.near("points.strut_bottom", gap(self.strut_top, self.strut_bottom), "fault-strut-no-length");
+        tie_rod(self.tie_inner, self.tie_outer, [self.lower_outer, self.strut_top], say);
+        say.above(
+            "points.strut_top",
+            self.strut_top,
+            self.lower_outer,
+            "fault-strut-below",
+            "fault-above-lower",
+        );
+    }
+
+    fn likeliest(&self, blocked: Loop) -> &'static str {
+        if blocked == Loop::TieRod { "points.tie_outer" } else { "points.lower_outer" }
+    }
+
+    fn on_it(&self) -> OnIt {
+        OnIt {
+            pivots: words(&["lower_front", "lower_rear", "strut_top", "tie_inner"]),
+            tie_pivot: "tie_inner",
+            threads: words(&["tie", "lower", "lower_front", "lower_rear"]),
+            joints: vec![JointPoint::Lower, JointPoint::Tie],
+            arms: vec![Arm::Lower],
+            clamp: true,
+            ..OnIt::default()
+        }
+    }
+}
+
+impl LayoutCorner for StrutCorner {
+    fn turn_spin(&mut self, camber: f64, toe: f64) {
+        self.turn_wheel(camber, toe);
+    }
+
+    fn set_loaded_radius(&mut self, mm: f64) {
+        self.loaded_radius = mm;
+    }
+
+    fn refresh(&mut self) {
+        self.renew();
+    }
+
+    fn edit(&mut self, e: &Edit) {
+        match e {
+            Edit::MovePivot { point, by } => {
+                let by = Vec3::from(*by);
+                match point {
+                    EccentricPoint::LowerFront => self.move_lower_pivot(0, by),
+                    EccentricPoint::LowerRear => self.move_lower_pivot(1, by),
+                    EccentricPoint::TieInner => self.move_tie_inner(by),
+                    EccentricPoint::StrutTop => self.move_top(by),
+                    EccentricPoint::UpperFront | EccentricPoint::UpperRear | EccentricPoint::Link(_) => {}
+                }
+            }
+            Edit::ShiftKnucklePoint { point: JointPoint::Lower, by } => {
+                self.move_knuckle_lower(Vec3::from(*by));
+            }
+            Edit::ShiftKnucklePoint { point: JointPoint::Tie, by } => self.move_knuckle_tie(Vec3::from(*by)),
+            Edit::ReshapeArm { arm: Arm::Lower, longer_mm, forward_mm } => {
+                self.reshape_lower(*longer_mm, *forward_mm);
+            }
+            Edit::LengthenLinks { arm: Arm::Lower, front_mm, rear_mm } => {
+                self.lengthen_lower([*front_mm, *rear_mm]);
+            }
+            Edit::LengthenTie { by_mm } => self.lengthen_tie(*by_mm),
+            Edit::TurnSpin { camber_deg, toe_deg } => {
+                self.turn_wheel(camber_deg.to_radians(), toe_deg.to_radians());
+            }
+            Edit::KnuckleTilt { camber_deg, toe_deg } => {
+                self.tilt_knuckle(camber_deg.to_radians());
+                self.turn_wheel(0.0, toe_deg.to_radians());
+            }
+            Edit::ShiftWheel { by } => self.move_wheel(Vec3::from(*by)),
+            Edit::ShiftKnucklePoint { point: JointPoint::Upper, .. }
+            | Edit::ReshapeArm { arm: Arm::Upper, .. }
+            | Edit::LengthenLinks { arm: Arm::Upper, .. }
+            | Edit::LengthenLink { .. }
+            | Edit::OffsetUpperJoint { .. }
+            | Edit::LeanKingpin { .. }
+            | Edit::MoveWheelEnd { .. }
+            | Edit::FreeEccentrics { .. }
+            | Edit::ReplaceEccentric { .. } => {}
+        }
+    }
+
+    fn bars(&self, travel: f64, rack: f64) -> Result<(Pose, Vec<Bar>), Unreachable> {
+        let pose = self.pose(travel, rack)?;
+        let mut bars = Vec::with_capacity(5);
+        if let Some(a) = pose.axis {
+            let inner = self.tie_inner + Vec3::new(0.0, rack, 0.0);
+            let bottom = self.strut_bottom(&pose);
+            bars.push(Bar::new("lower_front", BarKind::LowerArm, &self.lower_pivots[0], &a.lower, true));
+            bars.push(Bar::new("lower_rear", BarKind::LowerArm, &self.lower_pivots[1], &a.lower, true));
+            bars.push(Bar::new("strut", BarKind::Strut, &self.top, &bottom, true));
+            bars.push(Bar::new("tie", BarKind::TieRod, &inner, &a.tie, true));
+            bars.push(Bar::new("knuckle", BarKind::Knuckle, &bottom, &a.lower, false));
+        }
+        Ok((pose, bars))
+    }
+}
+
+impl StrutCorner {
+    /// The points where a pose puts them.
+    pub(crate) fn write_points(&self, pose: &Pose, p: &mut StrutPoints) {
+        let Some(a) = pose.axis else { return };
+        [p.lower_front, p.lower_rear] = self.lower_pivots.map(Into::into);
+        p.lower_outer = a.lower.into();
+        p.strut_top = self.top.into();
+        p.strut_bottom = self.strut_bottom(pose).into();
+        p.tie_inner = self.tie_inner.into();
+        p.tie_outer = a.tie.into();
     }
 }
 

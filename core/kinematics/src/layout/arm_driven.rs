@@ -3,7 +3,7 @@
 //! Newton leaves the branch, the branch is followed from design in small steps to the travel asked for
 //! or to the point where it ends.
 
-use super::{Loop, Unreachable};
+use crate::linkage::{Loop, Unreachable};
 use crate::wheel::Pose;
 
 /// Largest swing of the arm that is searched, rad.

@@ -3,11 +3,44 @@
 //! sign of the Jacobian's determinant marks a dead point; past one the pose is refused.
 
 use super::linear::{determinant, solve};
-use super::{Linkage, Loop, Unreachable};
+use super::{LayoutCorner, LayoutPoints, OnIt};
 use crate::Vec3;
-use crate::geometry::{FiveLinkPoints, WheelAtDesign};
+use crate::edit::{Arm, EccentricPoint, Edit};
+use crate::geometry::basics::{Point, WheelAtDesign};
+use crate::geometry::parts::{FileParts, LinkFile, ends};
+use crate::geometry::say::{Say, gap};
+use crate::linkage::{Bar, BarKind};
+use crate::linkage::{Linkage, Loop, Unreachable};
 use crate::wheel::{Axis, Pose, spin_axis};
+use bold_stance_units::problem::Problem;
+use bold_stance_units::said::said;
 use nalgebra::Rotation3;
+
+/// One rod from the body to the knuckle.
+#[derive(Debug, Clone, PartialEq)]
+pub struct Rod {
+    /// What the file calls it; `tie` is the one a rack moves.
+    pub name: String,
+    /// Joint on the body.
+    pub inner: Point,
+    /// Joint on the knuckle.
+    pub outer: Point,
+}
+
+/// Five rods, in the order of their names in the file.
+#[derive(Debug, Clone, PartialEq)]
+pub struct FiveLinkPoints {
+    /// Exactly five.
+    pub rods: Vec<Rod>,
+}
+
+impl FiveLinkPoints {
+    /// The rod a rack moves.
+    #[must_use]
+    pub fn tie(&self) -> Option<usize> {
+        self.rods.iter().position(|r| r.name == "tie")
+    }
+}
 
 /// Links count as met below this length error, mm.
 const CLOSE: f64 = 1e-10;
@@ -75,12 +108,12 @@ impl FiveLinkCorner {
             loaded_radius: wheel.loaded_radius_mm,
             guess: None,
         };
-        out.refresh();
+        out.renew();
         out
     }
 
     /// Works the first guess out; call after every edit.
-    pub(crate) fn refresh(&mut self) {
+    pub(crate) fn renew(&mut self) {
         self.guess = self.motion();
     }
 
@@ -297,13 +330,8 @@ impl FiveLinkCorner {
         self.centre.y += by.y;
     }
 
-    /// Another tyre: its loaded radius, mm.
-    pub(crate) fn set_loaded_radius(&mut self, mm: f64) {
-        self.loaded_radius = mm;
-    }
-
     /// Turns the spin axis in the knuckle, radians.
-    pub(crate) fn turn_spin(&mut self, camber: f64, toe: f64) {
+    pub(crate) fn turn_wheel(&mut self, camber: f64, toe: f64) {
         self.spin = spin_axis(crate::wheel::camber(&self.spin) + camber, crate::wheel::toe(&self.spin) + toe);
     }
 }
@@ -335,6 +363,127 @@ impl Linkage for FiveLinkCorner {
     }
     fn design_x(&self) -> f64 {
         self.centre.x
+    }
+}
+
+impl LayoutPoints for FiveLinkPoints {
+    fn all_mut(&mut self) -> Vec<&mut Point> {
+        self.rods.iter_mut().flat_map(|r| [&mut r.inner, &mut r.outer]).collect()
+    }
+
+    fn names(&self) -> Vec<(String, u8)> {
+        let rods = self.rods.iter().zip(0u8..);
+        rods.flat_map(|(r, g)| ["inner", "outer"].map(|end| (format!("links.{}.{end}", r.name), g))).collect()
+    }
+
+    fn read(at: &str, mut f: FileParts) -> Result<Self, Problem> {
+        let links = f.only_links(at)?;
+        if links.len() != 5 {
+            return Err(Problem::new(
+                format!("{at}links"),
+                said("fault-so-many-links").count("n", links.len()),
+                said("fault-exactly-five-each-inner-outer"),
+            ));
+        }
+        let mut rods = Vec::with_capacity(5);
+        for (name, l) in links {
+            let (inner, outer) = ends(&format!("{at}links.{name}"), &l, false)?;
+            rods.push(Rod { name, inner, outer });
+        }
+        Ok(Self { rods })
+    }
+
+    fn write(&self) -> FileParts {
+        let rod =
+            |r: &Rod| LinkFile { inner: Some(r.inner), outer: Some(r.outer), chassis: None, axle: None };
+        let links = self.rods.iter().map(|r| (r.name.clone(), rod(r))).collect();
+        FileParts { links: Some(links), ..FileParts::default() }
+    }
+
+    fn faults(&self, _: &WheelAtDesign, say: &mut Say<'_>) {
+        for r in &self.rods {
+            say.near(&format!("links.{}.outer", r.name), gap(r.inner, r.outer), "fault-link-no-length");
+        }
+    }
+
+    fn likeliest(&self, _: Loop) -> &'static str {
+        "links"
+    }
+
+    fn on_it(&self) -> OnIt {
+        let links: Vec<String> = self.rods.iter().map(|r| r.name.clone()).collect();
+        let mut threads = links.clone();
+        for arm in ["upper", "lower"] {
+            let there = |end: &str| links.contains(&format!("{arm}_{end}"));
+            if there("front") || there("rear") {
+                threads.push(arm.into());
+            }
+        }
+        // A rod may be asked for as the tie rod.
+        OnIt { pivots: links.clone(), tie_pivot: "tie", threads, links, ..OnIt::default() }
+    }
+}
+
+impl LayoutCorner for FiveLinkCorner {
+    fn turn_spin(&mut self, camber: f64, toe: f64) {
+        self.turn_wheel(camber, toe);
+    }
+
+    fn set_loaded_radius(&mut self, mm: f64) {
+        self.loaded_radius = mm;
+    }
+
+    fn refresh(&mut self) {
+        self.renew();
+    }
+
+    fn edit(&mut self, e: &Edit) {
+        match e {
+            Edit::MovePivot { point, by } => {
+                let name = if *point == EccentricPoint::TieInner { "tie" } else { point.word() };
+                self.move_inner(name, Vec3::from(*by));
+            }
+            Edit::LengthenLinks { arm, front_mm, rear_mm } => {
+                let at = if *arm == Arm::Upper { "upper" } else { "lower" };
+                self.lengthen(&format!("{at}_front"), *front_mm);
+                self.lengthen(&format!("{at}_rear"), *rear_mm);
+            }
+            Edit::LengthenTie { by_mm } => self.lengthen("tie", *by_mm),
+            Edit::LengthenLink { name, by_mm } => self.lengthen(name, *by_mm),
+            Edit::TurnSpin { camber_deg, toe_deg } | Edit::KnuckleTilt { camber_deg, toe_deg } => {
+                self.turn_wheel(camber_deg.to_radians(), toe_deg.to_radians());
+            }
+            Edit::MoveWheelEnd { link, by } => self.move_outer(link, Vec3::from(*by)),
+            Edit::ShiftWheel { by } => self.move_wheel(Vec3::from(*by)),
+            Edit::ShiftKnucklePoint { .. }
+            | Edit::ReshapeArm { .. }
+            | Edit::OffsetUpperJoint { .. }
+            | Edit::LeanKingpin { .. }
+            | Edit::FreeEccentrics { .. }
+            | Edit::ReplaceEccentric { .. } => {}
+        }
+    }
+
+    fn bars(&self, travel: f64, rack: f64) -> Result<(Pose, Vec<Bar>), Unreachable> {
+        let (pose, rods) = self.rods(travel, rack)?;
+        let mut bars = Vec::with_capacity(10);
+        for r in &rods {
+            let kind = if r.name == "tie" { BarKind::TieRod } else { BarKind::Link };
+            bars.push(Bar::new(&r.name, kind, &r.inner, &r.outer, true));
+            bars.push(Bar::new("knuckle", BarKind::Knuckle, &r.outer, &pose.centre, false));
+        }
+        Ok((pose, bars))
+    }
+}
+
+impl FiveLinkCorner {
+    /// The points where the pose at a travel puts them.
+    pub(crate) fn write_points(&self, travel: f64, p: &mut FiveLinkPoints) {
+        let Ok((_, rods)) = self.rods(travel, 0.0) else { return };
+        for (r, now) in p.rods.iter_mut().zip(rods) {
+            r.inner = now.inner.into();
+            r.outer = now.outer.into();
+        }
     }
 }
 

@@ -5,11 +5,42 @@
 //! links. Directions that no link holds keep their design value.
 
 use super::linear::solve;
-use super::{Linkage, Loop, Unreachable};
+use super::{LayoutCorner, LayoutPoints, OnIt};
 use crate::Vec3;
-use crate::geometry::{AxlePoints, WheelAtDesign};
+use crate::edit::{Arm, Edit};
+use crate::geometry::basics::{Point, SteeringAxis, WheelAtDesign};
+use crate::geometry::parts::{FileParts, LinkFile, MOST_LINKS, TieRodFile, ends};
+use crate::geometry::say::{Say, gap};
+use crate::linkage::{Bar, BarKind};
+use crate::linkage::{Linkage, Loop, Unreachable};
 use crate::wheel::{Axis, Pose, spin_axis};
+use bold_stance_units::problem::{Problem, in_range};
+use bold_stance_units::said::said;
 use nalgebra::{Rotation3, Unit};
+
+/// One link of a solid axle.
+#[derive(Debug, Clone, PartialEq)]
+pub struct AxleLink {
+    /// What the file calls it.
+    pub name: String,
+    /// Joint on the body.
+    pub chassis: Point,
+    /// Joint on the axle.
+    pub axle: Point,
+}
+
+/// A solid axle: points of both sides in vehicle axes (right side y negative).
+#[derive(Debug, Clone, PartialEq)]
+pub struct AxlePoints {
+    /// What locates the axle: at least four links, a track bar among them or not.
+    pub links: Vec<AxleLink>,
+    /// Only for a steered axle.
+    pub steering_axis: Option<SteeringAxis>,
+    /// Pitman arm to knuckle or tie rod.
+    pub drag_link: Option<AxleLink>,
+    /// Left and right ends of the tie rod.
+    pub tie_rod: Option<[Point; 2]>,
+}
 
 /// Largest stretch of a link that bushings are taken to absorb, mm; beyond it the links bind.
 const BIND: f64 = 15.0;
@@ -376,13 +407,8 @@ impl SolidAxleCorner {
         self.tie_longer += by;
     }
 
-    /// Another tyre: its loaded radius, mm.
-    pub(crate) fn set_loaded_radius(&mut self, mm: f64) {
-        self.loaded_radius = mm;
-    }
-
     /// Turns the left spin axis against the axle (axle-end sleeve), radians.
-    pub(crate) fn turn_spin(&mut self, camber: f64, toe: f64) {
+    pub(crate) fn turn_wheel(&mut self, camber: f64, toe: f64) {
         self.spin = spin_axis(crate::wheel::camber(&self.spin) + camber, crate::wheel::toe(&self.spin) + toe);
     }
 
@@ -447,6 +473,211 @@ impl Linkage for SolidAxleCorner {
     }
     fn design_x(&self) -> f64 {
         self.midpoint.x
+    }
+}
+
+impl AxlePoints {
+    /// Links by name, pairs by their common name too, and the drag link.
+    fn named_links(&self) -> Vec<String> {
+        let mut out: Vec<String> = self.links.iter().map(|l| l.name.clone()).collect();
+        for side in ["_left", "_right"] {
+            for stem in self.links.iter().filter_map(|l| l.name.strip_suffix(side)) {
+                if !out.iter().any(|n| n == stem) {
+                    out.push(stem.to_owned());
+                }
+            }
+        }
+        if self.drag_link.is_some() {
+            out.push("drag_link".into());
+        }
+        out
+    }
+}
+
+impl LayoutPoints for AxlePoints {
+    fn all_mut(&mut self) -> Vec<&mut Point> {
+        let links = self.links.iter_mut().chain(self.drag_link.iter_mut());
+        let mut out: Vec<&mut Point> = links.flat_map(|l| [&mut l.chassis, &mut l.axle]).collect();
+        out.extend(self.tie_rod.iter_mut().flatten());
+        out
+    }
+
+    fn names(&self) -> Vec<(String, u8)> {
+        let links = self.links.iter().chain(self.drag_link.iter()).zip(0u8..);
+        let mut out: Vec<(String, u8)> = links
+            .flat_map(|(l, g)| ["chassis", "axle"].map(|end| (format!("links.{}.{end}", l.name), g)))
+            .collect();
+        if self.tie_rod.is_some() {
+            out.extend([("tie_rod.left".to_owned(), 100), ("tie_rod.right".to_owned(), 100)]);
+        }
+        out
+    }
+
+    fn read(at: &str, mut f: FileParts) -> Result<Self, Problem> {
+        let mut links = f.only_links(at)?;
+        let drag = |field: &str, l: &LinkFile| -> Result<AxleLink, Problem> {
+            let (chassis, axle) = ends(field, l, true)?;
+            Ok(AxleLink { name: "drag_link".into(), chassis, axle })
+        };
+        let among = links.remove("drag_link");
+        let mut drag_link = among.map(|l| drag(&format!("{at}links.drag_link"), &l)).transpose()?;
+        let mut tie_rod = None;
+        if let Some(l) = links.remove("tie_rod") {
+            // Both ends ride on the axle: it steers, it does not locate.
+            let (left, right) = ends(&format!("{at}links.tie_rod"), &l, true)?;
+            tie_rod = Some([left, right]);
+        }
+        if !(4..=MOST_LINKS).contains(&links.len()) {
+            return Err(Problem::new(
+                format!("{at}links"),
+                said("fault-so-many-locate").count("n", links.len()),
+                said("fault-four-twelve-lower-left-lower"),
+            ));
+        }
+        let mut found = Vec::with_capacity(links.len());
+        for (name, l) in links {
+            let (chassis, axle) = ends(&format!("{at}links.{name}"), &l, true)?;
+            found.push(AxleLink { name, chassis, axle });
+        }
+        if let Some(l) = &f.drag_link {
+            drag_link = Some(drag("drag_link", l)?);
+        }
+        let tie_rod = f.tie_rod.map(|t| [t.left, t.right]).or(tie_rod);
+        Ok(Self { links: found, steering_axis: f.steering_axis, drag_link, tie_rod })
+    }
+
+    fn write(&self) -> FileParts {
+        let link = |l: &AxleLink| LinkFile {
+            inner: None,
+            outer: None,
+            chassis: Some(l.chassis),
+            axle: Some(l.axle),
+        };
+        FileParts {
+            links: Some(self.links.iter().map(|l| (l.name.clone(), link(l))).collect()),
+            steering_axis: self.steering_axis,
+            drag_link: self.drag_link.as_ref().map(link),
+            tie_rod: self.tie_rod.map(|[left, right]| TieRodFile { left, right }),
+            ..FileParts::default()
+        }
+    }
+
+    fn ranges(&self) -> Vec<Result<(), Problem>> {
+        let Some(s) = self.steering_axis else { return Vec::new() };
+        vec![
+            in_range("steering_axis.caster_deg", s.caster_deg, -30.0, 30.0, "°"),
+            in_range("steering_axis.sai_deg", s.sai_deg, -10.0, 40.0, "°"),
+        ]
+    }
+
+    fn faults(&self, _: &WheelAtDesign, say: &mut Say<'_>) {
+        for l in &self.links {
+            say.near(&format!("links.{}.axle", l.name), gap(l.chassis, l.axle), "fault-link-no-length");
+        }
+        if let Some([l, r]) = self.tie_rod {
+            say.near("tie_rod.right", gap(l, r), "fault-tie-no-length");
+        }
+        if let Some(d) = &self.drag_link {
+            say.near("drag_link.axle", gap(d.chassis, d.axle), "fault-drag-no-length");
+        }
+    }
+
+    fn likeliest(&self, _: Loop) -> &'static str {
+        "links"
+    }
+
+    fn swap_sides(&mut self) {
+        if let Some(t) = &mut self.tie_rod {
+            t.swap(0, 1);
+        }
+    }
+
+    fn on_it(&self) -> OnIt {
+        let links = self.named_links();
+        let mut threads = links.clone();
+        threads.extend(self.tie_rod.is_some().then(|| "tie".to_owned()));
+        OnIt {
+            pivots: links.clone(),
+            tie_pivot: "tie_inner",
+            links,
+            threads,
+            kingpin: true,
+            axle_end: self.steering_axis.is_some(),
+            one_length: true,
+            ..OnIt::default()
+        }
+    }
+}
+
+impl LayoutCorner for SolidAxleCorner {
+    fn turn_spin(&mut self, camber: f64, toe: f64) {
+        self.turn_wheel(camber, toe);
+    }
+
+    fn set_loaded_radius(&mut self, mm: f64) {
+        self.loaded_radius = mm;
+    }
+
+    fn edit(&mut self, e: &Edit) {
+        match e {
+            Edit::MovePivot { point, by } => self.move_chassis_end(point.word(), Vec3::from(*by)),
+            // Both arms of a live axle: one length each side, front and rear alike.
+            Edit::LengthenLinks { arm, front_mm, .. } => {
+                self.lengthen(if *arm == Arm::Upper { "upper" } else { "lower" }, *front_mm);
+            }
+            Edit::LengthenTie { by_mm } => self.lengthen_tie(*by_mm),
+            Edit::LengthenLink { name, by_mm } => self.lengthen(name, *by_mm),
+            Edit::TurnSpin { camber_deg, toe_deg } | Edit::KnuckleTilt { camber_deg, toe_deg } => {
+                self.turn_wheel(camber_deg.to_radians(), toe_deg.to_radians());
+            }
+            Edit::OffsetUpperJoint { out_deg, back_deg } => self.offset_upper_joint(*out_deg, *back_deg),
+            Edit::LeanKingpin { caster_deg } => self.lean_kingpin(*caster_deg),
+            Edit::MoveWheelEnd { link, by } => self.move_axle_end(link, Vec3::from(*by)),
+            Edit::ShiftWheel { by } => self.move_wheel(Vec3::from(*by)),
+            Edit::ShiftKnucklePoint { .. }
+            | Edit::ReshapeArm { .. }
+            | Edit::FreeEccentrics { .. }
+            | Edit::ReplaceEccentric { .. } => {}
+        }
+    }
+
+    fn bars(&self, travel: f64, rack: f64) -> Result<(Pose, Vec<Bar>), Unreachable> {
+        let a = self.axle_pose(travel, 0.0)?;
+        let pose = self.pose(travel, rack)?;
+        let mut bars = Vec::with_capacity(9);
+        for (name, chassis, axle) in self.link_ends(&a) {
+            bars.push(Bar::new(&name, BarKind::Link, &chassis, &axle, true));
+        }
+        if let Some([chassis, joint]) = self.drag_ends(&a) {
+            bars.push(Bar::new("drag_link", BarKind::TieRod, &chassis, &joint, true));
+        }
+        if let Some([left, right]) = self.tie_ends(&a) {
+            bars.push(Bar::new("tie_rod", BarKind::TieRod, &right, &left, false));
+        }
+        let other = a.midpoint * 2.0 - (a.midpoint + (self.left_wheel(&a).centre - a.midpoint));
+        bars.push(Bar::new("axle", BarKind::Beam, &other, &pose.centre, false));
+        Ok((pose, bars))
+    }
+}
+
+impl SolidAxleCorner {
+    /// The points where a pose at a travel puts them.
+    pub(crate) fn write_points(&self, pose: &Pose, travel: f64, p: &mut AxlePoints) {
+        let Ok(a) = self.axle_pose(travel, 0.0) else { return };
+        for (l, (_, chassis, axle)) in p.links.iter_mut().zip(self.link_ends(&a)) {
+            l.chassis = chassis.into();
+            l.axle = axle.into();
+        }
+        if let (Some(d), Some([chassis, axle])) = (&mut p.drag_link, self.drag_ends(&a)) {
+            d.chassis = chassis.into();
+            d.axle = axle.into();
+        }
+        p.tie_rod = self.tie_ends(&a).map(|t| t.map(Into::into));
+        if let (Some(s), Some(axis)) = (&mut p.steering_axis, pose.axis) {
+            let u = axis.direction();
+            s.caster_deg = (-u.x).atan2(u.z).to_degrees();
+            s.sai_deg = (-u.y).atan2(u.z).to_degrees();
+        }
     }
 }
 

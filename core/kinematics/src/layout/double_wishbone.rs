@@ -10,20 +10,36 @@
 
 use super::arm::{links_of, reshaped, seat};
 use super::arm_driven::{self, ArmDriven, At};
-use super::{Linkage, Loop, Unreachable};
+use super::{LayoutCorner, LayoutPoints, OnIt, paths, words};
 use crate::Vec3;
-use crate::geometry::{WheelAtDesign, WishbonePoints};
+use crate::edit::{Arm, EccentricPoint, Edit, JointPoint};
+use crate::geometry::basics::{Point, WheelAtDesign};
+use crate::geometry::parts::FileParts;
+use crate::geometry::say::{Say, gap, lower_arm, off_line, tie_rod};
+use crate::linkage::{Bar, BarKind};
+use crate::linkage::{Linkage, Loop, Unreachable};
 use crate::wheel::{Axis, Pose, spin_axis};
+use bold_stance_units::problem::Problem;
 
-/// Upper or lower arm.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, serde::Serialize, serde::Deserialize)]
-#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
-#[serde(rename_all = "snake_case")]
-pub enum Arm {
-    /// Upper arm.
-    Upper,
-    /// Lower arm.
-    Lower,
+/// The eight points of a double wishbone.
+#[derive(Debug, Clone, PartialEq)]
+pub struct WishbonePoints {
+    /// Lower arm, front pivot.
+    pub lower_front: Point,
+    /// Lower arm, rear pivot.
+    pub lower_rear: Point,
+    /// Lower ball joint.
+    pub lower_outer: Point,
+    /// Upper arm, front pivot.
+    pub upper_front: Point,
+    /// Upper arm, rear pivot.
+    pub upper_rear: Point,
+    /// Upper ball joint.
+    pub upper_outer: Point,
+    /// Tie rod, inner joint.
+    pub tie_inner: Point,
+    /// Tie rod, outer joint.
+    pub tie_outer: Point,
 }
 
 /// The knuckle in its own frame: the vehicle axes of the design position, mm.
@@ -131,7 +147,7 @@ impl WishboneCorner {
             solved: Err(Loop::LowerArm),
         };
         corner.fix_branch();
-        corner.refresh();
+        corner.renew();
         corner
     }
 
@@ -147,7 +163,7 @@ impl WishboneCorner {
     }
 
     /// Works out what poses need; call after every edit.
-    pub(crate) fn refresh(&mut self) {
+    pub(crate) fn renew(&mut self) {
         self.solved = self.ready().map(|mut r| {
             (r.slope, r.bend) =
                 arm_driven::slope_and_bend(&Posed { corner: self, ready: &r }, r.lower.radius);
@@ -311,13 +327,8 @@ impl WishboneCorner {
         *links = reshaped(pivots, *links, longer, forward);
     }
 
-    /// Another tyre: its loaded radius, mm.
-    pub(crate) fn set_loaded_radius(&mut self, mm: f64) {
-        self.loaded_radius = mm;
-    }
-
     /// Turns the spin axis in the knuckle, radians.
-    pub(crate) fn turn_spin(&mut self, camber: f64, toe: f64) {
+    pub(crate) fn turn_wheel(&mut self, camber: f64, toe: f64) {
         let spin = self.knuckle.spin;
         self.knuckle.spin = spin_axis(crate::wheel::camber(&spin) + camber, crate::wheel::toe(&spin) + toe);
     }
@@ -360,6 +371,189 @@ impl Linkage for WishboneCorner {
 
     fn design_x(&self) -> f64 {
         self.design_centre.x
+    }
+}
+
+const NAMES: [(&str, u8); 8] = [
+    ("lower_front", 0),
+    ("lower_rear", 0),
+    ("lower_outer", 0),
+    ("upper_front", 1),
+    ("upper_rear", 1),
+    ("upper_outer", 1),
+    ("tie_inner", 2),
+    ("tie_outer", 2),
+];
+
+impl LayoutPoints for WishbonePoints {
+    fn all_mut(&mut self) -> Vec<&mut Point> {
+        vec![
+            &mut self.lower_front,
+            &mut self.lower_rear,
+            &mut self.lower_outer,
+            &mut self.upper_front,
+            &mut self.upper_rear,
+            &mut self.upper_outer,
+            &mut self.tie_inner,
+            &mut self.tie_outer,
+        ]
+    }
+
+    fn names(&self) -> Vec<(String, u8)> {
+        paths(&NAMES)
+    }
+
+    fn read(at: &str, mut f: FileParts) -> Result<Self, Problem> {
+        let mut p = f.only_points(at)?;
+        let out = Self {
+            lower_front: p.take("lower_front")?,
+            lower_rear: p.take("lower_rear")?,
+            lower_outer: p.take("lower_outer")?,
+            upper_front: p.take("upper_front")?,
+            upper_rear: p.take("upper_rear")?,
+            upper_outer: p.take("upper_outer")?,
+            tie_inner: p.take("tie_inner")?,
+            tie_outer: p.take("tie_outer")?,
+        };
+        p.nothing_left(&NAMES.map(|n| n.0).join(", "))?;
+        Ok(out)
+    }
+
+    fn write(&self) -> FileParts {
+        let mut out = FileParts::default();
+        let points: Vec<Point> = self.clone().all_mut().into_iter().map(|p| *p).collect();
+        out.put_points(NAMES.iter().map(|n| n.0.to_owned()).zip(points).collect());
+        out
+    }
+
+    fn faults(&self, _: &WheelAtDesign, say: &mut Say<'_>) {
+        lower_arm(self.lower_front, self.lower_rear, self.lower_outer, say);
+        say.near("points.upper_rear", gap(self.upper_front, self.upper_rear), "fault-upper-pivots-one");
+        say.near("points.upper_outer", gap(self.upper_outer, self.lower_outer), "fault-joints-one");
+        say.flat(
+            "points.upper_outer",
+            off_line(self.upper_outer, self.upper_front, self.upper_rear),
+            "fault-upper-open",
+        );
+        tie_rod(self.tie_inner, self.tie_outer, [self.lower_outer, self.upper_outer], say);
+        say.above(
+            "points.upper_outer",
+            self.upper_outer,
+            self.lower_outer,
+            "fault-upper-below",
+            "fault-above-lower",
+        );
+    }
+
+    fn likeliest(&self, blocked: Loop) -> &'static str {
+        match blocked {
+            Loop::UpperArm => "points.upper_outer",
+            Loop::TieRod => "points.tie_outer",
+            _ => "points.lower_outer",
+        }
+    }
+
+    fn on_it(&self) -> OnIt {
+        OnIt {
+            pivots: words(&["lower_front", "lower_rear", "upper_front", "upper_rear", "tie_inner"]),
+            tie_pivot: "tie_inner",
+            threads: words(&[
+                "tie",
+                "upper",
+                "upper_front",
+                "upper_rear",
+                "lower",
+                "lower_front",
+                "lower_rear",
+            ]),
+            joints: vec![JointPoint::Lower, JointPoint::Upper, JointPoint::Tie],
+            arms: vec![Arm::Upper, Arm::Lower],
+            ..OnIt::default()
+        }
+    }
+}
+
+impl LayoutCorner for WishboneCorner {
+    fn turn_spin(&mut self, camber: f64, toe: f64) {
+        self.turn_wheel(camber, toe);
+        self.renew();
+    }
+
+    fn set_loaded_radius(&mut self, mm: f64) {
+        self.loaded_radius = mm;
+    }
+
+    fn refresh(&mut self) {
+        self.renew();
+    }
+
+    fn edit(&mut self, e: &Edit) {
+        match e {
+            Edit::MovePivot { point, by } => {
+                let by = Vec3::from(*by);
+                match point {
+                    EccentricPoint::LowerFront => self.move_lower_pivot(0, by),
+                    EccentricPoint::LowerRear => self.move_lower_pivot(1, by),
+                    EccentricPoint::UpperFront => self.move_upper_pivot(0, by),
+                    EccentricPoint::UpperRear => self.move_upper_pivot(1, by),
+                    EccentricPoint::TieInner => self.move_tie_inner(by),
+                    EccentricPoint::StrutTop | EccentricPoint::Link(_) => {}
+                }
+            }
+            Edit::ShiftKnucklePoint { point, by } => {
+                let by = Vec3::from(*by);
+                match point {
+                    JointPoint::Lower => self.move_knuckle_lower(by),
+                    JointPoint::Upper => self.move_knuckle_upper(by),
+                    JointPoint::Tie => self.move_knuckle_tie(by),
+                }
+            }
+            Edit::ReshapeArm { arm, longer_mm, forward_mm } => {
+                self.reshape_arm(*arm, *longer_mm, *forward_mm);
+            }
+            Edit::LengthenLinks { arm, front_mm, rear_mm } => {
+                self.lengthen_links(*arm, [*front_mm, *rear_mm]);
+            }
+            Edit::LengthenTie { by_mm } => self.lengthen_tie(*by_mm),
+            Edit::TurnSpin { camber_deg, toe_deg } | Edit::KnuckleTilt { camber_deg, toe_deg } => {
+                self.turn_spin(camber_deg.to_radians(), toe_deg.to_radians());
+            }
+            Edit::ShiftWheel { by } => self.move_wheel(Vec3::from(*by)),
+            Edit::LengthenLink { .. }
+            | Edit::OffsetUpperJoint { .. }
+            | Edit::LeanKingpin { .. }
+            | Edit::MoveWheelEnd { .. }
+            | Edit::FreeEccentrics { .. }
+            | Edit::ReplaceEccentric { .. } => {}
+        }
+    }
+
+    fn bars(&self, travel: f64, rack: f64) -> Result<(Pose, Vec<Bar>), Unreachable> {
+        let pose = self.pose(travel, rack)?;
+        let mut bars = Vec::with_capacity(6);
+        if let Some(a) = pose.axis {
+            let inner = self.tie_inner + Vec3::new(0.0, rack, 0.0);
+            bars.push(Bar::new("lower_front", BarKind::LowerArm, &self.lower_pivots[0], &a.lower, true));
+            bars.push(Bar::new("lower_rear", BarKind::LowerArm, &self.lower_pivots[1], &a.lower, true));
+            bars.push(Bar::new("upper_front", BarKind::UpperArm, &self.upper_pivots[0], &a.upper, true));
+            bars.push(Bar::new("upper_rear", BarKind::UpperArm, &self.upper_pivots[1], &a.upper, true));
+            bars.push(Bar::new("tie", BarKind::TieRod, &inner, &a.tie, true));
+            bars.push(Bar::new("knuckle", BarKind::Knuckle, &a.lower, &a.upper, false));
+        }
+        Ok((pose, bars))
+    }
+}
+
+impl WishboneCorner {
+    /// The points where a pose puts them.
+    pub(crate) fn write_points(&self, pose: &Pose, p: &mut WishbonePoints) {
+        let Some(a) = pose.axis else { return };
+        [p.lower_front, p.lower_rear] = self.lower_pivots.map(Into::into);
+        [p.upper_front, p.upper_rear] = self.upper_pivots.map(Into::into);
+        p.lower_outer = a.lower.into();
+        p.upper_outer = a.upper.into();
+        p.tie_inner = self.tie_inner.into();
+        p.tie_outer = a.tie.into();
     }
 }
 

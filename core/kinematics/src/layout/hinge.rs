@@ -2,11 +2,37 @@
 //! line of the chassis, exact.
 
 use super::arm_driven::{self, ArmDriven, At};
-use super::{Linkage, Loop, Unreachable};
+use super::{LayoutCorner, LayoutPoints, OnIt, paths, words};
 use crate::Vec3;
-use crate::geometry::WheelAtDesign;
+use crate::edit::{EccentricPoint, Edit};
+use crate::geometry::basics::{Point, WheelAtDesign};
+use crate::geometry::parts::FileParts;
+use crate::geometry::say::{Say, gap, off_line};
+use crate::linkage::{Bar, BarKind};
+use crate::linkage::{Linkage, Loop, Unreachable};
 use crate::wheel::{Pose, spin_axis};
+use bold_stance_units::problem::{Problem, in_range};
 use nalgebra::{Rotation3, Unit};
+
+/// A hinge on the body: the wheel turns about the line through both points.
+#[derive(Debug, Clone, PartialEq)]
+pub struct ArmPoints {
+    /// Hinge, inboard end.
+    pub arm_inner: Point,
+    /// Hinge, outboard end.
+    pub arm_outer: Point,
+}
+
+/// A twist beam: the hinge points of both arms and where the beam twists.
+#[derive(Debug, Clone, PartialEq)]
+pub struct BeamPoints {
+    /// Left hinge.
+    pub pivot_left: Point,
+    /// Right hinge, y negative.
+    pub pivot_right: Point,
+    /// x and z of the beam's shear centre; needed in roll only.
+    pub shear_center: Option<[f64; 2]>,
+}
 
 /// A wheel on one hinge.
 #[derive(Debug, Clone, PartialEq)]
@@ -51,11 +77,6 @@ impl HingeCorner {
         out
     }
 
-    /// Another tyre: its loaded radius, mm.
-    pub(crate) fn set_loaded_radius(&mut self, mm: f64) {
-        self.loaded_radius = mm;
-    }
-
     /// Moves the wheel centre against the arm (wheel offset, spindle), mm in design axes.
     pub(crate) fn move_wheel(&mut self, by: Vec3) {
         self.centre += by;
@@ -63,7 +84,7 @@ impl HingeCorner {
     }
 
     /// Turns the spin axis in the arm (shims), radians.
-    pub(crate) fn turn_spin(&mut self, camber: f64, toe: f64) {
+    pub(crate) fn turn_wheel(&mut self, camber: f64, toe: f64) {
         self.spin = spin_axis(crate::wheel::camber(&self.spin) + camber, crate::wheel::toe(&self.spin) + toe);
     }
 
@@ -123,6 +144,144 @@ impl Linkage for HingeCorner {
     }
     fn design_x(&self) -> f64 {
         self.design.x
+    }
+}
+
+impl LayoutPoints for ArmPoints {
+    fn all_mut(&mut self) -> Vec<&mut Point> {
+        vec![&mut self.arm_inner, &mut self.arm_outer]
+    }
+
+    fn names(&self) -> Vec<(String, u8)> {
+        paths(&[("arm_inner", 0), ("arm_outer", 0)])
+    }
+
+    fn read(at: &str, mut f: FileParts) -> Result<Self, Problem> {
+        let mut p = f.only_points(at)?;
+        let out = Self { arm_inner: p.take("arm_inner")?, arm_outer: p.take("arm_outer")? };
+        p.nothing_left("arm_inner, arm_outer")?;
+        Ok(out)
+    }
+
+    fn write(&self) -> FileParts {
+        let mut out = FileParts::default();
+        out.put_points(vec![("arm_inner".into(), self.arm_inner), ("arm_outer".into(), self.arm_outer)]);
+        out
+    }
+
+    fn faults(&self, wheel: &WheelAtDesign, say: &mut Say<'_>) {
+        say.near("points.arm_outer", gap(self.arm_inner, self.arm_outer), "fault-hinge-one");
+        let d = off_line(wheel.center, self.arm_inner, self.arm_outer);
+        say.flat("points.arm_outer", d, "fault-hinge-through-wheel");
+    }
+
+    fn likeliest(&self, _: Loop) -> &'static str {
+        "points.arm_outer"
+    }
+
+    fn on_it(&self) -> OnIt {
+        hinges()
+    }
+}
+
+/// The two ends of a hinge go by the names of a lower arm's pivots.
+fn hinges() -> OnIt {
+    OnIt { pivots: words(&["lower_front", "lower_rear"]), tie_pivot: "tie_inner", ..OnIt::default() }
+}
+
+impl LayoutPoints for BeamPoints {
+    fn all_mut(&mut self) -> Vec<&mut Point> {
+        vec![&mut self.pivot_left, &mut self.pivot_right]
+    }
+
+    fn names(&self) -> Vec<(String, u8)> {
+        paths(&[("pivot_left", 0), ("pivot_right", 0)])
+    }
+
+    fn read(at: &str, mut f: FileParts) -> Result<Self, Problem> {
+        let mut p = f.only_points(at)?;
+        let (pivot_left, pivot_right) = (p.take("pivot_left")?, p.take("pivot_right")?);
+        let among = p.map.remove("shear_center").map(|s| [s[0], s[2]]);
+        p.nothing_left("pivot_left, pivot_right, shear_center")?;
+        Ok(Self { pivot_left, pivot_right, shear_center: f.shear_center.or(among) })
+    }
+
+    fn write(&self) -> FileParts {
+        let mut out = FileParts { shear_center: self.shear_center, ..FileParts::default() };
+        out.put_points(vec![
+            ("pivot_left".into(), self.pivot_left),
+            ("pivot_right".into(), self.pivot_right),
+        ]);
+        out
+    }
+
+    fn ranges(&self) -> Vec<Result<(), Problem>> {
+        let Some([x, z]) = self.shear_center else { return Vec::new() };
+        vec![
+            in_range("shear_center.0", x, -6000.0, 6000.0, "mm"),
+            in_range("shear_center.1", z, -50.0, 6000.0, "mm"),
+        ]
+    }
+
+    fn faults(&self, wheel: &WheelAtDesign, say: &mut Say<'_>) {
+        say.near("points.pivot_right", gap(self.pivot_left, self.pivot_right), "fault-hinges-one");
+        let d = off_line(wheel.center, self.pivot_left, self.pivot_right);
+        say.flat("points.pivot_left", d, "fault-hinges-through-wheel");
+    }
+
+    fn likeliest(&self, _: Loop) -> &'static str {
+        "points.pivot_left"
+    }
+
+    fn swap_sides(&mut self) {
+        std::mem::swap(&mut self.pivot_left, &mut self.pivot_right);
+    }
+
+    fn on_it(&self) -> OnIt {
+        hinges()
+    }
+}
+
+impl LayoutCorner for HingeCorner {
+    fn turn_spin(&mut self, camber: f64, toe: f64) {
+        self.turn_wheel(camber, toe);
+    }
+
+    fn set_loaded_radius(&mut self, mm: f64) {
+        self.loaded_radius = mm;
+    }
+
+    fn edit(&mut self, e: &Edit) {
+        match e {
+            Edit::MovePivot { point: EccentricPoint::LowerFront, by } => self.move_hinge(0, Vec3::from(*by)),
+            Edit::MovePivot { point: EccentricPoint::LowerRear, by } => self.move_hinge(1, Vec3::from(*by)),
+            Edit::TurnSpin { camber_deg, toe_deg } | Edit::KnuckleTilt { camber_deg, toe_deg } => {
+                self.turn_wheel(camber_deg.to_radians(), toe_deg.to_radians());
+            }
+            Edit::ShiftWheel { by } => self.move_wheel(Vec3::from(*by)),
+            Edit::MovePivot { .. }
+            | Edit::ShiftKnucklePoint { .. }
+            | Edit::ReshapeArm { .. }
+            | Edit::LengthenLinks { .. }
+            | Edit::LengthenTie { .. }
+            | Edit::LengthenLink { .. }
+            | Edit::OffsetUpperJoint { .. }
+            | Edit::LeanKingpin { .. }
+            | Edit::MoveWheelEnd { .. }
+            | Edit::FreeEccentrics { .. }
+            | Edit::ReplaceEccentric { .. } => {}
+        }
+    }
+
+    fn bars(&self, travel: f64, rack: f64) -> Result<(Pose, Vec<Bar>), Unreachable> {
+        let pose = self.pose(travel, rack)?;
+        let hub = pose.centre - pose.spin * 120.0;
+        let bars = vec![
+            Bar::new("hinge_inner", BarKind::SwingArm, &self.hinge[0], &hub, true),
+            Bar::new("hinge_outer", BarKind::SwingArm, &self.hinge[1], &hub, true),
+            Bar::new("hub", BarKind::Knuckle, &hub, &pose.centre, false),
+        ];
+        Ok((pose, bars))
     }
 }
 
