@@ -115,7 +115,7 @@ fn on(id: &str, adjusters: bool, change: f64) -> PlanInput {
     let read = SideReadings {
         height_mm: 500.0,
         angles: Measured { camber_deg: own.camber_deg - 0.7, caster_deg: own.caster_deg, toe_deg: 0.2 },
-        sigma: bold_stance_car::fit::Doubt::default(),
+        sigma: bold_stance_car::fit::Sigmas::default(),
     };
     let list = if adjusters { bold_stance_car::adjuster::default_adjusters(4.0) } else { Vec::new() };
     let mut i = PlanInput::unchanged(g, 2900.0, 500.0, list, [read, read], shipped_aims().unwrap().remove(0));

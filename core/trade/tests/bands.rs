@@ -5,7 +5,7 @@
 
 use bold_stance_car::adjuster::{Adjuster, AdjusterKind, adjusters_not_there, default_adjusters};
 use bold_stance_car::archetype::shipped_archetypes;
-use bold_stance_car::fit::{Doubt, Knowledge, SweepReading, TAPE_HEIGHT_SIGMA_MM, spreads};
+use bold_stance_car::fit::{Doubt, Knowledge, Sigmas, SweepReading, TAPE_HEIGHT_SIGMA_MM, spreads};
 use bold_stance_car::vehicle::{Measured, anchor, anchor_wheel};
 use bold_stance_kinematics::geometry::{Axle, Geometry, Side};
 use bold_stance_kinematics::linkage::{Corner, Linkage};
@@ -16,7 +16,7 @@ use rand_distr::{Distribution, StandardNormal};
 use rayon::prelude::*;
 
 const CARS: u64 = 400;
-const SIGMA: Doubt = Doubt { camber_deg: 0.06, caster_deg: 0.16, toe_deg: 0.03 };
+const SIGMA: Sigmas = Sigmas { camber_deg: 0.06, caster_deg: 0.16, toe_deg: 0.03 };
 
 fn shape(id: &str) -> Geometry {
     shipped_archetypes().unwrap().into_iter().find(|a| a.id == id).unwrap().geometry
