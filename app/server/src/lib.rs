@@ -19,12 +19,16 @@ use actix_web::dev::Server;
 use actix_web::middleware::Compress;
 use actix_web::{App, HttpServer, web};
 use bold_stance_car::archetype::{Archetype, shipped_archetypes};
+use bold_stance_kinematics::geometry::Axle;
 use bold_stance_store::Store;
 use bold_stance_store::shop::Shop;
 use bold_stance_trade::aim::{Aim, shipped_aims};
 use bold_stance_trade::job::Rules;
+use bold_stance_trade::job::VehicleFacts;
 use bold_stance_trade::part::{Part, shipped_parts};
 use bold_stance_trade::reading::{MethodInfo, PrepareItem, shipped_methods, shipped_prepare};
+use bold_stance_units::problem::Problem;
+use bold_stance_units::said::said;
 use std::net::{SocketAddr, TcpListener};
 
 /// Largest body a request may have, bytes.
@@ -51,6 +55,8 @@ pub struct AppState {
     pub gauge: Option<SocketAddr>,
     /// Generic axles a new vehicle starts from.
     pub archetypes: Vec<Archetype>,
+    /// What a new vehicle starts from.
+    pub starter: VehicleFacts,
     /// Places for computation.
     pub pool: pool::Pool,
     /// Addresses and what they take.
@@ -89,6 +95,11 @@ pub fn start(
     let listener = TcpListener::bind(listen)?;
     listener.set_nonblocking(true)?;
     let address = listener.local_addr()?;
+    let archetypes = shipped_archetypes()?;
+    let front = archetypes.iter().map(|a| &a.geometry).find(|g| g.axle == Axle::Front);
+    let front =
+        front.ok_or_else(|| Problem::new("archetypes", said("fault-unknown"), said("fault-geometry")))?;
+    let starter = VehicleFacts::starting_on(front.clone());
     let state = web::Data::new(AppState {
         store,
         shop,
@@ -98,7 +109,8 @@ pub fn start(
         gauge,
         methods: shipped_methods()?,
         prepare: shipped_prepare()?,
-        archetypes: shipped_archetypes()?,
+        archetypes,
+        starter,
         pool: pool::Pool::default(),
         addresses: described::Addresses::of(&api::description()),
     });

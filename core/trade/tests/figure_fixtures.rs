@@ -4,7 +4,10 @@
 #![allow(clippy::unwrap_used, clippy::panic, missing_docs)]
 
 mod common;
+use bold_stance_car::archetype::shipped_archetypes;
+use bold_stance_kinematics::geometry::Axle;
 use bold_stance_trade::aim::shipped_aims;
+use bold_stance_trade::job::VehicleFacts;
 use bold_stance_trade::part::shipped_parts;
 use bold_stance_trade::plan::{PlanInput, plan};
 use bold_stance_words::{Units, english};
@@ -61,11 +64,13 @@ fn fixtures_of_the_drawings_are_what_the_model_says() {
         PlanInput { aim: shipped_aims().unwrap().into_iter().find(|a| a.id == "drift").unwrap(), ..truck() };
     let dir = Path::new(env!("CARGO_MANIFEST_DIR")).join("../../web/fixtures");
     let rear = PlanInput { fitted: vec!["rear-camber-arm".into(), "rear-toe-arm".into()], ..electric_rear() };
-    for (name, input) in
-        [("short", short), ("fitted", fitted), ("stopped", stopped), ("drift", drift), ("rear", rear)]
-    {
+    let front = shipped_archetypes().unwrap().into_iter().find(|a| a.geometry.axle == Axle::Front).unwrap();
+    let starter = rounded(serde_json::to_value(VehicleFacts::starting_on(front.geometry)).unwrap());
+    let cases =
+        [("short", short), ("fitted", fitted), ("stopped", stopped), ("drift", drift), ("rear", rear)];
+    let all = cases.into_iter().map(|(n, i)| (n, case(&i))).chain([("starter", starter)]);
+    for (name, now) in all {
         let path = dir.join(format!("{name}.json"));
-        let now = case(&input);
         if std::env::var("BOLD_STANCE_FIXTURES").is_ok_and(|v| v == "write") {
             std::fs::create_dir_all(&dir).unwrap();
             std::fs::write(&path, format!("{now}\n")).unwrap();

@@ -7,7 +7,9 @@ import { unitsHeader } from './units';
 export type Schemas = components['schemas'];
 export type Ticket = Schemas['Ticket'];
 export type JobLine = Schemas['JobLine'];
-export type VehicleFacts = Schemas['VehicleFacts'];
+export type CarFacts = Schemas['CarFacts'];
+/** The server always sends the facts of the whole car. */
+export type VehicleFacts = Schemas['VehicleFacts'] & { car: CarFacts };
 export type Geometry = Schemas['Geometry'];
 export type GeometryLook = Schemas['GeometryLook'];
 export type CarInput = Schemas['CarInput'];

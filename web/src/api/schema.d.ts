@@ -4886,8 +4886,8 @@ export interface components {
             aims: components["schemas"]["Aim"][];
             /** @description Name on the strip. */
             name: string;
-            /** @description Adjusters a new vehicle starts from. */
-            starter_adjusters: components["schemas"]["Adjuster"][];
+            /** @description What a new vehicle starts from: usual values, called so until they are typed over. */
+            starter: components["schemas"]["VehicleFacts"];
             /** @description Version of the program. */
             version: string;
             /** @description Ways to change height. */

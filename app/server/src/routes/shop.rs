@@ -3,9 +3,9 @@
 use crate::AppState;
 use crate::problem::ApiError;
 use actix_web::{HttpResponse, get, web};
-use bold_stance_car::adjuster::{Adjuster, default_adjusters};
 use bold_stance_kinematics::geometry::Layout;
 use bold_stance_trade::aim::Aim;
+use bold_stance_trade::job::VehicleFacts;
 use bold_stance_trade::plan::WayKind;
 use serde::Serialize;
 use utoipa::ToSchema;
@@ -34,8 +34,8 @@ pub struct ShopInfo {
     pub aims: Vec<Aim>,
     /// Ways to change height.
     pub ways: Vec<WayInfo>,
-    /// Adjusters a new vehicle starts from.
-    pub starter_adjusters: Vec<Adjuster>,
+    /// What a new vehicle starts from: usual values, called so until they are typed over.
+    pub starter: VehicleFacts,
 }
 
 /// Name, aims, ways to change height.
@@ -55,6 +55,6 @@ pub async fn shop(state: web::Data<AppState>) -> Result<HttpResponse, ApiError> 
                 needs_leaves: w.needs_leaves(),
             })
             .collect(),
-        starter_adjusters: default_adjusters(3.2),
+        starter: state.starter.clone(),
     }))
 }

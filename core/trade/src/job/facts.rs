@@ -1,6 +1,6 @@
 //! What is told of a vehicle, and what can be wrong with it.
 
-use bold_stance_car::adjuster::{Adjuster, adjuster_problems, adjusters_not_there};
+use bold_stance_car::adjuster::{Adjuster, adjuster_problems, adjusters_not_there, default_adjusters};
 use bold_stance_car::fit::Knowledge;
 use bold_stance_car::vehicle::Use;
 use bold_stance_car::vehicle::{CarFacts, TyreSize};
@@ -125,7 +125,39 @@ pub struct VehicleFacts {
     pub adjusters: Vec<Adjuster>,
 }
 
+/// Throw of a cam nobody measured, mm (common practice, no source).
+const USUAL_THROW_MM: f64 = 3.2;
+
 impl VehicleFacts {
+    /// What a new vehicle starts from before anything of it is told, on this front axle: usual values of a four-wheel-drive
+    /// pickup, which every form calls usual until they are typed over (common practice, no source).
+    #[must_use]
+    pub fn starting_on(geometry: Geometry) -> Self {
+        Self {
+            name: String::new(),
+            silhouette: Silhouette::Pickup,
+            wheelbase_mm: 3200.0,
+            track_front_mm: 1600.0,
+            track_rear_mm: 1600.0,
+            tyre_size: "265/70R17".into(),
+            tyre_class: TyreClass::AllTerrain,
+            tread_depth_mm: 11.0,
+            drive: Drive::Both,
+            use_: Use::Mixed,
+            front_load_n: 6500.0,
+            pressure_kpa: 240.0,
+            placard_kpa: 240.0,
+            design_height_mm: 500.0,
+            rear_height_mm: 560.0,
+            knowledge: Knowledge::Archetype,
+            geometry,
+            rear_geometry: None,
+            rear_knowledge: Knowledge::Archetype,
+            car: CarFacts::default(),
+            adjusters: default_adjusters(USUAL_THROW_MM),
+        }
+    }
+
     /// Everything wrong with them, by field.
     #[must_use]
     pub fn problems(&self) -> Vec<Problem> {

@@ -27,7 +27,7 @@ export default function Arrive() {
     <VehicleForm
       key={ticket.vehicle.version}
       draftKey={`vehicle.${ticket.job.id}`}
-      start={ticket.vehicle.facts}
+      start={ticket.vehicle.facts as VehicleFacts}
       fault={save.error instanceof ApiProblem ? save.error : undefined}
       busy={save.isPending}
       action={ticket.missing.length ? 'Keep, then read' : 'Keep, back to the plan'}

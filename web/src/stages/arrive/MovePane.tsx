@@ -26,7 +26,7 @@ export function MovePane({ car, tyre, rearTrack, axle, hot, blocked, children }:
   const design = useDrawing(still ? undefined : car, level(0, 0), 0);
   const d = now.data;
   const width = 440;
-  const w = sectionOf(tyre);
+  const w = sectionOf(tyre) ?? 265;
   const on = (list: CornerDrawing[] | undefined) => list?.filter((c) => c.axle === axle) ?? [];
   const wide =
     Math.max(700, ...(d?.corners.map((c) => Math.abs(c.drawing?.centre[1] ?? 0)) ?? [])) + w / 2 + 60;

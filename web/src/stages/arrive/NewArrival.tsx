@@ -1,20 +1,17 @@
 // New arrival: a vehicle and its job from nothing.
 import { TextField } from '@mui/material';
 import { useMutation } from '@tanstack/react-query';
-import { useMemo, useState } from 'react';
+import { useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import { api, ApiProblem, take, type VehicleFacts } from '../../api/client';
 import { Glyph, Logo } from '../../ui/glyphs';
 import { writeDraft } from '../../shell/drafts';
 import { useSettings } from '../../shell/settings';
 import { useShop } from '../../shell/ticket';
-import { useArchetypes } from './AxleEditor';
-import { usualCar } from './carFacts';
 import { VehicleForm } from './VehicleForm';
 
 export default function NewArrival() {
   const shop = useShop();
-  const shapes = useArchetypes();
   const s = useSettings();
   const navigate = useNavigate();
   const [complaint, setComplaint] = useState('');
@@ -33,35 +30,7 @@ export default function NewArrival() {
     },
   });
   const data = shop.data;
-  const geometry = shapes.data?.[0]?.geometry;
-  const start = useMemo<VehicleFacts | undefined>(
-    () =>
-      data &&
-      geometry && {
-        name: '',
-        silhouette: 'pickup',
-        wheelbase_mm: 3200,
-        track_front_mm: 1600,
-        track_rear_mm: 1600,
-        tyre_size: '265/70R17',
-        tyre_class: 'all_terrain',
-        tread_depth_mm: 11,
-        drive: 'both',
-        use: 'mixed',
-        front_load_n: 6500,
-        pressure_kpa: 240,
-        placard_kpa: 240,
-        design_height_mm: 500,
-        rear_height_mm: 560,
-        knowledge: 'archetype',
-        geometry,
-        rear_geometry: null,
-        rear_knowledge: 'archetype',
-        car: usualCar,
-        adjusters: data.starter_adjusters,
-      },
-    [data, geometry],
-  );
+  const start = data?.starter as VehicleFacts | undefined;
   return (
     <div className="app">
       <header className="strip" style={{ alignItems: 'center' }}>

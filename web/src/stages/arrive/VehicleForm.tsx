@@ -13,7 +13,7 @@ import { MeasureField, TyreField } from '../../input/Field';
 import { readField, wrongOf, rightOf, type FieldKind } from '../../input/kinds';
 import { AxleEditor, type Mode, type Via } from './AxleEditor';
 import { carOf, useLook } from './car';
-import { carFields, carTexts, readCar, usualCar } from './carFacts';
+import { carFields, carTexts, readCar } from './carFacts';
 import { MovePane } from './MovePane';
 import { pointAt, rowsOf } from './points';
 
@@ -106,7 +106,7 @@ function textsOf(f: VehicleFacts, units: Units): Texts {
   for (const [k, , kind] of measures) t[k] = inField(kind, facts[k], units);
   const cam = f.adjusters.find((a) => a.kind === 'eccentric');
   t.eccentricity_mm = len(cam && 'eccentricity_mm' in cam ? cam.eccentricity_mm : 3.2);
-  for (const [k, v] of Object.entries(carTexts(f.car ?? usualCar, units))) t[`car.${k}`] = v;
+  for (const [k, v] of Object.entries(carTexts(f.car, units))) t[`car.${k}`] = v;
   return t;
 }
 
@@ -169,7 +169,7 @@ function read(
     tyre_size: t.tyre_size ?? '',
     geometry: { ...axles.front, axle: 'front', name: `${name}, front` },
     rear_geometry: axles.rear && { ...axles.rear, axle: 'rear', name: `${name}, rear` },
-    car: readCar(start.car ?? usualCar, car, units, bad),
+    car: readCar(start.car, car, units, bad),
   } as VehicleFacts;
   const rec = facts as unknown as Record<string, unknown>;
   for (const [k] of lengths) rec[k] = len(k);
@@ -203,7 +203,7 @@ interface Draft {
 export function VehicleForm({ start, fault, busy, action, done, head, extra, fresh, draftKey }: Props) {
   const { unit, units } = useSettings();
   const shop = useShop();
-  const usual = shop.data?.starter_adjusters ?? start.adjusters;
+  const usual = shop.data?.starter.adjusters ?? start.adjusters;
   const [kept] = useState(() => readDraft<Draft>(draftKey));
   const [restored, setRestored] = useState(!!kept);
   const own = (): Axles => ({ front: start.geometry, rear: start.rear_geometry ?? null });
@@ -266,9 +266,10 @@ export function VehicleForm({ start, fault, busy, action, done, head, extra, fre
   const wrongAt = (k: string, right: string) => (bad[k] ? { wrong: bad[k], right } : serverFault(k));
   // For a car that is kept only what no form asks for by itself can still be the usual value.
   const given = useMemo(() => {
+    const usualCar = shop.data?.starter.car ?? start.car;
     const plain = textsOf(fresh ? start : { ...start, car: usualCar }, units);
     return fresh ? plain : Object.fromEntries(Object.entries(plain).filter(([k]) => k.startsWith('car.')));
-  }, [start, units, fresh]);
+  }, [start, units, fresh, shop.data]);
   const fieldText = (k: string, label: string, kind: FieldKind, suffix?: string, optional = false) => (
     <MeasureField
       key={k}

@@ -1,7 +1,9 @@
 // Saving leaves what no field shows as it was, and an untouched length to its last digit in either unit.
 import { unitsOf } from '../../units/measure';
 import { describe, expect, it } from 'vitest';
-import { carTexts, readCar, usualCar, type CarFacts } from './carFacts';
+import type { CarFacts } from '../../api/client';
+import { usualCar } from '../../fixtures';
+import { carTexts, readCar } from './carFacts';
 
 const car: CarFacts = {
   ...usualCar,

@@ -1,16 +1,8 @@
 // The car as the server's model takes it, and the live answers about it.
 import { useSettings } from '../../shell/settings';
 import { useEffect, useRef, useState } from 'react';
-import {
-  api,
-  ApiProblem,
-  take,
-  type Geometry,
-  type GeometryLook,
-  type Schemas,
-  type VehicleFacts,
-} from '../../api/client';
-import { usualCar } from './carFacts';
+import { api, ApiProblem, take, type Geometry, type GeometryLook, type Schemas } from '../../api/client';
+import { readTyre } from '../../units/notation';
 
 export type Car = Schemas['Car'];
 export type CarDrawing = Schemas['CarDrawing'];
@@ -24,15 +16,20 @@ export const level = (front: number, rear: number): Gains => ({
 });
 
 /** Section width of a nominal size, mm. */
-export const sectionOf = (size: string): number => Number(/(\d{3})\s*\//.exec(size)?.[1] ?? 265);
+export const sectionOf = (size: string): number | undefined => readTyre(size)?.section_mm;
 
 /** A vehicle's facts as the model's car. */
-export function carOf(f: VehicleFacts): Car {
+export function carOf(f: Schemas['VehicleFacts']): Car {
+  const car = f.car!;
   return {
     front: f.geometry,
     rear: f.rear_geometry ?? null,
     wheelbase_mm: f.wheelbase_mm,
-    facts: { ...usualCar, ...f.car, front_load_n: f.front_load_n, tyre_width_mm: sectionOf(f.tyre_size) },
+    facts: {
+      ...car,
+      front_load_n: f.front_load_n,
+      tyre_width_mm: sectionOf(f.tyre_size) ?? car.tyre_width_mm,
+    },
   };
 }
 

@@ -1,6 +1,7 @@
 import { unitsOf } from '../../units/measure';
 import { describe, expect, it } from 'vitest';
-import { carTexts, readCar, usualCar } from './carFacts';
+import { usualCar } from '../../fixtures';
+import { carTexts, readCar } from './carFacts';
 
 describe('facts of the whole car as texts', () => {
   it('come back as they were, in mm and in inches', () => {

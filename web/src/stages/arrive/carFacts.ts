@@ -1,50 +1,9 @@
 // Facts of the whole car as texts and back.
 import { readField, wrongOf, type FieldKind } from '../../input/kinds';
-import type { Schemas } from '../../api/client';
+import type { CarFacts } from '../../api/client';
 import { fieldText, type Kind, type Units } from '../../units/measure';
 import { readLength, readNumber } from '../../units/notation';
 import { MM_PER_INCH } from '../../units/print';
-import { usualWear } from '../wear/data';
-
-export type CarFacts = Schemas['CarFacts'];
-
-/** Nothing of an axle's clearances measured. */
-export const notMeasured: Schemas['Limits'] = {
-  upper_joint_deg: null,
-  lower_joint_deg: null,
-  shaft_deg: null,
-  shaft_inner: null,
-  droop_mm: null,
-  bump_mm: null,
-  arch_front_mm: null,
-  arch_rear_mm: null,
-  strut_gap_mm: null,
-  bucket: null,
-};
-
-export const usualCar: CarFacts = {
-  cg_height_mm: 620,
-  brake_front_share: 0.65,
-  steering_ratio: 16,
-  lock_deg: 35,
-  tyre_width_mm: 265,
-  rear_load_n: 5000,
-  front_load_n: 6000,
-  front_spring: null,
-  rear_spring: null,
-  payload: null,
-  rear_settle_mm: 0,
-  front_tyre_gain_mm: 0,
-  rear_tyre_gain_mm: 0,
-  levels: [],
-  turns: [],
-  front_shaft_inner: null,
-  rear_shaft_inner: null,
-  limits: notMeasured,
-  rear_limits: notMeasured,
-  rear_adjusters: [],
-  wear: usualWear,
-};
 
 type Texts = Record<string, string>;
 

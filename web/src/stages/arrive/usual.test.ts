@@ -1,8 +1,8 @@
 // What a new vehicle starts from: nothing of this car is made up, and what is usual is called so.
 import { unitsOf } from '../../units/measure';
 import { describe, expect, it } from 'vitest';
-import { usualWear } from '../wear/data';
-import { carTexts, usualCar } from './carFacts';
+import { usualCar, usualWear } from '../../fixtures';
+import { carTexts } from './carFacts';
 import { isUsual } from './VehicleForm';
 
 describe('a new vehicle', () => {

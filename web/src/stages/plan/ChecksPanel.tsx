@@ -10,7 +10,6 @@ import { api, ApiProblem, take, type PlanResult, type Schemas, type SideName } f
 import { FieldError } from '../../shell/Fault';
 import { Glyph } from '../../ui/glyphs';
 import { Unkept, useTyped } from '../../shell/Unkept';
-import { notMeasured } from '../arrive/carFacts';
 import type { AxleName } from '../../api/client';
 import type { Bench } from '../../shell/ticket';
 
@@ -93,7 +92,7 @@ function LimitsDialog({ bench, axle, close }: { bench: Bench; axle: AxleName; cl
   const { ticket, setTicket } = bench;
   const facts = ticket.vehicle.facts;
   const name = axle === 'front' ? 'limits' : 'rear_limits';
-  const now: Limits = facts.car?.[name] ?? notMeasured;
+  const now: Limits = facts.car![name];
   const { unit, units } = useSettings();
   const len = (mm: number) => String(Math.round((unit === 'mm' ? mm : mm / MM_PER_INCH) * 1000) / 1000);
   const typed = useTyped<Record<string, string>>(`${name}.${ticket.job.id}.${unit}`, () =>

@@ -11,7 +11,7 @@ import type { Aim, Schemas } from '../../api/client';
 import { readDraft } from '../../shell/drafts';
 import { SettingsProvider } from '../../shell/settings';
 import type { Bench } from '../../shell/ticket';
-import { notMeasured } from '../arrive/carFacts';
+import { notMeasured } from '../../fixtures';
 import { AimDialog } from './AimDialog';
 import { ChecksPanel } from './ChecksPanel';
 import { PlanMenu } from './PlanMenu';

@@ -9,8 +9,8 @@ import { FieldError } from '../../shell/Fault';
 import { useSettings } from '../../shell/settings';
 import { fieldText, type Kind } from '../../units/measure';
 import { Unkept, useTyped } from '../../shell/Unkept';
-import { useBench } from '../../shell/ticket';
-import { capital, usualWear, wearFacts, type WearFacts } from './data';
+import { useBench, useShop } from '../../shell/ticket';
+import { capital, wearFacts, type WearFacts } from './data';
 
 type Texts = Record<string, string>;
 const numbers: [keyof WearFacts & string, string, FieldKind][] = [
@@ -40,6 +40,7 @@ const flags: [keyof WearFacts, string][] = [
 export function TyreFactsDialog({ heights, close }: { heights: string[]; close: () => void }) {
   const { ticket, setTicket } = useBench();
   const { units } = useSettings();
+  const usual = useShop().data?.starter.car?.wear;
   const start = wearFacts(ticket);
   const shown = (k: keyof WearFacts, kind: FieldKind) => {
     const v = start[k] as number | null | undefined;
@@ -138,7 +139,9 @@ export function TyreFactsDialog({ heights, close }: { heights: string[]; close: 
               hint={
                 k === 'set_at_km'
                   ? 'odometer; empty: not yet set'
-                  : kind !== 'number' && text[k] === fieldText(kind as Kind, usualWear[k] as number, units)
+                  : kind !== 'number' &&
+                      usual &&
+                      text[k] === fieldText(kind as Kind, usual?.[k] as number, units)
                     ? 'usual'
                     : optional.includes(k)
                       ? 'empty when not known'

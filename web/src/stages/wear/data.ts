@@ -25,26 +25,7 @@ export const placeName = (p: Place) => p.replace('_', ' ');
 export const sideOf = (p: Place): SideName => (p.startsWith('left') ? 'left' : 'right');
 export const capital = (s: string) => s.replace(/^./, (c) => c.toUpperCase());
 
-export const usualWear: WearFacts = {
-  directional: false,
-  worn_dampers: false,
-  heights: [],
-  high_torque: false,
-  own_life_km: null,
-  grade: null,
-  rear_placard_kpa: null,
-  rear_pressure_kpa: null,
-  rear_tyre_size: null,
-  set_at_km: null,
-  price: 0,
-  regen: false,
-  rotate_every_km: 8000,
-  rotated: 'never',
-  uses: [],
-  yearly_km: 15000,
-};
-
-export const wearFacts = (t: Ticket): WearFacts => ({ ...usualWear, ...t.vehicle.facts.car?.wear });
+export const wearFacts = (t: Ticket): WearFacts => t.vehicle.facts.car!.wear;
 
 /** The tyres of a ticket's vehicle, done at a plan's limit. */
 export const carTyres = (t: Ticket, limit_mm: number): Tyres => ({ ...t.tyres, limit_mm });

@@ -7,7 +7,7 @@ import userEvent from '@testing-library/user-event';
 import { afterEach, beforeEach, expect, it, vi } from 'vitest';
 import { readDraft } from '../../shell/drafts';
 import { SettingsProvider } from '../../shell/settings';
-import { usualCar } from '../arrive/carFacts';
+import { usualCar } from '../../fixtures';
 import { TyreFactsDialog } from './TyreFactsDialog';
 
 const bench = vi.hoisted(() => ({

@@ -6,7 +6,7 @@ import userEvent from '@testing-library/user-event';
 import { afterEach, expect, it, vi } from 'vitest';
 import type { CarWear, Schemas } from '../../api/client';
 import { SettingsProvider } from '../../shell/settings';
-import { usualCar } from '../arrive/carFacts';
+import { usualCar } from '../../fixtures';
 import { Rotate } from './Rotate';
 
 vi.mock('../../shell/ticket', async (real) => ({
