@@ -7,7 +7,7 @@ import userEvent from '@testing-library/user-event';
 import { afterEach, beforeEach, expect, it, vi } from 'vitest';
 import { readDraft } from '../../shell/drafts';
 import { SettingsProvider } from '../../shell/settings';
-import { usualCar } from '../../fixtures';
+import { starting, usualCar } from '../../fixtures';
 import { TyreFactsDialog } from './TyreFactsDialog';
 
 const bench = vi.hoisted(() => ({
@@ -17,6 +17,7 @@ const bench = vi.hoisted(() => ({
 vi.mock('../../shell/ticket', async (real) => ({
   ...(await real<Record<string, unknown>>()),
   useBench: () => ({ ticket: bench.now, setTicket: bench.setTicket }),
+  useShop: () => ({ data: { starter: starting } }),
 }));
 // The client takes fetch when it is loaded, before any test runs.
 const server = vi.hoisted(() => {

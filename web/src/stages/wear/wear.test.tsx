@@ -1,4 +1,5 @@
 // What the tread bench sends and draws: the tyres of a ticket, bands in words, and figures that never lie or break.
+import { usualCar } from '../../fixtures';
 import { unitsOf } from '../../units/measure';
 import { renderToStaticMarkup } from 'react-dom/server';
 import { describe, expect, it } from 'vitest';
@@ -32,7 +33,7 @@ const ticket = (facts: object): Ticket =>
         silhouette: 'saloon',
         geometry: { layout: 'strut' },
         rear_geometry: { layout: 'five_link' },
-        car: { rear_load_n: 4100, brake_front_share: 0.7 },
+        car: { ...usualCar, rear_load_n: 4100, brake_front_share: 0.7 },
         ...facts,
       },
     },
