@@ -2,6 +2,7 @@
 import { useMutation } from '@tanstack/react-query';
 import { useRef } from 'react';
 import { ApiProblem, type Schemas } from '../api/client';
+import { unitsHeader } from '../api/units';
 import { FieldError } from './Fault';
 
 interface Props<T> {
@@ -22,7 +23,7 @@ interface Props<T> {
 async function send<T>(path: string, f: File): Promise<T> {
   const r = await fetch(path, {
     method: 'POST',
-    headers: { 'content-type': 'text/csv' },
+    headers: { 'content-type': 'text/csv', ...unitsHeader() },
     body: await f.arrayBuffer(),
   });
   const doc: unknown = await r.json().catch(() => ({}));
