@@ -1,0 +1,151 @@
+// @vitest-environment happy-dom
+// @vitest-environment-options { "url": "http://localhost/" }
+// Plans side by side in a DOM: whose figures they are, in both units, and what is said of a difference too small to call.
+import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
+import { cleanup, render, screen, waitFor, within } from '@testing-library/react';
+import userEvent from '@testing-library/user-event';
+import { MemoryRouter } from 'react-router';
+import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
+import { SettingsProvider } from '../../shell/settings';
+import Compare from './Compare';
+
+const bench = vi.hoisted(() => ({ now: {} as Record<string, unknown> }));
+vi.mock('../../shell/ticket', async (real) => ({
+  ...(await real<Record<string, unknown>>()),
+  useBench: () => bench.now,
+}));
+vi.mock('../../figures/Overlay', () => ({ Overlay: () => null }));
+// The client takes fetch when it is loaded, before any test runs.
+const server = vi.hoisted(() => {
+  type Asked = { path: string; body: Record<string, any> | undefined };
+  const it = { asked: [] as Asked[], answer: (() => ({})) as (a: Asked) => unknown };
+  globalThis.fetch = async (input) => {
+    const r = input as Request;
+    const text = await r.text();
+    const one = { path: new URL(r.url).pathname, body: text ? JSON.parse(text) : undefined };
+    it.asked.push(one);
+    return new Response(JSON.stringify(it.answer(one)), { headers: { 'content-type': 'application/json' } });
+  };
+  return it;
+});
+
+const plan = (id: string, height: number) => ({
+  id,
+  name: `Plan ${id.toUpperCase()}`,
+  document: {
+    aim: { name: 'Mixed roads' },
+    limit_mm: 1.6,
+    axles: { front: { height_change_mm: height } },
+  },
+});
+const side = (camber: number) => ({
+  set: {
+    camber_deg: camber,
+    caster_deg: 3.2,
+    toe_deg: 0.1,
+    sai_deg: 12,
+    scrub_radius_mm: 31.75,
+    mechanical_trail_mm: 25.4,
+  },
+  checks: [{ ok: camber > -1, words: 'upper arm fouls the rail' }],
+  lock: null,
+});
+const answer = (camber: number) => ({
+  verdict: { reached: camber > -1, headline: camber > -1 ? 'All of it is met' : 'Camber falls short' },
+  axles: { front: { left: side(camber), right: side(camber + 0.25), candidates: [] }, rear: null },
+});
+const band = { low: 30_000, median: 40_000, high: 52_000 };
+const wear = (low: number, high: number) => ({
+  tyres: [
+    {
+      place: 'right_front',
+      lead: 0,
+      scenes: [
+        { id: 'set', band_km: band },
+        { id: 'other', ratio_to_lead: { ratio: 1.08, low, high } },
+      ],
+    },
+    {
+      place: 'left_front',
+      lead: 0,
+      scenes: [{ id: 'set', band_km: { low: 40_000, median: 60_000, high: 80_000 } }],
+    },
+  ],
+});
+
+function open() {
+  return render(
+    <MemoryRouter>
+      <SettingsProvider>
+        <QueryClientProvider client={new QueryClient({ defaultOptions: { queries: { retry: false } } })}>
+          <Compare />
+        </QueryClientProvider>
+      </SettingsProvider>
+    </MemoryRouter>,
+  );
+}
+const row = (name: string) =>
+  within(screen.getByTestId('compare')).getByRole('rowheader', { name }).closest('tr')!;
+const cells = (name: string) =>
+  [...row(name).querySelectorAll('td')].map((td) => td.textContent!.replace(/\s+/g, ' ').trim());
+
+beforeEach(() => {
+  localStorage.clear();
+  server.asked.length = 0;
+  const plans = [plan('a', 50.8), plan('b', -38.1)];
+  const base = { axles: { front: {}, rear: null } };
+  const tyres = { front: {}, rear: {} };
+  bench.now = { plan: plans[0], ticket: { job: { id: 'j' }, vehicle: { version: 1 }, base, plans, tyres } };
+  let ratio: [number, number] = [0.97, 1.2];
+  server.answer = ({ path, body }) => {
+    if (path.endsWith('/tread')) return { log: { tyres: [] }, tyres: [], warnings: [] };
+    if (path.endsWith('/wear')) return wear(...ratio);
+    return answer((body!.plan.axles.front.height_change_mm as number) > 0 ? -0.5 : -1.5);
+  };
+  bench.now.sure = () => (ratio = [1.03, 1.14]);
+});
+afterEach(cleanup);
+
+describe('plans side by side', () => {
+  it('gives each plan its own figures, left before right, the open one first', async () => {
+    open();
+    await waitFor(() => expect(cells('Front camber, set')[1]).toBe('−1.5° −1.3°'));
+    expect(cells('Front camber, set')[0]).toBe('−0.5° −0.3°');
+    expect(cells('Verdict')).toEqual(['All of it is met', 'Camber falls short']);
+    expect(cells('Fouls')).toEqual(['nothing', 'upper arm fouls the rail']);
+    expect(cells('Scrub')[0]).toBe('32 mm 32 mm');
+    // Nothing of a rear axle nobody has read.
+    expect(screen.queryByText('Rear camber, set')).toBeNull();
+  });
+  it('says all of it in the units of the shop', async () => {
+    localStorage.setItem('bold-stance.settings', JSON.stringify({ unit: 'in', form: 'minutes' }));
+    open();
+    await waitFor(() => expect(cells('Front camber, set')[1]).toBe('−1°30′ −1°15′'));
+    expect(cells('Height, front and rear')).toEqual(['+2 in · 0 in', '−1 1/2 in · 0 in']);
+    expect(cells('Scrub')[0]).toBe('1 1/4 in 1 1/4 in');
+    await waitFor(() => expect(cells('First tyre done')[0]).toContain('right front'));
+    expect(cells('First tyre done')[0]).toMatch(/25.000 mi/);
+    expect(screen.getByTestId('compare').textContent).not.toMatch(/\bmm\b|\bkm\b/);
+  });
+  it('calls a difference only where its whole range lies on one side', async () => {
+    const first = open();
+    await waitFor(() => expect(cells('Its tyres against 1')[1]).toBe('×1.08 (0.97–1.20), too close to call'));
+    expect(cells('Its tyres against 1')[0]).toBe('is 1');
+    // The second plan was asked with the first beside it, on the same tyres; the first alone.
+    const asked = server.asked.filter((a) => a.path.endsWith('/wear')).map((a) => a.body!);
+    expect(asked.map((b) => b.other?.name ?? null)).toEqual([null, 'Plan A']);
+    first.unmount();
+    (bench.now.sure as () => void)();
+    open();
+    await waitFor(() => expect(cells('Its tyres against 1')[1]).toBe('×1.08 (1.03–1.14)'));
+  });
+  it('takes a plan off and leaves the last one standing', async () => {
+    open();
+    const chip = (name: string) => screen.getByRole('button', { name });
+    await userEvent.click(chip('Plan B'));
+    expect(screen.queryByTestId('compare-b')).toBeNull();
+    await userEvent.click(chip('Plan A'));
+    expect(within(screen.getByTestId('compare-a')).getByText('Plan A')).toBeTruthy();
+    expect(chip('Plan B').getAttribute('aria-pressed')).toBe('false');
+  });
+});
