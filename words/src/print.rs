@@ -17,7 +17,7 @@ fn sign(negative: bool, signed: bool, zero: bool) -> &'static str {
     }
 }
 
-/// A number with its sign; thousands parted by a thin space.
+/// A number with its sign; thousands parted by a space that never breaks.
 fn number(v: f64, digits: u8, signed: bool) -> String {
     let body = format!("{:.*}", usize::from(digits), v.abs());
     let zero = body.chars().all(|c| c == '0' || c == '.');
@@ -25,7 +25,7 @@ fn number(v: f64, digits: u8, signed: bool) -> String {
     let mut out = String::new();
     for (i, c) in whole.chars().enumerate() {
         if i > 0 && whole.len() > 4 && (whole.len() - i).is_multiple_of(3) {
-            out.push('\u{2009}');
+            out.push('\u{a0}');
         }
         out.push(c);
     }
@@ -66,6 +66,10 @@ pub fn print(q: &Quantity, u: &Units) -> String {
         Measure::SetMm => match u.length {
             LengthUnit::Mm => format!("{} mm", number(v, digits, signed)),
             LengthUnit::In => format!("{} in", number(v / MM_PER_INCH, 3, signed)),
+        },
+        Measure::TravelMm => match u.length {
+            LengthUnit::Mm => format!("{} mm", number(v, digits, signed)),
+            LengthUnit::In => format!("{} in", number(v / MM_PER_INCH, 2, signed)),
         },
         Measure::Deg => match u.angle {
             AngleForm::Decimal => format!("{}°", number(v, digits, signed)),
@@ -129,12 +133,13 @@ mod tests {
             (q(Measure::Mm, 1.6, 1, false), "1.6 mm", "1/16 in"),
             (q(Measure::Mm, -0.2, 0, true), "0 mm", "0 in"),
             (q(Measure::SetMm, 6.0, 1, false), "6.0 mm", "0.236 in"),
+            (q(Measure::TravelMm, 50.0, 0, false), "50 mm", "1.97 in"),
             (q(Measure::Deg, -0.04, 1, true), "0.0°", "0.0°"),
             (q(Measure::Deg, 1.8, 1, false), "1.8°", "1.8°"),
             (q(Measure::N, 5200.0, 0, false), "5200 N", "1169 lb"),
             (q(Measure::Kg, 100.0, 0, false), "100 kg", "220 lb"),
             (q(Measure::Kpa, 240.0, 0, false), "240 kPa", "35 psi"),
-            (q(Measure::Km, 38_600.0, 0, false), "38\u{2009}600 km", "23\u{2009}985 miles"),
+            (q(Measure::Km, 38_600.0, 0, false), "38\u{a0}600 km", "23\u{a0}985 miles"),
             (q(Measure::TreadMm, 1.5875, 1, false), "1.6 mm", "2/32 in"),
             (q(Measure::Plain, -2.5, 1, true), "−2.5", "−2.5"),
             (q(Measure::Deg, f64::NAN, 1, true), "—", "—"),

@@ -32,8 +32,7 @@ fn readings_that_contradict_each_other_are_named() {
     assert_eq!(w.len(), 2, "{w:?}");
     assert!(
         w.iter()
-            .any(|x| x.entry == 2
-                && x.wrong.en().contains("ran back: 15\u{2009}000 km after 16\u{2009}000 km"))
+            .any(|x| x.entry == 2 && x.wrong.en().contains("ran back: 15\u{a0}000 km after 16\u{a0}000 km"))
     );
     assert!(w.iter().any(|x| x.entry == 3 && x.wrong.en().contains("centre grew: 7.1 mm, 6.2 mm last time")));
     // Within the scatter of a gauge nothing is said, and deeper than new is said against new.

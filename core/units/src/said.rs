@@ -16,6 +16,8 @@ pub enum Measure {
     Mm,
     /// A length that something is set to, mm: told as fine as it is to be set.
     SetMm,
+    /// A round travel of a wheel that another figure is told by, mm: never rounded to a fraction it is not.
+    TravelMm,
     /// An angle, degrees.
     Deg,
     /// A force, N.
@@ -109,6 +111,12 @@ impl Said {
     #[must_use]
     pub fn mm(self, key: &'static str, value: f64) -> Self {
         self.quantity(key, Measure::Mm, value, 0, false)
+    }
+
+    /// A travel of a wheel that another figure is told by, in whole millimetres.
+    #[must_use]
+    pub fn travel_mm(self, key: &'static str, value: f64) -> Self {
+        self.quantity(key, Measure::TravelMm, value, 0, false)
     }
 
     /// A length to a tenth of a millimetre.

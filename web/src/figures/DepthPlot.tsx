@@ -79,7 +79,7 @@ export function DepthPlot({ side, learned, depthNow, rate, limit, fresh, units }
           fontWeight="600"
           fill="var(--chalk2)"
         >
-          {k ? num(k).replace(/\B(?=(\d{3})+$)/g, '\u2009') : '0'}
+          {k ? num(k).replace(/\B(?=(\d{3})+$)/g, '\u00a0') : '0'}
         </text>
       ))}
       <text x={W - 60} y={H - 4} textAnchor="end" fontSize="18" fontWeight="650" fill="var(--chalk2)">

@@ -48,6 +48,8 @@ export function MeasureField({
       disabled={f.disabled}
       slotProps={{
         htmlInput: { 'data-testid': f.testid, inputMode: 'text' },
+        // Above its box, empty or not: a narrow field never hides its unit, and nothing moves under the finger.
+        inputLabel: { shrink: true },
         input: f.end ? { endAdornment: f.end } : {},
       }}
     />

@@ -57,7 +57,7 @@ export const wrongOf = (kind: FieldKind, text: string, u: Units): Wrong | undefi
 export function echoOf(kind: FieldKind, text: string, u: Units): string | undefined {
   const v = readField(kind, text, u);
   if (v === undefined || kind === 'number') return undefined;
-  const plain = /^[-−+]?\s*[\d\s\u2009]*([.,]\d+)?\s*$/.test(text.trim());
+  const plain = /^[-−+]?\s*[\d\s]*([.,]\d+)?\s*$/.test(text.trim());
   if (kind === 'length') {
     const own = u.length === 'mm' ? plain || text.trim().endsWith('mm') : !/mm|cm|m$/.test(text);
     return own ? undefined : `= ${u.length === 'mm' ? `${num(v, 1)} mm` : length(v, 'in')}`;

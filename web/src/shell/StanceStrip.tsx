@@ -206,10 +206,11 @@ export function StanceStrip({ bench, stage }: { bench: Bench; stage: string }) {
         className="tablet-up"
         style={{
           marginLeft: 'auto',
-          padding: '5px 10px 0 6px',
+          padding: '0 10px 0 6px',
           display: 'flex',
           flexDirection: 'column',
-          gap: 2,
+          // Two of 44 px fit the strip of a tablet too.
+          justifyContent: 'center',
           flex: 'none',
         }}
       >
@@ -226,7 +227,7 @@ export function StanceStrip({ bench, stage }: { bench: Bench; stage: string }) {
           press={() => s.set({ form: s.form === 'decimal' ? 'minutes' : 'decimal' })}
         />
       </div>
-      <div className="tablet-up" style={{ padding: '5px 8px 0 0', flex: 'none' }}>
+      <div className="tablet-up" style={{ padding: '0 8px 0 0', flex: 'none', alignSelf: 'center' }}>
         <UnitsMenu />
       </div>
     </header>

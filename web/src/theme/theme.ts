@@ -46,7 +46,14 @@ export function themeOf(name: ThemeName) {
           },
         },
       },
-      MuiOutlinedInput: { styleOverrides: { notchedOutline: { borderColor: t.edge, borderWidth: 1.5 } } },
+      // Where somebody types is ink, never the yellow of what is to do, which nobody reads on chalk.
+      MuiOutlinedInput: {
+        styleOverrides: {
+          notchedOutline: { borderColor: t.edge, borderWidth: 1.5 },
+          root: { '&.Mui-focused .MuiOutlinedInput-notchedOutline': { borderColor: t.ink } },
+        },
+      },
+      MuiInputLabel: { styleOverrides: { root: { '&.Mui-focused': { color: t.ink } } } },
       MuiInputBase: { styleOverrides: { root: { minHeight: 48, fontSize: 16 } } },
       MuiFormHelperText: { styleOverrides: { root: { fontSize: 14, fontWeight: 600, color: t.ink } } },
       MuiToggleButton: {

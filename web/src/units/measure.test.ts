@@ -96,9 +96,9 @@ describe('a quantity', () => {
 
 describe('a distance that is forecast', () => {
   it('is rounded to what it can hold in either unit', () => {
-    expect(farUnit(31_234, metric)).toBe('31\u2009000 km');
-    expect(farUnit(31_234, imperial)).toBe('19\u2009000 mi');
-    expect(far(8049, metric)).toBe('8\u2009000');
+    expect(farUnit(31_234, metric)).toBe('31\u00a0000 km');
+    expect(farUnit(31_234, imperial)).toBe('19\u00a0000 mi');
+    expect(far(8049, metric)).toBe('8\u00a0000');
     expect(far(640, metric)).toBe('640');
     expect(far(Number.POSITIVE_INFINITY, metric)).toBe('—');
   });

@@ -154,12 +154,12 @@ export function example(kind: Kind, u: Units): string {
   return `${num(inUnits(kind, v, u), formOf(kind, u).digits)}${kind === 'tread' && u.tread === 'in32' ? '/32' : ` ${unitName(kind, u)}`}`;
 }
 
-/** A distance rounded to what it can hold, thin spaces between thousands: `31 000`. */
+/** A distance rounded to what it can hold, unbroken spaces between thousands: `31 000`. */
 export function far(km: number, u: Units): string {
   const d = inUnits('distance', km, u);
   if (!Number.isFinite(d)) return '—';
   const step = d >= 10000 ? 1000 : d >= 1000 ? 100 : 10;
-  return String(Math.round(d / step) * step).replace(/\B(?=(\d{3})+(?!\d))/g, '\u2009');
+  return String(Math.round(d / step) * step).replace(/\B(?=(\d{3})+(?!\d))/g, '\u00a0');
 }
 /** With its unit: `31 000 km`. */
 export const farUnit = (km: number, u: Units): string => `${far(km, u)} ${unitName('distance', u)}`;

@@ -1,5 +1,16 @@
 import { describe, expect, it } from 'vitest';
-import { angle, angleChange, distance, inches, length, lengthChange, minutes, num, signed } from './print';
+import {
+  angle,
+  angleChange,
+  distance,
+  inches,
+  length,
+  lengthChange,
+  minutes,
+  num,
+  signed,
+  tick,
+} from './print';
 
 describe('printing', () => {
   it('gives a change of length its sign, and none to no change', () => {
@@ -19,6 +30,17 @@ describe('printing', () => {
     expect(angle(3.4, 'minutes')).toBe('3°24′');
     expect(angleChange(0.5, 'minutes')).toBe('+0°30′');
   });
+  it('tells a tick as short as it can be told in full', () => {
+    expect([-2, -1.5, -1, -0.5, 0].map((v) => tick(v, 'minutes', 1))).toEqual([
+      '−2°',
+      '−1°30′',
+      '−1°',
+      '−30′',
+      '0°',
+    ]);
+    expect([0.25, 1.25].map((v) => tick(v, 'minutes', 2, true))).toEqual(['+15′', '+1°15′']);
+    expect(tick(-1.5, 'decimal', 1)).toBe('−1.5°');
+  });
   it('reduces sixteenths', () => {
     expect(inches(498.475)).toBe('19 5/8');
     expect(inches(6.35)).toBe('1/4');
@@ -28,8 +50,8 @@ describe('printing', () => {
     expect(length(65, 'mm')).toBe('65 mm');
   });
   it('rounds distance to what it can hold', () => {
-    expect(distance(31234)).toBe('31\u2009000');
-    expect(distance(8049)).toBe('8\u2009000');
+    expect(distance(31234)).toBe('31\u00a0000');
+    expect(distance(8049)).toBe('8\u00a0000');
     expect(distance(Number.POSITIVE_INFINITY)).toBe('—');
   });
 });

@@ -29,11 +29,14 @@ export function minutes(deg: number): string {
 export function angle(deg: number, form: AngleForm, decimals = 1): string {
   return form === 'minutes' ? minutes(deg) : `${num(deg, decimals)}°`;
 }
-/** An angle beside a tick or in a tight place: `−0.5°`, `−30′`, `2°`. */
+/** An angle beside a tick or in a tight place: `−0.5°`, `−30′`, `1°30′`, `2°`. */
 export function tick(deg: number, form: AngleForm, decimals: number, plus = false): string {
   const say = plus ? signed : num;
   const whole = Math.abs(deg - Math.round(deg)) < 1e-9;
-  if (form === 'minutes') return whole ? `${say(deg)}°` : `${say(deg * 60)}′`;
+  if (form === 'minutes') {
+    if (!whole && Math.abs(deg) > 1) return (plus && deg > 0 ? '+' : '') + minutes(deg);
+    return whole ? `${say(deg)}°` : `${say(deg * 60)}′`;
+  }
   return `${say(deg, decimals)}°`;
 }
 /** A change of angle, signed. */
@@ -66,11 +69,11 @@ export function inches(mm: number): string {
 export function length(mm: number, unit: LengthUnit, decimals = 0): string {
   return unit === 'in' ? `${inches(mm)} in` : `${num(mm, decimals)} mm`;
 }
-/** Distance with thin spaces, rounded to two figures: `31 000`. */
+/** Distance with spaces that never break, rounded to two figures: `31 000`. */
 export function distance(km: number): string {
   if (!Number.isFinite(km)) return '—';
   const step = km >= 10000 ? 1000 : km >= 1000 ? 100 : 10;
-  return String(Math.round(km / step) * step).replace(/\B(?=(\d{3})+(?!\d))/g, '\u2009');
+  return String(Math.round(km / step) * step).replace(/\B(?=(\d{3})+(?!\d))/g, '\u00a0');
 }
 
 /** A change of length with its sign; none for no change. */

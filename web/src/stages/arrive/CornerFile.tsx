@@ -7,7 +7,7 @@ import { Glyph, Half } from '../../ui/glyphs';
 import { useSettings } from '../../shell/settings';
 import { standing } from '../../shell/StanceStrip';
 import { partOf, useBench } from '../../shell/ticket';
-import { angle, inches, lengthChange, num, signed, type AngleForm, type LengthUnit } from '../../units/print';
+import { angle, inches, lengthChange, num, tick, type AngleForm, type LengthUnit } from '../../units/print';
 import { carOf, useLive } from './car';
 
 type File = Schemas['CornerFile'];
@@ -467,7 +467,10 @@ function States({ file, unit, form }: { file: File; unit: LengthUnit; form: Angl
         ]
       : []),
   ] as ['front' | 'rear', 'left' | 'right'][];
-  const len = (mm: number) => (unit === 'mm' ? signed(mm) : `${mm < 0 ? '' : '+'}${inches(mm)}`);
+  const len = (mm: number) => {
+    const t = unit === 'mm' ? num(mm) : inches(mm);
+    return mm > 0 && t !== '0' ? `+${t}` : t;
+  };
   return (
     <div style={{ padding: '8px 16px', overflowX: 'auto' }}>
       <h3 style={{ margin: '6px 0' }}>At every height it stands at</h3>
@@ -499,8 +502,8 @@ function States({ file, unit, form }: { file: File; unit: LengthUnit; form: Angl
                 )}
               </th>
               <td style={{ fontSize: 18 }}>
-                {len(row.gains.left_front)}
-                {rear ? ` / ${len(row.gains.left_rear)}` : ''}
+                <div>{len(row.gains.left_front)}</div>
+                {rear && <div>{len(row.gains.left_rear)}</div>}
               </td>
               {cols.map(([a, s]) => {
                 const w = cell(row, a, s);
@@ -515,7 +518,10 @@ function States({ file, unit, form }: { file: File; unit: LengthUnit; form: Angl
                 const d = w.doubt;
                 const half = (v: number | undefined, n: number) =>
                   v === undefined ? null : (
-                    <span className="small"> ±{form === 'minutes' ? angle(v, form) : num(v, n)}</span>
+                    <span className="small">
+                      {' '}
+                      ±{form === 'minutes' ? tick(Math.round(v * 60) / 60, form, n) : num(v, n)}
+                    </span>
                   );
                 return (
                   <td key={a + s}>
@@ -540,7 +546,7 @@ function States({ file, unit, form }: { file: File; unit: LengthUnit; form: Angl
       </table>
       <p className="small mut" style={{ marginTop: 6 }}>
         Camber large, toe and caster below it, over the ground, before anything is set; ± holds nine cars in
-        ten. Body: front{rear ? ' / rear' : ''} against as it came.
+        ten. Body{rear ? ', front above rear' : ''}: {unit} against as it came.
       </p>
     </div>
   );

@@ -4,7 +4,7 @@ import { useState, type ReactNode } from 'react';
 import { CarView, type CornerDrawing } from '../../figures/CarView';
 import { Glyph } from '../../ui/glyphs';
 import { useSettings } from '../../shell/settings';
-import { angle, length, lengthChange, signed } from '../../units/print';
+import { angle, lengthChange } from '../../units/print';
 import { level, sectionOf, useDrawing, type Car } from './car';
 
 interface Props {
@@ -14,10 +14,12 @@ interface Props {
   axle: 'front' | 'rear';
   hot?: { at: number[]; name: string } | undefined;
   blocked: boolean;
+  /** Something that was typed cannot be read: what is drawn is the last that could. */
+  unread: boolean;
   children: ReactNode;
 }
 
-export function MovePane({ car, tyre, rearTrack, axle, hot, blocked, children }: Props) {
+export function MovePane({ car, tyre, rearTrack, axle, hot, blocked, unread, children }: Props) {
   const { unit, form } = useSettings();
   const [height, setHeight] = useState(0);
   const [turn, setTurn] = useState(0);
@@ -70,7 +72,8 @@ export function MovePane({ car, tyre, rearTrack, axle, hot, blocked, children }:
       <div style={{ display: 'flex', justifyContent: 'space-between', padding: '12px 14px 0' }}>
         <h3>{axle === 'front' ? 'Front axle' : 'Rear axle'}, to scale</h3>
         <span className="word small" data-testid="loops">
-          <Glyph name={blocked ? 'clash' : 'done'} size={16} /> {blocked ? 'does not close' : 'loops close'}
+          <Glyph name={blocked ? 'clash' : 'done'} size={16} />{' '}
+          {blocked ? (unread ? 'not drawn anew' : 'does not close') : 'loops close'}
         </span>
       </div>
       {d ? (
@@ -116,10 +119,7 @@ export function MovePane({ car, tyre, rearTrack, axle, hot, blocked, children }:
       <div className="move-sliders">
         <label>
           <span>
-            Body height{' '}
-            <b className="fig">
-              {unit === 'mm' ? `${signed(height)} mm` : `${height < 0 ? '' : '+'}${length(height, 'in')}`}
-            </b>
+            Body height <b className="fig">{lengthChange(height, unit)}</b>
           </span>
           <Slider
             size="small"
@@ -151,7 +151,7 @@ export function MovePane({ car, tyre, rearTrack, axle, hot, blocked, children }:
           />
         </label>
       </div>
-      {wheel?.wheel && (
+      {wheel?.wheel && !blocked && (
         <p className="move-figures fig" data-testid="move-figures">
           <span>
             camber <b>{angle(wheel.wheel.camber_deg, form, 2)}</b>

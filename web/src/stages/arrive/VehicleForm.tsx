@@ -455,6 +455,7 @@ export function VehicleForm({ start, fault, busy, action, done, head, extra, fre
         axle={geometry ? axle : 'front'}
         hot={hot}
         blocked={blocked}
+        unread={Object.keys(allBad).length > 0}
       >
         {fault && !fault.problems.length && <span className="plate">{fault.message}</span>}
         {(firstBad || fault?.problems.length || trouble.length > 0) && (

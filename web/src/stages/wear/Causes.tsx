@@ -1,6 +1,7 @@
 // What eats the worst strip: shares by area, each with its own pattern.
 import type { SceneWear } from '../../api/client';
-import { num, signed } from '../../units/print';
+import { useSettings } from '../../shell/settings';
+import { angle, num, signed } from '../../units/print';
 import { meanOf } from './data';
 
 const fills = ['var(--ink)', 'url(#PAT1)', 'url(#PAT2)', 'none'];
@@ -16,12 +17,16 @@ export function Causes({
   id: string;
   whole?: boolean;
 }) {
+  const { form } = useSettings();
   const s = whole ? t.mean_shares : t.shares;
   const camber = meanOf(t, 'camber_deg');
   const toe = meanOf(t, 'toe_deg');
   const list: [string, number][] = [
-    [`Camber, ${camber < 0 ? 'top leans in' : 'top leans out'} ${num(Math.abs(camber), 1)}°`, s.camber],
-    [`Toe, ${toe < 0 ? 'out' : 'in'} ${num(Math.abs(toe), 2)}°`, s.toe],
+    [
+      `Camber, ${camber < 0 ? 'top leans in' : 'top leans out'} ${angle(Math.abs(camber), form, 1)}`,
+      s.camber,
+    ],
+    [`Toe, ${toe < 0 ? 'out' : 'in'} ${angle(Math.abs(toe), form, 2)}`, s.toe],
     ['Pressure against placard', s.pressure],
     ['Would wear anyway (use)', s.use],
   ];

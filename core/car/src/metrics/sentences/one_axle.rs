@@ -39,7 +39,7 @@ pub(super) fn axle(i: &Input<'_>, out: &mut Vec<CornerQuantity>, which: Axle) {
             out,
             put(
                 name("front_camber_gain", "rear_camber_gain"),
-                said("q-camber-gain").mm("per", 50.0),
+                said("q-camber-gain").travel_mm("per", 50.0),
                 "°",
                 2,
                 [-2.2, -0.1],
@@ -54,7 +54,13 @@ pub(super) fn axle(i: &Input<'_>, out: &mut Vec<CornerQuantity>, which: Axle) {
     let toe_usual = if front { [-0.25, 0.25] } else { [-0.1, 0.4] };
     add(
         out,
-        put(name("bump_steer", "rear_bump_steer"), said("q-bump-steer").mm("per", 50.0), "°", 2, toe_usual),
+        put(
+            name("bump_steer", "rear_bump_steer"),
+            said("q-bump-steer").travel_mm("per", 50.0),
+            "°",
+            2,
+            toe_usual,
+        ),
         both(now, then, |m| Some(m.bump_steer_deg_per_50mm)),
         |_, v| {
             let way = if v.abs() < 0.03 {
@@ -74,7 +80,7 @@ pub(super) fn axle(i: &Input<'_>, out: &mut Vec<CornerQuantity>, which: Axle) {
         out,
         put(
             name("bump_scrub", "rear_bump_scrub"),
-            said("q-bump-scrub").mm("per", 50.0),
+            said("q-bump-scrub").travel_mm("per", 50.0),
             "mm",
             1,
             [-12.0, 12.0],
@@ -83,7 +89,7 @@ pub(super) fn axle(i: &Input<'_>, out: &mut Vec<CornerQuantity>, which: Axle) {
         |_, v| {
             let way = if v >= 0.0 { "outboard" } else { "inboard" };
             (
-                said("q-bump-scrub-means").mm("by", v.abs()).word("way", way).mm("per", 50.0),
+                said("q-bump-scrub-means").mm("by", v.abs()).word("way", way).travel_mm("per", 50.0),
                 "q-bump-scrub-look",
             )
         },
