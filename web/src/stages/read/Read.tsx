@@ -74,7 +74,11 @@ export default function Read() {
         target={target}
         methods={methods.data.methods}
         open={open}
-        back={() => go({ at: undefined })}
+        back={() => {
+          // Before the page has drawn it: an answer that comes between is of a pad that was left.
+          shown.current = undefined;
+          go({ at: undefined });
+        }}
         kept={(t) => {
           setTicket(t);
           // Who went back or on meanwhile stays where they went.
