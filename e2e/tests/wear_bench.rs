@@ -4,15 +4,20 @@
 mod harness;
 use harness::App;
 use serde_json::Value;
+use std::time::{Duration, Instant};
 
 async fn choose(a: &App, testid: &str, words: &str) {
     a.click(&format!("[role=combobox]:has(+ [data-testid={testid}])")).await;
-    let all = a.c.find_all(fantoccini::Locator::Css("[role=option]")).await.unwrap();
-    for o in all {
-        if o.text().await.unwrap().contains(words) {
-            o.click().await.unwrap();
-            return;
+    // A menu that has just opened has no text to read yet.
+    let until = Instant::now() + Duration::from_secs(12);
+    while Instant::now() < until {
+        for o in a.c.find_all(fantoccini::Locator::Css("[role=option]")).await.unwrap() {
+            if o.text().await.is_ok_and(|t| t.contains(words)) {
+                o.click().await.unwrap();
+                return;
+            }
         }
+        tokio::time::sleep(Duration::from_millis(40)).await;
     }
     panic!("no option {words}");
 }
