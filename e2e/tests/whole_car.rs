@@ -79,9 +79,13 @@ async fn a_live_axle_and_a_strut_are_seen_taped_moved_and_kept() {
     let id =
         jobs.as_array().unwrap().iter().find(|j| j["vehicle"] == "Sorrel 4x4").unwrap()["job"]["id"].clone();
     let t = a.fetch(&format!("/api/v1/jobs/{}", id.as_str().unwrap())).await;
-    assert_eq!(t["vehicle"]["facts"]["geometry"]["layout"], "solid_axle");
-    assert_eq!(t["vehicle"]["facts"]["rear_geometry"]["layout"], "solid_axle");
-    assert_eq!(t["vehicle"]["facts"]["adjusters"].as_array().unwrap().len(), 1, "no cams on a live axle");
+    assert_eq!(t["vehicle"]["facts"]["axles"]["front"]["geometry"]["layout"], "solid_axle");
+    assert_eq!(t["vehicle"]["facts"]["axles"]["rear"]["geometry"]["layout"], "solid_axle");
+    assert_eq!(
+        t["vehicle"]["facts"]["car"]["axles"]["front"]["adjusters"].as_array().unwrap().len(),
+        1,
+        "no cams on a live axle"
+    );
     a.finish().await;
 }
 
@@ -112,9 +116,9 @@ async fn a_strut_car_is_surveyed_and_bad_points_keep_what_was_typed() {
     a.until("loops", |t| t.contains("loops close")).await;
     // Facts of the whole car: half a spring is no spring.
     a.press("more-facts").await;
-    a.fill("[data-testid='car.front_rate']", "24").await;
+    a.fill("[data-testid='car.axles.front.spring.rate_n_mm']", "24").await;
     a.until("form-fault", |t| t.contains("needed with")).await;
-    a.fill("[data-testid='car.front_ratio']", "0.95").await;
+    a.fill("[data-testid='car.axles.front.spring.motion_ratio']", "0.95").await;
     a.fill("[data-testid='car.levels']", "Low -30 -30").await;
     a.press("save-vehicle").await;
     a.id("read-height-front-left").await;
@@ -122,12 +126,12 @@ async fn a_strut_car_is_surveyed_and_bad_points_keep_what_was_typed() {
     let id = jobs.as_array().unwrap().iter().find(|j| j["vehicle"] == "Teasel hatch").unwrap()["job"]["id"]
         .clone();
     let t = a.fetch(&format!("/api/v1/jobs/{}", id.as_str().unwrap())).await;
-    let geometry = &t["vehicle"]["facts"]["geometry"];
+    let geometry = &t["vehicle"]["facts"]["axles"]["front"]["geometry"];
     assert_eq!(geometry["right"]["points"]["lower_outer"][0], -9.0);
     assert_ne!(geometry["points"]["lower_outer"][0], -9.0);
     let car = &t["vehicle"]["facts"]["car"];
-    assert_eq!(car["front_spring"]["rate_n_mm"], 24.0);
+    assert_eq!(car["axles"]["front"]["spring"]["rate_n_mm"], 24.0);
     assert_eq!(car["levels"][0]["name"], "Low");
-    assert_eq!(t["vehicle"]["facts"]["knowledge"], "taped");
+    assert_eq!(t["vehicle"]["facts"]["axles"]["front"]["knowledge"], "taped");
     a.finish().await;
 }

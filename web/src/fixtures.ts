@@ -5,4 +5,4 @@ import type { CarFacts, Schemas, VehicleFacts } from './api/client';
 export const starting = starter as unknown as VehicleFacts;
 export const usualCar: CarFacts = starting.car;
 export const usualWear: Schemas['WearFacts'] = usualCar.wear;
-export const notMeasured: Schemas['Limits'] = usualCar.limits;
+export const notMeasured: Schemas['Limits'] = usualCar.axles.front.limits!;

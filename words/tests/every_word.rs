@@ -195,8 +195,11 @@ fn everything_said() -> Vec<Said> {
 
 /// The corner file of every shape that ships, as it came and at heights either way, with readings far from the points.
 fn corner_files_said(out: &mut Vec<Said>) {
-    use bold_stance_car::metrics::{CornerFileRequest, RearRead, corner_file};
-    use bold_stance_car::vehicle::{Car, CarFacts, Gains, PlannedHeights, TurnRecord};
+    use bold_stance_car::fit::{Knowledge, Sigmas};
+    use bold_stance_car::metrics::{CornerFileRequest, WheelRead, corner_file};
+    use bold_stance_car::vehicle::{
+        Axles, Car, CarFacts, Gains, Measured, PlannedHeights, Sides, TurnRecord,
+    };
     use bold_stance_kinematics::geometry::Axle;
     let all = shipped_archetypes().unwrap();
     let of = |axle: Axle| all.iter().filter(move |a| a.geometry.axle == axle);
@@ -206,7 +209,10 @@ fn corner_files_said(out: &mut Vec<Said>) {
             let bare = n == 1 && i == 0;
             let mut facts = CarFacts { lock_deg: 33.0, ..CarFacts::default() };
             facts.turns = vec![TurnRecord { turns: 2.0, height_change_mm: 9.5 }; n];
-            let far = RearRead { camber_deg: -4.5, toe_deg: 0.9, camber_sigma_deg: 0.1, toe_sigma_deg: 0.05 };
+            let far = WheelRead {
+                angles: Measured { camber_deg: -4.5, caster_deg: 0.0, toe_deg: 0.9 },
+                sigma: Sigmas { camber_deg: 0.1, caster_deg: 0.0, toe_deg: 0.05 },
+            };
             let request = CornerFileRequest {
                 car: Car {
                     front: a.geometry.clone(),
@@ -215,21 +221,12 @@ fn corner_files_said(out: &mut Vec<Said>) {
                     facts,
                 },
                 arrived: Gains { left_front: 12.0 * n as f64, ..Gains::default() },
-                planned: (height != 0.0).then(|| PlannedHeights {
-                    front_mm: height,
-                    rear_mm: height / 2.0,
-                    settle_mm: 3.0,
-                    ..PlannedHeights::default()
-                }),
-                front_read: None,
-                front_sigma: None,
-                rear_read: (n == 2).then_some([far, far]),
+                planned: (height != 0.0).then(|| PlannedHeights::gains(height, height / 2.0).settling(3.0)),
+                read: Axles { front: None, rear: (n == 2).then_some(Sides { left: far, right: far }) },
                 axle_offset_mm: (n % 2 == 0).then_some(14.0 * (n as f64 - 1.0)),
-                wheelbases_mm: (n == 3).then_some([2850.0, 2841.0]),
-                front_set: None,
-                rear_set: None,
-                knowledge: bold_stance_car::fit::Knowledge::Taped,
-                rear_knowledge: bold_stance_car::fit::Knowledge::Taped,
+                wheelbases_mm: (n == 3).then_some(Sides { left: 2850.0, right: 2841.0 }),
+                set: Axles::default(),
+                knowledge: Axles { front: Knowledge::Taped, rear: Knowledge::Taped },
             };
             match corner_file(&request) {
                 Ok(file) => collect(&file, out),

@@ -249,13 +249,13 @@ fn impossible_vehicles_are_refused_at_the_field_and_nothing_is_stored() {
     );
     let mut f = facts.clone();
     // An upper arm so short that the loop opens within the usable travel.
-    f["geometry"]["points"]["upper_front"] = json!([104, 625, 569]);
-    f["geometry"]["points"]["upper_rear"] = json!([-128, 625, 560]);
+    f["axles"]["front"]["geometry"]["points"]["upper_front"] = json!([104, 625, 569]);
+    f["axles"]["front"]["geometry"]["points"]["upper_rear"] = json!([-128, 625, 560]);
     let (status, p) = arrive(&f);
     assert_eq!(status, 422, "{p}");
-    assert!(fields(&p)[0].starts_with("vehicle.geometry.points"), "{p}");
+    assert!(fields(&p)[0].starts_with("vehicle.axles.front.geometry.points"), "{p}");
     assert!(p["problems"][0]["wrong"].as_str().unwrap().contains("loop"), "{p}");
-    let (_, look) = s.post("/api/v1/geometry", &f["geometry"]);
+    let (_, look) = s.post("/api/v1/geometry", &f["axles"]["front"]["geometry"]);
     assert!(!look["problems"].as_array().unwrap().is_empty());
     assert_eq!(s.get("/api/v1/jobs").as_array().unwrap().len(), before);
     assert_eq!(arrive(&facts).0, 201);
@@ -291,10 +291,11 @@ fn a_whole_car_is_kept_drawn_and_explained() {
     let t = s.truck();
     let facts = &t["vehicle"]["facts"];
     let car = json!({
-        "front": facts["geometry"], "rear": facts["rear_geometry"], "wheelbase_mm": facts["wheelbase_mm"],
+        "front": facts["axles"]["front"]["geometry"], "rear": facts["axles"]["rear"]["geometry"],
+        "wheelbase_mm": facts["wheelbase_mm"],
         "facts": facts["car"],
     });
-    assert_eq!(facts["rear_geometry"]["layout"], "solid_axle");
+    assert_eq!(facts["axles"]["rear"]["geometry"]["layout"], "solid_axle");
     let level = json!({"left_front": 40, "right_front": 40, "left_rear": 0, "right_rear": 0});
     let (status, d) = s.post("/api/v1/car-drawing", &json!({"car": car, "gains": level, "turn_deg": 20}));
     assert_eq!(status, 200);
@@ -304,7 +305,7 @@ fn a_whole_car_is_kept_drawn_and_explained() {
     let (status, f) = s.post(
         "/api/v1/corner-file",
         &json!({"file": {"car": car, "arrived": level,
-            "planned": {"front_mm": 30, "rear_mm": 0, "settle_mm": 4, "load_mm": 0}}}),
+            "planned": {"axles": {"front": {"gain_mm": 30, "settle_mm": 4}, "rear": {}}}}}),
     );
     assert_eq!(status, 200, "{f}");
     // As arrived, planned, settled, and loaded from springs and payload.
@@ -362,15 +363,15 @@ fn a_front_axle_that_cannot_steer_is_refused_at_its_layout() {
         |f: &Value| s.post("/api/v1/jobs", &json!({"vehicle": f, "job": {"complaint": "", "bay": null}}));
     let mut arm = shape("semi_trailing_rear");
     arm["axle"] = json!("front");
-    facts["geometry"] = arm;
+    facts["axles"]["front"]["geometry"] = arm;
     let (status, p) = arrive(&facts);
-    assert_eq!((status, fields(&p)), (422, vec!["vehicle.geometry.layout".to_owned()]));
-    facts["geometry"] = shape("compact_strut_front");
-    facts["rear_geometry"] = shape("crossover_front");
+    assert_eq!((status, fields(&p)), (422, vec!["vehicle.axles.front.geometry.layout".to_owned()]));
+    facts["axles"]["front"]["geometry"] = shape("compact_strut_front");
+    facts["axles"]["rear"]["geometry"] = shape("crossover_front");
     let (status, p) = arrive(&facts);
-    assert_eq!((status, fields(&p)), (422, vec!["vehicle.rear_geometry.axle".to_owned()]));
-    facts["rear_geometry"] = Value::Null;
-    facts["adjusters"] = json!([{"name": "Tie rod", "kind": "thread", "link": "tie", "pitch_mm": 1.5, "ends": 1, "turns": [-8, 8]}]);
+    assert_eq!((status, fields(&p)), (422, vec!["vehicle.axles.rear.geometry.axle".to_owned()]));
+    facts["axles"]["rear"]["geometry"] = Value::Null;
+    facts["car"]["axles"]["front"]["adjusters"] = json!([{"name": "Tie rod", "kind": "thread", "link": "tie", "pitch_mm": 1.5, "ends": 1, "turns": [-8, 8]}]);
     assert_eq!(arrive(&facts).0, 201);
 }
 

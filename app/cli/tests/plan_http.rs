@@ -222,7 +222,8 @@ fn a_search_says_how_far_it_is_and_a_bad_one_says_what_is_wrong() {
     let lines = s.search(&json!({"car": {"base": {"wheelbase_mm": 2900, "lock_deg": 35, "axles": {"front": both["base"]["axles"]["front"], "rear": null}}, "plan": both["plan"]}, "axle": "rear"}));
     assert_eq!(lines.last().unwrap()["problems"][0]["field"], "axle");
     // Wanted height to gain and turns, by hand: 563 of 498 found is 65.
-    let target = json!({"kind": "hub_to_arch", "axle": "front", "value": 563.0, "own_mm": 498.0, "other_mm": 571.0,
-        "own_radius_mm": 402.0, "other_radius_mm": 402.0, "wheelbase_mm": 3220.0});
+    let truck = car_input(&s.truck());
+    assert_eq!(truck["base"]["stands"]["mm"], json!({"front": 498.0, "rear": 571.0}));
+    let target = json!({"car": truck, "kind": "hub_to_arch", "axle": "front", "value": 563.0});
     assert_eq!(s.post("/api/v1/height-target", &target).1["gain_mm"], 65.0);
 }

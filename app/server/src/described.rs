@@ -166,7 +166,7 @@ mod tests {
     fn described_limits_are_the_real_ones() {
         use bold_stance_car::archetype::shipped_archetypes;
         use bold_stance_car::vehicle::WearFacts;
-        use bold_stance_car::vehicle::{Axles, CarFacts, Sides};
+        use bold_stance_car::vehicle::{AxleFacts, Axles, CarFacts, Sides};
         use bold_stance_trade::aim::shipped_aims;
         use bold_stance_trade::job::VehicleFacts;
         use bold_stance_trade::plan::{
@@ -193,6 +193,8 @@ mod tests {
             lock_deg: 35.0,
             levels: Vec::new(),
             tyre_gain_mm: Axles::default(),
+            stands: bold_stance_trade::plan::Stands::default(),
+            turns: Vec::new(),
             axles: Axles { front: Some(base.clone()), rear: None },
         };
         let of_axle = |at: &str, list: Vec<Problem>| -> Vec<Problem> {
@@ -205,7 +207,8 @@ mod tests {
         let demo: Value = serde_json::from_str(include_str!("../../../data/demo/shop.json")).unwrap();
         let arrival = demo["jobs"][0]["vehicle"].clone();
         let front = |b: AxleBase| CarBase { axles: Axles { front: Some(b), rear: None }, ..whole.clone() };
-        let kinds: [(&str, Value, Check<'_>); 6] = [
+        let told = arrival.clone();
+        let kinds: [(&str, Value, Check<'_>); 8] = [
             (
                 "AxleBase",
                 json!(base.clone()),
@@ -231,6 +234,21 @@ mod tests {
                 Box::new(|v| serde_json::from_value::<VehicleFacts>(v).unwrap().problems()),
             ),
             (
+                "Axles_AxleShape/properties/rear",
+                arrival["axles"]["rear"].clone(),
+                Box::new(move |v| {
+                    let mut f = told.clone();
+                    f["axles"]["rear"] = v;
+                    let f: VehicleFacts = serde_json::from_value(f).unwrap();
+                    of_axle("axles.rear.", f.problems())
+                }),
+            ),
+            (
+                "Axles_AxleFacts/properties/front",
+                json!(AxleFacts::carrying(5000.0)),
+                Box::new(|v| serde_json::from_value::<AxleFacts>(v).unwrap().problems("")),
+            ),
+            (
                 "CarFacts",
                 json!(CarFacts::default()),
                 Box::new(|v| serde_json::from_value::<CarFacts>(v).unwrap().problems("")),
@@ -245,12 +263,17 @@ mod tests {
         let mut seen = 0;
         for (name, good, problems) in kinds {
             assert!(problems(good.clone()).is_empty(), "{name}: {:?}", problems(good.clone()));
-            for (field, schema) in doc["components"]["schemas"][name]["properties"].as_object().unwrap() {
+            for (field, schema) in doc
+                .pointer(&format!("/components/schemas/{name}/properties"))
+                .and_then(Value::as_object)
+                .unwrap_or_else(|| panic!("{name} is not described"))
+            {
                 for (end, step) in [("minimum", -1.0), ("maximum", 1.0)] {
                     let Some(limit) = schema[end].as_f64() else { continue };
                     let at = |v: f64| {
                         let mut doc = good.clone();
-                        doc[field] = json!(v);
+                        // A whole number is one of either kind.
+                        doc[field] = if v.fract() == 0.0 { json!(v as i64) } else { json!(v) };
                         problems(doc).iter().any(|p| p.field == *field)
                     };
                     assert!(!at(limit), "{name}.{field}: {limit} is refused");

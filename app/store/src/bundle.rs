@@ -1,6 +1,6 @@
 //! A whole job out of and into the database.
 
-use crate::vehicle::word;
+use crate::word::Word;
 use crate::{Result, Tx, event, job, plan, reading, shop_part, tread, vehicle, visit};
 use bold_stance_trade::job::{BundlePlan, JOB_FORMAT, JobBundle, Reading};
 use bold_stance_trade::part::Part;
@@ -73,7 +73,7 @@ pub async fn insert(tx: &mut Tx, shop: Uuid, b: &JobBundle, shelf: &[Part]) -> R
             "insert into visit (shop_id, job_id, kind, answers, author, version, opened_at) values ($1, $2, $3, $4, $5, $6, $7)",
             shop,
             id,
-            word(&w.kind)?,
+            Word(w.kind) as _,
             Json(&w.answers) as _,
             w.author,
             w.version,

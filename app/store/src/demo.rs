@@ -63,7 +63,9 @@ struct DemoPlan {
 pub fn first_axles() -> Result<(Geometry, Option<Geometry>)> {
     let demo: DemoShop = parse_json(DEMO.as_bytes()).map_err(|p| StoreError::Demo(p.to_string()))?;
     let first = demo.jobs.into_iter().next().ok_or_else(|| StoreError::Demo("no job".into()))?;
-    Ok((first.vehicle.geometry, first.vehicle.rear_geometry))
+    let axles = first.vehicle.axles;
+    let front = axles.front.geometry.ok_or_else(|| StoreError::Demo("no front axle".into()))?;
+    Ok((front, axles.rear.geometry))
 }
 
 /// Loads the demo shop when it is not there; `reset` makes it anew.

@@ -1,6 +1,6 @@
 //! Jobs: a vehicle in the shop with a ticket.
 
-use crate::vehicle::{from_word, word};
+use crate::word::Word;
 use crate::{Result, StoreError, Tx};
 pub use bold_stance_trade::job::Stage;
 use bold_stance_trade::job::{Drive, Silhouette};
@@ -92,7 +92,8 @@ pub async fn insert(tx: &mut Tx, shop: Uuid, vehicle: Uuid, new: &NewJob) -> Res
 /// [`StoreError::Missing`].
 pub async fn get(tx: &mut Tx, id: Uuid) -> Result<Job> {
     let r = sqlx::query!(
-        "select id, vehicle_id, version, ticket, complaint, bay, stage, created_at from job where id = $1",
+        r#"select id, vehicle_id, version, ticket, complaint, bay, stage as "stage: Word<Stage>", created_at from job
+           where id = $1"#,
         id
     )
     .fetch_optional(&mut **tx)
@@ -105,7 +106,7 @@ pub async fn get(tx: &mut Tx, id: Uuid) -> Result<Job> {
         ticket: r.ticket,
         complaint: r.complaint,
         bay: r.bay,
-        stage: from_word(r.stage)?,
+        stage: r.stage.0,
         created_at: r.created_at,
     })
 }
@@ -125,8 +126,8 @@ pub async fn hold(tx: &mut Tx, id: Uuid) -> Result<()> {
 /// Which jobs are asked for.
 #[derive(Debug, Clone, Copy, Default)]
 pub struct Asked<'a> {
-    /// Only those waiting with a ticket below this one: the next page.
-    pub before: Option<i32>,
+    /// Only those behind this job: the next page.
+    pub after: Option<Uuid>,
     /// Only those whose vehicle, ticket or complaint holds this.
     pub find: Option<&'a str>,
 }
@@ -134,11 +135,15 @@ pub struct Asked<'a> {
 /// A page of jobs: bays first, then waiting, newest ticket first. What is looked for is looked for in all of them.
 ///
 /// # Errors
-/// Database errors.
+/// [`StoreError::Missing`] when the job a page is to follow is not there.
 pub async fn list(tx: &mut Tx, asked: Asked<'_>, limit: i64) -> Result<Vec<JobLine>> {
+    if let Some(id) = asked.after {
+        get(tx, id).await?;
+    }
     let rows = sqlx::query!(
-        r#"select j.id, j.vehicle_id, j.version, j.ticket, j.complaint, j.bay, j.stage, j.created_at,
-             v.name, v.silhouette, v.tyre_size, v.drive,
+        r#"select j.id, j.vehicle_id, j.version, j.ticket, j.complaint, j.bay, j.stage as "stage: Word<Stage>",
+             j.created_at, v.name as "name!", v.silhouette as "silhouette!: Word<Silhouette>", v.tyre_size as "tyre_size!",
+             v.drive as "drive!: Word<Drive>",
              -- Toe of both wheels counts for each of them.
              (select count(distinct (replace(r.quantity, 'total_', ''), s.side)) from reading r
                join (values ('left'), ('right')) s (side) on r.side in (s.side, 'both')
@@ -149,11 +154,12 @@ pub async fn list(tx: &mut Tx, asked: Asked<'_>, limit: i64) -> Result<Vec<JobLi
                + coalesce(jsonb_array_length(p.document #> '{axles,rear,fitted}'), 0))::bigint as "fitted!"
            from job j join vehicle v on v.id = j.vehicle_id
            left join lateral (select document from plan where plan.job_id = j.id order by updated_at desc limit 1) p on true
-           where ($1::integer is null or (j.bay is null and j.ticket < $1))
+           left join job c on c.id = $1
+           where ($1::uuid is null or (coalesce(j.bay, 100), -j.ticket) > (coalesce(c.bay, 100), -c.ticket))
              and ($2::text is null
                or position(lower($2) in lower(v.name || ' ticket ' || lpad(j.ticket::text, 4, '0') || ' ' || j.complaint)) > 0)
            order by j.bay nulls last, j.ticket desc limit $3"#,
-        asked.before,
+        asked.after,
         asked.find,
         limit
     )
@@ -169,13 +175,13 @@ pub async fn list(tx: &mut Tx, asked: Asked<'_>, limit: i64) -> Result<Vec<JobLi
                     ticket: r.ticket,
                     complaint: r.complaint,
                     bay: r.bay,
-                    stage: from_word(r.stage)?,
+                    stage: r.stage.0,
                     created_at: r.created_at,
                 },
                 vehicle: r.name,
-                silhouette: from_word(r.silhouette)?,
+                silhouette: r.silhouette.0,
                 tyre_size: r.tyre_size,
-                drive: from_word(r.drive)?,
+                drive: r.drive.0,
                 readings: r.readings,
                 height_change_mm: r.height_change_mm,
                 fitted: r.fitted,
@@ -190,7 +196,7 @@ pub async fn list(tx: &mut Tx, asked: Asked<'_>, limit: i64) -> Result<Vec<JobLi
 /// [`StoreError::Missing`].
 pub async fn reach_stage(tx: &mut Tx, id: Uuid, stage: Stage) -> Result<()> {
     if get(tx, id).await?.stage < stage {
-        sqlx::query!("update job set stage = $2, version = version + 1 where id = $1", id, word(&stage)?)
+        sqlx::query!("update job set stage = $2, version = version + 1 where id = $1", id, Word(stage) as _)
             .execute(&mut **tx)
             .await?;
     }

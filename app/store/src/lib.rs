@@ -14,7 +14,9 @@ pub mod shop_aim;
 pub mod shop_part;
 pub mod tread;
 pub mod vehicle;
+mod version;
 pub mod visit;
+mod word;
 pub mod write_key;
 
 use sqlx::postgres::{PgConnectOptions, PgPoolOptions};

@@ -1,6 +1,6 @@
 //! Plans of a job: saved, renamed, duplicated, compared.
 
-use crate::{Result, StoreError, Tx};
+use crate::{Result, StoreError, Tx, version};
 use bold_stance_trade::plan::CarPlan;
 use chrono::{DateTime, Utc};
 use serde::{Deserialize, Serialize};
@@ -94,24 +94,22 @@ pub async fn of_job(tx: &mut Tx, job: Uuid) -> Result<Vec<Plan>> {
 /// Saves over version `yours`; answers the new version.
 ///
 /// # Errors
-/// [`StoreError::Stale`] when somebody saved first.
+/// [`StoreError::Missing`]; [`StoreError::Stale`] when somebody saved first.
 pub async fn update(tx: &mut Tx, id: Uuid, yours: i32, name: &str, d: &CarPlan) -> Result<i32> {
     let now = sqlx::query_scalar!("select version from plan where id = $1 for update", id)
         .fetch_optional(&mut **tx)
-        .await?
-        .ok_or(StoreError::Missing { what: "plan", id })?;
-    if now != yours {
-        return Err(StoreError::Stale { what: "plan", yours, now });
-    }
+        .await?;
+    let next = version::next("plan", id, yours, now)?;
     sqlx::query!(
-        "update plan set name = $2, document = $3, version = version + 1, updated_at = now() where id = $1",
+        "update plan set name = $2, document = $3, version = $4, updated_at = now() where id = $1",
         id,
         name,
-        Json(d) as _
+        Json(d) as _,
+        next
     )
     .execute(&mut **tx)
     .await?;
-    Ok(yours + 1)
+    Ok(next)
 }
 
 /// Removes a plan; its done steps go with it.

@@ -1,9 +1,11 @@
 //! Readings: kept as typed, never changed.
 
-use crate::vehicle::{from_word, word};
+use crate::word::Word;
 use crate::{Result, Tx};
 use bold_stance_trade::job::Reading;
-use bold_stance_trade::reading::{Also, Correction, DoubtPart, RawEntry};
+use bold_stance_trade::reading::{
+    Also, Correction, DoubtPart, Jack, Method, Quantity, RawEntry, ReadAxle, ReadSide, Visit,
+};
 use bold_stance_units::LengthUnit;
 use bold_stance_units::said::Said;
 use sqlx::types::Json;
@@ -15,8 +17,6 @@ use uuid::Uuid;
 /// # Errors
 /// Database errors.
 pub async fn add(tx: &mut Tx, shop: Uuid, job: Uuid, n: &Reading) -> Result<bool> {
-    let (visit, quantity) = (word(&n.visit)?, word(&n.quantity)?);
-    let (axle, side) = (word(&n.axle)?, word(&n.side)?);
     let done = sqlx::query!(
         "insert into reading (id, shop_id, job_id, visit, quantity, axle, side, method, raw, unit, value, sigma,
              corrections, also, doubt, notes, jack, jacked_height, height_mm, author, taken_at, replaces)
@@ -28,20 +28,20 @@ pub async fn add(tx: &mut Tx, shop: Uuid, job: Uuid, n: &Reading) -> Result<bool
         n.id,
         shop,
         job,
-        visit,
-        quantity,
-        axle,
-        side,
-        word(&n.method)?,
+        Word(n.visit) as _,
+        Word(n.quantity) as _,
+        Word(n.axle) as _,
+        Word(n.side) as _,
+        Word(n.method) as _,
         Json(&n.raw) as _,
-        word(&n.unit)?,
+        Word(n.unit) as _,
         n.value,
         n.sigma,
         Json(&n.corrections) as _,
         Json(&n.also) as _,
         Json(&n.doubt) as _,
         Json(&n.notes) as _,
-        word(&n.jack)?,
+        Word(n.jack) as _,
         n.jacked_height,
         n.height_mm,
         n.author,
@@ -59,42 +59,42 @@ pub async fn add(tx: &mut Tx, shop: Uuid, job: Uuid, n: &Reading) -> Result<bool
 /// Database errors.
 pub async fn of_job(tx: &mut Tx, job: Uuid) -> Result<Vec<Reading>> {
     let rows = sqlx::query!(
-        r#"select id, visit, quantity, axle, side, method, raw as "raw: Json<Vec<RawEntry>>", unit, value, sigma,
+        r#"select id, visit as "visit: Word<Visit>", quantity as "quantity: Word<Quantity>",
+             axle as "axle: Word<ReadAxle>", side as "side: Word<ReadSide>", method as "method: Word<Method>", raw as "raw: Json<Vec<RawEntry>>", unit, value, sigma,
              corrections as "corrections: Json<Vec<Correction>>", also as "also: Json<Vec<Also>>",
-             doubt as "doubt: Json<Vec<DoubtPart>>", notes as "notes: Json<Vec<Said>>", jack, jacked_height,
-             height_mm, author, replaces, taken_at
+             doubt as "doubt: Json<Vec<DoubtPart>>", notes as "notes: Json<Vec<Said>>", jack as "jack: Word<Jack>",
+             jacked_height, height_mm, author, replaces, taken_at
            from reading where job_id = $1 order by seq"#,
         job
     )
     .fetch_all(&mut **tx)
     .await?;
-    rows.into_iter()
-        .map(|r| {
-            Ok(Reading {
-                id: r.id,
-                visit: from_word(r.visit)?,
-                quantity: from_word(r.quantity)?,
-                axle: from_word(r.axle)?,
-                side: from_word(r.side)?,
-                method: from_word(r.method)?,
-                raw: r.raw.0,
-                // Rows of the first version name an angle's unit here; lengths were typed in mm then.
-                unit: if r.unit == "in" { LengthUnit::In } else { LengthUnit::Mm },
-                value: r.value,
-                sigma: r.sigma,
-                corrections: r.corrections.0,
-                also: r.also.0,
-                doubt: r.doubt.0,
-                notes: r.notes.0,
-                jack: from_word(r.jack)?,
-                jacked_height: r.jacked_height,
-                height_mm: r.height_mm,
-                author: r.author,
-                replaces: r.replaces,
-                taken_at: r.taken_at,
-            })
+    Ok(rows
+        .into_iter()
+        .map(|r| Reading {
+            id: r.id,
+            visit: r.visit.0,
+            quantity: r.quantity.0,
+            axle: r.axle.0,
+            side: r.side.0,
+            method: r.method.0,
+            raw: r.raw.0,
+            // Rows of the first version name an angle's unit here; lengths were typed in mm then.
+            unit: if r.unit == "in" { LengthUnit::In } else { LengthUnit::Mm },
+            value: r.value,
+            sigma: r.sigma,
+            corrections: r.corrections.0,
+            also: r.also.0,
+            doubt: r.doubt.0,
+            notes: r.notes.0,
+            jack: r.jack.0,
+            jacked_height: r.jacked_height,
+            height_mm: r.height_mm,
+            author: r.author,
+            replaces: r.replaces,
+            taken_at: r.taken_at,
         })
-        .collect()
+        .collect())
 }
 
 /// Whether a reading with this id is anywhere in the shop, and in which job.

@@ -1,6 +1,6 @@
 //! A shop's own aims.
 
-use crate::{Result, StoreError, Tx};
+use crate::{Result, StoreError, Tx, version};
 use bold_stance_trade::aim::Aim;
 use sqlx::types::Json;
 use uuid::Uuid;
@@ -23,34 +23,24 @@ pub async fn all(tx: &mut Tx) -> Result<Vec<(i32, Aim)>> {
 /// # Errors
 /// [`StoreError::Stale`] when somebody saved first.
 pub async fn save(tx: &mut Tx, shop: Uuid, yours: i32, aim: &Aim) -> Result<()> {
-    let done = if yours == 0 {
-        sqlx::query!(
-            "insert into shop_aim (shop_id, id, document) values ($1, $2, $3) on conflict do nothing",
-            shop,
-            aim.id,
-            Json(aim) as _
-        )
-        .execute(&mut **tx)
-        .await?
-    } else {
-        sqlx::query!(
-            "update shop_aim set document = $2, version = version + 1, updated_at = now()
-             where id = $1 and version = $3",
-            aim.id,
-            Json(aim) as _,
-            yours
-        )
-        .execute(&mut **tx)
-        .await?
-    };
-    if done.rows_affected() == 1 {
-        return Ok(());
-    }
-    let now = sqlx::query_scalar!("select version from shop_aim where id = $1", aim.id)
+    let now = sqlx::query_scalar!("select version from shop_aim where id = $1 for update", aim.id)
         .fetch_optional(&mut **tx)
-        .await?
-        .unwrap_or(0);
-    Err(StoreError::Stale { what: "aim", yours, now })
+        .await?;
+    let next = version::follows("aim", yours, now.unwrap_or(0))?;
+    let done = sqlx::query!(
+        "insert into shop_aim (shop_id, id, document, version) values ($1, $2, $3, $4)
+         on conflict (shop_id, id) do update set document = $3, version = $4, updated_at = now()
+         where shop_aim.version = $5",
+        shop,
+        aim.id,
+        Json(aim) as _,
+        next,
+        yours
+    )
+    .execute(&mut **tx)
+    .await?;
+    // Two that make it at once find no row to lock: the second one's write changes nothing.
+    if done.rows_affected() == 1 { Ok(()) } else { Err(StoreError::Stale { what: "aim", yours, now: next }) }
 }
 
 /// Removes an aim; plans keep the windows they were made with. Answers whether it was there.

@@ -1,6 +1,6 @@
 //! A shop's own parts: new ones, changed copies of shipped ones, and those it retired.
 
-use crate::{Result, StoreError, Tx};
+use crate::{Result, StoreError, Tx, version};
 use bold_stance_trade::part::Part;
 use sqlx::types::Json;
 use uuid::Uuid;
@@ -37,34 +37,23 @@ pub async fn all(tx: &mut Tx) -> Result<Vec<ShopPart>> {
 /// # Errors
 /// [`StoreError::Stale`] when somebody saved first.
 pub async fn save(tx: &mut Tx, shop: Uuid, yours: i32, part: &Part, retired: bool) -> Result<()> {
-    let done = if yours == 0 {
-        sqlx::query!(
-            "insert into shop_part (shop_id, id, document, retired) values ($1, $2, $3, $4) on conflict do nothing",
-            shop,
-            part.id,
-            Json(part) as _,
-            retired
-        )
-        .execute(&mut **tx)
-        .await?
-    } else {
-        sqlx::query!(
-            "update shop_part set document = $2, retired = $3, version = version + 1, updated_at = now()
-             where id = $1 and version = $4",
-            part.id,
-            Json(part) as _,
-            retired,
-            yours
-        )
-        .execute(&mut **tx)
-        .await?
-    };
-    if done.rows_affected() == 1 {
-        return Ok(());
-    }
-    let now = sqlx::query_scalar!("select version from shop_part where id = $1", part.id)
+    let now = sqlx::query_scalar!("select version from shop_part where id = $1 for update", part.id)
         .fetch_optional(&mut **tx)
-        .await?
-        .unwrap_or(0);
-    Err(StoreError::Stale { what: "part", yours, now })
+        .await?;
+    let next = version::follows("part", yours, now.unwrap_or(0))?;
+    let done = sqlx::query!(
+        "insert into shop_part (shop_id, id, document, retired, version) values ($1, $2, $3, $4, $5)
+         on conflict (shop_id, id) do update set document = $3, retired = $4, version = $5, updated_at = now()
+         where shop_part.version = $6",
+        shop,
+        part.id,
+        Json(part) as _,
+        retired,
+        next,
+        yours
+    )
+    .execute(&mut **tx)
+    .await?;
+    // Two that make it at once find no row to lock: the second one's write changes nothing.
+    if done.rows_affected() == 1 { Ok(()) } else { Err(StoreError::Stale { what: "part", yours, now: next }) }
 }

@@ -1,6 +1,6 @@
 //! Tyres of a vehicle and their logs. Lines are never overwritten.
 
-use crate::vehicle::{from_word, word};
+use crate::word::Word;
 use crate::{Result, StoreError, Tx};
 use bold_stance_tread::{LogEntry, LoggedTyre, TyrePlace};
 use chrono::{DateTime, Utc};
@@ -57,9 +57,9 @@ pub async fn of_vehicle(tx: &mut Tx, vehicle: Uuid) -> Result<Vec<StoredTyre>> {
     .fetch_all(&mut **tx)
     .await?;
     let rows = sqlx::query!(
-        "select l.id, l.tyre_id, l.odometer_km, l.place, l.flipped, l.inner_mm, l.centre_mm, l.outer_mm, l.day,
+        r#"select l.id, l.tyre_id, l.odometer_km, l.place as "place: Word<TyrePlace>", l.flipped, l.inner_mm, l.centre_mm, l.outer_mm, l.day,
              l.note, l.struck, l.replaces, l.author, l.written_at
-         from tread_line l join tyre t on t.id = l.tyre_id where t.vehicle_id = $1 order by l.n",
+         from tread_line l join tyre t on t.id = l.tyre_id where t.vehicle_id = $1 order by l.n"#,
         vehicle
     )
     .fetch_all(&mut **tx)
@@ -70,7 +70,7 @@ pub async fn of_vehicle(tx: &mut Tx, vehicle: Uuid) -> Result<Vec<StoredTyre>> {
         .collect();
     for r in rows {
         let Some(t) = out.iter_mut().find(|t| t.id == r.tyre_id) else { continue };
-        let place: Option<TyrePlace> = r.place.map(from_word).transpose()?;
+        let place = r.place.map(|p| p.0);
         let depths_mm = match (r.inner_mm, r.centre_mm, r.outer_mm) {
             (Some(a), Some(b), Some(c)) => Some([a, b, c]),
             _ => None,
@@ -141,7 +141,6 @@ pub async fn write(
         must_stand(tx, tyre, id).await?;
     }
     let id = Uuid::new_v4();
-    let place = e.place.as_ref().map(word).transpose()?;
     let depth = |i: usize| e.depths_mm.map(|d| d[i]);
     sqlx::query!(
         "insert into tread_line (id, shop_id, tyre_id, odometer_km, place, flipped, inner_mm, centre_mm, outer_mm,
@@ -151,7 +150,7 @@ pub async fn write(
         shop,
         tyre,
         e.odometer_km,
-        place,
+        e.place.map(Word) as _,
         e.flipped,
         depth(0),
         depth(1),

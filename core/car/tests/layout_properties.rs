@@ -3,9 +3,9 @@
 
 use bold_stance_car::archetype::{Archetype, shipped_archetypes};
 use bold_stance_car::fit::{Doubted, Knowledge, Sigmas, SpreadOf, doubt, sampled_doubt, spreads};
-use bold_stance_car::metrics::{BodyFacts, CornerFileRequest, RearRead, axle_metrics, corner_file};
+use bold_stance_car::metrics::{BodyFacts, CornerFileRequest, WheelRead, axle_metrics, corner_file};
 use bold_stance_car::vehicle::{
-    Attitude, Car, CarFacts, Gains, Measured, PlannedHeights, anchor, anchor_wheel,
+    Attitude, Axles, Car, CarFacts, Gains, Measured, PlannedHeights, Sides, anchor, anchor_wheel,
 };
 use bold_stance_kinematics::geometry::{Axle, Geometry, OtherSide, Points, Side};
 use bold_stance_kinematics::linkage::{Corner, Linkage};
@@ -257,6 +257,14 @@ fn sampled_bands_agree_for_a_multi_link() {
     );
 }
 
+const GAUGE: Sigmas = Sigmas { camber_deg: 0.1, caster_deg: 0.0, toe_deg: 0.04 };
+
+/// Both wheels of an axle read alike well.
+fn both(angles: [Measured; 2], sigma: Sigmas) -> Option<Sides<WheelRead>> {
+    let [left, right] = angles.map(|angles| WheelRead { angles, sigma });
+    Some(Sides { left, right })
+}
+
 fn request(front: &str, rear: &str, lift: f64) -> CornerFileRequest {
     let get = |id: &str| all().into_iter().find(|a| a.id == id).unwrap().geometry;
     CornerFileRequest {
@@ -267,16 +275,12 @@ fn request(front: &str, rear: &str, lift: f64) -> CornerFileRequest {
             facts: CarFacts::default(),
         },
         arrived: Gains::default(),
-        planned: Some(PlannedHeights { front_mm: lift, settle_mm: 4.0, ..PlannedHeights::default() }),
-        front_read: None,
-        rear_read: None,
+        planned: Some(PlannedHeights::gains(lift, 0.0).settling(4.0)),
+        read: Axles::default(),
         axle_offset_mm: None,
         wheelbases_mm: None,
-        front_set: None,
-        rear_set: None,
-        front_sigma: None,
-        knowledge: Knowledge::Archetype,
-        rear_knowledge: Knowledge::Archetype,
+        set: Axles::default(),
+        knowledge: Axles::default(),
     }
 }
 
@@ -297,7 +301,7 @@ fn the_corner_file_speaks_for_every_pair_of_axles() {
                     "{q:?}"
                 );
             }
-            assert!(file.front_curves.left.len() == 41, "{f}");
+            assert!(file.curves.front.as_ref().unwrap().left.len() == 41, "{f}");
         }
     }
 }
@@ -312,7 +316,7 @@ fn as_arrived_the_page_shows_what_the_gauge_said() {
             Measured { camber_deg: -0.3, caster_deg: 4.1, toe_deg: 0.06 },
             Measured { camber_deg: 0.2, caster_deg: 4.6, toe_deg: 0.03 },
         ];
-        r.front_read = Some(read);
+        r.read.front = both(read, GAUGE);
         let file = corner_file(&r).unwrap();
         for (w, m) in file.states[0].wheels.iter().zip(&read) {
             let got = w.wheel.unwrap();
@@ -330,14 +334,9 @@ fn rear_wheels_show_what_was_read_too_and_their_bands_are_the_gauges() {
     {
         let mut r = request("half_ton_front", rear, 30.0);
         r.arrived = Gains { left_front: -6.0, right_front: 2.0, left_rear: 5.0, right_rear: 11.0 };
-        let wheel = |camber_deg: f64, toe_deg: f64| RearRead {
-            camber_deg,
-            toe_deg,
-            camber_sigma_deg: 0.1,
-            toe_sigma_deg: 0.04,
-        };
+        let wheel = |camber_deg: f64, toe_deg: f64| Measured { camber_deg, caster_deg: 0.0, toe_deg };
         let read = [wheel(-0.9, 0.12), wheel(-0.4, -0.05)];
-        r.rear_read = Some(read);
+        r.read.rear = both(read, GAUGE);
         let file = corner_file(&r).unwrap();
         let row = &file.states[0];
         for (w, m) in row.wheels.iter().filter(|w| w.axle == Axle::Rear).zip(&read) {
@@ -352,15 +351,15 @@ fn rear_wheels_show_what_was_read_too_and_their_bands_are_the_gauges() {
         }
         assert!((row.thrust_deg.unwrap() - 0.5 * (0.12 + 0.05)).abs() < 1e-6, "{rear}");
         // Read far from points that were measured, it is said; far from a generic shape it is no sign of anything.
-        r.rear_read = Some([wheel(-3.9, 0.1), read[1]]);
-        r.rear_knowledge = Knowledge::Archetype;
+        r.read.rear = both([wheel(-3.9, 0.1), read[1]], GAUGE);
+        r.knowledge.rear = Knowledge::Archetype;
         let file = corner_file(&r).unwrap();
         assert!(!file.watch.iter().any(|w| w.en().contains("bent")), "{rear}: {:?}", file.watch);
-        r.rear_knowledge = Knowledge::Surveyed;
+        r.knowledge.rear = Knowledge::Surveyed;
         let file = corner_file(&r).unwrap();
         assert!(file.watch.iter().any(|w| w.en().starts_with("Left rear")), "{rear}: {:?}", file.watch);
-        r.rear_read = Some([wheel(f64::NAN, 0.1), read[1]]);
-        assert_eq!(corner_file(&r).unwrap_err()[0].field, "rear_read.left.camber_deg");
+        r.read.rear = both([wheel(f64::NAN, 0.1), read[1]], GAUGE);
+        assert_eq!(corner_file(&r).unwrap_err()[0].field, "read.rear.left.angles.camber_deg");
     }
 }
 
@@ -368,8 +367,7 @@ fn rear_wheels_show_what_was_read_too_and_their_bands_are_the_gauges() {
 fn every_predicted_angle_has_a_band_that_grows_away_from_what_was_read() {
     let mut r = request("half_ton_front", "ev_multilink_rear", 55.0);
     let m = Measured { camber_deg: -0.1, caster_deg: 3.7, toe_deg: 0.05 };
-    r.front_read = Some([m, m]);
-    r.front_sigma = Some([Sigmas { camber_deg: 0.1, caster_deg: 0.2, toe_deg: 0.05 }; 2]);
+    r.read.front = both([m, m], Sigmas { camber_deg: 0.1, caster_deg: 0.2, toe_deg: 0.05 });
     let file = corner_file(&r).unwrap();
     for row in &file.states {
         for w in &row.wheels {
@@ -398,12 +396,12 @@ fn lifting_the_nose_adds_caster_one_to_one_and_says_so() {
 fn a_bent_corner_is_said_to_be() {
     let mut r = request("half_ton_front", "leaf_rear", 0.0);
     let good = Measured { camber_deg: -0.1, caster_deg: 3.7, toe_deg: 0.05 };
-    r.knowledge = Knowledge::Surveyed;
-    r.front_read = Some([good, Measured { camber_deg: -2.4, ..good }]);
+    r.knowledge.front = Knowledge::Surveyed;
+    r.read.front = both([good, Measured { camber_deg: -2.4, ..good }], GAUGE);
     let file = corner_file(&r).unwrap();
     assert!(file.watch.iter().any(|w| w.en().starts_with("Right front")), "{:?}", file.watch);
     // SAI was never read: nothing is said of included angles.
     assert!(!file.watch.iter().any(|w| w.en().to_lowercase().contains("included angle")), "{:?}", file.watch);
-    r.front_read = Some([good, good]);
+    r.read.front = both([good, good], GAUGE);
     assert!(corner_file(&r).unwrap().watch.is_empty(), "nothing to watch");
 }

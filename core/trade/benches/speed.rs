@@ -10,7 +10,7 @@ use bold_stance_car::fit::{Doubted, Knowledge, SAMPLES, Sigmas, doubt, sampled_d
 use bold_stance_car::metrics::{CornerFileRequest, axle_curves, corner_file};
 use bold_stance_car::vehicle::AirLevel;
 use bold_stance_car::vehicle::HeightShare;
-use bold_stance_car::vehicle::{Attitude, Car, CarFacts, Gains, Measured, PlannedHeights};
+use bold_stance_car::vehicle::{Attitude, Axles, Car, CarFacts, Gains, Measured, PlannedHeights};
 use bold_stance_kinematics::geometry::{Axle, Side};
 use bold_stance_kinematics::linkage::{Corner, Linkage};
 use bold_stance_trade::aim::Target;
@@ -202,16 +202,12 @@ fn layouts(c: &mut Criterion) {
             facts: CarFacts::default(),
         },
         arrived: Gains::default(),
-        planned: Some(PlannedHeights { front_mm: 50.0, settle_mm: 4.0, ..PlannedHeights::default() }),
-        front_read: None,
-        rear_read: None,
+        planned: Some(PlannedHeights::gains(50.0, 0.0).settling(4.0)),
+        read: Axles::default(),
         axle_offset_mm: None,
         wheelbases_mm: None,
-        front_set: None,
-        rear_set: None,
-        front_sigma: None,
-        knowledge: Knowledge::Taped,
-        rear_knowledge: Knowledge::Archetype,
+        set: Axles::default(),
+        knowledge: Axles { front: Knowledge::Taped, rear: Knowledge::Archetype },
     };
     c.bench_function("corner file, whole page", |b| b.iter(|| corner_file(black_box(&request)).unwrap()));
 }
@@ -299,7 +295,7 @@ fn car_tread(c: &mut Criterion) {
     let mut input = common::truck();
     input.settle_mm = 9.0;
     input.load_mm = 20.0;
-    input.levels = vec![AirLevel { name: "Access".into(), front_mm: -40.0, rear_mm: -40.0 }];
+    input.levels = vec![AirLevel { name: "Access".into(), mm: Axles { front: -40.0, rear: -40.0 } }];
     let p = plan(&input, &[]).unwrap();
     let both = [Some(&p), Some(&p)];
     let mut tyres: CarTyres = serde_json::from_str(

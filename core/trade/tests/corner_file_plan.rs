@@ -2,8 +2,10 @@
 #![allow(clippy::unwrap_used, clippy::panic, missing_docs)]
 
 mod common;
-use bold_stance_car::metrics::{CornerFile, CornerFileRequest, RearRead, corner_file};
-use bold_stance_car::vehicle::{Car, CarFacts, Gains, PlannedHeights, StateKind};
+use bold_stance_car::metrics::{CornerFile, CornerFileRequest, WheelRead, corner_file};
+use bold_stance_car::vehicle::{
+    Axles, Car, CarFacts, Gains, PlannedHeight, PlannedHeights, Sides, StateKind,
+};
 use bold_stance_kinematics::geometry::{Axle, Geometry, Side};
 use bold_stance_trade::part::shipped_parts;
 use bold_stance_trade::plan::{PlanInput, PlanResult, SidePlan, Way, WayKind, plan, set_edits};
@@ -18,14 +20,20 @@ fn front(change: impl Fn(&mut PlanInput)) -> PlanInput {
 
 fn planned(i: &PlanInput) -> PlannedHeights {
     let body = i.ways.iter().filter(|w| w.kind == WayKind::BodyLift).map(|w| w.gain_mm).sum();
-    let own = PlannedHeights { settle_mm: i.settle_mm, load_mm: i.load_mm, ..PlannedHeights::default() };
-    if i.steered() {
-        let trim = PlannedHeights { front_trim_mm: i.trim_mm, body_mm: [body, 0.0], ..own };
-        PlannedHeights { front_mm: i.height_change_mm, rear_mm: i.other_change_mm, ..trim }
-    } else {
-        let trim = PlannedHeights { rear_trim_mm: i.trim_mm, body_mm: [0.0, body], ..own };
-        PlannedHeights { front_mm: i.other_change_mm, rear_mm: i.height_change_mm, settle_mm: 0.0, ..trim }
-    }
+    let own = PlannedHeight {
+        gain_mm: i.height_change_mm,
+        settle_mm: i.settle_mm,
+        load_mm: i.load_mm,
+        trim_mm: Sides { left: i.trim_mm[0], right: i.trim_mm[1] },
+        body_mm: body,
+    };
+    let off = PlannedHeight {
+        gain_mm: i.other_change_mm,
+        settle_mm: i.other_settle_mm,
+        ..PlannedHeight::default()
+    };
+    let axles = if i.steered() { Axles { front: own, rear: off } } else { Axles { front: off, rear: own } };
+    PlannedHeights { axles }
 }
 
 /// A plan and the corner file of the car it is for; the other axle is of no account.
@@ -44,29 +52,17 @@ fn both(i: &PlanInput, other: &Geometry) -> (PlanResult, CornerFile) {
         car,
         arrived: Gains::default(),
         planned: Some(planned(i)),
-        front_read: None,
-        front_sigma: None,
-        rear_read: None,
+        read: Axles::default(),
         axle_offset_mm: None,
         wheelbases_mm: None,
-        front_set: None,
-        rear_set: None,
-        knowledge: i.knowledge,
-        rear_knowledge: i.knowledge,
+        set: Axles::default(),
+        knowledge: Axles { front: i.knowledge, rear: i.knowledge },
     };
-    if i.steered() {
-        request.front_read = Some([i.left.angles, i.right.angles]);
-        request.front_sigma = Some([i.left.sigma, i.right.sigma]);
-        request.front_set = Some(edits);
-    } else {
-        request.rear_read = Some([&i.left, &i.right].map(|s| RearRead {
-            camber_deg: s.angles.camber_deg,
-            toe_deg: s.angles.toe_deg,
-            camber_sigma_deg: s.sigma.camber_deg,
-            toe_sigma_deg: s.sigma.toe_deg,
-        }));
-        request.rear_set = Some(edits);
-    }
+    let axle = if i.steered() { Axle::Front } else { Axle::Rear };
+    let [left, right] = [&i.left, &i.right].map(|s| WheelRead { angles: s.angles, sigma: s.sigma });
+    request.read[axle] = Some(Sides { left, right });
+    let [left, right] = edits;
+    request.set[axle] = Some(Sides { left, right });
     (r, corner_file(&request).unwrap())
 }
 
@@ -106,8 +102,8 @@ fn fitted_parts_and_the_setting_are_in_the_planned_column() {
     let q = |x: &(PlanResult, CornerFile)| quantity(&x.1, "caster").planned.unwrap();
     assert!((q(&with) - q(&bare)).abs() > 0.3, "{} {}", q(&with), q(&bare));
     // Its curve goes through the same wheel, over the body's own axes.
-    let curve = with.1.front_set_curves.as_ref().unwrap();
-    assert!(bare.1.front_set_curves.is_some() && with.1.rear_set_curves.is_none());
+    let curve = with.1.set_curves.front.as_ref().unwrap();
+    assert!(bare.1.set_curves.front.is_some() && with.1.set_curves.rear.is_none());
     let gain = with.0.judged.own_mm;
     let near =
         curve.left.iter().min_by(|a, b| (a.height_mm - gain).abs().total_cmp(&(b.height_mm - gain).abs()));

@@ -28,13 +28,14 @@ fn shape(id: &str) -> Geometry {
 }
 
 fn facts() -> VehicleFacts {
+    let axle = |shape: Geometry| json!({"geometry": shape, "knowledge": "taped", "track_mm": 1560, "height_mm": 360});
     serde_json::from_value(json!({
-        "name": "Sedge", "silhouette": "wagon", "wheelbase_mm": 2900, "track_front_mm": 1560, "track_rear_mm": 1560,
+        "name": "Sedge", "silhouette": "wagon", "wheelbase_mm": 2900,
         "tyre_size": "235/45R18", "tyre_class": "all_season", "tread_depth_mm": 7, "drive": "front", "use": "mixed",
-        "front_load_n": 5200, "pressure_kpa": 250, "placard_kpa": 260, "design_height_mm": 360, "rear_height_mm": 360,
-        "knowledge": "taped", "geometry": shape("sports_front"), "rear_geometry": shape("ev_multilink_rear"),
-        "rear_knowledge": "taped", "car": {"rear_load_n": 4100, "brake_front_share": 0.7},
-        "adjusters": default_adjusters(4.0),
+        "pressure_kpa": 250, "placard_kpa": 260,
+        "axles": {"front": axle(shape("sports_front")), "rear": axle(shape("ev_multilink_rear"))},
+        "car": {"brake_front_share": 0.7, "axles": {
+            "front": {"load_n": 5200, "adjusters": default_adjusters(4.0)}, "rear": {"load_n": 4100}}},
     }))
     .unwrap()
 }
@@ -150,7 +151,7 @@ fn facts_and_readings_become_a_base_for_each_axle_once_it_was_read() {
             && (f.read.right.angles.caster_deg - 5.5).abs() < 1e-9
     );
     assert_eq!(r.read.left.angles.caster_deg, 0.0, "a rear wheel has none");
-    assert_eq!((f.adjusters.len(), r.adjusters.len()), (b.vehicle.adjusters.len(), 0));
+    assert_eq!((f.adjusters.len(), r.adjusters.len()), (b.vehicle.car.axles.front.adjusters.len(), 0));
     // One reading short: that axle waits, the other does not.
     let without: Vec<Reading> = b
         .readings
@@ -163,7 +164,8 @@ fn facts_and_readings_become_a_base_for_each_axle_once_it_was_read() {
     let seen: Vec<_> = without.iter().map(Reading::seen).collect();
     let base = base_of(&b.vehicle, &without, &seen);
     assert!(base.axles.front.is_some() && base.axles.rear.is_none());
-    let unknown = VehicleFacts { rear_geometry: None, ..b.vehicle.clone() };
+    let mut unknown = b.vehicle.clone();
+    unknown.axles.rear.geometry = None;
     assert!(base_of(&unknown, &b.readings, &seen).axles.rear.is_none());
 }
 
@@ -187,12 +189,13 @@ fn facts_become_tyres() {
         [Silhouette::Pickup, Silhouette::Box, Silhouette::Coupe, Silhouette::Van].map(transfer),
         [0.85, 0.85, 0.6, 0.7]
     );
-    let solid = with(&|f| f.rear_geometry = Some(shape("leaf_rear")));
+    let solid = with(&|f| f.axles.rear.geometry = Some(shape("leaf_rear")));
     assert_eq!(solid.roll_camber, [2.5, 0.0]);
     assert_eq!(shape("leaf_rear").layout(), Layout::SolidAxle);
     let told = with(&|f| {
-        f.car.wear = serde_json::from_value(json!({"rear_tyre_size": "255/40R18", "rear_pressure_kpa": 230,
-            "high_torque": true, "own_life_km": 33000, "uses": [{"use": "highway", "share": 80}, {"use": "trail", "share": 20}]}))
+        f.axles.rear.tyre_size = Some("255/40R18".into());
+        f.axles.rear.pressure_kpa = Some(230.0);
+        f.car.wear = serde_json::from_value(json!({"high_torque": true, "own_life_km": 33000, "uses": [{"use": "highway", "share": 80}, {"use": "trail", "share": 20}]}))
         .unwrap();
     });
     assert_eq!((told.sizes[1].as_str(), told.pressure_kpa[1], told.torque_factor), ("255/40R18", 230.0, 1.5));
@@ -324,4 +327,147 @@ fn a_bundle_with_dangling_ends_is_refused_where_they_hang() {
     assert_eq!(none.evaluate(None, &[], clock(0)).unwrap_err()[0].field, "plans");
     assert!(good.evaluate(Some("Other"), &[], clock(0)).unwrap_err()[0].right.en().contains("Lower"));
     assert_eq!(good.evaluate(Some("Lower"), &shipped_parts().unwrap(), clock(0)).unwrap().name, "Lower");
+}
+
+/// The facts of a vehicle as the first form of the document had them, every field told.
+fn first_form() -> serde_json::Value {
+    let shaft = json!([0, 180, 372]);
+    json!({
+        "name": "Quarry", "silhouette": "pickup", "wheelbase_mm": 3220, "track_front_mm": 1524, "track_rear_mm": 1540,
+        "tyre_size": "285/70R17", "tyre_class": "all_terrain", "tread_depth_mm": 10.6, "drive": "both", "use": "trail",
+        "front_load_n": 7000, "pressure_kpa": 240, "placard_kpa": 260, "design_height_mm": 498, "rear_height_mm": 571,
+        "knowledge": "surveyed", "geometry": shape("half_ton_front"), "rear_geometry": shape("leaf_rear"),
+        "rear_knowledge": "taped", "adjusters": default_adjusters(3.2),
+        "car": {
+            "cg_height_mm": 720, "front_load_n": 6000, "rear_load_n": 5600, "rear_settle_mm": 3,
+            "front_spring": {"rate_n_mm": 112, "motion_ratio": 0.62}, "rear_spring": null,
+            "front_tyre_gain_mm": 9, "rear_tyre_gain_mm": 0, "levels": [{"name": "Access", "front_mm": -40, "rear_mm": -30}],
+            "front_shaft_inner": shaft, "rear_shaft_inner": null,
+            "limits": {"droop_mm": 60, "shaft_inner": null}, "rear_limits": {"bump_mm": 45}, "rear_adjusters": [],
+            "wear": {"rear_tyre_size": "305/70R17", "rear_pressure_kpa": 280, "rear_placard_kpa": null, "price": 265},
+        },
+    })
+}
+
+#[test]
+fn facts_written_in_the_first_form_are_read_with_everything_they_told() {
+    let f: VehicleFacts = serde_json::from_value(bold_stance_trade::job::present_form(first_form())).unwrap();
+    assert!(f.problems().is_empty(), "{:?}", f.problems());
+    let (a, t) = (&f.axles, &f.car.axles);
+    assert_eq!(
+        (a.front.track_mm, a.front.height_mm, a.rear.track_mm, a.rear.height_mm),
+        (1524.0, 498.0, 1540.0, 571.0)
+    );
+    assert_eq!(
+        (a.front.geometry.clone(), a.rear.geometry.clone()),
+        (Some(shape("half_ton_front")), Some(shape("leaf_rear")))
+    );
+    assert_eq!((f.tyre_size_of(Axle::Front), f.tyre_size_of(Axle::Rear)), ("285/70R17", "305/70R17"));
+    assert_eq!((a.rear.pressure_kpa, a.rear.placard_kpa), (Some(280.0), None));
+    // The vehicle's own front load counted, not the car's.
+    assert_eq!((t.front.load_n, t.rear.load_n), (7000.0, 5600.0));
+    assert_eq!((t.front.tyre_gain_mm, t.rear.settle_mm), (9.0, 3.0));
+    assert_eq!((t.front.spring.unwrap().rate_n_mm, t.rear.spring), (112.0, None));
+    assert_eq!(
+        (t.front.limits.droop_mm, t.front.limits.shaft_inner),
+        (Some(60.0), Some([0.0, 180.0, 372.0]))
+    );
+    assert_eq!((t.rear.limits.bump_mm, t.rear.limits.shaft_inner), (Some(45.0), None));
+    assert_eq!((t.front.adjusters.len(), t.rear.adjusters.len()), (default_adjusters(3.2).len(), 0));
+    assert_eq!((f.car.levels[0].mm.front, f.car.levels[0].mm.rear, f.car.wear.price), (-40.0, -30.0, 265.0));
+    // What is in the present form stays as it is.
+    let now = serde_json::to_value(&f).unwrap();
+    assert_eq!(bold_stance_trade::job::present_form(now.clone()), now);
+}
+
+#[test]
+fn a_job_written_before_axles_had_their_place_is_read_and_a_fault_in_it_is_named() {
+    let mut b = serde_json::to_value(&Shop::new().bundle).unwrap();
+    b["vehicle"] = first_form();
+    let read = JobBundle::from_json(b.to_string().as_bytes()).unwrap();
+    assert_eq!(read.vehicle.axles.rear.geometry, Some(shape("leaf_rear")));
+    // Written again it is in the present form, and the same.
+    let again = JobBundle::from_json(&serde_json::to_vec(&read).unwrap()).unwrap();
+    assert_eq!(again, read);
+    b["vehicle"]["rear_geometry"] = json!(shape("crossover_front"));
+    let found = JobBundle::from_json(b.to_string().as_bytes()).unwrap_err();
+    assert!(found.iter().any(|p| p.field == "vehicle.axles.rear.geometry.axle"), "{found:?}");
+    b["vehicle"]["wheels"] = json!(4);
+    let found = JobBundle::from_json(b.to_string().as_bytes()).unwrap_err();
+    assert!(found.iter().any(|p| p.field.contains("vehicle")), "{found:?}");
+}
+
+/// How the car stands is the core's to say: what was read, sides apart, rake over the floor; nothing of what was not read.
+#[test]
+fn a_car_stands_at_what_was_read_and_no_axle_at_what_was_not() {
+    use bold_stance_trade::job::stance_at;
+    let mut shop = Shop::new();
+    let s = stance_at(&shop.bundle.vehicle, &shop.bundle.readings, Visit::Found);
+    assert_eq!(
+        (s.axles.front.mm, s.axles.rear.mm, s.axles.front.left_over_right_mm),
+        (Some(360.0), Some(360.0), Some(0.0))
+    );
+    // Radii of the two shapes that ship differ by what they differ.
+    let r = |a: &str| shape(a).wheel.loaded_radius_mm;
+    let by = ((r("ev_multilink_rear") - r("sports_front")) / 2900.0).atan().to_degrees();
+    assert!((s.rake_deg.unwrap() - by).abs() < 1e-12);
+    let settled = stance_at(&shop.bundle.vehicle, &shop.bundle.readings, Visit::Settled);
+    assert_eq!((settled.axles.front.mm, settled.axles.rear.mm, settled.rake_deg), (None, None, None));
+    shop.read(Visit::Settled, Axle::Front, Side::Left, Method::HeightHub, "value", "341");
+    let settled = stance_at(&shop.bundle.vehicle, &shop.bundle.readings, Visit::Settled);
+    // One side alone is all there is of that axle, and says nothing of a difference.
+    assert_eq!((settled.axles.front.mm, settled.axles.front.left_over_right_mm), (Some(341.0), None));
+    shop.read(Visit::Settled, Axle::Front, Side::Right, Method::HeightHub, "value", "337");
+    let settled = stance_at(&shop.bundle.vehicle, &shop.bundle.readings, Visit::Settled);
+    assert_eq!((settled.axles.front.mm, settled.axles.front.left_over_right_mm), (Some(339.0), Some(4.0)));
+    // A job nobody read: the front is not known, the rear stands as its facts tell.
+    let bare = stance_at(&shop.bundle.vehicle, &[], Visit::Found);
+    assert_eq!((bare.axles.front.mm, bare.axles.rear.mm, bare.rake_deg), (None, Some(360.0), None));
+}
+
+/// The plan's answer stands where its plan puts it.
+#[test]
+fn an_answer_says_how_the_car_stands_before_and_after() {
+    let shop = Shop::new();
+    let a = shop.bundle.evaluate(None, &shipped_parts().unwrap(), clock(shop.minute)).unwrap().plan;
+    assert_eq!(
+        (a.found.mm.front, a.stands.mm.front, a.stands.mm.rear),
+        (Some(360.0), Some(340.0), Some(335.0))
+    );
+    let turn = a.stands.rake_deg.unwrap() - a.found.rake_deg.unwrap();
+    assert!((turn + (5.0f64 / 2900.0).to_degrees()).abs() < 1e-3, "5 mm lower behind: {turn}");
+}
+
+/// The corner file of a job is asked with what was read on it, the offset of the live axle at its own place.
+#[test]
+fn a_corner_file_is_asked_with_what_was_read() {
+    use bold_stance_trade::job::corner_request;
+    let mut shop = Shop::new();
+    let ask = |shop: &Shop| {
+        let b = &shop.bundle;
+        let seen: Vec<_> = b.readings.iter().map(Reading::seen).collect();
+        corner_request(&b.vehicle, &b.readings, &seen).unwrap()
+    };
+    let r = ask(&shop);
+    let (front, rear) = (r.read.front.unwrap(), r.read.rear.unwrap());
+    assert!(
+        (front.left.angles.camber_deg + 0.6).abs() < 1e-9
+            && (rear.right.angles.camber_deg + 1.6).abs() < 1e-9
+    );
+    assert!((front.right.angles.caster_deg - 5.5).abs() < 1e-9 && rear.left.angles.caster_deg == 0.0);
+    assert_eq!((r.arrived.left_front, r.axle_offset_mm), (0.0, None));
+    // A height read away from the one the points were taken at is a gain; without one there is none.
+    shop.bundle.vehicle.axles.front.height_mm = 350.0;
+    assert_eq!(ask(&shop).arrived.right_front, 10.0);
+    let unread = corner_request(&shop.bundle.vehicle, &[], &[]).unwrap();
+    assert!(unread.arrived.right_front == 0.0 && unread.read.front.is_none());
+    // Offset of a live axle behind, which was looked for in front before.
+    shop.bundle.vehicle.axles.rear.geometry = Some(shape("leaf_rear"));
+    let mut offset = shop.bundle.readings[0].clone();
+    (offset.id, offset.axle, offset.side) = (Uuid::from_u128(9), ReadAxle::Rear, ReadSide::Both);
+    (offset.quantity, offset.value) = (bold_stance_trade::reading::Quantity::AxleOffset, 12.0);
+    shop.bundle.readings.push(offset);
+    assert_eq!(ask(&shop).axle_offset_mm, Some(12.0));
+    shop.bundle.vehicle.axles.front.geometry = None;
+    assert!(corner_request(&shop.bundle.vehicle, &[], &[]).unwrap_err().field == "axles.front.geometry");
 }

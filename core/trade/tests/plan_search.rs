@@ -307,8 +307,10 @@ fn a_failed_check_has_the_number_and_the_limit() {
 fn every_height_state_has_its_verdict_and_loaded_can_be_what_counts() {
     let mut i = truck();
     i.fitted = vec!["offset-upper-arm@7".into()];
-    i.levels =
-        vec![bold_stance_car::vehicle::AirLevel { name: "Access".into(), front_mm: -40.0, rear_mm: -40.0 }];
+    i.levels = vec![bold_stance_car::vehicle::AirLevel {
+        name: "Access".into(),
+        mm: bold_stance_car::vehicle::Axles { front: -40.0, rear: -40.0 },
+    }];
     let parts = shipped_parts().unwrap();
     let r = plan(&i, &parts).unwrap();
     let kinds: Vec<StateKind> = r.states.iter().map(|s| s.kind).collect();

@@ -404,7 +404,7 @@ fn trim_rolls_the_body_and_both_wheels_lean_with_it() {
             left_rear: (trim[0] - mid) * rear,
             right_rear: (trim[1] - mid) * rear,
         };
-        let other = car.state(&corners, &gains, [0.0; 2]);
+        let other = car.state(&corners, &gains, bold_stance_car::vehicle::Axles::default());
         // The plan's pitch is of the planned height alone; half the trims' sum is 10 mm at most on 3220 mm.
         let pitch = (mid / 3220.0).atan().to_degrees();
         for (i, s) in [&planned.left, &planned.right].into_iter().enumerate() {

@@ -224,8 +224,8 @@ fn on_the_jack_caster_and_toe_need_the_height_and_camber_has_a_rule() {
 fn weight_moves_heights_over_the_springs_and_angles_over_the_linkage() {
     let spring = Spring { rate_n_mm: 70.0, motion_ratio: 0.65 };
     let mut b = Bench::new().answer("fuel", "60 l").answer("seats", "85 kg").prepared();
-    b.car.car.facts.front_spring = Some(spring);
-    b.car.car.facts.rear_spring = Some(spring);
+    b.car.car.facts.axles.front.spring = Some(spring);
+    b.car.car.facts.axles.rear.spring = Some(spring);
     let sink = b.car.weight_sink(&Prepared::of(&b.answers, &b.items).unwrap()).unwrap();
     // By hand: moments of 43.1 kg at 0.85 and −85 kg at 0.45 of the wheelbase, halved left and right.
     let kg = 60.0 * 6.0 * 0.453_592_37 / 3.785_411_784;
@@ -239,7 +239,7 @@ fn weight_moves_heights_over_the_springs_and_angles_over_the_linkage() {
     let t = b.read(Method::CamberGauge, LEFT, &[("angle", "0.1")]);
     assert!((t.value - (0.1 + model(&then) - model(&now))).abs() < 1e-9);
     // Without spring rates it is said, and nothing is made up.
-    b.car.car.facts.rear_spring = None;
+    b.car.car.facts.axles.rear.spring = None;
     let t = b.read(Method::CamberGauge, LEFT, &[("angle", "0.1")]);
     assert!((t.value - 0.1).abs() < 1e-12);
     assert!(t.corrections.iter().any(|c| c.kind == CorrectionKind::Weight && !c.applied));

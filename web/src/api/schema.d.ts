@@ -1020,18 +1020,10 @@ export interface components {
         };
         /** @description A level of an air suspension against as arrived, mm higher. */
         AirLevel: {
-            /**
-             * Format: double
-             * @description Front, mm.
-             */
-            front_mm: number;
+            /** @description Of each axle, mm. */
+            mm: components["schemas"]["Axles_f64"];
             /** @description What the car calls it. */
             name: string;
-            /**
-             * Format: double
-             * @description Rear, mm.
-             */
-            rear_mm: number;
         };
         /** @description The angles and lengths a specialist speaks of, for one wheel. */
         Alignment: {
@@ -1198,13 +1190,6 @@ export interface components {
             /** @description Both wheels as found. */
             read: components["schemas"]["Sides_SideReadings"];
         };
-        /** @description Curves of one axle. */
-        AxleCurves: {
-            /** @description Left wheel over height; heights that do not close are left out. */
-            left: components["schemas"]["HeightPoint"][];
-            /** @description Right wheel over height. */
-            right: components["schemas"]["HeightPoint"][];
-        };
         /** @description One axle at two heights. Null where the layout has no such thing. */
         AxleMetrics: {
             /**
@@ -1335,6 +1320,55 @@ export interface components {
             ways: components["schemas"]["Way"][];
         };
         /** @description One of a thing for each axle. */
+        Axles_AxleFacts: {
+            /** @description Facts of one axle of a car. */
+            front: {
+                /** @description What can be turned at each of its wheels. */
+                adjusters?: components["schemas"]["Adjuster"][];
+                /** @description What its joints, travel and clearances allow. */
+                limits?: components["schemas"]["Limits"];
+                /**
+                 * Format: double
+                 * @description Load of one of its wheels, N.
+                 */
+                load_n: number;
+                /**
+                 * Format: double
+                 * @description Height expected to be lost as new springs and bushings settle, mm, where the plan says nothing of it.
+                 */
+                settle_mm?: number;
+                spring?: components["schemas"]["Spring"] | null;
+                /**
+                 * Format: double
+                 * @description Loaded radius gained by the planned tyres over those the points were taken on, mm.
+                 */
+                tyre_gain_mm?: number;
+            };
+            /** @description Facts of one axle of a car. */
+            rear: {
+                /** @description What can be turned at each of its wheels. */
+                adjusters?: components["schemas"]["Adjuster"][];
+                /** @description What its joints, travel and clearances allow. */
+                limits?: components["schemas"]["Limits"];
+                /**
+                 * Format: double
+                 * @description Load of one of its wheels, N.
+                 */
+                load_n: number;
+                /**
+                 * Format: double
+                 * @description Height expected to be lost as new springs and bushings settle, mm, where the plan says nothing of it.
+                 */
+                settle_mm?: number;
+                spring?: components["schemas"]["Spring"] | null;
+                /**
+                 * Format: double
+                 * @description Loaded radius gained by the planned tyres over those the points were taken on, mm.
+                 */
+                tyre_gain_mm?: number;
+            };
+        };
+        /** @description One of a thing for each axle. */
         Axles_AxlePlan: {
             /** @description What is decided about one axle. */
             front: {
@@ -1432,6 +1466,117 @@ export interface components {
             };
         };
         /** @description One of a thing for each axle. */
+        Axles_AxleShape: {
+            /**
+             * @description What is told of an axle: where its points are and how well they are known, how it stands, and its tyres where they are
+             *     other than the car's.
+             */
+            front: {
+                geometry?: components["schemas"]["Geometry"] | null;
+                /**
+                 * Format: double
+                 * @description Hub-to-arch height at which the points were taken, mm.
+                 */
+                height_mm: number;
+                /** @description How well they are known. */
+                knowledge?: components["schemas"]["Knowledge"];
+                /**
+                 * Format: double
+                 * @description Their placard pressure where it differs, kPa.
+                 */
+                placard_kpa?: number | null;
+                /**
+                 * Format: double
+                 * @description Their pressure where it differs, kPa.
+                 */
+                pressure_kpa?: number | null;
+                /**
+                 * Format: double
+                 * @description Track, contact to contact, mm.
+                 */
+                track_mm: number;
+                /** @description Size of its tyres where it differs. */
+                tyre_size?: string | null;
+            };
+            /**
+             * @description What is told of an axle: where its points are and how well they are known, how it stands, and its tyres where they are
+             *     other than the car's.
+             */
+            rear: {
+                geometry?: components["schemas"]["Geometry"] | null;
+                /**
+                 * Format: double
+                 * @description Hub-to-arch height at which the points were taken, mm.
+                 */
+                height_mm: number;
+                /** @description How well they are known. */
+                knowledge?: components["schemas"]["Knowledge"];
+                /**
+                 * Format: double
+                 * @description Their placard pressure where it differs, kPa.
+                 */
+                placard_kpa?: number | null;
+                /**
+                 * Format: double
+                 * @description Their pressure where it differs, kPa.
+                 */
+                pressure_kpa?: number | null;
+                /**
+                 * Format: double
+                 * @description Track, contact to contact, mm.
+                 */
+                track_mm: number;
+                /** @description Size of its tyres where it differs. */
+                tyre_size?: string | null;
+            };
+        };
+        /** @description One of a thing for each axle. */
+        Axles_AxleStance: {
+            /** @description Heights of an axle, hub centre to arch lip. */
+            front: {
+                /**
+                 * Format: double
+                 * @description Left over right, mm; none until both were read.
+                 */
+                left_over_right_mm?: number | null;
+                /**
+                 * Format: double
+                 * @description Mean of what was read, mm; of a rear axle nobody read the height its facts tell.
+                 */
+                mm?: number | null;
+                /** @description Each side as read, mm; none where it was not. */
+                sides: components["schemas"]["Sides_Option_f64"];
+            };
+            /** @description Heights of an axle, hub centre to arch lip. */
+            rear: {
+                /**
+                 * Format: double
+                 * @description Left over right, mm; none until both were read.
+                 */
+                left_over_right_mm?: number | null;
+                /**
+                 * Format: double
+                 * @description Mean of what was read, mm; of a rear axle nobody read the height its facts tell.
+                 */
+                mm?: number | null;
+                /** @description Each side as read, mm; none where it was not. */
+                sides: components["schemas"]["Sides_Option_f64"];
+            };
+        };
+        /** @description One of a thing for each axle. */
+        Axles_Knowledge: {
+            /**
+             * @description How well the hardpoints are known.
+             * @enum {string}
+             */
+            front: "archetype" | "taped" | "surveyed";
+            /**
+             * @description How well the hardpoints are known.
+             * @enum {string}
+             */
+            rear: "archetype" | "taped" | "surveyed";
+        };
+        /** @description One of a thing for each axle. */
         Axles_Option_AxleBase: {
             front: null | {
                 /** @description What can be turned on each side. */
@@ -1480,6 +1625,21 @@ export interface components {
                 limits?: components["schemas"]["Limits"];
                 /** @description Both wheels as found. */
                 read: components["schemas"]["Sides_SideReadings"];
+            };
+        };
+        /** @description One of a thing for each axle. */
+        Axles_Option_AxleCurves: {
+            front: null | {
+                /** @description Left wheel over height; heights that do not close are left out. */
+                left: components["schemas"]["HeightPoint"][];
+                /** @description Right wheel over height. */
+                right: components["schemas"]["HeightPoint"][];
+            };
+            rear: null | {
+                /** @description Left wheel over height; heights that do not close are left out. */
+                left: components["schemas"]["HeightPoint"][];
+                /** @description Right wheel over height. */
+                right: components["schemas"]["HeightPoint"][];
             };
         };
         /** @description One of a thing for each axle. */
@@ -1535,6 +1695,154 @@ export interface components {
                 stop?: components["schemas"]["Stop"] | null;
                 /** @description In words. */
                 verdict: components["schemas"]["Verdict"];
+            };
+        };
+        /** @description One of a thing for each axle. */
+        Axles_Option_Sides_SetEdits: {
+            front: null | {
+                /** @description What is done to one corner by a plan: what was there when it was read, and what is there once it is set. */
+                left: {
+                    /** @description Ways to height, parts, and adjusters as set. */
+                    set: components["schemas"]["Edit"][];
+                    /** @description Adjusters where they stood when it was read. */
+                    start: components["schemas"]["Edit"][];
+                };
+                /** @description What is done to one corner by a plan: what was there when it was read, and what is there once it is set. */
+                right: {
+                    /** @description Ways to height, parts, and adjusters as set. */
+                    set: components["schemas"]["Edit"][];
+                    /** @description Adjusters where they stood when it was read. */
+                    start: components["schemas"]["Edit"][];
+                };
+            };
+            rear: null | {
+                /** @description What is done to one corner by a plan: what was there when it was read, and what is there once it is set. */
+                left: {
+                    /** @description Ways to height, parts, and adjusters as set. */
+                    set: components["schemas"]["Edit"][];
+                    /** @description Adjusters where they stood when it was read. */
+                    start: components["schemas"]["Edit"][];
+                };
+                /** @description What is done to one corner by a plan: what was there when it was read, and what is there once it is set. */
+                right: {
+                    /** @description Ways to height, parts, and adjusters as set. */
+                    set: components["schemas"]["Edit"][];
+                    /** @description Adjusters where they stood when it was read. */
+                    start: components["schemas"]["Edit"][];
+                };
+            };
+        };
+        /** @description One of a thing for each axle. */
+        Axles_Option_Sides_WheelRead: {
+            front: null | {
+                /** @description A wheel as read over the ground. */
+                left: {
+                    /** @description Its angles, degrees; caster counts where the wheel steers. */
+                    angles: components["schemas"]["Measured"];
+                    /** @description Their standard deviations. */
+                    sigma: components["schemas"]["Sigmas"];
+                };
+                /** @description A wheel as read over the ground. */
+                right: {
+                    /** @description Its angles, degrees; caster counts where the wheel steers. */
+                    angles: components["schemas"]["Measured"];
+                    /** @description Their standard deviations. */
+                    sigma: components["schemas"]["Sigmas"];
+                };
+            };
+            rear: null | {
+                /** @description A wheel as read over the ground. */
+                left: {
+                    /** @description Its angles, degrees; caster counts where the wheel steers. */
+                    angles: components["schemas"]["Measured"];
+                    /** @description Their standard deviations. */
+                    sigma: components["schemas"]["Sigmas"];
+                };
+                /** @description A wheel as read over the ground. */
+                right: {
+                    /** @description Its angles, degrees; caster counts where the wheel steers. */
+                    angles: components["schemas"]["Measured"];
+                    /** @description Their standard deviations. */
+                    sigma: components["schemas"]["Sigmas"];
+                };
+            };
+        };
+        /** @description One of a thing for each axle. */
+        Axles_Option_f64: {
+            front: null | number;
+            rear: null | number;
+        };
+        /** @description One of a thing for each axle. */
+        Axles_PlannedHeight: {
+            /** @description What is planned of an axle's height, against as arrived, mm. */
+            front: {
+                /**
+                 * Format: double
+                 * @description What of the gain the body has on its frame, mm.
+                 * @default 0
+                 */
+                body_mm: number;
+                /**
+                 * Format: double
+                 * @description Gain, mm.
+                 * @default 0
+                 */
+                gain_mm: number;
+                /**
+                 * Format: double
+                 * @description Lost under the usual load, when it was typed instead of worked out, mm.
+                 * @default 0
+                 */
+                load_mm: number;
+                /**
+                 * Format: double
+                 * @description Lost as it settles, mm; what the axle's facts say where this is 0 and something is gained.
+                 * @default 0
+                 */
+                settle_mm: number;
+                /**
+                 * @description Each side on top of the gain, mm.
+                 * @default {
+                 *       "left": 0,
+                 *       "right": 0
+                 *     }
+                 */
+                trim_mm: components["schemas"]["Sides_f64"];
+            };
+            /** @description What is planned of an axle's height, against as arrived, mm. */
+            rear: {
+                /**
+                 * Format: double
+                 * @description What of the gain the body has on its frame, mm.
+                 * @default 0
+                 */
+                body_mm: number;
+                /**
+                 * Format: double
+                 * @description Gain, mm.
+                 * @default 0
+                 */
+                gain_mm: number;
+                /**
+                 * Format: double
+                 * @description Lost under the usual load, when it was typed instead of worked out, mm.
+                 * @default 0
+                 */
+                load_mm: number;
+                /**
+                 * Format: double
+                 * @description Lost as it settles, mm; what the axle's facts say where this is 0 and something is gained.
+                 * @default 0
+                 */
+                settle_mm: number;
+                /**
+                 * @description Each side on top of the gain, mm.
+                 * @default {
+                 *       "left": 0,
+                 *       "right": 0
+                 *     }
+                 */
+                trim_mm: components["schemas"]["Sides_f64"];
             };
         };
         /** @description One of a thing for each axle. */
@@ -1701,10 +2009,14 @@ export interface components {
             axles: components["schemas"]["Axles_Option_PlanResult"];
             /** @description Version of the computation, for snapshots. */
             core_version: string;
+            /** @description How the car stands as found. */
+            found: components["schemas"]["CarStance"];
             /** @description Everything to turn, in order. */
             orders: components["schemas"]["Order"][];
             /** @description Why an axle that was read cannot be worked out, by field. */
             refused: components["schemas"]["Axles_Vec_Problem"];
+            /** @description How it stands as planned; an axle that stops short stands where it stops. */
+            stands: components["schemas"]["CarStance"];
             /** @description The car in one verdict. */
             verdict: components["schemas"]["CarVerdict"];
         };
@@ -1719,6 +2031,10 @@ export interface components {
              * @description Largest turn of the inner front wheel, degrees.
              */
             lock_deg: number;
+            /** @description How it stands as found. */
+            stands?: components["schemas"]["Stands"];
+            /** @description Turns recorded on it, and the settled heights they gave. */
+            turns?: components["schemas"]["TurnRecord"][];
             /** @description Loaded radius gained by the planned tyres, mm: turns the body, moves no arm. */
             tyre_gain_mm?: components["schemas"]["Axles_f64"];
             /**
@@ -1772,6 +2088,50 @@ export interface components {
          */
         CarFacts: {
             /**
+             * @description What is told of each axle beside its points.
+             * @default {
+             *       "front": {
+             *         "load_n": 6000,
+             *         "spring": null,
+             *         "settle_mm": 0,
+             *         "tyre_gain_mm": 0,
+             *         "limits": {
+             *           "upper_joint_deg": null,
+             *           "lower_joint_deg": null,
+             *           "shaft_deg": null,
+             *           "shaft_inner": null,
+             *           "droop_mm": null,
+             *           "bump_mm": null,
+             *           "arch_front_mm": null,
+             *           "arch_rear_mm": null,
+             *           "strut_gap_mm": null,
+             *           "bucket": null
+             *         },
+             *         "adjusters": []
+             *       },
+             *       "rear": {
+             *         "load_n": 5000,
+             *         "spring": null,
+             *         "settle_mm": 0,
+             *         "tyre_gain_mm": 0,
+             *         "limits": {
+             *           "upper_joint_deg": null,
+             *           "lower_joint_deg": null,
+             *           "shaft_deg": null,
+             *           "shaft_inner": null,
+             *           "droop_mm": null,
+             *           "bump_mm": null,
+             *           "arch_front_mm": null,
+             *           "arch_rear_mm": null,
+             *           "strut_gap_mm": null,
+             *           "bucket": null
+             *         },
+             *         "adjusters": []
+             *       }
+             *     }
+             */
+            axles: components["schemas"]["Axles_AxleFacts"];
+            /**
              * Format: double
              * @description Share of braking done by the front axle, 0 to 1.
              * @default 0.65
@@ -1784,45 +2144,10 @@ export interface components {
              */
             cg_height_mm: number;
             /**
-             * Format: double
-             * @description Load of one front wheel, N.
-             * @default 6000
-             */
-            front_load_n: number;
-            /**
-             * @description Inner joint of the front drive shaft, left side, mm; none on an undriven axle.
-             * @default null
-             */
-            front_shaft_inner: number[] | null;
-            /** @default null */
-            front_spring: components["schemas"]["Spring"] | null;
-            /**
-             * Format: double
-             * @description Loaded radius gained by the planned front tyres over those the points were taken on, mm.
-             * @default 0
-             */
-            front_tyre_gain_mm: number;
-            /**
              * @description Heights of an air suspension.
              * @default []
              */
             levels: components["schemas"]["AirLevel"][];
-            /**
-             * @description What the front axle's joints, travel and clearances allow.
-             * @default {
-             *       "upper_joint_deg": null,
-             *       "lower_joint_deg": null,
-             *       "shaft_deg": null,
-             *       "shaft_inner": null,
-             *       "droop_mm": null,
-             *       "bump_mm": null,
-             *       "arch_front_mm": null,
-             *       "arch_rear_mm": null,
-             *       "strut_gap_mm": null,
-             *       "bucket": null
-             *     }
-             */
-            limits: components["schemas"]["Limits"];
             /**
              * Format: double
              * @description Largest turn of the inner front wheel, degrees.
@@ -1831,52 +2156,6 @@ export interface components {
             lock_deg: number;
             /** @default null */
             payload: components["schemas"]["Payload"] | null;
-            /**
-             * @description What can be turned at each rear wheel.
-             * @default []
-             */
-            rear_adjusters: components["schemas"]["Adjuster"][];
-            /**
-             * @description The same of the rear axle.
-             * @default {
-             *       "upper_joint_deg": null,
-             *       "lower_joint_deg": null,
-             *       "shaft_deg": null,
-             *       "shaft_inner": null,
-             *       "droop_mm": null,
-             *       "bump_mm": null,
-             *       "arch_front_mm": null,
-             *       "arch_rear_mm": null,
-             *       "strut_gap_mm": null,
-             *       "bucket": null
-             *     }
-             */
-            rear_limits: components["schemas"]["Limits"];
-            /**
-             * Format: double
-             * @description Load of one rear wheel, N.
-             * @default 5000
-             */
-            rear_load_n: number;
-            /**
-             * Format: double
-             * @description Height expected to be lost as new springs and bushings settle, rear, mm.
-             * @default 0
-             */
-            rear_settle_mm: number;
-            /**
-             * @description Inner joint of the rear drive shaft, left side, mm.
-             * @default null
-             */
-            rear_shaft_inner: number[] | null;
-            /** @default null */
-            rear_spring: components["schemas"]["Spring"] | null;
-            /**
-             * Format: double
-             * @description The same at the rear.
-             * @default 0
-             */
-            rear_tyre_gain_mm: number;
             /**
              * Format: double
              * @description Turns of the steering wheel per turn of the road wheels.
@@ -1897,9 +2176,6 @@ export interface components {
             /**
              * @description What is told of the tyres beside size and compound.
              * @default {
-             *       "rear_tyre_size": null,
-             *       "rear_pressure_kpa": null,
-             *       "rear_placard_kpa": null,
              *       "directional": false,
              *       "worn_dampers": false,
              *       "high_torque": false,
@@ -1979,6 +2255,16 @@ export interface components {
              *     }
              */
             rear: components["schemas"]["Sides_GateSide"];
+        };
+        /** @description Heights of a car and the rake they make. */
+        CarStance: {
+            /** @description Mean height of each axle, hub centre to arch lip, mm; none where it is not known. */
+            mm: components["schemas"]["Axles_Option_f64"];
+            /**
+             * Format: double
+             * @description Nose down, degrees: how much higher the rear arch stands over the floor than the front one; none until both are known.
+             */
+            rake_deg?: number | null;
         };
         /** @description What the tyres are, what they carry and how they are driven; pairs are front and rear. */
         CarTyres: {
@@ -2190,18 +2476,17 @@ export interface components {
         CornerFile: {
             /** @description Construction aids of the front axle. */
             aids: components["schemas"]["Aids"];
+            /** @description Curves of each axle over body height as it came in. */
+            curves: components["schemas"]["Axles_Option_AxleCurves"];
             /** @description Front axle as it came in. */
             front: components["schemas"]["AxleMetrics"];
-            /** @description Front curves over body height. */
-            front_curves: components["schemas"]["AxleCurves"];
-            front_set_curves?: components["schemas"]["AxleCurves"] | null;
             /** @description The live axle over height, front or rear, when there is one. */
             live: components["schemas"]["LivePoint"][];
             /** @description Quantities in the order of the page. */
             quantities: components["schemas"]["CornerQuantity"][];
             rear?: components["schemas"]["AxleMetrics"] | null;
-            rear_curves?: components["schemas"]["AxleCurves"] | null;
-            rear_set_curves?: components["schemas"]["AxleCurves"] | null;
+            /** @description The same as the plan sets the axle, when it does. */
+            set_curves: components["schemas"]["Axles_Option_AxleCurves"];
             /** @description Every named height. */
             states: components["schemas"]["StateRow"][];
             /** @description Front wheels over steering as it came in. */
@@ -2226,23 +2511,14 @@ export interface components {
             axle_offset_mm?: number | null;
             /** @description The car. */
             car: components["schemas"]["Car"];
-            /** @description Left and right front wheel as read, when they were: the model is bent to them. */
-            front_read?: components["schemas"]["Measured"][] | null;
-            /** @description What the plan does to the left and right front corner. */
-            front_set?: components["schemas"]["SetEdits"][] | null;
-            /** @description Standard deviations of those readings. */
-            front_sigma?: components["schemas"]["Sigmas"][] | null;
-            /** @description How well the front points are known. */
-            knowledge?: components["schemas"]["Knowledge"];
+            /** @description How well the points of each axle are known. */
+            knowledge?: components["schemas"]["Axles_Knowledge"];
             planned?: components["schemas"]["PlannedHeights"] | null;
-            /** @description How well the rear points are known. */
-            rear_knowledge?: components["schemas"]["Knowledge"];
-            /** @description Left and right rear wheel as read, when they were. */
-            rear_read?: components["schemas"]["RearRead"][] | null;
-            /** @description What the plan does to the left and right rear corner. */
-            rear_set?: components["schemas"]["SetEdits"][] | null;
-            /** @description Hub to hub as read, left and right, mm. */
-            wheelbases_mm?: number[] | null;
+            /** @description Both wheels of each axle as read, when they were: the model is bent to them. */
+            read?: components["schemas"]["Axles_Option_Sides_WheelRead"];
+            /** @description What the plan does to both corners of each axle. */
+            set?: components["schemas"]["Axles_Option_Sides_SetEdits"];
+            wheelbases_mm?: components["schemas"]["Sides_f64"] | null;
         };
         /** @description One quantity. */
         CornerQuantity: {
@@ -3186,41 +3462,16 @@ export interface components {
         HeightTarget: {
             /** @description Which axle moves. */
             axle: components["schemas"]["Axle"];
+            /** @description The car and its plan. */
+            car: components["schemas"]["CarInput"];
             /** @description What kind. */
             kind: components["schemas"]["TargetKind"];
-            /**
-             * Format: double
-             * @description Hub to arch of the other axle as planned, mm.
-             */
-            other_mm: number;
-            /**
-             * Format: double
-             * @description Loaded radius of the other axle's, mm.
-             */
-            other_radius_mm: number;
-            /**
-             * Format: double
-             * @description Hub to arch of this axle as found, mm, mean of both sides.
-             */
-            own_mm: number;
-            /**
-             * Format: double
-             * @description Loaded radius of this axle's tyres as planned, mm.
-             */
-            own_radius_mm: number;
             turned?: components["schemas"]["Turned"] | null;
-            /** @description Turns recorded on this vehicle. */
-            turns?: components["schemas"]["TurnRecord"][];
             /**
              * Format: double
              * @description mm, or degrees for a rake; not looked at for level.
              */
             value: number;
-            /**
-             * Format: double
-             * @description Axle to axle, mm.
-             */
-            wheelbase_mm: number;
         };
         /** @description Points of irregular-wear risk. */
         IrregularPart: {
@@ -4076,34 +4327,10 @@ export interface components {
          * @enum {string}
          */
         Plane: "camber_caster" | "camber_toe";
-        /** @description What is planned, against as arrived, mm. */
+        /** @description What is planned, against as arrived. */
         PlannedHeights: {
-            /** @description What of the front and rear gain the body has on its frame. */
-            body_mm?: number[];
-            /**
-             * Format: double
-             * @description Front gain.
-             */
-            front_mm: number;
-            /** @description Left and right front on top of the gain. */
-            front_trim_mm?: number[];
-            /**
-             * Format: double
-             * @description Front height lost under the usual load, when it was typed instead of worked out.
-             */
-            load_mm?: number;
-            /**
-             * Format: double
-             * @description Rear gain.
-             */
-            rear_mm: number;
-            /** @description Left and right rear on top of the gain. */
-            rear_trim_mm?: number[];
-            /**
-             * Format: double
-             * @description Front height lost as it settles.
-             */
-            settle_mm: number;
+            /** @description Of each axle. */
+            axles: components["schemas"]["Axles_PlannedHeight"];
         };
         /** @description One item of the list. */
         PrepareItem: {
@@ -4366,29 +4593,6 @@ export interface components {
             /** @description Items of the prepare list. */
             prepare: components["schemas"]["PrepareItem"][];
         };
-        /** @description Camber and toe of a wheel that does not steer, as read, with their standard deviations. */
-        RearRead: {
-            /**
-             * Format: double
-             * @description Degrees over the ground, top out positive.
-             */
-            camber_deg: number;
-            /**
-             * Format: double
-             * @description Degrees.
-             */
-            camber_sigma_deg: number;
-            /**
-             * Format: double
-             * @description Degrees, toe-in positive.
-             */
-            toe_deg: number;
-            /**
-             * Format: double
-             * @description Degrees.
-             */
-            toe_sigma_deg: number;
-        };
         /** @description How the repeats of one entry lie. */
         Repeats: {
             /** @description Which of them count. */
@@ -4625,13 +4829,6 @@ export interface components {
              * @description Degrees of toe, one wheel.
              */
             toe_deg: number;
-        };
-        /** @description What is done to one corner by a plan: what was there when it was read, and what is there once it is set. */
-        SetEdits: {
-            /** @description Ways to height, parts, and adjusters as set. */
-            set: components["schemas"]["Edit"][];
-            /** @description Adjusters where they stood when it was read. */
-            start: components["schemas"]["Edit"][];
         };
         /** @description A part of a found plan. */
         SetPart: {
@@ -5033,6 +5230,11 @@ export interface components {
             };
         };
         /** @description One of a thing for each side of an axle. */
+        Sides_Option_f64: {
+            left: null | number;
+            right: null | number;
+        };
+        /** @description One of a thing for each side of an axle. */
         Sides_SideReadings: {
             /** @description What was read on one wheel. */
             left: {
@@ -5119,11 +5321,40 @@ export interface components {
          * @enum {string}
          */
         Stage: "arrive" | "read" | "plan" | "wear" | "set" | "prove" | "return";
+        /** @description Heights of a car as read at a visit. */
+        Stance: {
+            /** @description Each axle. */
+            axles: components["schemas"]["Axles_AxleStance"];
+            /**
+             * Format: double
+             * @description Nose down by the arches over the floor, degrees; none until both axles are known.
+             */
+            rake_deg?: number | null;
+        };
         /**
          * @description How an axle stands.
          * @enum {string}
          */
         Standing: "reached" | "off" | "refused" | "not_read";
+        /** @description How a car stands, as a job tells it. */
+        Stands: {
+            /**
+             * @description Mean height of each axle as found, hub centre to arch lip, mm; none where nobody knows it.
+             * @default {
+             *       "front": null,
+             *       "rear": null
+             *     }
+             */
+            mm: components["schemas"]["Axles_Option_f64"];
+            /**
+             * @description Loaded radius of each axle's tyres as found, mm; none where nobody knows it.
+             * @default {
+             *       "front": null,
+             *       "rear": null
+             *     }
+             */
+            radius_mm: components["schemas"]["Axles_Option_f64"];
+        };
         /**
          * @description Which state.
          * @enum {string}
@@ -5504,8 +5735,12 @@ export interface components {
         Ticket: {
             /** @description What a plan is computed from; each axle once its points are known and it was read. */
             base: components["schemas"]["CarBase"];
+            /** @description What its corner file is asked with. */
+            corner_file: components["schemas"]["CornerFileRequest"];
             /** @description What was done of the plans' sheets. */
             done: components["schemas"]["Done"][];
+            /** @description How it stands as found. */
+            found: components["schemas"]["Stance"];
             /** @description The job. */
             job: components["schemas"]["Job"];
             /** @description Readings a plan still waits for, e.g. `left caster`. */
@@ -5514,8 +5749,8 @@ export interface components {
             plans: components["schemas"]["Plan"][];
             /** @description Every reading, oldest first. */
             readings: components["schemas"]["Reading"][];
-            /** @description Left and right rear wheel as found, once both were read. */
-            rear_read?: components["schemas"]["RearRead"][] | null;
+            /** @description How it stood when it was read after settling. */
+            settled: components["schemas"]["Stance"];
             /**
              * Format: double
              * @description Unloaded tyre diameter, mm.
@@ -5734,26 +5969,17 @@ export interface components {
         };
         /** @description What is told of a vehicle. */
         VehicleFacts: {
-            /** @description What can be turned on each front side. */
-            adjusters: components["schemas"]["Adjuster"][];
-            /** @description Facts of the whole car. */
+            /** @description Points, stand and tyres of each axle. */
+            axles: components["schemas"]["Axles_AxleShape"];
+            /** @description Facts of the whole car, and of its axles beside their points. */
             car?: components["schemas"]["CarFacts"];
-            /**
-             * Format: double
-             * @description Front hub-to-arch height at which the geometry was taken, mm.
-             */
-            design_height_mm: number;
             /** @description Driven axle. */
             drive: components["schemas"]["Drive"];
             /**
-             * Format: double
-             * @description Load on one front wheel, N.
+             * Format: int32
+             * @description Form of this document: 2.
              */
-            front_load_n: number;
-            /** @description Front axle. */
-            geometry: components["schemas"]["Geometry"];
-            /** @description How well the points are known. */
-            knowledge?: components["schemas"]["Knowledge"];
+            format?: number;
             /** @description What the shop calls it. */
             name: string;
             /**
@@ -5763,29 +5989,11 @@ export interface components {
             placard_kpa: number;
             /**
              * Format: double
-             * @description Front pressure, kPa.
+             * @description Pressure, kPa.
              */
             pressure_kpa: number;
-            rear_geometry?: components["schemas"]["Geometry"] | null;
-            /**
-             * Format: double
-             * @description Rear hub-to-arch height as found, mm.
-             */
-            rear_height_mm: number;
-            /** @description How well the rear points are known. */
-            rear_knowledge?: components["schemas"]["Knowledge"];
             /** @description Outline. */
             silhouette: components["schemas"]["Silhouette"];
-            /**
-             * Format: double
-             * @description Front track, contact to contact, mm.
-             */
-            track_front_mm: number;
-            /**
-             * Format: double
-             * @description Rear track, mm.
-             */
-            track_rear_mm: number;
             /**
              * Format: double
              * @description Depth the forecast starts from, mm.
@@ -5934,23 +6142,6 @@ export interface components {
              * @default 0
              */
             price: number;
-            /**
-             * Format: double
-             * @description Rear placard pressure where it differs, kPa.
-             * @default null
-             */
-            rear_placard_kpa: number | null;
-            /**
-             * Format: double
-             * @description Rear pressure where it differs, kPa.
-             * @default null
-             */
-            rear_pressure_kpa: number | null;
-            /**
-             * @description Rear size where it differs.
-             * @default null
-             */
-            rear_tyre_size: string | null;
             /**
              * @description Lifting off brakes through the driven wheels.
              * @default false
@@ -6955,8 +7146,8 @@ export interface operations {
     listJobs: {
         parameters: {
             query?: {
-                /** @description Only those waiting with a ticket below this one: the next page. */
-                before?: number | null;
+                /** @description Only those behind this one, the last of the page before: the next page. */
+                after?: string | null;
                 /** @description Only those whose vehicle, ticket or complaint holds this. */
                 find?: string | null;
                 /** @description Rows, at most 200; 100 when absent. */

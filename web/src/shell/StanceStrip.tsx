@@ -1,5 +1,4 @@
 // The strip: the vehicle at its heights, as found or as planned.
-import type { Reading, Schemas, SideName, Ticket } from '../api/client';
 import { Car, Ground } from '../ui/Car';
 import { halfPath, Inches } from '../ui/glyphs';
 import { Home } from './Home';
@@ -9,23 +8,6 @@ import { useSettings } from './settings';
 import { UnitsMenu } from './UnitsMenu';
 import { axleOf, partOf, useShop, type Bench } from './ticket';
 import { angle, length, num, signed } from '../units/print';
-
-/** The newest reading of a quantity at a wheel; toe of one wheel may be half of both. */
-export function standing(
-  t: Ticket,
-  visit: Schemas['Visit'],
-  quantity: Schemas['Quantity'],
-  side: SideName,
-  axle: Schemas['ReadAxle'] = 'front',
-): Reading | undefined {
-  const r = t.readings.findLast(
-    (x) =>
-      x.visit === visit &&
-      x.axle === axle &&
-      ((x.quantity === quantity && x.side === side) || (quantity === 'toe' && x.quantity === 'total_toe')),
-  );
-  return r && r.quantity !== quantity ? { ...r, value: r.value / 2, sigma: r.sigma / 2 } : r;
-}
 
 export function StanceStrip({ bench, stage }: { bench: Bench; stage: string }) {
   const { ticket, draft, answer } = bench;
@@ -37,31 +19,20 @@ export function StanceStrip({ bench, stage }: { bench: Bench; stage: string }) {
   });
   const f = ticket.vehicle.facts;
   const found = stage === 'arrive' || stage.startsWith('read') || !draft || !answer;
-  const visit = stage === 'set' ? 'settled' : 'found';
-  const at = (side: 'left' | 'right') =>
-    standing(ticket, visit, 'height', side) ?? standing(ticket, 'found', 'height', side);
-  const [l, r] = [at('left')?.value, at('right')?.value];
-  const mean = l !== undefined && r !== undefined ? (l + r) / 2 : (l ?? r);
-  const settledRead = stage === 'set' && standing(ticket, 'settled', 'height', 'left');
+  // Every height and the rake are the core's: as found, as read after settling, as the plan has it.
+  const was = ticket.found;
+  const settled = stage === 'set' ? ticket.settled.axles : undefined;
+  const settledRead = settled?.front.mm != null;
   const changed = (a: 'front' | 'rear') =>
     found ? 0 : (axleOf(answer, a)?.stop?.used_mm ?? partOf(draft, a).height_change_mm);
   const [lift, rear] = [changed('front'), changed('rear')];
-  const foundMean = (() => {
-    const a = standing(ticket, 'found', 'height', 'left')?.value;
-    const b = standing(ticket, 'found', 'height', 'right')?.value;
-    return a !== undefined && b !== undefined ? (a + b) / 2 : (a ?? b);
-  })();
-  const front = settledRead ? mean : foundMean === undefined ? undefined : foundMean + lift;
-  const rearRead = (['left', 'right'] as const)
-    .map((side) => standing(ticket, 'found', 'height', side, 'rear')?.value)
-    .filter((v) => v !== undefined);
-  const rearFound = rearRead.length
-    ? rearRead.reduce((a, b) => a + b, 0) / rearRead.length
-    : f.rear_height_mm;
-  const rearNow = rearFound + rear;
-  const rake = (h?: number, back = rearFound) =>
-    h === undefined ? undefined : (Math.atan((back - h) / f.wheelbase_mm) * 180) / Math.PI;
-  const gap = l !== undefined && r !== undefined ? l - r : undefined;
+  const foundMean = was.axles.front.mm ?? undefined;
+  const rearFound = was.axles.rear.mm ?? f.axles.rear.height_mm;
+  const front =
+    (settledRead ? settled.front.mm : found ? was.axles.front.mm : answer.stands.mm.front) ?? undefined;
+  const rearNow = (found ? undefined : answer.stands.mm.rear) ?? rearFound;
+  const rake = found ? was.rake_deg : settledRead ? ticket.settled.rake_deg : answer.stands.rake_deg;
+  const gap = settled?.front.left_over_right_mm ?? was.axles.front.left_over_right_mm ?? undefined;
   const unit = s.unit;
   const show = (mm: number) => (unit === 'mm' ? num(mm) : <Inches mm={mm} />);
   const c = outlines[f.silhouette] ?? outlines.pickup;
@@ -162,9 +133,9 @@ export function StanceStrip({ bench, stage }: { bench: Bench; stage: string }) {
       </div>
       <div className="cell tablet-up">
         <div className="lab">Rake, nose down</div>
-        <div className="fig">{front === undefined ? '—' : angle(rake(front, rearNow) ?? 0, s.form, 1)}</div>
+        <div className="fig">{rake == null ? '—' : angle(rake ?? 0, s.form, 1)}</div>
         <div className="small">
-          {found || front === undefined ? 'hub-to-arch' : `was ${angle(rake(foundMean) ?? 0, s.form, 1)}`}
+          {found || was.rake_deg == null ? 'arches over the floor' : `was ${angle(was.rake_deg, s.form, 1)}`}
         </div>
       </div>
       <div className="cell wide-only">

@@ -6,16 +6,17 @@ use crate::once::{Begun, Once, again};
 use crate::problem::{ApiError, ProblemDocument};
 use actix_web::http::StatusCode;
 use actix_web::{HttpResponse, get, post, put, web};
-use bold_stance_car::metrics::RearRead;
+use bold_stance_car::metrics::CornerFileRequest;
 use bold_stance_car::vehicle::TyreSize;
 use bold_stance_store::job::{self, Job, JobLine, NewJob, Stage};
 use bold_stance_store::plan::{self, Plan};
 use bold_stance_store::vehicle::{self, Vehicle};
 use bold_stance_store::{Tx, done, event, reading, visit};
 use bold_stance_trade::job::{
-    Done, JobBench, Reading, VehicleFacts, VisitView, base_of, rear_read, tyres_of,
+    Done, JobBench, Reading, Stance, VehicleFacts, VisitView, base_of, corner_request, stance_at, tyres_of,
 };
 use bold_stance_trade::plan::{CarBase, USUAL_LIMIT_MM};
+use bold_stance_trade::reading::Visit;
 use bold_stance_tread::CarTyres;
 use bold_stance_units::problem::{Problem, in_range};
 use bold_stance_units::said::{Said, said};
@@ -28,8 +29,8 @@ use uuid::Uuid;
 #[derive(Debug, Deserialize, utoipa::IntoParams)]
 #[serde(deny_unknown_fields)]
 pub struct Page {
-    /// Only those waiting with a ticket below this one: the next page.
-    pub before: Option<i32>,
+    /// Only those behind this one, the last of the page before: the next page.
+    pub after: Option<Uuid>,
     /// Only those whose vehicle, ticket or complaint holds this.
     #[param(max_length = 80)]
     pub find: Option<String>,
@@ -81,9 +82,12 @@ pub struct Ticket {
     pub base: CarBase,
     /// Its tyres as the forecast takes them, done at the limit of the first plan.
     pub tyres: CarTyres,
-    /// Left and right rear wheel as found, once both were read.
-    #[schema(min_items = 2, max_items = 2)]
-    pub rear_read: Option<[RearRead; 2]>,
+    /// How it stands as found.
+    pub found: Stance,
+    /// How it stood when it was read after settling.
+    pub settled: Stance,
+    /// What its corner file is asked with.
+    pub corner_file: CornerFileRequest,
 }
 
 fn under(prefix: &str, found: Vec<Problem>) -> Vec<Problem> {
@@ -106,7 +110,7 @@ pub async fn list(state: web::Data<AppState>, page: web::Query<Page>) -> Result<
         )
         .into());
     }
-    let asked = job::Asked { before: page.before, find };
+    let asked = job::Asked { after: page.after, find };
     Ok(HttpResponse::Ok().json(job::list(&mut tx, asked, limit.into()).await?))
 }
 
@@ -196,11 +200,13 @@ pub async fn ticket(state: &AppState, tx: &mut Tx, id: Uuid) -> Result<Ticket, A
     let readings = reading::of_job(tx, id).await?;
     let done = done::of_job(tx, id).await?;
     let open = visit::of_job(tx, id).await?;
-    let (visits, base, rear_read) = {
+    let (visits, base, corner_file) = {
         let bench = JobBench::of(state.rules(), &vehicle.facts, &readings, &done, &open, Utc::now())?;
         let base = base_of(&vehicle.facts, &readings, &bench.seen);
-        (bench.views(), base, rear_read(&readings, &bench.seen))
+        (bench.views(), base, corner_request(&vehicle.facts, &readings, &bench.seen)?)
     };
+    let stood = |visit| stance_at(&vehicle.facts, &readings, visit);
+    let (found, settled) = (stood(Visit::Found), stood(Visit::Settled));
     let plans = plan::of_job(tx, id).await?;
     let limit_mm = plans.first().map_or(USUAL_LIMIT_MM, |p| p.document.limit_mm);
     let missing = visits.first().map(|v| v.picture.missing.clone()).unwrap_or_default();
@@ -215,6 +221,8 @@ pub async fn ticket(state: &AppState, tx: &mut Tx, id: Uuid) -> Result<Ticket, A
         visits,
         missing,
         base,
-        rear_read,
+        found,
+        settled,
+        corner_file,
     })
 }

@@ -2,7 +2,7 @@
 
 use super::page::CornerFileRequest;
 use crate::fit::{Doubt, Doubted, Sigmas, doubt, spreads};
-use crate::vehicle::{Anchored, Gains, HeightState, Measured, StateKind, anchor, anchor_wheel};
+use crate::vehicle::{Anchored, Axles, Gains, HeightState, Measured, StateKind, anchor, anchor_wheel};
 use bold_stance_kinematics::edit::Edit;
 use bold_stance_kinematics::geometry::{Axle, Points, Side, WheelAtDesign};
 use bold_stance_kinematics::linkage::{Corner, Linkage, Loop, Unreachable};
@@ -49,7 +49,7 @@ fn on_ground(
             Err(e) => return Err(e),
         };
         let here = [(Axle::Front, side, a.corner.edited(start))];
-        let seen = r.car.state(&here, &r.arrived, [0.0; 2]).wheels.first().and_then(|w| w.wheel);
+        let seen = r.car.state(&here, &r.arrived, Axles::default()).wheels.first().and_then(|w| w.wheel);
         found = Some(a);
         let Some((w, s)) = seen.and_then(|w| w.steer.map(|s| (w, s))) else { break };
         target.camber_deg += read.camber_deg - w.camber_deg;
@@ -70,8 +70,9 @@ pub(super) fn bend_rear(
     corners: &mut Corners,
     watch: &mut Vec<Said>,
 ) -> Result<(), Problem> {
-    let (Some(read), Some(rear)) = (&r.rear_read, &r.car.rear) else { return Ok(()) };
-    for (side, m) in Side::BOTH.into_iter().zip(read) {
+    let (Some(read), Some(rear)) = (&r.read.rear, &r.car.rear) else { return Ok(()) };
+    for (side, m) in read.each() {
+        let m = &m.angles;
         let travel = -r.arrived.at(Axle::Rear, side);
         let (points, wheel) = rear.side(side);
         let start = r.start(Axle::Rear, side);
@@ -89,14 +90,14 @@ pub(super) fn bend_rear(
                 )
             })?;
             let here = [(Axle::Rear, side, a.corner.edited(start))];
-            let seen = r.car.state(&here, &r.arrived, [0.0; 2]).wheels.first().and_then(|w| w.wheel);
+            let seen = r.car.state(&here, &r.arrived, Axles::default()).wheels.first().and_then(|w| w.wheel);
             found = Some(a);
             let Some(w) = seen else { break };
             camber += m.camber_deg - w.camber_deg;
             toe += m.toe_deg - w.toe_deg;
         }
         let Some(found) = found else { continue };
-        if found.anchor.largest_deg() > r.rear_knowledge.most_bent_deg() {
+        if found.anchor.largest_deg() > r.knowledge.rear.most_bent_deg() {
             watch.push(bent(side, Axle::Rear, found.anchor.largest_deg()));
         }
         if let Some(slot) = corners.iter_mut().find(|(a, s, _)| *a == Axle::Rear && *s == side) {
@@ -112,8 +113,9 @@ pub(super) fn bend_front(
     corners: &mut Corners,
     watch: &mut Vec<Said>,
 ) -> Result<(), Problem> {
-    let Some(read) = &r.front_read else { return Ok(()) };
-    for (side, m) in Side::BOTH.into_iter().zip(read) {
+    let Some(read) = &r.read.front else { return Ok(()) };
+    for (side, m) in read.each() {
+        let m = &m.angles;
         let (points, wheel) = r.car.front.side(side);
         let found = match on_ground(r, &points, &wheel, side, m, r.start(Axle::Front, side)) {
             Ok(Some(f)) => f,
@@ -130,7 +132,7 @@ pub(super) fn bend_front(
                 ));
             }
         };
-        if found.anchor.largest_deg() > r.knowledge.most_bent_deg() {
+        if found.anchor.largest_deg() > r.knowledge.front.most_bent_deg() {
             watch.push(bent(side, Axle::Front, found.anchor.largest_deg()));
         }
         if let Some(slot) = corners.iter_mut().find(|(a, s, _)| *a == Axle::Front && *s == side) {
@@ -155,8 +157,6 @@ pub(super) fn doubts(
             let at = |g: &Gains| -g.at(*axle, *side);
             let Some(geometry) = r.car.axle(*axle) else { return vec![None; states.len()] };
             let (points, wheel) = geometry.side(*side);
-            let i = usize::from(*side == Side::Right);
-            let front = *axle == Axle::Front;
             let read_at = at(&r.arrived);
             let Ok(w) = c.wheel(read_at, 0.0) else { return vec![None; states.len()] };
             let start = if r.reads(*axle) { r.start(*axle, *side) } else { &[] };
@@ -166,15 +166,7 @@ pub(super) fn doubts(
                 toe_deg: w.toe_deg,
                 caster_deg: w.steer.map_or(0.0, |s| s.caster_deg),
             };
-            let sigma = if front {
-                r.front_sigma.filter(|_| r.front_read.is_some()).map_or(UNREAD, |s| s[i])
-            } else {
-                r.rear_read.map_or(UNREAD, |read| Sigmas {
-                    camber_deg: read[i].camber_sigma_deg,
-                    toe_deg: read[i].toe_sigma_deg,
-                    caster_deg: 0.0,
-                })
-            };
+            let sigma = r.read[*axle].map_or(UNREAD, |read| read[*side].sigma);
             let d = Doubted {
                 points: &points,
                 wheel: &wheel,
@@ -183,12 +175,11 @@ pub(super) fn doubts(
                 planned: start,
                 measured: &own,
                 sigma,
-                spreads: &spreads(&points, if front { r.knowledge } else { r.rear_knowledge }),
+                spreads: &spreads(&points, r.knowledge[*axle]),
                 height_sigma_mm: 0.0,
                 throws: &[],
             };
-            let travels: Vec<f64> =
-                states.iter().map(|s| at(&s.gains) + s.body_mm[usize::from(!front)]).collect();
+            let travels: Vec<f64> = states.iter().map(|s| at(&s.gains) + s.body_mm[*axle]).collect();
             let nothing = || vec![None; states.len()];
             let came = doubt(&d, &travels).unwrap_or_else(|_| nothing());
             let leaves = doubt(&Doubted { planned, ..d }, &travels).unwrap_or_else(|_| nothing());

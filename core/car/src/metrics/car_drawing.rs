@@ -2,7 +2,7 @@
 
 use super::steering::{rack_for_lock, turned_to};
 use crate::draw::{Drawing, draw_steered};
-use crate::vehicle::{Attitude, Car, Gains};
+use crate::vehicle::{Attitude, Axles, Car, Gains};
 use bold_stance_kinematics::geometry::{Axle, Side};
 use bold_stance_kinematics::linkage::{Bar, Corner, Linkage, Unreachable};
 use bold_stance_kinematics::wheel::WheelState;
@@ -117,7 +117,7 @@ pub fn car_drawing(r: &CarDrawingRequest) -> Result<CarDrawing, Vec<Problem>> {
     }
     let car = &r.car;
     let corners = car.corners();
-    let (attitude, _) = car.attitude(&r.gains, [0.0; 2]);
+    let (attitude, _) = car.attitude(&r.gains, Axles::default());
     let turn_left = r.turn_deg >= 0.0;
     let inner = if turn_left { Side::Left } else { Side::Right };
     let travel = |a, s| -r.gains.at(a, s);

@@ -9,12 +9,13 @@ use super::page::{CornerFileRequest, CornerQuantity, StateRow, StateWheel};
 use super::sentences;
 use crate::fit::Doubt;
 use crate::vehicle::{
-    Attitude, Car, CarState, Gains, HeightState, StateKind, TORSION_BOLT, height_states, learn_per_turn,
+    Attitude, Axles, Car, CarState, Gains, HeightState, Sides, StateKind, TORSION_BOLT, height_states,
+    learn_per_turn,
 };
 use bold_stance_kinematics::geometry::{Axle, Side};
 use bold_stance_kinematics::linkage::{Corner, Linkage, Unreachable};
 use bold_stance_units::Sigma;
-use bold_stance_units::problem::Problem;
+use bold_stance_units::problem::{Problem, in_range};
 use bold_stance_units::said::{Said, said};
 use serde::{Deserialize, Serialize};
 
@@ -35,14 +36,10 @@ pub struct CornerFile {
     pub front: AxleMetrics,
     /// Rear axle as it came in, when it is known.
     pub rear: Option<AxleMetrics>,
-    /// Front curves over body height.
-    pub front_curves: AxleCurves,
-    /// Rear curves over body height.
-    pub rear_curves: Option<AxleCurves>,
-    /// Front curves as the plan sets the axle, when it does.
-    pub front_set_curves: Option<AxleCurves>,
-    /// Rear curves as the plan sets the axle.
-    pub rear_set_curves: Option<AxleCurves>,
+    /// Curves of each axle over body height as it came in.
+    pub curves: Axles<Option<AxleCurves>>,
+    /// The same as the plan sets the axle, when it does.
+    pub set_curves: Axles<Option<AxleCurves>>,
     /// Front wheels over steering as it came in.
     pub steer: Vec<SteerPoint>,
     /// The live axle over height, front or rear, when there is one.
@@ -61,10 +58,7 @@ fn body(car: &Car, axle: Axle) -> BodyFacts {
         brake_front_share: f.brake_front_share,
         lock_deg: f.lock_deg,
         attitude: Attitude::default(),
-        shaft_inner: match axle {
-            Axle::Front => f.front_shaft_inner,
-            Axle::Rear => f.rear_shaft_inner,
-        },
+        shaft_inner: f.axles[axle].limits.shaft_inner,
     }
 }
 
@@ -124,40 +118,40 @@ pub fn corner_file(r: &CornerFileRequest) -> Result<CornerFile, Vec<Problem>> {
         ("left_rear", r.arrived.left_rear),
         ("right_rear", r.arrived.right_rear),
     ] {
-        problems.extend(
-            bold_stance_units::problem::in_range(&format!("arrived.{f}"), v, -400.0, 400.0, "mm").err(),
-        );
+        problems.extend(in_range(&format!("arrived.{f}"), v, -400.0, 400.0, "mm").err());
     }
-    for (i, read) in r.rear_read.iter().flatten().enumerate() {
-        let side = Side::BOTH[i].word();
-        for (f, v, low, high) in [
-            ("camber_deg", read.camber_deg, -20.0, 20.0),
-            ("toe_deg", read.toe_deg, -10.0, 10.0),
-            ("camber_sigma_deg", read.camber_sigma_deg, 0.0, 5.0),
-            ("toe_sigma_deg", read.toe_sigma_deg, 0.0, 5.0),
-        ] {
-            problems.extend(
-                bold_stance_units::problem::in_range(&format!("rear_read.{side}.{f}"), v, low, high, "°")
-                    .err(),
-            );
+    for (axle, read) in r.read.each() {
+        for (side, w) in read.iter().flat_map(Sides::each) {
+            for (f, v, low, high) in [
+                ("angles.camber_deg", w.angles.camber_deg, -20.0, 20.0),
+                ("angles.caster_deg", w.angles.caster_deg, -20.0, 30.0),
+                ("angles.toe_deg", w.angles.toe_deg, -10.0, 10.0),
+                ("sigma.camber_deg", w.sigma.camber_deg, 0.0, 5.0),
+                ("sigma.caster_deg", w.sigma.caster_deg, 0.0, 5.0),
+                ("sigma.toe_deg", w.sigma.toe_deg, 0.0, 5.0),
+            ] {
+                let field = format!("read.{}.{}.{f}", axle.word(), side.word());
+                problems.extend(in_range(&field, v, low, high, "°").err());
+            }
         }
     }
-    if let Some(p) = &r.planned {
+    for (axle, p) in r.planned.iter().flat_map(|p| p.axles.each()) {
         for (f, v) in [
-            ("front_mm", p.front_mm),
-            ("rear_mm", p.rear_mm),
+            ("gain_mm", p.gain_mm),
             ("settle_mm", p.settle_mm),
             ("load_mm", p.load_mm),
+            ("trim_mm.left", p.trim_mm.left),
+            ("trim_mm.right", p.trim_mm.right),
+            ("body_mm", p.body_mm),
         ] {
-            problems.extend(
-                bold_stance_units::problem::in_range(&format!("planned.{f}"), v, -400.0, 400.0, "mm").err(),
-            );
+            let field = format!("planned.axles.{}.{f}", axle.word());
+            problems.extend(in_range(&field, v, -400.0, 400.0, "mm").err());
         }
     }
     if !problems.is_empty() {
         for p in problems
             .iter_mut()
-            .filter(|p| !["arrived", "planned", "rear_read"].iter().any(|f| p.field.starts_with(f)))
+            .filter(|p| !["arrived", "planned", "read"].iter().any(|f| p.field.starts_with(f)))
         {
             p.field = format!("car.{}", p.field);
         }
@@ -176,8 +170,7 @@ pub fn corner_file(r: &CornerFileRequest) -> Result<CornerFile, Vec<Problem>> {
         let g = car.axle(axle)?;
         let stands = if state.kind == StateKind::Arrived { &corners } else { &set };
         let both = pair(stands, axle)?;
-        let rear = usize::from(axle == Axle::Rear);
-        let mut travels = Side::BOTH.map(|s| state.body_mm[rear] - state.gains.at(axle, s));
+        let mut travels = Side::BOTH.map(|s| state.body_mm[axle] - state.gains.at(axle, s));
         let mut body = body(car, axle);
         body.attitude = car.attitude(&state.gains, state.tyres).0;
         if matches!(both[0], Corner::Axle(_)) {
@@ -185,7 +178,7 @@ pub fn corner_file(r: &CornerFileRequest) -> Result<CornerFile, Vec<Problem>> {
             travels = [f64::midpoint(travels[0], travels[1]); 2];
             body.attitude.roll = 0.0;
         }
-        let more = state.tyres[rear];
+        let more = state.tyres[axle];
         let [l, r] = both.map(|c| c.on_tyre(c.loaded_radius() + more));
         Some(axle_metrics(g, [&l, &r], travels, &body))
     };
@@ -230,7 +223,6 @@ pub fn corner_file(r: &CornerFileRequest) -> Result<CornerFile, Vec<Problem>> {
     let heights: Vec<f64> = curve_heights(&states);
     let curves_of =
         |stands: &Corners, axle| Some(axle_curves(car.axle(axle)?, pair(stands, axle)?, &heights));
-    let curves = |axle| curves_of(&corners, axle);
     let live = [Axle::Front, Axle::Rear]
         .into_iter()
         .find_map(|a| match pair(&corners, a)?[0] {
@@ -242,7 +234,7 @@ pub fn corner_file(r: &CornerFileRequest) -> Result<CornerFile, Vec<Problem>> {
     let steer = pair(&corners, Axle::Front)
         .map(|c| steer_curve(c, travels, car.facts.lock_deg, car.wheelbase_mm, 24))
         .unwrap_or_default();
-    let state_now = car.state(&corners, &r.arrived, [0.0; 2]);
+    let state_now = car.state(&corners, &r.arrived, Axles::default());
     if state_now.warp_deg.abs() > 0.4 {
         watch.push(said("watch-warped").deg("by", state_now.warp_deg.abs(), 1));
     }
@@ -278,16 +270,14 @@ pub fn corner_file(r: &CornerFileRequest) -> Result<CornerFile, Vec<Problem>> {
         planned,
         axle_offset_mm: r.axle_offset_mm,
         wheelbases_mm: r.wheelbases_mm,
-        rear_was_read: r.rear_read.is_some(),
+        rear_was_read: r.read.rear.is_some(),
     };
     let quantities = sentences::quantities(&input);
     Ok(CornerFile {
         quantities,
         states: rows,
-        front_curves: curves(Axle::Front).unwrap_or(AxleCurves { left: Vec::new(), right: Vec::new() }),
-        rear_curves: curves(Axle::Rear),
-        front_set_curves: r.front_set.as_ref().and_then(|_| curves_of(&set, Axle::Front)),
-        rear_set_curves: r.rear_set.as_ref().and_then(|_| curves_of(&set, Axle::Rear)),
+        curves: Axles::of(|a| curves_of(&corners, a)),
+        set_curves: Axles::of(|a| r.set[a].as_ref().and_then(|_| curves_of(&set, a))),
         steer,
         live,
         aids: {

@@ -20,5 +20,5 @@ pub use corner_file::{CornerFile, corner_file};
 pub use curves::{AxleCurves, HeightPoint, SteerPoint, axle_curves, steer_curve};
 pub use live_axle::{LivePoint, live_axle_curve};
 pub use motion::{Motion, RollCentre, motion, roll_centre};
-pub use page::{Area, CornerFileRequest, CornerQuantity, RearRead, StateRow, StateWheel};
+pub use page::{Area, CornerFileRequest, CornerQuantity, StateRow, StateWheel, WheelRead};
 pub use steering::{FullLock, Steering, full_lock, rack_for_lock, steering};

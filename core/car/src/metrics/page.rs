@@ -1,26 +1,22 @@
 //! What the corner file is asked with, and the pieces it is made of.
 
 use crate::fit::{Doubt, Knowledge, Sigmas};
-use crate::vehicle::{Car, Gains, Measured, PlannedHeights, StateKind};
+use crate::vehicle::{Axles, Car, Gains, Measured, PlannedHeights, Sides, StateKind};
 use bold_stance_kinematics::edit::{Edit, SetEdits};
 use bold_stance_kinematics::geometry::{Axle, Side};
 use bold_stance_kinematics::wheel::WheelState;
 use bold_stance_units::said::Said;
 use serde::{Deserialize, Serialize};
 
-/// Camber and toe of a wheel that does not steer, as read, with their standard deviations.
+/// A wheel as read over the ground.
 #[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
 #[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
 #[serde(deny_unknown_fields)]
-pub struct RearRead {
-    /// Degrees over the ground, top out positive.
-    pub camber_deg: f64,
-    /// Degrees, toe-in positive.
-    pub toe_deg: f64,
-    /// Degrees.
-    pub camber_sigma_deg: f64,
-    /// Degrees.
-    pub toe_sigma_deg: f64,
+pub struct WheelRead {
+    /// Its angles, degrees; caster counts where the wheel steers.
+    pub angles: Measured,
+    /// Their standard deviations.
+    pub sigma: Sigmas,
 }
 
 /// What is asked.
@@ -36,45 +32,26 @@ pub struct CornerFileRequest {
     /// What is planned, when something is.
     #[serde(default)]
     pub planned: Option<PlannedHeights>,
-    /// Left and right front wheel as read, when they were: the model is bent to them.
+    /// Both wheels of each axle as read, when they were: the model is bent to them.
     #[serde(default)]
-    #[cfg_attr(feature = "openapi", schema(min_items = 2, max_items = 2))]
-    pub front_read: Option<[Measured; 2]>,
-    /// Standard deviations of those readings.
-    #[serde(default)]
-    #[cfg_attr(feature = "openapi", schema(min_items = 2, max_items = 2))]
-    pub front_sigma: Option<[Sigmas; 2]>,
-    /// Left and right rear wheel as read, when they were.
-    #[serde(default)]
-    #[cfg_attr(feature = "openapi", schema(min_items = 2, max_items = 2))]
-    pub rear_read: Option<[RearRead; 2]>,
+    pub read: Axles<Option<Sides<WheelRead>>>,
     /// How far a live axle has to go to the left to stand central, as read, mm.
     #[serde(default)]
     pub axle_offset_mm: Option<f64>,
-    /// Hub to hub as read, left and right, mm.
+    /// Hub to hub as read, mm.
     #[serde(default)]
-    #[cfg_attr(feature = "openapi", schema(min_items = 2, max_items = 2))]
-    pub wheelbases_mm: Option<[f64; 2]>,
-    /// What the plan does to the left and right front corner.
-    #[serde(default, skip_serializing_if = "Option::is_none")]
-    #[cfg_attr(feature = "openapi", schema(min_items = 2, max_items = 2))]
-    pub front_set: Option<[SetEdits; 2]>,
-    /// What the plan does to the left and right rear corner.
-    #[serde(default, skip_serializing_if = "Option::is_none")]
-    #[cfg_attr(feature = "openapi", schema(min_items = 2, max_items = 2))]
-    pub rear_set: Option<[SetEdits; 2]>,
-    /// How well the front points are known.
+    pub wheelbases_mm: Option<Sides<f64>>,
+    /// What the plan does to both corners of each axle.
     #[serde(default)]
-    pub knowledge: Knowledge,
-    /// How well the rear points are known.
+    pub set: Axles<Option<Sides<SetEdits>>>,
+    /// How well the points of each axle are known.
     #[serde(default)]
-    pub rear_knowledge: Knowledge,
+    pub knowledge: Axles<Knowledge>,
 }
 
 impl CornerFileRequest {
     pub(super) fn edits(&self, axle: Axle, side: Side) -> Option<&SetEdits> {
-        let of = if axle == Axle::Front { &self.front_set } else { &self.rear_set };
-        of.as_ref().map(|both| &both[usize::from(side == Side::Right)])
+        self.set[axle].as_ref().map(|both| &both[side])
     }
 
     pub(super) fn start(&self, axle: Axle, side: Side) -> &[Edit] {
@@ -82,7 +59,7 @@ impl CornerFileRequest {
     }
 
     pub(super) fn reads(&self, axle: Axle) -> bool {
-        if axle == Axle::Front { self.front_read.is_some() } else { self.rear_read.is_some() }
+        self.read[axle].is_some()
     }
 }
 

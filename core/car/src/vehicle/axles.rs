@@ -48,6 +48,11 @@ impl<T> Axles<T> {
         Axles { front: f(self.front), rear: f(self.rear) }
     }
 
+    /// Front, then rear.
+    pub fn into_pair(self) -> [T; 2] {
+        [self.front, self.rear]
+    }
+
     /// By reference.
     pub fn as_ref(&self) -> Axles<&T> {
         Axles { front: &self.front, rear: &self.rear }

@@ -1,6 +1,6 @@
 //! The whole car: both axles, what it stands on, and every wheel at four heights.
 
-use super::{Attitude, CarFacts};
+use super::{Attitude, Axles, CarFacts};
 use bold_stance_kinematics::geometry::{Axle, Geometry, Side};
 use bold_stance_kinematics::linkage::{self, Corner, Linkage, Unreachable};
 use bold_stance_kinematics::wheel::WheelState;
@@ -156,14 +156,14 @@ impl Car {
     /// Pitch and roll of the body at heights, and the difference of roll between the axles (rad). `tyres`
     /// are the loaded radii gained in front and at the rear, mm: they lift the axles, not the suspension.
     #[must_use]
-    pub fn attitude(&self, g: &Gains, tyres: [f64; 2]) -> (Attitude, f64) {
+    pub fn attitude(&self, g: &Gains, tyres: Axles<f64>) -> (Attitude, f64) {
         let track = |a: Axle| self.axle(a).map_or(1500.0, |x| 2.0 * x.wheel.center[1].max(200.0));
         let front = ((g.left_front - g.right_front) / track(Axle::Front)).atan();
         let rear = ((g.left_rear - g.right_rear) / track(Axle::Rear)).atan();
         let mean = |a: f64, b: f64| f64::midpoint(a, b);
         let mut a = Attitude::from_rises(
-            mean(g.left_front, g.right_front) + tyres[0],
-            mean(g.left_rear, g.right_rear) + tyres[1],
+            mean(g.left_front, g.right_front) + tyres.front,
+            mean(g.left_rear, g.right_rear) + tyres.rear,
             self.wheelbase_mm,
         );
         a.roll = mean(front, rear);
@@ -173,8 +173,8 @@ impl Car {
     /// Every wheel over the ground at four heights, straight ahead, relative to the ground; `tyres` as for
     /// [`Car::attitude`].
     #[must_use]
-    pub fn state(&self, corners: &[(Axle, Side, Corner)], gains: &Gains, tyres: [f64; 2]) -> CarState {
-        self.state_on_frame(corners, gains, tyres, [0.0; 2])
+    pub fn state(&self, corners: &[(Axle, Side, Corner)], gains: &Gains, tyres: Axles<f64>) -> CarState {
+        self.state_on_frame(corners, gains, tyres, Axles::default())
     }
 
     /// The same with a body that stands so much higher on its frame, front and rear, mm.
@@ -183,14 +183,14 @@ impl Car {
         &self,
         corners: &[(Axle, Side, Corner)],
         gains: &Gains,
-        tyres: [f64; 2],
-        body_mm: [f64; 2],
+        tyres: Axles<f64>,
+        body_mm: Axles<f64>,
     ) -> CarState {
         let (attitude, warp) = self.attitude(gains, tyres);
         let wheels: Vec<WheelOnGround> = corners
             .iter()
             .map(|(axle, side, c)| {
-                let lifted = body_mm[usize::from(*axle == Axle::Rear)];
+                let lifted = body_mm[*axle];
                 let own = lifted - gains.at(*axle, *side);
                 let seen = if *side == Side::Left { attitude } else { attitude.other_side() };
                 // A solid axle stays level on its tyres: it hangs at the mean of both sides, and the body
@@ -203,7 +203,7 @@ impl Car {
                     }
                     _ => (own, c.pose(own, 0.0)),
                 };
-                let radius = c.loaded_radius() + tyres[usize::from(*axle == Axle::Rear)];
+                let radius = c.loaded_radius() + tyres[*axle];
                 let wheel = posed.as_ref().ok().map(|p| seen.apply(p).wheel(radius, c.design_x()));
                 WheelOnGround { axle: *axle, side: *side, travel_mm: travel, wheel, stops: posed.err() }
             })

@@ -1,7 +1,6 @@
 //! Facts of the whole car that no single axle holds, their usual values and what can be wrong with them.
 
-use super::{Limits, Spring, WearFacts};
-use crate::adjuster::{Adjuster, adjuster_problems};
+use super::{AxleFacts, Axles, WearFacts};
 use bold_stance_units::problem::{Problem, in_range};
 use bold_stance_units::said::said;
 use serde::{Deserialize, Serialize};
@@ -13,10 +12,8 @@ use serde::{Deserialize, Serialize};
 pub struct AirLevel {
     /// What the car calls it.
     pub name: String,
-    /// Front, mm.
-    pub front_mm: f64,
-    /// Rear, mm.
-    pub rear_mm: f64,
+    /// Of each axle, mm.
+    pub mm: Axles<f64>,
 }
 
 /// A usual payload and where it lies.
@@ -65,45 +62,14 @@ pub struct CarFacts {
     /// Tyre section width, mm.
     #[cfg_attr(feature = "openapi", schema(minimum = 80.0, maximum = 600.0))]
     pub tyre_width_mm: f64,
-    /// Load of one rear wheel, N.
-    #[cfg_attr(feature = "openapi", schema(minimum = 300.0, maximum = 60_000.0))]
-    pub rear_load_n: f64,
-    /// Load of one front wheel, N.
-    #[cfg_attr(feature = "openapi", schema(minimum = 300.0, maximum = 60_000.0))]
-    pub front_load_n: f64,
-    /// Front springs.
-    pub front_spring: Option<Spring>,
-    /// Rear springs.
-    pub rear_spring: Option<Spring>,
     /// Usual payload.
     pub payload: Option<Payload>,
-    /// Height expected to be lost as new springs and bushings settle, rear, mm.
-    #[cfg_attr(feature = "openapi", schema(minimum = 0.0, maximum = 60.0))]
-    pub rear_settle_mm: f64,
-    /// Loaded radius gained by the planned front tyres over those the points were taken on, mm.
-    #[cfg_attr(feature = "openapi", schema(minimum = -200.0, maximum = 200.0))]
-    pub front_tyre_gain_mm: f64,
-    /// The same at the rear.
-    #[cfg_attr(feature = "openapi", schema(minimum = -200.0, maximum = 200.0))]
-    pub rear_tyre_gain_mm: f64,
     /// Heights of an air suspension.
     pub levels: Vec<AirLevel>,
     /// Turns of a torsion bolt or collar and the settled height that came of them.
     pub turns: Vec<TurnRecord>,
-    /// Inner joint of the front drive shaft, left side, mm; none on an undriven axle.
-    #[cfg_attr(feature = "openapi", schema(min_items = 3, max_items = 3))]
-    pub front_shaft_inner: Option<[f64; 3]>,
-    /// Inner joint of the rear drive shaft, left side, mm.
-    #[cfg_attr(feature = "openapi", schema(min_items = 3, max_items = 3))]
-    pub rear_shaft_inner: Option<[f64; 3]>,
-    /// What the front axle's joints, travel and clearances allow.
-    #[serde(deserialize_with = "bold_stance_units::problem::from_object")]
-    pub limits: Limits,
-    /// The same of the rear axle.
-    #[serde(deserialize_with = "bold_stance_units::problem::from_object")]
-    pub rear_limits: Limits,
-    /// What can be turned at each rear wheel.
-    pub rear_adjusters: Vec<Adjuster>,
+    /// What is told of each axle beside its points.
+    pub axles: Axles<AxleFacts>,
     /// What is told of the tyres beside size and compound.
     pub wear: WearFacts,
 }
@@ -116,21 +82,10 @@ impl Default for CarFacts {
             steering_ratio: 16.0,
             lock_deg: 35.0,
             tyre_width_mm: 265.0,
-            rear_load_n: 5000.0,
-            front_load_n: 6000.0,
-            front_spring: None,
-            rear_spring: None,
             payload: None,
-            rear_settle_mm: 0.0,
-            front_tyre_gain_mm: 0.0,
-            rear_tyre_gain_mm: 0.0,
             levels: Vec::new(),
             turns: Vec::new(),
-            front_shaft_inner: None,
-            rear_shaft_inner: None,
-            limits: Limits::default(),
-            rear_limits: Limits::default(),
-            rear_adjusters: Vec::new(),
+            axles: Axles { front: AxleFacts::carrying(6000.0), rear: AxleFacts::carrying(5000.0) },
             wear: WearFacts::default(),
         }
     }
@@ -149,36 +104,19 @@ impl CarFacts {
         check("steering_ratio", self.steering_ratio, 5.0, 40.0, "to one");
         check("lock_deg", self.lock_deg, 5.0, 60.0, "°");
         check("tyre_width_mm", self.tyre_width_mm, 80.0, 600.0, "mm");
-        check("rear_load_n", self.rear_load_n, 300.0, 60_000.0, "N");
-        check("front_load_n", self.front_load_n, 300.0, 60_000.0, "N");
-        check("rear_settle_mm", self.rear_settle_mm, 0.0, 60.0, "mm");
-        check("front_tyre_gain_mm", self.front_tyre_gain_mm, -200.0, 200.0, "mm");
-        check("rear_tyre_gain_mm", self.rear_tyre_gain_mm, -200.0, 200.0, "mm");
-        for (name, spring) in [("front_spring", &self.front_spring), ("rear_spring", &self.rear_spring)] {
-            if let Some(s) = spring {
-                check(&format!("{name}.rate_n_mm"), s.rate_n_mm, 1.0, 2000.0, "N/mm");
-                check(&format!("{name}.motion_ratio"), s.motion_ratio, 0.1, 2.0, "spring over wheel");
-            }
-        }
         if let Some(p) = &self.payload {
             check("payload.mass_kg", p.mass_kg, 0.0, 5000.0, "kg");
             check("payload.behind_front_axle_mm", p.behind_front_axle_mm, -3000.0, 12_000.0, "mm");
             check("payload.left_of_centre_mm", p.left_of_centre_mm, -1500.0, 1500.0, "mm");
         }
         for (i, l) in self.levels.iter().enumerate() {
-            check(&format!("levels.{i}.front_mm"), l.front_mm, -200.0, 200.0, "mm");
-            check(&format!("levels.{i}.rear_mm"), l.rear_mm, -200.0, 200.0, "mm");
+            for (axle, mm) in l.mm.each() {
+                check(&format!("levels.{i}.mm.{}", axle.word()), *mm, -200.0, 200.0, "mm");
+            }
         }
         for (i, t) in self.turns.iter().enumerate() {
             check(&format!("turns.{i}.turns"), t.turns, -40.0, 40.0, "turns");
             check(&format!("turns.{i}.height_change_mm"), t.height_change_mm, -200.0, 200.0, "mm");
-        }
-        for (name, p) in
-            [("front_shaft_inner", self.front_shaft_inner), ("rear_shaft_inner", self.rear_shaft_inner)]
-        {
-            for (axis, v) in ["x", "y", "z"].iter().zip(p.unwrap_or_default()) {
-                check(&format!("{name}.{axis}"), v, -6000.0, 6000.0, "mm");
-            }
         }
         for (name, long) in [("levels", self.levels.len() > 8), ("turns", self.turns.len() > 40)] {
             if long {
@@ -189,13 +127,9 @@ impl CarFacts {
                 ));
             }
         }
-        out.extend(self.limits.problems(&format!("{at}limits.")));
-        out.extend(self.rear_limits.problems(&format!("{at}rear_limits.")));
-        out.extend(
-            adjuster_problems(&self.rear_adjusters)
-                .into_iter()
-                .map(|p| Problem::new(format!("{at}rear_{}", p.field), p.wrong, p.right)),
-        );
+        for (axle, f) in self.axles.each() {
+            out.extend(f.problems(&format!("{at}axles.{}.", axle.word())));
+        }
         for (i, l) in self.levels.iter().enumerate() {
             let n = l.name.trim().chars().count();
             if !(1..=40).contains(&n) {

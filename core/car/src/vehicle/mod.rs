@@ -2,6 +2,7 @@
 
 mod anchor;
 mod attitude;
+mod axle_facts;
 mod axles;
 mod car;
 mod facts;
@@ -13,11 +14,12 @@ mod tyre_facts;
 
 pub use anchor::{Anchor, Anchored, Measured, anchor, anchor_wheel};
 pub use attitude::Attitude;
+pub use axle_facts::AxleFacts;
 pub use axles::{Axles, Sides};
 pub use car::{Car, CarState, Gains, WheelOnGround};
 pub use facts::{AirLevel, CarFacts, Payload, TurnRecord};
 pub use limits::Limits;
 pub use springs::{GRAVITY, PerTurn, Spring, TORSION_BOLT, learn_per_turn, motion_ratio, payload_loads};
-pub use states::{HeightState, PlannedHeights, StateKind, height_states};
+pub use states::{HeightState, PlannedHeight, PlannedHeights, StateKind, height_states};
 pub use tyre::{TyreSize, loaded_radius_mm};
 pub use tyre_facts::{HeightShare, Rotated, Use, UseShare, WearFacts};

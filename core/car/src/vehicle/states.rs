@@ -1,5 +1,6 @@
 //! Named height states: as arrived, planned, settled, loaded, and the levels of an air suspension.
 
+use super::axles::{Axles, Sides};
 use super::car::{Car, Gains};
 use super::springs::payload_loads;
 use serde::{Deserialize, Serialize};
@@ -33,40 +34,52 @@ pub struct HeightState {
     pub gains: Gains,
     /// Half width of the 90 % band of the heights, mm.
     pub band_mm: f64,
-    /// How far the body stands higher on its frame than as arrived, front and rear, mm: no suspension moves with it.
-    #[cfg_attr(feature = "openapi", schema(min_items = 2, max_items = 2))]
-    pub body_mm: [f64; 2],
-    /// Loaded radius gained by the tyres it stands on, front and rear, mm.
-    #[cfg_attr(feature = "openapi", schema(min_items = 2, max_items = 2))]
-    pub tyres: [f64; 2],
+    /// How far the body stands higher on its frame than as arrived, mm: no suspension moves with it.
+    pub body_mm: Axles<f64>,
+    /// Loaded radius gained by the tyres it stands on, mm.
+    pub tyres: Axles<f64>,
 }
 
-/// What is planned, against as arrived, mm.
+/// What is planned of an axle's height, against as arrived, mm.
+#[derive(Debug, Clone, Copy, PartialEq, Default, Serialize, Deserialize)]
+#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
+#[serde(default, deny_unknown_fields)]
+pub struct PlannedHeight {
+    /// Gain, mm.
+    pub gain_mm: f64,
+    /// Lost as it settles, mm; what the axle's facts say where this is 0 and something is gained.
+    pub settle_mm: f64,
+    /// Lost under the usual load, when it was typed instead of worked out, mm.
+    pub load_mm: f64,
+    /// Each side on top of the gain, mm.
+    pub trim_mm: Sides<f64>,
+    /// What of the gain the body has on its frame, mm.
+    pub body_mm: f64,
+}
+
+/// What is planned, against as arrived.
 #[derive(Debug, Clone, Copy, PartialEq, Default, Serialize, Deserialize)]
 #[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
 #[serde(deny_unknown_fields)]
 pub struct PlannedHeights {
-    /// Front gain.
-    pub front_mm: f64,
-    /// Rear gain.
-    pub rear_mm: f64,
-    /// Front height lost as it settles.
-    pub settle_mm: f64,
-    /// Front height lost under the usual load, when it was typed instead of worked out.
-    #[serde(default)]
-    pub load_mm: f64,
-    /// Left and right front on top of the gain.
-    #[serde(default)]
-    #[cfg_attr(feature = "openapi", schema(min_items = 2, max_items = 2))]
-    pub front_trim_mm: [f64; 2],
-    /// Left and right rear on top of the gain.
-    #[serde(default)]
-    #[cfg_attr(feature = "openapi", schema(min_items = 2, max_items = 2))]
-    pub rear_trim_mm: [f64; 2],
-    /// What of the front and rear gain the body has on its frame.
-    #[serde(default)]
-    #[cfg_attr(feature = "openapi", schema(min_items = 2, max_items = 2))]
-    pub body_mm: [f64; 2],
+    /// Of each axle.
+    pub axles: Axles<PlannedHeight>,
+}
+
+impl PlannedHeights {
+    /// Nothing but a gain of each axle, mm.
+    #[must_use]
+    pub fn gains(front: f64, rear: f64) -> Self {
+        let of = |gain_mm| PlannedHeight { gain_mm, ..PlannedHeight::default() };
+        Self { axles: Axles { front: of(front), rear: of(rear) } }
+    }
+
+    /// The same with a settle in front, mm.
+    #[must_use]
+    pub fn settling(mut self, front: f64) -> Self {
+        self.axles.front.settle_mm = front;
+        self
+    }
 }
 
 /// Half width of the 90 % band of an expected settle: a settle of 0 to twice the expected value covers the
@@ -78,31 +91,37 @@ fn settle_band(expected: f64) -> f64 {
 /// Every height state that exists, as arrived first. `arrived` are the gains over design as read.
 #[must_use]
 pub fn height_states(car: &Car, arrived: &Gains, planned: Option<&PlannedHeights>) -> Vec<HeightState> {
-    let new_tyres = [car.facts.front_tyre_gain_mm, car.facts.rear_tyre_gain_mm];
+    let new_tyres = car.facts.axles.as_ref().map(|a| a.tyre_gain_mm);
+    let body = planned.map_or_else(Axles::default, |p| p.axles.map(|a| a.body_mm));
     let state = |kind, name: &str, gains: Gains, band_mm| HeightState {
         kind,
         name: name.to_owned(),
         gains,
         band_mm,
-        body_mm: if kind == StateKind::Arrived { [0.0; 2] } else { planned.map_or([0.0; 2], |p| p.body_mm) },
-        tyres: if planned.is_none() || kind == StateKind::Arrived { [0.0; 2] } else { new_tyres },
+        body_mm: if kind == StateKind::Arrived { Axles::default() } else { body },
+        tyres: if planned.is_none() || kind == StateKind::Arrived { Axles::default() } else { new_tyres },
     };
     let mut out = vec![state(StateKind::Arrived, "as arrived", *arrived, 0.0)];
     let mut leaves = *arrived;
     let mut band = 0.0;
     if let Some(p) = planned {
+        let (f, r) = (&p.axles.front, &p.axles.rear);
         let trim = Gains {
-            left_front: p.front_trim_mm[0],
-            right_front: p.front_trim_mm[1],
-            left_rear: p.rear_trim_mm[0],
-            right_rear: p.rear_trim_mm[1],
+            left_front: f.trim_mm.left,
+            right_front: f.trim_mm.right,
+            left_rear: r.trim_mm.left,
+            right_rear: r.trim_mm.right,
         };
-        leaves = arrived.plus(&Gains::level(p.front_mm, p.rear_mm)).plus(&trim);
+        leaves = arrived.plus(&Gains::level(f.gain_mm, r.gain_mm)).plus(&trim);
         out.push(state(StateKind::Planned, "planned", leaves, 0.0));
-        let (front, rear) = (p.settle_mm, if p.rear_mm == 0.0 { 0.0 } else { car.facts.rear_settle_mm });
-        if front != 0.0 || rear != 0.0 {
-            leaves = leaves.plus(&Gains::level(-front, -rear));
-            band = settle_band(front.max(rear));
+        let settles = Axles::of(|a| match p.axles[a] {
+            PlannedHeight { settle_mm, .. } if settle_mm != 0.0 => settle_mm,
+            PlannedHeight { gain_mm, .. } if gain_mm != 0.0 => car.facts.axles[a].settle_mm,
+            _ => 0.0,
+        });
+        if settles != Axles::default() {
+            leaves = leaves.plus(&Gains::level(-settles.front, -settles.rear));
+            band = settle_band(settles.front.max(settles.rear));
             out.push(state(StateKind::Settled, "settled", leaves, band));
         }
     }
@@ -110,7 +129,7 @@ pub fn height_states(car: &Car, arrived: &Gains, planned: Option<&PlannedHeights
         out.push(state(StateKind::Loaded, "loaded", leaves.plus(&sink), band));
     }
     for l in &car.facts.levels {
-        let gains = arrived.plus(&Gains::level(l.front_mm, l.rear_mm));
+        let gains = arrived.plus(&Gains::level(l.mm.front, l.mm.rear));
         out.push(state(StateKind::Air, &l.name, gains, 0.0));
     }
     out
@@ -118,9 +137,12 @@ pub fn height_states(car: &Car, arrived: &Gains, planned: Option<&PlannedHeights
 
 /// How far each corner sinks under the payload: from springs where they are known, else what was typed.
 fn load_sink(car: &Car, planned: Option<&PlannedHeights>) -> Option<Gains> {
-    let typed = planned.filter(|p| p.load_mm != 0.0).map(|p| Gains::level(-p.load_mm, 0.0));
+    let loads = planned.map(|p| p.axles.map(|a| a.load_mm)).filter(|l| *l != Axles::default());
+    let typed = loads.map(|l| Gains::level(-l.front, -l.rear));
     let Some(p) = &car.facts.payload else { return typed };
-    let (Some(f), Some(r)) = (&car.facts.front_spring, &car.facts.rear_spring) else { return typed };
+    let (Some(f), Some(r)) = (&car.facts.axles.front.spring, &car.facts.axles.rear.spring) else {
+        return typed;
+    };
     let track = |y: f64| 2.0 * y;
     let front_track = track(car.front.wheel.center[1]);
     let rear_track = car.rear.as_ref().map_or(front_track, |g| track(g.wheel.center[1]));
@@ -144,7 +166,7 @@ fn load_sink(car: &Car, planned: Option<&PlannedHeights>) -> Option<Gains> {
 mod tests {
     use super::super::springs::Spring;
     use super::*;
-    use crate::vehicle::{AirLevel, CarFacts, Payload};
+    use crate::vehicle::{AirLevel, Axles, CarFacts, Payload};
     use bold_stance_kinematics::geometry::{Axle, Side};
 
     fn car() -> Car {
@@ -156,7 +178,7 @@ mod tests {
         let mut c = car();
         let found = Gains::default();
         assert_eq!(height_states(&c, &found, None).len(), 1);
-        let plan = PlannedHeights { front_mm: 60.0, settle_mm: 5.0, ..PlannedHeights::default() };
+        let plan = PlannedHeights::gains(60.0, 0.0).settling(5.0);
         let names: Vec<_> = height_states(&c, &found, Some(&plan))
             .into_iter()
             .map(|s| (s.kind, s.gains.left_front))
@@ -165,7 +187,7 @@ mod tests {
             names,
             [(StateKind::Arrived, 0.0), (StateKind::Planned, 60.0), (StateKind::Settled, 55.0)]
         );
-        c.facts.levels.push(AirLevel { name: "Access".into(), front_mm: -40.0, rear_mm: -40.0 });
+        c.facts.levels.push(AirLevel { name: "Access".into(), mm: Axles { front: -40.0, rear: -40.0 } });
         assert_eq!(height_states(&c, &found, Some(&plan)).last().unwrap().name, "Access");
     }
 
@@ -173,8 +195,8 @@ mod tests {
     fn a_load_behind_the_rear_axle_lifts_the_front() {
         let mut c = car();
         let s = Spring { rate_n_mm: 60.0, motion_ratio: 0.8 };
-        c.facts.front_spring = Some(s);
-        c.facts.rear_spring = Some(s);
+        c.facts.axles.front.spring = Some(s);
+        c.facts.axles.rear.spring = Some(s);
         c.facts.payload =
             Some(Payload { mass_kg: 300.0, behind_front_axle_mm: 4000.0, left_of_centre_mm: 0.0 });
         let loaded = height_states(&c, &Gains::default(), None).pop().unwrap();
@@ -186,9 +208,9 @@ mod tests {
     fn nose_up_adds_to_caster_one_to_one_on_the_whole_car() {
         let c = car();
         let corners = c.corners();
-        let flat = c.state(&corners, &Gains::default(), [0.0; 2]);
+        let flat = c.state(&corners, &Gains::default(), Axles::default());
         // The rear lowered: the front suspension stays where it is and only the body turns.
-        let up = c.state(&corners, &Gains::level(0.0, -50.0), [0.0; 2]);
+        let up = c.state(&corners, &Gains::level(0.0, -50.0), Axles::default());
         let caster = |s: &crate::vehicle::CarState| s.wheels[0].wheel.unwrap().steer.unwrap().caster_deg;
         assert!((caster(&up) - caster(&flat) - up.pitch_deg).abs() < 1e-9);
         assert!((up.pitch_deg - (50.0f64 / 3200.0).atan().to_degrees()).abs() < 1e-12);
@@ -198,8 +220,8 @@ mod tests {
     fn taller_front_tyres_turn_the_body_and_nothing_else() {
         let c = car();
         let corners = c.corners();
-        let flat = c.state(&corners, &Gains::default(), [0.0; 2]);
-        let tall = c.state(&corners, &Gains::default(), [20.0, 0.0]);
+        let flat = c.state(&corners, &Gains::default(), Axles::default());
+        let tall = c.state(&corners, &Gains::default(), Axles { front: 20.0, rear: 0.0 });
         let w = |s: &crate::vehicle::CarState| s.wheels[0].wheel.unwrap();
         let (a, b) = (w(&flat), w(&tall));
         assert!((tall.pitch_deg - (20.0f64 / 3200.0).atan().to_degrees()).abs() < 1e-12);
@@ -217,7 +239,7 @@ mod tests {
         let c = Car { rear: Some(get("leaf_rear")), front: get("live_front"), ..car() };
         let corners = c.corners();
         let high = Gains { left_front: 24.0, left_rear: 24.0, ..Gains::default() };
-        let s = c.state(&corners, &high, [0.0; 2]);
+        let s = c.state(&corners, &high, Axles::default());
         assert!(s.roll_deg > 0.6);
         for w in &s.wheels {
             assert!((w.travel_mm + 12.0).abs() < 1e-12, "the axle hangs at the mean");
@@ -229,10 +251,13 @@ mod tests {
     fn mirror_images_read_alike_and_a_side_high_changes_them() {
         let c = car();
         let corners = c.corners();
-        let s = c.state(&corners, &Gains::level(30.0, 0.0), [0.0; 2]);
+        let s = c.state(&corners, &Gains::level(30.0, 0.0), Axles::default());
         assert_eq!(s.wheels[0].wheel, s.wheels[1].wheel);
-        let tilted =
-            c.state(&corners, &Gains { left_front: 20.0, left_rear: 20.0, ..Gains::default() }, [0.0; 2]);
+        let tilted = c.state(
+            &corners,
+            &Gains { left_front: 20.0, left_rear: 20.0, ..Gains::default() },
+            Axles::default(),
+        );
         assert!(tilted.roll_deg > 0.5 && tilted.warp_deg.abs() < 0.1);
         let camber = |i: usize| tilted.wheels[i].wheel.unwrap().camber_deg;
         assert!(camber(0) < camber(1));

@@ -1,6 +1,5 @@
 //! What is told of a car's tyres beside size and compound; kept with the vehicle.
 
-use super::TyreSize;
 use bold_stance_units::problem::{Problem, in_range};
 use serde::{Deserialize, Serialize};
 
@@ -63,14 +62,6 @@ pub struct UseShare {
 #[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
 #[serde(default, deny_unknown_fields)]
 pub struct WearFacts {
-    /// Rear size where it differs.
-    pub rear_tyre_size: Option<String>,
-    /// Rear pressure where it differs, kPa.
-    #[cfg_attr(feature = "openapi", schema(minimum = 50.0, maximum = 900.0))]
-    pub rear_pressure_kpa: Option<f64>,
-    /// Rear placard pressure where it differs, kPa.
-    #[cfg_attr(feature = "openapi", schema(minimum = 50.0, maximum = 900.0))]
-    pub rear_placard_kpa: Option<f64>,
     /// Directional tread.
     pub directional: bool,
     /// Worn dampers.
@@ -108,9 +99,6 @@ pub struct WearFacts {
 impl Default for WearFacts {
     fn default() -> Self {
         Self {
-            rear_tyre_size: None,
-            rear_pressure_kpa: None,
-            rear_placard_kpa: None,
             directional: false,
             worn_dampers: false,
             high_torque: false,
@@ -133,14 +121,9 @@ impl WearFacts {
     #[must_use]
     pub fn problems(&self, at: &str) -> Vec<Problem> {
         let mut out = Vec::new();
-        if let Some(s) = &self.rear_tyre_size {
-            out.extend(TyreSize::parse(&format!("{at}rear_tyre_size"), s).err());
-        }
         let mut check = |f: &str, v: Option<f64>, low: f64, high: f64, unit: &str| {
             out.extend(v.and_then(|v| in_range(&format!("{at}{f}"), v, low, high, unit).err()));
         };
-        check("rear_pressure_kpa", self.rear_pressure_kpa, 50.0, 900.0, "kPa");
-        check("rear_placard_kpa", self.rear_placard_kpa, 50.0, 900.0, "kPa");
         check("own_life_km", self.own_life_km, 1000.0, 400_000.0, "km");
         check("grade", self.grade, 60.0, 1000.0, "points");
         check("price", Some(self.price), 0.0, 100_000.0, "in the shop's currency");

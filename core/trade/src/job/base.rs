@@ -2,25 +2,25 @@
 
 use super::facts::{Drive, Silhouette, VehicleFacts};
 use super::record::{Reading, standing};
+use super::stance::stands;
 use crate::plan::{AxleBase, CarBase, SideReadings};
 use crate::reading::{Place, Quantity, ReadAxle, ReadSide, Seen, Visit, toe_of};
 use bold_stance_car::fit::Sigmas;
-use bold_stance_car::metrics::RearRead;
+use bold_stance_car::metrics::WheelRead;
 use bold_stance_car::vehicle::{Axles, Measured, Sides};
 use bold_stance_kinematics::geometry::{Axle, Geometry, Layout, Side};
 use bold_stance_tread::{CarTyres, UseMix};
 
-/// What was read on one wheel as found; none while a height, camber, toe or, in front, caster is missing.
-fn side_read(readings: &[Reading], seen: &[Seen], axle: Axle, side: Side) -> Option<SideReadings> {
+/// The angles of one wheel as found; none while a camber, toe or, in front, caster is missing.
+pub(super) fn wheel_read(readings: &[Reading], seen: &[Seen], axle: Axle, side: Side) -> Option<WheelRead> {
     let r = |q| standing(readings, Visit::Found, q, Place::wheel(axle, side));
-    let (h, camber) = (r(Quantity::Height)?, r(Quantity::Camber)?);
+    let camber = r(Quantity::Camber)?;
     let (toe_deg, toe_sigma, _) = toe_of(seen, Visit::Found, axle, side)?;
     let caster = match axle {
         Axle::Front => Some(r(Quantity::Caster)?),
         Axle::Rear => None,
     };
-    Some(SideReadings {
-        height_mm: h.value,
+    Some(WheelRead {
         angles: Measured { camber_deg: camber.value, caster_deg: caster.map_or(0.0, |c| c.value), toe_deg },
         sigma: Sigmas {
             camber_deg: camber.sigma,
@@ -30,41 +30,32 @@ fn side_read(readings: &[Reading], seen: &[Seen], axle: Axle, side: Side) -> Opt
     })
 }
 
+/// The same with the height it was read at.
+fn side_read(readings: &[Reading], seen: &[Seen], axle: Axle, side: Side) -> Option<SideReadings> {
+    let h = standing(readings, Visit::Found, Quantity::Height, Place::wheel(axle, side))?;
+    let WheelRead { angles, sigma } = wheel_read(readings, seen, axle, side)?;
+    Some(SideReadings { height_mm: h.value, angles, sigma })
+}
+
 fn axle_base(f: &VehicleFacts, readings: &[Reading], seen: &[Seen], axle: Axle) -> Option<AxleBase> {
     let read = Sides::of(|s| side_read(readings, seen, axle, s)).both()?;
-    let c = &f.car;
-    let (geometry, height, adjusters, mut limits, shaft, knowledge, at) = match axle {
-        Axle::Front => (
-            f.geometry.clone(),
-            f.design_height_mm,
-            f.adjusters.clone(),
-            c.limits,
-            c.front_shaft_inner,
-            f.knowledge,
-            ReadAxle::Front,
-        ),
-        Axle::Rear => (
-            f.rear_geometry.clone()?,
-            f.rear_height_mm,
-            c.rear_adjusters.clone(),
-            c.rear_limits,
-            c.rear_shaft_inner,
-            f.rear_knowledge,
-            ReadAxle::Rear,
-        ),
+    let (shape, told) = (&f.axles[axle], &f.car.axles[axle]);
+    let geometry = shape.geometry.clone()?;
+    let at = match axle {
+        Axle::Front => ReadAxle::Front,
+        Axle::Rear => ReadAxle::Rear,
     };
-    limits.shaft_inner = limits.shaft_inner.or(shaft);
     let both = Place { axle: at, side: ReadSide::Both };
     let offset = standing(readings, Visit::Found, Quantity::AxleOffset, both);
     Some(AxleBase {
         geometry,
-        knowledge,
+        knowledge: shape.knowledge,
         jack_sweep: Vec::new(),
-        design_height_mm: height,
-        adjusters,
+        design_height_mm: shape.height_mm,
+        adjusters: told.adjusters.clone(),
         read,
         axle_offset_mm: offset.map(|r| r.value),
-        limits,
+        limits: told.limits,
     })
 }
 
@@ -76,20 +67,11 @@ pub fn base_of(f: &VehicleFacts, readings: &[Reading], seen: &[Seen]) -> CarBase
         wheelbase_mm: f.wheelbase_mm,
         lock_deg: c.lock_deg,
         levels: c.levels.clone(),
-        tyre_gain_mm: Axles { front: c.front_tyre_gain_mm, rear: c.rear_tyre_gain_mm },
+        stands: stands(f, readings),
+        turns: c.turns.clone(),
+        tyre_gain_mm: c.axles.as_ref().map(|a| a.tyre_gain_mm),
         axles: Axles::of(|a| axle_base(f, readings, seen, a)),
     }
-}
-
-/// Rear wheels as found, for the corner file.
-#[must_use]
-pub fn rear_read(readings: &[Reading], seen: &[Seen]) -> Option<[RearRead; 2]> {
-    let side = |s: Side| {
-        let camber = standing(readings, Visit::Found, Quantity::Camber, Place::wheel(Axle::Rear, s))?;
-        let (toe_deg, toe_sigma_deg, _) = toe_of(seen, Visit::Found, Axle::Rear, s)?;
-        Some(RearRead { camber_deg: camber.value, toe_deg, camber_sigma_deg: camber.sigma, toe_sigma_deg })
-    };
-    Sides::of(side).both().map(Sides::into_pair)
 }
 
 /// Load transfer per g of lateral acceleration, by how high the body stands (common practice, no source).
@@ -114,13 +96,13 @@ const HIGH_TORQUE: f64 = 1.5;
 pub fn tyres_of(f: &VehicleFacts, limit_mm: f64) -> CarTyres {
     let (c, w) = (&f.car, &f.car.wear);
     CarTyres {
-        sizes: [f.tyre_size.clone(), w.rear_tyre_size.clone().unwrap_or_else(|| f.tyre_size.clone())],
+        sizes: Axles::of(|a| f.tyre_size_of(a).to_owned()).into_pair(),
         class: f.tyre_class,
         depth_mm: f.tread_depth_mm,
         limit_mm,
-        load_n: [f.front_load_n, c.rear_load_n],
-        pressure_kpa: [f.pressure_kpa, w.rear_pressure_kpa.unwrap_or(f.pressure_kpa)],
-        placard_kpa: [f.placard_kpa, w.rear_placard_kpa.unwrap_or(f.placard_kpa)],
+        load_n: c.axles.as_ref().map(|a| a.load_n).into_pair(),
+        pressure_kpa: f.axles.as_ref().map(|a| a.pressure_kpa.unwrap_or(f.pressure_kpa)).into_pair(),
+        placard_kpa: f.axles.as_ref().map(|a| a.placard_kpa.unwrap_or(f.placard_kpa)).into_pair(),
         drive_front: match f.drive {
             Drive::Front => 1.0,
             Drive::Both => 0.5,
@@ -135,7 +117,7 @@ pub fn tyres_of(f: &VehicleFacts, limit_mm: f64) -> CarTyres {
             UseMix::Blend(w.uses.iter().map(|u| (u.use_, u.share)).collect())
         },
         load_transfer_per_g: load_transfer(f.silhouette),
-        roll_camber: [roll_camber(Some(&f.geometry)), roll_camber(f.rear_geometry.as_ref())],
+        roll_camber: f.axles.as_ref().map(|a| roll_camber(a.geometry.as_ref())).into_pair(),
         own_life_km: w.own_life_km,
         grade: w.grade,
         heights: w.heights.clone(),

@@ -9,7 +9,7 @@ use crate::reading::{
     take, taped_heights_of,
 };
 use crate::sheet::{Mark, StepId, Tick};
-use bold_stance_car::vehicle::{Car, TyreSize};
+use bold_stance_car::vehicle::TyreSize;
 use bold_stance_kinematics::geometry::Axle;
 use bold_stance_units::LengthUnit;
 use bold_stance_units::problem::Problem;
@@ -149,18 +149,13 @@ pub(super) fn visit_of(gate: &StepId) -> Option<Visit> {
 /// The car of a vehicle's facts, as readings need it.
 ///
 /// # Errors
-/// A problem at `tyre_size`.
+/// A problem at `tyre_size`, or at the front axle's points.
 pub fn reading_car(f: &VehicleFacts) -> Result<ReadingCar, Problem> {
     Ok(ReadingCar {
-        car: Car {
-            front: f.geometry.clone(),
-            rear: f.rear_geometry.clone(),
-            wheelbase_mm: f.wheelbase_mm,
-            facts: f.car.clone(),
-        },
-        design_height_mm: [f.design_height_mm, f.rear_height_mm],
+        car: f.to_car()?,
+        design_height_mm: f.axles.as_ref().map(|a| a.height_mm).into_pair(),
         tyre: TyreSize::parse("tyre_size", &f.tyre_size)?,
-        track_mm: [f.track_front_mm, f.track_rear_mm],
+        track_mm: f.axles.as_ref().map(|a| a.track_mm).into_pair(),
     })
 }
 
@@ -285,7 +280,7 @@ impl<'a> JobBench<'a> {
             prepared,
             items: self.rules.items,
             car: Some(&self.car),
-            knowledge: [self.facts.knowledge, self.facts.rear_knowledge],
+            knowledge: self.facts.axles.as_ref().map(|a| a.knowledge).into_pair(),
             same_marks: prepared.yes_no("marks") == Some(true),
         })
     }

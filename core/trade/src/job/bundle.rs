@@ -3,6 +3,7 @@
 use super::base::{base_of, tyres_of};
 use super::bench::{JobBench, Rules};
 use super::facts::{Stage, VehicleFacts};
+use super::first_form::present_form;
 use super::gates::{Sheet, sheet_of};
 use super::record::{Done, OpenVisit, Reading};
 use crate::part::{Part, part_problems};
@@ -13,6 +14,7 @@ use bold_stance_units::problem::{Problem, parse_json};
 use bold_stance_units::said::said;
 use chrono::{DateTime, Utc};
 use serde::{Deserialize, Serialize};
+use serde_json::Value;
 use uuid::Uuid;
 
 /// What a bundle calls itself.
@@ -102,7 +104,14 @@ impl JobBundle {
     /// # Errors
     /// Every [`Problem`] found.
     pub fn from_json(text: &[u8]) -> Result<Self, Vec<Problem>> {
-        let out: Self = parse_json(text).map_err(|p| vec![p])?;
+        // Written before axles stood by their place: the facts are brought into this form first. A text that is no JSON, or
+        // is in this form already, is read as it is, so that a fault is named where it stands.
+        let older = serde_json::from_slice::<Value>(text).ok().and_then(|mut v| {
+            let facts = v.get_mut("vehicle").filter(|f| f.is_object() && f.get("axles").is_none())?;
+            *facts = present_form(facts.take());
+            serde_json::to_vec(&v).ok()
+        });
+        let out: Self = parse_json(older.as_deref().unwrap_or(text)).map_err(|p| vec![p])?;
         let problems = out.problems();
         if problems.is_empty() { Ok(out) } else { Err(problems) }
     }

@@ -1,9 +1,9 @@
 //! What is told of a vehicle, and what can be wrong with it.
 
-use bold_stance_car::adjuster::{Adjuster, adjuster_problems, adjusters_not_there, default_adjusters};
+use bold_stance_car::adjuster::{adjusters_not_there, default_adjusters};
 use bold_stance_car::fit::Knowledge;
 use bold_stance_car::vehicle::Use;
-use bold_stance_car::vehicle::{CarFacts, TyreSize};
+use bold_stance_car::vehicle::{Axles, Car, CarFacts, TyreSize};
 use bold_stance_kinematics::geometry::{Axle, Geometry};
 use bold_stance_kinematics::linkage::{steering_problem, travel_problems};
 use bold_stance_tread::TyreClass;
@@ -62,11 +62,61 @@ pub enum Silhouette {
     Coupe,
 }
 
+/// What is told of an axle: where its points are and how well they are known, how it stands, and its tyres where they are
+/// other than the car's.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
+#[serde(deny_unknown_fields)]
+pub struct AxleShape {
+    /// Its points; the front axle's are needed, the rear's once they are known.
+    #[serde(default)]
+    pub geometry: Option<Geometry>,
+    /// How well they are known.
+    #[serde(default)]
+    pub knowledge: Knowledge,
+    /// Track, contact to contact, mm.
+    #[cfg_attr(feature = "openapi", schema(minimum = 800.0, maximum = 2600.0))]
+    pub track_mm: f64,
+    /// Hub-to-arch height at which the points were taken, mm.
+    #[cfg_attr(feature = "openapi", schema(minimum = 150.0, maximum = 1200.0))]
+    pub height_mm: f64,
+    /// Size of its tyres where it differs.
+    #[serde(default)]
+    pub tyre_size: Option<String>,
+    /// Their pressure where it differs, kPa.
+    #[serde(default)]
+    #[cfg_attr(feature = "openapi", schema(minimum = 50.0, maximum = 900.0))]
+    pub pressure_kpa: Option<f64>,
+    /// Their placard pressure where it differs, kPa.
+    #[serde(default)]
+    #[cfg_attr(feature = "openapi", schema(minimum = 50.0, maximum = 900.0))]
+    pub placard_kpa: Option<f64>,
+}
+
+impl AxleShape {
+    fn standing(geometry: Option<Geometry>, track_mm: f64, height_mm: f64) -> Self {
+        let knowledge = Knowledge::Archetype;
+        Self {
+            geometry,
+            knowledge,
+            track_mm,
+            height_mm,
+            tyre_size: None,
+            pressure_kpa: None,
+            placard_kpa: None,
+        }
+    }
+}
+
 /// What is told of a vehicle.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
 #[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
 #[serde(deny_unknown_fields)]
 pub struct VehicleFacts {
+    /// Form of this document: 2.
+    #[serde(default = "format")]
+    #[cfg_attr(feature = "openapi", schema(minimum = 2, maximum = 2))]
+    pub format: u32,
     /// What the shop calls it.
     pub name: String,
     /// Outline.
@@ -74,12 +124,6 @@ pub struct VehicleFacts {
     /// Axle to axle, mm.
     #[cfg_attr(feature = "openapi", schema(minimum = 1000.0, maximum = 8000.0))]
     pub wheelbase_mm: f64,
-    /// Front track, contact to contact, mm.
-    #[cfg_attr(feature = "openapi", schema(minimum = 800.0, maximum = 2600.0))]
-    pub track_front_mm: f64,
-    /// Rear track, mm.
-    #[cfg_attr(feature = "openapi", schema(minimum = 800.0, maximum = 2600.0))]
-    pub track_rear_mm: f64,
     /// Nominal size, e.g. `285/70R17`.
     pub tyre_size: String,
     /// Tread compound.
@@ -92,37 +136,24 @@ pub struct VehicleFacts {
     /// How it is driven.
     #[serde(rename = "use")]
     pub use_: Use,
-    /// Load on one front wheel, N.
-    #[cfg_attr(feature = "openapi", schema(minimum = 500.0, maximum = 40000.0))]
-    pub front_load_n: f64,
-    /// Front pressure, kPa.
+    /// Pressure, kPa.
     #[cfg_attr(feature = "openapi", schema(minimum = 50.0, maximum = 900.0))]
     pub pressure_kpa: f64,
     /// Placard pressure, kPa.
     #[cfg_attr(feature = "openapi", schema(minimum = 50.0, maximum = 900.0))]
     pub placard_kpa: f64,
-    /// Front hub-to-arch height at which the geometry was taken, mm.
-    #[cfg_attr(feature = "openapi", schema(minimum = 150.0, maximum = 1200.0))]
-    pub design_height_mm: f64,
-    /// Rear hub-to-arch height as found, mm.
-    #[cfg_attr(feature = "openapi", schema(minimum = 150.0, maximum = 1200.0))]
-    pub rear_height_mm: f64,
-    /// How well the points are known.
-    #[serde(default)]
-    pub knowledge: Knowledge,
-    /// Front axle.
-    pub geometry: Geometry,
-    /// Rear axle, when it is known.
-    #[serde(default)]
-    pub rear_geometry: Option<Geometry>,
-    /// How well the rear points are known.
-    #[serde(default)]
-    pub rear_knowledge: Knowledge,
-    /// Facts of the whole car.
+    /// Points, stand and tyres of each axle.
+    pub axles: Axles<AxleShape>,
+    /// Facts of the whole car, and of its axles beside their points.
     #[serde(default)]
     pub car: CarFacts,
-    /// What can be turned on each front side.
-    pub adjusters: Vec<Adjuster>,
+}
+
+/// Form of the document this program writes.
+pub const FACTS_FORMAT: u32 = 2;
+
+fn format() -> u32 {
+    FACTS_FORMAT
 }
 
 /// Throw of a cam nobody measured, mm (common practice, no source).
@@ -133,95 +164,137 @@ impl VehicleFacts {
     /// pickup, which every form calls usual until they are typed over (common practice, no source).
     #[must_use]
     pub fn starting_on(geometry: Geometry) -> Self {
+        let mut car = CarFacts::default();
+        car.axles.front.load_n = 6500.0;
+        car.axles.front.adjusters = default_adjusters(USUAL_THROW_MM);
         Self {
+            format: FACTS_FORMAT,
             name: String::new(),
             silhouette: Silhouette::Pickup,
             wheelbase_mm: 3200.0,
-            track_front_mm: 1600.0,
-            track_rear_mm: 1600.0,
             tyre_size: "265/70R17".into(),
             tyre_class: TyreClass::AllTerrain,
             tread_depth_mm: 11.0,
             drive: Drive::Both,
             use_: Use::Mixed,
-            front_load_n: 6500.0,
             pressure_kpa: 240.0,
             placard_kpa: 240.0,
-            design_height_mm: 500.0,
-            rear_height_mm: 560.0,
-            knowledge: Knowledge::Archetype,
-            geometry,
-            rear_geometry: None,
-            rear_knowledge: Knowledge::Archetype,
-            car: CarFacts::default(),
-            adjusters: default_adjusters(USUAL_THROW_MM),
+            axles: Axles {
+                front: AxleShape::standing(Some(geometry), 1600.0, 500.0),
+                rear: AxleShape::standing(None, 1600.0, 560.0),
+            },
+            car,
         }
+    }
+
+    /// Size of an axle's tyres.
+    #[must_use]
+    pub fn tyre_size_of(&self, axle: Axle) -> &str {
+        self.axles[axle].tyre_size.as_deref().unwrap_or(&self.tyre_size)
+    }
+
+    /// The car as geometry.
+    ///
+    /// # Errors
+    /// A problem at the front axle's points while there are none.
+    pub fn to_car(&self) -> Result<Car, Problem> {
+        let front = self.axles.front.geometry.clone().ok_or_else(no_front)?;
+        Ok(Car {
+            front,
+            rear: self.axles.rear.geometry.clone(),
+            wheelbase_mm: self.wheelbase_mm,
+            facts: self.car.clone(),
+        })
     }
 
     /// Everything wrong with them, by field.
     #[must_use]
     pub fn problems(&self) -> Vec<Problem> {
         let mut out = Vec::new();
+        if self.format != FACTS_FORMAT {
+            out.push(Problem::new(
+                "format",
+                said("fault-format-not-known").count("format", self.format as usize),
+                said("fault-format-known").count("format", FACTS_FORMAT as usize),
+            ));
+        }
         let name = self.name.trim();
-        if name.is_empty() || name.chars().count() > 120 {
-            let wrong = if name.is_empty() { "nothing was entered" } else { "longer than 120 characters" };
+        if name.is_empty() {
+            out.push(Problem::new("name", said("fault-nothing-entered"), said("fault-what-shop-calls")));
+        } else if name.chars().count() > 120 {
+            let wrong = said("fault-longer-than-120-characters");
             out.push(Problem::new("name", wrong, said("fault-what-shop-calls")));
         }
         out.extend(TyreSize::parse("tyre_size", &self.tyre_size).err());
-        for (field, v, low, high, unit) in [
-            ("wheelbase_mm", self.wheelbase_mm, 1000.0, 8000.0, "mm"),
-            ("track_front_mm", self.track_front_mm, 800.0, 2600.0, "mm"),
-            ("track_rear_mm", self.track_rear_mm, 800.0, 2600.0, "mm"),
-            ("tread_depth_mm", self.tread_depth_mm, 2.0, 25.0, "mm"),
-            ("front_load_n", self.front_load_n, 500.0, 40_000.0, "N"),
-            ("pressure_kpa", self.pressure_kpa, 50.0, 900.0, "kPa"),
-            ("placard_kpa", self.placard_kpa, 50.0, 900.0, "kPa"),
-            ("design_height_mm", self.design_height_mm, 150.0, 1200.0, "mm"),
-            ("rear_height_mm", self.rear_height_mm, 150.0, 1200.0, "mm"),
-        ] {
+        let mut check = |field: &str, v: f64, low: f64, high: f64, unit: &str| {
             out.extend(in_range(field, v, low, high, unit).err());
-        }
-        out.extend(under("geometry", self.geometry.problems()));
-        if let Some(r) = &self.rear_geometry {
-            out.extend(under("rear_geometry", r.problems()));
-            if r.axle != Axle::Rear {
-                out.push(Problem::new("rear_geometry.axle", said("fault-front-axle"), said("fault-rear")));
+        };
+        check("wheelbase_mm", self.wheelbase_mm, 1000.0, 8000.0, "mm");
+        check("tread_depth_mm", self.tread_depth_mm, 2.0, 25.0, "mm");
+        check("pressure_kpa", self.pressure_kpa, 50.0, 900.0, "kPa");
+        check("placard_kpa", self.placard_kpa, 50.0, 900.0, "kPa");
+        for (axle, s) in self.axles.each() {
+            let mut check = |field: &str, v: Option<f64>, low: f64, high: f64, unit: &str| {
+                let field = format!("axles.{}.{field}", axle.word());
+                out.extend(v.and_then(|v| in_range(&field, v, low, high, unit).err()));
+            };
+            check("track_mm", Some(s.track_mm), 800.0, 2600.0, "mm");
+            check("height_mm", Some(s.height_mm), 150.0, 1200.0, "mm");
+            check("pressure_kpa", s.pressure_kpa, 50.0, 900.0, "kPa");
+            check("placard_kpa", s.placard_kpa, 50.0, 900.0, "kPa");
+            if let Some(size) = &s.tyre_size {
+                out.extend(TyreSize::parse(&format!("axles.{}.tyre_size", axle.word()), size).err());
             }
         }
-        if self.geometry.axle != Axle::Front {
-            out.push(Problem::new("geometry.axle", said("fault-rear-axle"), said("fault-front")));
+        if self.axles.front.geometry.is_none() {
+            out.push(no_front());
         }
-        let rear_size = self.car.wear.rear_tyre_size.as_deref().unwrap_or(&self.tyre_size);
-        let shapes = [
-            ("geometry", Some(&self.geometry), self.tyre_size.as_str()),
-            ("rear_geometry", self.rear_geometry.as_ref(), rear_size),
-        ];
-        for (at, g, size) in shapes {
-            if let (Some(g), Ok(size)) = (g, TyreSize::parse(at, size)) {
+        for (axle, at, g) in self.shapes() {
+            out.extend(under(&at, g.problems()));
+            if g.axle != axle {
+                let (wrong, right) = match axle {
+                    Axle::Front => ("fault-rear-axle", "fault-front"),
+                    Axle::Rear => ("fault-front-axle", "fault-rear"),
+                };
+                out.push(Problem::new(format!("{at}.axle"), said(wrong), said(right)));
+            }
+            if let Ok(size) = TyreSize::parse(&at, self.tyre_size_of(axle)) {
                 let field = format!("{at}.wheel.loaded_radius_mm");
                 out.extend(size.loaded_radius_problem(&field, g.wheel.loaded_radius_mm));
             }
         }
         out.extend(self.car.problems("car."));
-        out.extend(adjuster_problems(&self.adjusters));
         if out.is_empty() {
-            out.extend(travel_problems(&self.geometry, "geometry."));
-            out.extend(self.rear_geometry.iter().flat_map(|r| travel_problems(r, "rear_geometry.")));
+            for (_, at, g) in self.shapes() {
+                out.extend(travel_problems(g, &format!("{at}.")));
+            }
         }
         if out.is_empty() {
-            out.extend(steering_problem(&self.geometry, "geometry."));
+            let front = self.shapes().into_iter().find(|(a, _, _)| *a == Axle::Front);
+            out.extend(front.and_then(|(_, at, g)| steering_problem(g, &format!("{at}."))));
         }
         if !out.is_empty() {
             return out;
         }
-        out.extend(adjusters_not_there(&self.adjusters, &self.geometry.points));
-        if let Some(r) = &self.rear_geometry {
-            for p in adjusters_not_there(&self.car.rear_adjusters, &r.points) {
-                out.push(Problem::new(format!("car.rear_{}", p.field), p.wrong, p.right));
-            }
+        for (axle, _, g) in self.shapes() {
+            let there = adjusters_not_there(&self.car.axles[axle].adjusters, &g.points);
+            out.extend(under(&format!("car.axles.{}", axle.word()), there));
         }
         out
     }
+
+    /// Points that are known, with where they stand in the document.
+    fn shapes(&self) -> Vec<(Axle, String, &Geometry)> {
+        let of = |(axle, s)| {
+            let s: &AxleShape = s;
+            s.geometry.as_ref().map(|g| (axle, format!("axles.{}.geometry", Axle::word(axle)), g))
+        };
+        self.axles.each().into_iter().filter_map(of).collect()
+    }
+}
+
+fn no_front() -> Problem {
+    Problem::new("axles.front.geometry", said("fault-nothing-entered"), said("fault-points-front-axle"))
 }
 
 fn under(prefix: &str, found: Vec<Problem>) -> Vec<Problem> {

@@ -1,5 +1,6 @@
 //! From what is wanted to the gain of an axle, and to turns of a collar or bolt.
 
+use super::car::{CarInput, other};
 use bold_stance_car::vehicle::{Spring, TORSION_BOLT, TurnRecord, learn_per_turn};
 use bold_stance_kinematics::geometry::Axle;
 use bold_stance_units::Sigma;
@@ -58,30 +59,14 @@ impl Turned {
 #[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
 #[serde(deny_unknown_fields)]
 pub struct HeightTarget {
+    /// The car and its plan.
+    pub car: CarInput,
     /// What kind.
     pub kind: TargetKind,
     /// Which axle moves.
     pub axle: Axle,
     /// mm, or degrees for a rake; not looked at for level.
     pub value: f64,
-    /// Hub to arch of this axle as found, mm, mean of both sides.
-    #[cfg_attr(feature = "openapi", schema(minimum = 50.0, maximum = 1500.0))]
-    pub own_mm: f64,
-    /// Hub to arch of the other axle as planned, mm.
-    #[cfg_attr(feature = "openapi", schema(minimum = 50.0, maximum = 1500.0))]
-    pub other_mm: f64,
-    /// Loaded radius of this axle's tyres as planned, mm.
-    #[cfg_attr(feature = "openapi", schema(minimum = 100.0, maximum = 1000.0))]
-    pub own_radius_mm: f64,
-    /// Loaded radius of the other axle's, mm.
-    #[cfg_attr(feature = "openapi", schema(minimum = 100.0, maximum = 1000.0))]
-    pub other_radius_mm: f64,
-    /// Axle to axle, mm.
-    #[cfg_attr(feature = "openapi", schema(minimum = 1000.0, maximum = 8000.0))]
-    pub wheelbase_mm: f64,
-    /// Turns recorded on this vehicle.
-    #[serde(default)]
-    pub turns: Vec<TurnRecord>,
     /// What is turned; no turns are told while it is not known and none were recorded.
     #[serde(default)]
     pub turned: Option<Turned>,
@@ -119,30 +104,48 @@ pub fn height_for(t: &HeightTarget) -> Result<HeightAnswer, Problem> {
     let (low, high, unit) =
         if t.kind == TargetKind::Rake { (-15.0, 15.0, "°") } else { (0.0, 2500.0, "mm") };
     in_range("value", t.value, low, high, unit)?;
-    in_range("own_mm", t.own_mm, 50.0, 1500.0, "mm")?;
-    in_range("other_mm", t.other_mm, 50.0, 1500.0, "mm")?;
-    in_range("own_radius_mm", t.own_radius_mm, 100.0, 1000.0, "mm")?;
-    in_range("other_radius_mm", t.other_radius_mm, 100.0, 1000.0, "mm")?;
-    in_range("wheelbase_mm", t.wheelbase_mm, 1000.0, 8000.0, "mm")?;
-    if t.turns.len() > 40 {
-        return Err(Problem::new("turns", said("fault-more-than-forty-records"), said("fault-40-at-most")));
+    let base = &t.car.base;
+    in_range("car.base.wheelbase_mm", base.wheelbase_mm, 1000.0, 8000.0, "mm")?;
+    if base.turns.len() > 40 {
+        return Err(Problem::new(
+            "car.base.turns",
+            said("fault-more-than-forty-records"),
+            said("fault-40-at-most"),
+        ));
     }
-    let other_floor = t.other_mm + t.other_radius_mm;
+    let known = |axle: Axle, name: &str, v: Option<f64>, low: f64, high: f64| {
+        let field = format!("car.base.stands.{name}.{}", axle.word());
+        let v = v.ok_or_else(|| Problem::new(&field, said("fault-not-read"), said("fault-read-it-first")))?;
+        in_range(&field, v, low, high, "mm").map(|()| v)
+    };
+    let off = other(t.axle);
+    // The other axle stands where the plan puts it.
+    let own_mm = known(t.axle, "mm", base.stands.mm[t.axle], 50.0, 1500.0)?;
+    let other_mm =
+        known(off, "mm", base.stands.mm[off], 50.0, 1500.0)? + t.car.plan.axles[off].height_change_mm;
+    let radius = |axle: Axle| {
+        let r = known(axle, "radius_mm", base.stands.radius_mm[axle], 100.0, 1000.0)?;
+        Ok::<_, Problem>(r + base.tyre_gain_mm[axle])
+    };
+    let (own_radius_mm, other_radius_mm) = (radius(t.axle)?, radius(off)?);
+    let other_floor = other_mm + other_radius_mm;
     let own_floor = match t.kind {
-        TargetKind::HubToArch => t.value + t.own_radius_mm,
+        TargetKind::HubToArch => t.value + own_radius_mm,
         TargetKind::FloorToArch => t.value,
         TargetKind::Level => other_floor,
         TargetKind::Rake => {
-            let rise = t.wheelbase_mm * t.value.to_radians().tan();
+            let rise = base.wheelbase_mm * t.value.to_radians().tan();
             if t.axle == Axle::Front { other_floor - rise } else { other_floor + rise }
         }
     };
-    let gain_mm = own_floor - t.own_radius_mm - t.own_mm;
+    let gain_mm = own_floor - own_radius_mm - own_mm;
     if let Some(Turned::Collar { pitch_mm, motion_ratio }) = t.turned {
         in_range("turned.pitch_mm", pitch_mm, 0.5, 6.0, "mm a turn")?;
         in_range("turned.motion_ratio", motion_ratio, 0.2, 1.5, "of the wheel's travel")?;
     }
-    let records: Vec<(f64, f64)> = t.turns.iter().map(|r| (r.turns, r.height_change_mm)).collect();
+    // Turns are recorded of the front axle.
+    let turns: &[TurnRecord] = if t.axle == Axle::Front { &base.turns } else { &[] };
+    let records: Vec<(f64, f64)> = turns.iter().map(|r| (r.turns, r.height_change_mm)).collect();
     let usual = match t.turned {
         Some(what) => Some(what.usual()),
         None if records.is_empty() => None,
@@ -164,20 +167,30 @@ pub fn height_for(t: &HeightTarget) -> Result<HeightAnswer, Problem> {
 #[cfg(test)]
 mod tests {
     use super::*;
+    use crate::aim::shipped_aims;
+    use crate::plan::{CarBase, CarPlan, Stands};
+    use bold_stance_car::vehicle::Axles;
+
+    /// The axle that moves at 498 mm, the other at 571 mm, both on 402 mm.
+    fn car(axle: Axle) -> CarInput {
+        let mut stands =
+            Stands { radius_mm: Axles { front: Some(402.0), rear: Some(402.0) }, ..Stands::default() };
+        stands.mm[axle] = Some(498.0);
+        stands.mm[other(axle)] = Some(571.0);
+        let base = CarBase {
+            wheelbase_mm: 3220.0,
+            lock_deg: 35.0,
+            levels: Vec::new(),
+            tyre_gain_mm: Axles::default(),
+            stands,
+            turns: Vec::new(),
+            axles: Axles::default(),
+        };
+        CarInput { base, plan: CarPlan::unchanged(shipped_aims().unwrap().remove(0)) }
+    }
 
     fn t(kind: TargetKind, axle: Axle, value: f64) -> HeightTarget {
-        HeightTarget {
-            kind,
-            axle,
-            value,
-            own_mm: 498.0,
-            other_mm: 571.0,
-            own_radius_mm: 402.0,
-            other_radius_mm: 402.0,
-            wheelbase_mm: 3220.0,
-            turns: Vec::new(),
-            turned: None,
-        }
+        HeightTarget { car: car(axle), kind, axle, value, turned: None }
     }
 
     #[test]
@@ -200,7 +213,7 @@ mod tests {
         x.turned = Some(Turned::TorsionBolt);
         let prior = height_for(&x).unwrap().by_turning.unwrap();
         assert!((prior.mm_per_turn - 9.525 / 2.0).abs() < 0.1 && prior.records == 0);
-        x.turns = vec![
+        x.car.base.turns = vec![
             TurnRecord { turns: 2.0, height_change_mm: 14.0 },
             TurnRecord { turns: 3.0, height_change_mm: 21.0 },
         ];
@@ -223,6 +236,19 @@ mod tests {
         assert_eq!(height_for(&x).unwrap_err().field, "turned.pitch_mm");
         x.turned = Some(Turned::Collar { pitch_mm: 2.0, motion_ratio: 0.0 });
         assert_eq!(height_for(&x).unwrap_err().field, "turned.motion_ratio");
+    }
+
+    /// The other axle counts as the plan puts it, each on the tyres it will have.
+    #[test]
+    fn the_plan_of_the_other_axle_and_the_new_tyres_count() {
+        let gain = |x: &HeightTarget| height_for(x).unwrap().gain_mm;
+        let mut x = t(TargetKind::Level, Axle::Front, 0.0);
+        x.car.plan.axles.rear.height_change_mm = 25.0;
+        assert!((gain(&x) - 98.0).abs() < 1e-9);
+        x.car.base.tyre_gain_mm = Axles { front: 10.0, rear: 4.0 };
+        assert!((gain(&x) - 92.0).abs() < 1e-9);
+        x.car.base.stands.mm.rear = None;
+        assert_eq!(height_for(&x).unwrap_err().field, "car.base.stands.mm.rear");
     }
 
     #[test]

@@ -194,7 +194,7 @@ impl PlanInput {
             out.push(state(StateKind::Loaded, "loaded", own - self.load_mm, other - self.other_load_mm));
         }
         for l in &self.levels {
-            let (f, r) = (l.front_mm, l.rear_mm);
+            let (f, r) = (l.mm.front, l.mm.rear);
             let (o, p) = if self.steered() { (f, r) } else { (r, f) };
             out.push(state(StateKind::Air, &l.name, o, p));
         }

@@ -35,8 +35,8 @@ pub use begin::fitted_parts;
 pub use bench::{Bench, Sensitivity, SettingLine};
 pub use budget::Budget;
 pub use car::{
-    AxleBase, AxlePlan, CarAnswer, CarBase, CarInput, CarPlan, CarVerdict, Order, PLAN_FORMAT, Picked,
-    Standing, USUAL_LIMIT_MM, WhatIsIn, Worst, WorstKind, car_fitted_parts, orders, plan_car,
+    AxleBase, AxlePlan, CarAnswer, CarBase, CarInput, CarPlan, CarStance, CarVerdict, Order, PLAN_FORMAT,
+    Picked, Standing, Stands, USUAL_LIMIT_MM, WhatIsIn, Worst, WorstKind, car_fitted_parts, orders, plan_car,
     plan_car_within,
 };
 pub use case::{PlanCase, PlanCaseError, PlanCaseResult, run_plan};

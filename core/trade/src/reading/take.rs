@@ -9,7 +9,7 @@ use super::quantity::{Place, Quantity, ReadAxle};
 use super::raw::{Also, Correction, CorrectionKind, Known, Raw, SweptCar};
 use super::wheel::{lip_circle_mm, stamped};
 use crate::aim::Aim;
-use bold_stance_car::vehicle::{Car, Gains, TyreSize, payload_loads};
+use bold_stance_car::vehicle::{Axles, Car, Gains, TyreSize, payload_loads};
 use bold_stance_kinematics::geometry::{Axle, Side};
 use bold_stance_kinematics::linkage::{Corner, Linkage};
 use bold_stance_units::problem::{Problem, in_range};
@@ -70,7 +70,7 @@ impl ReadingCar {
     #[must_use]
     pub fn model(&self, q: Quantity, axle: Axle, side: Side, gains: &Gains) -> Option<f64> {
         let corners = self.car.corners();
-        let state = self.car.state(&corners, gains, [0.0; 2]);
+        let state = self.car.state(&corners, gains, Axles::default());
         let w = state.wheels.iter().find(|w| w.axle == axle && w.side == side)?.wheel?;
         match q {
             Quantity::Camber => Some(w.camber_deg),
@@ -101,8 +101,8 @@ impl ReadingCar {
     /// over the rear axle (common practice, no source).
     #[must_use]
     pub fn weight_sink(&self, p: &Prepared) -> Option<[f64; 4]> {
-        let f = self.car.facts.front_spring?;
-        let r = self.car.facts.rear_spring?;
+        let f = self.car.facts.axles.front.spring?;
+        let r = self.car.facts.axles.rear.spring?;
         let wb = self.car.wheelbase_mm;
         let mut sink = [0.0; 4];
         for (id, sign, along) in [("fuel", 1.0, 0.85), ("seats", -1.0, 0.45), ("cargo", -1.0, 0.95)] {

@@ -107,6 +107,8 @@ pub fn car(front: Option<&PlanInput>, rear: Option<&PlanInput>) -> CarInput {
             wheelbase_mm: any.wheelbase_mm,
             lock_deg: any.lock_deg,
             levels: any.levels.clone(),
+            stands: bold_stance_trade::plan::Stands::default(),
+            turns: Vec::new(),
             tyre_gain_mm: Axles { front: gain(front, rear), rear: gain(rear, front) },
             axles: Axles { front: front.map(base), rear: rear.map(base) },
         },

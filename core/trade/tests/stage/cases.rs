@@ -260,7 +260,7 @@ pub fn cases() -> BTreeMap<Rule, (Vec<Play>, Vec<Play>)> {
     add(
         Rule::Weight,
         vec![|s| {
-            s.car.car.facts.front_spring = None;
+            s.car.car.facts.axles.front.spring = None;
             s.answer("fuel", "20 l").height(LEFT, "500");
         }],
         vec![
@@ -268,7 +268,7 @@ pub fn cases() -> BTreeMap<Rule, (Vec<Play>, Vec<Play>)> {
                 s.answer("fuel", "20 l").height(LEFT, "500");
             },
             |s| {
-                s.car.car.facts.front_spring = None;
+                s.car.car.facts.axles.front.spring = None;
                 s.height(LEFT, "500");
             },
         ],

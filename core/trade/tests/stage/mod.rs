@@ -48,7 +48,8 @@ impl Stage {
             )
         };
         let spring = Spring { rate_n_mm: 60.0, motion_ratio: 0.7 };
-        let facts = CarFacts { front_spring: Some(spring), rear_spring: Some(spring), ..CarFacts::default() };
+        let mut facts = CarFacts::default();
+        (facts.axles.front.spring, facts.axles.rear.spring) = (Some(spring), Some(spring));
         Self {
             methods: shipped_methods().unwrap(),
             answers: items.iter().map(good).collect(),

@@ -26,7 +26,7 @@ export default function Arrive() {
   return (
     <VehicleForm
       key={ticket.vehicle.version}
-      draftKey={`vehicle.${ticket.job.id}`}
+      draftKey={`vehicle2.${ticket.job.id}`}
       start={ticket.vehicle.facts as VehicleFacts}
       fault={save.error instanceof ApiProblem ? save.error : undefined}
       busy={save.isPending}

@@ -5,12 +5,12 @@ import { api, take, type Schemas } from '../../api/client';
 import { Curve, type Line } from '../../figures/Curve';
 import { Glyph, Half } from '../../ui/glyphs';
 import { useSettings } from '../../shell/settings';
-import { standing } from '../../shell/StanceStrip';
 import { partOf, useBench } from '../../shell/ticket';
 import { angle, inches, lengthChange, num, tick, type AngleForm, type LengthUnit } from '../../units/print';
-import { carOf, useLive } from './car';
+import { useLive } from './car';
 
 type File = Schemas['CornerFile'];
+type AxleCurves = NonNullable<File['curves']['front']>;
 type Item = Schemas['CornerQuantity'];
 type Area = Schemas['Area'];
 
@@ -32,36 +32,7 @@ export default function CornerFile() {
   const { unit, form } = useSettings();
   const [open, setOpen] = useState<string>();
   const [only, setOnly] = useState(false);
-  const body = useMemo(() => {
-    const b = ticket.base.axles.front;
-    const f = ticket.vehicle.facts;
-    const both = (q: Schemas['Quantity'], side: Schemas['ReadSide'], axle: Schemas['ReadAxle']) =>
-      ticket.readings.findLast(
-        (x) => x.visit === 'found' && x.quantity === q && x.side === side && x.axle === axle,
-      )?.value;
-    const base = [both('wheelbase', 'left', 'both'), both('wheelbase', 'right', 'both')];
-    const gain = (h: number | undefined) => (h === undefined ? 0 : h - f.design_height_mm);
-    return {
-      car: carOf(f),
-      arrived: {
-        left_front: gain(b?.read.left.height_mm),
-        right_front: gain(b?.read.right.height_mm),
-        left_rear:
-          (standing(ticket, 'found', 'height', 'left', 'rear')?.value ?? f.rear_height_mm) - f.rear_height_mm,
-        right_rear:
-          (standing(ticket, 'found', 'height', 'right', 'rear')?.value ?? f.rear_height_mm) -
-          f.rear_height_mm,
-      },
-      front_read: b ? [b.read.left.angles, b.read.right.angles] : null,
-      front_sigma: b ? [b.read.left.sigma, b.read.right.sigma] : null,
-      rear_read: ticket.rear_read ?? null,
-      axle_offset_mm: both('axle_offset', 'both', 'front') ?? null,
-      wheelbases_mm:
-        base[0] !== undefined && base[1] !== undefined ? ([base[0], base[1]] as [number, number]) : null,
-      knowledge: f.knowledge ?? 'taped',
-      rear_knowledge: f.rear_knowledge ?? 'archetype',
-    };
-  }, [ticket]);
+  const body = ticket.corner_file;
   const asked = useMemo(() => ({ file: body, car: input ?? null }), [body, input]);
   const live = useLive(asked, (r) => take(api.POST('/api/v1/corner-file', { body: r })));
   const file = live.data;
@@ -177,7 +148,7 @@ export default function CornerFile() {
         })}
       </section>
       <section className="pane corner-side" aria-label="Curves, heights and construction">
-        {picked && <Curves file={file} q={picked} body={{ arrived: body.arrived, planned }} />}
+        {picked && <Curves file={file} q={picked} body={{ arrived: body.arrived!, planned }} />}
         <States file={file} unit={unit} form={form} />
         <Construction file={file} unit={unit} />
         <p className="small mut" style={{ padding: '10px 16px 18px' }}>
@@ -198,18 +169,18 @@ interface Heights {
 function Curves({ file, q, body }: { file: File; q: Item; body: Heights }) {
   const { units } = useSettings();
   const rear = q.area === 'rear';
-  const curves = rear && file.rear_curves ? file.rear_curves : file.front_curves;
+  const curves = rear && file.curves.rear ? file.curves.rear : file.curves.front;
   const mean = (a: number, b: number) => (a + b) / 2;
   const came = rear
     ? mean(body.arrived.left_rear, body.arrived.right_rear)
     : mean(body.arrived.left_front, body.arrived.right_front);
   const gain = body.planned ? (rear ? body.planned.rear_mm : body.planned.front_mm) : undefined;
   const planned = gain === undefined || gain === 0 ? undefined : came + gain;
-  const set = (rear ? file.rear_set_curves : file.front_set_curves) ?? undefined;
+  const set = file.set_curves[rear ? 'rear' : 'front'] ?? undefined;
   type Of = (p: Schemas['HeightPoint']) => number | null | undefined;
-  const lines = (from: Schemas['AxleCurves'], f: Of): Line[] =>
+  const lines = (from: AxleCurves | null, f: Of): Line[] =>
     (['left', 'right'] as const).map((side) => ({
-      points: from[side].flatMap((p): [number, number][] => {
+      points: (from?.[side] ?? []).flatMap((p): [number, number][] => {
         const v = f(p);
         return v === null || v === undefined ? [] : [[p.height_mm, v]];
       }),

@@ -78,7 +78,7 @@ export default function NewArrival() {
           busy={make.isPending}
           action="Take it in"
           fresh
-          draftKey="vehicle.new"
+          draftKey="vehicle2.new"
           done={(f) => !bayBad && make.mutate(f)}
           head={
             <>

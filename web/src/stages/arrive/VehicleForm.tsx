@@ -11,6 +11,7 @@ import { MM_PER_INCH } from '../../units/print';
 import { fieldText as inField, type Kind, type Units } from '../../units/measure';
 import { MeasureField, TyreField } from '../../input/Field';
 import { readField, wrongOf, rightOf, type FieldKind } from '../../input/kinds';
+import { at, patch } from '../../input/paths';
 import { AxleEditor, type Mode, type Via } from './AxleEditor';
 import { carOf, useLook } from './car';
 import { carFields, carTexts, readCar } from './carFacts';
@@ -18,25 +19,33 @@ import { MovePane } from './MovePane';
 import { pointAt, rowsOf } from './points';
 
 type AxleName = 'front' | 'rear';
-const lengths: [keyof VehicleFacts & string, string][] = [
+type Adjusters = NonNullable<VehicleFacts['car']['axles']['front']['adjusters']>;
+// Every field by its path in the facts.
+const lengths: [string, string][] = [
   ['wheelbase_mm', 'Wheelbase'],
-  ['track_front_mm', 'Front track'],
-  ['track_rear_mm', 'Rear track'],
-  ['design_height_mm', 'Front height'],
-  ['rear_height_mm', 'Rear height'],
+  ['axles.front.track_mm', 'Front track'],
+  ['axles.rear.track_mm', 'Rear track'],
+  ['axles.front.height_mm', 'Front height'],
+  ['axles.rear.height_mm', 'Rear height'],
 ];
-const measures: [keyof VehicleFacts & string, string, Kind][] = [
+const measures: [string, string, Kind][] = [
   ['tread_depth_mm', 'Tread now', 'tread'],
-  ['front_load_n', 'Front load', 'load'],
+  ['car.axles.front.load_n', 'Front load', 'load'],
   ['pressure_kpa', 'Pressure', 'pressure'],
   ['placard_kpa', 'Placard', 'pressure'],
 ];
+const shown: ReadonlySet<string> = new Set([...lengths, ...measures].map(([k]) => k));
+/** What a field is called, for a fault told away from it. */
+const labelOf = (k: string): string =>
+  [...lengths, ...measures, ...carFields.map(([c, l]) => [`car.${c}`, l] as const)].find(
+    ([p]) => p === k,
+  )?.[1] ?? k.replace(/_mm|points\.|car\./g, '').replaceAll('_', ' ');
 const known: [string, string][] = [
   ['archetype', 'Generic shape'],
   ['taped', 'Tape'],
   ['surveyed', 'Survey'],
 ];
-const choices: [keyof VehicleFacts & string, string, [string, string][]][] = [
+const choices: [string, string, [string, string][]][] = [
   [
     'drive',
     'Driven axle',
@@ -77,8 +86,8 @@ const choices: [keyof VehicleFacts & string, string, [string, string][]][] = [
       ['coupe', 'Coupe'],
     ],
   ],
-  ['knowledge', 'Front known by', known],
-  ['rear_knowledge', 'Rear known by', known],
+  ['axles.front.knowledge', 'Front known by', known],
+  ['axles.rear.knowledge', 'Rear known by', known],
 ];
 
 interface Props {
@@ -96,19 +105,24 @@ interface Props {
 }
 
 type Texts = Record<string, string>;
+/** What was picked from a list, by its path. */
+type Picks = Record<string, string>;
 
 function textsOf(f: VehicleFacts, units: Units): Texts {
   const unit = units.length;
   const len = (mm: number) => String(Math.round((unit === 'mm' ? mm : mm / MM_PER_INCH) * 1000) / 1000);
   const t: Texts = { name: f.name, tyre_size: f.tyre_size };
-  const facts = f as unknown as Record<string, number>;
-  for (const [k] of lengths) t[k] = len(facts[k] ?? 0);
-  for (const [k, , kind] of measures) t[k] = inField(kind, facts[k], units);
-  const cam = f.adjusters.find((a) => a.kind === 'eccentric');
+  const value = (k: string) => at(f, k) as number;
+  for (const [k] of lengths) t[k] = len(value(k));
+  for (const [k, , kind] of measures) t[k] = inField(kind, value(k), units);
+  const cam = f.car.axles.front.adjusters!.find((a) => a.kind === 'eccentric');
   t.eccentricity_mm = len(cam && 'eccentricity_mm' in cam ? cam.eccentricity_mm : 3.2);
   for (const [k, v] of Object.entries(carTexts(f.car, units))) t[`car.${k}`] = v;
   return t;
 }
+
+/** Fields of the fold-out, which no form asks for by itself. */
+const ofCar = (k: string) => k.startsWith('car.') && !shown.has(k);
 
 /** Whether a field still shows a value that nobody measured: the one every new vehicle starts from, or that of its shape. */
 export function isUsual(
@@ -120,7 +134,7 @@ export function isUsual(
 ): boolean {
   const t = text ?? '';
   if (t === '' || t === '0') return false;
-  return k in filled ? filled[k] === t : (fresh || k.startsWith('car.')) && start[k] === t;
+  return k in filled ? filled[k] === t : (fresh || ofCar(k)) && start[k] === t;
 }
 
 interface Axles {
@@ -129,19 +143,11 @@ interface Axles {
 }
 
 /** What was typed as facts, and which fields cannot be read. */
-function read(
-  start: VehicleFacts,
-  usual: VehicleFacts['adjusters'],
-  t: Texts,
-  picks: Partial<VehicleFacts>,
-  axles: Axles,
-  units: Units,
-) {
+function read(start: VehicleFacts, usual: Adjusters, t: Texts, picks: Picks, axles: Axles, units: Units) {
   const bad: Record<string, string> = {};
   // What stands as it was shown is what it was, to the last digit, and what no field shows is not touched.
-  const shown = textsOf(start, units);
-  const same = (k: string) => t[k] === shown[k];
-  const was = start as unknown as Record<string, number>;
+  const texts = textsOf(start, units);
+  const same = (k: string) => t[k] === texts[k];
   const read1 = (k: string, kind: FieldKind) => {
     const v = readField(kind, t[k] ?? '', units);
     if (v === undefined || (t[k] ?? '').replace(/\D/g, '').length > 9)
@@ -150,45 +156,48 @@ function read(
         : 'nothing was entered';
     return v ?? 0;
   };
-  const len = (k: string) => {
-    if (same(k) && k in was) return was[k]!;
-    return read1(k, 'length');
+  const by = (k: string, kind: FieldKind) => {
+    const was = at(start, k);
+    return same(k) && typeof was === 'number' ? was : read1(k, kind);
   };
-  const by = (k: string, kind: Kind) => (same(k) && k in was ? was[k]! : read1(k, kind));
-  const e = len('eccentricity_mm');
+  const e = by('eccentricity_mm', 'length');
   const name = (t.name ?? '').slice(0, 90) || 'Vehicle';
   const car = Object.fromEntries(
     Object.entries(t)
-      .filter(([k]) => k.startsWith('car.'))
+      .filter(([k]) => ofCar(k))
       .map(([k, v]) => [k.slice(4), v]),
   );
-  const facts = {
+  let facts: VehicleFacts = {
     ...start,
-    ...picks,
     name: t.name ?? '',
     tyre_size: t.tyre_size ?? '',
-    geometry: { ...axles.front, axle: 'front', name: `${name}, front` },
-    rear_geometry: axles.rear && { ...axles.rear, axle: 'rear', name: `${name}, rear` },
+    axles: {
+      front: { ...start.axles.front, geometry: { ...axles.front, axle: 'front', name: `${name}, front` } },
+      rear: {
+        ...start.axles.rear,
+        geometry: axles.rear && { ...axles.rear, axle: 'rear', name: `${name}, rear` },
+      },
+    },
     car: readCar(start.car, car, units, bad),
-  } as VehicleFacts;
-  const rec = facts as unknown as Record<string, unknown>;
-  for (const [k] of lengths) rec[k] = len(k);
-  for (const [k, , kind] of measures) rec[k] = by(k, kind);
+  };
+  for (const [k, v] of Object.entries(picks)) facts = patch(facts, k, v);
+  for (const [k] of lengths) facts = patch(facts, k, by(k, 'length'));
+  for (const [k, , kind] of measures) facts = patch(facts, k, by(k, kind));
   // Cams in slots are usual for a wishbone; another layout is set by its tie rods until told otherwise. Only another
   // layout changes what can be turned; a typed throw is that of the cams that had the one shown.
-  const relaid = axles.front.layout !== start.geometry.layout;
+  const relaid = axles.front.layout !== start.axles.front.geometry?.layout;
   const cams = axles.front.layout === 'double_wishbone';
-  const first = start.adjusters.find((a) => a.kind === 'eccentric');
-  const throwOf = (a: (typeof start.adjusters)[number]) =>
-    a.kind === 'eccentric' ? a.eccentricity_mm : undefined;
-  const built = relaid ? usual.filter((a) => cams || a.kind !== 'eccentric') : start.adjusters;
-  facts.adjusters = built.map((a) =>
+  const had = start.car.axles.front.adjusters!;
+  const first = had.find((a) => a.kind === 'eccentric');
+  const throwOf = (a: Adjusters[number]) => (a.kind === 'eccentric' ? a.eccentricity_mm : undefined);
+  const built = relaid ? usual.filter((a) => cams || a.kind !== 'eccentric') : had;
+  const adjusters = built.map((a) =>
     a.kind === 'eccentric' &&
     (relaid || (!same('eccentricity_mm') && throwOf(a) === (first && throwOf(first))))
       ? { ...a, eccentricity_mm: e }
       : a,
   );
-  return { facts, bad };
+  return { facts: patch(facts, 'car.axles.front.adjusters', adjusters), bad };
 }
 
 /** What was typed into the form and differs from what is saved, as it is kept in the browser until then. */
@@ -196,42 +205,45 @@ interface Draft {
   /** Units it was typed in. */
   units: Units;
   texts: Texts;
-  picks: Partial<VehicleFacts>;
+  picks: Picks;
   axles?: Axles;
 }
 
 export function VehicleForm({ start, fault, busy, action, done, head, extra, fresh, draftKey }: Props) {
   const { unit, units } = useSettings();
   const shop = useShop();
-  const usual = shop.data?.starter.adjusters ?? start.adjusters;
+  const usual = shop.data?.starter.car!.axles.front.adjusters ?? start.car.axles.front.adjusters!;
   const [kept] = useState(() => readDraft<Draft>(draftKey));
   const [restored, setRestored] = useState(!!kept);
-  const own = (): Axles => ({ front: start.geometry, rear: start.rear_geometry ?? null });
+  const own = (): Axles => ({
+    front: start.axles.front.geometry!,
+    rear: start.axles.rear.geometry ?? null,
+  });
   const [texts, setTexts] = useState<Texts>(() => ({
     ...textsOf(start, kept?.units ?? units),
     ...kept?.texts,
   }));
-  const [picks, setPicks] = useState<Partial<VehicleFacts>>(kept?.picks ?? {});
+  const [picks, setPicks] = useState<Picks>(kept?.picks ?? {});
   const [axles, setAxles] = useState<Axles>(() => kept?.axles ?? own());
   // What a shape put there may be replaced by the next shape; what was typed may not.
   const filled = useRef<Texts>({});
   const [axle, setAxle] = useState<AxleName>('front');
   const [modes, setModes] = useState<Record<AxleName, Mode>>({
     front: fresh ? 'shape' : 'points',
-    rear: start.rear_geometry ? 'points' : 'shape',
+    rear: start.axles.rear.geometry ? 'points' : 'shape',
   });
   const [pointFaults, setPointFaults] = useState<Record<string, string>>({});
   const [hotPath, setHotPath] = useState<string>();
-  const shown = useRef(kept?.units ?? units);
+  const typedIn = useRef(kept?.units ?? units);
   const { facts, bad } = useMemo(
-    () => read(start, usual, texts, picks, axles, shown.current),
+    () => read(start, usual, texts, picks, axles, typedIn.current),
     [start, usual, texts, picks, axles],
   );
   // A change of unit rewrites what can be read; what cannot stays as typed.
   useEffect(() => {
-    if (shown.current === units) return;
-    const was = shown.current;
-    shown.current = units;
+    if (typedIn.current === units) return;
+    const was = typedIn.current;
+    typedIn.current = units;
     setTexts((t) => {
       const { facts: f, bad: b } = read(start, usual, t, picks, axles, was);
       const fresh = textsOf(f, units);
@@ -242,13 +254,13 @@ export function VehicleForm({ start, fault, busy, action, done, head, extra, fre
   }, [units, start, usual, picks, axles]);
   // Kept in the browser while it differs from what is saved: another stage, a reload or a dead server loses nothing.
   useEffect(() => {
-    const plain = textsOf(start, shown.current);
+    const plain = textsOf(start, typedIn.current);
     const mine = Object.fromEntries(Object.entries(texts).filter(([k, t]) => t !== plain[k]));
     const moved = JSON.stringify(axles) !== JSON.stringify(own());
     const changed = Object.keys(mine).length > 0 || Object.keys(picks).length > 0 || moved;
     writeDraft<Draft>(
       draftKey,
-      changed ? { units: shown.current, texts: mine, picks, ...(moved && { axles }) } : undefined,
+      changed ? { units: typedIn.current, texts: mine, picks, ...(moved && { axles }) } : undefined,
     );
     // `own` is made of `start`.
     // eslint-disable-next-line
@@ -268,7 +280,7 @@ export function VehicleForm({ start, fault, busy, action, done, head, extra, fre
   const given = useMemo(() => {
     const usualCar = shop.data?.starter.car ?? start.car;
     const plain = textsOf(fresh ? start : { ...start, car: usualCar }, units);
-    return fresh ? plain : Object.fromEntries(Object.entries(plain).filter(([k]) => k.startsWith('car.')));
+    return fresh ? plain : Object.fromEntries(Object.entries(plain).filter(([k]) => ofCar(k)));
   }, [start, units, fresh, shop.data]);
   const fieldText = (k: string, label: string, kind: FieldKind, suffix?: string, optional = false) => (
     <MeasureField
@@ -305,13 +317,13 @@ export function VehicleForm({ start, fault, busy, action, done, head, extra, fre
   const change = (a: AxleName) => (g: Geometry | null, via: Via) => {
     setAxles((x) => (a === 'front' ? (g ? { ...x, front: g } : x) : { ...x, rear: g }));
     // A shape is generic; a point that was typed is taped, unless it was said to be surveyed.
-    const key = a === 'front' ? 'knowledge' : 'rear_knowledge';
-    const now = (picks[key] ?? start[key]) as string;
+    const key = `axles.${a}.knowledge`;
+    const now = (picks[key] ?? at(start, key)) as string;
     const to = via === 'points' ? (now === 'archetype' ? 'taped' : now) : 'archetype';
     if (to !== now) setPicks((p) => ({ ...p, [key]: to }));
     // The usual track of the shape, front and rear alike, until a track is typed.
     if (via !== 'points' && g) {
-      const field = a === 'front' ? 'track_front_mm' : 'track_rear_mm';
+      const field = `axles.${a}.track_mm`;
       const usual = String(
         Math.round(((2 * g.wheel.center[1]!) / (unit === 'mm' ? 1 : MM_PER_INCH)) * 100) / 100,
       );
@@ -330,9 +342,9 @@ export function VehicleForm({ start, fault, busy, action, done, head, extra, fre
   const named = facts.name.trim().length > 0;
   const geometry = axles[axle];
   const row = geometry && hotPath ? rowsOf(geometry).find((r) => r.path === hotPath) : undefined;
-  const at = row && geometry ? pointAt(geometry, row.path) : undefined;
+  const spot = row && geometry ? pointAt(geometry, row.path) : undefined;
   // Right-hand points count outward; in the drawing the right side is negative.
-  const seen = at && row?.path.startsWith('right.') ? [at[0]!, -at[1]!, at[2]!] : at;
+  const seen = spot && row?.path.startsWith('right.') ? [spot[0]!, -spot[1]!, spot[2]!] : spot;
   const hot = row && seen ? { at: seen, name: row.label } : undefined;
   const carBody = useMemo(() => carOf(facts), [facts]);
   const tabs: [AxleName, string][] = [
@@ -379,7 +391,7 @@ export function VehicleForm({ start, fault, busy, action, done, head, extra, fre
                 select
                 label={l}
                 size="small"
-                value={String((facts as unknown as Record<string, string>)[k])}
+                value={String(at(facts, k))}
                 onChange={(e) => setPicks((p) => ({ ...p, [k]: e.target.value }))}
               >
                 {list.map(([v, w]) => (
@@ -438,7 +450,7 @@ export function VehicleForm({ start, fault, busy, action, done, head, extra, fre
           geometry={geometry}
           look={looks[axle]}
           problems={(fault?.problems ?? []).filter(
-            (p) => p.field.includes('rear_geometry') === (axle === 'rear'),
+            (p) => p.field.includes('axles.rear.geometry') === (axle === 'rear'),
           )}
           wheelbase={facts.wheelbase_mm || 3000}
           mode={modes[axle]}
@@ -451,7 +463,7 @@ export function VehicleForm({ start, fault, busy, action, done, head, extra, fre
       <MovePane
         car={Object.keys(allBad).length ? undefined : carBody}
         tyre={facts.tyre_size}
-        rearTrack={facts.track_rear_mm}
+        rearTrack={facts.axles.rear.track_mm}
         axle={geometry ? axle : 'front'}
         hot={hot}
         blocked={blocked}
@@ -462,7 +474,7 @@ export function VehicleForm({ start, fault, busy, action, done, head, extra, fre
           <span className="plate" data-testid="form-fault" style={{ fontSize: 14 }}>
             <Glyph name="clash" size={16} />
             {firstBad
-              ? `${firstBad.replace(/_mm|points\.|car\./g, '').replaceAll('_', ' ')} ${allBad[firstBad]}`
+              ? `${labelOf(firstBad)}: ${allBad[firstBad]}`
               : fault?.problems.length
                 ? `${fault.problems[0]?.field}: ${fault.problems[0]?.wrong}`
                 : trouble[0]?.wrong}

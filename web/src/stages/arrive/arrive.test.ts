@@ -2,16 +2,22 @@
 import { unitsOf } from '../../units/measure';
 import { describe, expect, it } from 'vitest';
 import type { CarFacts } from '../../api/client';
-import { usualCar } from '../../fixtures';
+import { notMeasured, usualCar } from '../../fixtures';
 import { carTexts, readCar } from './carFacts';
 
 const car: CarFacts = {
   ...usualCar,
   cg_height_mm: 612.3456,
   payload: { mass_kg: 200, behind_front_axle_mm: 2500.5, left_of_centre_mm: -140 },
-  front_spring: { rate_n_mm: 31.23456, motion_ratio: 0.654321 },
-  front_shaft_inner: [12, 210, 330],
-  levels: [{ name: 'Access', front_mm: -40.01, rear_mm: -40 }],
+  axles: {
+    ...usualCar.axles,
+    front: {
+      ...usualCar.axles.front,
+      spring: { rate_n_mm: 31.23456, motion_ratio: 0.654321 },
+      limits: { ...notMeasured, shaft_inner: [12, 210, 330] },
+    },
+  },
+  levels: [{ name: 'Access', mm: { front: -40.01, rear: -40 } }],
 };
 
 describe('facts of the car', () => {
@@ -22,10 +28,14 @@ describe('facts of the car', () => {
   });
   it('change where something was typed and keep what stands beside it', () => {
     const bad = {};
-    const texts = { ...carTexts(car, unitsOf('mm', 'decimal')), payload_kg: '250', shaft_y: '215' };
+    const texts = {
+      ...carTexts(car, unitsOf('mm', 'decimal')),
+      'payload.mass_kg': '250',
+      'axles.front.limits.shaft_inner.1': '215',
+    };
     const out = readCar(car, texts, unitsOf('mm', 'decimal'), bad);
     expect(out.payload).toEqual({ mass_kg: 250, behind_front_axle_mm: 2500.5, left_of_centre_mm: -140 });
-    expect(out.front_shaft_inner).toEqual([12, 215, 330]);
+    expect(out.axles.front.limits?.shaft_inner).toEqual([12, 215, 330]);
     expect(out.cg_height_mm).toBe(612.3456);
   });
 });

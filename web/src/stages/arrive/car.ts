@@ -22,12 +22,11 @@ export const sectionOf = (size: string): number | undefined => readTyre(size)?.s
 export function carOf(f: Schemas['VehicleFacts']): Car {
   const car = f.car!;
   return {
-    front: f.geometry,
-    rear: f.rear_geometry ?? null,
+    front: f.axles.front.geometry!,
+    rear: f.axles.rear.geometry ?? null,
     wheelbase_mm: f.wheelbase_mm,
     facts: {
       ...car,
-      front_load_n: f.front_load_n,
       tyre_width_mm: sectionOf(f.tyre_size) ?? car.tyre_width_mm,
     },
   };

@@ -1,5 +1,6 @@
 // Facts of the whole car as texts and back.
 import { readField, wrongOf, type FieldKind } from '../../input/kinds';
+import { at, patch } from '../../input/paths';
 import type { CarFacts } from '../../api/client';
 import { fieldText, type Kind, type Units } from '../../units/measure';
 import { readLength, readNumber } from '../../units/notation';
@@ -12,45 +13,58 @@ export const carFields: [string, string, FieldKind, string | undefined, boolean]
   ['lock_deg', 'Lock, inner', 'angle', undefined, false],
   ['steering_ratio', 'Steering ratio', 'number', 'to 1', false],
   ['cg_height_mm', 'CG height', 'length', undefined, false],
-  ['brake_share', 'Front braking', 'number', '%', false],
-  ['rear_load_n', 'Rear load', 'load', undefined, false],
-  ['rear_settle_mm', 'Rear settles by', 'length', undefined, false],
-  ['front_tyre_gain_mm', 'Tyre gain, front', 'length', undefined, false],
-  ['rear_tyre_gain_mm', 'Tyre gain, rear', 'length', undefined, false],
-  ['front_rate', 'Front spring', 'rate', undefined, true],
-  ['front_ratio', 'Front ratio', 'number', 'to 1', true],
-  ['rear_rate', 'Rear spring', 'rate', undefined, true],
-  ['rear_ratio', 'Rear ratio', 'number', 'to 1', true],
-  ['payload_kg', 'Payload', 'mass', undefined, true],
-  ['payload_x', 'Payload back', 'length', undefined, true],
-  ['shaft_y', 'Shaft, out', 'length', undefined, true],
-  ['shaft_z', 'Shaft, up', 'length', undefined, true],
+  ['brake_front_share', 'Front braking', 'number', '%', false],
+  ['axles.rear.load_n', 'Rear load', 'load', undefined, false],
+  ['axles.rear.settle_mm', 'Rear settles by', 'length', undefined, false],
+  ['axles.front.tyre_gain_mm', 'Tyre gain, front', 'length', undefined, false],
+  ['axles.rear.tyre_gain_mm', 'Tyre gain, rear', 'length', undefined, false],
+  ['axles.front.spring.rate_n_mm', 'Front spring', 'rate', undefined, true],
+  ['axles.front.spring.motion_ratio', 'Front ratio', 'number', 'to 1', true],
+  ['axles.rear.spring.rate_n_mm', 'Rear spring', 'rate', undefined, true],
+  ['axles.rear.spring.motion_ratio', 'Rear ratio', 'number', 'to 1', true],
+  ['payload.mass_kg', 'Payload', 'mass', undefined, true],
+  ['payload.behind_front_axle_mm', 'Payload back', 'length', undefined, true],
+  ['axles.front.limits.shaft_inner.1', 'Shaft, out', 'length', undefined, true],
+  ['axles.front.limits.shaft_inner.2', 'Shaft, up', 'length', undefined, true],
 ];
+
+/** Records that are there whole or not at all: their fields with what the others are called, and what a new one starts from. */
+const wholes: { at: string; keys: [string, string]; other: string; fresh: unknown }[] = [
+  ...['front', 'rear'].map((axle) => ({
+    at: `axles.${axle}.spring`,
+    keys: [`axles.${axle}.spring.rate_n_mm`, `axles.${axle}.spring.motion_ratio`] as [string, string],
+    other: 'the other spring figure',
+    fresh: {},
+  })),
+  {
+    at: 'payload',
+    keys: ['payload.mass_kg', 'payload.behind_front_axle_mm'],
+    other: 'the payload',
+    fresh: { left_of_centre_mm: 0 },
+  },
+  {
+    at: 'axles.front.limits.shaft_inner',
+    keys: ['axles.front.limits.shaft_inner.1', 'axles.front.limits.shaft_inner.2'],
+    other: 'the shaft',
+    fresh: [0, 0, 0],
+  },
+];
+const shareOf = 'brake_front_share';
 
 export function carTexts(c: CarFacts, units: Units): Texts {
   const unit = units.length;
-  const by = (kind: Kind, v: number | null | undefined) => fieldText(kind, v, units);
-  const len = (mm: number | undefined) =>
-    mm === undefined ? '' : String(Math.round((unit === 'mm' ? mm : mm / MM_PER_INCH) * 1000) / 1000);
-  const nr = (v: number | undefined) => (v === undefined ? '' : String(Math.round(v * 1000) / 1000));
+  const len = (mm: number) => String(Math.round((unit === 'mm' ? mm : mm / MM_PER_INCH) * 1000) / 1000);
+  const nr = (v: number) => String(Math.round(v * 1000) / 1000);
+  const text = (k: string, kind: FieldKind): string => {
+    const v = at(c, k);
+    if (typeof v !== 'number') return '';
+    if (kind === 'length') return len(v);
+    if (kind === 'number' || kind === 'angle') return nr(k === shareOf ? v * 100 : v);
+    return fieldText(kind as Kind, v, units);
+  };
   return {
-    lock_deg: nr(c.lock_deg),
-    steering_ratio: nr(c.steering_ratio),
-    cg_height_mm: len(c.cg_height_mm),
-    brake_share: nr(c.brake_front_share * 100),
-    rear_load_n: by('load', c.rear_load_n),
-    rear_settle_mm: len(c.rear_settle_mm),
-    front_tyre_gain_mm: len(c.front_tyre_gain_mm),
-    rear_tyre_gain_mm: len(c.rear_tyre_gain_mm),
-    front_rate: by('rate', c.front_spring?.rate_n_mm),
-    front_ratio: nr(c.front_spring?.motion_ratio),
-    rear_rate: by('rate', c.rear_spring?.rate_n_mm),
-    rear_ratio: nr(c.rear_spring?.motion_ratio),
-    payload_kg: by('mass', c.payload?.mass_kg),
-    payload_x: len(c.payload?.behind_front_axle_mm),
-    shaft_y: len(c.front_shaft_inner?.[1]),
-    shaft_z: len(c.front_shaft_inner?.[2]),
-    levels: c.levels.map((l) => `${l.name} ${len(l.front_mm)} ${len(l.rear_mm)}`).join('\n'),
+    ...Object.fromEntries(carFields.map(([k, , kind]) => [k, text(k, kind)])),
+    levels: c.levels.map((l) => `${l.name} ${len(l.mm.front)} ${len(l.mm.rear)}`).join('\n'),
     turns: c.turns.map((t) => `${nr(t.turns)} ${len(t.height_change_mm)}`).join('\n'),
   };
 }
@@ -73,20 +87,6 @@ export function readCar(was: CarFacts, t: Texts, units: Units, bad: Record<strin
     if (v === undefined) bad[`car.${k}`] = wrongOf(kind, text, units)?.wrong ?? 'cannot be read';
     return v;
   };
-  const both = (a: string, b: string, what: string) => {
-    const [x, y] = [value(a), value(b)];
-    if ((x === undefined) !== (y === undefined) && !bad[`car.${a}`] && !bad[`car.${b}`])
-      bad[`car.${x === undefined ? a : b}`] = `needed with ${what}`;
-    return x !== undefined && y !== undefined ? ([x, y] as const) : undefined;
-  };
-  const front = both('front_rate', 'front_ratio', 'the other spring figure');
-  const rear = both('rear_rate', 'rear_ratio', 'the other spring figure');
-  const payload = both('payload_kg', 'payload_x', 'the payload');
-  const shaft = both('shaft_y', 'shaft_z', 'the shaft');
-  const plain = (k: string, now: number): number => {
-    const v = value(k);
-    return same(k) ? now : (v ?? now);
-  };
   const lines = (k: string) => (t[k] ?? '').split('\n').filter((l) => l.trim());
   const levels = lines('levels').flatMap((l) => {
     const m = /^(.+?)\s+(\S+)\s+(\S+)$/.exec(l.trim());
@@ -95,7 +95,7 @@ export function readCar(was: CarFacts, t: Texts, units: Units, bad: Record<strin
       bad['car.levels'] = `"${l.trim().slice(0, 24)}" cannot be read`;
       return [];
     }
-    return [{ name: m[1]!, front_mm: f, rear_mm: r }];
+    return [{ name: m[1]!, mm: { front: f, rear: r } }];
   });
   const turns = lines('turns').flatMap((l) => {
     const m = /^(\S+)\s+(\S+)$/.exec(l.trim());
@@ -107,39 +107,24 @@ export function readCar(was: CarFacts, t: Texts, units: Units, bad: Record<strin
     }
     return [{ turns: n, height_change_mm: h }];
   });
-  return {
-    ...was,
-    lock_deg: plain('lock_deg', was.lock_deg),
-    steering_ratio: plain('steering_ratio', was.steering_ratio),
-    cg_height_mm: plain('cg_height_mm', was.cg_height_mm),
-    brake_front_share: same('brake_share')
-      ? was.brake_front_share
-      : (value('brake_share') ?? was.brake_front_share * 100) / 100,
-    rear_load_n: plain('rear_load_n', was.rear_load_n),
-    rear_settle_mm: plain('rear_settle_mm', was.rear_settle_mm),
-    front_tyre_gain_mm: plain('front_tyre_gain_mm', was.front_tyre_gain_mm),
-    rear_tyre_gain_mm: plain('rear_tyre_gain_mm', was.rear_tyre_gain_mm),
-    front_spring: same('front_rate', 'front_ratio')
-      ? was.front_spring
-      : front
-        ? { ...was.front_spring, rate_n_mm: front[0], motion_ratio: front[1] }
-        : null,
-    rear_spring: same('rear_rate', 'rear_ratio')
-      ? was.rear_spring
-      : rear
-        ? { ...was.rear_spring, rate_n_mm: rear[0], motion_ratio: rear[1] }
-        : null,
-    payload: same('payload_kg', 'payload_x')
-      ? was.payload
-      : payload
-        ? { left_of_centre_mm: 0, ...was.payload, mass_kg: payload[0], behind_front_axle_mm: payload[1] }
-        : null,
-    front_shaft_inner: same('shaft_y', 'shaft_z')
-      ? was.front_shaft_inner
-      : shaft
-        ? [was.front_shaft_inner?.[0] ?? 0, shaft[0], shaft[1]]
-        : null,
-    levels: same('levels') ? was.levels : levels,
-    turns: same('turns') ? was.turns : turns,
-  };
+  let out = was;
+  const inWhole = new Set(wholes.flatMap((w) => w.keys));
+  for (const [k] of carFields) {
+    if (inWhole.has(k) || same(k)) continue;
+    const v = value(k);
+    if (v !== undefined) out = patch(out, k, k === shareOf ? v / 100 : v);
+  }
+  for (const { at: path, keys, other, fresh } of wholes) {
+    const [x, y] = keys.map(value);
+    const [a, b] = keys;
+    if ((x === undefined) !== (y === undefined) && !bad[`car.${a}`] && !bad[`car.${b}`])
+      bad[`car.${x === undefined ? a : b}`] = `needed with ${other}`;
+    if (same(...keys)) continue;
+    out = patch(out, path, x === undefined || y === undefined ? null : (at(was, path) ?? fresh));
+    if (x === undefined || y === undefined) continue;
+    // The one nobody typed over keeps its last digit.
+    if (!same(a)) out = patch(out, a, x);
+    if (!same(b)) out = patch(out, b, y);
+  }
+  return { ...out, levels: same('levels') ? was.levels : levels, turns: same('turns') ? was.turns : turns };
 }

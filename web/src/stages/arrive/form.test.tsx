@@ -33,9 +33,12 @@ const kept: VehicleFacts = {
   ...starting,
   name: 'Ridgeback',
   wheelbase_mm: 3203.3719,
-  track_front_mm: 1613.1234,
   pressure_kpa: 241.3166,
-  front_load_n: 6672.3324,
+  axles: { ...starting.axles, front: { ...starting.axles.front, track_mm: 1613.1234 } },
+  car: {
+    ...starting.car,
+    axles: { ...starting.car.axles, front: { ...starting.car.axles.front, load_n: 6672.3324 } },
+  },
 };
 
 function Toggle() {
@@ -80,7 +83,9 @@ describe('the form of a vehicle', () => {
     if (unit === 'in') inches();
     open();
     put('name', 'Ridgeback, long bed');
-    expect(await save()).toEqual({ ...kept, name: 'Ridgeback, long bed', geometry: expect.anything() });
+    const front = { ...kept.axles.front, geometry: expect.anything() };
+    const axles = { ...kept.axles, front };
+    expect(await save()).toEqual({ ...kept, name: 'Ridgeback, long bed', axles });
   });
   it('keeps them through a change of unit and back', async () => {
     open();
@@ -88,7 +93,7 @@ describe('the form of a vehicle', () => {
     await userEvent.click(screen.getByText('other unit'));
     expect(field('wheelbase_mm').value).toBe('126.117');
     expect(field('pressure_kpa').value).toBe('35');
-    expect(field('front_load_n').value).toBe('1500');
+    expect(field('car.axles.front.load_n').value).toBe('1500');
     await userEvent.click(screen.getByText('other unit'));
     put('name', 'x');
     const facts = await save();
@@ -99,8 +104,8 @@ describe('the form of a vehicle', () => {
     inches();
     open();
     put('wheelbase_mm', '9 ft 7 1/2');
-    put('track_front_mm', '1626 mm');
-    put('design_height_mm', '21 3/8');
+    put('axles.front.track_mm', '1626 mm');
+    put('axles.front.height_mm', '21 3/8');
     put('tread_depth_mm', '13/32');
     put('pressure_kpa', '2.9 bar');
     put('placard_kpa', '38');
@@ -108,8 +113,8 @@ describe('the form of a vehicle', () => {
     const facts = await save();
     // 115.5 in, 21.375 in and 13/32 in at 25.4 mm; 38 psi at 6.894 757 kPa.
     expect(facts.wheelbase_mm).toBeCloseTo(2933.7, 6);
-    expect(facts.track_front_mm).toBeCloseTo(1626, 9);
-    expect(facts.design_height_mm).toBeCloseTo(542.925, 6);
+    expect(facts.axles.front.track_mm).toBeCloseTo(1626, 9);
+    expect(facts.axles.front.height_mm).toBeCloseTo(542.925, 6);
     expect(facts.tread_depth_mm).toBeCloseTo(10.31875, 6);
     expect(facts.pressure_kpa).toBeCloseTo(290, 6);
     expect(facts.placard_kpa).toBeCloseTo(262.0, 1);
@@ -119,7 +124,7 @@ describe('the form of a vehicle', () => {
     open();
     put('wheelbase_mm', 'long');
     expect(field('wheelbase_mm').getAttribute('aria-invalid')).toBe('true');
-    expect(screen.getByTestId('form-fault').textContent).toContain('wheelbase');
+    expect(screen.getByTestId('form-fault').textContent).toContain('Wheelbase');
     expect(screen.getByTestId<HTMLButtonElement>('save-vehicle').disabled).toBe(true);
     await userEvent.click(screen.getByText('other unit'));
     expect(field('wheelbase_mm').value).toBe('long');

@@ -73,11 +73,11 @@ export default function Jobs() {
     queryFn: ({ pageParam }) =>
       take(
         api.GET('/api/v1/jobs', {
-          params: { query: { find: asked || null, before: pageParam ?? null, limit: PAGE } },
+          params: { query: { find: asked || null, after: pageParam ?? null, limit: PAGE } },
         }),
       ),
-    initialPageParam: undefined as number | undefined,
-    getNextPageParam: (last) => (last.length < PAGE ? undefined : last.at(-1)?.job.ticket),
+    initialPageParam: undefined as string | undefined,
+    getNextPageParam: (last) => (last.length < PAGE ? undefined : last.at(-1)?.job.id),
     placeholderData: (p) => p,
   });
   const [keys, setKeys] = useState(false);

@@ -84,13 +84,13 @@ it('shows bays apart from what waits, each with what it waits for', async () => 
 
 it('brings the tickets before the last one, as long as pages are full', async () => {
   const page = (from: number, n: number) => Array.from({ length: n }, (_, i) => line(from - i));
-  server.jobs = (q) => (q.get('before') ? page(Number(q.get('before')) - 1, 40) : page(300, 100));
+  server.jobs = (q) => (q.get('after') ? page(Number(q.get('after')!.slice(1)) - 1, 40) : page(300, 100));
   open();
   await screen.findByText('Car 300');
   expect(server.asked[0]!.get('limit')).toBe('100');
   await userEvent.click(screen.getByTestId('more-jobs'));
   await screen.findByText('Car 161');
-  expect(server.asked[1]!.get('before')).toBe('201');
+  expect(server.asked[1]!.get('after')).toBe('j201');
   expect(within(waiting()).getAllByRole('link')).toHaveLength(140);
   expect(screen.queryByTestId('more-jobs')).toBeNull();
 });

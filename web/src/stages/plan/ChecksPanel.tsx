@@ -9,6 +9,7 @@ import { useState } from 'react';
 import { api, ApiProblem, take, type PlanResult, type Schemas, type SideName } from '../../api/client';
 import { FieldError } from '../../shell/Fault';
 import { Glyph } from '../../ui/glyphs';
+import { patch } from '../../input/paths';
 import { Unkept, useTyped } from '../../shell/Unkept';
 import type { AxleName } from '../../api/client';
 import type { Bench } from '../../shell/ticket';
@@ -91,18 +92,20 @@ export function ChecksPanel({
 function LimitsDialog({ bench, axle, close }: { bench: Bench; axle: AxleName; close: () => void }) {
   const { ticket, setTicket } = bench;
   const facts = ticket.vehicle.facts;
-  const name = axle === 'front' ? 'limits' : 'rear_limits';
-  const now: Limits = facts.car![name];
+  const path = `car.axles.${axle}.limits`;
+  const now: Limits = facts.car!.axles[axle].limits!;
   const { unit, units } = useSettings();
   const len = (mm: number) => String(Math.round((unit === 'mm' ? mm : mm / MM_PER_INCH) * 1000) / 1000);
-  const typed = useTyped<Record<string, string>>(`${name}.${ticket.job.id}.${unit}`, () =>
-    Object.fromEntries([
-      ...fields.map(([k, , kind]) => [
-        k,
-        now[k] == null ? '' : kind === 'length' ? len(now[k]!) : String(now[k]),
+  const typed = useTyped<Record<string, string>>(
+    `${axle === 'front' ? 'limits' : 'rear_limits'}.${ticket.job.id}.${unit}`,
+    () =>
+      Object.fromEntries([
+        ...fields.map(([k, , kind]) => [
+          k,
+          now[k] == null ? '' : kind === 'length' ? len(now[k]!) : String(now[k]),
+        ]),
+        ...points.map(([k]) => [k, now[k] ? now[k]!.map(len).join(', ') : '']),
       ]),
-      ...points.map(([k]) => [k, now[k] ? now[k]!.map(len).join(', ') : '']),
-    ]),
   );
   /** What stands as it was shown keeps its last digit. */
   const read = (k: Key, kind: 'length' | 'angle') => {
@@ -144,7 +147,7 @@ function LimitsDialog({ bench, axle, close }: { bench: Bench; axle: AxleName; cl
           params: { path: { id: ticket.job.id } },
           body: {
             version: ticket.vehicle.version,
-            facts: { ...facts, car: { ...facts.car!, [name]: limits } },
+            facts: patch(facts, path, limits),
           },
         }),
       );
@@ -173,7 +176,7 @@ function LimitsDialog({ bench, axle, close }: { bench: Bench; axle: AxleName; cl
               label={l}
               text={text[k] ?? ''}
               onText={(t) => setText({ ...text, [k]: t })}
-              fault={fault?.at(`${name}.${k}`)}
+              fault={fault?.at(`${path}.${k}`)}
               testid={`limit-${k}`}
             />
           ))}
@@ -184,8 +187,8 @@ function LimitsDialog({ bench, axle, close }: { bench: Bench; axle: AxleName; cl
               label={`${l}, ${unit}`}
               value={text[k] ?? ''}
               onChange={(e) => setText({ ...text, [k]: e.target.value })}
-              error={!!wrong(k) || !!fault?.at(`${name}.${k}`)}
-              helperText={wrong(k) ?? fault?.at(`${name}.${k}`)?.right}
+              error={!!wrong(k) || !!fault?.at(`${path}.${k}`)}
+              helperText={wrong(k) ?? fault?.at(`${path}.${k}`)?.right}
               slotProps={{ htmlInput: { 'data-testid': `limit-${k}` } }}
             />
           ))}

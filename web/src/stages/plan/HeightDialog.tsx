@@ -29,13 +29,11 @@ export const turnsOf = (t: Schemas['ByTurning'], what: string) =>
   }).`;
 
 export function HeightDialog({ bench, axle, close }: { bench: Bench; axle: AxleName; close: () => void }) {
-  const { ticket, draft, change } = bench;
+  const { ticket, draft, change, input } = bench;
   const { unit } = useSettings();
   const shop = useShop();
   const base = ticket.base.axles[axle];
-  const other = ticket.base.axles[axle === 'front' ? 'rear' : 'front'];
   const part = draft ? partOf(draft, axle) : undefined;
-  const across = draft ? partOf(draft, axle === 'front' ? 'rear' : 'front') : undefined;
   const show = (mm: number) => (unit === 'mm' ? num(mm) : String(Math.round((mm / 25.4) * 16) / 16));
   const typed = useTyped<Record<string, string>>(`height.${bench.plan?.id ?? ''}.${axle}.${unit}`, () => ({
     settle: show(part?.settle_mm ?? 0),
@@ -48,8 +46,7 @@ export function HeightDialog({ bench, axle, close }: { bench: Bench; axle: AxleN
   const [kind, setKind] = useState<Kind>('hub_to_arch');
   // What is turned for height: nothing is told of turns until it is picked.
   const [what, setWhat] = useState<'' | 'torsion_bolt' | 'collar'>('');
-  const spring =
-    axle === 'front' ? ticket.vehicle.facts.car?.front_spring : ticket.vehicle.facts.car?.rear_spring;
+  const spring = ticket.vehicle.facts.car?.axles[axle].spring;
   const [pitch, setPitch] = useState('2');
   const [ratio, setRatio] = useState(String(spring?.motion_ratio ?? 1));
   const turned = (): Schemas['HeightTarget']['turned'] =>
@@ -59,32 +56,9 @@ export function HeightDialog({ bench, axle, close }: { bench: Bench; axle: AxleN
         ? { kind: what }
         : null;
   const [want, setWant] = useState('');
-  const facts = ticket.vehicle.facts;
-  const car = facts.car;
   const aim = useMutation({
-    mutationFn: (value: number) => {
-      const g = (x: typeof base) =>
-        x ? (x.read.left.height_mm + x.read.right.height_mm) / 2 : facts.rear_height_mm;
-      const radius = (x: typeof base, gain: number) => (x?.geometry.wheel.loaded_radius_mm ?? 380) + gain;
-      const gains = [car?.front_tyre_gain_mm ?? 0, car?.rear_tyre_gain_mm ?? 0];
-      if (axle === 'rear') gains.reverse();
-      return take(
-        api.POST('/api/v1/height-target', {
-          body: {
-            kind,
-            axle,
-            value,
-            own_mm: g(base),
-            other_mm: g(other) + (across?.height_change_mm ?? 0),
-            own_radius_mm: radius(base, gains[0]!),
-            other_radius_mm: radius(other ?? base, gains[1]!),
-            wheelbase_mm: facts.wheelbase_mm,
-            turns: axle === 'front' ? (car?.turns ?? []) : [],
-            turned: turned(),
-          },
-        }),
-      );
-    },
+    mutationFn: (value: number) =>
+      take(api.POST('/api/v1/height-target', { body: { car: input!, kind, axle, value, turned: turned() } })),
   });
   if (!draft || !part || !base) return null;
   const mm = (k: string) => ((text[k] ?? '').trim() === '' ? 0 : readLength(text[k] ?? '', unit));

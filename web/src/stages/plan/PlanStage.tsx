@@ -159,7 +159,7 @@ function Hero({ bench }: { bench: Bench }) {
 }
 
 function RearWaits({ bench, back }: { bench: Bench; back: () => void }) {
-  const shape = bench.ticket.vehicle.facts.rear_geometry;
+  const shape = bench.ticket.vehicle.facts.axles.rear.geometry;
   return (
     <main className="main">
       <section className="pane" style={{ padding: 28, maxWidth: 620 }}>

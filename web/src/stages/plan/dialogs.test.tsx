@@ -11,7 +11,7 @@ import type { Aim, Schemas } from '../../api/client';
 import { readDraft } from '../../shell/drafts';
 import { SettingsProvider } from '../../shell/settings';
 import type { Bench } from '../../shell/ticket';
-import { notMeasured } from '../../fixtures';
+import { notMeasured, starting } from '../../fixtures';
 import { AimDialog } from './AimDialog';
 import { ChecksPanel } from './ChecksPanel';
 import { PlanMenu } from './PlanMenu';
@@ -177,7 +177,7 @@ describe('limits of a car', () => {
     ({
       ticket: {
         job: { id: 'j' },
-        vehicle: { version: 3, facts: { car: { limits: notMeasured, rear_limits: notMeasured } } },
+        vehicle: { version: 3, facts: starting },
       },
       setTicket,
     }) as unknown as Bench;
@@ -203,7 +203,12 @@ describe('limits of a car', () => {
     expect(server.asked.at(-1)!.body).toMatchObject({
       version: 3,
       facts: {
-        car: { limits: { droop_mm: 95, bump_mm: null, arch_front_mm: 31.75 }, rear_limits: notMeasured },
+        car: {
+          axles: {
+            front: { limits: { droop_mm: 95, bump_mm: null, arch_front_mm: 31.75 } },
+            rear: { limits: notMeasured },
+          },
+        },
       },
     });
     expect(readDraft('limits.j.mm')).toBeUndefined();

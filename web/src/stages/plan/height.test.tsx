@@ -5,6 +5,7 @@ import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
 import { cleanup, fireEvent, render, screen, waitFor } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import { afterEach, beforeEach, expect, it, vi } from 'vitest';
+import { starting } from '../../fixtures';
 import { SettingsProvider } from '../../shell/settings';
 import type { Bench } from '../../shell/ticket';
 import { HeightDialog, turnsOf } from './HeightDialog';
@@ -38,11 +39,12 @@ const bench = (links: object = {}, change = vi.fn()) =>
     ticket: {
       job: { id: 'j' },
       base: { axles: { front: axle(links), rear: axle(links) } },
-      vehicle: { facts: { wheelbase_mm: 3000, rear_height_mm: 500, car: { turns: [] } } },
+      vehicle: { facts: starting },
     },
     plan: { id: 'p' },
     draft: { axles: { front: { height_change_mm: 35 }, rear: { height_change_mm: -12 } } },
     change,
+    input: { base: { stands: {} }, plan: {} },
   }) as unknown as Bench;
 function open(b = bench(), close = vi.fn()) {
   return render(
@@ -75,9 +77,9 @@ it('says nothing of turns until it is said what is turned', async () => {
   expect(server.asked[0]).toMatchObject({
     turned: null,
     value: 465,
-    own_mm: 500,
-    // The other axle stands where the plan puts it.
-    other_mm: 488,
+    axle: 'front',
+    // What both axles stand at is the core's to work out.
+    car: { base: { stands: {} } },
   });
 });
 

@@ -18,8 +18,9 @@ function known(t: TyreForecast | undefined, picked: string | undefined, ticket: 
   const w = wearFacts(ticket);
   const axle = picked ?? (t && (t.place.endsWith('front') ? 'front' : 'rear'));
   const rear = axle === 'rear';
-  const pressure = rear ? (w.rear_pressure_kpa ?? f.pressure_kpa) : f.pressure_kpa;
-  const placard = rear ? (w.rear_placard_kpa ?? f.placard_kpa) : f.placard_kpa;
+  const own = f.axles[rear ? 'rear' : 'front'];
+  const pressure = own.pressure_kpa ?? f.pressure_kpa;
+  const placard = own.placard_kpa ?? f.placard_kpa;
   const q = pressure / placard;
   out.pressure = q < 0.95 ? 'low' : q > 1.05 ? 'high' : 'placard';
   if (w.rotated === 'regular') out.rotation = 'regular';

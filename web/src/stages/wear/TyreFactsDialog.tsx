@@ -5,6 +5,7 @@ import { useState } from 'react';
 import { api, ApiProblem, take, type VehicleFacts } from '../../api/client';
 import { MeasureField, TyreField } from '../../input/Field';
 import { readField, rightOf, type FieldKind } from '../../input/kinds';
+import { at as valueAt, patch } from '../../input/paths';
 import { FieldError } from '../../shell/Fault';
 import { useSettings } from '../../shell/settings';
 import { fieldText, type Kind } from '../../units/measure';
@@ -13,17 +14,17 @@ import { useBench, useShop } from '../../shell/ticket';
 import { capital, wearFacts, type WearFacts } from './data';
 
 type Texts = Record<string, string>;
-const numbers: [keyof WearFacts & string, string, FieldKind][] = [
-  ['price', 'Price of one tyre', 'number'],
-  ['yearly_km', 'Distance a year', 'distance'],
-  ['rotate_every_km', 'Rotate every', 'distance'],
-  ['own_life_km', 'A set really reached', 'distance'],
-  ['grade', 'Treadwear grade', 'number'],
-  ['rear_pressure_kpa', 'Rear pressure', 'pressure'],
-  ['rear_placard_kpa', 'Rear placard', 'pressure'],
-  ['set_at_km', 'Set as planned at', 'distance'],
+/** Each by its path in the vehicle's facts, with whether it may stay empty. */
+const numbers: [string, string, FieldKind, boolean][] = [
+  ['car.wear.price', 'Price of one tyre', 'number', false],
+  ['car.wear.yearly_km', 'Distance a year', 'distance', false],
+  ['car.wear.rotate_every_km', 'Rotate every', 'distance', false],
+  ['car.wear.own_life_km', 'A set really reached', 'distance', true],
+  ['car.wear.grade', 'Treadwear grade', 'number', true],
+  ['axles.rear.pressure_kpa', 'Rear pressure', 'pressure', true],
+  ['axles.rear.placard_kpa', 'Rear placard', 'pressure', true],
+  ['car.wear.set_at_km', 'Set as planned at', 'distance', true],
 ];
-const optional = ['own_life_km', 'grade', 'rear_pressure_kpa', 'rear_placard_kpa', 'set_at_km'];
 const uses: [NonNullable<WearFacts['uses']>[number]['use'], string][] = [
   ['highway', 'Motorway'],
   ['mixed', 'Mixed roads'],
@@ -40,10 +41,11 @@ const flags: [keyof WearFacts, string][] = [
 export function TyreFactsDialog({ heights, close }: { heights: string[]; close: () => void }) {
   const { ticket, setTicket } = useBench();
   const { units } = useSettings();
-  const usual = useShop().data?.starter.car?.wear;
+  const usual = useShop().data?.starter;
   const start = wearFacts(ticket);
-  const shown = (k: keyof WearFacts, kind: FieldKind) => {
-    const v = start[k] as number | null | undefined;
+  const vehicle = ticket.vehicle.facts as VehicleFacts;
+  const shown = (k: string, kind: FieldKind) => {
+    const v = valueAt(vehicle, k) as number | null | undefined;
     return kind === 'number' ? String(v ?? '') : fieldText(kind as Kind, v, units);
   };
   const typed = useTyped<{ facts: WearFacts; text: Texts }>(
@@ -52,7 +54,7 @@ export function TyreFactsDialog({ heights, close }: { heights: string[]; close: 
       facts: start,
       text: {
         ...Object.fromEntries(numbers.map(([k, , kind]) => [k, shown(k, kind)])),
-        size: start.rear_tyre_size ?? '',
+        size: vehicle.axles.rear.tyre_size ?? '',
         ...Object.fromEntries(
           heights.map((h) => [
             `h.${h}`,
@@ -70,18 +72,13 @@ export function TyreFactsDialog({ heights, close }: { heights: string[]; close: 
   const setText = (t: Texts) => typed.setValue((v) => ({ ...v, text: t }));
   const [faults, setFaults] = useState<Record<string, string>>({});
   const save = useMutation({
-    mutationFn: (wear: WearFacts) => {
-      const facts: VehicleFacts = {
-        ...ticket.vehicle.facts,
-        car: { ...ticket.vehicle.facts.car, wear } as VehicleFacts['car'],
-      };
-      return take(
+    mutationFn: (facts: VehicleFacts) =>
+      take(
         api.PUT('/api/v1/jobs/{id}/vehicle', {
           params: { path: { id: ticket.job.id } },
           body: { version: ticket.vehicle.version, facts },
         }),
-      );
-    },
+      ),
     onSuccess: (t) => {
       typed.forget();
       setTicket(t);
@@ -92,43 +89,43 @@ export function TyreFactsDialog({ heights, close }: { heights: string[]; close: 
     const t = (text[k] ?? '').trim();
     if (!t) return undefined;
     // What stands as it was shown keeps its last digit.
-    if (kind !== 'number' && t === shown(k as keyof WearFacts, kind))
-      return start[k as keyof WearFacts] as number;
+    if (kind !== 'number' && t === shown(k, kind)) return valueAt(vehicle, k) as number;
     const v = readField(kind, t, units);
     return v !== undefined && v >= 0 ? v : 'bad';
   };
   const submit = () => {
-    const out: Record<string, unknown> = { ...facts };
     const wrong: Record<string, string> = {};
-    for (const [k, , kind] of numbers) {
+    let out = patch(vehicle, 'car.wear', facts);
+    for (const [k, , kind, optional] of numbers) {
       const v = read(k, kind);
       if (v === 'bad') wrong[k] = rightOf(kind, units);
-      else if (v === undefined && !optional.includes(k)) wrong[k] = 'A number; 0 when it is not known';
-      else out[k] = v ?? null;
+      else if (v === undefined && !optional) wrong[k] = 'A number; 0 when it is not known';
+      else out = patch(out, k, v ?? null);
     }
-    out.rear_tyre_size = (text.size ?? '').trim() || null;
-    out.heights = heights.flatMap((h) => {
+    out = patch(out, 'axles.rear.tyre_size', (text.size ?? '').trim() || null);
+    const shares = heights.flatMap((h) => {
       const v = read(`h.${h}`);
       if (v === 'bad' || (v ?? 0) > 100) wrong[`h.${h}`] = 'A share from 0 to 100';
       return typeof v === 'number' && v > 0 ? [{ state: h, share: v }] : [];
     });
-    out.uses = uses.flatMap(([u]) => {
+    const mix = uses.flatMap(([u]) => {
       const v = read(`u.${u}`);
       if (v === 'bad' || (v ?? 0) > 100) wrong[`u.${u}`] = 'A share from 0 to 100';
       return typeof v === 'number' && v > 0 ? [{ use: u, share: v }] : [];
     });
     setFaults(wrong);
-    if (!Object.keys(wrong).length) save.mutate(out as unknown as WearFacts);
+    if (!Object.keys(wrong).length)
+      save.mutate(patch(patch(out, 'car.wear.heights', shares), 'car.wear.uses', mix));
   };
   const fault = save.error instanceof ApiProblem ? save.error : undefined;
-  const at = (f: string) => faults[f] ?? fault?.at(`wear.${f}`)?.right;
+  const at = (f: string) => faults[f] ?? (fault?.at(f) ?? fault?.at(`wear.${f}`))?.right;
   return (
     <Dialog open onClose={close} maxWidth="md" fullWidth aria-labelledby="tyre-facts-title">
       <div style={{ padding: 22, display: 'grid', gap: 14 }}>
         <h2 id="tyre-facts-title">Tyres and use</h2>
         <Unkept typed={typed} />
         <div className="limit-grid four">
-          {numbers.map(([k, label, kind]) => (
+          {numbers.map(([k, label, kind, optional]) => (
             <MeasureField
               key={k}
               kind={kind}
@@ -137,24 +134,24 @@ export function TyreFactsDialog({ heights, close }: { heights: string[]; close: 
               onText={(t) => setText({ ...text, [k]: t })}
               fault={at(k) ? { wrong: at(k)!, right: '' } : undefined}
               hint={
-                k === 'set_at_km'
+                k.endsWith('set_at_km')
                   ? 'odometer; empty: not yet set'
                   : kind !== 'number' &&
                       usual &&
-                      text[k] === fieldText(kind as Kind, usual?.[k] as number, units)
+                      text[k] === fieldText(kind as Kind, valueAt(usual, k) as number, units)
                     ? 'usual'
-                    : optional.includes(k)
+                    : optional
                       ? 'empty when not known'
                       : undefined
               }
-              testid={`wf-${k}`}
+              testid={`wf-${k.split('.').slice(1).join('.').replace('wear.', '')}`}
             />
           ))}
           <TyreField
             label="Rear size"
             text={text.size ?? ''}
             onText={(t) => setText({ ...text, size: t })}
-            fault={at('rear_tyre_size') ? { wrong: at('rear_tyre_size')!, right: '' } : undefined}
+            fault={at('axles.rear.tyre_size') ? { wrong: at('axles.rear.tyre_size')!, right: '' } : undefined}
             hint={text.size?.trim() ? undefined : `empty: as in front, ${ticket.vehicle.facts.tyre_size}`}
             testid="wf-size"
           />

@@ -44,7 +44,7 @@ beforeEach(() => {
     job: { id: 'j' },
     vehicle: {
       version: 5,
-      facts: { tyre_size: '235/45R18', use: 'mixed', car: { ...usualCar, lock_deg: 38 } },
+      facts: { ...starting, tyre_size: '235/45R18', use: 'mixed', car: { ...usualCar, lock_deg: 38 } },
     },
   };
 });

@@ -3,6 +3,7 @@
 use super::super::axle::AxleMetrics;
 use super::super::page::{Area, CornerQuantity};
 use super::{Input, Put, add};
+use crate::vehicle::Sides;
 use bold_stance_units::said::said;
 
 /// Share of the tread on the ground when a stiff tread of `width` is leaned by `camber` degrees: an edge
@@ -83,7 +84,7 @@ pub(super) fn car(i: &Input<'_>, out: &mut Vec<CornerQuantity>) {
             (Some(t), then.and_then(|r| r.thrust_deg)),
             |_, v| {
                 (
-                    if let Some([l, r]) = i.wheelbases_mm
+                    if let Some(Sides { left: l, right: r }) = i.wheelbases_mm
                         && (l - r).abs() >= WHEELBASES_APART
                     {
                         said("q-thrust-skewed")

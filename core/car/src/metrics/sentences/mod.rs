@@ -9,7 +9,7 @@ mod steering;
 use super::axle::AxleMetrics;
 use super::live_axle::LivePoint;
 use super::page::{Area, CornerQuantity, StateRow};
-use crate::vehicle::{Car, Gains};
+use crate::vehicle::{Car, Gains, Sides};
 use bold_stance_kinematics::geometry::Axle;
 use bold_stance_units::said::{Said, said};
 
@@ -27,7 +27,7 @@ pub(super) struct Input<'a> {
     /// How far the axle has to go to the left to stand central, as read, mm.
     pub axle_offset_mm: Option<f64>,
     /// Hub to hub as read, left and right, mm.
-    pub wheelbases_mm: Option<[f64; 2]>,
+    pub wheelbases_mm: Option<Sides<f64>>,
     /// Whether the rear wheels were read.
     pub rear_was_read: bool,
 }

@@ -51,7 +51,7 @@ pub(super) fn steering(i: &Input<'_>, out: &mut Vec<CornerQuantity>) {
         put("trail", said("q-trail"), "mm", 0, [4.0, 45.0]),
         both(now, then, |m| m.left.steer.map(|s| s.mechanical_trail_mm)),
         |_, v| {
-            let moment = (v + PNEUMATIC_TRAIL) / 1000.0 * i.car.facts.front_load_n * 0.3;
+            let moment = (v + PNEUMATIC_TRAIL) / 1000.0 * i.car.facts.axles.front.load_n * 0.3;
             (said("q-trail-means").of("moment", Measure::Nm, moment, 0), "q-trail-look")
         },
     );

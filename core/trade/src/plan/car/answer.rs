@@ -2,6 +2,7 @@
 
 use super::input::CarInput;
 use super::orders::{Order, orders};
+use super::stance::CarStance;
 use super::verdict::{CarVerdict, verdict};
 use crate::part::Part;
 use crate::plan::answer::plan_within;
@@ -23,6 +24,10 @@ pub struct CarAnswer {
     pub axles: Axles<Option<PlanResult>>,
     /// Why an axle that was read cannot be worked out, by field.
     pub refused: Axles<Vec<Problem>>,
+    /// How the car stands as found.
+    pub found: CarStance,
+    /// How it stands as planned; an axle that stops short stands where it stops.
+    pub stands: CarStance,
     /// The car in one verdict.
     pub verdict: CarVerdict,
     /// Everything to turn, in order.
@@ -73,9 +78,15 @@ pub fn plan_car_within(
         }
         return Err(said);
     }
+    let gained = |a: Axle| {
+        let stop = axles[a].as_ref().and_then(|r| r.stop.as_ref());
+        stop.map_or(input.plan.axles[a].height_change_mm, |s| s.used_mm)
+    };
     let told = Axles::of(|a| input.base.axles[a].is_some());
     Ok(CarAnswer {
         core_version: env!("CARGO_PKG_VERSION").into(),
+        found: input.found(),
+        stands: input.stands_at(Axles::of(gained)),
         verdict: verdict(input, &axles, told),
         orders: orders(&axles),
         axles,

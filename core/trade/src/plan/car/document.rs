@@ -142,8 +142,8 @@ impl CarPlan {
         if self.format != PLAN_FORMAT {
             out.push(Problem::new(
                 format!("{at}format"),
-                format!("format {} is not known", self.format),
-                PLAN_FORMAT.to_string(),
+                said("fault-format-not-known").count("format", self.format as usize),
+                said("fault-format-known").count("format", PLAN_FORMAT as usize),
             ));
         }
         for (axle, p) in self.axles.each() {

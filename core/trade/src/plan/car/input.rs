@@ -2,10 +2,11 @@
 //! out from.
 
 use super::document::{CarPlan, Picked};
+use super::stance::{CarStance, Stands};
 use crate::plan::input::{PlanInput, SideReadings};
 use bold_stance_car::adjuster::Adjuster;
 use bold_stance_car::fit::{Knowledge, SweepReading};
-use bold_stance_car::vehicle::{AirLevel, Axles, Limits, Sides};
+use bold_stance_car::vehicle::{AirLevel, Axles, Limits, Sides, TurnRecord};
 use bold_stance_kinematics::geometry::{Axle, Geometry};
 use bold_stance_units::problem::Problem;
 use bold_stance_units::said::said;
@@ -58,6 +59,12 @@ pub struct CarBase {
     /// Loaded radius gained by the planned tyres, mm: turns the body, moves no arm.
     #[serde(default)]
     pub tyre_gain_mm: Axles<f64>,
+    /// How it stands as found.
+    #[serde(default)]
+    pub stands: Stands,
+    /// Turns recorded on it, and the settled heights they gave.
+    #[serde(default)]
+    pub turns: Vec<TurnRecord>,
     /// Each axle; none until its points are known and it was read.
     pub axles: Axles<Option<AxleBase>>,
 }
@@ -115,6 +122,18 @@ impl CarInput {
                 self.plan.aim.clone(),
             )
         })
+    }
+
+    /// The car as found.
+    #[must_use]
+    pub fn found(&self) -> CarStance {
+        self.base.stands.raised(Axles::default(), Axles::default(), self.base.wheelbase_mm)
+    }
+
+    /// The car with each axle higher by `by`, mm, on the planned tyres.
+    #[must_use]
+    pub fn stands_at(&self, by: Axles<f64>) -> CarStance {
+        self.base.stands.raised(by, self.base.tyre_gain_mm, self.base.wheelbase_mm)
     }
 
     /// What is out of range in the car as a whole, by field; each axle's own faults come with its answer.

@@ -4,6 +4,7 @@ use super::super::quantity::{Place, Quantity, Visit};
 use super::super::scene::{ChangeKind, Scene, Seen};
 use super::super::take::Jack;
 use super::{Found, Rule, standing};
+use bold_stance_car::vehicle::Axles;
 use bold_stance_kinematics::geometry::{Axle, Side};
 use bold_stance_units::said::{Said, said};
 
@@ -84,7 +85,7 @@ pub(super) fn pitch_compare(f: &mut Found<'_, '_>) {
             .filter(|v| **v < s.visit)
             .find_map(|v| s.standing(*v, Quantity::Caster, now.place).map(|r| (*v, r)));
         let Some((visit, _)) = before else { continue };
-        let pitch = |v| car.car.attitude(&car.gains(&s.heights(v)), [0.0; 2]).0.pitch.to_degrees();
+        let pitch = |v| car.car.attitude(&car.gains(&s.heights(v)), Axles::default()).0.pitch.to_degrees();
         let turned = pitch(s.visit) - pitch(visit);
         if turned.abs() > 0.25 {
             f.at(

@@ -1,0 +1,71 @@
+//! What is told of an axle beside its points, and what can be wrong with it.
+
+use super::{Limits, Spring};
+use crate::adjuster::{Adjuster, adjuster_problems};
+use bold_stance_units::problem::{Problem, in_range};
+use serde::{Deserialize, Serialize};
+
+/// Facts of one axle of a car.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
+#[serde(deny_unknown_fields)]
+pub struct AxleFacts {
+    /// Load of one of its wheels, N.
+    #[cfg_attr(feature = "openapi", schema(minimum = 300.0, maximum = 60_000.0))]
+    pub load_n: f64,
+    /// Its springs.
+    #[serde(default)]
+    pub spring: Option<Spring>,
+    /// Height expected to be lost as new springs and bushings settle, mm, where the plan says nothing of it.
+    #[serde(default)]
+    #[cfg_attr(feature = "openapi", schema(minimum = 0.0, maximum = 60.0))]
+    pub settle_mm: f64,
+    /// Loaded radius gained by the planned tyres over those the points were taken on, mm.
+    #[serde(default)]
+    #[cfg_attr(feature = "openapi", schema(minimum = -200.0, maximum = 200.0))]
+    pub tyre_gain_mm: f64,
+    /// What its joints, travel and clearances allow.
+    #[serde(default, deserialize_with = "bold_stance_units::problem::from_object")]
+    pub limits: Limits,
+    /// What can be turned at each of its wheels.
+    #[serde(default)]
+    pub adjusters: Vec<Adjuster>,
+}
+
+impl AxleFacts {
+    /// Nothing told but the load of one wheel, N.
+    #[must_use]
+    pub fn carrying(load_n: f64) -> Self {
+        Self {
+            load_n,
+            spring: None,
+            settle_mm: 0.0,
+            tyre_gain_mm: 0.0,
+            limits: Limits::default(),
+            adjusters: Vec::new(),
+        }
+    }
+
+    /// Everything out of range, by field under `at`.
+    #[must_use]
+    pub fn problems(&self, at: &str) -> Vec<Problem> {
+        let mut out = Vec::new();
+        let mut check = |f: &str, v: f64, low: f64, high: f64, unit: &str| {
+            out.extend(in_range(&format!("{at}{f}"), v, low, high, unit).err());
+        };
+        check("load_n", self.load_n, 300.0, 60_000.0, "N");
+        check("settle_mm", self.settle_mm, 0.0, 60.0, "mm");
+        check("tyre_gain_mm", self.tyre_gain_mm, -200.0, 200.0, "mm");
+        if let Some(s) = &self.spring {
+            check("spring.rate_n_mm", s.rate_n_mm, 1.0, 2000.0, "N/mm");
+            check("spring.motion_ratio", s.motion_ratio, 0.1, 2.0, "spring over wheel");
+        }
+        out.extend(self.limits.problems(&format!("{at}limits.")));
+        out.extend(
+            adjuster_problems(&self.adjusters)
+                .into_iter()
+                .map(|p| Problem::new(format!("{at}{}", p.field), p.wrong, p.right)),
+        );
+        out
+    }
+}
