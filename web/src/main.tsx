@@ -7,9 +7,15 @@ import './theme/wear.css';
 import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
 import { createRoot } from 'react-dom/client';
 import { App } from './shell/App';
-import { SettingsProvider } from './shell/settings';
+import { SettingsProvider } from './ui/settings';
 
-const queries = new QueryClient({ defaultOptions: { queries: { retry: 1, refetchOnWindowFocus: true } } });
+const queries = new QueryClient({
+  defaultOptions: {
+    // A tablet that thinks it is offline still asks: what it waits for is told, not held back.
+    queries: { retry: 1, refetchOnWindowFocus: true, networkMode: 'always' },
+    mutations: { networkMode: 'always' },
+  },
+});
 const root = document.getElementById('root');
 if (root) {
   createRoot(root).render(

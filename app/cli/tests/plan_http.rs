@@ -187,9 +187,20 @@ fn own_aims_are_kept_and_a_shipped_name_is_not_taken() {
     assert_eq!((status, fields(&v)), (422, vec!["aim.camber_deg.1".to_owned()]));
     aim["camber_deg"] = json!([-0.5, 0.5]);
     let (status, v) = s.put("/api/v1/aims/own-factory", &json!({"version": 0, "aim": aim}));
-    assert_eq!((status, v.as_array().unwrap().len()), (200, 10));
+    assert_eq!((status, &v["aim"]["name"], &v["version"]), (200, &json!("Factory range"), &json!(1)));
+    // By pages the list is the same, and a key that is not there is named.
+    let ids = |v: &Value| -> Vec<String> {
+        v.as_array().unwrap().iter().map(|a| a["aim"]["id"].as_str().unwrap().to_owned()).collect()
+    };
+    let whole = ids(&s.get("/api/v1/aims"));
+    let mut paged = ids(&s.get("/api/v1/aims?limit=4"));
+    while let Some(last) = paged.last().filter(|_| paged.len() < whole.len()) {
+        paged.extend(ids(&s.get(&format!("/api/v1/aims?limit=4&after={last}"))));
+    }
+    assert_eq!((paged.len(), &paged), (10, &whole));
+    assert_eq!(s.send("GET", "/api/v1/aims?after=nobody", None).0, 422);
     assert_eq!(s.put("/api/v1/aims/own-factory", &json!({"version": 0, "aim": aim})).0, 409);
-    assert_eq!(s.send("DELETE", "/api/v1/aims/own-factory", None).0, 200);
+    assert_eq!(s.send("DELETE", "/api/v1/aims/own-factory", None).0, 204);
     assert_eq!(s.send("DELETE", "/api/v1/aims/own-factory", None).0, 404);
 }
 

@@ -7,6 +7,7 @@ mod catalogue;
 mod described;
 mod guard;
 mod once;
+mod paging;
 mod pool;
 mod problem;
 mod routes;

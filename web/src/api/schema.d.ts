@@ -11,7 +11,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** Every aim to choose from. */
+        /** Aims to choose from, those that ship first, by pages. */
         get: operations["aims"];
         put?: never;
         post?: never;
@@ -512,7 +512,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** Every part of the shop. */
+        /** Parts of the shop, those that ship first, by pages. */
         get: operations["parts"];
         put?: never;
         post?: never;
@@ -6294,7 +6294,12 @@ export type $defs = Record<string, never>;
 export interface operations {
     aims: {
         parameters: {
-            query?: never;
+            query?: {
+                /** @description Only what stands behind this one, the last of the page before: the next page. */
+                after?: string | null;
+                /** @description Rows, at most 500; 500 when absent. */
+                limit?: number | null;
+            };
             header?: never;
             path?: never;
             cookie?: never;
@@ -6309,8 +6314,25 @@ export interface operations {
                     "application/json": components["schemas"]["ShelfAim"][];
                 };
             };
+            /** @description Cannot be read: address, query or body */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
             /** @description Asked from another machine, or written from another site's page */
             403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            422: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -6352,7 +6374,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ShelfAim"][];
+                    "application/json": components["schemas"]["ShelfAim"];
                 };
             };
             /** @description Cannot be read: address, query or body */
@@ -6432,13 +6454,12 @@ export interface operations {
         };
         requestBody?: never;
         responses: {
-            200: {
+            /** @description Gone */
+            204: {
                 headers: {
                     [name: string]: unknown;
                 };
-                content: {
-                    "application/json": components["schemas"]["ShelfAim"][];
-                };
+                content?: never;
             };
             /** @description Cannot be read: address, query or body */
             400: {
@@ -8566,7 +8587,12 @@ export interface operations {
     };
     parts: {
         parameters: {
-            query?: never;
+            query?: {
+                /** @description Only what stands behind this one, the last of the page before: the next page. */
+                after?: string | null;
+                /** @description Rows, at most 500; 500 when absent. */
+                limit?: number | null;
+            };
             header?: never;
             path?: never;
             cookie?: never;
@@ -8581,8 +8607,25 @@ export interface operations {
                     "application/json": components["schemas"]["ShelfPart"][];
                 };
             };
+            /** @description Cannot be read: address, query or body */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
             /** @description Asked from another machine, or written from another site's page */
             403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            422: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -8837,7 +8880,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ShelfPart"][];
+                    "application/json": components["schemas"]["ShelfPart"];
                 };
             };
             /** @description Cannot be read: address, query or body */

@@ -3,7 +3,7 @@
 // The units sentences are asked for in go with every request, and follow the switch.
 import { act, cleanup, render } from '@testing-library/react';
 import { afterEach, beforeEach, expect, it, vi } from 'vitest';
-import { SettingsProvider, useSettings, type Settings } from '../shell/settings';
+import { SettingsProvider, useSettings, type Settings } from '../ui/settings';
 import { api, take } from './client';
 import { unitsHeader } from './units';
 

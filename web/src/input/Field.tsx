@@ -1,7 +1,7 @@
 // A field for one quantity: text as it is typed, read by the one notation; what is wrong stands at it, what was typed stays.
 import { TextField } from '@mui/material';
 import type { ReactNode } from 'react';
-import { useSettings } from '../shell/settings';
+import { useSettings } from '../ui/settings';
 import { echoOf, suffixOf, tyreWords, tyreWrong, wrongOf, type FieldKind } from './kinds';
 
 interface Common {

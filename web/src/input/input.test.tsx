@@ -4,7 +4,7 @@
 import { cleanup, fireEvent, render, screen } from '@testing-library/react';
 import { useState } from 'react';
 import { afterEach, beforeEach, describe, expect, it } from 'vitest';
-import { SettingsProvider, useSettings, type Settings } from '../shell/settings';
+import { SettingsProvider, useSettings, type Settings } from '../ui/settings';
 import { unitsOf } from '../units/measure';
 import { MeasureField, TyreField } from './Field';
 import { echoOf, readField, rightOf, suffixOf, tyreWords, tyreWrong, wrongOf, type FieldKind } from './kinds';

@@ -6,7 +6,7 @@ import { createBrowserRouter, Navigate, RouterProvider } from 'react-router';
 import { themeOf } from '../theme/theme';
 import { Fault, StageFault } from './Fault';
 import { JobFrame } from './JobFrame';
-import { useSettings } from './settings';
+import { useSettings } from '../ui/settings';
 
 /** Stages fetched when the page has nothing else to do, so that opening one never needs the server. */
 const later: (() => Promise<unknown>)[] = [];

@@ -1,8 +1,8 @@
 // A table out and in: the download, the file picker, and what was wrong with a table that was refused whole.
 import { useMutation } from '@tanstack/react-query';
 import { useRef } from 'react';
-import { ApiProblem, type Schemas } from '../api/client';
-import { unitsHeader } from '../api/units';
+import { sendTable } from '../api/calls';
+import { ApiProblem } from '../api/client';
 import { FieldError } from './Fault';
 
 interface Props<T> {
@@ -20,21 +20,9 @@ interface Props<T> {
   children?: React.ReactNode;
 }
 
-async function send<T>(path: string, f: File): Promise<T> {
-  const r = await fetch(path, {
-    method: 'POST',
-    headers: { 'content-type': 'text/csv', ...unitsHeader() },
-    body: await f.arrayBuffer(),
-  });
-  const doc: unknown = await r.json().catch(() => ({}));
-  if (r.ok) return doc as T;
-  const p = doc as Partial<Schemas['ProblemDocument']>;
-  throw new ApiProblem(r.status, p.title ?? 'Refused', p.detail ?? r.statusText, p.problems ?? []);
-}
-
 export function CsvTable<T>({ path, out, what, testid, taken, children }: Props<T>) {
   const file = useRef<HTMLInputElement>(null);
-  const bring = useMutation({ mutationFn: (f: File) => send<T>(path, f), onSuccess: taken });
+  const bring = useMutation({ mutationFn: (f: File) => sendTable<T>(path, f), onSuccess: taken });
   const fault = bring.error instanceof ApiProblem ? bring.error : undefined;
   return (
     <>

@@ -4,7 +4,7 @@ import { halfPath, Inches } from '../ui/glyphs';
 import { Home } from './Home';
 import { useKeys } from './bindings';
 import { outlines } from '../ui/outlines';
-import { useSettings } from './settings';
+import { useSettings } from '../ui/settings';
 import { UnitsMenu } from './UnitsMenu';
 import { axleOf, partOf, useShop, type Bench } from './ticket';
 import { angle, length, num, signed } from '../units/print';

@@ -2,7 +2,7 @@
 import { Button, Popover, ToggleButton, ToggleButtonGroup } from '@mui/material';
 import { useState } from 'react';
 import type { Own } from '../units/measure';
-import { useSettings } from './settings';
+import { useSettings } from '../ui/settings';
 
 const own: [keyof Own, string, [string, string][]][] = [
   [

@@ -5,7 +5,7 @@ import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
 import { cleanup, fireEvent, render, screen, waitFor } from '@testing-library/react';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import { CsvTable } from './CsvTable';
-import { SettingsProvider } from './settings';
+import { SettingsProvider } from '../ui/settings';
 
 const sent: { path: string; type: string | null; units: string | null; body: string }[] = [];
 let answer = { status: 200, body: {} as unknown };

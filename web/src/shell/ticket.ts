@@ -1,11 +1,10 @@
 // The ticket of the open job, and the plan that is being worked on.
+import { getShop, getTicket, newPlan, savePlan, predict } from '../api/calls';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { useOutletContext, useSearchParams } from 'react-router';
 import {
-  api,
   ApiProblem,
-  take,
   type AxleName,
   type AxlePlan,
   type CarAnswer,
@@ -16,21 +15,21 @@ import {
   type Ticket,
 } from '../api/client';
 
+import { useLive } from '../api/live';
 import { readDraft, writeDraft } from './drafts';
-import { useSettings } from './settings';
 
 export const ticketKey = (id: string) => ['ticket', id];
 
 export function useTicketQuery(id: string) {
   return useQuery({
     queryKey: ticketKey(id),
-    queryFn: () => take(api.GET('/api/v1/jobs/{id}', { params: { path: { id } } })),
+    queryFn: () => getTicket(id),
     retry: (n, e) => n < 1 && !(e instanceof ApiProblem && e.status === 404),
   });
 }
 
 export function useShop() {
-  return useQuery({ queryKey: ['shop'], queryFn: () => take(api.GET('/api/v1/shop')), staleTime: Infinity });
+  return useQuery({ queryKey: ['shop'], queryFn: getShop, staleTime: Infinity });
 }
 
 export interface Bench {
@@ -89,52 +88,6 @@ export function changeOf(d: CarPlan, axle: AxleName, c: Partial<AxlePlan>): Part
 export const axleOf = (answer: CarAnswer | undefined, axle: AxleName): PlanResult | undefined =>
   answer?.axles[axle] ?? undefined;
 
-/** Computes while the document changes: one request under way, the newest one next. */
-export function usePredict(input: CarInput | undefined) {
-  const [state, setState] = useState<{
-    result?: CarAnswer;
-    resultOf?: string;
-    fault?: ApiProblem | undefined;
-    of?: string;
-  }>({});
-  const [again, setAgain] = useState(0);
-  const busy = useRef(false);
-  const next = useRef<CarInput | undefined>(undefined);
-  const { unit, form } = useSettings();
-  const key = useMemo(() => (input ? JSON.stringify(input) : ''), [input]);
-  const run = useCallback(async () => {
-    if (busy.current) return;
-    busy.current = true;
-    while (next.current) {
-      const body = next.current;
-      next.current = undefined;
-      const of = JSON.stringify(body);
-      try {
-        const result = await take(api.POST('/api/v1/predict', { body }));
-        setState({ result, resultOf: of, of });
-      } catch (e) {
-        if (!(e instanceof ApiProblem)) continue;
-        setState((s) => ({ ...s, fault: e, of }));
-        // Nobody answered: asked again by itself until somebody does.
-        if (e.status === 0 || e.status >= 500) setTimeout(() => setAgain((n) => n + 1), 2000);
-      }
-    }
-    busy.current = false;
-  }, []);
-  useEffect(() => {
-    if (!key) return;
-    next.current = JSON.parse(key) as CarInput;
-    void run();
-    // Asked anew in other units: the sentences are the server's.
-  }, [key, run, again, unit, form]);
-  return {
-    result: input ? state.result : undefined,
-    // Shown figures belong to another document: the answer is on its way, was refused, or nobody answers.
-    stale: state.resultOf !== key,
-    fault: state.of === key ? state.fault : undefined,
-  };
-}
-
 const same = (a: unknown, b: unknown) => JSON.stringify(a) === JSON.stringify(b);
 
 /** Everything the stages of a job share. */
@@ -168,13 +121,7 @@ export function useJobBench(ticket: Ticket): Bench {
 
   // A job with all its readings gets its first plan by itself.
   const first = useMutation({
-    mutationFn: () =>
-      take(
-        api.POST('/api/v1/jobs/{id}/plans', {
-          params: { path: { id: ticket.job.id } },
-          body: { name: 'Plan 1' },
-        }),
-      ),
+    mutationFn: () => newPlan(ticket.job.id, { name: 'Plan 1' }),
     onSuccess: () => queries.invalidateQueries({ queryKey: ticketKey(ticket.job.id) }),
   });
   const { base } = ticket;
@@ -211,12 +158,7 @@ export function useJobBench(ticket: Ticket): Bench {
       const now = { id: p.plan.id, version: p.version, name: p.plan.name, doc: p.doc };
       const send = lost.current?.id === p.plan.id ? lost.current : now;
       lost.current = send;
-      return take(
-        api.PUT('/api/v1/plans/{id}', {
-          params: { path: { id: send.id } },
-          body: { version: send.version, name: send.name, document: send.doc },
-        }),
-      );
+      return savePlan(send.id, { version: send.version, name: send.name, document: send.doc });
     },
     onSuccess: (saved) => {
       lost.current = undefined;
@@ -235,7 +177,7 @@ export function useJobBench(ticket: Ticket): Bench {
   });
   const keepMine = useCallback(async () => {
     // Saved over theirs, on purpose: from the version that stands now.
-    const now = await take(api.GET('/api/v1/jobs/{id}', { params: { path: { id: ticket.job.id } } }));
+    const now = await getTicket(ticket.job.id);
     const theirs = now.plans.find((p) => p.id === plan?.id);
     if (theirs) setVersion({ id: theirs.id, version: theirs.version });
     setTicket(now);
@@ -259,7 +201,9 @@ export function useJobBench(ticket: Ticket): Bench {
   }, [plan, dirty, draft]);
 
   const input = useMemo(() => (draft ? inputOf(ticket, draft) : undefined), [ticket, draft]);
-  const { result: answer, stale, fault } = usePredict(input);
+  const live = useLive('predict', input, predict);
+  const answer = input ? live.data : undefined;
+  const { stale, fault } = live;
   const pick = useCallback(
     (id: string) => setParams((p) => (p.set('plan', id), p), { replace: true }),
     [setParams],

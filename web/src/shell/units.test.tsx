@@ -5,7 +5,7 @@ import { cleanup, render, screen } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import { afterEach, beforeEach, describe, expect, it } from 'vitest';
 import { unitsHeader } from '../api/units';
-import { SettingsProvider, useSettings } from './settings';
+import { SettingsProvider, useSettings } from '../ui/settings';
 import { UnitsMenu } from './UnitsMenu';
 
 function Told() {

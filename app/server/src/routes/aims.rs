@@ -3,7 +3,8 @@
 use super::{AUTHOR, Doc};
 use crate::AppState;
 use crate::catalogue::ShelfAim;
-use crate::once::{Begun, Once};
+use crate::once::{Begun, Once, again};
+use crate::paging::KeyPage;
 use crate::problem::{ApiError, ProblemDocument};
 use actix_web::http::StatusCode;
 use actix_web::{HttpResponse, delete, get, put, web};
@@ -24,16 +25,23 @@ pub struct SaveAim {
     pub aim: Aim,
 }
 
-/// Every aim to choose from.
-#[utoipa::path(get, path = "/api/v1/aims", operation_id = "aims", responses((status = 200, body = [ShelfAim])))]
+/// Aims to choose from, those that ship first, by pages.
+#[utoipa::path(get, path = "/api/v1/aims", operation_id = "aims", params(KeyPage),
+    responses((status = 200, body = [ShelfAim]), (status = 422, body = ProblemDocument)))]
 #[get("/api/v1/aims")]
-pub async fn list(state: web::Data<AppState>) -> Result<HttpResponse, ApiError> {
-    Ok(HttpResponse::Ok().json(state.all_aims().await?))
+pub async fn list(state: web::Data<AppState>, page: web::Query<KeyPage>) -> Result<HttpResponse, ApiError> {
+    Ok(HttpResponse::Ok().json(page.of(&state.all_aims().await?, |a| &a.aim.id)?))
+}
+
+/// The aim of an id as the shop has it now.
+async fn as_it_is(state: &AppState, id: &str) -> Result<HttpResponse, ApiError> {
+    let aims = state.all_aims().await?;
+    Ok(HttpResponse::Ok().json(aims.iter().find(|a| a.aim.id == id).ok_or(ApiError::NoRoute)?))
 }
 
 /// Keeps an aim of the shop.
 #[utoipa::path(put, path = "/api/v1/aims/{id}", operation_id = "keepAim", params(("id" = String, Path)), request_body = SaveAim,
-    responses((status = 200, body = [ShelfAim]), (status = 409, body = ProblemDocument), (status = 422, body = ProblemDocument)))]
+    responses((status = 200, body = ShelfAim), (status = 409, body = ProblemDocument), (status = 422, body = ProblemDocument)))]
 #[put("/api/v1/aims/{id}")]
 pub async fn keep(
     state: web::Data<AppState>,
@@ -57,19 +65,19 @@ pub async fn keep(
     }
     let mut tx = match once.begin(&state).await? {
         Begun::New(tx) => tx,
-        // Kept already: the list as it is now.
-        Begun::Before(..) => return Ok(HttpResponse::Ok().json(state.all_aims().await?)),
+        // Kept already: the aim as it is now.
+        Begun::Before(..) => return as_it_is(&state, &id).await,
     };
     shop_aim::save(&mut tx, state.shop.id, s.version, &s.aim).await?;
     event::record(&mut tx, state.shop.id, None, AUTHOR, "aim kept", serde_json::json!({"aim": s.aim.id}))
         .await?;
     once.done(tx, StatusCode::OK).await?;
-    Ok(HttpResponse::Ok().json(state.all_aims().await?))
+    as_it_is(&state, &id).await
 }
 
 /// Removes an aim of the shop; plans keep their windows.
 #[utoipa::path(delete, path = "/api/v1/aims/{id}", operation_id = "removeAim", params(("id" = String, Path)),
-    responses((status = 200, body = [ShelfAim]), (status = 404, body = ProblemDocument)))]
+    responses((status = 204, description = "Gone"), (status = 404, body = ProblemDocument)))]
 #[delete("/api/v1/aims/{id}")]
 pub async fn remove(
     state: web::Data<AppState>,
@@ -78,14 +86,13 @@ pub async fn remove(
 ) -> Result<HttpResponse, ApiError> {
     let mut tx = match once.begin(&state).await? {
         Begun::New(tx) => tx,
-        // Kept already: the list as it is now.
-        Begun::Before(..) => return Ok(HttpResponse::Ok().json(state.all_aims().await?)),
+        Begun::Before(status, body) => return Ok(again(status, body)),
     };
     if !shop_aim::remove(&mut tx, &id).await? {
         return Err(ApiError::NoRoute);
     }
     event::record(&mut tx, state.shop.id, None, AUTHOR, "aim removed", serde_json::json!({"aim": *id}))
         .await?;
-    once.done(tx, StatusCode::OK).await?;
-    Ok(HttpResponse::Ok().json(state.all_aims().await?))
+    once.done(tx, StatusCode::NO_CONTENT).await?;
+    Ok(HttpResponse::NoContent().finish())
 }

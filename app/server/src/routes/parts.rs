@@ -4,6 +4,7 @@ use super::{AUTHOR, CSV, Doc, attachment};
 use crate::AppState;
 use crate::catalogue::ShelfPart;
 use crate::once::{Begun, Once, again};
+use crate::paging::KeyPage;
 use crate::problem::{ApiError, ProblemDocument};
 use actix_web::http::StatusCode;
 use actix_web::{HttpRequest, HttpResponse, get, post, put, web};
@@ -82,16 +83,24 @@ pub struct PartsTaken {
     pub new: usize,
 }
 
-/// Every part of the shop.
-#[utoipa::path(get, path = "/api/v1/parts", operation_id = "parts", responses((status = 200, body = [ShelfPart])))]
+/// Parts of the shop, those that ship first, by pages.
+#[utoipa::path(get, path = "/api/v1/parts", operation_id = "parts", params(KeyPage),
+    responses((status = 200, body = [ShelfPart]), (status = 422, body = ProblemDocument)))]
 #[get("/api/v1/parts")]
-pub async fn list(state: web::Data<AppState>) -> Result<HttpResponse, ApiError> {
-    Ok(HttpResponse::Ok().json(&state.shelf().await?.parts))
+pub async fn list(state: web::Data<AppState>, page: web::Query<KeyPage>) -> Result<HttpResponse, ApiError> {
+    Ok(HttpResponse::Ok().json(page.of(&state.shelf().await?.parts, |s| &s.part.id)?))
+}
+
+/// The part of an id as the shop has it now.
+async fn as_it_is(state: &AppState, id: &str) -> Result<HttpResponse, ApiError> {
+    let shelf = state.shelf().await?;
+    let part = shelf.parts.iter().find(|s| s.part.id == id).ok_or(ApiError::NoRoute)?;
+    Ok(HttpResponse::Ok().json(part))
 }
 
 /// Keeps a part: a new one, a changed one, one retired or brought back.
 #[utoipa::path(put, path = "/api/v1/parts/{id}", operation_id = "keepPart", params(("id" = String, Path)), request_body = SavePart,
-    responses((status = 200, body = [ShelfPart]), (status = 409, body = ProblemDocument), (status = 422, body = ProblemDocument)))]
+    responses((status = 200, body = ShelfPart), (status = 409, body = ProblemDocument), (status = 422, body = ProblemDocument)))]
 #[put("/api/v1/parts/{id}")]
 pub async fn keep(
     state: web::Data<AppState>,
@@ -124,15 +133,15 @@ pub async fn keep(
     }
     let mut tx = match once.begin(&state).await? {
         Begun::New(tx) => tx,
-        // Kept already: the list as it is now.
-        Begun::Before(..) => return Ok(HttpResponse::Ok().json(&state.shelf().await?.parts)),
+        // Kept already: the part as it is now.
+        Begun::Before(..) => return as_it_is(&state, &id).await,
     };
     shop_part::save(&mut tx, state.shop.id, s.version, &s.part, s.retired).await?;
     let detail = serde_json::json!({"part": s.part.id, "retired": s.retired});
     event::record(&mut tx, state.shop.id, None, AUTHOR, "part kept", detail).await?;
     once.done(tx, StatusCode::OK).await?;
     state.shelf_cache.forget();
-    Ok(HttpResponse::Ok().json(&state.shelf().await?.parts))
+    as_it_is(&state, &id).await
 }
 
 /// What a part moves, drawn, while it is typed.

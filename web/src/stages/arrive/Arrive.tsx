@@ -1,7 +1,8 @@
 // Arrive: the facts of the open job's vehicle.
+import { saveVehicle } from '../../api/calls';
 import { useMutation } from '@tanstack/react-query';
 import { Link, useNavigate } from 'react-router';
-import { api, ApiProblem, take, type VehicleFacts } from '../../api/client';
+import { ApiProblem, type VehicleFacts } from '../../api/client';
 import { writeDraft } from '../../shell/drafts';
 import { useBench } from '../../shell/ticket';
 import { VehicleForm } from './VehicleForm';
@@ -10,15 +11,9 @@ export default function Arrive() {
   const { ticket, setTicket } = useBench();
   const navigate = useNavigate();
   const save = useMutation({
-    mutationFn: (facts: VehicleFacts) =>
-      take(
-        api.PUT('/api/v1/jobs/{id}/vehicle', {
-          params: { path: { id: ticket.job.id } },
-          body: { version: ticket.vehicle.version, facts },
-        }),
-      ),
+    mutationFn: (facts: VehicleFacts) => saveVehicle(ticket.job.id, ticket.vehicle.version, facts),
     onSuccess: (t) => {
-      writeDraft(`vehicle.${ticket.job.id}`, undefined);
+      writeDraft(`vehicle2.${ticket.job.id}`, undefined);
       setTicket(t);
       void navigate(`../${t.missing.length ? 'read' : 'plan'}${window.location.search}`);
     },

@@ -1,15 +1,16 @@
 // One axle: choose what is seen under the car, tape it, or survey it point by point.
+import { getArchetypes, fitArchetype } from '../../api/calls';
 import { useQuery } from '@tanstack/react-query';
 import { Fragment, useEffect, useMemo, useRef, useState } from 'react';
-import { api, take, type Geometry, type GeometryLook, type Problem, type Schemas } from '../../api/client';
+import type { Geometry, GeometryLook, Problem, Schemas } from '../../api/client';
 import { CarView } from '../../figures/CarView';
 import { rightOf } from '../../input/kinds';
 import { FieldError } from '../../shell/Fault';
 import { Glyph } from '../../ui/glyphs';
-import { useSettings } from '../../shell/settings';
+import { useSettings } from '../../ui/settings';
 import { angle, MM_PER_INCH, num } from '../../units/print';
 import { readAngle, readLength } from '../../units/notation';
-import { useLive } from './car';
+import { useLive } from '../../api/live';
 import { isWholeAxle, layoutWords, pointAt, rowsOf, withPoint, withRight } from './points';
 
 export type Mode = 'shape' | 'tape' | 'points';
@@ -20,7 +21,7 @@ export type Via = 'shape' | 'tape' | 'points';
 export function useArchetypes() {
   return useQuery({
     queryKey: ['archetypes'],
-    queryFn: () => take(api.GET('/api/v1/archetypes')),
+    queryFn: getArchetypes,
     staleTime: Infinity,
   });
 }
@@ -211,9 +212,7 @@ function Tape({ shape, wheelbase, change, axle }: Props & { shape: Archetype }) 
     return value === undefined ? [] : [{ measure: m.measure, value }];
   });
   const body = taped.length ? { id: shape.id, taped, wheelbase_mm: wheelbase } : undefined;
-  const fit = useLive(body, ({ id, ...rest }) =>
-    take(api.POST('/api/v1/archetypes/{id}/fit', { params: { path: { id } }, body: rest })),
-  );
+  const fit = useLive('fit', body, ({ id, ...rest }) => fitArchetype(id, rest));
   const put = useRef(change);
   put.current = change;
   const fitted = fit.data && body ? fit.data.geometry : undefined;

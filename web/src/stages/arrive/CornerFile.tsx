@@ -1,13 +1,14 @@
 // Corner file: every whole-car quantity of the job, as it came and as planned, with what it means.
+import { cornerFile } from '../../api/calls';
 import { useMemo, useState } from 'react';
 import { Link } from 'react-router';
-import { api, take, type Schemas } from '../../api/client';
+import type { Schemas } from '../../api/client';
 import { Curve, type Line } from '../../figures/Curve';
 import { Glyph, Half } from '../../ui/glyphs';
-import { useSettings } from '../../shell/settings';
+import { useSettings } from '../../ui/settings';
 import { partOf, useBench } from '../../shell/ticket';
 import { angle, inches, lengthChange, num, tick, type AngleForm, type LengthUnit } from '../../units/print';
-import { useLive } from './car';
+import { useLive } from '../../api/live';
 
 type File = Schemas['CornerFile'];
 type AxleCurves = NonNullable<File['curves']['front']>;
@@ -34,7 +35,7 @@ export default function CornerFile() {
   const [only, setOnly] = useState(false);
   const body = ticket.corner_file;
   const asked = useMemo(() => ({ file: body, car: input ?? null }), [body, input]);
-  const live = useLive(asked, (r) => take(api.POST('/api/v1/corner-file', { body: r })));
+  const live = useLive('corner-file', asked, cornerFile);
   const file = live.data;
   if (!file)
     return (

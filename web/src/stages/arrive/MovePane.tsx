@@ -3,7 +3,7 @@ import { Slider } from '@mui/material';
 import { useState, type ReactNode } from 'react';
 import { CarView, type CornerDrawing } from '../../figures/CarView';
 import { Glyph } from '../../ui/glyphs';
-import { useSettings } from '../../shell/settings';
+import { useSettings } from '../../ui/settings';
 import { angle, lengthChange } from '../../units/print';
 import { level, sectionOf, useDrawing, type Car } from './car';
 

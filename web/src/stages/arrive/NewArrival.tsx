@@ -1,12 +1,13 @@
 // New arrival: a vehicle and its job from nothing.
+import { newJob } from '../../api/calls';
 import { TextField } from '@mui/material';
 import { useMutation } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link, useNavigate } from 'react-router';
-import { api, ApiProblem, take, type VehicleFacts } from '../../api/client';
+import { ApiProblem, type VehicleFacts } from '../../api/client';
 import { Glyph, Logo } from '../../ui/glyphs';
 import { writeDraft } from '../../shell/drafts';
-import { useSettings } from '../../shell/settings';
+import { useSettings } from '../../ui/settings';
 import { useShop } from '../../shell/ticket';
 import { VehicleForm } from './VehicleForm';
 
@@ -19,13 +20,9 @@ export default function NewArrival() {
   const bayBad = bay.trim() !== '' && !/^[1-9]\d?$/.test(bay.trim());
   const make = useMutation({
     mutationFn: (vehicle: VehicleFacts) =>
-      take(
-        api.POST('/api/v1/jobs', {
-          body: { vehicle, job: { complaint, bay: bay.trim() && !bayBad ? Number(bay) : null } },
-        }),
-      ),
+      newJob({ vehicle, job: { complaint, bay: bay.trim() && !bayBad ? Number(bay) : null } }),
     onSuccess: (t) => {
-      writeDraft('vehicle.new', undefined);
+      writeDraft('vehicle2.new', undefined);
       void navigate(`/job/${t.job.id}/read`);
     },
   });

@@ -3,7 +3,7 @@ import { Button, MenuItem, TextField } from '@mui/material';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { ApiProblem, type Geometry, type VehicleFacts } from '../../api/client';
 import { Glyph } from '../../ui/glyphs';
-import { useSettings } from '../../shell/settings';
+import { useSettings } from '../../ui/settings';
 import { useShop } from '../../shell/ticket';
 import { readDraft, writeDraft } from '../../shell/drafts';
 import { Unkept } from '../../shell/Unkept';

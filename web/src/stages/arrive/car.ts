@@ -1,7 +1,7 @@
 // The car as the server's model takes it, and the live answers about it.
-import { useSettings } from '../../shell/settings';
-import { useEffect, useRef, useState } from 'react';
-import { api, ApiProblem, take, type Geometry, type GeometryLook, type Schemas } from '../../api/client';
+import { drawCar, lookAtGeometry } from '../../api/calls';
+import type { Geometry, GeometryLook, Schemas } from '../../api/client';
+import { useLive } from '../../api/live';
 import { readTyre } from '../../units/notation';
 
 export type Car = Schemas['Car'];
@@ -32,50 +32,12 @@ export function carOf(f: Schemas['VehicleFacts']): Car {
   };
 }
 
-/** Asks while a document changes: one request under way, the newest one next. The last good answer stays. */
-export function useLive<B, R>(body: B | undefined, ask: (b: B) => Promise<R>) {
-  const [state, setState] = useState<{ data?: R; fault?: ApiProblem; of?: string }>({});
-  const busy = useRef(false);
-  const next = useRef<string | undefined>(undefined);
-  const asked = useRef(ask);
-  asked.current = ask;
-  const key = body === undefined ? '' : JSON.stringify(body);
-  const { unit, form } = useSettings();
-  useEffect(() => {
-    if (!key) return;
-    next.current = key;
-    if (busy.current) return;
-    busy.current = true;
-    void (async () => {
-      while (next.current !== undefined) {
-        const of = next.current;
-        next.current = undefined;
-        try {
-          const data = await asked.current(JSON.parse(of) as B);
-          setState({ data, of });
-        } catch (e) {
-          if (e instanceof ApiProblem) setState((s) => ({ ...s, fault: e, of }));
-        }
-      }
-      busy.current = false;
-    })();
-    // Asked anew in other units: the sentences are the server's.
-  }, [key, unit, form]);
-  return {
-    data: state.data,
-    fault: key && state.of === key ? state.fault : undefined,
-    stale: state.of !== key,
-  };
-}
-
 /** What is wrong with a geometry, as it is typed. */
 export function useLook(g: Geometry | null): GeometryLook | undefined {
-  return useLive(g ?? undefined, (body: Geometry) => take(api.POST('/api/v1/geometry', { body }))).data;
+  return useLive('geometry', g ?? undefined, lookAtGeometry).data;
 }
 
 /** Both axles drawn at body heights over design and a turn of the steering. */
 export function useDrawing(car: Car | undefined, gains: Gains, turn: number) {
-  return useLive(car && { car, gains, turn_deg: turn }, (body) =>
-    take(api.POST('/api/v1/car-drawing', { body })),
-  );
+  return useLive('car-drawing', car && { car, gains, turn_deg: turn }, drawCar);
 }

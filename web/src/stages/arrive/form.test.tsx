@@ -7,7 +7,7 @@ import userEvent from '@testing-library/user-event';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import { ApiProblem, type VehicleFacts } from '../../api/client';
 import { starting } from '../../fixtures';
-import { SettingsProvider, useSettings } from '../../shell/settings';
+import { SettingsProvider, useSettings } from '../../ui/settings';
 import { VehicleForm } from './VehicleForm';
 
 // The client takes fetch when it is loaded, before any test runs.

@@ -1,16 +1,18 @@
 // Jobs home: the bays, what waits, and what is done.
+import { listJobs } from '../../api/calls';
 import { Button } from '@mui/material';
 import { useInfiniteQuery } from '@tanstack/react-query';
-import { useEffect, useState } from 'react';
+import { useState } from 'react';
+import { useDebounced } from '../../ui/useDebounced';
 import { Link, useNavigate } from 'react-router';
-import { api, take, type JobLine } from '../../api/client';
+import type { JobLine } from '../../api/client';
 import { Car, Ground } from '../../ui/Car';
 import { Glyph, Logo } from '../../ui/glyphs';
 import { stages, stageTitle } from '../../shell/JobFrame';
 import { useKeys } from '../../shell/bindings';
 import { Keys } from '../../shell/Keys';
 import { outlines } from '../../ui/outlines';
-import { useSettings } from '../../shell/settings';
+import { useSettings } from '../../ui/settings';
 import { useShop } from '../../shell/ticket';
 import { length, signed } from '../../units/print';
 
@@ -54,28 +56,13 @@ function next(j: JobLine): {
 
 const PAGE = 100;
 
-/** A value once it has stood still for a while. */
-function useDebounced<T>(value: T, ms: number): T {
-  const [now, setNow] = useState(value);
-  useEffect(() => {
-    const t = setTimeout(() => setNow(value), ms);
-    return () => clearTimeout(t);
-  }, [value, ms]);
-  return now;
-}
-
 export default function Jobs() {
   const shop = useShop();
   const [find, setFind] = useState('');
   const asked = useDebounced(find.trim(), 250);
   const jobs = useInfiniteQuery({
     queryKey: ['jobs', asked],
-    queryFn: ({ pageParam }) =>
-      take(
-        api.GET('/api/v1/jobs', {
-          params: { query: { find: asked || null, after: pageParam ?? null, limit: PAGE } },
-        }),
-      ),
+    queryFn: ({ pageParam }) => listJobs(asked || null, pageParam ?? null, PAGE),
     initialPageParam: undefined as string | undefined,
     getNextPageParam: (last) => (last.length < PAGE ? undefined : last.at(-1)?.job.id),
     placeholderData: (p) => p,

@@ -7,7 +7,7 @@ import userEvent from '@testing-library/user-event';
 import { MemoryRouter } from 'react-router';
 import { afterEach, beforeEach, expect, it, vi } from 'vitest';
 import type { JobLine } from '../../api/client';
-import { SettingsProvider } from '../../shell/settings';
+import { SettingsProvider } from '../../ui/settings';
 import Jobs from './Jobs';
 
 // The client takes fetch when it is loaded, before any test runs.

@@ -1,7 +1,7 @@
 // Prove and Return: what will come here.
 import { Button } from '@mui/material';
 import { Link } from 'react-router';
-import { useSettings } from '../../shell/settings';
+import { useSettings } from '../../ui/settings';
 import { Glyph } from '../../ui/glyphs';
 import { farUnit } from '../../units/measure';
 

@@ -1,12 +1,13 @@
 // One part as a form beside the live drawing of what it moves.
+import { keepPart, lookAtPart } from '../../api/calls';
 import { Button, TextField } from '@mui/material';
 import { useMutation, useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
-import { api, ApiProblem, take, type Schemas } from '../../api/client';
+import { ApiProblem, type Schemas } from '../../api/client';
 import { Overlay } from '../../figures/Overlay';
 import { FieldError } from '../../shell/Fault';
 import { Unkept, useTyped } from '../../shell/Unkept';
-import { useSettings } from '../../shell/settings';
+import { useSettings } from '../../ui/settings';
 import { angleChange } from '../../units/print';
 import { readNumber } from '../../units/notation';
 import { adjusters, edits, fresh, readNumbers, type Part } from './kinds';
@@ -50,7 +51,7 @@ interface Props {
   retired: boolean;
   fresh: boolean;
   copy: (p: Part) => void;
-  kept: (all: Shelf[], id: string) => void;
+  kept: (now: Shelf) => void;
 }
 
 export function PartForm({ part: given, version, retired, fresh: isNew, copy, kept }: Props) {
@@ -73,21 +74,14 @@ export function PartForm({ part: given, version, retired, fresh: isNew, copy, ke
   const size = wanted !== undefined && sizes.includes(wanted) ? wanted : sizes.at(-1);
   const look = useQuery({
     queryKey: ['part-look', key, turned, size],
-    queryFn: () =>
-      take(api.POST('/api/v1/parts/look', { body: { part, geometry: null, turned, size: size ?? null } })),
+    queryFn: () => lookAtPart({ part, geometry: null, turned, size: size ?? null }),
     placeholderData: (p) => p,
   });
   const keep = useMutation({
-    mutationFn: (r: boolean) =>
-      take(
-        api.PUT('/api/v1/parts/{id}', {
-          params: { path: { id: part.id || '-' } },
-          body: { version, part, retired: r },
-        }),
-      ),
-    onSuccess: (all) => {
+    mutationFn: (r: boolean) => keepPart(part.id || '-', { version, part, retired: r }),
+    onSuccess: (now) => {
       typed.forget();
-      kept(all, part.id);
+      kept(now);
     },
   });
   const refused = keep.error instanceof ApiProblem ? keep.error : undefined;

@@ -1,9 +1,10 @@
 // The shop's parts: shipped ones, own ones, what each moves, in and out as CSV and JSON.
+import { listParts, sendTable } from '../../api/calls';
 import { Button } from '@mui/material';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useRef, useState } from 'react';
 import { Link } from 'react-router';
-import { api, ApiProblem, take, type Schemas } from '../../api/client';
+import { ApiProblem, type Schemas } from '../../api/client';
 import { FieldError } from '../../shell/Fault';
 import { Glyph, Logo } from '../../ui/glyphs';
 import type { Part } from './kinds';
@@ -35,7 +36,7 @@ const blank: Part = {
 
 export default function Parts() {
   const queries = useQueryClient();
-  const shelf = useQuery({ queryKey: ['parts'], queryFn: () => take(api.GET('/api/v1/parts')) });
+  const shelf = useQuery({ queryKey: ['parts'], queryFn: listParts });
   const [open, setOpen] = useState<{
     key: string;
     part: Part;
@@ -47,25 +48,7 @@ export default function Parts() {
   const file = useRef<HTMLInputElement>(null);
   const [said, setSaid] = useState('');
   const bring = useMutation({
-    mutationFn: async (f: File) => {
-      const text = await f.arrayBuffer();
-      const json = f.name.endsWith('.json');
-      const r = await fetch('/api/v1/parts/import', {
-        method: 'POST',
-        headers: { 'content-type': json ? 'application/json' : 'text/csv' },
-        body: text,
-      });
-      const doc = (await r.json().catch(() => ({}))) as Partial<Schemas['ProblemDocument']> &
-        Partial<Schemas['PartsTaken']>;
-      if (!r.ok)
-        throw new ApiProblem(
-          r.status,
-          doc.title ?? 'Refused',
-          doc.detail ?? r.statusText,
-          doc.problems ?? [],
-        );
-      return doc;
-    },
+    mutationFn: (f: File) => sendTable<Schemas['PartsTaken']>('/api/v1/parts/import', f),
     onSuccess: (d) => {
       setSaid(`${d.rows} parts in the table, ${d.new} of them new.`);
       void queries.invalidateQueries({ queryKey: ['parts'] });
@@ -176,10 +159,9 @@ export default function Parts() {
               fresh: true,
             })
           }
-          kept={(all, id) => {
-            queries.setQueryData(['parts'], all);
-            const mine = all.find((s) => s.part.id === id);
-            if (mine) take1(mine);
+          kept={(now) => {
+            void queries.invalidateQueries({ queryKey: ['parts'] });
+            take1(now);
           }}
         />
       ) : (

@@ -6,7 +6,7 @@ import { cleanup, fireEvent, render, screen, waitFor } from '@testing-library/re
 import userEvent from '@testing-library/user-event';
 import { afterEach, beforeEach, expect, it, vi } from 'vitest';
 import { readDraft } from '../../shell/drafts';
-import { SettingsProvider } from '../../shell/settings';
+import { SettingsProvider } from '../../ui/settings';
 import type { Part } from './kinds';
 import { PartForm } from './PartForm';
 

@@ -1,10 +1,11 @@
 // The aim: nine schools with their reasons, both sides of their disagreements, windows to edit, own aims to keep.
-import { useSettings } from '../../shell/settings';
+import { listAims, keepAim, removeAim } from '../../api/calls';
+import { useSettings } from '../../ui/settings';
 import { readAngle } from '../../units/notation';
 import { Button, Dialog, TextField } from '@mui/material';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
-import { api, ApiProblem, take, type Aim, type Schemas } from '../../api/client';
+import { ApiProblem, type Aim, type Schemas } from '../../api/client';
 import { FieldError } from '../../shell/Fault';
 import { Unkept, useTyped } from '../../shell/Unkept';
 import { Glyph } from '../../ui/glyphs';
@@ -56,7 +57,7 @@ export function AimDialog({
   keep: (a: Aim) => void;
 }) {
   const queries = useQueryClient();
-  const aims = useQuery({ queryKey: ['aims'], queryFn: () => take(api.GET('/api/v1/aims')), enabled: open });
+  const aims = useQuery({ queryKey: ['aims'], queryFn: listAims, enabled: open });
   const typing = useTyped<{ edit?: { from: Aim; text: Record<string, string> } }>(draftKey, () => ({}));
   const edit = typing.value.edit;
   const setEdit = (e: typeof edit) => typing.setValue(e ? { edit: e } : {});
@@ -108,20 +109,17 @@ export function AimDialog({
         .replaceAll(/[^a-z0-9]+/g, '-')}`.slice(0, 60);
       const version = aims.data?.find((a) => a.aim.id === id)?.version ?? 0;
       const kept: Aim = { ...typed(), id, name: own.trim(), reason: now.from.reason || 'The shop’s own.' };
-      return take(
-        api.PUT('/api/v1/aims/{id}', { params: { path: { id } }, body: { version, aim: kept } }),
-      ).then((list) => ({ list, id }));
+      return keepAim(id, { version, aim: kept });
     },
-    onSuccess: ({ list, id }) => {
-      queries.setQueryData(['aims'], list);
-      const mine = list.find((a) => a.aim.id === id);
-      if (mine) setEdit({ from: mine.aim, text: {} });
+    onSuccess: (mine) => {
+      void queries.invalidateQueries({ queryKey: ['aims'] });
+      setEdit({ from: mine.aim, text: {} });
       setOwn('');
     },
   });
   const remove = useMutation({
-    mutationFn: (id: string) => take(api.DELETE('/api/v1/aims/{id}', { params: { path: { id } } })),
-    onSuccess: (list) => queries.setQueryData(['aims'], list),
+    mutationFn: removeAim,
+    onSuccess: () => queries.invalidateQueries({ queryKey: ['aims'] }),
   });
   // A plan made before its school had questions shows the school's.
   const views = now.from.views?.length

@@ -1,7 +1,7 @@
 // The text twin of the map and the joint view: every figure of both sides.
 import type { PlanResult } from '../../api/client';
 import { Half } from '../../ui/glyphs';
-import { useSettings } from '../../shell/settings';
+import { useSettings } from '../../ui/settings';
 import { angle, length } from '../../units/print';
 
 /** What only a steering axis has: a rear wheel has none of it. */

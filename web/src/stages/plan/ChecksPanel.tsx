@@ -1,12 +1,13 @@
 // What must not foul, with the number and the limit; and what was measured on the car for it.
+import { saveVehicle } from '../../api/calls';
 import { Button, Dialog, TextField } from '@mui/material';
 import { MeasureField } from '../../input/Field';
 import { readField, rightOf } from '../../input/kinds';
-import { useSettings } from '../../shell/settings';
+import { useSettings } from '../../ui/settings';
 import { MM_PER_INCH } from '../../units/print';
 import { useMutation } from '@tanstack/react-query';
 import { useState } from 'react';
-import { api, ApiProblem, take, type PlanResult, type Schemas, type SideName } from '../../api/client';
+import { ApiProblem, type PlanResult, type Schemas, type SideName } from '../../api/client';
 import { FieldError } from '../../shell/Fault';
 import { Glyph } from '../../ui/glyphs';
 import { patch } from '../../input/paths';
@@ -142,15 +143,7 @@ function LimitsDialog({ bench, axle, close }: { bench: Bench; axle: AxleName; cl
             : null,
         ]),
       ]) as unknown as Limits;
-      return take(
-        api.PUT('/api/v1/jobs/{id}/vehicle', {
-          params: { path: { id: ticket.job.id } },
-          body: {
-            version: ticket.vehicle.version,
-            facts: patch(facts, path, limits),
-          },
-        }),
-      );
+      return saveVehicle(ticket.job.id, ticket.vehicle.version, patch(facts, path, limits));
     },
     onSuccess: (t) => {
       typed.forget();

@@ -1,24 +1,17 @@
 // Up to four plans side by side: figures, both corners overlaid, wear and money.
+import { predict, forecastWear } from '../../api/calls';
 import { Button } from '@mui/material';
 import { useQueries } from '@tanstack/react-query';
 import { useMemo, useState } from 'react';
 import { Link } from 'react-router';
-import {
-  api,
-  take,
-  type AxleName,
-  type CarAnswer,
-  type CarWear,
-  type Plan,
-  type PlanResult,
-} from '../../api/client';
+import type { AxleName, CarAnswer, CarWear, Plan, PlanResult } from '../../api/client';
 import { Overlay } from '../../figures/Overlay';
 import { Glyph, Half } from '../../ui/glyphs';
-import { useSettings } from '../../shell/settings';
+import { useSettings } from '../../ui/settings';
 import { axleOf, inputOf, partOf, useBench } from '../../shell/ticket';
 import { farUnit } from '../../units/measure';
 import { angle, length, lengthChange, num } from '../../units/print';
-import { carTyres, firstDone, leadOf, placeName, range, useTread } from '../wear/data';
+import { carTyres, firstDone, leadOf, placeName, range, useTread } from '../../shell/tread';
 
 interface Column {
   plan: Plan;
@@ -40,7 +33,7 @@ export default function Compare() {
   const results = useQueries({
     queries: inputs.map((input) => ({
       queryKey: ['compare', input],
-      queryFn: () => take(api.POST('/api/v1/predict', { body: input! })),
+      queryFn: () => predict(input!),
       enabled: !!input,
     })),
   });
@@ -49,17 +42,13 @@ export default function Compare() {
     queries: inputs.map((input, i) => ({
       queryKey: ['compare-wear', input, i > 0 ? inputs[0] : null, ticket.vehicle.version, tread.data?.log],
       queryFn: () =>
-        take(
-          api.POST('/api/v1/wear', {
-            body: {
-              car: input!,
-              // The first plan stands on the same tyres, so that what both share in doubt cancels.
-              other: i > 0 && inputs[0] ? { name: shown[0]!.name, plan: inputs[0].plan } : null,
-              tyres: carTyres(ticket, shown[i]!.document.limit_mm),
-              log: tread.data!.log,
-            },
-          }),
-        ),
+        forecastWear({
+          car: input!,
+          // The first plan stands on the same tyres, so that what both share in doubt cancels.
+          other: i > 0 && inputs[0] ? { name: shown[0]!.name, plan: inputs[0].plan } : null,
+          tyres: carTyres(ticket, shown[i]!.document.limit_mm),
+          log: tread.data!.log,
+        }),
       enabled: !!input && !!tread.data,
     })),
   });

@@ -3,7 +3,7 @@ import { readLength } from '../../units/notation';
 import { useEffect, useState, type ReactNode } from 'react';
 import { FieldError } from '../../shell/Fault';
 import { Inches } from '../../ui/glyphs';
-import { useSettings } from '../../shell/settings';
+import { useSettings } from '../../ui/settings';
 import type { PlanResult } from '../../api/client';
 import type { AxleName } from '../../api/client';
 import type { Bench } from '../../shell/ticket';

@@ -1,14 +1,15 @@
 // How height is had, and what is wanted of it: every way moves what it really moves.
+import { heightTarget } from '../../api/calls';
 import { readAngle, readLength, readNumber } from '../../units/notation';
 import { MeasureField } from '../../input/Field';
 import { Button, Dialog, TextField } from '@mui/material';
 import { useMutation } from '@tanstack/react-query';
 import { useState } from 'react';
-import { api, ApiProblem, take, type Schemas } from '../../api/client';
+import { ApiProblem, type Schemas } from '../../api/client';
 import { FieldError } from '../../shell/Fault';
 import { Unkept, useTyped } from '../../shell/Unkept';
 import { Glyph } from '../../ui/glyphs';
-import { useSettings } from '../../shell/settings';
+import { useSettings } from '../../ui/settings';
 import type { AxleName } from '../../api/client';
 import { changeOf, partOf, useShop, type Bench } from '../../shell/ticket';
 import { length, lengthChange, num, signed } from '../../units/print';
@@ -57,8 +58,7 @@ export function HeightDialog({ bench, axle, close }: { bench: Bench; axle: AxleN
         : null;
   const [want, setWant] = useState('');
   const aim = useMutation({
-    mutationFn: (value: number) =>
-      take(api.POST('/api/v1/height-target', { body: { car: input!, kind, axle, value, turned: turned() } })),
+    mutationFn: (value: number) => heightTarget({ car: input!, kind, axle, value, turned: turned() }),
   });
   if (!draft || !part || !base) return null;
   const mm = (k: string) => ((text[k] ?? '').trim() === '' ? 0 : readLength(text[k] ?? '', unit));

@@ -1,7 +1,7 @@
 // Every height state with every angle's verdict: inside, how far outside, which way, on which side.
 import type { PlanResult, Schemas } from '../../api/client';
 import { Glyph, Half } from '../../ui/glyphs';
-import { useSettings } from '../../shell/settings';
+import { useSettings } from '../../ui/settings';
 import { angle, lengthChange } from '../../units/print';
 
 type State = Schemas['StateResult'];

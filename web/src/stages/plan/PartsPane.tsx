@@ -7,7 +7,7 @@ import { PartThumb, windowOf } from '../../figures/ReachMap';
 import { Glyph, type GlyphName } from '../../ui/glyphs';
 import type { AxleName } from '../../api/client';
 import type { Bench } from '../../shell/ticket';
-import { useSettings } from '../../shell/settings';
+import { useSettings } from '../../ui/settings';
 import { angle, num, type AngleForm } from '../../units/print';
 import { AimDialog } from './AimDialog';
 import { PlanMenu } from './PlanMenu';

@@ -1,9 +1,10 @@
 // The plans of a job: pick, rename, duplicate, remove, compare.
+import { newPlan, savePlan, copyPlan, removePlan } from '../../api/calls';
 import { Button, Dialog, Menu, MenuItem, TextField } from '@mui/material';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useEffect, useState } from 'react';
 import { useNavigate } from 'react-router';
-import { api, ApiProblem, take, type Plan, type CarPlan } from '../../api/client';
+import { ApiProblem, type Plan, type CarPlan } from '../../api/client';
 import { FieldError } from '../../shell/Fault';
 import { Glyph } from '../../ui/glyphs';
 import { ticketKey, type Bench } from '../../shell/ticket';
@@ -16,7 +17,7 @@ export function PlanMenu({ bench }: { bench: Bench }) {
   const navigate = useNavigate();
   const fresh = () => queries.invalidateQueries({ queryKey: ticketKey(ticket.job.id) });
   const copy = useMutation({
-    mutationFn: (id: string) => take(api.POST('/api/v1/plans/{id}/copy', { params: { path: { id } } })),
+    mutationFn: copyPlan,
     onSuccess: async (p) => {
       await fresh();
       bench.pick(p.id);
@@ -24,12 +25,7 @@ export function PlanMenu({ bench }: { bench: Bench }) {
   });
   const rename = useMutation({
     mutationFn: (n: string) =>
-      take(
-        api.PUT('/api/v1/plans/{id}', {
-          params: { path: { id: plan?.id ?? '' } },
-          body: { version: plan?.version ?? 0, name: n, document: draft! },
-        }),
-      ),
+      savePlan(plan?.id ?? '', { version: plan?.version ?? 0, name: n, document: draft! }),
     onSuccess: async () => {
       setName(undefined);
       await fresh();
@@ -38,7 +34,7 @@ export function PlanMenu({ bench }: { bench: Bench }) {
   const [asking, setAsking] = useState(false);
   const [gone, setGone] = useState<{ name: string; document: CarPlan }>();
   const remove = useMutation({
-    mutationFn: (p: Plan) => take(api.DELETE('/api/v1/plans/{id}', { params: { path: { id: p.id } } })),
+    mutationFn: (p: Plan) => removePlan(p.id),
     onSuccess: async (_, p) => {
       setAsking(false);
       setGone({ name: p.name, document: draft ?? p.document });
@@ -46,8 +42,7 @@ export function PlanMenu({ bench }: { bench: Bench }) {
     },
   });
   const bringBack = useMutation({
-    mutationFn: (body: { name: string; document: CarPlan }) =>
-      take(api.POST('/api/v1/jobs/{id}/plans', { params: { path: { id: ticket.job.id } }, body })),
+    mutationFn: (body: { name: string; document: CarPlan }) => newPlan(ticket.job.id, body),
     onSuccess: async (p) => {
       setGone(undefined);
       await fresh();

@@ -10,7 +10,7 @@ import { ReachMap, sideWords, type Focus } from '../../figures/ReachMap';
 import { FieldError } from '../../shell/Fault';
 import { Glyph, Half, Inches } from '../../ui/glyphs';
 import { useKeys } from '../../shell/bindings';
-import { useSettings } from '../../shell/settings';
+import { useSettings } from '../../ui/settings';
 import { axleOf, changeOf, partOf, useBench, type Bench } from '../../shell/ticket';
 import { angle, inches, length, lengthChange, num, signed } from '../../units/print';
 import { AnglesTable } from './AnglesTable';

@@ -5,7 +5,7 @@ import { useEffect, useMemo, useState } from 'react';
 import type { AxleName, CarInput, Schemas } from '../../api/client';
 import { FieldError } from '../../shell/Fault';
 import { Glyph } from '../../ui/glyphs';
-import { useSettings } from '../../shell/settings';
+import { useSettings } from '../../ui/settings';
 import { changeOf } from '../../shell/ticket';
 import { farRange, farUnit } from '../../units/measure';
 import { angle, num } from '../../units/print';

@@ -6,7 +6,7 @@ import { cleanup, render, screen, waitFor, within } from '@testing-library/react
 import userEvent from '@testing-library/user-event';
 import { MemoryRouter } from 'react-router';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
-import { SettingsProvider } from '../../shell/settings';
+import { SettingsProvider } from '../../ui/settings';
 import Compare from './Compare';
 
 const bench = vi.hoisted(() => ({ now: {} as Record<string, unknown> }));

@@ -9,7 +9,7 @@ import { MemoryRouter } from 'react-router';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import type { Aim, Schemas } from '../../api/client';
 import { readDraft } from '../../shell/drafts';
-import { SettingsProvider } from '../../shell/settings';
+import { SettingsProvider } from '../../ui/settings';
 import type { Bench } from '../../shell/ticket';
 import { notMeasured, starting } from '../../fixtures';
 import { AimDialog } from './AimDialog';
@@ -146,15 +146,22 @@ describe('the aim', () => {
 
   it('is kept as the shop’s own under its name', async () => {
     aim();
+    const shipped = server.answer('GET', '/api/v1/aims');
+    // The server gives the aim back as it has it now.
+    server.answer = (method) =>
+      method === 'PUT'
+        ? { status: 200, body: { own: true, version: 1, aim: server.asked.at(-1)!.body.aim } }
+        : shipped;
     put('aim-own-name', 'Our trail truck');
     await userEvent.click(screen.getByTestId('aim-own-keep'));
-    await waitFor(() => expect(server.asked.some((a) => a.method === 'PUT')).toBe(true));
+    await waitFor(() => expect(value('aim-own-name')).toBe(''));
     const sent = server.asked.find((a) => a.method === 'PUT')!;
     expect(sent.path).toBe('/api/v1/aims/own-our-trail-truck');
     expect(sent.body).toMatchObject({
       version: 0,
       aim: { name: 'Our trail truck', camber_deg: [-0.3, 0.3] },
     });
+    expect(value('camber_deg-0')).toBe('-0.30');
   });
 });
 

@@ -6,7 +6,7 @@ import { cleanup, fireEvent, render, screen, waitFor } from '@testing-library/re
 import userEvent from '@testing-library/user-event';
 import { afterEach, beforeEach, expect, it, vi } from 'vitest';
 import { starting } from '../../fixtures';
-import { SettingsProvider } from '../../shell/settings';
+import { SettingsProvider } from '../../ui/settings';
 import type { Bench } from '../../shell/ticket';
 import { HeightDialog, turnsOf } from './HeightDialog';
 

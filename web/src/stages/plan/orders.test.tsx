@@ -3,7 +3,7 @@
 import { cleanup, render, screen } from '@testing-library/react';
 import { afterEach, expect, it } from 'vitest';
 import type { AxleName, PlanResult, Schemas, SideName } from '../../api/client';
-import { SettingsProvider } from '../../shell/settings';
+import { SettingsProvider } from '../../ui/settings';
 import { AnglesTable } from './AnglesTable';
 import { OrdersPanel } from './OrdersPanel';
 

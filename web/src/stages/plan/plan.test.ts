@@ -1,11 +1,9 @@
-// What of a plan's document belongs to which axle, and what a part's form reads.
+// What of a plan's document belongs to which axle, and which joints a part moves.
 import { describe, expect, it } from 'vitest';
 import type { CarPlan, Ticket } from '../../api/client';
 import { changeOf, inputOf, partOf } from '../../shell/ticket';
 import type { Drawing } from '../../api/client';
 import { movedJoints } from '../../figures/Overlay';
-import { readNumber } from '../../units/notation';
-import { adjusters, edits, fresh, readNumbers } from '../parts/kinds';
 
 const doc = {
   format: 2,
@@ -52,28 +50,6 @@ describe('a plan of a car', () => {
   it('reads what an older plan leaves out as nothing decided', () => {
     const bare = { aim: { id: 'x' }, limit_mm: 3 } as unknown as CarPlan;
     expect(partOf(bare, 'rear')).toMatchObject({ height_change_mm: 0, fitted: [], picked: { left: null } });
-  });
-});
-
-describe('the form of a part', () => {
-  it('reads numbers as they are typed and refuses what is none', () => {
-    expect(readNumber('−1,5')).toBe(-1.5);
-    expect(readNumber(' 14 ')).toBe(14);
-    expect(readNumber('')).toBeUndefined();
-    expect(readNumber('a lot')).toBeUndefined();
-    expect(readNumbers('0  2 0', 3)).toEqual([0, 2, 0]);
-    expect(readNumbers('8, 14, 20')).toEqual([8, 14, 20]);
-    expect(readNumbers('0 2', 3)).toBeUndefined();
-    expect(readNumbers('0 x 1', 3)).toBeUndefined();
-  });
-
-  it('has every field of every kind with a usual value', () => {
-    for (const kinds of [edits, adjusters])
-      for (const [kind, info] of Object.entries(kinds)) {
-        const e = fresh(kinds, kind);
-        expect(e.kind).toBe(kind);
-        for (const f of info.fields) expect(e[f.key]).toEqual(f.usual);
-      }
   });
 });
 

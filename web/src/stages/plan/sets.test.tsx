@@ -1,11 +1,12 @@
 // @vitest-environment happy-dom
 // @vitest-environment-options { "url": "http://localhost/" }
 // The sets of parts in a DOM: lines of a stream, filters that are sent, a search that is stopped, and taking a set.
+import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
 import { act, cleanup, fireEvent, render, screen, waitFor } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import type { CarInput, Schemas } from '../../api/client';
-import { SettingsProvider } from '../../shell/settings';
+import { SettingsProvider } from '../../ui/settings';
 import { SetsPane } from './SetsPane';
 import type { Tyres } from './useSearch';
 
@@ -77,15 +78,17 @@ function pane(fitted: string[] = [], pins = { pinned: [] as string[], excluded: 
   const setPins = vi.fn();
   const view = render(
     <SettingsProvider>
-      <SetsPane
-        input={input}
-        axle="front"
-        tyres={{} as Tyres}
-        fitted={fitted}
-        pins={pins}
-        setPins={setPins}
-        take={take}
-      />
+      <QueryClientProvider client={new QueryClient()}>
+        <SetsPane
+          input={input}
+          axle="front"
+          tyres={{} as Tyres}
+          fitted={fitted}
+          pins={pins}
+          setPins={setPins}
+          take={take}
+        />
+      </QueryClientProvider>
     </SettingsProvider>,
   );
   return { ...view, take, setPins };

@@ -1,87 +1,58 @@
-// The plan search: lines of progress, then the result; leaving or pressing stop ends it on the server too.
+// The plan search: how far it is, then what it found; leaving or pressing stop ends it on the server too.
+import { useMutation } from '@tanstack/react-query';
 import { useCallback, useEffect, useRef, useState } from 'react';
-import { unitsHeader } from '../../api/units';
+import { searchPlans } from '../../api/calls';
 import { ApiProblem, type AxleName, type CarInput, type Schemas } from '../../api/client';
 
 export type Filters = Schemas['Filters'];
 export type SearchResult = Schemas['SearchResult'];
-type Line = Schemas['SearchLine'];
 export type Tyres = Schemas['CarTyres'];
 
-export interface Searching {
-  result?: SearchResult | undefined;
-  progress?: Schemas['Progress'] | undefined;
-  fault?: ApiProblem | undefined;
-  running: boolean;
-  /** Longer than half a second: worth showing how far it is. */
-  slow: boolean;
-}
+/** Worth showing how far it is, ms. */
+const SLOW_MS = 500;
 
 export function useSearch() {
-  const [state, setState] = useState<Searching>({ running: false, slow: false });
-  const abort = useRef<AbortController | undefined>(undefined);
-  const stop = useCallback(() => {
-    abort.current?.abort();
-    abort.current = undefined;
-    setState((s) => ({ ...s, running: false, progress: undefined }));
-  }, []);
-  useEffect(() => () => abort.current?.abort(), []);
-  const run = useCallback(
-    async (car: CarInput, axle: AxleName, filters: Filters, tyres: Tyres | undefined) => {
+  const [progress, setProgress] = useState<Schemas['Progress']>();
+  const [slow, setSlow] = useState(false);
+  const [result, setResult] = useState<SearchResult>();
+  const abort = useRef<AbortController>(undefined);
+  const search = useMutation({
+    mutationFn: (body: Schemas['SearchRequest']) => {
       abort.current?.abort();
       const mine = new AbortController();
       abort.current = mine;
-      setState((s) => ({ ...s, running: true, slow: false, progress: undefined, fault: undefined }));
-      const late = setTimeout(() => setState((s) => (s.running ? { ...s, slow: true } : s)), 500);
-      try {
-        const r = await fetch('/api/v1/plans/search', {
-          method: 'POST',
-          headers: { 'content-type': 'application/json', ...unitsHeader() },
-          body: JSON.stringify({ car, axle, filters, tyres: tyres ?? null }),
-          signal: mine.signal,
-        });
-        if (!r.ok || !r.body) {
-          const doc = (await r.json().catch(() => ({}))) as Partial<Schemas['ProblemDocument']>;
-          throw new ApiProblem(
-            r.status,
-            doc.title ?? 'Refused',
-            doc.detail ?? r.statusText,
-            doc.problems ?? [],
-          );
-        }
-        const reader = r.body.pipeThrough(new TextDecoderStream()).getReader();
-        let rest = '';
-        for (;;) {
-          const { value, done } = await reader.read();
-          if (done) break;
-          rest += value;
-          const lines = rest.split('\n');
-          rest = lines.pop() ?? '';
-          for (const text of lines) {
-            const line = JSON.parse(text) as Line;
-            if (line.progress) setState((s) => ({ ...s, progress: line.progress! }));
-            if (line.result) setState({ running: false, slow: false, result: line.result });
-            if (line.problems)
-              throw new ApiProblem(
-                422,
-                'Something needs another look',
-                line.problems[0]?.wrong ?? '',
-                line.problems,
-              );
-          }
-        }
-      } catch (e) {
-        if (mine.signal.aborted) return;
-        const fault =
-          e instanceof ApiProblem
-            ? e
-            : new ApiProblem(0, 'No answer', 'The server does not answer. Search again.', []);
-        setState((s) => ({ ...s, running: false, fault }));
-      } finally {
-        clearTimeout(late);
-      }
+      setProgress(undefined);
+      return searchPlans(body, (p) => abort.current === mine && setProgress(p), mine.signal);
     },
-    [],
+    onSuccess: setResult,
+  });
+  const { mutate, reset, isPending } = search;
+  const stop = useCallback(() => {
+    abort.current?.abort();
+    abort.current = undefined;
+    setProgress(undefined);
+    // What was asked for is given up, not refused.
+    reset();
+  }, [reset]);
+  useEffect(() => () => abort.current?.abort(), []);
+  useEffect(() => {
+    setSlow(false);
+    if (!isPending) return;
+    const late = setTimeout(() => setSlow(true), SLOW_MS);
+    return () => clearTimeout(late);
+  }, [isPending]);
+  const run = useCallback(
+    (car: CarInput, axle: AxleName, filters: Filters, tyres: Tyres | undefined) =>
+      mutate({ car, axle, filters, tyres: tyres ?? null }),
+    [mutate],
   );
-  return { ...state, run, stop };
+  return {
+    result,
+    progress,
+    fault: search.error instanceof ApiProblem ? search.error : undefined,
+    running: isPending,
+    slow,
+    run,
+    stop,
+  };
 }

@@ -1,8 +1,8 @@
 // The car's current numbers as a picture: both axles from behind with their lean, and from above with their toe.
 import { Ground } from '../../ui/Car';
-import { useSettings } from '../../shell/settings';
+import { useSettings } from '../../ui/settings';
 import { angle, num } from '../../units/print';
-import { show, type Figure, type Quantity, type Target, type VisitView } from './data';
+import { show, type Figure, type Quantity, type Target, type VisitView } from '../../pad/readings';
 
 const rad = (d: number) => (d * Math.PI) / 180;
 const clamp = (v: number, m: number) => Math.max(-m, Math.min(m, v));

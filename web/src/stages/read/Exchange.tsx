@@ -4,7 +4,7 @@ import { Link } from 'react-router';
 import type { Ticket } from '../../api/client';
 import { CsvTable } from '../../shell/CsvTable';
 import { useBench } from '../../shell/ticket';
-import type { VisitView } from './data';
+import type { VisitView } from '../../pad/readings';
 
 export function Exchange({ view }: { view: VisitView }) {
   const { ticket, setTicket } = useBench();

@@ -1,6 +1,6 @@
 // The same figures as a table: value, doubt, age, method, and why one no longer holds.
 import { Glyph, Half } from '../../ui/glyphs';
-import { useSettings } from '../../shell/settings';
+import { useSettings } from '../../ui/settings';
 import { angle, length } from '../../units/print';
 import {
   ago,
@@ -12,7 +12,7 @@ import {
   type Quantity,
   type Target,
   type VisitView,
-} from './data';
+} from '../../pad/readings';
 
 const rows: Quantity[] = ['height', 'camber', 'caster', 'toe'];
 const titles: Record<string, string> = {

@@ -1,8 +1,17 @@
 // The proposed order: prepare, heights, rear, front, toe last. Anything can be read at any time.
 import { Glyph, Half } from '../../ui/glyphs';
-import { useSettings } from '../../shell/settings';
+import { useSettings } from '../../ui/settings';
 import type { Schemas } from '../../api/client';
-import { keyOf, placeWords, short, show, sideOf, type OrderItem, type Target, type VisitView } from './data';
+import {
+  keyOf,
+  placeWords,
+  short,
+  show,
+  sideOf,
+  type OrderItem,
+  type Target,
+  type VisitView,
+} from '../../pad/readings';
 
 const groups: [Schemas['Group'], string][] = [
   ['heights', 'Heights'],

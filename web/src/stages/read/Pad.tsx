@@ -3,7 +3,7 @@ import { useState } from 'react';
 import type { Ticket } from '../../api/client';
 import { MeasureDrawing, type Shown } from '../../figures/measure';
 import { Glyph, Half } from '../../ui/glyphs';
-import { useSettings } from '../../shell/settings';
+import { useSettings } from '../../ui/settings';
 import {
   keyOf,
   methodsFor,
@@ -15,14 +15,14 @@ import {
   type Method,
   type Target,
   type Visit,
-} from './data';
+} from '../../pad/readings';
 import { MethodIcon } from './MethodIcon';
 import { Unkept } from '../../shell/Unkept';
-import { PadFacts } from './PadFacts';
-import { PadKeys } from './PadKeys';
-import { Meaning, Result } from './Result';
+import { PadFacts } from '../../pad/PadFacts';
+import { PadKeys } from '../../pad/PadKeys';
+import { Meaning, Result } from '../../pad/Result';
 import { Spread } from './Spread';
-import { HALF, usePad, type PadState } from './usePad';
+import { HALF, usePad, type PadState } from '../../pad/usePad';
 
 interface Props {
   ticket: Ticket;

@@ -1,13 +1,14 @@
 // A form for the floor: printed with blanks, and typed in again from paper in the same order.
+import { addForm } from '../../api/calls';
 import { newId } from '../../api/keys';
 import { Button } from '@mui/material';
 import { useMutation } from '@tanstack/react-query';
 import { useState } from 'react';
 import { useNavigate, useSearchParams } from 'react-router';
-import { api, ApiProblem, take, type TypedReading } from '../../api/client';
+import { ApiProblem, type TypedReading } from '../../api/client';
 import { FieldError } from '../../shell/Fault';
 import { Half } from '../../ui/glyphs';
-import { useSettings } from '../../shell/settings';
+import { useSettings } from '../../ui/settings';
 import { useBench } from '../../shell/ticket';
 import {
   keyOf,
@@ -21,8 +22,8 @@ import {
   type Method,
   type OrderItem,
   type Visit,
-} from './data';
-import { mustType, numbers } from './usePad';
+} from '../../pad/readings';
+import { mustType, numbers } from '../../pad/usePad';
 
 const groups = {
   heights: 'Heights, hub to arch',
@@ -81,9 +82,7 @@ export default function PaperForm() {
         const id = (ids[JSON.stringify(content)] ??= newId());
         return { ...content, id };
       });
-      return take(
-        api.POST('/api/v1/jobs/{id}/readings/form', { params: { path: { id: ticket.job.id } }, body }),
-      );
+      return addForm(ticket.job.id, body);
     },
     onSuccess: (t) => {
       setTicket(t);

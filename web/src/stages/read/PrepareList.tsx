@@ -1,14 +1,15 @@
 // The prepare list: what is not answered widens the doubt, nothing blocks.
+import { saveVisit } from '../../api/calls';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useEffect, useState } from 'react';
-import { api, ApiProblem, take, type Schemas } from '../../api/client';
+import { ApiProblem, type Schemas } from '../../api/client';
 import { FieldError } from '../../shell/Fault';
 import { Glyph } from '../../ui/glyphs';
 import { ticketKey, useBench } from '../../shell/ticket';
-import { useSettings } from '../../shell/settings';
+import { useSettings } from '../../ui/settings';
 import type { Units } from '../../units/measure';
 import { angle, num } from '../../units/print';
-import { halfWidth, within, type VisitView } from './data';
+import { halfWidth, within, type VisitView } from '../../pad/readings';
 
 type Item = Schemas['PrepareItem'];
 
@@ -39,12 +40,7 @@ export function PrepareList({ view, items, back }: { view: VisitView; items: Ite
   const overtaken = view.version > agreed.version;
   const save = useMutation({
     mutationFn: (a: Record<string, string>) =>
-      take(
-        api.PUT('/api/v1/jobs/{id}/visits/{kind}', {
-          params: { path: { id: ticket.job.id, kind: view.kind } },
-          body: { version: agreed.version, answers: a },
-        }),
-      ),
+      saveVisit(ticket.job.id, view.kind, { version: agreed.version, answers: a }),
     onSuccess: (t, a) => {
       const version = t.visits.find((v) => v.kind === view.kind)?.version ?? agreed.version;
       setAgreed({ version, answers: a });

@@ -1,13 +1,23 @@
 // Read: visits, what is missing, the car's current numbers, what looks odd; and the pad for the next reading.
+import { openVisit } from '../../api/calls';
 import { Button } from '@mui/material';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useEffect, useRef } from 'react';
 import { Link, useSearchParams } from 'react-router';
-import { api, take } from '../../api/client';
+
 import { Glyph } from '../../ui/glyphs';
 import { ticketKey, useBench } from '../../shell/ticket';
 import { AxlesView } from './AxlesView';
-import { keyOf, placeWords, short, targetOf, useMethods, visitOf, type Target, type Visit } from './data';
+import {
+  keyOf,
+  placeWords,
+  short,
+  targetOf,
+  useMethods,
+  visitOf,
+  type Target,
+  type Visit,
+} from '../../pad/readings';
 import { Exchange } from './Exchange';
 import { FiguresTable } from './FiguresTable';
 import { Order } from './Order';
@@ -39,8 +49,7 @@ export default function Read() {
     });
   const open = (t: Target) => go({ at: keyOf(t) });
   const start = useMutation({
-    mutationFn: (kind: Visit) =>
-      take(api.POST('/api/v1/jobs/{id}/visits', { params: { path: { id: ticket.job.id } }, body: { kind } })),
+    mutationFn: (kind: Visit) => openVisit(ticket.job.id, kind),
     onSuccess: (t, kind) => {
       setTicket(t);
       go({ visit: kind, at: undefined });

@@ -1,10 +1,10 @@
 // Every entry of the reading: what was typed, how repeats lie, which is out of the mean.
 import { Glyph } from '../../ui/glyphs';
-import { useSettings } from '../../shell/settings';
+import { useSettings } from '../../ui/settings';
 import { measure } from '../../units/measure';
 import { MM_PER_INCH, num } from '../../units/print';
 import type { Schemas } from '../../api/client';
-import { HALF, mustType, type PadState } from './usePad';
+import { HALF, mustType, type PadState } from '../../pad/usePad';
 
 type Repeats = Schemas['Repeats'];
 

@@ -1,24 +1,6 @@
 // Readings that may lie: what is odd, why, and the one reading that settles it.
-import type { ReactNode } from 'react';
-import { Glyph } from '../../ui/glyphs';
-import type { Suspicion, Target, VisitView } from './data';
-
-/** One suspicion: what is odd; opened, why and what settles it. */
-export function Odd({ of: s, open, children }: { of: Suspicion; open?: boolean; children?: ReactNode }) {
-  return (
-    <details className="odd" open={open} data-testid={`odd-${s.rule}`}>
-      <summary>
-        <Glyph name="watch" size={20} />
-        <span>{s.says}</span>
-      </summary>
-      <p>{s.why}</p>
-      <p>
-        <b>{s.settle}</b>
-      </p>
-      {children}
-    </details>
-  );
-}
+import { Odd } from '../../pad/Odd';
+import type { Suspicion, Target, VisitView } from '../../pad/readings';
 
 export function Suspicions({ view, open }: { view: VisitView; open: (t: Target) => void }) {
   const list = view.suspicions;

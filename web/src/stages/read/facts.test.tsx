@@ -6,10 +6,10 @@ import userEvent from '@testing-library/user-event';
 import type { ReactNode } from 'react';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import type { Ticket } from '../../api/client';
-import { SettingsProvider } from '../../shell/settings';
-import type { Method, Target } from './data';
-import { PadFacts } from './PadFacts';
-import { usePad } from './usePad';
+import { SettingsProvider } from '../../ui/settings';
+import type { Method, Target } from '../../pad/readings';
+import { PadFacts } from '../../pad/PadFacts';
+import { usePad } from '../../pad/usePad';
 
 const method = {
   id: 'toe-string',

@@ -6,8 +6,8 @@ import { cleanup, fireEvent, render, screen, waitFor } from '@testing-library/re
 import userEvent from '@testing-library/user-event';
 import { afterEach, beforeEach, expect, it, vi } from 'vitest';
 import type { Schemas } from '../../api/client';
-import { SettingsProvider } from '../../shell/settings';
-import type { VisitView } from './data';
+import { SettingsProvider } from '../../ui/settings';
+import type { VisitView } from '../../pad/readings';
 import { PrepareList } from './PrepareList';
 
 const bench = vi.hoisted(() => ({

@@ -1,10 +1,10 @@
 import { unitsOf } from '../../units/measure';
 import { describe, expect, it } from 'vitest';
 import data from '../../../../data/methods.json';
-import type { Method } from './data';
-import { ago, doubt, keyOf, methodsFor, placeFor, placeWords, show, targetOf } from './data';
+import type { Method } from '../../pad/readings';
+import { ago, doubt, keyOf, methodsFor, placeFor, placeWords, show, targetOf } from '../../pad/readings';
 import { readLength } from '../../units/notation';
-import { inchText } from './Ruler';
+import { inchText } from '../../pad/Ruler';
 
 const methods = data as unknown as Method[];
 

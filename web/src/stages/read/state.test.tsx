@@ -4,8 +4,8 @@
 import { cleanup, render, screen, within } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
-import { SettingsProvider } from '../../shell/settings';
-import type { Figure, Method, Suspicion, VisitView } from './data';
+import { SettingsProvider } from '../../ui/settings';
+import type { Figure, Method, Suspicion, VisitView } from '../../pad/readings';
 import { FiguresTable } from './FiguresTable';
 import { Suspicions } from './Suspicions';
 

@@ -1,7 +1,7 @@
 // What is expected of an axle once it is set, in the bay: at the planned height, even where the aim counts under load.
 import type { AxleName, PlanResult, Schemas, SideName } from '../../api/client';
 import { Half } from '../../ui/glyphs';
-import { useSettings } from '../../shell/settings';
+import { useSettings } from '../../ui/settings';
 import { angle, length } from '../../units/print';
 import { sides } from './sheet';
 

@@ -3,9 +3,9 @@ import { useState } from 'react';
 import type { AxleName, SideName } from '../../api/client';
 import { FieldError } from '../../shell/Fault';
 import { Glyph, Half } from '../../ui/glyphs';
-import { useSettings } from '../../shell/settings';
+import { useSettings } from '../../ui/settings';
 import { angle, length } from '../../units/print';
-import type { Quantity, Visit } from '../read/data';
+import type { Quantity, Visit } from '../../pad/readings';
 import { findingWords } from './gateWords';
 import { readAt, sides, type Gate, type Marks, type Step } from './sheet';
 

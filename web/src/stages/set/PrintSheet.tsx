@@ -1,6 +1,6 @@
 // The sheet on paper: every step, behind gates too, with room for what was really done and read. Always dark on white.
 import type { Ticket } from '../../api/client';
-import { useSettings } from '../../shell/settings';
+import { useSettings } from '../../ui/settings';
 import { angle, length } from '../../units/print';
 import { expectedOf } from './Expect';
 import { findingWords } from './gateWords';

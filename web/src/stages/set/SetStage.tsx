@@ -1,16 +1,17 @@
 // Set: the car's setting in workshop words, rear before front, with gates that stay shut until their readings are in.
+import { markStep } from '../../api/calls';
 import { Button, Dialog } from '@mui/material';
 import { useMutation } from '@tanstack/react-query';
 import { useState } from 'react';
-import { api, ApiProblem, take, type AxleName, type SideName } from '../../api/client';
+import { ApiProblem, type AxleName, type SideName } from '../../api/client';
 import { FieldError } from '../../shell/Fault';
 import { Glyph } from '../../ui/glyphs';
-import { useSettings } from '../../shell/settings';
+import { useSettings } from '../../ui/settings';
 import { ReadingsFirst, Waiting } from '../../shell/ReadingsFirst';
 import { useBench, useShop, type Bench } from '../../shell/ticket';
 import { angle } from '../../units/print';
-import type { Quantity, Visit } from '../read/data';
-import { PadDialog } from '../read/PadDialog';
+import type { Quantity, Visit } from '../../pad/readings';
+import { PadDialog } from '../../pad/PadDialog';
 import { expectedOf, Expect } from './Expect';
 import { GateBar } from './GateBar';
 import { Ladder } from './Ladder';
@@ -57,13 +58,7 @@ function SheetView({
   const [pad, setPad] = useState<{ visit: Visit; quantity: Quantity; axle: AxleName; side: SideName }>();
   const [big, setBig] = useState(false);
   const mark = useMutation({
-    mutationFn: (m: Mark) =>
-      take(
-        api.PUT('/api/v1/plans/{id}/done', {
-          params: { path: { id: planId } },
-          body: { step: m.step, done: m.done, reason: m.reason ?? null },
-        }),
-      ),
+    mutationFn: (m: Mark) => markStep(planId, { step: m.step, done: m.done, reason: m.reason ?? null }),
     onSuccess: setTicket,
   });
   const marked = marks(ticket, planId);

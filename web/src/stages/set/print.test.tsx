@@ -3,7 +3,7 @@
 import { cleanup, render, screen } from '@testing-library/react';
 import { afterEach, describe, expect, it } from 'vitest';
 import type { Schemas, Ticket } from '../../api/client';
-import { SettingsProvider } from '../../shell/settings';
+import { SettingsProvider } from '../../ui/settings';
 import { PrintSheet } from './PrintSheet';
 import { marks, type Sheet } from './sheet';
 

@@ -1,6 +1,7 @@
 // The sheet of the plan in hand: its steps, what was done of them, and its gates with what was read there.
+import { getSheet } from '../../api/calls';
 import { useQuery } from '@tanstack/react-query';
-import { api, take, type AxleName, type Schemas, type SideName, type Ticket } from '../../api/client';
+import type { AxleName, Schemas, SideName, Ticket } from '../../api/client';
 import { unitsHeader } from '../../api/units';
 import type { Bench } from '../../shell/ticket';
 
@@ -39,7 +40,7 @@ export function useSheet(bench: Bench) {
   ];
   return useQuery({
     queryKey: ['sheet', id, stamp],
-    queryFn: () => take(api.GET('/api/v1/plans/{id}/sheet', { params: { path: { id } } })),
+    queryFn: () => getSheet(id),
     enabled: !!input && !!plan,
     placeholderData: (p) => (p && plan ? p : undefined),
   });

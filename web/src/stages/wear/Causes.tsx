@@ -1,8 +1,8 @@
 // What eats the worst strip: shares by area, each with its own pattern.
 import type { SceneWear } from '../../api/client';
-import { useSettings } from '../../shell/settings';
+import { useSettings } from '../../ui/settings';
 import { angle, num, signed } from '../../units/print';
-import { meanOf } from './data';
+import { meanOf } from '../../shell/tread';
 
 const fills = ['var(--ink)', 'url(#PAT1)', 'url(#PAT2)', 'none'];
 

@@ -1,8 +1,9 @@
 // Depths: a tyre's log, what it taught, and a line to write.
+import { writeTread, strikeTread } from '../../api/calls';
 import { Button, MenuItem, TextField } from '@mui/material';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
-import { api, ApiProblem, take, type CarWear, type Schemas } from '../../api/client';
+import { ApiProblem, type CarWear, type Schemas } from '../../api/client';
 import { DepthPlot } from '../../figures/DepthPlot';
 import { CsvTable } from '../../shell/CsvTable';
 import { FieldError } from '../../shell/Fault';
@@ -10,7 +11,7 @@ import { Glyph, Half } from '../../ui/glyphs';
 import { useBench } from '../../shell/ticket';
 import { MeasureField } from '../../input/Field';
 import { readField, rightOf, wrongOf } from '../../input/kinds';
-import { useSettings } from '../../shell/settings';
+import { useSettings } from '../../ui/settings';
 import { bare, farUnit, fieldText, inUnits, unitName } from '../../units/measure';
 import { num } from '../../units/print';
 import {
@@ -23,7 +24,7 @@ import {
   treadKey,
   type Place,
   type TreadView,
-} from './data';
+} from '../../shell/tread';
 import { FourTyres } from './FourTyres';
 
 type Line = Schemas['StoredLine'];
@@ -58,8 +59,7 @@ export function Depths({ modes, wear, view, place, pick }: Props) {
     queries.setQueryData(treadKey(job), v);
   };
   const write = useMutation({
-    mutationFn: (body: Schemas['NewLine']) =>
-      take(api.POST('/api/v1/jobs/{id}/tread', { params: { path: { id: job } }, body })),
+    mutationFn: (body: Schemas['NewLine']) => writeTread(job, body),
     onSuccess: (v) => {
       put(v);
       setForm((f) => ({ ...none, odometer: f.odometer }));
@@ -68,8 +68,7 @@ export function Depths({ modes, wear, view, place, pick }: Props) {
     },
   });
   const strike = useMutation({
-    mutationFn: (id: string) =>
-      take(api.POST('/api/v1/jobs/{id}/tread/strike', { params: { path: { id: job } }, body: { id } })),
+    mutationFn: (id: string) => strikeTread(job, id),
     onSuccess: put,
   });
   const mark = form.mark || mends?.id ? form.mark : (tyre?.mark ?? '');

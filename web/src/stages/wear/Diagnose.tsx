@@ -1,13 +1,14 @@
 // Causes: what is seen and felt, ranked, with the reading that separates them.
+import { diagnose } from '../../api/calls';
 import { useQuery } from '@tanstack/react-query';
 import { useMemo, useState } from 'react';
-import { api, take } from '../../api/client';
+
 import { WornTread } from '../../figures/WornTread';
 import { Glyph } from '../../ui/glyphs';
 import { useBench } from '../../shell/ticket';
 import { num } from '../../units/print';
 import type { Ticket } from '../../api/client';
-import { meanOf, sideOf, useWearData, wearFacts, type TyreForecast } from './data';
+import { meanOf, sideOf, useWearData, wearFacts, type TyreForecast } from '../../shell/tread';
 
 type Seen = Record<string, string>;
 
@@ -67,12 +68,7 @@ export function Diagnose({ modes, tyre: inHand, tyres }: Props) {
   const depths = said.pattern === undefined ? (tyre?.learned?.points.at(-1)?.read_mm ?? null) : null;
   const answer = useQuery({
     queryKey: ['diagnose', seen, depths],
-    queryFn: () =>
-      take(
-        api.POST('/api/v1/diagnose', {
-          body: { seen, depths_mm: depths as [number, number, number] | null },
-        }),
-      ),
+    queryFn: () => diagnose({ seen, depths_mm: depths as [number, number, number] | null }),
     placeholderData: (p) => p,
   });
   const d = answer.data;

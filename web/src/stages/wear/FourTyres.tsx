@@ -1,9 +1,9 @@
 // The four tyres as a row: which one, how far, where it goes first.
 import type { CarWear } from '../../api/client';
 import { Half } from '../../ui/glyphs';
-import { useSettings } from '../../shell/settings';
+import { useSettings } from '../../ui/settings';
 import { far, unitName } from '../../units/measure';
-import { capital, leadOf, placeName, places, sideOf, type Place, type TyreForecast } from './data';
+import { capital, leadOf, placeName, places, sideOf, type Place, type TyreForecast } from '../../shell/tread';
 
 function Mini({ t, km }: { t: TyreForecast; km: number }) {
   const r = leadOf(t).rate_mm_per_1000km;

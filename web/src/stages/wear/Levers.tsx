@@ -1,8 +1,8 @@
 // What one change is worth on this tyre, in distance and in money a year.
-import { useSettings } from '../../shell/settings';
+import { useSettings } from '../../ui/settings';
 import { far, unitName } from '../../units/measure';
 import { num } from '../../units/print';
-import type { TyreForecast } from './data';
+import type { TyreForecast } from '../../shell/tread';
 
 export function Levers({ tyre }: { tyre: TyreForecast }) {
   const { units } = useSettings();

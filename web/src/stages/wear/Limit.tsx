@@ -4,9 +4,9 @@ import { useState } from 'react';
 import { useBench } from '../../shell/ticket';
 import { MeasureField } from '../../input/Field';
 import { readField } from '../../input/kinds';
-import { useSettings } from '../../shell/settings';
+import { useSettings } from '../../ui/settings';
 import { fieldText, measure } from '../../units/measure';
-import { useWearData } from './data';
+import { useWearData } from '../../shell/tread';
 
 export function Limit({ start }: { start: number | undefined }) {
   const { draft, change } = useBench();

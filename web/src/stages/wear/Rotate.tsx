@@ -3,10 +3,10 @@ import { useState } from 'react';
 import type { CarWear, Schemas } from '../../api/client';
 import { Glyph } from '../../ui/glyphs';
 import { useBench } from '../../shell/ticket';
-import { useSettings } from '../../shell/settings';
+import { useSettings } from '../../ui/settings';
 import { far as told, farUnit, measure, unitName } from '../../units/measure';
 import { num } from '../../units/print';
-import { capital, placeName, places, wearFacts } from './data';
+import { capital, placeName, places, wearFacts } from '../../shell/tread';
 
 type Plan = Schemas['RotationPlan'];
 const spot: Record<string, [number, number]> = {

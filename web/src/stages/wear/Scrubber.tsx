@@ -1,7 +1,7 @@
 // Distance under the hand: bands of both states above, the handle on the road.
 import type { SceneWear, SideName } from '../../api/client';
 import { scale, ticks as round } from '../../figures/plot';
-import { useSettings } from '../../shell/settings';
+import { useSettings } from '../../ui/settings';
 import { far, farUnit, inUnits, kept } from '../../units/measure';
 
 export function Scrubber({

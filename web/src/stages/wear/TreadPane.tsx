@@ -6,7 +6,7 @@ import type { CarWear, SceneWear, Ticket } from '../../api/client';
 import { TreadSection } from '../../figures/TreadSection';
 import { Glyph } from '../../ui/glyphs';
 import { useBench } from '../../shell/ticket';
-import { useSettings } from '../../shell/settings';
+import { useSettings } from '../../ui/settings';
 import { far, farUnit, measure, unitName } from '../../units/measure';
 import { angle, num } from '../../units/print';
 import { Causes } from './Causes';
@@ -21,7 +21,7 @@ import {
   wearFacts,
   type Place,
   type TyreForecast,
-} from './data';
+} from '../../shell/tread';
 import { FourTyres } from './FourTyres';
 import { Levers } from './Levers';
 import { Limit } from './Limit';

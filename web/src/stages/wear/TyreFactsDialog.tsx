@@ -1,17 +1,18 @@
 // What is told of the tyres: pressures, price, distance a year, heights it is driven at.
+import { saveVehicle } from '../../api/calls';
 import { Button, Dialog, MenuItem, TextField } from '@mui/material';
 import { useMutation } from '@tanstack/react-query';
 import { useState } from 'react';
-import { api, ApiProblem, take, type VehicleFacts } from '../../api/client';
+import { ApiProblem, type VehicleFacts } from '../../api/client';
 import { MeasureField, TyreField } from '../../input/Field';
 import { readField, rightOf, type FieldKind } from '../../input/kinds';
 import { at as valueAt, patch } from '../../input/paths';
 import { FieldError } from '../../shell/Fault';
-import { useSettings } from '../../shell/settings';
+import { useSettings } from '../../ui/settings';
 import { fieldText, type Kind } from '../../units/measure';
 import { Unkept, useTyped } from '../../shell/Unkept';
 import { useBench, useShop } from '../../shell/ticket';
-import { capital, wearFacts, type WearFacts } from './data';
+import { capital, wearFacts, type WearFacts } from '../../shell/tread';
 
 type Texts = Record<string, string>;
 /** Each by its path in the vehicle's facts, with whether it may stay empty. */
@@ -72,13 +73,7 @@ export function TyreFactsDialog({ heights, close }: { heights: string[]; close: 
   const setText = (t: Texts) => typed.setValue((v) => ({ ...v, text: t }));
   const [faults, setFaults] = useState<Record<string, string>>({});
   const save = useMutation({
-    mutationFn: (facts: VehicleFacts) =>
-      take(
-        api.PUT('/api/v1/jobs/{id}/vehicle', {
-          params: { path: { id: ticket.job.id } },
-          body: { version: ticket.vehicle.version, facts },
-        }),
-      ),
+    mutationFn: (facts: VehicleFacts) => saveVehicle(ticket.job.id, ticket.vehicle.version, facts),
     onSuccess: (t) => {
       typed.forget();
       setTicket(t);

@@ -5,7 +5,7 @@ import { useKeys } from '../../shell/bindings';
 import { ReadingsFirst, Waiting } from '../../shell/ReadingsFirst';
 import { FieldError } from '../../shell/Fault';
 import { ApiProblem } from '../../api/client';
-import { leadOf, places, useTread, useWear, type Place } from './data';
+import { leadOf, places, useTread, useWear, type Place } from '../../shell/tread';
 import { Depths } from './Depths';
 import { Diagnose } from './Diagnose';
 import { Limit } from './Limit';

@@ -5,8 +5,8 @@ import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
 import { cleanup, fireEvent, render, screen, waitFor } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
-import { SettingsProvider } from '../../shell/settings';
-import type { TreadView } from './data';
+import { SettingsProvider } from '../../ui/settings';
+import type { TreadView } from '../../shell/tread';
 import { Depths } from './Depths';
 
 vi.mock('../../shell/ticket', async (real) => ({

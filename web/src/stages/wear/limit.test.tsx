@@ -5,14 +5,14 @@ import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
 import { cleanup, fireEvent, render, screen } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import { afterEach, beforeEach, expect, it, vi } from 'vitest';
-import { SettingsProvider } from '../../shell/settings';
+import { SettingsProvider } from '../../ui/settings';
 import { Limit } from './Limit';
 
 const bench = vi.hoisted(() => ({ change: (() => {}) as (c: unknown) => void, limit_mm: 1.6 }));
 vi.mock('../../shell/ticket', () => ({
   useBench: () => ({ draft: { limit_mm: bench.limit_mm }, change: bench.change }),
 }));
-vi.mock('./data', async (real) => ({
+vi.mock('../../shell/tread', async (real) => ({
   ...(await real<Record<string, unknown>>()),
   useWearData: () => ({
     data: {

@@ -1,10 +1,11 @@
 // The live angle of a connected gauge, its buttons, and taking it into the entry.
-import { readNumber } from '../../units/notation';
-import { useQuery } from '@tanstack/react-query';
+import { getGauge, tellGauge, listenToGauge } from '../api/calls';
+import { readNumber } from '../units/notation';
+import { useMutation, useQuery } from '@tanstack/react-query';
 import { useEffect, useRef, useState } from 'react';
-import { api, ApiProblem, take, type Schemas } from '../../api/client';
-import { Glyph } from '../../ui/glyphs';
-import { num } from '../../units/print';
+import { ApiProblem, type Schemas } from '../api/client';
+import { Glyph } from '../ui/glyphs';
+import { num } from '../units/print';
 import type { PadState } from './usePad';
 
 type Angle = Schemas['GaugeAngle'];
@@ -16,7 +17,7 @@ const degrees = (text: string) => {
 export function GaugeBar({ pad }: { pad: PadState }) {
   const info = useQuery({
     queryKey: ['gauge'],
-    queryFn: () => take(api.GET('/api/v1/gauge')),
+    queryFn: getGauge,
     refetchInterval: 10_000,
   });
   const present = info.data?.present ?? false;
@@ -25,14 +26,13 @@ export function GaugeBar({ pad }: { pad: PadState }) {
   const recent = useRef<number[]>([]);
   useEffect(() => {
     if (!present) return;
-    const source = new EventSource('/api/v1/gauge/stream');
-    source.onmessage = (e) => {
-      const a = JSON.parse(e.data as string) as Angle;
-      recent.current = [...recent.current.slice(-4), a.deg];
-      setAngle(a);
-    };
-    source.onerror = () => setAngle(undefined);
-    return () => source.close();
+    return listenToGauge<Angle>(
+      (a) => {
+        recent.current = [...recent.current.slice(-4), a.deg];
+        setAngle(a);
+      },
+      () => setAngle(undefined),
+    );
   }, [present]);
   // A simulated gauge is told which wheel it is held on, and how far that is swung.
   const { place, active } = pad;
@@ -44,26 +44,26 @@ export function GaugeBar({ pad }: { pad: PadState }) {
         : '';
   const swing = steer ? degrees(pad.now(steer)) : 0;
   const simulated = info.data?.simulated ?? false;
+  const { mutate: move } = useMutation({ mutationFn: tellGauge });
+  const button = useMutation({
+    mutationFn: (b: Schemas['GaugeButton']) => tellGauge({ button: b }),
+    onSuccess: () => setSaid(''),
+    onError: (e) => setSaid(e instanceof ApiProblem ? e.message : 'no answer'),
+  });
   useEffect(() => {
     if (!simulated) return;
     recent.current = [];
-    void api.POST('/api/v1/gauge/tell', {
-      body: {
-        place: {
-          front: place.axle === 'front',
-          left: place.side === 'left',
-          fore_aft: active.startsWith('axis'),
-          steer_deg: swing,
-          gain_mm: 0,
-        },
+    move({
+      place: {
+        front: place.axle === 'front',
+        left: place.side === 'left',
+        fore_aft: active.startsWith('axis'),
+        steer_deg: swing,
+        gain_mm: 0,
       },
     });
-  }, [simulated, place.axle, place.side, active, swing]);
+  }, [move, simulated, place.axle, place.side, active, swing]);
   if (!present) return null;
-  const tell = (button: Schemas['GaugeButton']) =>
-    take(api.POST('/api/v1/gauge/tell', { body: { button } }))
-      .then(() => setSaid(''))
-      .catch((e: unknown) => setSaid(e instanceof ApiProblem ? e.message : 'no answer'));
   const mean = recent.current.length ? recent.current.reduce((a, b) => a + b, 0) / recent.current.length : 0;
   return (
     <div className="gauge-bar" data-testid="gauge">
@@ -84,7 +84,7 @@ export function GaugeBar({ pad }: { pad: PadState }) {
         type="button"
         className="chip"
         aria-pressed={angle?.zeroed ?? false}
-        onClick={() => void tell(angle?.zeroed ? 'unzero' : 'zero')}
+        onClick={() => button.mutate(angle?.zeroed ? 'unzero' : 'zero')}
         data-testid="gauge-zero"
       >
         {angle?.zeroed ? 'Unzero' : 'Zero'}
@@ -93,7 +93,7 @@ export function GaugeBar({ pad }: { pad: PadState }) {
         type="button"
         className="chip"
         aria-pressed={angle?.held ?? false}
-        onClick={() => void tell(angle?.held ? 'release' : 'hold')}
+        onClick={() => button.mutate(angle?.held ? 'release' : 'hold')}
         data-testid="gauge-hold"
       >
         {angle?.held ? 'Let go' : 'Hold'}

@@ -1,9 +1,9 @@
 // What the reading says: the angle with its doubt, what was taken out, what looks odd, what it means.
-import { Glyph } from '../../ui/glyphs';
-import { useSettings } from '../../shell/settings';
-import { minutes, num } from '../../units/print';
-import { doubt, isAngle, placeWords, short, show } from './data';
-import { Odd } from './Suspicions';
+import { Glyph } from '../ui/glyphs';
+import { useSettings } from '../ui/settings';
+import { minutes, num } from '../units/print';
+import { doubt, isAngle, placeWords, short, show } from './readings';
+import { Odd } from './Odd';
 import type { PadState } from './usePad';
 
 export function Result({ pad }: { pad: PadState }) {

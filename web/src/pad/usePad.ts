@@ -1,11 +1,14 @@
 // What is on the pad: every entry as typed with its repeats, and what the server makes of it while typing.
-import { useMutation } from '@tanstack/react-query';
-import { useEffect, useMemo, useRef, useState } from 'react';
-import { api, ApiProblem, take, type Schemas, type Ticket, type TypedReading } from '../../api/client';
-import { newId } from '../../api/keys';
-import { useSettings } from '../../shell/settings';
-import { useTyped } from '../../shell/Unkept';
-import { placeFor, sideOf, type EntryInfo, type Method, type Target, type Visit } from './data';
+import { previewReading, addReading } from '../api/calls';
+import { keepPreviousData, useMutation, useQuery } from '@tanstack/react-query';
+import { useMemo, useRef, useState } from 'react';
+import { ApiProblem, type Schemas, type Ticket, type TypedReading } from '../api/client';
+import { unitsHeader } from '../api/units';
+import { useDebounced } from '../ui/useDebounced';
+import { newId } from '../api/keys';
+import { useSettings } from '../ui/settings';
+import { useTyped } from '../shell/Unkept';
+import { placeFor, sideOf, type EntryInfo, type Method, type Target, type Visit } from './readings';
 
 export interface Typed {
   text: string;
@@ -40,7 +43,7 @@ export function usePad(
   method: Method,
   kept: (t: Ticket) => void,
 ) {
-  const { unit, form } = useSettings();
+  const { unit } = useSettings();
   const place = placeFor(method, target);
   const draft = `pad.${ticket.job.id}.${visit}.${place.axle}.${place.side ?? ''}.${method.id}.${unit}`;
   const typing = useTyped(draft, () => start(method, target));
@@ -51,7 +54,6 @@ export function usePad(
   const [half, setHalf] = useState(false);
   const [jack, setJack] = useState<Jack>('rolled');
   const [jackedHeight, setJackedHeight] = useState('');
-  const [answer, setAnswer] = useState<{ data?: Preview; fault?: ApiProblem; of?: string }>({});
   // An id belongs to what was typed: sent twice it is stored once, changed after a lost answer it is a new one.
   const sent = useRef({ content: '', id: '' });
   const names = useMemo(() => {
@@ -96,39 +98,24 @@ export function usePad(
     return e && mustType(e) && !(lists[n] ?? []).some((x) => x.text.trim());
   });
   const complete = missing.length === 0 && entries.length > 0;
-  useEffect(() => {
-    if (!complete) {
-      setAnswer({});
-      return;
-    }
-    let live = true;
-    // No verdict on half-typed text: the server is asked after a pause.
-    const pause = setTimeout(() => ask().catch(() => {}), PAUSE_MS);
-    const ask = () =>
-      take(
-        api.POST('/api/v1/jobs/{id}/readings/preview', {
-          params: { path: { id: ticket.job.id } },
-          body: typed,
-        }),
-      )
-        .then((data) => live && setAnswer({ data, of: key }))
-        .catch((fault: unknown) => live && fault instanceof ApiProblem && setAnswer({ fault, of: key }));
-    return () => {
-      live = false;
-      clearTimeout(pause);
-    };
-    // The key stands for everything in `typed`; in another form of angles its sentences are told anew.
-    // eslint-disable-next-line
-  }, [key, form, complete, ticket.job.id]);
+  // No verdict on half-typed text: the server is asked after a pause. In another form of units its sentences are told anew.
+  const still = useDebounced(key, PAUSE_MS);
+  const asked = useQuery({
+    queryKey: ['preview', ticket.job.id, still, unitsHeader()],
+    queryFn: () => previewReading(ticket.job.id, typed),
+    enabled: complete && still === key,
+    placeholderData: complete ? keepPreviousData : undefined,
+    retry: false,
+    staleTime: Infinity,
+    gcTime: 0,
+  });
 
   const keep = useMutation({
-    mutationFn: () =>
-      take(api.POST('/api/v1/jobs/{id}/readings', { params: { path: { id: ticket.job.id } }, body: typed })),
+    mutationFn: () => addReading(ticket.job.id, typed),
     onSuccess: (t) => {
       sent.current = { content: '', id: '' };
       typing.drop();
       setActive(first?.name ?? '');
-      setAnswer({});
       kept(t);
     },
   });
@@ -151,8 +138,9 @@ export function usePad(
     }));
   const setChoice = (name: string, word: string) => setChoices((c) => ({ ...c, [name]: word }));
   // What was answered to other text is shown dimmed, and its fault not at all.
-  const fresh = answer.of === key;
-  const preview = { data: answer.data, fault: fresh ? answer.fault : undefined, fresh };
+  const fresh = complete && still === key && !asked.isFetching && !asked.isPlaceholderData;
+  const fault = fresh && asked.error instanceof ApiProblem ? asked.error : undefined;
+  const preview = { data: complete ? asked.data : undefined, fault, fresh };
   const next = missing.find((n) => n !== active) ?? missing[0];
   return {
     ticket,

@@ -1,8 +1,8 @@
 // The pad alone, for a gate of the setting sheet: the reading is taken where it is asked for.
 import { useState } from 'react';
-import type { Ticket } from '../../api/client';
-import { methodsFor, useMethods, type Method, type Target, type Visit } from './data';
-import { Unkept } from '../../shell/Unkept';
+import type { Ticket } from '../api/client';
+import { methodsFor, useMethods, type Method, type Target, type Visit } from './readings';
+import { Unkept } from '../shell/Unkept';
 import { PadFacts } from './PadFacts';
 import { PadKeys } from './PadKeys';
 import { Meaning, Result } from './Result';

@@ -1,18 +1,10 @@
 // What the tread bench asks for, and small readings of its answer.
+import { getWearData, getTread, forecastWear } from '../api/calls';
 import { useQuery } from '@tanstack/react-query';
 import { useMemo } from 'react';
-import {
-  api,
-  take,
-  type CarWear,
-  type CarPlan,
-  type SceneWear,
-  type Schemas,
-  type SideName,
-  type Ticket,
-} from '../../api/client';
-import { inputOf } from '../../shell/ticket';
-import { farRange, type Units } from '../../units/measure';
+import type { CarWear, CarPlan, SceneWear, Schemas, SideName, Ticket } from '../api/client';
+import { inputOf } from './ticket';
+import { farRange, type Units } from '../units/measure';
 
 export type Tyres = Schemas['CarTyres'];
 export type Place = Schemas['TyrePlace'];
@@ -35,14 +27,14 @@ export const treadKey = (job: string) => ['tread', job];
 export function useTread(job: string) {
   return useQuery({
     queryKey: treadKey(job),
-    queryFn: () => take(api.GET('/api/v1/jobs/{id}/tread', { params: { path: { id: job } } })),
+    queryFn: () => getTread(job),
   });
 }
 
 export function useWearData() {
   return useQuery({
     queryKey: ['wear-data'],
-    queryFn: () => take(api.GET('/api/v1/wear-data')),
+    queryFn: getWearData,
     staleTime: Infinity,
   });
 }
@@ -66,7 +58,7 @@ export function useWear(
   }, [ticket, draft, log, other]);
   return useQuery({
     queryKey: ['wear', body],
-    queryFn: () => take(api.POST('/api/v1/wear', { body: body! })),
+    queryFn: () => forecastWear(body!),
     enabled: !!body,
     placeholderData: (p) => p,
     retry: false,

@@ -1,6 +1,6 @@
 // Sixteenths to drag, whole inches at both ends.
 import { useRef } from 'react';
-import { inches, MM_PER_INCH, sixteenths } from '../../units/print';
+import { inches, MM_PER_INCH, sixteenths } from '../units/print';
 
 /** A length in mm as it would be typed in inches. */
 export function inchText(mm: number): string {

@@ -1,5 +1,5 @@
 // How it was read: choices of the method, half a turn, how the wheel stood. The same at every pad, gates too.
-import { useSettings } from '../../shell/settings';
+import { useSettings } from '../ui/settings';
 import type { PadState } from './usePad';
 
 export function PadFacts({ pad }: { pad: PadState }) {

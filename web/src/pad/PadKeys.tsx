@@ -1,14 +1,14 @@
 // The number being typed, large, with keys for greasy hands; a ruler for inches, the gauge for angles.
 import { Button } from '@mui/material';
 import { useEffect, useRef } from 'react';
-import { ApiProblem } from '../../api/client';
-import { FieldError } from '../../shell/Fault';
-import { Half, Inches } from '../../ui/glyphs';
-import { MM_PER_INCH, num } from '../../units/print';
-import { isAngle, placeWords, positive, short, show, sideOf } from './data';
+import { ApiProblem } from '../api/client';
+import { FieldError } from '../shell/Fault';
+import { Half, Inches } from '../ui/glyphs';
+import { MM_PER_INCH, num } from '../units/print';
+import { isAngle, placeWords, positive, short, show, sideOf } from './readings';
 import { GaugeBar } from './GaugeBar';
-import { useSettings } from '../../shell/settings';
-import { readLength } from '../../units/notation';
+import { useSettings } from '../ui/settings';
+import { readLength } from '../units/notation';
 import { Ruler, inchText } from './Ruler';
 import { HALF, type PadState } from './usePad';
 

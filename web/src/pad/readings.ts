@@ -1,8 +1,9 @@
 // Methods, prepare list and places, as the read stage uses them.
+import { getMethods } from '../api/calls';
 import { useQuery } from '@tanstack/react-query';
-import { api, take, type Schemas, type SideName, type Ticket } from '../../api/client';
-import { bare, measure, type Units } from '../../units/measure';
-import { angle, inches, length, num } from '../../units/print';
+import type { Schemas, SideName, Ticket } from '../api/client';
+import { bare, measure, type Units } from '../units/measure';
+import { angle, inches, length, num } from '../units/print';
 
 export type Quantity = Schemas['Quantity'];
 export type Visit = Schemas['Visit'];
@@ -22,7 +23,7 @@ export interface Target {
 export function useMethods() {
   return useQuery({
     queryKey: ['methods'],
-    queryFn: () => take(api.GET('/api/v1/methods')),
+    queryFn: getMethods,
     staleTime: Infinity,
   });
 }

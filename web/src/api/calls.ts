@@ -1,0 +1,165 @@
+// Every request to the server, by what it is for. Nothing else speaks to it but the client this is made of.
+import { api, ApiProblem, take, type Schemas } from './client';
+import { unitsHeader } from './units';
+
+type Facts = Schemas['VehicleFacts'];
+const job = (id: string) => ({ params: { path: { id } } });
+
+/** All of a list that comes in pages by key, page after page. */
+async function whole<T>(
+  page: (after: string | null) => Promise<T[]>,
+  key: (t: T) => string,
+  limit: number,
+): Promise<T[]> {
+  const out: T[] = [];
+  for (;;) {
+    const last = out.at(-1);
+    const next = await page(last ? key(last) : null);
+    out.push(...next);
+    if (next.length < limit) return out;
+  }
+}
+const PAGE = 200;
+
+// The shop.
+export const getShop = () => take(api.GET('/api/v1/shop'));
+export const listJobs = (find: string | null, after: string | null, limit: number) =>
+  take(api.GET('/api/v1/jobs', { params: { query: { find, after, limit } } }));
+export const listParts = () =>
+  whole(
+    (after) => take(api.GET('/api/v1/parts', { params: { query: { after, limit: PAGE } } })),
+    (s) => s.part.id,
+    PAGE,
+  );
+export const keepPart = (id: string, body: Schemas['SavePart']) =>
+  take(api.PUT('/api/v1/parts/{id}', { params: { path: { id } }, body }));
+export const lookAtPart = (body: Schemas['LookAtPart']) => take(api.POST('/api/v1/parts/look', { body }));
+export const listAims = () =>
+  whole(
+    (after) => take(api.GET('/api/v1/aims', { params: { query: { after, limit: PAGE } } })),
+    (s) => s.aim.id,
+    PAGE,
+  );
+export const keepAim = (id: string, body: Schemas['SaveAim']) =>
+  take(api.PUT('/api/v1/aims/{id}', { params: { path: { id } }, body }));
+export const removeAim = (id: string) => take(api.DELETE('/api/v1/aims/{id}', { params: { path: { id } } }));
+export const getMethods = () => take(api.GET('/api/v1/methods'));
+export const getArchetypes = () => take(api.GET('/api/v1/archetypes'));
+export const fitArchetype = (id: string, body: Schemas['FitRequest']) =>
+  take(api.POST('/api/v1/archetypes/{id}/fit', { params: { path: { id } }, body }));
+export const getWearData = () => take(api.GET('/api/v1/wear-data'));
+
+// A ticket.
+export const getTicket = (id: string) => take(api.GET('/api/v1/jobs/{id}', job(id)));
+export const newJob = (body: Schemas['NewArrival']) => take(api.POST('/api/v1/jobs', { body }));
+export const saveVehicle = (id: string, version: number, facts: Facts) =>
+  take(api.PUT('/api/v1/jobs/{id}/vehicle', { ...job(id), body: { version, facts } }));
+export const openVisit = (id: string, kind: Schemas['Visit']) =>
+  take(api.POST('/api/v1/jobs/{id}/visits', { ...job(id), body: { kind } }));
+export const saveVisit = (id: string, kind: Schemas['Visit'], body: Schemas['SaveAnswers']) =>
+  take(api.PUT('/api/v1/jobs/{id}/visits/{kind}', { params: { path: { id, kind } }, body }));
+export const previewReading = (id: string, body: Schemas['TypedReading']) =>
+  take(api.POST('/api/v1/jobs/{id}/readings/preview', { ...job(id), body }));
+export const addReading = (id: string, body: Schemas['TypedReading']) =>
+  take(api.POST('/api/v1/jobs/{id}/readings', { ...job(id), body }));
+export const addForm = (id: string, body: Schemas['TypedReading'][]) =>
+  take(api.POST('/api/v1/jobs/{id}/readings/form', { ...job(id), body }));
+export const getTread = (id: string) => take(api.GET('/api/v1/jobs/{id}/tread', job(id)));
+export const writeTread = (id: string, body: Schemas['NewLine']) =>
+  take(api.POST('/api/v1/jobs/{id}/tread', { ...job(id), body }));
+export const strikeTread = (id: string, line: string) =>
+  take(api.POST('/api/v1/jobs/{id}/tread/strike', { ...job(id), body: { id: line } }));
+
+// Its plans.
+export const newPlan = (id: string, body: Schemas['NewPlan']) =>
+  take(api.POST('/api/v1/jobs/{id}/plans', { ...job(id), body }));
+export const savePlan = (id: string, body: Schemas['SavePlan']) =>
+  take(api.PUT('/api/v1/plans/{id}', { ...job(id), body }));
+export const copyPlan = (id: string) => take(api.POST('/api/v1/plans/{id}/copy', job(id)));
+export const removePlan = (id: string) => take(api.DELETE('/api/v1/plans/{id}', job(id)));
+export const getSheet = (id: string) => take(api.GET('/api/v1/plans/{id}/sheet', job(id)));
+export const markStep = (id: string, body: Schemas['MarkStep']) =>
+  take(api.PUT('/api/v1/plans/{id}/done', { ...job(id), body }));
+
+// Worked out, kept nowhere.
+export const predict = (body: Schemas['CarInput']) => take(api.POST('/api/v1/predict', { body }));
+export const forecastWear = (body: Schemas['CarWearRequest']) => take(api.POST('/api/v1/wear', { body }));
+export const diagnose = (body: Schemas['DiagnoseRequest']) => take(api.POST('/api/v1/diagnose', { body }));
+export const heightTarget = (body: Schemas['HeightTarget']) =>
+  take(api.POST('/api/v1/height-target', { body }));
+export const lookAtGeometry = (body: Schemas['Geometry']) => take(api.POST('/api/v1/geometry', { body }));
+export const drawCar = (body: Schemas['CarDrawingRequest']) =>
+  take(api.POST('/api/v1/car-drawing', { body }));
+export const cornerFile = (body: Schemas['CornerFileAsked']) =>
+  take(api.POST('/api/v1/corner-file', { body }));
+
+// The gauge.
+export const getGauge = () => take(api.GET('/api/v1/gauge'));
+export const tellGauge = (body: Schemas['TellGauge']) => take(api.POST('/api/v1/gauge/tell', { body }));
+/** Angles as they come, until what is given back is called. */
+export function listenToGauge<T>(angle: (a: T) => void, lost: () => void): () => void {
+  const source = new EventSource('/api/v1/gauge/stream');
+  source.onmessage = (e) => angle(JSON.parse(e.data as string) as T);
+  source.onerror = lost;
+  return () => source.close();
+}
+
+/** A problem document as it came, where nothing types it. */
+async function refused(r: Response): Promise<ApiProblem> {
+  const doc = (await r.json().catch(() => ({}))) as Partial<Schemas['ProblemDocument']>;
+  return new ApiProblem(r.status, doc.title ?? 'Refused', doc.detail ?? r.statusText, doc.problems ?? []);
+}
+
+/** Sends a table as a file has it: CSV, or JSON by the file's name. */
+export async function sendTable<T>(path: string, f: File): Promise<T> {
+  const kind = f.name.endsWith('.json') ? 'application/json' : 'text/csv';
+  const r = await fetch(path, {
+    method: 'POST',
+    headers: { 'content-type': kind, ...unitsHeader() },
+    body: await f.arrayBuffer(),
+  });
+  if (!r.ok) throw await refused(r);
+  return (await r.json()) as T;
+}
+
+/** Searches sets of parts: says how far it is, then gives what it found. Ends on the server when `signal` does. */
+export async function searchPlans(
+  body: Schemas['SearchRequest'],
+  progress: (p: Schemas['Progress']) => void,
+  signal: AbortSignal,
+): Promise<Schemas['SearchResult']> {
+  const cut = () => new ApiProblem(0, 'No answer', 'The server does not answer. Search again.', []);
+  const r = await fetch('/api/v1/plans/search', {
+    method: 'POST',
+    headers: { 'content-type': 'application/json', ...unitsHeader() },
+    body: JSON.stringify(body),
+    signal,
+  }).catch(() => {
+    throw cut();
+  });
+  if (!r.ok || !r.body) throw await refused(r);
+  const reader = r.body.pipeThrough(new TextDecoderStream()).getReader();
+  let rest = '';
+  for (;;) {
+    const { value, done } = await reader.read().catch(() => {
+      throw cut();
+    });
+    // The last line is the result or what was wrong; a stream that ends before it was cut.
+    if (done) throw cut();
+    rest += value;
+    const lines = rest.split('\n');
+    rest = lines.pop() ?? '';
+    for (const text of lines) {
+      const line = JSON.parse(text) as Schemas['SearchLine'];
+      if (line.progress) progress(line.progress);
+      if (line.result) return line.result;
+      if (line.problems)
+        throw new ApiProblem(
+          422,
+          'Something needs another look',
+          line.problems[0]?.wrong ?? '',
+          line.problems,
+        );
+    }
+  }
+}
