@@ -28,8 +28,9 @@ export function useLive<B, R>(name: string, body: B | undefined, ask: (b: B) => 
     placeholderData: keepPreviousData,
     retry: (n, e) => n < 1000 && unanswered(e),
     retryDelay: AGAIN_MS,
-    staleTime: Infinity,
-    gcTime: 60_000,
+    // What is worked out hangs on the shop's parts too: nothing is answered from before.
+    gcTime: 0,
+    refetchOnWindowFocus: false,
   });
   // The newest one next, once the one under way has ended; one that nobody answers is given up for it.
   const busy = query.isFetching && query.failureCount === 0;
