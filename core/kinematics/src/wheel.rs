@@ -3,6 +3,7 @@
 //! Definitions after ISO 8855 / SAE J670 for the left wheel; see the crate page for the signs.
 
 use crate::Vec3;
+use bold_stance_units::numbers::follow;
 use serde::{Deserialize, Serialize};
 
 /// The steering axis of a wheel, in left-hand vehicle axes (mm).
@@ -216,6 +217,13 @@ impl Pose {
             up: r * self.up,
             axis: Some(Axis { tie: axis.lower + r * (axis.tie - axis.lower), ..axis }),
         }
+    }
+
+    /// The same until its toe has changed by `turn` rad, toe-in positive.
+    #[must_use]
+    pub fn turned_to(&self, turn: f64) -> Self {
+        let want = toe(&self.spin) + turn;
+        self.steered(follow(turn, 1e-12, 20, |angle| toe(&self.steered(angle).spin) - want))
     }
 }
 

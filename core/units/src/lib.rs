@@ -7,6 +7,7 @@ pub mod csv_text;
 mod length;
 mod mass;
 mod number;
+pub mod numbers;
 mod pressure;
 pub mod problem;
 pub mod said;

@@ -6,6 +6,8 @@ use bold_stance_kinematics::Vec3;
 use bold_stance_kinematics::geometry::{Points, WheelAtDesign};
 use bold_stance_kinematics::linkage::{Corner, Linkage, Unreachable};
 use bold_stance_kinematics::wheel::{contact_point, toe};
+use bold_stance_units::numbers::{Secant, lowest};
+use nalgebra::{Matrix2, Vector2};
 use serde::{Deserialize, Serialize};
 
 /// Positions that the least squares are taken over.
@@ -127,26 +129,21 @@ fn least_circle(places: &[Vec3], x: f64, start: [f64; 2], keep_y: bool) -> Optio
         radius = away.iter().map(|a| a.0).sum::<f64>() / n;
         let mean = [0, 1].map(|k| away.iter().map(|a| a.1[k]).sum::<f64>() / n);
         // Normal equations with the radius eliminated.
-        let (mut m, mut b) = ([[0.0; 2]; 2], [0.0; 2]);
+        let (mut m, mut b) = (Matrix2::zeros(), Vector2::zeros());
         for (r, g) in &away {
-            let g = [if keep_y { 0.0 } else { g[0] - mean[0] }, g[1] - mean[1]];
-            for i in 0..2 {
-                b[i] -= g[i] * (r - radius);
-                for j in 0..2 {
-                    m[i][j] += g[i] * g[j];
-                }
-            }
+            let g = Vector2::new(if keep_y { 0.0 } else { g[0] - mean[0] }, g[1] - mean[1]);
+            b -= g * (r - radius);
+            m += g * g.transpose();
         }
         if keep_y {
-            m[0][0] = 1.0;
+            m[(0, 0)] = 1.0;
         }
-        let det = m[0][0] * m[1][1] - m[0][1] * m[1][0];
-        let step = [(b[0] * m[1][1] - b[1] * m[0][1]) / det, (m[0][0] * b[1] - m[1][0] * b[0]) / det];
+        let step = m.try_inverse()? * b;
         if !step.iter().all(|s| s.is_finite()) {
             return None;
         }
         // A nearly straight path sends the centre far away: hold the steps.
-        let size = step[0].hypot(step[1]);
+        let size = step.norm();
         let hold = (300.0 / size.max(1e-12)).min(1.0);
         c = [c[0] + step[0] * hold, c[1] + step[1] * hold];
         if c.iter().any(|v| v.abs() > FAR) {
@@ -254,20 +251,13 @@ pub fn tie_rod_aid(
     let c = Corner::new(points, wheel);
     let straight = toe(&c.pose(0.0, 0.0)?.spin);
     let place = |t: f64| -> Result<Option<Vec3>, Unreachable> {
-        // Secant on the rack until toe is what it was.
+        // The rack until toe is what it was.
         let miss = |r: f64| c.pose(t, r).map(|p| toe(&p.spin) - straight);
-        let (mut a, mut b) = (0.0, 0.5);
-        let (mut fa, mut fb) = (miss(a)?, miss(b)?);
-        for _ in 0..30 {
-            if fb.abs() < 1e-13 || (fb - fa).abs() < 1e-16 {
-                break;
-            }
-            let next = b - fb * (b - a) / (fb - fa);
-            (a, fa) = (b, fb);
-            b = next.clamp(-80.0, 80.0);
-            fb = miss(b)?;
+        let rack = Secant::to(1e-13, 1e-16, 30).within(-80.0, 80.0).root([0.0, 0.5], miss)?;
+        if let Some(e) = rack.stopped {
+            return Err(e);
         }
-        Ok(c.pose(t, b)?.axis.map(|x| x.tie))
+        Ok(c.pose(t, rack.at)?.axis.map(|x| x.tie))
     };
     let three = [place(-range)?, place(0.0)?, place(range)?];
     let [Some(low), Some(mid), Some(high)] = three else { return Ok(None) };
@@ -342,24 +332,9 @@ pub fn ackermann_aid(
     let line_meets_mm =
         (dy.abs() > 1e-6).then(|| -(kingpin.x - kingpin.y * dx / dy)).filter(|v| v.abs() < 1e5);
     let construction_y = kingpin.y + dx * kingpin.y / (wheelbase + kingpin.x);
-    // Golden section between 90 mm either side of the construction.
-    let (mut a, mut b) = (construction_y - 90.0, construction_y + 90.0);
-    let ratio = (5f64.sqrt() - 1.0) / 2.0;
+    // Between 90 mm either side of the construction.
     let cost = |y: f64| error(y).unwrap_or(f64::MAX);
-    let (mut y1, mut y2) = (b - ratio * (b - a), a + ratio * (b - a));
-    let (mut f1, mut f2) = (cost(y1), cost(y2));
-    for _ in 0..24 {
-        if f1 < f2 {
-            (b, y2, f2) = (y2, y1, f1);
-            y1 = b - ratio * (b - a);
-            f1 = cost(y1);
-        } else {
-            (a, y1, f1) = (y1, y2, f2);
-            y2 = a + ratio * (b - a);
-            f2 = cost(y2);
-        }
-    }
-    let exact_y = f64::midpoint(a, b);
+    let exact_y = lowest(construction_y - 90.0, construction_y + 90.0, 24, cost);
     Some(AckermannAid {
         line_meets_mm,
         now_y: outer[1],

@@ -1,6 +1,6 @@
 //! Both axles over the ground, to scale, at heights and a turn of the steering.
 
-use super::steering::{rack_for_lock, turned_to};
+use super::steering::rack_for_lock;
 use crate::draw::{Drawing, draw_steered};
 use crate::vehicle::{Attitude, Axles, Car, Gains};
 use bold_stance_kinematics::geometry::{Axle, Side};
@@ -80,7 +80,7 @@ fn mirrored(d: Drawing) -> Drawing {
 /// A steered axle without a tie rod in its file still turns about its kingpins.
 fn turned(c: &Corner, d: &mut Drawing, travel: f64, turn: f64, attitude: Attitude) {
     let Ok(p) = c.pose(travel, 0.0) else { return };
-    let q = attitude.apply(&turned_to(&p, turn));
+    let q = attitude.apply(&p.turned_to(turn));
     let p = attitude.apply(&p);
     let shift = bold_stance_kinematics::Vec3::from(d.centre) - p.centre;
     d.centre = (q.centre + shift).into();

@@ -1,7 +1,7 @@
 //! Curves of an axle over body height and over steering.
 
 use super::motion::{RollCentre, axle_roll_centre};
-use super::steering::{rack_for_lock, steering, turned_to};
+use super::steering::{rack_for_lock, steering};
 use bold_stance_kinematics::geometry::{Geometry, Side};
 use bold_stance_kinematics::linkage::{Corner, Linkage};
 use bold_stance_kinematics::wheel::{contact_point, toe};
@@ -138,8 +138,8 @@ pub fn steer_curve(
     (0..=steps)
         .filter_map(|i| {
             let s = steering(corners, travels, rack * i as f64 / steps.max(1) as f64, wheelbase).ok()?;
-            let inner = turned_to(&l, (-s.inner_deg).to_radians());
-            let outer = turned_to(&r, s.outer_deg.to_radians());
+            let inner = l.turned_to((-s.inner_deg).to_radians());
+            let outer = r.turned_to(s.outer_deg.to_radians());
             let camber = |p: &bold_stance_kinematics::wheel::Pose| {
                 bold_stance_kinematics::wheel::camber(&p.spin).to_degrees()
             };

@@ -2,6 +2,7 @@
 
 use bold_stance_kinematics::linkage::{Corner, Linkage, Unreachable};
 use bold_stance_kinematics::wheel::{Pose, contact_point, toe};
+use bold_stance_units::numbers::edge;
 use serde::{Deserialize, Serialize};
 
 /// Both wheels with the steering turned LEFT (the left wheel is the inner one).
@@ -102,14 +103,8 @@ pub fn rack_for_lock(inner: &Corner, travel: f64, lock_deg: f64) -> Option<f64> 
             _ => break,
         }
     }
-    for _ in 0..50 {
-        let mid = f64::midpoint(low, high);
-        match turned(sign * mid) {
-            Some(t) if t < want => low = mid,
-            _ => high = mid,
-        }
-    }
-    Some(sign * low)
+    let [at, _] = edge(low, high, 50, |r| turned(sign * r).is_some_and(|t| t < want));
+    Some(sign * at)
 }
 
 /// Both wheels at full left lock: the arms stand still and each knuckle turns about its steering axis, as it
@@ -128,7 +123,7 @@ pub fn full_lock(
     let s = steering(corners, travels, rack, wheelbase)?;
     let side = |c: &Corner, t: f64, turn_deg: f64| -> Result<(f64, f64, f64, f64), Unreachable> {
         let p = c.pose(t, 0.0)?;
-        let q = turned_to(&p, turn_deg.to_radians());
+        let q = p.turned_to(turn_deg.to_radians());
         let (r, x) = (c.loaded_radius(), c.design_x());
         let contact = |p: &Pose| contact_point(&p.centre, &p.spin, r);
         let (a, b) = (p.wheel(r, x), q.wheel(r, x));
@@ -154,20 +149,6 @@ pub fn full_lock(
         inner_forward_mm,
         outer_forward_mm,
     })
-}
-
-/// The pose turned about its steering axis until its toe has changed by `turn` rad (toe-in positive).
-pub(super) fn turned_to(p: &Pose, turn: f64) -> Pose {
-    let want = toe(&p.spin) + turn;
-    let mut angle = turn;
-    for _ in 0..20 {
-        let miss = toe(&p.steered(angle).spin) - want;
-        angle -= miss;
-        if miss.abs() < 1e-12 {
-            break;
-        }
-    }
-    p.steered(angle)
 }
 
 #[cfg(test)]
@@ -222,7 +203,7 @@ mod tests {
         // With the arms held, the lower and upper joints do not move, so turning is the rigid rotation.
         let [l, _] = both();
         let p = l.pose(0.0, 0.0).unwrap();
-        let q = turned_to(&p, 0.4);
+        let q = p.turned_to(0.4);
         assert!((toe(&q.spin) - toe(&p.spin) - 0.4).abs() < 1e-10);
         assert_eq!(p.axis.unwrap().upper, q.axis.unwrap().upper);
     }

@@ -5,6 +5,7 @@
 
 use crate::linkage::{Loop, Unreachable};
 use crate::wheel::Pose;
+use bold_stance_units::numbers::edge;
 
 /// Largest swing of the arm that is searched, rad.
 const MAX_SWING: f64 = 1.3;
@@ -91,19 +92,21 @@ pub(super) fn march(a: &impl ArmDriven, target: f64, rack: f64) -> Result<Pose, 
             }
             other => {
                 let blocked = other.err().unwrap_or(Loop::DeadPoint);
-                let (mut inside, mut outside) = (good, next);
-                for _ in 0..50 {
-                    let mid = f64::midpoint(inside, outside);
-                    match a.at(mid, rack) {
-                        Ok(at) if at.rate > 0.0 => {
-                            inside = mid;
-                            height = at.pose.centre.z;
-                            if (height - target) * step >= 0.0 {
-                                return between(a, good, mid, target, rack).map_err(|l| stop(l, height));
-                            }
-                        }
-                        _ => outside = mid,
+                // Where it ends, unless the target is met on the way there.
+                let mut met = None;
+                let _ = edge(good, next, 50, |mid| {
+                    let Ok(at) = a.at(mid, rack) else { return false };
+                    if at.rate <= 0.0 || met.is_some() {
+                        return met.is_some();
                     }
+                    height = at.pose.centre.z;
+                    if (height - target) * step >= 0.0 {
+                        met = Some(mid);
+                    }
+                    true
+                });
+                if let Some(mid) = met {
+                    return between(a, good, mid, target, rack).map_err(|l| stop(l, height));
                 }
                 return Err(stop(blocked, height));
             }
@@ -113,14 +116,17 @@ pub(super) fn march(a: &impl ArmDriven, target: f64, rack: f64) -> Result<Pose, 
 
 /// Bisection between two arm angles that bracket the target height.
 fn between(a: &impl ArmDriven, from: f64, to: f64, target: f64, rack: f64) -> Result<Pose, Loop> {
-    let (mut low, mut high) = if from < to { (from, to) } else { (to, from) };
-    for _ in 0..80 {
-        let mid = f64::midpoint(low, high);
-        if a.at(mid, rack)?.pose.centre.z < target {
-            low = mid;
-        } else {
-            high = mid;
+    let (low, high) = if from < to { (from, to) } else { (to, from) };
+    let mut open = None;
+    let [low, high] = edge(low, high, 80, |mid| match a.at(mid, rack) {
+        Ok(at) => at.pose.centre.z < target,
+        Err(e) => {
+            open.get_or_insert(e);
+            false
         }
+    });
+    if let Some(e) = open {
+        return Err(e);
     }
     a.at(f64::midpoint(low, high), rack).map(|at| at.pose)
 }

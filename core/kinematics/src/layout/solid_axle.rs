@@ -14,6 +14,7 @@ use crate::geometry::say::{Say, gap};
 use crate::linkage::{Bar, BarKind};
 use crate::linkage::{Linkage, Loop, Unreachable};
 use crate::wheel::{Axis, Pose, spin_axis};
+use bold_stance_units::numbers::Newton;
 use bold_stance_units::problem::{Problem, in_range};
 use bold_stance_units::said::said;
 use nalgebra::{Rotation3, Unit};
@@ -102,22 +103,12 @@ fn swung(pivot: &Vec3, up: &Vec3, point: &Vec3, turn: f64) -> Vec3 {
     pivot + Rotation3::from_axis_angle(&Unit::new_unchecked(*up), -turn) * (point - pivot)
 }
 
-/// Root of a length's miss (mm) over a turn (rad) near 0; `None` where the length does not change with the turn.
-fn newton(miss: impl Fn(f64) -> f64) -> Option<f64> {
-    let mut turn = 0.0;
-    for _ in 0..40 {
-        let (f, slope) = (miss(turn), (miss(turn + 1e-6) - miss(turn - 1e-6)) / 2e-6);
-        if slope.abs() < 1e-3 {
-            return None;
-        }
-        let step = f / slope;
-        turn -= step.clamp(-0.2, 0.2);
-        if step.abs() < 1e-11 {
-            return Some(turn);
-        }
-    }
-    None
-}
+/// A length's miss (mm) over a turn (rad) near 0; no root where the length does not change with the turn.
+const TURN: Newton =
+    Newton { h: 1e-6, close: 1e-11, flat: 1e-3, longest: 0.2, far: f64::INFINITY, rounds: 40 };
+/// The tie rod's sideways miss (mm) over the turn of a kingpin (rad), as far as one turns.
+const RACK: Newton =
+    Newton { h: 1e-6, close: 1e-12, flat: 1.0, longest: f64::INFINITY, far: 1.2, rounds: 40 };
 
 fn turn_of(yaw: f64, pitch: f64, roll: f64) -> Rotation3<f64> {
     Rotation3::from_axis_angle(&Vec3::z_axis(), yaw)
@@ -300,7 +291,7 @@ impl SolidAxleCorner {
             return Some(0.0);
         }
         let far = a.midpoint + a.turn * far;
-        newton(|turn| (swung(&axis.lower, &axis.direction(), &axis.tie, turn) - far).norm() - want)
+        TURN.root(0.0, |turn| (swung(&axis.lower, &axis.direction(), &axis.tie, turn) - far).norm() - want)
     }
 
     /// Turn of the left wheel (rad, toe-in positive) that keeps the drag link's length at an axle pose: the
@@ -322,13 +313,14 @@ impl SolidAxleCorner {
         let other =
             Axis { lower: mirrored(&axis.lower), upper: mirrored(&axis.upper), tie: mirrored(&axis.tie) };
         let own = if on_left { &axis } else { &other };
-        let turn = newton(|t| (swung(&own.lower, &own.direction(), &at, t) - chassis).norm() - length)?;
+        let turn =
+            TURN.root(0.0, |t| (swung(&own.lower, &own.direction(), &at, t) - chassis).norm() - length)?;
         let turn = match self.tie {
             Some([_, far]) if !on_left => {
                 let far = a.midpoint + a.turn * far;
                 let rod = (axis.tie - far).norm();
                 let far = swung(&other.lower, &other.direction(), &far, turn);
-                newton(|t| (swung(&axis.lower, &axis.direction(), &axis.tie, t) - far).norm() - rod)?
+                TURN.root(0.0, |t| (swung(&axis.lower, &axis.direction(), &axis.tie, t) - far).norm() - rod)?
             }
             _ => turn,
         };
@@ -454,19 +446,10 @@ impl Linkage for SolidAxleCorner {
             return Ok(pose);
         }
         let Some(axis) = pose.axis else { return Ok(pose) };
-        let mut turn = 0.0;
-        for _ in 0..40 {
-            let y = |t: f64| pose.steered(t).axis.map_or(0.0, |a| a.tie.y);
-            let (f, slope) = (y(turn) - axis.tie.y - rack, (y(turn + 1e-6) - y(turn - 1e-6)) / 2e-6);
-            if slope.abs() < 1.0 || f64::abs(turn) > 1.2 {
-                return Err(Unreachable::at(Loop::TieRod, travel));
-            }
-            turn -= f / slope;
-            if (f / slope).abs() < 1e-12 {
-                return Ok(pose.steered(turn));
-            }
-        }
-        Err(Unreachable::at(Loop::TieRod, travel))
+        let y = |t: f64| pose.steered(t).axis.map_or(0.0, |a| a.tie.y);
+        RACK.root(0.0, |t| y(t) - axis.tie.y - rack)
+            .map(|turn| pose.steered(turn))
+            .ok_or_else(|| Unreachable::at(Loop::TieRod, travel))
     }
     fn loaded_radius(&self) -> f64 {
         self.loaded_radius

@@ -15,7 +15,9 @@ use crate::geometry::say::{Say, gap, lower_arm, tie_rod};
 use crate::linkage::{Bar, BarKind};
 use crate::linkage::{Linkage, Loop, Unreachable};
 use crate::wheel::{Axis, Pose, spin_axis};
+use bold_stance_units::numbers::Secant;
 use bold_stance_units::problem::Problem;
+use std::convert::Infallible;
 
 /// A strut: the line from `strut_top` to `strut_bottom` is fixed in the knuckle and slides through the
 /// fixed `strut_top`.
@@ -267,16 +269,9 @@ impl StrutCorner {
         let lean = |d: &Vec3| d.y.atan2(d.z);
         let before = lean(&turned(0.0));
         let miss = |delta: f64| before - lean(&turned(delta)) - angle;
-        let (mut x0, mut x1) = (0.0, 0.7 * angle);
-        let (mut f0, mut f1) = (miss(x0), miss(x1));
-        for _ in 0..30 {
-            if f1.abs() < 1e-14 || (f1 - f0).abs() < 1e-16 {
-                break;
-            }
-            let next = x1 - f1 * (x1 - x0) / (f1 - f0);
-            (x0, f0, x1, f1) = (x1, f1, next, miss(next));
-        }
-        if let Some(line) = turned(x1).try_normalize(1e-9) {
+        let search = Secant::to(1e-14, 1e-16, 30);
+        let Ok(delta) = search.root([0.0, 0.7 * angle], |d| Ok::<_, Infallible>(miss(d)));
+        if let Some(line) = turned(delta.at).try_normalize(1e-9) {
             self.line = line;
         }
     }

@@ -97,7 +97,7 @@ pub(crate) fn judge(
 }
 
 pub(crate) fn better(a: &SolvedSetting, b: &SolvedSetting) -> std::cmp::Ordering {
-    a.score().order(&b.score())
+    a.score().cmp(&b.score())
 }
 
 /// Calls `f` with every combination of one value from each list.

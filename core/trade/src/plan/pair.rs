@@ -7,6 +7,7 @@ use crate::aim::Target;
 use crate::plan::judge::{SolvedSetting, is_moved, judge, outside};
 use bold_stance_car::adjuster::{Adjuster, AdjusterKind, ThreadLink};
 use bold_stance_kinematics::linkage::Corner;
+use bold_stance_units::numbers::Secant;
 
 /// Two sides together: cross limits count as violations, sameness as distance to the middle.
 fn together(l: &SolvedSetting, r: &SolvedSetting, cross: (f64, f64)) -> Score {
@@ -31,7 +32,7 @@ pub fn pair<'a>(
     cross: (f64, f64),
 ) -> Option<(&'a SolvedSetting, &'a SolvedSetting)> {
     let all = left.iter().flat_map(|l| right.iter().map(move |r| (together(l, r, cross), (l, r))));
-    all.min_by(|a, b| a.0.order(&b.0)).map(|(_, p)| p)
+    all.min_by(|a, b| a.0.cmp(&b.0)).map(|(_, p)| p)
 }
 
 /// Solves both sides together.
@@ -148,14 +149,14 @@ fn live_axle(benches: &[Bench; 2], t: &Target, cross: (f64, f64)) -> Option<[Sol
             while high - low > 2 {
                 let (a, b) = (low + (high - low) / 3, high - (high - low) / 3);
                 match (at(a, &pick), at(b, &pick)) {
-                    (Some((x, _)), Some((y, _))) if y.0.beats(&x.0) => low = a + 1,
+                    (Some((x, _)), Some((y, _))) if y.0 < x.0 => low = a + 1,
                     (None, Some(_)) => low = a + 1,
                     _ => high = b,
                 }
             }
             for n in low..=high.min(list.len().saturating_sub(1)) {
                 if let Some((r, p)) = at(n, &pick)
-                    && r.0.beats(&best.0)
+                    && r.0 < best.0
                 {
                     (best, pick) = (r, p);
                 }
@@ -262,18 +263,11 @@ fn recentre(bench: &Bench, i: usize, positions: &[f64]) -> f64 {
         return a.position;
     }
     let [low, high] = a.range();
-    let (mut x0, mut x1) = (a.position, a.position + 0.02 * (high - low));
-    let (Some(mut f0), Some(mut f1)) = (miss(x0), miss(x1)) else { return a.position };
-    for _ in 0..12 {
-        if f1.abs() < 1e-6 || (f1 - f0).abs() < 1e-12 {
-            break;
-        }
-        let next = (x1 - f1 * (x1 - x0) / (f1 - f0)).clamp(low, high);
-        let Some(f) = miss(next) else { break };
-        (x0, f0, x1, f1) = (x1, f1, next, f);
-    }
+    let start = [a.position, a.position + 0.02 * (high - low)];
+    let search = Secant::to(1e-6, 1e-12, 12).within(low, high);
+    let Ok(found) = search.root(start, |x| miss(x).ok_or(())) else { return a.position };
     let step = a.step().unwrap_or(0.1);
-    (a.position + ((x1 - a.position) / step).round() * step).clamp(low, high)
+    (a.position + ((found.at - a.position) / step).round() * step).clamp(low, high)
 }
 
 #[cfg(test)]

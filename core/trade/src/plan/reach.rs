@@ -5,7 +5,7 @@ use super::bench::Bench;
 use super::pair::locates_only;
 use bold_stance_car::adjuster::AdjusterKind;
 use bold_stance_kinematics::linkage::{Corner, Linkage};
-use bold_stance_kinematics::wheel::{Alignment, toe};
+use bold_stance_kinematics::wheel::Alignment;
 use serde::{Deserialize, Serialize};
 
 /// Points along one adjuster's sweep of a woven outline.
@@ -228,16 +228,7 @@ impl Bench {
         let p = self.attitude.apply(&c.pose(self.travel_mm, 0.0).ok()?);
         p.axis?;
         let camber = |deg: f64| {
-            let want = toe(&p.spin) + deg.to_radians();
-            let mut angle = deg.to_radians();
-            for _ in 0..12 {
-                let miss = toe(&p.steered(angle).spin) - want;
-                angle -= miss;
-                if miss.abs() < 1e-9 {
-                    break;
-                }
-            }
-            bold_stance_kinematics::wheel::camber(&p.steered(angle).spin).to_degrees()
+            bold_stance_kinematics::wheel::camber(&p.turned_to(deg.to_radians()).spin).to_degrees()
         };
         Some(LockCamber { outer_deg: camber(turn.outer_deg), inner_deg: camber(-turn.inner_deg) })
     }

@@ -4,7 +4,7 @@
 use std::cmp::Ordering;
 
 /// One setting's score; smaller is better.
-#[derive(Debug, Clone, Copy, PartialEq)]
+#[derive(Debug, Clone, Copy)]
 pub(crate) struct Score {
     /// Weighed degrees outside the windows (and the cross limits, where two sides are scored together).
     pub over: f64,
@@ -19,9 +19,9 @@ pub(crate) struct Score {
 /// Degrees and half widths below which two settings are alike.
 const GRAIN: f64 = 1e-6;
 
-impl Score {
-    /// Which is better: `Less` is.
-    pub fn order(&self, other: &Self) -> Ordering {
+impl Ord for Score {
+    /// The better one is less.
+    fn cmp(&self, other: &Self) -> Ordering {
         let coarse = |v: f64| (v / GRAIN).round();
         coarse(self.over)
             .total_cmp(&coarse(other.over))
@@ -29,12 +29,21 @@ impl Score {
             .then(coarse(self.centre).total_cmp(&coarse(other.centre)))
             .then(self.movement.total_cmp(&other.movement))
     }
+}
 
-    /// Whether it is better.
-    pub fn beats(&self, other: &Self) -> bool {
-        self.order(other).is_lt()
+impl PartialOrd for Score {
+    fn partial_cmp(&self, other: &Self) -> Option<Ordering> {
+        Some(self.cmp(other))
     }
 }
+
+impl PartialEq for Score {
+    fn eq(&self, other: &Self) -> bool {
+        self.cmp(other).is_eq()
+    }
+}
+
+impl Eq for Score {}
 
 #[cfg(test)]
 mod tests {
@@ -43,10 +52,10 @@ mod tests {
     #[test]
     fn inside_goes_before_leaving_alone_and_that_before_the_middle() {
         let s = |over, knobs, centre, movement| Score { over, knobs, centre, movement };
-        assert!(s(0.0, 3, 9.0, 9.0).beats(&s(0.01, 0, 0.0, 0.0)));
-        assert!(s(0.0, 1, 9.0, 9.0).beats(&s(0.0, 2, 0.0, 0.0)));
-        assert!(s(0.0, 1, 0.1, 9.0).beats(&s(0.0, 1, 0.2, 0.0)));
-        assert!(s(0.0, 1, 0.1, 0.1).beats(&s(0.0, 1, 0.1, 0.2)));
-        assert!(!s(0.0, 1, 0.1, 0.1).beats(&s(0.0, 1, 0.1, 0.1)));
+        assert!(s(0.0, 3, 9.0, 9.0) < s(0.01, 0, 0.0, 0.0));
+        assert!(s(0.0, 1, 9.0, 9.0) < s(0.0, 2, 0.0, 0.0));
+        assert!(s(0.0, 1, 0.1, 9.0) < s(0.0, 1, 0.2, 0.0));
+        assert!(s(0.0, 1, 0.1, 0.1) < s(0.0, 1, 0.1, 0.2));
+        assert!(s(0.0, 1, 0.1, 0.1) >= s(0.0, 1, 0.1, 0.1));
     }
 }

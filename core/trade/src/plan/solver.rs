@@ -11,6 +11,7 @@ use super::judge::{SolvedSetting, better, combinations, is_moved, judge, outside
 use super::surrogate::Surrogate;
 use crate::aim::Target;
 use bold_stance_car::adjuster::{Adjuster, AdjusterKind};
+use bold_stance_units::numbers::Secant;
 
 /// Most settings that are all posed exactly.
 const EXACT: usize = 40;
@@ -189,7 +190,7 @@ fn in_finer_turns(bench: &Bench, t: &Target, mut best: SolvedSetting, free: &[us
                         }
                         let Ok(angles) = bench.angles(&p) else { continue };
                         let s = judge(bench, p, angles, t, true);
-                        if s.score().beats(&best.score()) {
+                        if s.score() < best.score() {
                             (best, moved) = (s, true);
                         }
                     }
@@ -288,7 +289,7 @@ fn refine(
                 p[i] = (p[i] + sign * scale * (high - low)).clamp(low, high);
                 if let Ok(a) = bench.angles(&p) {
                     let s = judge(bench, p, a, t, joint);
-                    if s.score().beats(&best.score()) {
+                    if s.score() < best.score() {
                         best = s;
                         moved = true;
                     }
@@ -320,18 +321,10 @@ pub(crate) fn toe_turns(bench: &Bench, p: &mut [f64], t: &Target, in_steps: bool
     }
     // A first step inside the range, so that it can always be posed.
     let step = 0.02 * (high - low);
-    let (mut a, mut b) = (p[i], if p[i] + step > high { p[i] - step } else { p[i] + step });
-    let (Some(mut fa), Some(mut fb)) = (toe_at(a, p), toe_at(b, p)) else { return };
-    for _ in 0..12 {
-        if (fb - middle).abs() < 1e-9 || (fb - fa).abs() < 1e-12 {
-            break;
-        }
-        let next = b + (middle - fb) * (b - a) / (fb - fa);
-        let next = next.clamp(low - 1.0, high + 1.0);
-        let Some(f) = toe_at(next, p) else { break };
-        (a, fa, b, fb) = (b, fb, next, f);
-    }
-    let exact = b.clamp(low, high);
+    let start = [p[i], if p[i] + step > high { p[i] - step } else { p[i] + step }];
+    let search = Secant::to(1e-9, 1e-12, 12).within(low - 1.0, high + 1.0);
+    let Ok(found) = search.root(start, |x| toe_at(x, p).map(|toe| toe - middle).ok_or(())) else { return };
+    let exact = found.at.clamp(low, high);
     if !in_steps {
         p[i] = exact;
         return;

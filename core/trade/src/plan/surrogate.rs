@@ -174,7 +174,7 @@ impl Surrogate {
                         p[k] = *v;
                         self.amounts(bench, &p, &mut u);
                         let s = self.score(bench, t, &u, &p);
-                        if s.beats(&now) {
+                        if s < now {
                             (now, keep) = (s, *v);
                         }
                     }
@@ -184,7 +184,7 @@ impl Surrogate {
                     break;
                 }
             }
-            if best.as_ref().is_none_or(|(b, _)| now.beats(b)) {
+            if best.as_ref().is_none_or(|(b, _)| now < *b) {
                 best = Some((now, p));
             }
         }
@@ -202,8 +202,8 @@ impl Surrogate {
         combinations(lists, |pick| {
             self.amounts(bench, pick, &mut u);
             let s = self.score(bench, t, &u, pick);
-            if found.len() < keep || found.last().is_some_and(|(worst, _)| s.beats(worst)) {
-                let at = found.partition_point(|(x, _)| !s.beats(x));
+            if found.len() < keep || found.last().is_some_and(|(worst, _)| s < *worst) {
+                let at = found.partition_point(|(x, _)| *x <= s);
                 found.insert(at, (s, pick.to_vec()));
                 found.truncate(keep);
             }

@@ -6,6 +6,7 @@ use bold_stance_car::vehicle::{Measured, anchor};
 use bold_stance_kinematics::geometry::Side;
 use bold_stance_kinematics::linkage::{Corner, Linkage};
 use bold_stance_kinematics::wheel::{Alignment, camber as camber_of, spin_axis, toe as toe_of};
+use bold_stance_units::numbers::Secant;
 use bold_stance_units::problem::Problem;
 use bold_stance_units::said::said;
 use nalgebra::{Rotation3, SMatrix, SVector, Unit, Vector3};
@@ -118,23 +119,10 @@ pub fn axis_from_sweep(g: [f64; 2], t: [f64; 2], d: [f64; 2]) -> Option<Turned> 
 fn camber_on_car(corner: &Corner, travel: f64, straight_toe: f64, steer_deg: f64) -> Option<f64> {
     let toe = |rack: f64| corner.wheel(travel, rack).ok().map(|w| w.toe_deg);
     let want = straight_toe - steer_deg;
-    let (mut a, mut fa) = (0.0, toe(0.0)? - want);
-    let mut b = if steer_deg > 0.0 { 20.0 } else { -20.0 };
-    let mut fb = toe(b)? - want;
-    for _ in 0..40 {
-        if fb.abs() < 1e-10 {
-            break;
-        }
-        let slope = (fb - fa) / (b - a);
-        if slope.abs() < 1e-6 {
-            return None;
-        }
-        let next = b - (fb / slope).clamp(-60.0, 60.0);
-        (a, fa) = (b, fb);
-        b = next;
-        fb = toe(b)? - want;
-    }
-    (fb.abs() < 1e-6).then(|| corner.wheel(travel, b).ok().map(|w| w.camber_deg)).flatten()
+    let start = [0.0, if steer_deg > 0.0 { 20.0 } else { -20.0 }];
+    let search = Secant::to(1e-10, 1e-9, 40).stepping(60.0);
+    let rack = search.root(start, |r| toe(r).map(|t| t - want).ok_or(())).ok()?;
+    (rack.miss.abs() < 1e-6).then(|| corner.wheel(travel, rack.at).ok().map(|w| w.camber_deg)).flatten()
 }
 
 /// Caster and straight-ahead camber with which this car's linkage shows both cambers of the sweep.
