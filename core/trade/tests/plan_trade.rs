@@ -263,7 +263,7 @@ fn leaf_blocks_keep_the_arms_and_move_the_axle_on_its_track_bar() {
     let c = Corner::of(&g, Side::Left);
     let Corner::Axle(found) = &c else { panic!() };
     let caster = |c: &Corner, t: f64| c.alignment(t, 0.0).unwrap().caster_deg;
-    let block = Way { kind: WayKind::LeafBlock, gain_mm: 60.0 }.edits(g.layout());
+    let block = Way { kind: WayKind::LeafBlock, gain_mm: 60.0 }.edits(&g.points);
     let blocked = c.edited(&block);
     let Corner::Axle(lifted) = &blocked else { panic!() };
     // Springs alone swing the arms and change caster; blocks hardly do.

@@ -6,10 +6,9 @@
 //! form, e.g. Gelb, Applied Optimal Estimation; Bishop, Pattern Recognition and Machine Learning).
 
 mod fit;
-mod measure;
 
+pub use bold_stance_kinematics::geometry::Measure;
 pub use fit::{Fitted, Taped, TapedResult, fit_archetype};
-pub use measure::Measure;
 
 use bold_stance_kinematics::geometry::Geometry;
 use bold_stance_units::problem::{Problem, parse_json};

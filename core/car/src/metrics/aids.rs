@@ -243,11 +243,7 @@ pub fn tie_rod_aid(
     wheel: &WheelAtDesign,
     range: f64,
 ) -> Result<Option<TieRodAid>, Unreachable> {
-    let inner = match points {
-        Points::DoubleWishbone(p) => p.tie_inner,
-        Points::Strut(p) => p.tie_inner,
-        _ => return Ok(None),
-    };
+    let Some([inner, _]) = points.tie_rod() else { return Ok(None) };
     let c = Corner::new(points, wheel);
     let straight = toe(&c.pose(0.0, 0.0)?.spin);
     let place = |t: f64| -> Result<Option<Vec3>, Unreachable> {
@@ -272,11 +268,8 @@ pub fn tie_rod_aid(
     };
     let tried = |to: [f64; 2]| {
         let mut p = points.clone();
-        let joint = [inner[0], to[0], to[1]];
-        match &mut p {
-            Points::DoubleWishbone(p) => p.tie_inner = joint,
-            Points::Strut(p) => p.tie_inner = joint,
-            _ => {}
+        if let Some([own, _]) = p.tie_rod_mut() {
+            *own = [inner[0], to[0], to[1]];
         }
         let c = Corner::new(&p, wheel);
         spread(travels(range).filter_map(|t| c.wheel(t, 0.0).ok().map(|w| w.toe_deg)))
@@ -302,17 +295,11 @@ pub fn ackermann_aid(
     lock_deg: f64,
     wheelbase: f64,
 ) -> Option<AckermannAid> {
-    let outer = match points {
-        Points::DoubleWishbone(p) => p.tie_outer,
-        Points::Strut(p) => p.tie_outer,
-        _ => return None,
-    };
+    let [_, outer] = points.tie_rod()?;
     let with = |y: f64| {
         let mut p = points.clone();
-        match &mut p {
-            Points::DoubleWishbone(p) => p.tie_outer[1] = y,
-            Points::Strut(p) => p.tie_outer[1] = y,
-            _ => {}
+        if let Some([_, own]) = p.tie_rod_mut() {
+            own[1] = y;
         }
         Corner::new(&p, wheel)
     };

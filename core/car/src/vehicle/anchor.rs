@@ -104,46 +104,6 @@ pub fn anchor_wheel(
     bend(points, wheel, travel, start, Wanted { camber_deg, toe_deg, caster_deg: None })
 }
 
-/// Height of the steering axis between the points a caster correction moves, mm.
-fn axis_height(points: &Points) -> f64 {
-    match points {
-        Points::DoubleWishbone(p) => p.upper_outer[2] - p.lower_outer[2],
-        Points::Strut(p) => p.strut_top[2] - p.lower_outer[2],
-        Points::FiveLink(p) => {
-            let mut z: Vec<f64> = p.rods.iter().map(|r| r.outer[2]).collect();
-            z.sort_by(f64::total_cmp);
-            match z.as_slice() {
-                [a, b, _, d, e] => 0.5 * (d + e - a - b),
-                _ => 1.0,
-            }
-        }
-        Points::SingleArm(_) | Points::SolidAxle(_) | Points::TwistBeam(_) => 1.0,
-    }
-}
-
-/// Moves the upper end of the steering axis by `shift` mm forward; a solid axle's kingpin leans by
-/// `lean_deg` instead.
-fn lean(points: &mut Points, shift: f64, lean_deg: f64) {
-    match points {
-        Points::DoubleWishbone(p) => p.upper_outer[0] += shift,
-        Points::Strut(p) => p.strut_top[0] += shift,
-        Points::FiveLink(p) => {
-            let mut z: Vec<f64> = p.rods.iter().map(|r| r.outer[2]).collect();
-            z.sort_by(f64::total_cmp);
-            let high = z.get(3).copied().unwrap_or(f64::MAX);
-            for r in p.rods.iter_mut().filter(|r| r.outer[2] >= high) {
-                r.outer[0] += shift;
-            }
-        }
-        Points::SolidAxle(p) => {
-            if let Some(s) = &mut p.steering_axis {
-                s.caster_deg += lean_deg;
-            }
-        }
-        Points::SingleArm(_) | Points::TwistBeam(_) => {}
-    }
-}
-
 fn bend(
     points: &Points,
     wheel: &WheelAtDesign,
@@ -153,7 +113,7 @@ fn bend(
 ) -> Result<Anchored, Unreachable> {
     let mut w = wheel.clone();
     let mut a = Anchor::default();
-    let height = axis_height(points);
+    let height = points.axis_height();
     let mut corner = Corner::new(points, wheel);
     for _ in 0..40 {
         let now = if start.is_empty() {
@@ -181,7 +141,7 @@ fn bend(
             w.camber_deg = wheel.camber_deg + a.camber_deg;
             w.toe_deg = wheel.toe_deg + a.toe_deg;
             let mut p = points.clone();
-            lean(&mut p, a.upper_shift_mm, a.caster_deg);
+            p.lean_axis(a.upper_shift_mm, a.caster_deg);
             corner = Corner::new(&p, &w);
         } else {
             corner.turn_spin(miss[0].to_radians(), miss[1].to_radians());

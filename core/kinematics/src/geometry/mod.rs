@@ -8,7 +8,8 @@ mod points;
 pub(crate) mod say;
 
 pub use crate::layout::{
-    ArmPoints, AxleLink, AxlePoints, BeamPoints, FiveLinkPoints, OnIt, Rod, StrutPoints, WishbonePoints,
+    ArmPoints, AxleLink, AxlePoints, BeamPoints, FiveLinkPoints, Measure, OnIt, Rod, StrutPoints,
+    WishbonePoints,
 };
 pub use basics::{Layout, Point, SteeringAxis, WheelAtDesign};
 pub use file::{GeometryFile, SideFile};

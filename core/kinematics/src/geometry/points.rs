@@ -3,8 +3,10 @@
 use super::basics::{Layout, Point, WheelAtDesign};
 use super::parts::FileParts;
 use super::say::Say;
+use crate::edit::EccentricPoint;
 use crate::layout::{
-    ArmPoints, AxlePoints, BeamPoints, FiveLinkPoints, LayoutPoints, OnIt, StrutPoints, WishbonePoints,
+    ArmPoints, AxlePoints, BeamPoints, FiveLinkPoints, LayoutPoints, Measure, OnIt, StrutPoints,
+    WishbonePoints,
 };
 use crate::linkage::Loop;
 use bold_stance_units::problem::Problem;
@@ -76,6 +78,40 @@ impl Points {
     #[must_use]
     pub fn on_it(&self) -> OnIt {
         each!(self, p => p.on_it())
+    }
+
+    /// Every pivot that comes down with brackets or a subframe.
+    #[must_use]
+    pub fn bracket(&self) -> Vec<EccentricPoint> {
+        each!(self, p => p.bracket())
+    }
+
+    /// What a tape or a level reads on them, mm or degrees; none where the layout has no such part.
+    #[must_use]
+    pub fn taped(&self, what: Measure, wheel: &WheelAtDesign) -> Option<f64> {
+        each!(self, p => p.taped(what, wheel))
+    }
+
+    /// Inner and outer joint of a tie rod that construction aids are made for.
+    pub fn tie_rod_mut(&mut self) -> Option<[&mut Point; 2]> {
+        each!(self, p => p.tie_rod())
+    }
+
+    /// The same, where they are.
+    #[must_use]
+    pub fn tie_rod(&self) -> Option<[Point; 2]> {
+        self.clone().tie_rod_mut().map(|t| t.map(|p| *p))
+    }
+
+    /// Height of the steering axis between the points a caster correction moves, mm.
+    #[must_use]
+    pub fn axis_height(&self) -> f64 {
+        each!(self, p => p.axis_height())
+    }
+
+    /// Moves the upper end of the steering axis by `shift` mm forward; a solid axle's kingpin leans by `lean_deg` instead.
+    pub fn lean_axis(&mut self, shift: f64, lean_deg: f64) {
+        each!(self, p => p.lean_axis(shift, lean_deg));
     }
 
     pub(super) fn read(at: &str, layout: Layout, f: FileParts) -> Result<Self, Problem> {
@@ -171,5 +207,20 @@ impl Points {
             || path.ends_with(".axle")
             || path.ends_with("strut_bottom")
             || path.starts_with("tie_rod.")
+    }
+}
+
+impl Layout {
+    /// Whether the wheel hangs on a knuckle that another one can take the place of.
+    #[must_use]
+    pub fn has_knuckle(self) -> bool {
+        match self {
+            Self::DoubleWishbone => WishbonePoints::KNUCKLE,
+            Self::Strut => StrutPoints::KNUCKLE,
+            Self::FiveLink => FiveLinkPoints::KNUCKLE,
+            Self::SingleArm => ArmPoints::KNUCKLE,
+            Self::SolidAxle => AxlePoints::KNUCKLE,
+            Self::TwistBeam => BeamPoints::KNUCKLE,
+        }
     }
 }

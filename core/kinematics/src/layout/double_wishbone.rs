@@ -10,6 +10,7 @@
 
 use super::arm::{links_of, reshaped, seat};
 use super::arm_driven::{self, ArmDriven, At};
+use super::tape::{Measure, middle, rise};
 use super::{LayoutCorner, LayoutPoints, OnIt, paths, words};
 use crate::Vec3;
 use crate::edit::{Arm, EccentricPoint, Edit, JointPoint};
@@ -386,6 +387,37 @@ const NAMES: [(&str, u8); 8] = [
 ];
 
 impl LayoutPoints for WishbonePoints {
+    const KNUCKLE: bool = true;
+
+    fn bracket(&self) -> Vec<EccentricPoint> {
+        use EccentricPoint::{LowerFront, LowerRear, TieInner, UpperFront, UpperRear};
+        vec![LowerFront, LowerRear, UpperFront, UpperRear, TieInner]
+    }
+
+    fn taped(&self, what: Measure, _: &WheelAtDesign) -> Option<f64> {
+        match what {
+            Measure::LowerArm => Some(off_line(self.lower_outer, self.lower_front, self.lower_rear)),
+            Measure::LowerArmAngle => Some(rise(middle(self.lower_front, self.lower_rear), self.lower_outer)),
+            Measure::UpperArm => Some(off_line(self.upper_outer, self.upper_front, self.upper_rear)),
+            Measure::UpperArmAngle => Some(rise(middle(self.upper_front, self.upper_rear), self.upper_outer)),
+            Measure::JointSpacing => Some(gap(self.lower_outer, self.upper_outer)),
+            Measure::TieRod => Some(gap(self.tie_inner, self.tie_outer)),
+            _ => None,
+        }
+    }
+
+    fn tie_rod(&mut self) -> Option<[&mut Point; 2]> {
+        Some([&mut self.tie_inner, &mut self.tie_outer])
+    }
+
+    fn axis_height(&self) -> f64 {
+        self.upper_outer[2] - self.lower_outer[2]
+    }
+
+    fn lean_axis(&mut self, shift: f64, _: f64) {
+        self.upper_outer[0] += shift;
+    }
+
     fn all_mut(&mut self) -> Vec<&mut Point> {
         vec![
             &mut self.lower_front,
@@ -474,6 +506,10 @@ impl LayoutPoints for WishbonePoints {
 }
 
 impl LayoutCorner for WishboneCorner {
+    fn upper_pivots(&self) -> Option<[Vec3; 2]> {
+        Some(self.upper_pivots)
+    }
+
     fn turn_spin(&mut self, camber: f64, toe: f64) {
         self.turn_wheel(camber, toe);
         self.renew();

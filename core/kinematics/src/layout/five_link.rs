@@ -3,6 +3,7 @@
 //! sign of the Jacobian's determinant marks a dead point; past one the pose is refused.
 
 use super::linear::{determinant, solve};
+use super::tape::{Measure, rise};
 use super::{LayoutCorner, LayoutPoints, OnIt};
 use crate::Vec3;
 use crate::edit::{Arm, EccentricPoint, Edit};
@@ -35,6 +36,13 @@ pub struct FiveLinkPoints {
 }
 
 impl FiveLinkPoints {
+    /// Heights of the outer joints, lowest first, mm.
+    fn heights(&self) -> Vec<f64> {
+        let mut z: Vec<f64> = self.rods.iter().map(|r| r.outer[2]).collect();
+        z.sort_by(f64::total_cmp);
+        z
+    }
+
     /// The rod a rack moves.
     #[must_use]
     pub fn tie(&self) -> Option<usize> {
@@ -367,6 +375,42 @@ impl Linkage for FiveLinkCorner {
 }
 
 impl LayoutPoints for FiveLinkPoints {
+    const KNUCKLE: bool = true;
+
+    fn bracket(&self) -> Vec<EccentricPoint> {
+        vec![EccentricPoint::Link("all".into())]
+    }
+
+    fn taped(&self, what: Measure, _: &WheelAtDesign) -> Option<f64> {
+        let (upper, angle) = match what {
+            Measure::LowerLink => (false, false),
+            Measure::LowerLinkAngle => (false, true),
+            Measure::UpperLink => (true, false),
+            Measure::UpperLinkAngle => (true, true),
+            _ => return None,
+        };
+        // The longest rod of its kind.
+        let mean = self.rods.iter().map(|r| r.outer[2]).sum::<f64>() / 5.0;
+        let of_kind = self.rods.iter().filter(|r| (r.outer[2] > mean) == upper);
+        let r = of_kind.max_by(|a, b| gap(a.inner, a.outer).total_cmp(&gap(b.inner, b.outer)))?;
+        Some(if angle { rise(r.inner, r.outer) } else { gap(r.inner, r.outer) })
+    }
+
+    /// From the middle of the two lowest outer joints to that of the two highest.
+    fn axis_height(&self) -> f64 {
+        match self.heights().as_slice() {
+            [a, b, _, d, e] => 0.5 * (d + e - a - b),
+            _ => 1.0,
+        }
+    }
+
+    fn lean_axis(&mut self, shift: f64, _: f64) {
+        let high = self.heights().get(3).copied().unwrap_or(f64::MAX);
+        for r in self.rods.iter_mut().filter(|r| r.outer[2] >= high) {
+            r.outer[0] += shift;
+        }
+    }
+
     fn all_mut(&mut self) -> Vec<&mut Point> {
         self.rods.iter_mut().flat_map(|r| [&mut r.inner, &mut r.outer]).collect()
     }

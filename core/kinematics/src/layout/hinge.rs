@@ -2,6 +2,7 @@
 //! line of the chassis, exact.
 
 use super::arm_driven::{self, ArmDriven, At};
+use super::tape::{Measure, middle, rise};
 use super::{LayoutCorner, LayoutPoints, OnIt, paths, words};
 use crate::Vec3;
 use crate::edit::{EccentricPoint, Edit};
@@ -148,6 +149,22 @@ impl Linkage for HingeCorner {
 }
 
 impl LayoutPoints for ArmPoints {
+    const KNUCKLE: bool = false;
+
+    fn bracket(&self) -> Vec<EccentricPoint> {
+        vec![EccentricPoint::LowerFront, EccentricPoint::LowerRear]
+    }
+
+    fn taped(&self, what: Measure, wheel: &WheelAtDesign) -> Option<f64> {
+        let hinge = middle(self.arm_inner, self.arm_outer);
+        match what {
+            Measure::SwingArm => Some(gap(hinge, wheel.center)),
+            Measure::SwingArmAngle => Some(rise(hinge, wheel.center)),
+            Measure::HingeLength => Some(gap(self.arm_inner, self.arm_outer)),
+            _ => None,
+        }
+    }
+
     fn all_mut(&mut self) -> Vec<&mut Point> {
         vec![&mut self.arm_inner, &mut self.arm_outer]
     }
@@ -190,6 +207,21 @@ fn hinges() -> OnIt {
 }
 
 impl LayoutPoints for BeamPoints {
+    const KNUCKLE: bool = false;
+
+    fn bracket(&self) -> Vec<EccentricPoint> {
+        vec![EccentricPoint::LowerFront, EccentricPoint::LowerRear]
+    }
+
+    fn taped(&self, what: Measure, wheel: &WheelAtDesign) -> Option<f64> {
+        match what {
+            Measure::SwingArm => Some(gap(self.pivot_left, wheel.center)),
+            Measure::SwingArmAngle => Some(rise(self.pivot_left, wheel.center)),
+            Measure::HingeLength => Some(gap(self.pivot_left, self.pivot_right)),
+            _ => None,
+        }
+    }
+
     fn all_mut(&mut self) -> Vec<&mut Point> {
         vec![&mut self.pivot_left, &mut self.pivot_right]
     }

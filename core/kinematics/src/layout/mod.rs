@@ -9,14 +9,17 @@ mod hinge;
 mod linear;
 mod solid_axle;
 mod strut;
+mod tape;
 
 pub use double_wishbone::{WishboneCorner, WishbonePoints};
 pub use five_link::{FiveLinkCorner, FiveLinkPoints, Rod};
 pub use hinge::{ArmPoints, BeamPoints, HingeCorner};
 pub use solid_axle::{AxleLink, AxlePoints, AxlePose, SolidAxleCorner};
 pub use strut::{StrutCorner, StrutPoints};
+pub use tape::Measure;
 
-use crate::edit::{Arm, Edit, JointPoint};
+use crate::Vec3;
+use crate::edit::{Arm, EccentricPoint, Edit, JointPoint};
 use crate::geometry::basics::{Point, WheelAtDesign};
 use crate::geometry::parts::FileParts;
 use crate::geometry::say::Say;
@@ -93,6 +96,28 @@ pub(crate) trait LayoutPoints: Sized {
 
     /// What can be moved, lengthened or turned.
     fn on_it(&self) -> OnIt;
+
+    /// Whether the wheel hangs on a knuckle that another one can take the place of.
+    const KNUCKLE: bool;
+
+    /// Every pivot that comes down with brackets or a subframe.
+    fn bracket(&self) -> Vec<EccentricPoint>;
+
+    /// What a tape or a level reads on it, mm or degrees; none where it has no such part.
+    fn taped(&self, what: Measure, wheel: &WheelAtDesign) -> Option<f64>;
+
+    /// Inner and outer joint of a tie rod that moves in the plane of its wheel: construction aids are made for it.
+    fn tie_rod(&mut self) -> Option<[&mut Point; 2]> {
+        None
+    }
+
+    /// Height of the steering axis between the points a caster correction moves, mm.
+    fn axis_height(&self) -> f64 {
+        1.0
+    }
+
+    /// Moves the upper end of the steering axis by `shift` mm forward; a kingpin leans by `lean_deg` instead.
+    fn lean_axis(&mut self, _shift: f64, _lean_deg: f64) {}
 }
 
 /// One corner of a layout, beside its pose.
@@ -108,6 +133,16 @@ pub(crate) trait LayoutCorner: Linkage {
 
     /// Makes one edit. What this layout has not was refused before ([`OnIt`]); here it changes nothing.
     fn edit(&mut self, e: &Edit);
+
+    /// Body ends of an upper arm that a spring bucket or frame can stand in the way of.
+    fn upper_pivots(&self) -> Option<[Vec3; 2]> {
+        None
+    }
+
+    /// Where a strut meets its knuckle in a pose, on a layout that has one beside its tyre.
+    fn strut_foot(&self, _pose: &Pose) -> Option<Vec3> {
+        None
+    }
 
     /// The pose and every bar of it, in vehicle axes.
     ///

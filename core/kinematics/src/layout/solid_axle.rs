@@ -5,8 +5,10 @@
 //! links. Directions that no link holds keep their design value.
 
 use super::linear::solve;
+use super::tape::{Measure, rise};
 use super::{LayoutCorner, LayoutPoints, OnIt};
 use crate::Vec3;
+use crate::edit::EccentricPoint;
 use crate::edit::{Arm, Edit};
 use crate::geometry::basics::{Point, SteeringAxis, WheelAtDesign};
 use crate::geometry::parts::{FileParts, LinkFile, MOST_LINKS, TieRodFile, ends};
@@ -478,6 +480,32 @@ impl AxlePoints {
 }
 
 impl LayoutPoints for AxlePoints {
+    const KNUCKLE: bool = false;
+
+    fn bracket(&self) -> Vec<EccentricPoint> {
+        ["all", "track_bar", "drag_link"].map(|l| EccentricPoint::Link(l.into())).into()
+    }
+
+    fn taped(&self, what: Measure, _: &WheelAtDesign) -> Option<f64> {
+        let (link, angle) = match what {
+            Measure::LowerLink => ("lower_left", false),
+            Measure::LowerLinkAngle => ("lower_left", true),
+            Measure::UpperLink => ("upper_left", false),
+            Measure::UpperLinkAngle => ("upper_left", true),
+            Measure::TrackBar => ("track_bar", false),
+            Measure::TrackBarAngle => ("track_bar", true),
+            _ => return None,
+        };
+        let l = self.links.iter().find(|l| l.name == link)?;
+        Some(if angle { rise(l.chassis, l.axle) } else { gap(l.chassis, l.axle) })
+    }
+
+    fn lean_axis(&mut self, _: f64, lean_deg: f64) {
+        if let Some(s) = &mut self.steering_axis {
+            s.caster_deg += lean_deg;
+        }
+    }
+
     fn all_mut(&mut self) -> Vec<&mut Point> {
         let links = self.links.iter_mut().chain(self.drag_link.iter_mut());
         let mut out: Vec<&mut Point> = links.flat_map(|l| [&mut l.chassis, &mut l.axle]).collect();

@@ -6,12 +6,13 @@
 
 use super::arm::{links_of, reshaped, seat};
 use super::arm_driven::{self, ArmDriven, At};
+use super::tape::{Measure, middle, rise};
 use super::{LayoutCorner, LayoutPoints, OnIt, paths, words};
 use crate::Vec3;
 use crate::edit::{Arm, EccentricPoint, Edit, JointPoint};
 use crate::geometry::basics::{Point, WheelAtDesign};
 use crate::geometry::parts::FileParts;
-use crate::geometry::say::{Say, gap, lower_arm, tie_rod};
+use crate::geometry::say::{Say, gap, lower_arm, off_line, tie_rod};
 use crate::linkage::{Bar, BarKind};
 use crate::linkage::{Linkage, Loop, Unreachable};
 use crate::wheel::{Axis, Pose, spin_axis};
@@ -325,6 +326,36 @@ const NAMES: [(&str, u8); 7] = [
 ];
 
 impl LayoutPoints for StrutPoints {
+    const KNUCKLE: bool = true;
+
+    fn bracket(&self) -> Vec<EccentricPoint> {
+        use EccentricPoint::{LowerFront, LowerRear, StrutTop, TieInner};
+        // The strut gets a spacer of the same height.
+        vec![LowerFront, LowerRear, StrutTop, TieInner]
+    }
+
+    fn taped(&self, what: Measure, _: &WheelAtDesign) -> Option<f64> {
+        match what {
+            Measure::LowerArm => Some(off_line(self.lower_outer, self.lower_front, self.lower_rear)),
+            Measure::LowerArmAngle => Some(rise(middle(self.lower_front, self.lower_rear), self.lower_outer)),
+            Measure::StrutHeight => Some(gap(self.lower_outer, self.strut_top)),
+            Measure::TieRod => Some(gap(self.tie_inner, self.tie_outer)),
+            _ => None,
+        }
+    }
+
+    fn tie_rod(&mut self) -> Option<[&mut Point; 2]> {
+        Some([&mut self.tie_inner, &mut self.tie_outer])
+    }
+
+    fn axis_height(&self) -> f64 {
+        self.strut_top[2] - self.lower_outer[2]
+    }
+
+    fn lean_axis(&mut self, shift: f64, _: f64) {
+        self.strut_top[0] += shift;
+    }
+
     fn all_mut(&mut self) -> Vec<&mut Point> {
         vec![
             &mut self.lower_front,
@@ -394,6 +425,10 @@ impl LayoutPoints for StrutPoints {
 }
 
 impl LayoutCorner for StrutCorner {
+    fn strut_foot(&self, pose: &Pose) -> Option<Vec3> {
+        Some(self.strut_bottom(pose))
+    }
+
     fn turn_spin(&mut self, camber: f64, toe: f64) {
         self.turn_wheel(camber, toe);
     }

@@ -1,6 +1,7 @@
 //! Any layout behind one type: posed, edited and drawn alike.
 
 use super::{Bar, Linkage, Loop, Unreachable};
+use crate::Vec3;
 use crate::edit::Edit;
 use crate::geometry::{Geometry, Points, Side, WheelAtDesign};
 use crate::layout::{
@@ -111,6 +112,18 @@ impl Corner {
             (Self::Wishbone(_) | Self::Strut(_) | Self::FiveLink(_) | Self::Hinge(_) | Self::Axle(_), _) => {}
         }
         out
+    }
+
+    /// Body ends of an upper arm that a spring bucket or frame can stand in the way of; none on a layout without one.
+    #[must_use]
+    pub fn upper_pivots(&self) -> Option<[Vec3; 2]> {
+        each!(self, c => LayoutCorner::upper_pivots(c))
+    }
+
+    /// Where a strut meets its knuckle in a pose; none on a layout without one beside its tyre.
+    #[must_use]
+    pub fn strut_foot(&self, pose: &Pose) -> Option<Vec3> {
+        each!(self, c => c.strut_foot(pose))
     }
 
     /// The pose and every bar of it, in vehicle axes.

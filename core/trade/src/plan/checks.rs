@@ -241,7 +241,8 @@ impl Checked<'_> {
     }
 
     fn bucket(&self, c: &Corner, droop: &Option<Pose>, out: &mut Vec<Check>) {
-        let (Some(point), Some(p), Corner::Wishbone(w)) = (self.limits.bucket.map(Vec3::from), droop, c)
+        let (Some(point), Some(p), Some(pivots)) =
+            (self.limits.bucket.map(Vec3::from), droop, c.upper_pivots())
         else {
             return;
         };
@@ -253,7 +254,7 @@ impl Checked<'_> {
             let t = ((point - from).dot(&d) / d.norm_squared()).clamp(0.0, 1.0);
             (point - (from + d * t)).norm()
         };
-        let gap = w.upper_pivots.iter().map(|q| to_leg(*q, axis.upper)).fold(f64::INFINITY, f64::min)
+        let gap = pivots.iter().map(|q| to_leg(*q, axis.upper)).fold(f64::INFINITY, f64::min)
             - HALF_ARM
             - self.parts.bucket_mm.unwrap_or(0.0);
         let words = said("check-bucket").mm("gap", gap).mm("least", LEAST_BUCKET_GAP);
@@ -275,21 +276,22 @@ impl Checked<'_> {
                 .mm("least", LEAST_ARCH_GAP);
             out.push(check(CheckKind::Arch, now >= LEAST_ARCH_GAP, true, now, LEAST_ARCH_GAP, "mm", words));
         }
-        let (Corner::Strut(now), Corner::Strut(then), Some(gap)) = (c, self.found, self.limits.strut_gap_mm)
-        else {
-            return;
-        };
+        let Some(gap) = self.limits.strut_gap_mm else { return };
         // The inner shoulder at the top of the tyre against the strut's line, now and as found.
-        let distance = |s: &bold_stance_kinematics::linkage::StrutCorner, p: &Pose, grown: f64| {
+        let distance = |s: &Corner, p: &Pose, grown: f64| {
             let top = p.axis.map_or(p.centre, |a| a.upper);
-            let line = (top - s.strut_bottom(p)).normalize();
+            let line = (top - s.strut_foot(p)?).normalize();
             // Upright in the plane of the wheel: it leans with the tilt in the knuckle, the knuckle does not.
             let up = (p.up - p.spin * p.spin.dot(&p.up)).normalize();
             let shoulder = p.centre + up * ((c.loaded_radius() + grown) * 0.95);
             let d = shoulder - top;
-            (d - line * d.dot(&line)).norm()
+            Some((d - line * d.dot(&line)).norm())
         };
-        let value = gap + distance(now, p, self.tyre_gain) - distance(then, &was, 0.0);
+        let (Some(now), Some(then)) = (distance(c, p, self.tyre_gain), distance(self.found, &was, 0.0))
+        else {
+            return;
+        };
+        let value = gap + now - then;
         let words =
             said("check-strut").fine_mm("now", value).fine_mm("was", gap).mm("least", LEAST_STRUT_GAP);
         out.push(check(

@@ -1,7 +1,7 @@
 //! Ways to change ride height, and what each one really moves.
 
 use bold_stance_car::vehicle::StateKind;
-use bold_stance_kinematics::edit::{EccentricPoint, Edit};
+use bold_stance_kinematics::edit::Edit;
 use bold_stance_kinematics::geometry::{Layout, Points};
 use bold_stance_units::problem::{Problem, in_range};
 use bold_stance_units::said::said;
@@ -79,7 +79,7 @@ impl WayKind {
     pub fn fits(self, layout: Layout) -> bool {
         match self {
             Self::AddALeaf | Self::Shackle | Self::LeafBlock => layout == Layout::SolidAxle,
-            Self::Knuckle => matches!(layout, Layout::DoubleWishbone | Layout::Strut | Layout::FiveLink),
+            Self::Knuckle => layout.has_knuckle(),
             _ => true,
         }
     }
@@ -130,7 +130,7 @@ impl WayKind {
 impl Way {
     /// What of the geometry it changes beyond travel.
     #[must_use]
-    pub fn edits(&self, layout: Layout) -> Vec<Edit> {
+    pub fn edits(&self, points: &Points) -> Vec<Edit> {
         let down = [0.0, 0.0, -self.gain_mm];
         match self.kind {
             WayKind::Knuckle => vec![Edit::ShiftWheel { by: down }],
@@ -141,20 +141,7 @@ impl Way {
                 vec![Edit::LeanKingpin { caster_deg: -(self.gain_mm / HALF_LEAF).atan().to_degrees() }]
             }
             WayKind::Bracket => {
-                use EccentricPoint::{
-                    Link, LowerFront, LowerRear, StrutTop, TieInner, UpperFront, UpperRear,
-                };
-                let points: Vec<EccentricPoint> = match layout {
-                    Layout::DoubleWishbone => vec![LowerFront, LowerRear, UpperFront, UpperRear, TieInner],
-                    // The strut gets a spacer of the same height.
-                    Layout::Strut => vec![LowerFront, LowerRear, StrutTop, TieInner],
-                    Layout::SingleArm | Layout::TwistBeam => vec![LowerFront, LowerRear],
-                    Layout::FiveLink => vec![Link("all".into())],
-                    Layout::SolidAxle => {
-                        vec![Link("all".into()), Link("track_bar".into()), Link("drag_link".into())]
-                    }
-                };
-                points.into_iter().map(|point| Edit::MovePivot { point, by: down }).collect()
+                points.bracket().into_iter().map(|point| Edit::MovePivot { point, by: down }).collect()
             }
             _ => Vec::new(),
         }

@@ -53,7 +53,6 @@ pub(crate) struct Work<'a> {
 
 impl<'a> Work<'a> {
     pub(crate) fn new(input: &'a PlanInput, budget: Budget) -> Result<Self, Problem> {
-        let layout = input.geometry.layout();
         Ok(Self {
             input,
             sides: [side(input, &input.left, SideName::Left)?, side(input, &input.right, SideName::Right)?],
@@ -64,7 +63,7 @@ impl<'a> Work<'a> {
                 let swept = input.swept.as_ref().and_then(|s| s.of_side(&input.geometry, side));
                 swept.unwrap_or_else(|| spreads(&input.geometry.side(side).0, input.knowledge))
             }),
-            ways: input.ways.iter().flat_map(|w| w.edits(layout)).collect(),
+            ways: input.ways.iter().flat_map(|w| w.edits(&input.geometry.points)).collect(),
             budget: Some(budget),
         })
     }

@@ -1,8 +1,8 @@
 //! What a tape and a level can tell about an axle.
 
-use bold_stance_kinematics::Vec3;
-use bold_stance_kinematics::geometry::{AxlePoints, FiveLinkPoints, Point, Points, WheelAtDesign};
-use bold_stance_kinematics::wheel::{contact_point, spin_axis};
+use crate::Vec3;
+use crate::geometry::{Point, Points, WheelAtDesign};
+use crate::wheel::{contact_point, spin_axis};
 use serde::{Deserialize, Serialize};
 
 /// One measurement. Lengths in mm, angles in degrees (the wheel end higher is positive).
@@ -48,37 +48,15 @@ pub enum Measure {
     HingeLength,
 }
 
-fn far(a: Point, b: Point) -> f64 {
-    (Vec3::from(a) - Vec3::from(b)).norm()
-}
-
-fn middle(a: Point, b: Point) -> Point {
+/// The point half way.
+pub(super) fn middle(a: Point, b: Point) -> Point {
     [0, 1, 2].map(|i| f64::midpoint(a[i], b[i]))
 }
 
-fn off_line(p: Point, a: Point, b: Point) -> f64 {
-    let axis = Vec3::from(b) - Vec3::from(a);
-    axis.cross(&(Vec3::from(p) - Vec3::from(a))).norm() / axis.norm().max(1e-9)
-}
-
 /// Rise from `from` to `to`, degrees.
-fn rise(from: Point, to: Point) -> f64 {
+pub(super) fn rise(from: Point, to: Point) -> f64 {
     let d = Vec3::from(to) - Vec3::from(from);
     d.z.atan2(d.x.hypot(d.y)).to_degrees()
-}
-
-/// Body and wheel end of the longest lower or upper rod of a multi-link.
-fn rod(f: &FiveLinkPoints, upper: bool) -> Option<(Point, Point)> {
-    let mean = f.rods.iter().map(|r| r.outer[2]).sum::<f64>() / 5.0;
-    f.rods
-        .iter()
-        .filter(|r| (r.outer[2] > mean) == upper)
-        .max_by(|a, b| far(a.inner, a.outer).total_cmp(&far(b.inner, b.outer)))
-        .map(|r| (r.inner, r.outer))
-}
-
-fn axle_link(a: &AxlePoints, name: &str) -> Option<(Point, Point)> {
-    a.links.iter().find(|l| l.name == name).map(|l| (l.chassis, l.axle))
 }
 
 impl Measure {
@@ -159,59 +137,10 @@ impl Measure {
         match self {
             Self::Track => {
                 let spin = spin_axis(wheel.camber_deg.to_radians(), wheel.toe_deg.to_radians());
-                return Some(2.0 * contact_point(&Vec3::from(wheel.center), &spin, wheel.loaded_radius_mm).y);
+                Some(2.0 * contact_point(&Vec3::from(wheel.center), &spin, wheel.loaded_radius_mm).y)
             }
-            Self::WheelRadius => return Some(wheel.center[2]),
-            _ => {}
-        }
-        match points {
-            Points::DoubleWishbone(p) => match self {
-                Self::LowerArm => Some(off_line(p.lower_outer, p.lower_front, p.lower_rear)),
-                Self::LowerArmAngle => Some(rise(middle(p.lower_front, p.lower_rear), p.lower_outer)),
-                Self::UpperArm => Some(off_line(p.upper_outer, p.upper_front, p.upper_rear)),
-                Self::UpperArmAngle => Some(rise(middle(p.upper_front, p.upper_rear), p.upper_outer)),
-                Self::JointSpacing => Some(far(p.lower_outer, p.upper_outer)),
-                Self::TieRod => Some(far(p.tie_inner, p.tie_outer)),
-                _ => None,
-            },
-            Points::Strut(p) => match self {
-                Self::LowerArm => Some(off_line(p.lower_outer, p.lower_front, p.lower_rear)),
-                Self::LowerArmAngle => Some(rise(middle(p.lower_front, p.lower_rear), p.lower_outer)),
-                Self::StrutHeight => Some(far(p.lower_outer, p.strut_top)),
-                Self::TieRod => Some(far(p.tie_inner, p.tie_outer)),
-                _ => None,
-            },
-            Points::FiveLink(f) => match self {
-                Self::LowerLink => rod(f, false).map(|(a, b)| far(a, b)),
-                Self::LowerLinkAngle => rod(f, false).map(|(a, b)| rise(a, b)),
-                Self::UpperLink => rod(f, true).map(|(a, b)| far(a, b)),
-                Self::UpperLinkAngle => rod(f, true).map(|(a, b)| rise(a, b)),
-                _ => None,
-            },
-            Points::SolidAxle(a) => match self {
-                Self::LowerLink => axle_link(a, "lower_left").map(|(c, x)| far(c, x)),
-                Self::LowerLinkAngle => axle_link(a, "lower_left").map(|(c, x)| rise(c, x)),
-                Self::UpperLink => axle_link(a, "upper_left").map(|(c, x)| far(c, x)),
-                Self::UpperLinkAngle => axle_link(a, "upper_left").map(|(c, x)| rise(c, x)),
-                Self::TrackBar => axle_link(a, "track_bar").map(|(c, x)| far(c, x)),
-                Self::TrackBarAngle => axle_link(a, "track_bar").map(|(c, x)| rise(c, x)),
-                _ => None,
-            },
-            Points::SingleArm(a) => {
-                let hinge = middle(a.arm_inner, a.arm_outer);
-                match self {
-                    Self::SwingArm => Some(far(hinge, wheel.center)),
-                    Self::SwingArmAngle => Some(rise(hinge, wheel.center)),
-                    Self::HingeLength => Some(far(a.arm_inner, a.arm_outer)),
-                    _ => None,
-                }
-            }
-            Points::TwistBeam(b) => match self {
-                Self::SwingArm => Some(far(b.pivot_left, wheel.center)),
-                Self::SwingArmAngle => Some(rise(b.pivot_left, wheel.center)),
-                Self::HingeLength => Some(far(b.pivot_left, b.pivot_right)),
-                _ => None,
-            },
+            Self::WheelRadius => Some(wheel.center[2]),
+            _ => points.taped(self, wheel),
         }
     }
 }
