@@ -1,6 +1,6 @@
 import '@fontsource-variable/sofia-sans-extra-condensed';
 import '@fontsource-variable/atkinson-hyperlegible-next';
-import './theme/tokens.css';
+import './theme/base.css';
 import './theme/read.css';
 import './theme/plan.css';
 import './theme/wear.css';

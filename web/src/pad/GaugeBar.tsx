@@ -1,4 +1,5 @@
 // The live angle of a connected gauge, its buttons, and taking it into the entry.
+import { ChipButton } from '../ui/Press';
 import { getGauge, tellGauge, listenToGauge } from '../api/calls';
 import { readNumber } from '../units/notation';
 import { useMutation, useQuery } from '@tanstack/react-query';
@@ -80,27 +81,21 @@ export function GaugeBar({ pad }: { pad: PadState }) {
             `${info.data?.name ?? ''}${angle?.held ? ', held' : ''}${angle?.zeroed ? ', zeroed here' : ''}`}
         </span>
       </div>
-      <button
-        type="button"
-        className="chip"
+      <ChipButton
         aria-pressed={angle?.zeroed ?? false}
         onClick={() => button.mutate(angle?.zeroed ? 'unzero' : 'zero')}
         data-testid="gauge-zero"
       >
         {angle?.zeroed ? 'Unzero' : 'Zero'}
-      </button>
-      <button
-        type="button"
-        className="chip"
+      </ChipButton>
+      <ChipButton
         aria-pressed={angle?.held ?? false}
         onClick={() => button.mutate(angle?.held ? 'release' : 'hold')}
         data-testid="gauge-hold"
       >
         {angle?.held ? 'Let go' : 'Hold'}
-      </button>
-      <button
-        type="button"
-        className="chip"
+      </ChipButton>
+      <ChipButton
         disabled={!angle}
         data-testid="gauge-take"
         onClick={() => {
@@ -111,7 +106,7 @@ export function GaugeBar({ pad }: { pad: PadState }) {
         }}
       >
         <Glyph name="now" size={14} /> Take it
-      </button>
+      </ChipButton>
     </div>
   );
 }

@@ -1,4 +1,6 @@
 // The pad alone, for a gate of the setting sheet: the reading is taken where it is asked for.
+import { Pick } from '../ui/Pick';
+import { Segment } from '../ui/Segment';
 import { useState } from 'react';
 import type { Ticket } from '../api/client';
 import { methodsFor, useMethods, type Method, type Target, type Visit } from './readings';
@@ -37,31 +39,27 @@ function One({
   const pad = usePad(ticket, visit, target, method, kept);
   return (
     <div>
-      <label className="pick" style={{ padding: '14px 16px 0' }}>
-        <span className="small">Read with</span>
-        <select value={method.id} onChange={(e) => pick(e.target.value)} data-testid="dialog-method">
-          {list.map((m) => (
-            <option key={m.id} value={m.id}>
-              {m.title}
-            </option>
-          ))}
-        </select>
-      </label>
+      <Pick
+        label="Read with"
+        value={method.id}
+        list={list.map((m) => ({ value: m.id, words: m.title }))}
+        pick={pick}
+        testid="dialog-method"
+        style={{ padding: '14px 16px 0' }}
+      />
       {pad.names.length > 1 && (
-        <div className="seg" style={{ margin: '10px 16px 0', width: 'calc(100% - 32px)', flexWrap: 'wrap' }}>
-          {pad.names.map((n) => (
-            <button
-              key={n}
-              type="button"
-              aria-pressed={n === pad.active}
-              onClick={() => pad.setActive(n)}
-              style={{ flex: 1, fontSize: 13 }}
-              data-testid={`entry-${n}`}
-            >
-              {pad.info(n)?.label} {pad.now(n) || '—'}
-            </button>
-          ))}
-        </div>
+        <Segment
+          value={pad.active}
+          choose={pad.setActive}
+          choices={pad.names.map((n) => ({
+            value: n,
+            label: `${pad.info(n)?.label} ${pad.now(n) || '—'}`,
+            testid: `entry-${n}`,
+          }))}
+          style={{ margin: '10px 16px 0', width: 'calc(100% - 32px)', flexWrap: 'wrap' }}
+          wide
+          size={13}
+        />
       )}
       <PadKeys pad={pad} compact />
       <div className="pad-under" style={{ padding: '0 16px 16px' }}>

@@ -1,4 +1,7 @@
 // How it was read: choices of the method, half a turn, how the wheel stood. The same at every pad, gates too.
+import { LineInput } from '../ui/LineInput';
+import { Pick } from '../ui/Pick';
+import { Tick } from '../ui/Tick';
 import { useSettings } from '../ui/settings';
 import type { PadState } from './usePad';
 
@@ -22,39 +25,31 @@ export function PadFacts({ pad }: { pad: PadState }) {
           />
         ))}
       {method.half_turn && (
-        <label className="tick">
-          <input
-            type="checkbox"
-            checked={pad.half}
-            onChange={(e) => pad.setHalf(e.target.checked)}
-            data-testid="half-turn"
-          />
+        <Tick on={pad.half} set={pad.setHalf} testid="half-turn">
           Half a turn on, too
-        </label>
+        </Tick>
       )}
       {wheel && angles && method.quantity !== 'height' && (
-        <label className="pick">
-          <span className="small">Stands</span>
-          <select
-            value={pad.jack}
-            onChange={(e) => pad.setJack(e.target.value as typeof pad.jack)}
-            data-testid="jack"
-          >
-            <option value="rolled">on its wheels, rolled</option>
-            <option value="jacked">jacked, not rolled since</option>
-            <option value="one_side">a jack under the other side</option>
-          </select>
-        </label>
+        <Pick
+          label="Stands"
+          value={pad.jack}
+          pick={pad.setJack}
+          testid="jack"
+          list={[
+            { value: 'rolled', words: 'on its wheels, rolled' },
+            { value: 'jacked', words: 'jacked, not rolled since' },
+            { value: 'one_side', words: 'a jack under the other side' },
+          ]}
+        />
       )}
       {pad.jack === 'jacked' && (
         <label className="pick">
           <span className="small">Hub to arch on the jack, {unit}</span>
-          <input
-            className="field-in fig"
+          <LineInput
             value={pad.jackedHeight}
             onChange={(e) => pad.setJackedHeight(e.target.value)}
             placeholder={method.quantity === 'camber' ? 'kept beside it' : "gives this car's own figure"}
-            data-testid="jacked-height"
+            testid="jacked-height"
           />
         </label>
       )}
@@ -78,30 +73,17 @@ function Choice({
   const now = pad.choices[name] ?? usual;
   if (words.join() === 'false,true')
     return (
-      <label className="tick">
-        <input
-          type="checkbox"
-          checked={now === 'true'}
-          onChange={(e) => pad.setChoice(name, String(e.target.checked))}
-          data-testid={`choice-${name}`}
-        />
+      <Tick on={now === 'true'} set={(on) => pad.setChoice(name, String(on))} testid={`choice-${name}`}>
         {label}
-      </label>
+      </Tick>
     );
   return (
-    <label className="pick">
-      <span className="small">{label}</span>
-      <select
-        value={now}
-        onChange={(e) => pad.setChoice(name, e.target.value)}
-        data-testid={`choice-${name}`}
-      >
-        {words.map((w) => (
-          <option key={w} value={w}>
-            {w.replace('-', ' ')}
-          </option>
-        ))}
-      </select>
-    </label>
+    <Pick
+      label={label}
+      value={now}
+      pick={(v) => pad.setChoice(name, v)}
+      testid={`choice-${name}`}
+      list={words.map((w) => ({ value: w, words: w.replace('-', ' ') }))}
+    />
   );
 }

@@ -1,4 +1,5 @@
 // The number being typed, large, with keys for greasy hands; a ruler for inches, the gauge for angles.
+import { Plain } from '../ui/Press';
 import { Button } from '@mui/material';
 import { useEffect, useRef } from 'react';
 import { ApiProblem } from '../api/client';
@@ -161,16 +162,9 @@ export function PadKeys({ pad, compact }: { pad: PadState; compact?: boolean }) 
       </div>
       <div className="keys">
         {keys.map((k, i) => (
-          <button
-            key={`${k}${i}`}
-            type="button"
-            tabIndex={-1}
-            className="fig"
-            aria-label={name(k)}
-            onClick={() => press(k)}
-          >
+          <Plain key={`${k}${i}`} tabIndex={-1} className="fig" aria-label={name(k)} onClick={() => press(k)}>
             {k === ' ' ? '␣' : k === "'" ? '′' : k}
-          </button>
+          </Plain>
         ))}
       </div>
       <div style={{ display: 'flex', gap: 10, marginTop: 'auto', paddingTop: 12 }}>

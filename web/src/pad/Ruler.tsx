@@ -1,4 +1,5 @@
 // Sixteenths to drag, whole inches at both ends.
+import { Plain } from '../ui/Press';
 import { useRef } from 'react';
 import { inches, MM_PER_INCH, sixteenths } from '../units/print';
 
@@ -21,9 +22,9 @@ export function Ruler({ mm, change }: { mm: number; change: (mm: number) => void
   const s = sixteenths(mm);
   return (
     <div className="ruler">
-      <button type="button" className="fig" onClick={() => put(total - 16)} aria-label="One inch less">
+      <Plain className="fig" onClick={() => put(total - 16)} aria-label="One inch less">
         −1
-      </button>
+      </Plain>
       <div
         ref={track}
         role="slider"
@@ -69,9 +70,9 @@ export function Ruler({ mm, change }: { mm: number; change: (mm: number) => void
           <span>{whole + 1}</span>
         </div>
       </div>
-      <button type="button" className="fig" onClick={() => put(total + 16)} aria-label="One inch more">
+      <Plain className="fig" onClick={() => put(total + 16)} aria-label="One inch more">
         +1
-      </button>
+      </Plain>
     </div>
   );
 }

@@ -1,9 +1,11 @@
 // Routes, one lazily loaded folder per stage.
+import { GlobalStyles, StyledEngineProvider } from '@mui/material';
 import { useQueryClient } from '@tanstack/react-query';
 import { ThemeProvider } from '@mui/material/styles';
 import { lazy, Suspense, useEffect, useMemo, type ComponentType, useRef } from 'react';
 import { createBrowserRouter, Navigate, RouterProvider } from 'react-router';
 import { themeOf } from '../theme/theme';
+import { variables } from '../theme/tokens';
 import { Fault, StageFault } from './Fault';
 import { JobFrame } from './JobFrame';
 import { useSettings } from '../ui/settings';
@@ -72,10 +74,14 @@ export function App() {
   const mui = useMemo(() => themeOf(theme), [theme]);
   useEffect(fetchStages, []);
   return (
-    <ThemeProvider theme={mui}>
-      <Suspense fallback={<p style={{ padding: 24 }}>Opening…</p>}>
-        <RouterProvider router={router} />
-      </Suspense>
-    </ThemeProvider>
+    // Our style sheets come after MUI's own: a drawing's layout is not undone by a control's.
+    <StyledEngineProvider injectFirst>
+      <ThemeProvider theme={mui}>
+        <GlobalStyles styles={variables} />
+        <Suspense fallback={<p style={{ padding: 24 }}>Opening…</p>}>
+          <RouterProvider router={router} />
+        </Suspense>
+      </ThemeProvider>
+    </StyledEngineProvider>
   );
 }

@@ -1,4 +1,5 @@
 // A table out and in: the download, the file picker, and what was wrong with a table that was refused whole.
+import { ChipButton } from '../ui/Press';
 import { useMutation } from '@tanstack/react-query';
 import { useRef } from 'react';
 import { sendTable } from '../api/calls';
@@ -28,17 +29,12 @@ export function CsvTable<T>({ path, out, what, testid, taken, children }: Props<
     <>
       <div style={{ display: 'flex', gap: 8, flexWrap: 'wrap' }}>
         {children}
-        <a className="chip" href={path} download data-testid={`${testid}-out`}>
+        <ChipButton href={path} download data-testid={`${testid}-out`}>
           {out}
-        </a>
-        <button
-          type="button"
-          className="chip"
-          onClick={() => file.current?.click()}
-          disabled={bring.isPending}
-        >
+        </ChipButton>
+        <ChipButton onClick={() => file.current?.click()} disabled={bring.isPending}>
           CSV in
-        </button>
+        </ChipButton>
         <input
           ref={file}
           type="file"

@@ -1,4 +1,5 @@
 // The L frame of a job: stance strip above, stage rail at the side, the stage in the middle.
+import { Plain } from '../ui/Press';
 import { Button } from '@mui/material';
 import { Suspense, useState } from 'react';
 import { Link, NavLink, Outlet, useLocation, useNavigate, useParams } from 'react-router';
@@ -94,10 +95,10 @@ function Frame({ ticket }: { ticket: Ticket }) {
           );
         })}
         <div className="foot">
-          <button type="button" onClick={() => setKeys(true)} aria-label="Keys">
+          <Plain onClick={() => setKeys(true)} aria-label="Keys">
             <span>Keys</span>
             <span className="key">?</span>
-          </button>
+          </Plain>
         </div>
       </nav>
       <Suspense fallback={<main className="main" />}>
@@ -111,12 +112,8 @@ function Frame({ ticket }: { ticket: Ticket }) {
             : `Not saved yet: ${saveFault.message}`}
           {saveFault.status === 409 && (
             <>
-              <button type="button" onClick={() => void bench.keepMine().catch(() => {})}>
-                Keep mine
-              </button>
-              <button type="button" onClick={bench.reload}>
-                Take theirs
-              </button>
+              <Plain onClick={() => void bench.keepMine().catch(() => {})}>Keep mine</Plain>
+              <Plain onClick={bench.reload}>Take theirs</Plain>
             </>
           )}
         </div>

@@ -1,4 +1,5 @@
 // The strip: the vehicle at its heights, as found or as planned.
+import { Bare } from '../ui/Press';
 import { Car, Ground } from '../ui/Car';
 import { halfPath, Inches } from '../ui/glyphs';
 import { Home } from './Home';
@@ -217,9 +218,7 @@ function Toggle({
   press: () => void;
 }) {
   return (
-    <button
-      type="button"
-      className="bare"
+    <Bare
       aria-label={`${label}: ${on[0] ? names[0] : names[1]}`}
       onClick={press}
       style={{
@@ -232,25 +231,27 @@ function Toggle({
         color: 'var(--chalk)',
       }}
     >
-      <span
-        style={{
-          fontWeight: on[0] ? 800 : 500,
-          textDecoration: on[0] ? 'underline' : 'none',
-          color: on[0] ? 'inherit' : 'var(--chalk2)',
-        }}
-      >
-        {names[0]}
+      <span>
+        <span
+          style={{
+            fontWeight: on[0] ? 800 : 500,
+            textDecoration: on[0] ? 'underline' : 'none',
+            color: on[0] ? 'inherit' : 'var(--chalk2)',
+          }}
+        >
+          {names[0]}
+        </span>
+        {' | '}
+        <span
+          style={{
+            fontWeight: on[1] ? 800 : 500,
+            textDecoration: on[1] ? 'underline' : 'none',
+            color: on[1] ? 'inherit' : 'var(--chalk2)',
+          }}
+        >
+          {names[1]}
+        </span>
       </span>
-      {' | '}
-      <span
-        style={{
-          fontWeight: on[1] ? 800 : 500,
-          textDecoration: on[1] ? 'underline' : 'none',
-          color: on[1] ? 'inherit' : 'var(--chalk2)',
-        }}
-      >
-        {names[1]}
-      </span>
-    </button>
+    </Bare>
   );
 }

@@ -1,4 +1,5 @@
 // Every unit somebody works in: lengths and angles, and what goes with them unless it is chosen by itself.
+import { Bare } from '../ui/Press';
 import { Button, Popover, ToggleButton, ToggleButtonGroup } from '@mui/material';
 import { useState } from 'react';
 import type { Own } from '../units/measure';
@@ -75,16 +76,15 @@ export function UnitsMenu() {
   ];
   return (
     <>
-      <button
-        type="button"
-        className="bare units-open"
+      <Bare
+        className="units-open"
         onClick={(e) => setAt(e.currentTarget)}
         aria-haspopup="dialog"
         aria-expanded={!!at}
         data-testid="units"
       >
         Units
-      </button>
+      </Bare>
       <Popover
         open={!!at}
         anchorEl={at ?? null}

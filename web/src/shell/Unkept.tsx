@@ -1,4 +1,5 @@
 // Says that what a form shows was typed earlier and never kept, and takes it back to what is kept.
+import { ChipButton } from '../ui/Press';
 import { useDraft } from './drafts';
 import { Glyph } from '../ui/glyphs';
 
@@ -14,9 +15,9 @@ export function Unkept({ typed }: { typed: { restored: boolean; drop: () => void
   return (
     <p className="small" style={{ display: 'flex', gap: 8, alignItems: 'center' }} role="status">
       <Glyph name="stale" size={16} /> Typed before and not kept yet.
-      <button type="button" className="chip small" onClick={typed.drop} data-testid="drop-draft">
+      <ChipButton size="small" onClick={typed.drop} data-testid="drop-draft">
         Drop it
-      </button>
+      </ChipButton>
     </p>
   );
 }

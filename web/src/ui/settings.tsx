@@ -1,7 +1,7 @@
 // What the user prefers, kept in this browser: units, theme, hand.
 import { createContext, useContext, useEffect, useMemo, useState, type ReactNode } from 'react';
 import { speakIn } from '../api/units';
-import type { ThemeName } from '../theme/theme';
+import type { ThemeName } from '../theme/tokens';
 import { unitsOf, type Own, type Units } from '../units/measure';
 import type { AngleForm, LengthUnit } from '../units/print';
 

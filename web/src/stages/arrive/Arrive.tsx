@@ -1,7 +1,8 @@
 // Arrive: the facts of the open job's vehicle.
+import { ChipLink } from '../../ui/Press';
 import { saveVehicle } from '../../api/calls';
 import { useMutation } from '@tanstack/react-query';
-import { Link, useNavigate } from 'react-router';
+import { useNavigate } from 'react-router';
 import { ApiProblem, type VehicleFacts } from '../../api/client';
 import { writeDraft } from '../../shell/drafts';
 import { useBench } from '../../shell/ticket';
@@ -31,14 +32,9 @@ export default function Arrive() {
         <>
           <div style={{ display: 'flex', justifyContent: 'space-between', alignItems: 'center', gap: 12 }}>
             <h1>Arrive</h1>
-            <Link
-              to={`../corner-file${window.location.search}`}
-              className="chip"
-              style={{ display: 'inline-flex', alignItems: 'center', textDecoration: 'none' }}
-              data-testid="to-corner-file"
-            >
+            <ChipLink to={`../corner-file${window.location.search}`} testid="to-corner-file">
               Corner file
-            </Link>
+            </ChipLink>
           </div>
           <p className="small mut" style={{ marginTop: 6 }}>
             {ticket.job.complaint || 'No wish written down.'}

@@ -1,4 +1,7 @@
 // One axle: choose what is seen under the car, tape it, or survey it point by point.
+import { Tick } from '../../ui/Tick';
+import { TabBar } from '../../ui/TabBar';
+import { ChipButton, Plain } from '../../ui/Press';
 import { getArchetypes, fitArchetype } from '../../api/calls';
 import { useQuery } from '@tanstack/react-query';
 import { Fragment, useEffect, useMemo, useRef, useState } from 'react';
@@ -51,22 +54,21 @@ export function AxleEditor(p: Props) {
   ];
   return (
     <section className="pane axle-editor" aria-label={`${p.axle} axle`}>
-      <div className="tabs" role="tablist" aria-label="Way of describing the axle">
-        {tabs.map(([m, l], i) => (
-          <button
-            key={m}
-            type="button"
-            role="tab"
-            aria-selected={p.mode === m}
-            className={p.mode === m ? 'on' : ''}
-            onClick={() => p.setMode(m)}
-            disabled={m === 'points' && !p.geometry}
-            data-testid={`mode-${m}`}
-          >
-            <span className="fig">{i + 1}</span> {l}
-          </button>
-        ))}
-      </div>
+      <TabBar
+        label="Way of describing the axle"
+        value={p.mode}
+        choose={p.setMode}
+        tabs={tabs.map(([m, l], i) => ({
+          value: m,
+          testid: `mode-${m}`,
+          disabled: m === 'points' && !p.geometry,
+          label: (
+            <span>
+              <span className="fig">{i + 1}</span> {l}
+            </span>
+          ),
+        }))}
+      />
       <div className="axle-body">
         {p.mode === 'shape' && (
           <Shapes
@@ -107,9 +109,7 @@ function NoShape({ setMode, geometry }: Props) {
         The tape scales one of the generic shapes.{' '}
         {geometry ? 'Picking one replaces the points it has now.' : ''}
       </p>
-      <button type="button" className="chip" onClick={() => setMode('shape')}>
-        Look under it
-      </button>
+      <ChipButton onClick={() => setMode('shape')}>Look under it</ChipButton>
     </div>
   );
 }
@@ -135,9 +135,8 @@ function Shapes({
           const half = (a.geometry.wheel.center[1] ?? 800) + 210;
           const on = a.id === chosen && geometry?.layout === a.geometry.layout;
           return (
-            <button
+            <Plain
               key={a.id}
-              type="button"
               className={`shape ${on ? 'on' : ''}`}
               aria-pressed={on}
               onClick={() => pick(a)}
@@ -158,23 +157,18 @@ function Shapes({
                   />
                 )}
               </span>
-              <b>
+              <b className="shape-name">
                 {on && <Glyph name="done" size={15} />} {a.name}
               </b>
               <span className="small mut">{a.seen}</span>
-            </button>
+            </Plain>
           );
         })}
         {axle === 'rear' && geometry && (
-          <button
-            type="button"
-            className="shape"
-            onClick={() => change(null, 'shape')}
-            data-testid="shape-none"
-          >
+          <Plain className="shape" onClick={() => change(null, 'shape')} data-testid="shape-none">
             <b>Not known</b>
             <span className="small mut">Leave the rear axle out: heights only.</span>
-          </button>
+          </Plain>
         )}
       </div>
     </>
@@ -361,12 +355,12 @@ function PointTable({ geometry, axle, look, problems, change, bad, hot }: Props 
           </p>
         </div>
         <div style={{ display: 'flex', gap: 6 }}>
-          <button type="button" className="chip" onClick={() => step(-1)} data-testid="point-back">
+          <ChipButton onClick={() => step(-1)} data-testid="point-back">
             Back
-          </button>
-          <button type="button" className="chip" onClick={() => step(1)} data-testid="point-next">
+          </ChipButton>
+          <ChipButton onClick={() => step(1)} data-testid="point-next">
             Next
-          </button>
+          </ChipButton>
         </div>
       </div>
       <table className="points" ref={table}>
@@ -414,15 +408,14 @@ function PointTable({ geometry, axle, look, problems, change, bad, hot }: Props 
       </table>
       <WheelFields geometry={geometry} change={change} axle={axle} bad={setWheelFaults} />
       {!isWholeAxle(geometry) && (
-        <label className="own-right">
-          <input
-            type="checkbox"
-            checked={!!geometry.right}
-            onChange={(e) => change(withRight(geometry, e.target.checked), 'points')}
-            data-testid={axle === 'front' ? 'own-right' : 'rear.own-right'}
-          />
+        <Tick
+          className="own-right"
+          on={!!geometry.right}
+          set={(on) => change(withRight(geometry, on), 'points')}
+          testid={axle === 'front' ? 'own-right' : 'rear.own-right'}
+        >
           The right side has points of its own
-        </label>
+        </Tick>
       )}
       <p className="small mut" style={{ marginTop: 10 }}>
         x forward of the front axle, y out from the middle of the car, z up from the floor the car stands on.

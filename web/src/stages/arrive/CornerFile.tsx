@@ -1,4 +1,5 @@
 // Corner file: every whole-car quantity of the job, as it came and as planned, with what it means.
+import { ChipButton, Plain } from '../../ui/Press';
 import { cornerFile } from '../../api/calls';
 import { useMemo, useState } from 'react';
 import { Link } from 'react-router';
@@ -77,16 +78,14 @@ export default function CornerFile() {
             : 'As it came. Plan another height and both stand here.'}{' '}
           Usual ranges are common practice, not limits.
         </span>
-        <button
-          type="button"
-          className="chip"
+        <ChipButton
           style={{ marginLeft: 'auto' }}
           aria-pressed={only}
           onClick={() => setOnly((v) => !v)}
           data-testid="only-outside"
         >
           {only ? 'Show all' : 'Only the unusual'}
-        </button>
+        </ChipButton>
         {file.watch.map((w) => (
           <span
             key={w}
@@ -117,9 +116,8 @@ export default function CornerFile() {
                 </span>
               </div>
               {list.map((q) => (
-                <button
+                <Plain
                   key={q.id}
-                  type="button"
                   className={`corner-row ${q.id === picked?.id ? 'on' : ''}`}
                   aria-pressed={q.id === picked?.id}
                   onClick={() => setOpen(q.id)}
@@ -142,7 +140,7 @@ export default function CornerFile() {
                       <Glyph name="watch" size={16} /> Out of the usual. {q.caution}
                     </span>
                   )}
-                </button>
+                </Plain>
               ))}
             </div>
           );

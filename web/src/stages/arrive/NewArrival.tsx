@@ -1,4 +1,5 @@
 // New arrival: a vehicle and its job from nothing.
+import { Bare } from '../../ui/Press';
 import { newJob } from '../../api/calls';
 import { TextField } from '@mui/material';
 import { useMutation } from '@tanstack/react-query';
@@ -42,9 +43,7 @@ export default function NewArrival() {
           <div className="fig">New arrival</div>
           <div>{data?.name}</div>
         </div>
-        <button
-          type="button"
-          className="bare"
+        <Bare
           onClick={() => s.set({ unit: s.unit === 'mm' ? 'in' : 'mm' })}
           style={{
             marginLeft: 'auto',
@@ -59,7 +58,7 @@ export default function NewArrival() {
         >
           {s.unit === 'mm' ? 'mm' : 'inches'}
           <span className="wide-only">{s.unit === 'mm' ? ' · change to inches' : ' · change to mm'}</span>
-        </button>
+        </Bare>
       </header>
       <nav className="rail" aria-label="Shop">
         <Link to="/" className="idle">

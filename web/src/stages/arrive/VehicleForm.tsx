@@ -1,4 +1,6 @@
 // Vehicle facts, both axles, and the drawings that follow every keystroke.
+import { Fold } from '../../ui/Fold';
+import { TabBar } from '../../ui/TabBar';
 import { Button, MenuItem, TextField } from '@mui/material';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { ApiProblem, type Geometry, type VehicleFacts } from '../../api/client';
@@ -402,8 +404,7 @@ export function VehicleForm({ start, fault, busy, action, done, head, extra, fre
               </TextField>
             ))}
           </div>
-          <details className="fold">
-            <summary data-testid="more-facts">Steering, springs, load, air levels</summary>
+          <Fold className="fold" testid="more-facts" words={<>Steering, springs, load, air levels</>}>
             <div style={{ display: 'grid', gridTemplateColumns: '1fr 1fr', gap: 12, marginTop: 12 }}>
               {carFields.map(([k, l, kind, u, optional]) => fieldText(`car.${k}`, l, kind, u, optional))}
             </div>
@@ -425,25 +426,16 @@ export function VehicleForm({ start, fault, busy, action, done, head, extra, fre
                 'turns, then a length',
               )}
             </div>
-          </details>
+          </Fold>
         </div>
       </section>
       <div className="axle-column">
-        <div className="tabs axles" role="tablist" aria-label="Axle">
-          {tabs.map(([a, l]) => (
-            <button
-              key={a}
-              type="button"
-              role="tab"
-              aria-selected={axle === a}
-              className={axle === a ? 'on' : ''}
-              onClick={() => setAxle(a)}
-              data-testid={`axle-${a}`}
-            >
-              {l}
-            </button>
-          ))}
-        </div>
+        <TabBar
+          label="Axle"
+          value={axle}
+          choose={setAxle}
+          tabs={tabs.map(([value, label]) => ({ value, label, testid: `axle-${value}` }))}
+        />
         <AxleEditor
           key={axle}
           axle={axle}

@@ -1,4 +1,6 @@
 // Jobs home: the bays, what waits, and what is done.
+import { Plain } from '../../ui/Press';
+import { LineInput } from '../../ui/LineInput';
 import { listJobs } from '../../api/calls';
 import { Button } from '@mui/material';
 import { useInfiniteQuery } from '@tanstack/react-query';
@@ -103,25 +105,23 @@ export default function Jobs() {
             marginLeft: 'auto',
           }}
         >
-          <label className="tablet-up">
-            <span className="vh">Find a ticket</span>
-            <input
+          <span className="tablet-up">
+            <LineInput
               id="find"
+              aria-label="Find a ticket"
               value={find}
               onChange={(e) => setFind(e.target.value)}
               placeholder="Find a ticket  /"
-              style={{
+              sx={{
                 height: 56,
                 width: 190,
-                background: 'transparent',
-                border: '1.5px solid var(--ghost)',
-                borderRadius: 6,
                 color: 'var(--chalk)',
                 font: '700 17px var(--read)',
-                padding: '0 14px',
+                '& .MuiOutlinedInput-notchedOutline': { borderColor: 'var(--ghost)' },
+                '&.Mui-focused .MuiOutlinedInput-notchedOutline': { borderColor: 'var(--chalk)' },
               }}
             />
-          </label>
+          </span>
           <Button
             component={Link}
             to="/parts"
@@ -158,8 +158,7 @@ export default function Jobs() {
           Jobs
         </Link>
         <div className="foot">
-          <button
-            type="button"
+          <Plain
             onClick={() => s.set({ theme: s.theme === 'day' ? 'night' : 'day' })}
             aria-label={`Bay light: ${s.theme}. Change.`}
           >
@@ -172,11 +171,11 @@ export default function Jobs() {
                 transform={s.theme === 'day' ? '' : 'rotate(180 11 11)'}
               />
             </svg>
-          </button>
-          <button type="button" onClick={() => setKeys(true)} aria-label="Keys">
+          </Plain>
+          <Plain onClick={() => setKeys(true)} aria-label="Keys">
             <span>Keys</span>
             <span className="key">?</span>
-          </button>
+          </Plain>
         </div>
       </nav>
       <main className="main" style={{ gridTemplateRows: 'auto 1fr', alignContent: 'start' }}>

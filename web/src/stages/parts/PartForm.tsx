@@ -1,6 +1,8 @@
 // One part as a form beside the live drawing of what it moves.
+import { Pick } from '../../ui/Pick';
+import { ChipButton, Plain } from '../../ui/Press';
 import { keepPart, lookAtPart } from '../../api/calls';
-import { Button, TextField } from '@mui/material';
+import { Button, TextField, Slider } from '@mui/material';
 import { useMutation, useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { ApiProblem, type Schemas } from '../../api/client';
@@ -197,31 +199,28 @@ export function PartForm({ part: given, version, retired, fresh: isNew, copy, ke
           <legend>Fits</legend>
           <div className="sets-filters">
             {layouts.map(([k, w]) => (
-              <button
+              <ChipButton
                 key={k}
-                type="button"
-                className="chip small"
+                size="small"
                 aria-pressed={part.fits.layouts.includes(k)}
                 onClick={() => set({ fits: { ...part.fits, layouts: toggle(part.fits.layouts, k) } })}
               >
                 {w}
-              </button>
+              </ChipButton>
             ))}
             {(['front', 'rear'] as const).map((a) => (
-              <button
+              <ChipButton
                 key={a}
-                type="button"
-                className="chip small"
+                size="small"
                 aria-pressed={part.fits.axles.includes(a)}
                 onClick={() => set({ fits: { ...part.fits, axles: toggle(part.fits.axles, a) } })}
               >
                 {a}
-              </button>
+              </ChipButton>
             ))}
             {part.fits.layouts.includes('solid_axle') && (
-              <button
-                type="button"
-                className="chip small"
+              <ChipButton
+                size="small"
                 aria-pressed={part.fits.springs === 'leaf'}
                 data-testid="part-leaf"
                 onClick={() =>
@@ -229,7 +228,7 @@ export function PartForm({ part: given, version, retired, fresh: isNew, copy, ke
                 }
               >
                 only on leaf springs
-              </button>
+              </ChipButton>
             )}
           </div>
           {(at('fits.layouts') || at('fits.axles')) && (
@@ -267,25 +266,18 @@ export function PartForm({ part: given, version, retired, fresh: isNew, copy, ke
           {at('edits') && part.edits.length === 0 && (
             <FieldError wrong={at('edits')!.wrong} right={at('edits')!.right} />
           )}
-          <select
-            className="line-input"
+          <Pick
+            label="+ Add what it moves"
             value=""
-            aria-label="Add what it moves"
-            data-testid="add-edit"
-            onChange={(e) =>
-              e.target.value &&
-              set({
-                edits: [...part.edits, fresh(edits, e.target.value) as unknown as Part['edits'][number]],
-              })
+            pick={(k) =>
+              k && set({ edits: [...part.edits, fresh(edits, k) as unknown as Part['edits'][number]] })
             }
-          >
-            <option value="">+ Add what it moves…</option>
-            {Object.entries(edits).map(([k, v]) => (
-              <option key={k} value={k}>
-                {v.word}
-              </option>
-            ))}
-          </select>
+            testid="add-edit"
+            list={[
+              { value: '', words: 'choose…' },
+              ...Object.entries(edits).map(([value, v]) => ({ value, words: v.word })),
+            ]}
+          />
           <TextField
             label="Sizes it comes in (the amounts above are for one unit); empty for one size"
             value={text.sizes ?? part.sizes?.values.join('  ') ?? ''}
@@ -323,31 +315,24 @@ export function PartForm({ part: given, version, retired, fresh: isNew, copy, ke
               remove={() => set({ adjusters: part.adjusters.filter((_, j) => j !== i) })}
             />
           ))}
-          <select
-            className="line-input"
+          <Pick
+            label="+ Add what can be turned"
             value=""
-            aria-label="Add an adjuster"
-            data-testid="add-adjuster"
-            onChange={(e) =>
-              e.target.value &&
+            pick={(k) =>
+              k &&
               set({
                 adjusters: [
                   ...part.adjusters,
-                  {
-                    name: 'Adjuster',
-                    ...fresh(adjusters, e.target.value),
-                  } as unknown as Part['adjusters'][number],
+                  { name: 'Adjuster', ...fresh(adjusters, k) } as unknown as Part['adjusters'][number],
                 ],
               })
             }
-          >
-            <option value="">+ Add what can be turned…</option>
-            {Object.entries(adjusters).map(([k, v]) => (
-              <option key={k} value={k}>
-                {v.word}
-              </option>
-            ))}
-          </select>
+            testid="add-adjuster"
+            list={[
+              { value: '', words: 'choose…' },
+              ...Object.entries(adjusters).map(([value, v]) => ({ value, words: v.word })),
+            ]}
+          />
         </fieldset>
         <fieldset className="part-set">
           <legend>Money, work, rules</legend>
@@ -357,15 +342,14 @@ export function PartForm({ part: given, version, retired, fresh: isNew, copy, ke
           </div>
           <div className="sets-filters">
             {rules.map(([k, w]) => (
-              <button
+              <ChipButton
                 key={k}
-                type="button"
-                className="chip small"
+                size="small"
                 aria-pressed={part.rules.includes(k)}
                 onClick={() => set({ rules: toggle(part.rules, k) })}
               >
                 {w}
-              </button>
+              </ChipButton>
             ))}
           </div>
           <div className="field-row">
@@ -422,15 +406,14 @@ export function PartForm({ part: given, version, retired, fresh: isNew, copy, ke
               {size !== undefined && (
                 <div className="seg" role="group" aria-label="Size drawn">
                   {sizes.map((s) => (
-                    <button
+                    <Plain
                       key={s}
-                      type="button"
                       aria-pressed={s === size}
                       data-testid={`part-size-${s}`}
                       onClick={() => setWanted(s)}
                     >
                       {s} {part.sizes?.unit}
-                    </button>
+                    </Plain>
                   ))}
                 </div>
               )}
@@ -442,14 +425,14 @@ export function PartForm({ part: given, version, retired, fresh: isNew, copy, ke
               {part.adjusters.length > 0 && (
                 <label style={{ display: 'block', marginTop: 10 }}>
                   {part.adjusters[0]?.name}: from one end to the other
-                  <input
-                    type="range"
+                  <Slider
                     min={0}
                     max={1}
                     step={0.05}
                     value={turned}
-                    onChange={(e) => setTurned(Number(e.target.value))}
-                    style={{ width: '100%', minHeight: 44 }}
+                    onChange={(_, v) => setTurned(v)}
+                    color="secondary"
+                    aria-label={part.adjusters[0]?.name}
                   />
                 </label>
               )}

@@ -1,4 +1,6 @@
 // The shop's parts: shipped ones, own ones, what each moves, in and out as CSV and JSON.
+import { LineInput } from '../../ui/LineInput';
+import { Bare } from '../../ui/Press';
 import { listParts, sendTable } from '../../api/calls';
 import { Button } from '@mui/material';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
@@ -100,8 +102,7 @@ export default function Parts() {
       </header>
       <section aria-label="Parts">
         <div style={{ padding: '12px 16px' }}>
-          <input
-            className="line-input"
+          <LineInput
             placeholder="Find a part"
             aria-label="Find a part"
             value={find}
@@ -123,10 +124,9 @@ export default function Parts() {
           )}
         </div>
         {list.map((s) => (
-          <button
+          <Bare
             key={s.part.id}
-            type="button"
-            className={`bare shelf-row ${open?.key === s.part.id ? 'on' : ''}`}
+            className={`shelf-row ${open?.key === s.part.id ? 'on' : ''}`}
             onClick={() => take1(s)}
             data-testid={`shelf-${s.part.id}`}
           >
@@ -140,7 +140,7 @@ export default function Parts() {
               <Glyph name={s.retired ? 'none' : s.origin === 'shipped' ? 'done' : 'now'} size={14} />
               {s.retired ? 'retired' : origins[s.origin]}
             </span>
-          </button>
+          </Bare>
         ))}
       </section>
       {open ? (

@@ -1,4 +1,5 @@
 // One edit or adjuster of a part as fields; nothing typed is lost while it is wrong.
+import { ChipButton } from '../../ui/Press';
 import { TextField } from '@mui/material';
 import { useState } from 'react';
 import type { Problem } from '../../api/client';
@@ -55,9 +56,9 @@ export function KindRow({ kinds, entry, at, problems, change, remove, named }: P
     <div className="edit-row">
       <div className="edit-head">
         <b>{info.word}</b>
-        <button type="button" className="chip small" onClick={remove}>
+        <ChipButton size="small" onClick={remove}>
           Remove
-        </button>
+        </ChipButton>
       </div>
       <div className="field-row">
         {named && (

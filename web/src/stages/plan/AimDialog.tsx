@@ -1,4 +1,6 @@
 // The aim: nine schools with their reasons, both sides of their disagreements, windows to edit, own aims to keep.
+import { Segment } from '../../ui/Segment';
+import { Bare, ChipButton } from '../../ui/Press';
 import { listAims, keepAim, removeAim } from '../../api/calls';
 import { useSettings } from '../../ui/settings';
 import { readAngle } from '../../units/notation';
@@ -132,9 +134,8 @@ export function AimDialog({
         <div style={{ display: 'flex', justifyContent: 'space-between', gap: 12 }}>
           <h2 id="aim-title">What is wanted</h2>
           {before && (
-            <button
-              type="button"
-              className="chip small"
+            <ChipButton
+              size="small"
               onClick={() => {
                 setEdit(before);
                 setBefore(undefined);
@@ -142,7 +143,7 @@ export function AimDialog({
               data-testid="aim-back"
             >
               Back to what was typed
-            </button>
+            </ChipButton>
           )}
         </div>
         {edit && <Unkept typed={typing} />}
@@ -150,10 +151,9 @@ export function AimDialog({
           {(aims.data ?? []).map(({ aim: a, own: mine }) => {
             const on = now.from.id === a.id;
             return (
-              <button
+              <Bare
                 key={a.id}
-                type="button"
-                className={`bare aim-card ${on ? 'on' : ''}`}
+                className={`aim-card ${on ? 'on' : ''}`}
                 aria-pressed={on}
                 data-testid={`aim-${a.id}`}
                 onClick={() => {
@@ -167,7 +167,7 @@ export function AimDialog({
                   {mine && <small className="mut">own</small>}
                 </span>
                 <span className="small mut">{a.reason}</span>
-              </button>
+              </Bare>
             );
           })}
         </div>
@@ -176,10 +176,9 @@ export function AimDialog({
             <h3>{v.about}</h3>
             <div>
               {v.choices.map((c) => (
-                <button
+                <Bare
                   key={c.name}
-                  type="button"
-                  className={`bare ${holds(now.from, c) ? 'on' : ''}`}
+                  className={`${holds(now.from, c) ? 'on' : ''}`}
                   aria-pressed={holds(now.from, c)}
                   onClick={() =>
                     setEdit({
@@ -198,7 +197,7 @@ export function AimDialog({
                     <Glyph name={holds(now.from, c) ? 'aim' : 'unread'} size={17} /> {c.name}
                   </b>
                   <span className="small">{c.argument}</span>
-                </button>
+                </Bare>
               ))}
             </div>
           </section>
@@ -242,19 +241,12 @@ export function AimDialog({
               slotProps={{ htmlInput: { inputMode: 'decimal', 'data-testid': w } }}
             />
           ))}
-          <div className="seg" role="group" aria-label="Judged">
-            {judged.map(([k, w]) => (
-              <button
-                key={k}
-                type="button"
-                aria-pressed={(now.from.judged_at ?? 'planned') === k}
-                data-testid={`judged-${k}`}
-                onClick={() => setEdit({ from: { ...now.from, judged_at: k }, text: now.text })}
-              >
-                {w}
-              </button>
-            ))}
-          </div>
+          <Segment
+            label="Judged"
+            value={now.from.judged_at ?? 'planned'}
+            choose={(k) => setEdit({ from: { ...now.from, judged_at: k }, text: now.text })}
+            choices={judged.map(([value, label]) => ({ value, label, testid: `judged-${value}` }))}
+          />
         </div>
         <div className="aim-foot">
           <TextField

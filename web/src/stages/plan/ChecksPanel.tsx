@@ -1,4 +1,5 @@
 // What must not foul, with the number and the limit; and what was measured on the car for it.
+import { ChipButton } from '../../ui/Press';
 import { saveVehicle } from '../../api/calls';
 import { Button, Dialog, TextField } from '@mui/material';
 import { MeasureField } from '../../input/Field';
@@ -77,14 +78,9 @@ export function ChecksPanel({
           <Glyph name="watch" size={18} /> <span>{w}</span>
         </p>
       ))}
-      <button
-        type="button"
-        className="chip on-slate"
-        onClick={() => setEdit(true)}
-        data-testid="measure-limits"
-      >
+      <ChipButton className="on-slate" onClick={() => setEdit(true)} data-testid="measure-limits">
         Measured clearances…
-      </button>
+      </ChipButton>
       {edit && <LimitsDialog bench={bench} axle={axle} close={() => setEdit(false)} />}
     </div>
   );

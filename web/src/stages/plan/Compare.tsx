@@ -1,4 +1,5 @@
 // Up to four plans side by side: figures, both corners overlaid, wear and money.
+import { ChipButton } from '../../ui/Press';
 import { predict, forecastWear } from '../../api/calls';
 import { Button } from '@mui/material';
 import { useQueries } from '@tanstack/react-query';
@@ -182,15 +183,14 @@ export default function Compare() {
       >
         <h2 style={{ marginRight: 8 }}>Compare up to four plans</h2>
         {ticket.plans.map((p) => (
-          <button
+          <ChipButton
             key={p.id}
-            type="button"
-            className="chip"
+
             aria-pressed={shown.some((s) => s.id === p.id)}
             onClick={() => toggle(p.id)}
           >
             <Glyph name={shown.some((s) => s.id === p.id) ? 'done' : 'none'} size={14} /> {p.name}
-          </button>
+          </ChipButton>
         ))}
         {ticket.plans.length < 2 && (
           <span className="small mut">Duplicate the plan in its menu, change one thing, and come back.</span>

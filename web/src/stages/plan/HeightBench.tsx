@@ -1,4 +1,6 @@
 // The height change: by number, by steps, by dragging a curve; mm or inches as typed.
+import { Segment } from '../../ui/Segment';
+import { Bare, ChipButton, Plain } from '../../ui/Press';
 import { readLength } from '../../units/notation';
 import { useEffect, useState, type ReactNode } from 'react';
 import { FieldError } from '../../shell/Fault';
@@ -45,19 +47,17 @@ export function HeightBench({
   return (
     <div className="height-bench">
       <div style={{ width: 160, flex: 'none' }}>
-        <div className="seg axle-seg" role="group" aria-label="Axle">
-          {(['front', 'rear'] as const).map((a) => (
-            <button
-              key={a}
-              type="button"
-              aria-pressed={axle === a}
-              onClick={() => setAxle(a)}
-              data-testid={`axle-${a}`}
-            >
-              {a === 'front' ? 'Front' : 'Rear'}
-            </button>
-          ))}
-        </div>
+        <Segment
+          label="Axle"
+          className="axle-seg"
+          value={axle}
+          choose={setAxle}
+          choices={(['front', 'rear'] as const).map((a) => ({
+            value: a,
+            label: a === 'front' ? 'Front' : 'Rear',
+            testid: `axle-${a}`,
+          }))}
+        />
         <label>
           <span className="vh">Height change in {unit}</span>
           <span
@@ -111,20 +111,14 @@ export function HeightBench({
           ) : (
             <span>{signed(mm)} mm</span>
           )}
-          <button
-            type="button"
-            className="bare ways-link"
-            onClick={() => setWays(true)}
-            data-testid="height-ways"
-          >
+          <Bare className="ways-link" onClick={() => setWays(true)} data-testid="height-ways">
             Ways…
-          </button>
+          </Bare>
         </div>
         <div style={{ display: 'flex', gap: 8 }}>
           {[-1, 1].map((d) => (
-            <button
+            <Plain
               key={d}
-              type="button"
               className="fig"
               data-testid={d < 0 ? 'height-down' : 'height-up'}
               onClick={() => onHeight(mm + d * step)}
@@ -140,13 +134,13 @@ export function HeightBench({
             >
               {d < 0 ? '−' : '+'}
               {unit === 'mm' ? 5 : <span className="frac">1/4</span>}
-            </button>
+            </Plain>
           ))}
         </div>
         {bench.undo && (
-          <button type="button" className="chip small" onClick={bench.undo} data-testid="plan-undo">
+          <ChipButton size="small" onClick={bench.undo} data-testid="plan-undo">
             Undo the last change
-          </button>
+          </ChipButton>
         )}
       </div>
       {children}

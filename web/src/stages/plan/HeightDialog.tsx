@@ -1,4 +1,6 @@
 // How height is had, and what is wanted of it: every way moves what it really moves.
+import { Segment } from '../../ui/Segment';
+import { ChipButton } from '../../ui/Press';
 import { heightTarget } from '../../api/calls';
 import { readAngle, readLength, readNumber } from '../../units/notation';
 import { MeasureField } from '../../input/Field';
@@ -114,13 +116,13 @@ export function HeightDialog({ bench, axle, close }: { bench: Bench; axle: AxleN
           {axle === 'front' ? 'Front' : 'Rear'} height: what is wanted, and how it is had
         </h2>
         <Unkept typed={typed} />
-        <div className="seg" role="group" aria-label="Target" style={{ margin: '14px 0 10px' }}>
-          {kinds.map(([k, w]) => (
-            <button key={k} type="button" aria-pressed={kind === k} onClick={() => setKind(k)}>
-              {w}
-            </button>
-          ))}
-        </div>
+        <Segment
+          label="Target"
+          value={kind}
+          choose={setKind}
+          choices={kinds.map(([value, label]) => ({ value, label }))}
+          style={{ margin: '14px 0 10px' }}
+        />
         <div style={{ display: 'flex', gap: 12, alignItems: 'flex-start', flexWrap: 'wrap' }}>
           {kind !== 'level' && (
             <MeasureField
@@ -192,16 +194,14 @@ export function HeightDialog({ bench, axle, close }: { bench: Bench; axle: AxleN
                   {turnsOf(aim.data.by_turning, what === 'collar' ? 'Collar' : 'Bolt')}{' '}
                 </span>
               )}
-              <button
-                type="button"
-                className="chip"
+              <ChipButton
                 onClick={() =>
                   change(changeOf(draft, axle, { height_change_mm: Math.round(aim.data!.gain_mm) }))
                 }
                 data-testid="target-use"
               >
                 Use it
-              </button>
+              </ChipButton>
             </span>
           )}
         </div>

@@ -1,4 +1,6 @@
 // What closes the gap: the aim, the parts, the one thing to do next, and the plans of this job.
+import { Segment } from '../../ui/Segment';
+import { Bare, ChipButton } from '../../ui/Press';
 import { Button } from '@mui/material';
 import { useMemo, useState } from 'react';
 import { useNavigate } from 'react-router';
@@ -85,9 +87,7 @@ export function PartsPane({ bench, axle, result, fitted: on, setFitted, current,
               ? `What closes ${angle(gap, form, gap < 0.095 ? 2 : 1)}`
               : 'Parts'}
         </h3>
-        <button
-          type="button"
-          className="bare"
+        <Bare
           onClick={() => setAims(true)}
           data-testid="aim"
           style={{
@@ -120,20 +120,20 @@ export function PartsPane({ bench, axle, result, fitted: on, setFitted, current,
           >
             Change
           </span>
-        </button>
-        <div className="seg wide-seg" role="group" aria-label="Parts or sets" style={{ marginTop: 10 }}>
-          {(['parts', 'sets'] as const).map((m) => (
-            <button
-              key={m}
-              type="button"
-              aria-pressed={mode === m}
-              onClick={() => setMode(m)}
-              data-testid={`mode-${m}`}
-            >
-              {m === 'parts' ? 'One part' : 'Best sets'}
-            </button>
-          ))}
-        </div>
+        </Bare>
+        <Segment
+          label="Parts or sets"
+          className="wide-seg"
+          wide
+          style={{ marginTop: 10 }}
+          value={mode}
+          choose={setMode}
+          choices={(['parts', 'sets'] as const).map((m) => ({
+            value: m,
+            label: m === 'parts' ? 'One part' : 'Best sets',
+            testid: `mode-${m}`,
+          }))}
+        />
       </div>
       {mode === 'sets' && (
         <SetsPane
@@ -154,11 +154,10 @@ export function PartsPane({ bench, axle, result, fitted: on, setFitted, current,
               const st = status(c, form);
               return (
                 <div key={c.part.id} className={`part-box ${on ? 'on' : ''}`}>
-                  <button
-                    type="button"
+                  <Bare
                     role="option"
                     aria-selected={on}
-                    className={`bare part ${on ? 'on' : ''}`}
+                    className={`part ${on ? 'on' : ''}`}
                     data-testid={`part-${family(c.part.id)}`}
                     onClick={() => pick(c.part.id)}
                   >
@@ -202,23 +201,16 @@ export function PartsPane({ bench, axle, result, fitted: on, setFitted, current,
                         </span>
                       ))}
                     </span>
-                  </button>
+                  </Bare>
                   {on && (
                     <div className="part-tools">
                       {c.sizes.map((id) => (
-                        <button
-                          key={id}
-                          type="button"
-                          className="chip small"
-                          onClick={() => fit(id)}
-                          data-testid={`size-${id}`}
-                        >
+                        <ChipButton key={id} size="small" onClick={() => fit(id)} data-testid={`size-${id}`}>
                           fit {id.split('@')[1]}
-                        </button>
+                        </ChipButton>
                       ))}
-                      <button
-                        type="button"
-                        className="chip small"
+                      <ChipButton
+                        size="small"
                         onClick={() => {
                           setPins((p) => ({
                             pinned: [...new Set([...p.pinned, family(c.part.id)])].slice(-4),
@@ -229,10 +221,9 @@ export function PartsPane({ bench, axle, result, fitted: on, setFitted, current,
                         data-testid="pin"
                       >
                         Sets with it
-                      </button>
-                      <button
-                        type="button"
-                        className="chip small"
+                      </ChipButton>
+                      <ChipButton
+                        size="small"
                         onClick={() => {
                           setPins((p) => ({
                             excluded: [...new Set([...p.excluded, family(c.part.id)])],
@@ -242,7 +233,7 @@ export function PartsPane({ bench, axle, result, fitted: on, setFitted, current,
                         }}
                       >
                         Sets without
-                      </button>
+                      </ChipButton>
                     </div>
                   )}
                 </div>

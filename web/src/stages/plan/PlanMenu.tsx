@@ -1,4 +1,5 @@
 // The plans of a job: pick, rename, duplicate, remove, compare.
+import { Bare, Plain } from '../../ui/Press';
 import { newPlan, savePlan, copyPlan, removePlan } from '../../api/calls';
 import { Button, Dialog, Menu, MenuItem, TextField } from '@mui/material';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
@@ -63,9 +64,7 @@ export function PlanMenu({ bench }: { bench: Bench }) {
       : undefined;
   return (
     <div style={{ display: 'flex', alignItems: 'center', gap: 8 }}>
-      <button
-        type="button"
-        className="bare"
+      <Bare
         onClick={(e) => setAnchor(e.currentTarget)}
         data-testid="plan-menu"
         aria-haspopup="menu"
@@ -85,7 +84,7 @@ export function PlanMenu({ bench }: { bench: Bench }) {
         <svg width="12" height="8" viewBox="0 0 12 8" aria-hidden="true" style={{ flex: 'none' }}>
           <path d="M1 1L6 6L11 1" fill="none" stroke="currentColor" strokeWidth="2" />
         </svg>
-      </button>
+      </Bare>
       <span className="word small mut" data-testid="saving" style={{ fontSize: 13 }}>
         <Glyph name={saving === 'saved' ? 'done' : saving === 'saving' ? 'stale' : 'unread'} size={14} />
         {saving === 'saved' ? 'Saved' : saving === 'saving' ? 'Saving' : 'Not saved yet'}
@@ -174,9 +173,9 @@ export function PlanMenu({ bench }: { bench: Bench }) {
       {gone && (
         <div className="toast" role="status" style={{ padding: '0 0 0 16px' }}>
           <Glyph name="done" /> “{gone.name}” is removed.
-          <button type="button" onClick={() => bringBack.mutate(gone)} data-testid="plan-undo-remove">
+          <Plain onClick={() => bringBack.mutate(gone)} data-testid="plan-undo-remove">
             Undo
-          </button>
+          </Plain>
         </div>
       )}
       <Dialog open={name !== undefined} onClose={() => setName(undefined)}>

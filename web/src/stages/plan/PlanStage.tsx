@@ -1,4 +1,6 @@
 // Plan: height and correction on one bench.
+import { Segment } from '../../ui/Segment';
+import { ChipButton } from '../../ui/Press';
 import { Button } from '@mui/material';
 import { useEffect, useState } from 'react';
 import { Link, useLocation, useNavigate, useSearchParams } from 'react-router';
@@ -275,25 +277,30 @@ function AxleBench({ bench, axle, setAxle, answer, result, fault, stale }: AxleP
               </div>
             )}
           </div>
-          <div className="seg" role="group" aria-label="Side" style={{ flex: 'none' }}>
-            {(['left', 'both', 'right'] as const).map((f) => (
-              <button
-                key={f}
-                type="button"
-                aria-pressed={focus === f}
-                aria-label={f}
-                onClick={() => setFocus(f)}
-              >
-                {f === 'left' && (
-                  <Half side="left" size={17} color={focus === f ? 'currentColor' : undefined} />
-                )}
-                {f === 'both' ? 'Both' : f === 'left' ? 'L' : 'R'}
-                {f === 'right' && (
-                  <Half side="right" size={17} color={focus === f ? 'currentColor' : undefined} />
-                )}
-              </button>
-            ))}
-          </div>
+          <Segment
+            label="Side"
+            value={focus}
+            choose={setFocus}
+            style={{ flex: 'none' }}
+            choices={(['left', 'both', 'right'] as const).map((f) => ({
+              value: f,
+              name: f,
+              label:
+                f === 'both' ? (
+                  'Both'
+                ) : (
+                  <>
+                    {f === 'left' && (
+                      <Half side="left" size={17} color={focus === f ? 'currentColor' : undefined} />
+                    )}
+                    {f === 'left' ? 'L' : 'R'}
+                    {f === 'right' && (
+                      <Half side="right" size={17} color={focus === f ? 'currentColor' : undefined} />
+                    )}
+                  </>
+                ),
+            }))}
+          />
         </div>
         {table ? (
           <AnglesTable result={result} steered={axle === 'front'} />
@@ -321,25 +328,23 @@ function AxleBench({ bench, axle, setAxle, answer, result, fault, stale }: AxleP
         )}
         <div className="map-foot">
           {result.left.lock && (
-            <button
-              type="button"
-              className="chip small"
+            <ChipButton
+              size="small"
               aria-pressed={plane === 'lock'}
               onClick={() => setPlane(plane === 'lock' ? 'set' : 'lock')}
               data-testid="plane"
             >
               {plane === 'lock' ? 'Back to straight ahead' : 'At full lock'}
-            </button>
+            </ChipButton>
           )}
           {picks ? (
-            <button
-              type="button"
-              className="chip small"
+            <ChipButton
+              size="small"
               onClick={() => put({ picked: { left: null, right: null } })}
               data-testid="unpick"
             >
               Set by hand: back to the aim
-            </button>
+            </ChipButton>
           ) : (
             plane === 'set' &&
             result[lead].reach?.shape === 'area' && (
@@ -362,21 +367,25 @@ function AxleBench({ bench, axle, setAxle, answer, result, fault, stale }: AxleP
       </section>
       <section className="pane slate plan-joints">
         <div style={{ padding: '12px 12px 4px' }}>
-          <div className="seg panel-seg" role="group" aria-label="Panel">
-            {(['joints', 'orders', 'heights', 'checks', 'curves'] as const).map((p) => (
-              <button
-                key={p}
-                type="button"
-                aria-pressed={panel === p}
-                className={p === 'curves' ? 'narrow-only tablet-up' : ''}
-                onClick={() => setPanel(p)}
-                data-testid={`panel-${p}`}
-              >
-                {panelWord[p]}
-                {p === 'checks' && result[lead].checks.some((c) => !c.ok) && <Glyph name="clash" size={14} />}
-              </button>
-            ))}
-          </div>
+          <Segment
+            label="Panel"
+            className="panel-seg"
+            value={panel}
+            choose={setPanel}
+            choices={(['joints', 'orders', 'heights', 'checks', 'curves'] as const).map((p) => ({
+              value: p,
+              testid: `panel-${p}`,
+              ...(p === 'curves' && { className: 'narrow-only tablet-up' }),
+              label: (
+                <>
+                  {panelWord[p]}
+                  {p === 'checks' && result[lead].checks.some((c) => !c.ok) && (
+                    <Glyph name="clash" size={14} />
+                  )}
+                </>
+              ),
+            }))}
+          />
         </div>
         {panel === 'orders' && <OrdersPanel orders={answer.orders} first={axle} />}
         {panel === 'heights' && <HeightsPanel result={result} />}

@@ -1,4 +1,8 @@
 // Every set of parts that lands on aim, ranked, with reasons; filters, pins, and the way to take one.
+import { Fold } from '../../ui/Fold';
+import { LineInput } from '../../ui/LineInput';
+import { Pick } from '../../ui/Pick';
+import { Bare, ChipButton } from '../../ui/Press';
 import { readNumber } from '../../units/notation';
 import { Button } from '@mui/material';
 import { useEffect, useMemo, useState } from 'react';
@@ -69,52 +73,51 @@ export function SetsPane({ input, axle, tyres, fitted, pins, setPins, take }: Pr
   return (
     <>
       <div className="sets-head">
-        <details className="fold sets-fold">
-          <summary data-testid="sets-filters">
-            Filters
-            {forbid.length + (money === undefined ? 0 : 1) + (most < 4 ? 1 : 0)
-              ? `: ${forbid.length + (money === undefined ? 0 : 1) + (most < 4 ? 1 : 0)} on`
-              : ''}
-          </summary>
+        <Fold
+          className="fold sets-fold"
+          testid="sets-filters"
+          words={
+            <>
+              Filters
+              {forbid.length + (money === undefined ? 0 : 1) + (most < 4 ? 1 : 0)
+                ? `: ${forbid.length + (money === undefined ? 0 : 1) + (most < 4 ? 1 : 0)} on`
+                : ''}
+            </>
+          }
+        >
           <div className="sets-filters" role="group" aria-label="Filters">
             {rules.map(([k, word]) => (
-              <button
+              <ChipButton
                 key={k}
-                type="button"
-                className="chip small"
+                size="small"
                 aria-pressed={forbid.includes(k)}
                 onClick={() => toggle(k)}
                 data-testid={`rule-${k}`}
               >
                 <Glyph name={forbid.includes(k) ? 'done' : 'none'} size={13} /> {word}
-              </button>
+              </ChipButton>
             ))}
           </div>
           <div className="sets-line">
             <label>
               Parts at most
-              <input
-                className="line-input"
+              <LineInput
                 inputMode="decimal"
                 value={budget}
                 placeholder="any price"
                 onChange={(e) => setBudget(e.target.value)}
                 aria-invalid={wrong}
-                data-testid="budget"
+                testid="budget"
               />
             </label>
-            <label>
-              Sets of
-              <select className="line-input" value={most} onChange={(e) => setMost(Number(e.target.value))}>
-                {[1, 2, 3, 4].map((n) => (
-                  <option key={n} value={n}>
-                    {n} at most
-                  </option>
-                ))}
-              </select>
-            </label>
+            <Pick
+              label="Sets of"
+              value={String(most)}
+              pick={(v) => setMost(Number(v))}
+              list={[1, 2, 3, 4].map((n) => ({ value: String(n), words: `${n} at most` }))}
+            />
           </div>
-        </details>
+        </Fold>
         {wrong && <FieldError wrong={`“${budget}” is no price`} right="a number such as 400, or empty" />}
         {(pins.pinned.length > 0 || pins.excluded.length > 0) && (
           <div className="sets-filters">
@@ -122,10 +125,9 @@ export function SetsPane({ input, axle, tyres, fitted, pins, setPins, take }: Pr
               ...pins.pinned.map((x) => [x, 'in'] as const),
               ...pins.excluded.map((x) => [x, 'out'] as const),
             ].map(([x, w]) => (
-              <button
+              <ChipButton
                 key={x}
-                type="button"
-                className="chip small"
+                size="small"
                 onClick={() =>
                   setPins({
                     pinned: pins.pinned.filter((y) => y !== x),
@@ -134,7 +136,7 @@ export function SetsPane({ input, axle, tyres, fitted, pins, setPins, take }: Pr
                 }
               >
                 {w === 'in' ? 'must have' : 'without'} {x.split('@')[0]!.replaceAll('-', ' ')} ✕
-              </button>
+              </ChipButton>
             ))}
           </div>
         )}
@@ -142,9 +144,9 @@ export function SetsPane({ input, axle, tyres, fitted, pins, setPins, take }: Pr
           {search.running && search.slow && p ? (
             <>
               {p.doing} {p.done} of {p.of}{' '}
-              <button type="button" className="chip small" onClick={search.stop} data-testid="sets-stop">
+              <ChipButton size="small" onClick={search.stop} data-testid="sets-stop">
                 Stop
-              </button>
+              </ChipButton>
             </>
           ) : r ? (
             <>
@@ -174,12 +176,11 @@ export function SetsPane({ input, axle, tyres, fitted, pins, setPins, take }: Pr
           const open = i === on;
           const state = s.fouls.length ? 'clash' : s.reached ? 'aim' : 'short';
           return (
-            <button
+            <Bare
               key={s.parts.map((x) => x.id).join()}
-              type="button"
               role="option"
               aria-selected={open}
-              className={`bare part set ${open ? 'on' : ''}`}
+              className={`part set ${open ? 'on' : ''}`}
               onClick={() => setOn(i)}
               data-testid={`set-${i}`}
             >
@@ -229,7 +230,7 @@ export function SetsPane({ input, axle, tyres, fitted, pins, setPins, take }: Pr
                   </span>
                 )}
               </span>
-            </button>
+            </Bare>
           );
         })}
         {r?.ways_differ.map((w) => (

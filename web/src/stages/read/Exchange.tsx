@@ -1,6 +1,6 @@
 // Readings out and in: CSV, and the form on paper.
+import { ChipLink } from '../../ui/Press';
 import { useState } from 'react';
-import { Link } from 'react-router';
 import type { Ticket } from '../../api/client';
 import { CsvTable } from '../../shell/CsvTable';
 import { useBench } from '../../shell/ticket';
@@ -21,9 +21,9 @@ export function Exchange({ view }: { view: VisitView }) {
           setCount(t.readings.length);
         }}
       >
-        <Link className="chip" to={`../read-form?visit=${view.kind}`} data-testid="paper">
+        <ChipLink to={`../read-form?visit=${view.kind}`} testid="paper">
           Paper form
-        </Link>
+        </ChipLink>
       </CsvTable>
       {count !== undefined && (
         <p className="small" data-testid="csv-done">

@@ -1,4 +1,5 @@
 // The same figures as a table: value, doubt, age, method, and why one no longer holds.
+import { Bare } from '../../ui/Press';
 import { Glyph, Half } from '../../ui/glyphs';
 import { useSettings } from '../../ui/settings';
 import { angle, length } from '../../units/print';
@@ -41,9 +42,8 @@ export function FiguresTable({
     const name = `${q}-${axle}-${side}`;
     return (
       <td key={name}>
-        <button
-          type="button"
-          className="bare figure"
+        <Bare
+          className="figure"
           onClick={() => open({ quantity: q, place: { axle, side } })}
           title={f ? methods.find((m) => m.id === f.method)?.title : undefined}
         >
@@ -68,7 +68,7 @@ export function FiguresTable({
               <Glyph name="unread" size={13} /> not read
             </span>
           )}
-        </button>
+        </Bare>
       </td>
     );
   };

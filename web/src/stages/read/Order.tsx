@@ -1,4 +1,6 @@
 // The proposed order: prepare, heights, rear, front, toe last. Anything can be read at any time.
+import { Fold } from '../../ui/Fold';
+import { Bare } from '../../ui/Press';
 import { Glyph, Half } from '../../ui/glyphs';
 import { useSettings } from '../../ui/settings';
 import type { Schemas } from '../../api/client';
@@ -40,10 +42,9 @@ export function Order({
     const f = i.figure;
     const key = keyOf(i);
     return (
-      <button
+      <Bare
         key={key}
-        type="button"
-        className={`bare reading ${key === next ? 'next' : ''}`}
+        className={`reading ${key === next ? 'next' : ''}`}
         onClick={() => open(i)}
         data-testid={`read-${i.quantity}-${i.place.axle}-${i.place.side}`}
         title={f?.stale ?? undefined}
@@ -71,17 +72,12 @@ export function Order({
             {key === next ? 'next' : i.needed ? 'needed' : ''}
           </span>
         )}
-      </button>
+      </Bare>
     );
   };
   return (
     <div className="order-list">
-      <button
-        type="button"
-        className={`bare reading ${on === 'prepare' ? 'on' : ''}`}
-        onClick={prepare}
-        data-testid="prepare"
-      >
+      <Bare className={`reading ${on === 'prepare' ? 'on' : ''}`} onClick={prepare} data-testid="prepare">
         <Glyph name={answered === asked.length ? 'done' : 'watch'} size={18} />
         <span className="what">
           <b>Prepare</b>
@@ -89,7 +85,7 @@ export function Order({
         <span className="small">
           {answered} of {asked.length} known
         </span>
-      </button>
+      </Bare>
       {groups.map(([g, name]) => {
         const items = view.picture.order.filter((i) => i.group === g);
         const axles = g === 'heights' ? (['front', 'rear'] as const) : ([g] as const);
@@ -105,15 +101,19 @@ export function Order({
           </div>
         );
       })}
-      <details className="more">
-        <summary>
-          Anything else{' '}
-          <span className="small">
-            {view.picture.order.filter((i) => i.group === 'more' && i.figure).length} read
-          </span>
-        </summary>
+      <Fold
+        className="more"
+        words={
+          <>
+            Anything else{' '}
+            <span className="small">
+              {view.picture.order.filter((i) => i.group === 'more' && i.figure).length} read
+            </span>
+          </>
+        }
+      >
         {view.picture.order.filter((i) => i.group === 'more').map(row)}
-      </details>
+      </Fold>
     </div>
   );
 }

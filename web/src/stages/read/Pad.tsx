@@ -1,4 +1,6 @@
 // The reading pad: methods at the left, what to measure in the middle, the number at the right.
+import { Fold } from '../../ui/Fold';
+import { Bare } from '../../ui/Press';
 import { useState } from 'react';
 import type { Ticket } from '../../api/client';
 import { MeasureDrawing, type Shown } from '../../figures/measure';
@@ -117,9 +119,9 @@ function PadOf({
   return (
     <main className="main pad-main">
       <section className="pane methods" aria-label="Methods">
-        <button type="button" className="bare back" onClick={back} data-testid="pad-back">
+        <Bare className="back" onClick={back} data-testid="pad-back">
           ◂ All readings
-        </button>
+        </Bare>
         <div style={{ padding: '4px 14px 10px' }}>
           <h2 style={{ display: 'flex', gap: 8, alignItems: 'center' }} data-testid="pad-what">
             {target.place.side !== 'both' && <Half side={sideOf(target.place)} size={24} />}
@@ -131,10 +133,9 @@ function PadOf({
         </div>
         <div className="method-list">
           {list.map((m) => (
-            <button
+            <Bare
               key={m.id}
-              type="button"
-              className={`bare method ${m.id === method.id ? 'on' : ''}`}
+              className={`method ${m.id === method.id ? 'on' : ''}`}
               aria-pressed={m.id === method.id}
               onClick={() => pick(m.id)}
               data-testid={`method-${m.id}`}
@@ -144,16 +145,16 @@ function PadOf({
                 <b>{m.title}</b>
                 {m.quantity !== target.quantity && <span className="small">both wheels at once</span>}
               </span>
-            </button>
+            </Bare>
           ))}
         </div>
         <div className="next-up">
           <p className="lab">Next up</p>
           {upcoming.map((i) => (
-            <button key={keyOf(i)} type="button" className="bare" onClick={() => open(i)}>
+            <Bare key={keyOf(i)} onClick={() => open(i)}>
               {i.place.side !== 'both' && <Half side={sideOf(i.place)} size={18} />}
               <b>{short[i.quantity]}</b> {placeWords(i.place)}
-            </button>
+            </Bare>
           ))}
           {!upcoming.length && <p className="small">Nothing. This visit is complete.</p>}
         </div>
@@ -174,8 +175,7 @@ function PadOf({
           <Unkept typed={pad.typing} />
           <PadFacts pad={pad} />
           {history.length > 0 && (
-            <details className="history" open={history.length < 3}>
-              <summary>On record: {history.length}</summary>
+            <Fold className="history" open={history.length < 3} words={<>On record: {history.length}</>}>
               {history.map((r, i) => (
                 <div key={r.id} className="history-row" data-testid="history-row">
                   <span className="fig" style={{ fontSize: 24, textDecoration: i ? 'line-through' : 'none' }}>
@@ -191,7 +191,7 @@ function PadOf({
                   </span>
                 </div>
               ))}
-            </details>
+            </Fold>
           )}
         </div>
       </section>

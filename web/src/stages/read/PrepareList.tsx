@@ -1,4 +1,6 @@
 // The prepare list: what is not answered widens the doubt, nothing blocks.
+import { Segment } from '../../ui/Segment';
+import { Bare, ChipButton } from '../../ui/Press';
 import { saveVisit } from '../../api/calls';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useEffect, useState } from 'react';
@@ -78,9 +80,9 @@ export function PrepareList({ view, items, back }: { view: VisitView; items: Ite
   return (
     <section className="pane prepare" aria-label="Prepare list">
       <div className="prepare-head">
-        <button type="button" className="bare back" onClick={back} data-testid="prepare-back">
+        <Bare className="back" onClick={back} data-testid="prepare-back">
           ◂ Picture
-        </button>
+        </Bare>
         <h2>Before anything is read</h2>
         <span className="small mut" data-testid="prepare-saving">
           {save.isPending ? 'Saving…' : dirty ? (fault ? 'Not saved' : 'Saving…') : 'Saved'}
@@ -89,16 +91,14 @@ export function PrepareList({ view, items, back }: { view: VisitView; items: Ite
       {stale && (
         <div style={{ padding: '0 16px' }}>
           <FieldError wrong="Another tablet answered first" right="take its answers, then put yours in" />
-          <button
-            type="button"
-            className="chip"
+          <ChipButton
             style={{ marginTop: 8 }}
             disabled={!overtaken}
             onClick={takeTheirs}
             data-testid="take-theirs"
           >
             Take what they changed, keep mine
-          </button>
+          </ChipButton>
         </div>
       )}
       <div className="prepare-grid">
@@ -124,19 +124,19 @@ export function PrepareList({ view, items, back }: { view: VisitView; items: Ite
               </div>
               <div className="answer">
                 {i.kind === 'yes_no' ? (
-                  <div className="seg" role="group" aria-label={i.ask} id={`p-${i.id}`}>
-                    {['yes', 'no'].map((w) => (
-                      <button
-                        key={w}
-                        type="button"
-                        aria-pressed={text === w}
-                        onClick={() => put(i.id, text === w ? '' : w)}
-                        data-testid={`prepare-${i.id}-${w}`}
-                      >
-                        {w === 'yes' ? 'Yes' : 'No'}
-                      </button>
-                    ))}
-                  </div>
+                  <Segment
+                    label={i.ask}
+                    id={`p-${i.id}`}
+                    value={text as 'yes' | 'no'}
+                    choose={(w) => put(i.id, w)}
+                    clear={() => put(i.id, '')}
+                    choices={(['yes', 'no'] as const).map((w) => ({
+                      value: w,
+                      label: w === 'yes' ? 'Yes' : 'No',
+                      testid: `prepare-${i.id}-${w}`,
+                    }))}
+                    wide
+                  />
                 ) : (
                   <input
                     id={`p-${i.id}`}

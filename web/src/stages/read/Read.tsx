@@ -1,4 +1,5 @@
 // Read: visits, what is missing, the car's current numbers, what looks odd; and the pad for the next reading.
+import { Plain } from '../../ui/Press';
 import { openVisit } from '../../api/calls';
 import { Button } from '@mui/material';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
@@ -107,9 +108,8 @@ export default function Read() {
           {offered.map(([kind, name]) => {
             const isOpen = ticket.visits.some((v) => v.kind === kind);
             return (
-              <button
+              <Plain
                 key={kind}
-                type="button"
                 aria-pressed={view.kind === kind}
                 disabled={start.isPending}
                 onClick={() => (isOpen ? go({ visit: kind, at: undefined }) : start.mutate(kind))}
@@ -119,7 +119,7 @@ export default function Read() {
                 <span className="small">
                   {isOpen ? (visitOf(ticket, kind)?.picture.missing.length ? 'open' : 'complete') : 'not yet'}
                 </span>
-              </button>
+              </Plain>
             );
           })}
         </div>

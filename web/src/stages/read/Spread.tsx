@@ -1,4 +1,5 @@
 // Every entry of the reading: what was typed, how repeats lie, which is out of the mean.
+import { Bare, Plain } from '../../ui/Press';
 import { Glyph } from '../../ui/glyphs';
 import { useSettings } from '../../ui/settings';
 import { measure } from '../../units/measure';
@@ -56,13 +57,7 @@ export function Spread({ pad }: { pad: PadState }) {
           .replace(', from the car', '');
         return (
           <div key={n} className={`spread-cell ${on ? 'on' : ''} ${list.length > 1 ? 'many' : ''}`}>
-            <button
-              type="button"
-              className="bare"
-              onClick={() => pad.setActive(n)}
-              aria-pressed={on}
-              data-testid={`entry-${n}`}
-            >
+            <Bare onClick={() => pad.setActive(n)} aria-pressed={on} data-testid={`entry-${n}`}>
               <b>
                 {e.label}
                 {n.endsWith(HALF) ? ', half a turn on' : ''}
@@ -76,15 +71,14 @@ export function Spread({ pad }: { pad: PadState }) {
                       ? '—'
                       : 'optional'}
               </span>
-            </button>
+            </Bare>
             {r && list.length > 1 && (
               <>
                 <Dots r={r} />
                 <div className="chips">
                   {list.map((x, i) => (
-                    <button
+                    <Plain
                       key={i}
-                      type="button"
                       className="repeat"
                       aria-pressed={x.dropped}
                       onClick={() => pad.drop(n, i)}
@@ -93,7 +87,7 @@ export function Spread({ pad }: { pad: PadState }) {
                     >
                       <Glyph name={x.dropped ? 'unread' : r.odd === i ? 'watch' : 'done'} size={13} />
                       <span style={{ textDecoration: x.dropped ? 'line-through' : 'none' }}>{x.text}</span>
-                    </button>
+                    </Plain>
                   ))}
                   <span className="small mut">
                     spread{' '}

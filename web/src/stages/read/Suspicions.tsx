@@ -1,4 +1,5 @@
 // Readings that may lie: what is odd, why, and the one reading that settles it.
+import { ChipButton } from '../../ui/Press';
 import { Odd } from '../../pad/Odd';
 import type { Suspicion, Target, VisitView } from '../../pad/readings';
 
@@ -8,13 +9,9 @@ export function Suspicions({ view, open }: { view: VisitView; open: (t: Target) 
   const row = (s: Suspicion, i: number) => (
     <Odd key={`${s.rule}${i}`} of={s} open={i === 0}>
       {s.quantity && s.place && (
-        <button
-          type="button"
-          className="chip"
-          onClick={() => open({ quantity: s.quantity!, place: s.place! })}
-        >
+        <ChipButton onClick={() => open({ quantity: s.quantity!, place: s.place! })}>
           Read it again
-        </button>
+        </ChipButton>
       )}
     </Odd>
   );

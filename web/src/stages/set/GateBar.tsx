@@ -1,4 +1,5 @@
 // A gate: what it waits for, what is off by how much, and the reason it is opened on all the same.
+import { Plain } from '../../ui/Press';
 import { useState } from 'react';
 import type { AxleName, SideName } from '../../api/client';
 import { FieldError } from '../../shell/Fault';
@@ -51,9 +52,8 @@ export function GateBar({ gate: g, view, marks, open, stale, fault, tick, pass, 
         {g.ticks.map((t) => {
           const on = !!view?.ticked.includes(t.id);
           return (
-            <button
+            <Plain
               key={t.id}
-              type="button"
               className={`chk ${on ? 'on' : ''}`}
               role="checkbox"
               aria-checked={on}
@@ -63,16 +63,15 @@ export function GateBar({ gate: g, view, marks, open, stale, fault, tick, pass, 
             >
               <i>{on && <Glyph name="done" size={16} />}</i>
               {t.words}
-            </button>
+            </Plain>
           );
         })}
         {g.needs.flatMap(({ axle, quantity: q }) =>
           sides.map((s) => {
             const r = readAt(view, axle, s, q);
             return (
-              <button
+              <Plain
                 key={axle + q + s}
-                type="button"
                 className={`chk ${r ? 'on' : 'dash'}`}
                 disabled={!open}
                 onClick={() => view?.visit && pad(view.visit, q, axle, s)}
@@ -85,7 +84,7 @@ export function GateBar({ gate: g, view, marks, open, stale, fault, tick, pass, 
                     ? length(r.value, unit)
                     : angle(r.value, form, q === 'toe' ? 2 : 1)
                   : 'not read'}
-              </button>
+              </Plain>
             );
           }),
         )}
@@ -106,25 +105,24 @@ export function GateBar({ gate: g, view, marks, open, stale, fault, tick, pass, 
                 data-testid="gate-reason"
               />
             </label>
-            <button
+            <Plain
               type="submit"
               className="chk do"
               disabled={stale || reason.trim().length < 3}
               data-testid="gate-pass"
             >
               Go on, off plan
-            </button>
+            </Plain>
           </form>
         ) : (
-          <button
-            type="button"
+          <Plain
             className="chk do"
             disabled={!complete || !open || stale}
             onClick={() => pass(undefined)}
             data-testid="gate-pass"
           >
             Open the gate
-          </button>
+          </Plain>
         )}
       </div>
       {fault && <FieldError wrong={fault.wrong} right={fault.right} />}

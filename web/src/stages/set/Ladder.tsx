@@ -1,4 +1,5 @@
 // The ladder of steps and gates. What was done says what it said then, whatever the plan says now.
+import { Bare } from '../../ui/Press';
 import { Button } from '@mui/material';
 import type { Schemas } from '../../api/client';
 import { Glyph } from '../../ui/glyphs';
@@ -103,13 +104,8 @@ export function Ladder({ sheet, marks, now, veiled, undo, big, setBig }: Props) 
 
 function Undo({ step, undo }: { step: string; undo: (step: string) => void }) {
   return (
-    <button
-      type="button"
-      className="bare small"
-      style={{ textDecoration: 'underline', minHeight: 44 }}
-      onClick={() => undo(step)}
-    >
+    <Bare className="small" style={{ textDecoration: 'underline', minHeight: 44 }} onClick={() => undo(step)}>
       Undo
-    </button>
+    </Bare>
   );
 }

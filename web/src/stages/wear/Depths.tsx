@@ -1,4 +1,5 @@
 // Depths: a tyre's log, what it taught, and a line to write.
+import { ChipButton } from '../../ui/Press';
 import { writeTread, strikeTread } from '../../api/calls';
 import { Button, MenuItem, TextField } from '@mui/material';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
@@ -246,9 +247,8 @@ export function Depths({ modes, wear, view, place, pick }: Props) {
                       {e.flipped && ', turned on the rim'}
                     </td>
                     <td style={{ whiteSpace: 'nowrap' }}>
-                      <button
-                        type="button"
-                        className="chip small"
+                      <ChipButton
+                        size="small"
                         onClick={() => {
                           setMends(l);
                           setFlipped(!!e.flipped);
@@ -265,15 +265,14 @@ export function Depths({ modes, wear, view, place, pick }: Props) {
                         }}
                       >
                         Correct
-                      </button>{' '}
-                      <button
-                        type="button"
-                        className="chip small"
+                      </ChipButton>{' '}
+                      <ChipButton
+                        size="small"
                         onClick={() => strike.mutate(l.id)}
                         disabled={strike.isPending}
                       >
                         Strike
-                      </button>
+                      </ChipButton>
                     </td>
                   </tr>
                 );
@@ -313,15 +312,9 @@ export function Depths({ modes, wear, view, place, pick }: Props) {
           ))}
           <MenuItem value="off">Off the car</MenuItem>
         </TextField>
-        <button
-          type="button"
-          className="chip"
-          aria-pressed={flipped}
-          onClick={() => setFlipped(!flipped)}
-          data-testid="tread-flipped"
-        >
+        <ChipButton aria-pressed={flipped} onClick={() => setFlipped(!flipped)} data-testid="tread-flipped">
           Turned on its rim here
-        </button>
+        </ChipButton>
         {measured('fresh', 'New, once', 'tread')}
         {field('note', 'Remark')}
         {fault && !fault.problems.length && <FieldError wrong={fault.title} right={fault.message} />}

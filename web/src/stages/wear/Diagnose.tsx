@@ -1,4 +1,5 @@
 // Causes: what is seen and felt, ranked, with the reading that separates them.
+import { Bare, ChipButton } from '../../ui/Press';
 import { diagnose } from '../../api/calls';
 import { useQuery } from '@tanstack/react-query';
 import { useMemo, useState } from 'react';
@@ -92,10 +93,9 @@ export function Diagnose({ modes, tyre: inHand, tyres }: Props) {
         </div>
         <div className="slate patterns">
           {pattern?.answers.map((a) => (
-            <button
+            <Bare
               key={a.id}
-              type="button"
-              className="bare"
+
               aria-pressed={shown === a.id}
               onClick={() => toggle('pattern', a.id)}
               data-testid={`seen-pattern-${a.id}`}
@@ -105,7 +105,7 @@ export function Diagnose({ modes, tyre: inHand, tyres }: Props) {
                 {a.label}
                 {measured === a.id && <small> by depth</small>}
               </span>
-            </button>
+            </Bare>
           ))}
         </div>
         <div className="questions">
@@ -119,16 +119,15 @@ export function Diagnose({ modes, tyre: inHand, tyres }: Props) {
                 </span>
                 <span className="answers">
                   {q.answers.map((a) => (
-                    <button
+                    <ChipButton
                       key={a.id}
-                      type="button"
-                      className="chip small"
+                      size="small"
                       aria-pressed={seen[q.id] === a.id}
                       onClick={() => toggle(q.id, a.id)}
                       data-testid={`seen-${q.id}-${a.id}`}
                     >
                       {a.label}
-                    </button>
+                    </ChipButton>
                   ))}
                 </span>
               </div>

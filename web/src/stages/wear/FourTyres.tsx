@@ -1,4 +1,5 @@
 // The four tyres as a row: which one, how far, where it goes first.
+import { Bare } from '../../ui/Press';
 import type { CarWear } from '../../api/client';
 import { Half } from '../../ui/glyphs';
 import { useSettings } from '../../ui/settings';
@@ -36,10 +37,9 @@ export function FourTyres({
         const t = wear?.tyres.find((x) => x.place === p);
         const on = p === place;
         return (
-          <button
+          <Bare
             key={p}
-            type="button"
-            className={`bare ${on ? 'on' : ''}`}
+            className={`${on ? 'on' : ''}`}
             aria-pressed={on}
             disabled={!t && !!wear}
             onClick={() => pick(p)}
@@ -61,7 +61,7 @@ export function FourTyres({
             ) : (
               <span className="small">{wear ? 'axle not read' : '…'}</span>
             )}
-          </button>
+          </Bare>
         );
       })}
     </div>

@@ -1,4 +1,5 @@
 // The four ways of looking at tread.
+import { Segment } from '../../ui/Segment';
 import { Glyph } from '../../ui/glyphs';
 
 export type Mode = 'tread' | 'depths' | 'rotate' | 'diagnose';
@@ -11,20 +12,22 @@ const all: [Mode, string][] = [
 
 export function Modes({ mode, set, warned }: { mode: Mode; set: (m: Mode) => void; warned: number }) {
   return (
-    <div className="seg wear-modes" role="group" aria-label="Look at">
-      {all.map(([id, word]) => (
-        <button
-          key={id}
-          type="button"
-          aria-pressed={mode === id}
-          onClick={() => set(id)}
-          data-testid={`wear-${id}`}
-        >
-          {id === 'depths' && warned > 0 && <Glyph name="watch" size={17} />}
-          {word}
-          {id === 'depths' && warned > 0 && <span className="vh">, {warned} to look at</span>}
-        </button>
-      ))}
-    </div>
+    <Segment
+      label="Look at"
+      className="wear-modes"
+      value={mode}
+      choose={set}
+      choices={all.map(([value, word]) => ({
+        value,
+        testid: `wear-${value}`,
+        label: (
+          <>
+            {value === 'depths' && warned > 0 && <Glyph name="watch" size={17} />}
+            {word}
+            {value === 'depths' && warned > 0 && <span className="vh">, {warned} to look at</span>}
+          </>
+        ),
+      }))}
+    />
   );
 }

@@ -1,4 +1,5 @@
 // Rotation: which tyre goes where, and what each pattern does to the set.
+import { Bare } from '../../ui/Press';
 import { useState } from 'react';
 import type { CarWear, Schemas } from '../../api/client';
 import { Glyph } from '../../ui/glyphs';
@@ -127,9 +128,8 @@ export function Rotate({ modes, wear }: { modes: React.ReactNode; wear: CarWear 
         <ul className="rotations" aria-label="Patterns, best first">
           {list.map((r) => (
             <li key={r.rotation}>
-              <button
-                type="button"
-                className={`bare ${r === shown ? 'on' : ''}`}
+              <Bare
+                className={`${r === shown ? 'on' : ''}`}
                 aria-pressed={r === shown}
                 onClick={() => setChosen(r.rotation)}
                 data-testid={`rotation-${r.rotation}`}
@@ -165,7 +165,7 @@ export function Rotate({ modes, wear }: { modes: React.ReactNode; wear: CarWear 
                   {told(r.first_km, units)} <small>{unitName('distance', units)}</small>
                   <small className="money">×{num(r.ratio, 2)}</small>
                 </span>
-              </button>
+              </Bare>
             </li>
           ))}
         </ul>

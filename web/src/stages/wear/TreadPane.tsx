@@ -1,4 +1,6 @@
 // One tyre's section in two states, the distance under the hand, and what eats it.
+import { Fold } from '../../ui/Fold';
+import { ChipButton } from '../../ui/Press';
 import { Button, MenuItem, TextField } from '@mui/material';
 import { useState } from 'react';
 import { Link, useLocation } from 'react-router';
@@ -225,22 +227,20 @@ export function TreadPane({ modes, wear, tyre, pick, km, setKm, other, setOther 
         </TextField>
         <div className="two-col">
           <h3>What eats {whole ? 'the tread' : lead.worst === 'even' ? 'it' : `the ${lead.worst_words}`}</h3>
-          <button
-            type="button"
-            className="chip small"
+          <ChipButton
+            size="small"
             aria-pressed={whole}
             onClick={() => setWhole(!whole)}
             data-testid="wear-whole"
           >
             whole width
-          </button>
+          </ChipButton>
         </div>
         <Causes title={capital(lead.title)} t={lead} id="s" whole={whole} />
         {above !== lead && (
-          <details className="more">
-            <summary data-testid="wear-above">The same {shortName(above)}</summary>
+          <Fold className="more" testid="wear-above" words={<>The same {shortName(above)}</>}>
             <Causes title={capital(above.title)} t={above} id="u" whole={whole} />
-          </details>
+          </Fold>
         )}
         <Levers tyre={tyre} />
         {mix && (

@@ -1,4 +1,5 @@
 // What is told of the tyres: pressures, price, distance a year, heights it is driven at.
+import { ChipButton } from '../../ui/Press';
 import { saveVehicle } from '../../api/calls';
 import { Button, Dialog, MenuItem, TextField } from '@mui/material';
 import { useMutation } from '@tanstack/react-query';
@@ -203,15 +204,14 @@ export function TyreFactsDialog({ heights, close }: { heights: string[]; close: 
         </div>
         <div style={{ display: 'flex', gap: 8, flexWrap: 'wrap' }}>
           {flags.map(([k, label]) => (
-            <button
+            <ChipButton
               key={k}
-              type="button"
-              className="chip"
+
               aria-pressed={!!facts[k]}
               onClick={() => setFacts({ ...facts, [k]: !facts[k] })}
             >
               {label}
-            </button>
+            </ChipButton>
           ))}
         </div>
         {fault && !fault.problems.length && <FieldError wrong={fault.title} right={fault.message} />}
