@@ -1033,11 +1033,123 @@ fault-exactly-five-each-inner-outer = exactly five, each with "inner" and "outer
 fault-four-twelve-lower-left-lower = four to twelve, such as lower_left, lower_right, upper_left, upper_right, track_bar
 fault-unknown-field-this-layout-holds = unknown field: this layout holds both sides already
 fault-points-right-side-under-their = points of the right side under their own names
+fault-quoted = "{ $value }"
+fault-no-part-id = no part "{ $id }"
+fault-characters = { $n } characters
+fault-characters-right = 1 to { $n } characters
+fault-no-shape = no shape "{ $id }"
+fault-other-address = "{ $id }" under the address of "{ $address }"
+fault-utf8-at = not UTF-8 at byte { $at }
+fault-step-not-done = "{ $step }" was not done
+fault-readings = { $n } readings
+fault-clock-minutes = { $n } min ahead of this server's clock
+fault-clock-hours = { $n } h ahead of this server's clock
+fault-year = the year { $year }
+fault-value-typed = { $told }, but what was typed gives { $typed }
+fault-name-value = not --name=value
+fault-after-equals = a value after the =
+fault-no-such-name = { $method } has no such name
+fault-no-schema = no schema "{ $name }"
+fault-thread-short = { $least } asked of { $has } engaged as it comes
+fault-no-measure = this layout has no "{ $what }"
+fault-heights = { $n } heights
+fault-layout-has-none = unknown field: a { $layout } has none
+fault-leave-out-or = leave it out, or "layout": "{ $layout }"
+fault-ends-chassis = "chassis" and "axle", each [x, y, z] in mm
+fault-ends-inner = "inner" and "outer", each [x, y, z] in mm
+fault-dead-point = drawn at or past a dead point: { $what ->
+    [lower_arm] lower arm does not close
+    [upper_arm] upper arm and knuckle fully extended
+    [tie_rod] tie rod fully extended
+    [dead_point] arm at its dead point
+    [strut] strut and lower arm in line
+    [link] link fully extended
+    [unsteered] no steering axis
+   *[no_setting] no setting of the adjusters closes
+}
+fault-id-letters = small letters, digits and hyphens, such as upper-arm-12
+fault-sizes-count = { $n } sizes
+fault-after = { $now } after { $before }
+fault-required-and-out = "{ $id }" is required and ruled out at once
+fault-part-itself = "{ $id }" is the part itself
+fault-name-of-link = the name of a link, in small letters
+fault-or-name-of-link = { $list }, or the name of a link
+fault-no-point-on-fits = no point "{ $name }" on what it fits
+fault-parts = { $n } parts
+fault-parts-most = { $n } parts at most
+fault-stands-twice = "{ $id }" stands twice, first at { $first }
+fault-ring = { $names } need each other in a ring
+fault-another-format = "{ $value }" is another format
+fault-reading-before = a reading before it in the list
+fault-plan-of-job = the id of a plan of this job
+fault-job-with-plan = a job with a plan
+fault-word-not-known = "{ $word }" is not known
+fault-minutes = { $n } minutes
+fault-group-such = a group such as upper_arm or shims
+fault-leaf-or-empty = leaf, or empty
+fault-no-column-named = no column "{ $name }"
+fault-columns = columns { $list }
+fault-the-columns = the columns { $list }
+fault-no-column = no column { $name }
+fault-columns-least = at least { $list }
+fault-parts-in-table = at most { $n } parts in one table
+fault-cells-under = { $cells } cells under { $columns } columns
+fault-not-made-here = "{ $id }" is not made, or has no such link here
+fault-sizes = sizes { $list }
+fault-other-axle = "{ $id }" is for another layout or axle
+fault-part-for = a part for a { $layout }
+fault-an-axle = a { $axle-w } axle
+fault-part-and-adjuster = a part and an adjuster
+fault-neither-part = neither part nor adjuster
+fault-part-brings = the part brings { $n } adjusters
+fault-not-fit = "{ $id }" does not fit this axle
+fault-size-not-made = { $size } is not made
+fault-one-of = one of { $list }
+fault-too-many-free = too many adjusters at once: { $n } are free, and the parts bring theirs
+fault-no-leaves = this axle is not on leaf springs, so it has no { $way-w }
+fault-layout-no-way = a { $layout-w } has no { $way-w }
+fault-entries-most = up to { $n } entries of up to { $long } characters
+fault-no-such-entry = { $method } has no such entry
+fault-no-choice = no choice "{ $word }"
+fault-no-method = no method "{ $word }"
+fault-first-line = a first line with at least { $list }
+fault-first-line-commas = a first line with at least { $list }, cells parted by commas
+fault-unknown-column = unknown column "{ $name }"
+fault-rows-more = more than { $n } rows
+fault-none-of-them = "{ $word }" is none of them
+fault-not-usable = not a usable number
+fault-plain-or-empty = a plain number, or empty
+fault-as-exported = as exported, or empty
+fault-name-text = name=text; name=text, such as top=15mm; bottom=0; span=320mm
+fault-no-name-text = no name=text
+fault-setups = { $n } setups
+fault-no-answer-word = "{ $word }" is no answer
+fault-bare = { $value }
+fault-one-cars-tyres = one car's tyres
+fault-as-many-cells = as many cells as there are columns
+fault-row-each-line = one row for each line of a tyre's log
+fault-number-from = a number from { $low } to { $high } { $unit }
+fault-letters = { $n } letters
+fault-mark-right = a serial or chalk mark of 1 to 40 letters
+fault-empty = empty
+fault-the-odometer = the odometer, km
+fault-no-place = "{ $word }" is no place
+fault-places = left front, right front, left rear, right rear or off
+fault-by-semicolons = columns parted by semicolons
+fault-by-tabs = columns parted by tabs
+word-double-wishbone = double wishbone
+word-strut = strut
+word-five-link = five link
+word-single-arm = single arm
+word-solid-axle = solid axle
+word-twist-beam = twist beam
+fault-yes-or-no = yes or no
+fault-depths-partly = one or two depths of three
+fault-depths-all = inner, centre and outer, or none of them
 fault-key-not-there = nothing in the list has this key
 fault-key-of-last = the key of the last row of the page before
 fault-not-read = not read
 fault-read-it-first = read it first
-fault-nothing-entered = nothing was entered
 fault-points-front-axle = the points of the front axle
 fault-format-not-known = format { $format } is not known
 fault-format-known = format { $format }

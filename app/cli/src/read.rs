@@ -8,7 +8,7 @@ use bold_stance_trade::reading::{
     shipped_methods, together, words,
 };
 use bold_stance_units::problem::Problem;
-use bold_stance_units::said::Said;
+use bold_stance_units::said::{Said, said};
 use bold_stance_units::{LengthUnit, parse_length_mm};
 use bold_stance_words::plain;
 use serde_json::{Map, Value, json};
@@ -75,7 +75,7 @@ pub fn read(method: &str, values: &[String]) -> Result<(), Failure> {
     let names = || m.entries.iter().map(|e| format!("--{}=", e.name)).collect::<Vec<_>>().join(" ");
     for v in values {
         let Some((name, text)) = v.strip_prefix("--").and_then(|v| v.split_once('=')) else {
-            return Err(Problem::new(v.as_str(), "not --name=value", names()).into());
+            return Err(Problem::new(v.as_str(), said("fault-name-value"), names()).into());
         };
         match (id, name) {
             (Method::CasterSweep, "geometry") => geometry = Some(text.to_owned()),
@@ -84,11 +84,20 @@ pub fn read(method: &str, values: &[String]) -> Result<(), Failure> {
             }
             _ if m.entries.iter().any(|e| e.name == name) => {
                 if text.trim().is_empty() {
-                    return Err(Problem::new(name, "nothing was entered", "a value after the =").into());
+                    return Err(
+                        Problem::new(name, said("nothing-entered"), said("fault-after-equals")).into()
+                    );
                 }
                 raw.push(RawEntry::new(name, text));
             }
-            _ => return Err(Problem::new(name, format!("{} has no such name", id.word()), names()).into()),
+            _ => {
+                return Err(Problem::new(
+                    name,
+                    said("fault-no-such-name").name("method", id.word()),
+                    names(),
+                )
+                .into());
+            }
         }
     }
     let first = |p: Vec<Problem>| {

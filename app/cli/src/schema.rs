@@ -2,6 +2,7 @@
 
 use crate::Failure;
 use bold_stance_units::problem::Problem;
+use bold_stance_units::said::said;
 use serde_json::{Map, Value, json};
 
 /// Turns references into the description's components to references into the schema's own definitions.
@@ -78,7 +79,7 @@ fn schema_of(root: &str, title: &str) -> Result<Value, Failure> {
 pub fn print(name: &str) -> Result<(), Failure> {
     let schema = match name {
         "job" => schema_of("JobBundle", "bold-stance.job/1")?,
-        _ => return Err(Problem::new("name", format!("no schema \"{name}\""), "job").into()),
+        _ => return Err(Problem::new("name", said("fault-no-schema").name("name", name), "job").into()),
     };
     let text = serde_json::to_string_pretty(&schema).map_err(|e| Failure::System(e.to_string()))?;
     println!("{text}");

@@ -178,8 +178,13 @@ impl Aim {
         {
             let n = text.trim().chars().count();
             if (n == 0 && f != "reason") || n > most {
-                let wrong = if n == 0 { "nothing was entered".to_owned() } else { format!("{n} characters") };
-                out.push(Problem::new(format!("aim.{f}"), wrong, format!("1 to {most} characters")));
+                let wrong =
+                    if n == 0 { said("nothing-entered") } else { said("fault-characters").count("n", n) };
+                out.push(Problem::new(
+                    format!("aim.{f}"),
+                    wrong,
+                    said("fault-characters-right").count("n", most),
+                ));
             }
         }
         if self.views.len() > 6 || self.views.iter().any(|v| v.choices.len() > 4) {

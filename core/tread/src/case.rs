@@ -98,7 +98,11 @@ pub struct WearResult {
 
 fn setup_problems(at: &str, setups: &[Setup], out: &mut Vec<Problem>) {
     if setups.is_empty() || setups.len() > 12 {
-        out.push(Problem::new(at, format!("{} setups", setups.len()), said("fault-one-twelve-setups")));
+        out.push(Problem::new(
+            at,
+            said("fault-setups").count("n", setups.len()),
+            said("fault-one-twelve-setups"),
+        ));
         return;
     }
     for (i, s) in setups.iter().enumerate() {
@@ -123,7 +127,7 @@ impl WearCase {
         if self.format != "bold-stance.wear/1" {
             out.push(Problem::new(
                 "format",
-                format!("\"{}\"", self.format),
+                said("fault-quoted").name("value", self.format.clone()),
                 said("fault-bold-stance-wear-1"),
             ));
         }

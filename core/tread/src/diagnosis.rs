@@ -178,7 +178,7 @@ impl DiagnosisData {
                     if !w.is_finite() || w.abs() > 10.0 {
                         return Err(Problem::new(
                             format!("{at}.{a}"),
-                            format!("{w}"),
+                            said("fault-bare").name("value", w.to_string()),
                             said("fault-weight-from-10-10"),
                         ));
                     }
@@ -237,7 +237,11 @@ pub fn diagnose(
             )),
             Some(x) if !x.answers.iter().any(|y| y.id == *a) => {
                 let right = x.answers.iter().map(|y| y.id.as_str()).collect::<Vec<_>>().join(", ");
-                problems.push(Problem::new(format!("seen.{q}"), format!("\"{a}\" is no answer"), right));
+                problems.push(Problem::new(
+                    format!("seen.{q}"),
+                    said("fault-no-answer-word").name("word", a.clone()),
+                    right,
+                ));
             }
             Some(_) => {}
         }

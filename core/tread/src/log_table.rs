@@ -3,7 +3,7 @@
 use super::log::{LogEntry, LoggedTyre, TreadLog, TyrePlace};
 use bold_stance_units::csv_text::{guarded, table_text, unguarded};
 use bold_stance_units::problem::{Problem, in_range};
-use bold_stance_units::said::said;
+use bold_stance_units::said::{Said, said};
 use bold_stance_units::{both_readings, parse_number};
 
 const COLUMNS: [&str; 10] = [
@@ -56,12 +56,12 @@ pub fn log_to_csv(log: &TreadLog) -> Result<String, Problem> {
 /// # Errors
 /// Every [`Problem`], its field `line N, column`.
 pub fn log_from_csv(bytes: &[u8]) -> Result<TreadLog, Vec<Problem>> {
-    let one = |field: &str, wrong: &str, right: &str| vec![Problem::new(field, wrong, right)];
+    let one = |field: &str, wrong: Said, right: Said| vec![Problem::new(field, wrong, right)];
     let text = table_text(bytes).map_err(|p| vec![p])?;
     let mut r = csv::ReaderBuilder::new().trim(csv::Trim::All).from_reader(text.as_bytes());
     let head: Vec<String> = r
         .headers()
-        .map_err(|e| one("line 1", &e.to_string(), "a row of column names"))?
+        .map_err(|e| one("line 1", Said::text(e.to_string()), said("fault-row-column-names")))?
         .iter()
         .map(str::to_lowercase)
         .collect();
@@ -69,27 +69,31 @@ pub fn log_from_csv(bytes: &[u8]) -> Result<TreadLog, Vec<Problem>> {
         if !head.iter().any(|h| h == n) {
             return Err(one(
                 "line 1",
-                &format!("no column \"{n}\""),
-                &format!("the columns {}", COLUMNS.join(", ")),
+                said("fault-no-column-named").name("name", n),
+                said("fault-the-columns").name("list", COLUMNS.join(", ")),
             ));
         }
     }
     if let Some(h) = head.iter().find(|h| !COLUMNS.contains(&h.as_str())) {
         return Err(one(
             "line 1",
-            &format!("unknown column \"{h}\""),
-            &format!("the columns {}", COLUMNS.join(", ")),
+            said("fault-unknown-column").name("name", h.clone()),
+            said("fault-the-columns").name("list", COLUMNS.join(", ")),
         ));
     }
     let mut log = TreadLog::default();
     let mut problems = Vec::new();
     for (i, row) in r.records().enumerate() {
         if i >= MOST_ROWS {
-            return Err(one("file", "more than 20 000 rows", "one car's tyres"));
+            return Err(one(
+                "file",
+                said("fault-rows-more").count("n", MOST_ROWS),
+                said("fault-one-cars-tyres"),
+            ));
         }
         let row = row.map_err(|e| {
             let line = e.position().map_or(0, csv::Position::line);
-            one(&format!("line {line}"), &e.to_string(), "as many cells as there are columns")
+            one(&format!("line {line}"), Said::text(e.to_string()), said("fault-as-many-cells"))
         })?;
         let line = row.position().map_or(0, csv::Position::line);
         match read_row(&head, &row, line) {
@@ -107,7 +111,7 @@ pub fn log_from_csv(bytes: &[u8]) -> Result<TreadLog, Vec<Problem>> {
         }
     }
     if log.tyres.is_empty() && problems.is_empty() {
-        return Err(one("file", "no rows", "one row for each line of a tyre's log"));
+        return Err(one("file", said("fault-no-rows"), said("fault-row-each-line")));
     }
     if problems.is_empty() { Ok(log) } else { Err(problems) }
 }
@@ -127,24 +131,29 @@ fn read_row(head: &[String], row: &csv::StringRecord, line: u64) -> Result<Row, 
             return None;
         }
         let field = format!("line {line}, {name}");
-        let range = format!("a number from {low} to {high} {unit}");
+        let range = || {
+            said("fault-number-from")
+                .name("low", low.to_string())
+                .name("high", high.to_string())
+                .name("unit", unit)
+        };
         let checked = parse_number(&field, t)
-            .map_err(|p| if both_readings(t).is_some() { p } else { Problem { right: range.into(), ..p } })
+            .map_err(|p| if both_readings(t).is_some() { p } else { Problem { right: range(), ..p } })
             .and_then(|v| in_range(&field, v, low, high, unit).map(|()| v));
         checked.map_err(|p| problems.push(p)).ok()
     };
     let new_depth = number("new_depth_mm", 2.0, 25.0, "mm");
     let odometer = number("odometer_km", 0.0, 3_000_000.0, "km");
     let depths = ["inner_mm", "centre_mm", "outer_mm"].map(|n| number(n, 0.0, 30.0, "mm"));
-    let mut bad = |name: &str, wrong: String, right: &str| {
+    let mut bad = |name: &str, wrong: Said, right: Said| {
         problems.push(Problem::new(format!("line {line}, {name}"), wrong, right))
     };
     let mark = plain("mark");
     if mark.is_empty() || mark.len() > 40 {
-        bad("mark", format!("{} letters", mark.len()), "a serial or chalk mark of 1 to 40 letters");
+        bad("mark", said("fault-letters").count("n", mark.len()), said("fault-mark-right"));
     }
     if cell("odometer_km").is_empty() {
-        bad("odometer_km", "empty".into(), "the odometer, km");
+        bad("odometer_km", said("fault-empty"), said("fault-the-odometer"));
     }
     let place = match cell("place").to_lowercase().as_str() {
         "off" | "" => None,
@@ -152,11 +161,7 @@ fn read_row(head: &[String], row: &csv::StringRecord, line: u64) -> Result<Row, 
             let p = TyrePlace::parse(t);
             if p.is_none() {
                 let shown: String = t.chars().take(20).collect();
-                bad(
-                    "place",
-                    format!("\"{shown}\" is no place"),
-                    "left front, right front, left rear, right rear or off",
-                );
+                bad("place", said("fault-no-place").name("word", shown), said("fault-places"));
             }
             p
         }
@@ -165,7 +170,11 @@ fn read_row(head: &[String], row: &csv::StringRecord, line: u64) -> Result<Row, 
         "" | "no" | "false" | "0" => false,
         "yes" | "true" | "1" => true,
         t => {
-            bad("flipped", format!("\"{}\"", t.chars().take(20).collect::<String>()), "yes or no");
+            bad(
+                "flipped",
+                said("fault-quoted").name("value", t.chars().take(20).collect::<String>()),
+                said("fault-yes-or-no"),
+            );
             false
         }
     };
@@ -174,11 +183,7 @@ fn read_row(head: &[String], row: &csv::StringRecord, line: u64) -> Result<Row, 
         [None, None, None] => None,
         _ => {
             if ["inner_mm", "centre_mm", "outer_mm"].iter().any(|n| cell(n).is_empty()) {
-                bad(
-                    "inner_mm",
-                    "one or two depths of three".into(),
-                    "inner, centre and outer, or none of them",
-                );
+                bad("inner_mm", said("fault-depths-partly"), said("fault-depths-all"));
             }
             None
         }

@@ -20,12 +20,8 @@ pub fn table_text(bytes: &[u8]) -> Result<&str, Problem> {
     let text = text.strip_prefix('\u{feff}').unwrap_or(text);
     let head = text.lines().next().unwrap_or_default();
     if !head.contains(',') && (head.contains(';') || head.contains('\t')) {
-        let found = if head.contains(';') { "semicolons" } else { "tabs" };
-        return Err(Problem::new(
-            "line 1",
-            format!("columns parted by {found}"),
-            said("fault-columns-parted-commas"),
-        ));
+        let found = if head.contains(';') { "fault-by-semicolons" } else { "fault-by-tabs" };
+        return Err(Problem::new("line 1", said(found), said("fault-columns-parted-commas")));
     }
     // RFC 4180: a quote within a quoted cell is doubled, so a whole table has an even number of them.
     if text.matches('"').count() % 2 == 1 {

@@ -51,7 +51,11 @@ pub async fn keep(
 ) -> Result<HttpResponse, ApiError> {
     let mut problems = s.aim.problems();
     if *id != s.aim.id {
-        problems.push(Problem::new("aim.id", format!("\"{}\"", s.aim.id), said("fault-id-address")));
+        problems.push(Problem::new(
+            "aim.id",
+            said("fault-quoted").name("value", s.aim.id.clone()),
+            said("fault-id-address"),
+        ));
     }
     if state.aims.iter().any(|a| a.id == s.aim.id) {
         problems.push(Problem::new(

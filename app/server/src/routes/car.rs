@@ -15,6 +15,7 @@ use bold_stance_kinematics::geometry::Geometry;
 use bold_stance_trade::job::planned_corner_file;
 use bold_stance_trade::plan::CarInput;
 use bold_stance_units::problem::Problem;
+use bold_stance_units::said::said;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
@@ -106,7 +107,12 @@ pub async fn fit(
 ) -> Result<HttpResponse, ApiError> {
     let Some(a) = state.archetypes.iter().find(|a| a.id == *id) else {
         let known: Vec<&str> = state.archetypes.iter().map(|a| a.id.as_str()).collect();
-        return Err(vec![Problem::new("id", format!("no shape \"{id}\""), known.join(", "))].into());
+        return Err(vec![Problem::new(
+            "id",
+            said("fault-no-shape").name("id", id.as_str()),
+            known.join(", "),
+        )]
+        .into());
     };
     Ok(HttpResponse::Ok().json(fit_archetype(a, &r.taped, r.wheelbase_mm)?))
 }

@@ -112,7 +112,7 @@ pub async fn keep(
     if *id != s.part.id {
         problems.push(Problem::new(
             "id",
-            format!("\"{}\" under the address of \"{id}\"", s.part.id),
+            said("fault-other-address").name("id", s.part.id.clone()).name("address", id.as_str()),
             said("fault-one-id"),
         ));
     }
@@ -244,7 +244,7 @@ pub async fn import(
         let text = std::str::from_utf8(&body).map_err(|e| {
             Problem::new(
                 "document",
-                format!("not UTF-8 at byte {}", e.valid_up_to()),
+                said("fault-utf8-at").name("at", e.valid_up_to().to_string()),
                 said("fault-json-utf-8"),
             )
         })?;

@@ -61,7 +61,7 @@ async fn check(state: &AppState, name: &str, d: &CarPlan) -> Result<(), ApiError
     let mut out = Vec::new();
     let n = name.trim().chars().count();
     if n == 0 || n > 120 {
-        let wrong = if n == 0 { "nothing was entered" } else { "longer than 120 characters" };
+        let wrong = said(if n == 0 { "nothing-entered" } else { "fault-longer-than-120-characters" });
         out.push(Problem::new("name", wrong, said("fault-name-up-120-characters")));
     }
     out.extend(d.problems("document."));
@@ -71,7 +71,11 @@ async fn check(state: &AppState, name: &str, d: &CarPlan) -> Result<(), ApiError
                 |p: &bold_stance_trade::part::Part| p.id == *id || p.variants().iter().any(|v| v.id == *id);
             if !shelf.parts.iter().any(|s| is(&s.part)) {
                 let field = format!("document.axles.{}.fitted.{i}", axle.word());
-                out.push(Problem::new(field, format!("no part \"{id}\""), said("fault-part-catalogue")));
+                out.push(Problem::new(
+                    field,
+                    said("fault-no-part-id").name("id", id.clone()),
+                    said("fault-part-catalogue"),
+                ));
             }
         }
     }
@@ -250,7 +254,7 @@ pub async fn mark(
     } else {
         return Err(Problem::new(
             "step",
-            format!("\"{}\" was not done", m.step),
+            said("fault-step-not-done").name("step", m.step.to_string()),
             said("fault-step-was-done"),
         )
         .into());

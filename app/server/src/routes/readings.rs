@@ -234,7 +234,7 @@ pub async fn form(
     once: Once,
 ) -> Result<HttpResponse, ApiError> {
     if list.is_empty() || list.len() > 60 {
-        let wrong = format!("{} readings", list.len());
+        let wrong = said("fault-readings").count("n", list.len());
         return Err(Problem::new("readings", wrong, said("fault-1-60-them")).into());
     }
     let mut tx = match once.begin(&state).await? {

@@ -149,7 +149,11 @@ pub async fn import(
     let body = body.map_err(|_| ApiError::TooLarge)?;
     let once = once.of(&body);
     let text = std::str::from_utf8(&body).map_err(|e| {
-        Problem::new("table", format!("not UTF-8 at byte {}", e.valid_up_to()), said("fault-csv-utf-8"))
+        Problem::new(
+            "table",
+            said("fault-utf8-at").name("at", e.valid_up_to().to_string()),
+            said("fault-csv-utf-8"),
+        )
     })?;
     let rows = read_table(text, &state.methods)?;
     let shop = state.shop.id;
@@ -219,13 +223,14 @@ fn odd_time(field: &str, t: DateTime<Utc>, now: DateTime<Utc>) -> Option<Problem
     let ahead = t.signed_duration_since(now);
     if ahead.num_minutes() > AHEAD_MIN {
         let wrong = match ahead.num_hours() {
-            0 => format!("{} min ahead of this server's clock", ahead.num_minutes()),
-            h => format!("{h} h ahead of this server's clock"),
+            0 => said("fault-clock-minutes").name("n", ahead.num_minutes().to_string()),
+            h => said("fault-clock-hours").name("n", h.to_string()),
         };
         return Some(Problem::new(field, wrong, said("fault-time-been-empty-now-set")));
     }
-    (t.year() < FIRST_YEAR)
-        .then(|| Problem::new(field, format!("the year {}", t.year()), said("fault-time-been")))
+    (t.year() < FIRST_YEAR).then(|| {
+        Problem::new(field, said("fault-year").name("year", t.year().to_string()), said("fault-time-been"))
+    })
 }
 
 /// A value in the table against what was typed, both without corrections. A sweep is solved on the car it was read on, so
@@ -245,7 +250,7 @@ fn contradicts(r: &Row, value: f64, worked: &Taken) -> Option<Problem> {
     (apart.is_nan() || apart > least).then(|| {
         Problem::new(
             "value",
-            format!("{value:.3}, but what was typed gives {:.3}", worked.value),
+            said("fault-value-typed").plain("told", value, 3).plain("typed", worked.value, 3),
             said("fault-value-exported-empty-cell-worked"),
         )
     })

@@ -2,7 +2,7 @@
 
 use super::{Adjuster, AdjusterKind};
 use bold_stance_units::problem::{Problem, in_range};
-use bold_stance_units::said::said;
+use bold_stance_units::said::{Said, said};
 
 /// Most adjusters of one side.
 pub const MOST_ADJUSTERS: usize = 12;
@@ -27,7 +27,7 @@ pub fn adjuster_problems(list: &[Adjuster]) -> Vec<Problem> {
 fn one(field: &str, a: &Adjuster, out: &mut Vec<Problem>) {
     let at = |f: &str| format!("{field}.{f}");
     let [low, high] = a.built_range();
-    let mut short_thread: Option<String> = None;
+    let mut short_thread: Option<Said> = None;
     let mut check = |f: &str, v: f64, low: f64, high: f64, unit: &str| {
         out.extend(in_range(&at(f), v, low, high, unit).err());
     };
@@ -67,7 +67,7 @@ fn one(field: &str, a: &Adjuster, out: &mut Vec<Problem>) {
             if let (Some(has), Some(least)) = (engaged_mm, min_engaged_mm)
                 && has < least
             {
-                short_thread = Some(format!("{least} mm asked of {has} mm engaged as it comes"));
+                short_thread = Some(said("fault-thread-short").fine_mm("least", *least).fine_mm("has", *has));
             }
             ("turns", "turns", 60.0, "turns")
         }

@@ -121,7 +121,7 @@ pub fn fit_archetype(a: &Archetype, taped: &[Taped], wheelbase_mm: f64) -> Resul
         match own.iter().find(|(m, _)| *m == t.measure) {
             None => problems.push(Problem::new(
                 format!("taped.{i}.measure"),
-                format!("this layout has no \"{}\"", t.measure.words()),
+                said("fault-no-measure").name("what", t.measure.words()),
                 said("fault-one-measurements-listed-shape"),
             )),
             Some(_) if t.measure.is_angle() => {

@@ -236,7 +236,11 @@ const QUANTITIES: [&str; 3] = ["camber", "caster", "toe"];
 fn problems(case: &FitCase) -> Vec<Problem> {
     let mut out = Vec::new();
     if case.format != "bold-stance.fit/1" {
-        out.push(Problem::new("format", format!("\"{}\"", case.format), said("fault-bold-stance-fit-1")));
+        out.push(Problem::new(
+            "format",
+            said("fault-quoted").name("value", case.format.clone()),
+            said("fault-bold-stance-fit-1"),
+        ));
     }
     out.extend(linkage::problems(&case.geometry).into_iter().map(|mut p| {
         p.field = format!("geometry.{}", p.field);
@@ -245,7 +249,7 @@ fn problems(case: &FitCase) -> Vec<Problem> {
     if !(1..=40).contains(&case.readings.len()) {
         out.push(Problem::new(
             "readings",
-            format!("{} heights", case.readings.len()),
+            said("fault-heights").count("n", case.readings.len()),
             said("fault-readings-at-1-40-heights"),
         ));
     }

@@ -135,7 +135,7 @@ impl CarFacts {
             if !(1..=40).contains(&n) {
                 out.push(Problem::new(
                     format!("{at}levels.{i}.name"),
-                    format!("{n} characters"),
+                    said("fault-characters").count("n", n),
                     said("fault-name-1-40-characters"),
                 ));
             }

@@ -96,8 +96,8 @@ fn only_for(layout: Layout, wanted: Layout, there: bool, field: &str) -> Result<
     if there && layout != wanted {
         return Err(Problem::new(
             field,
-            format!("unknown field: a {} has none", layout.word()),
-            format!("leave it out, or \"layout\": \"{}\"", wanted.word()),
+            said("fault-layout-has-none").name("layout", layout.word()),
+            said("fault-leave-out-or").name("layout", wanted.word()),
         ));
     }
     Ok(())

@@ -147,7 +147,11 @@ impl Geometry {
     pub fn problems(&self) -> Vec<Problem> {
         let mut out = Vec::new();
         if self.format != FORMAT {
-            out.push(Problem::new("format", format!("\"{}\"", self.format), format!("\"{FORMAT}\"")));
+            out.push(Problem::new(
+                "format",
+                said("fault-quoted").name("value", self.format.clone()),
+                said("fault-quoted").name("value", FORMAT),
+            ));
         }
         if self.name.chars().count() > 120 {
             out.push(Problem::new(

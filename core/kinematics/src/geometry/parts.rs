@@ -131,9 +131,9 @@ pub(crate) fn no_links(at: &str, links: Option<&BTreeMap<String, LinkFile>>) -> 
 
 pub(crate) fn ends(field: &str, l: &LinkFile, axle: bool) -> Result<(Point, Point), Problem> {
     let (a, b, x, y, right) = if axle {
-        (l.chassis, l.axle, l.inner, l.outer, "\"chassis\" and \"axle\", each [x, y, z] in mm")
+        (l.chassis, l.axle, l.inner, l.outer, said("fault-ends-chassis"))
     } else {
-        (l.inner, l.outer, l.chassis, l.axle, "\"inner\" and \"outer\", each [x, y, z] in mm")
+        (l.inner, l.outer, l.chassis, l.axle, said("fault-ends-inner"))
     };
     match (a, b, x, y) {
         (Some(a), Some(b), None, None) => Ok((a, b)),

@@ -53,7 +53,7 @@ fn side_problem(g: &Geometry, side: Side, at: &str) -> Option<Problem> {
             "{at}{}",
             link.map_or_else(|| points.likeliest(blocked).to_owned(), |l| format!("links.{l}"))
         ),
-        format!("drawn at or past a dead point: {}", blocked.words()),
+        said("fault-dead-point").word("what", blocked.word()),
         said("fault-points-few-millimetres-away-from"),
     ))
 }

@@ -11,7 +11,7 @@ use crate::plan::{CarAnswer, CarInput, CarPlan, car_fitted_parts, plan_car};
 use crate::reading::{shipped_methods, shipped_prepare};
 use bold_stance_tread::{CarTyres, LoggedTyre};
 use bold_stance_units::problem::{Problem, parse_json};
-use bold_stance_units::said::said;
+use bold_stance_units::said::{Said, said};
 use chrono::{DateTime, Utc};
 use serde::{Deserialize, Serialize};
 use serde_json::Value;
@@ -121,8 +121,8 @@ impl JobBundle {
     pub fn problems(&self) -> Vec<Problem> {
         let mut out = Vec::new();
         if self.format != JOB_FORMAT {
-            let wrong = format!("\"{}\" is another format", self.format);
-            out.push(Problem::new("format", wrong, format!("\"{JOB_FORMAT}\"")));
+            let wrong = said("fault-another-format").name("value", self.format.clone());
+            out.push(Problem::new("format", wrong, said("fault-quoted").name("value", JOB_FORMAT)));
         }
         if self.complaint.chars().count() > 500 {
             out.push(Problem::new(
@@ -161,13 +161,13 @@ impl JobBundle {
             if let Some(id) = r.replaces
                 && !self.readings[..i].iter().any(|q| q.id == id)
             {
-                let right = "a reading before it in the list";
+                let right = said("fault-reading-before");
                 out.push(Problem::new(format!("readings.{i}.replaces"), said("fault-no-reading"), right));
             }
         }
         for (i, d) in self.done.iter().enumerate() {
             if !self.plans.iter().any(|p| p.id == d.plan_id) {
-                let right = "the id of a plan of this job";
+                let right = said("fault-plan-of-job");
                 out.push(Problem::new(format!("done.{i}.plan_id"), said("fault-no-plan"), right));
             }
         }
@@ -205,7 +205,8 @@ impl JobBundle {
         let named = |p: &&BundlePlan| plan.is_none_or(|n| p.name == n || p.id.to_string() == n);
         let Some(chosen) = self.plans.iter().find(named) else {
             let names: Vec<&str> = self.plans.iter().map(|p| p.name.as_str()).collect();
-            let right = if names.is_empty() { "a job with a plan".to_owned() } else { names.join(", ") };
+            let right =
+                if names.is_empty() { said("fault-job-with-plan") } else { Said::text(names.join(", ")) };
             return Err(vec![Problem::new("plans", said("fault-no-plan"), right)]);
         };
         let (methods, items) =

@@ -220,7 +220,7 @@ impl VehicleFacts {
         }
         let name = self.name.trim();
         if name.is_empty() {
-            out.push(Problem::new("name", said("fault-nothing-entered"), said("fault-what-shop-calls")));
+            out.push(Problem::new("name", said("nothing-entered"), said("fault-what-shop-calls")));
         } else if name.chars().count() > 120 {
             let wrong = said("fault-longer-than-120-characters");
             out.push(Problem::new("name", wrong, said("fault-what-shop-calls")));
@@ -294,7 +294,7 @@ impl VehicleFacts {
 }
 
 fn no_front() -> Problem {
-    Problem::new("axles.front.geometry", said("fault-nothing-entered"), said("fault-points-front-axle"))
+    Problem::new("axles.front.geometry", said("nothing-entered"), said("fault-points-front-axle"))
 }
 
 fn under(prefix: &str, found: Vec<Problem>) -> Vec<Problem> {

@@ -6,7 +6,7 @@ use bold_stance_car::adjuster::{AdjusterKind, ThreadLink};
 use bold_stance_kinematics::edit::{EccentricPoint, Edit};
 use bold_stance_kinematics::geometry::Layout;
 use bold_stance_units::problem::{Problem, in_range};
-use bold_stance_units::said::said;
+use bold_stance_units::said::{Said, said};
 
 /// Most parts one shop keeps.
 pub const MOST_PARTS: usize = 5000;
@@ -24,8 +24,8 @@ pub fn part_problems(p: &Part) -> Vec<Problem> {
     ] {
         let n = text.trim().chars().count();
         if n == 0 || n > most {
-            let wrong = if n == 0 { "nothing was entered".to_owned() } else { format!("{n} characters") };
-            out.push(Problem::new(f, wrong, format!("1 to {most} characters")));
+            let wrong = if n == 0 { said("nothing-entered") } else { said("fault-characters").count("n", n) };
+            out.push(Problem::new(f, wrong, said("fault-characters-right").count("n", most)));
         }
     }
     if p.access.chars().count() > 300 {
@@ -36,8 +36,8 @@ pub fn part_problems(p: &Part) -> Vec<Problem> {
         ));
     }
     if !p.id.chars().all(|c| c.is_ascii_lowercase() || c.is_ascii_digit() || c == '-') {
-        let right = "small letters, digits and hyphens, such as upper-arm-12";
-        out.push(Problem::new("id", format!("\"{}\"", p.id), right));
+        let right = said("fault-id-letters");
+        out.push(Problem::new("id", said("fault-quoted").name("value", p.id.clone()), right));
     }
     if p.fits.layouts.is_empty() {
         out.push(Problem::new(
@@ -84,13 +84,15 @@ pub fn part_problems(p: &Part) -> Vec<Problem> {
     }
     if let Some(s) = &p.sizes {
         if s.values.is_empty() || s.values.len() > 24 {
-            let wrong = format!("{} sizes", s.values.len());
+            let wrong = said("fault-sizes-count").count("n", s.values.len());
             out.push(Problem::new("sizes.values", wrong, said("fault-1-24-sizes")));
         }
         for (i, v) in s.values.iter().enumerate() {
             out.extend(in_range(&format!("sizes.values.{i}"), *v, -500.0, 500.0, &s.unit).err());
             if i > 0 && s.values[i - 1] >= *v {
-                let wrong = format!("{v} after {}", s.values[i - 1]);
+                let wrong = said("fault-after")
+                    .name("now", v.to_string())
+                    .name("before", s.values[i - 1].to_string());
                 out.push(Problem::new(
                     format!("sizes.values.{i}"),
                     wrong,
@@ -99,17 +101,21 @@ pub fn part_problems(p: &Part) -> Vec<Problem> {
             }
         }
         if s.unit.trim().is_empty() || s.unit.chars().count() > 8 {
-            out.push(Problem::new("sizes.unit", format!("\"{}\"", s.unit), said("fault-mm")));
+            out.push(Problem::new(
+                "sizes.unit",
+                said("fault-quoted").name("value", s.unit.clone()),
+                said("fault-mm"),
+            ));
         }
     }
     for (i, c) in p.conflicts.iter().enumerate().filter(|(_, c)| p.requires.contains(c)) {
-        let wrong = format!("\"{c}\" is required and ruled out at once");
+        let wrong = said("fault-required-and-out").name("id", c.clone());
         out.push(Problem::new(format!("conflicts.{i}"), wrong, said("fault-one-other")));
     }
     for (i, r) in p.requires.iter().enumerate().filter(|(_, r)| **r == p.id) {
         out.push(Problem::new(
             format!("requires.{i}"),
-            format!("\"{r}\" is the part itself"),
+            said("fault-part-itself").name("id", r.clone()),
             said("fault-another-part"),
         ));
     }
@@ -193,11 +199,11 @@ fn unknown_points(p: &Part, out: &mut Vec<Problem>) {
     }
     let mut say = |field: String, name: &str, known: &[&str]| {
         let right = match (known, named) {
-            ([], _) => "the name of a link, in small letters".to_owned(),
-            (k, true) => format!("{}, or the name of a link", k.join(", ")),
-            (k, false) => k.join(", "),
+            ([], _) => said("fault-name-of-link"),
+            (k, true) => said("fault-or-name-of-link").name("list", k.join(", ")),
+            (k, false) => Said::text(k.join(", ")),
         };
-        out.push(Problem::new(field, format!("no point \"{name}\" on what it fits"), right));
+        out.push(Problem::new(field, said("fault-no-point-on-fits").name("name", name), right));
     };
     let mut point = |field: String, q: &EccentricPoint| {
         let w = q.word();
@@ -248,8 +254,8 @@ fn unknown_points(p: &Part, out: &mut Vec<Problem>) {
 pub fn list_problems(parts: &[Part]) -> Vec<Problem> {
     let mut out = Vec::new();
     if parts.len() > MOST_PARTS {
-        let wrong = format!("{} parts", parts.len());
-        out.push(Problem::new("parts", wrong, format!("{MOST_PARTS} parts at most")));
+        let wrong = said("fault-parts").count("n", parts.len());
+        out.push(Problem::new("parts", wrong, said("fault-parts-most").count("n", MOST_PARTS)));
         return out;
     }
     let mut seen = std::collections::HashMap::new();
@@ -258,13 +264,13 @@ pub fn list_problems(parts: &[Part]) -> Vec<Problem> {
             part_problems(p).into_iter().map(|q| Problem::new(format!("{i}.{}", q.field), q.wrong, q.right)),
         );
         if let Some(first) = seen.insert(p.id.as_str(), i) {
-            let wrong = format!("\"{}\" stands twice, first at {first}", p.id);
+            let wrong = said("fault-stands-twice").name("id", p.id.clone()).count("first", first);
             out.push(Problem::new(format!("{i}.id"), wrong, said("fault-one-each")));
         }
     }
     if let Some(ring) = ring(parts) {
         let names: Vec<&str> = ring.iter().map(|i| parts[*i].id.as_str()).collect();
-        let wrong = format!("{} need each other in a ring", names.join(" → "));
+        let wrong = said("fault-ring").name("names", names.join(" → "));
         out.push(Problem::new(format!("{}.requires", ring[0]), wrong, said("fault-chain-ends")));
     }
     out

@@ -123,12 +123,17 @@ impl Cells<'_> {
         Ok(t.split(';').map(str::trim).filter(|t| !t.is_empty()).map(str::to_owned).collect())
     }
 
-    fn each<T: DeserializeOwned>(&self, name: &str, right: &str) -> Result<Vec<T>, Problem> {
+    fn each<T: DeserializeOwned>(&self, name: &str, right: Said) -> Result<Vec<T>, Problem> {
         self.list(name)?
             .into_iter()
             .map(|t| {
-                serde_json::from_value(serde_json::Value::String(t.clone()))
-                    .map_err(|_| Problem::new(self.at(name), format!("\"{t}\" is not known"), right))
+                serde_json::from_value(serde_json::Value::String(t.clone())).map_err(|_| {
+                    Problem::new(
+                        self.at(name),
+                        said("fault-word-not-known").name("word", t.clone()),
+                        right.clone(),
+                    )
+                })
             })
             .collect()
     }
@@ -171,10 +176,10 @@ impl Cells<'_> {
     fn part(&self) -> Result<Part, Problem> {
         let minutes = self.number("labour_minutes")?;
         if !(0.0..=1e6).contains(&minutes) || minutes.fract() != 0.0 {
-            let wrong = format!("{minutes} minutes");
+            let wrong = said("fault-minutes").name("n", minutes.to_string());
             return Err(Problem::new(self.at("labour_minutes"), wrong, said("fault-whole-minutes-0-more")));
         }
-        let group = self.each("group", "a group such as upper_arm or shims")?;
+        let group = self.each("group", said("fault-group-such"))?;
         let Some(group) = group.into_iter().next() else {
             return Err(Problem::new(
                 self.at("group"),
@@ -190,11 +195,11 @@ impl Cells<'_> {
             fits: Fits {
                 layouts: self.each(
                     "layouts",
-                    "double_wishbone, strut, five_link, single_arm, solid_axle, twist_beam",
+                    Said::text("double_wishbone, strut, five_link, single_arm, solid_axle, twist_beam"),
                 )?,
-                axles: self.each("axles", "front, rear")?,
+                axles: self.each("axles", Said::text("front, rear"))?,
                 replaces: self.text("replaces").into(),
-                springs: self.each("springs", "leaf, or empty")?.into_iter().next(),
+                springs: self.each("springs", said("fault-leaf-or-empty"))?.into_iter().next(),
             },
             edits: self.json("edits")?,
             adjusters: self.json("adjusters")?,
@@ -208,7 +213,7 @@ impl Cells<'_> {
             cost: self.number("cost")?,
             rules: self.each(
                 "rules",
-                "welding, cutting, aftermarket_arms, spherical_joints, moves_pivots, knuckle",
+                Said::text("welding, cutting, aftermarket_arms, spherical_joints, moves_pivots, knuckle"),
             )?,
             access: self.text("access").into(),
             cautions: self.list("cautions")?,
@@ -232,13 +237,21 @@ pub fn parts_from_csv(bytes: &[u8]) -> Result<Vec<Part>, Vec<Problem>> {
         .collect();
     for n in &names {
         if !COLUMNS.contains(&n.as_str()) {
-            let wrong = format!("no column \"{n}\"");
-            return Err(one(Problem::new("line 1", wrong, format!("columns {}", COLUMNS.join(", ")))));
+            let wrong = said("fault-no-column-named").name("name", n.clone());
+            return Err(one(Problem::new(
+                "line 1",
+                wrong,
+                said("fault-columns").name("list", COLUMNS.join(", ")),
+            )));
         }
     }
     if let Some(missing) = NEEDED.iter().find(|n| !names.iter().any(|m| m == *n)) {
-        let wrong = format!("no column {missing}");
-        return Err(one(Problem::new("line 1", wrong, format!("at least {}", NEEDED.join(", ")))));
+        let wrong = said("fault-no-column").name("name", *missing);
+        return Err(one(Problem::new(
+            "line 1",
+            wrong,
+            said("fault-columns-least").name("list", NEEDED.join(", ")),
+        )));
     }
     let (mut parts, mut lines, mut problems) = (Vec::new(), Vec::new(), Vec::new());
     for record in reader.records() {
@@ -248,11 +261,11 @@ pub fn parts_from_csv(bytes: &[u8]) -> Result<Vec<Part>, Vec<Problem>> {
         })?;
         let line = record.position().map_or(0, csv::Position::line);
         if parts.len() == MOST_PARTS {
-            let right = format!("at most {MOST_PARTS} parts in one table");
+            let right = said("fault-parts-in-table").count("n", MOST_PARTS);
             return Err(one(Problem::new(format!("line {line}"), said("fault-too-many-rows"), right)));
         }
         if record.len() != names.len() {
-            let wrong = format!("{} cells under {} columns", record.len(), names.len());
+            let wrong = said("fault-cells-under").count("cells", record.len()).count("columns", names.len());
             return Err(one(Problem::new(format!("line {line}"), wrong, said("fault-one-cell-column"))));
         }
         match (Cells { line, names: &names, record: &record }).part() {

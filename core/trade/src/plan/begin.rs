@@ -26,7 +26,11 @@ pub(crate) fn begin<'a>(
             continue;
         }
         problems.push(match catalogue.iter().find(|p| p.id == family(id)) {
-            None => Problem::new(field, format!("no part \"{id}\""), said("fault-id-part-catalogue")),
+            None => Problem::new(
+                field,
+                said("fault-no-part-id").name("id", id.clone()),
+                said("fault-id-part-catalogue"),
+            ),
             Some(p)
                 if p.fits.layouts.contains(&input.geometry.layout())
                     && p.fits.axles.contains(&input.geometry.axle) =>
@@ -34,14 +38,14 @@ pub(crate) fn begin<'a>(
                 let sizes = p.sizes.as_ref().map(|s| s.values.clone()).unwrap_or_default();
                 Problem::new(
                     field,
-                    format!("\"{id}\" is not made, or has no such link here"),
-                    format!("sizes {sizes:?}"),
+                    said("fault-not-made-here").name("id", id.clone()),
+                    said("fault-sizes").name("list", format!("{sizes:?}")),
                 )
             }
             Some(_) => Problem::new(
                 field,
-                format!("\"{id}\" is for another layout or axle"),
-                format!("a part for a {}", input.geometry.layout().word()),
+                said("fault-other-axle").name("id", id.clone()),
+                said("fault-part-for").name("layout", input.geometry.layout().word()),
             ),
         });
     }

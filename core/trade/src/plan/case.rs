@@ -123,7 +123,7 @@ pub fn run_plan(case: &PlanCase) -> Result<PlanCaseResult, PlanCaseError> {
     if case.format != "bold-stance.plan/1" {
         return Err(bad(Problem::new(
             "format",
-            format!("\"{}\"", case.format),
+            said("fault-quoted").name("value", case.format.clone()),
             said("fault-bold-stance-plan-1"),
         )));
     }

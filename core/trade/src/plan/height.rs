@@ -163,10 +163,10 @@ pub(crate) fn way_problems(at: &str, ways: &[Way], points: &Points, out: &mut Ve
     for (i, w) in ways.iter().enumerate() {
         out.extend(in_range(&format!("{at}.{i}.gain_mm"), w.gain_mm, -300.0, 300.0, "mm").err());
         if w.kind.needs_leaves() && layout == Layout::SolidAxle && !points.on_leaves() {
-            let wrong = format!("this axle is not on leaf springs, so it has no {}", w.kind.words());
+            let wrong = said("fault-no-leaves").word("way", w.kind.id());
             out.push(Problem::new(format!("{at}.{i}.kind"), wrong, said("fault-way-this-axle")));
         } else if !w.kind.fits(layout) {
-            let wrong = format!("a {} has no {}", layout.word().replace('_', " "), w.kind.words());
+            let wrong = said("fault-layout-no-way").word("layout", layout.word()).word("way", w.kind.id());
             out.push(Problem::new(format!("{at}.{i}.kind"), wrong, said("fault-way-this-axle")));
         }
     }

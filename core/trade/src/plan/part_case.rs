@@ -70,7 +70,7 @@ impl PartCase {
         if self.format != "bold-stance.part/1" {
             out.push(Problem::new(
                 "format",
-                format!("\"{}\"", self.format),
+                said("fault-quoted").name("value", self.format.clone()),
                 said("fault-bold-stance-part-1"),
             ));
         }
@@ -81,8 +81,8 @@ impl PartCase {
         );
         out.extend(in_range("height_change_mm", self.height_change_mm, -400.0, 400.0, "mm").err());
         if self.part.is_some() == self.adjuster.is_some() {
-            let wrong =
-                if self.part.is_some() { "a part and an adjuster" } else { "neither part nor adjuster" };
+            let both = self.part.is_some();
+            let wrong = said(if both { "fault-part-and-adjuster" } else { "fault-neither-part" });
             out.push(Problem::new("part", wrong, said("fault-one-two")));
         }
         out
@@ -126,7 +126,7 @@ impl PartCase {
             let n = part.adjusters.len();
             return Err(Problem::new(
                 "position",
-                format!("the part brings {n} adjusters"),
+                said("fault-part-brings").count("n", n),
                 said("fault-no-position"),
             ));
         }
@@ -136,7 +136,11 @@ impl PartCase {
     /// The part in the size asked for.
     fn sized(&self, id: &str, catalogue: &[Part], family: Vec<Part>) -> Result<Part, Problem> {
         let Some(whole) = catalogue.iter().find(|p| p.id == id) else {
-            return Err(Problem::new("part", format!("no part \"{id}\""), said("fault-id-shipped-part")));
+            return Err(Problem::new(
+                "part",
+                said("fault-no-part-id").name("id", id),
+                said("fault-id-shipped-part"),
+            ));
         };
         let Some(sizes) = &whole.sizes else {
             let turned = whole.adjusters.len() == 1;
@@ -145,24 +149,19 @@ impl PartCase {
                     Err(Problem::new("size", said("fault-this-part-comes-one-size"), said("fault-no-size")))
                 }
                 Some(p) => Ok(p),
-                None => Err(Problem::new(
-                    "part",
-                    format!("\"{id}\" does not fit this axle"),
-                    said("fault-part-fits"),
-                )),
+                None => {
+                    Err(Problem::new("part", said("fault-not-fit").name("id", id), said("fault-part-fits")))
+                }
             };
         };
         if family.is_empty() {
-            return Err(Problem::new(
-                "part",
-                format!("\"{id}\" does not fit this axle"),
-                said("fault-part-fits"),
-            ));
+            return Err(Problem::new("part", said("fault-not-fit").name("id", id), said("fault-part-fits")));
         }
         let wanted = self.size.map(|v| format!("{id}@{v}"));
         family.into_iter().find(|p| Some(&p.id) == wanted.as_ref()).ok_or_else(|| {
-            let wrong = self.size.map_or("nothing was entered".to_owned(), |v| format!("{v} is not made"));
-            Problem::new("size", wrong, format!("one of {:?}", sizes.values))
+            let made = |v: f64| said("fault-size-not-made").name("size", v.to_string());
+            let wrong = self.size.map_or_else(|| said("nothing-entered"), made);
+            Problem::new("size", wrong, said("fault-one-of").name("list", format!("{:?}", sizes.values)))
         })
     }
 }

@@ -139,7 +139,7 @@ impl SettingsCase {
         if self.format != "bold-stance.settings/1" {
             out.push(Problem::new(
                 "format",
-                format!("\"{}\"", self.format),
+                said("fault-quoted").name("value", self.format.clone()),
                 said("fault-bold-stance-settings-1"),
             ));
         }

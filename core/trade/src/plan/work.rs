@@ -86,7 +86,7 @@ impl<'a> Work<'a> {
         let spent = self.budget.as_ref().is_some_and(Budget::is_spent);
         let free = self.input.adjusters.iter().filter(|a| !a.locked).count();
         spent.then(|| {
-            let wrong = format!("too many adjusters at once: {free} are free, and the parts bring theirs");
+            let wrong = said("fault-too-many-free").count("n", free);
             Problem::new("adjusters", wrong, said("fault-lock-some-them-fit-fewer"))
         })
     }

@@ -185,7 +185,7 @@ pub fn parse_entries(
     unit: LengthUnit,
 ) -> Result<(Given, Option<Given>, Vec<Repeats>), Vec<Problem>> {
     if raw.len() > MOST_ENTRIES || raw.iter().any(|r| r.text.chars().count() > LONGEST_ENTRY) {
-        let right = format!("up to {MOST_ENTRIES} entries of up to {LONGEST_ENTRY} characters");
+        let right = said("fault-entries-most").count("n", MOST_ENTRIES).count("long", LONGEST_ENTRY);
         return Err(vec![Problem::new("entries", said("fault-more-than-reading"), right)]);
     }
     let mut problems = Vec::new();
@@ -196,7 +196,7 @@ pub fn parse_entries(
             let names: Vec<&str> = method.entries.iter().map(|e| e.name.as_str()).collect();
             problems.push(Problem::new(
                 r.name.chars().take(40).collect::<String>(),
-                format!("{} has no such entry", method.id.word()),
+                said("fault-no-such-entry").name("method", method.id.word()),
                 names.join(", "),
             ));
         }
@@ -239,7 +239,11 @@ fn one(
         let Some(last) = typed.iter().rev().find(|t| !t.dropped) else { return Ok(None) };
         let word = last.text.trim();
         if !e.choices.iter().any(|c| c == word) {
-            return Err(vec![Problem::new(name, format!("no choice \"{word}\""), e.choices.join(" or "))]);
+            return Err(vec![Problem::new(
+                name,
+                said("fault-no-choice").name("word", word),
+                e.choices.join(", "),
+            )]);
         }
         into.say(&e.name, word);
         return Ok(None);

@@ -2,6 +2,7 @@
 
 use super::quantity::Quantity;
 use bold_stance_units::problem::{Problem, parse_json};
+use bold_stance_units::said::said;
 use serde::{Deserialize, Serialize};
 
 /// How something is read. The words are those of `bold-stance read`.
@@ -174,7 +175,7 @@ impl Method {
     pub fn from_word(word: &str, all: &[MethodInfo]) -> Result<Self, Problem> {
         all.iter().map(|m| m.id).find(|m| m.word() == word).ok_or_else(|| {
             let known: Vec<String> = all.iter().map(|m| m.id.word()).collect();
-            Problem::new("METHOD", format!("no method \"{word}\""), known.join(", "))
+            Problem::new("METHOD", said("fault-no-method").name("word", word), known.join(", "))
         })
     }
 }

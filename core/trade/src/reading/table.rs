@@ -161,7 +161,7 @@ impl Cells<'_> {
         }
         serde_json::from_value(serde_json::Value::String(t.to_owned())).map_err(|_| {
             let shown: String = t.chars().take(24).collect();
-            self.problem(name, format!("\"{shown}\" is none of them"), right)
+            self.problem(name, said("fault-none-of-them").name("word", shown), right)
         })
     }
 
@@ -172,7 +172,7 @@ impl Cells<'_> {
         }
         match t.parse::<f64>() {
             Ok(v) if v.is_finite() && v.abs() < 1e6 => Ok(Some(v)),
-            _ => Err(self.problem(name, "not a usable number", "a plain number, or empty")),
+            _ => Err(self.problem(name, said("fault-not-usable"), said("fault-plain-or-empty"))),
         }
     }
 
@@ -181,25 +181,25 @@ impl Cells<'_> {
         if t.is_empty() {
             return Ok(Vec::new());
         }
-        serde_json::from_str(t).map_err(|e| self.problem(name, e.to_string(), "as exported, or empty"))
+        serde_json::from_str(t).map_err(|e| self.problem(name, e.to_string(), said("fault-as-exported")))
     }
 
     fn typed(&self) -> Result<Vec<RawEntry>, Problem> {
         let t = self.text("typed");
-        let right = "name=text; name=text, such as top=15mm; bottom=0; span=320mm";
+        let right = || said("fault-name-text");
         let out: Vec<RawEntry> = if t.starts_with('[') {
-            serde_json::from_str(t).map_err(|e| self.problem("typed", e.to_string(), right))?
+            serde_json::from_str(t).map_err(|e| self.problem("typed", e.to_string(), right()))?
         } else {
             let pair = |p: &str| {
                 let (name, text) = p.split_once('=')?;
                 Some(RawEntry::new(name.trim(), text.trim()))
             };
             t.split(';')
-                .map(|p| pair(p).ok_or_else(|| self.problem("typed", "no name=text", right)))
+                .map(|p| pair(p).ok_or_else(|| self.problem("typed", said("fault-no-name-text"), right())))
                 .collect::<Result<_, _>>()?
         };
         if out.len() > MOST_ENTRIES || out.iter().any(|e| e.text.chars().count() > LONGEST_ENTRY) {
-            return Err(self.problem("typed", "more than a reading has", right));
+            return Err(self.problem("typed", said("fault-more-than-reading"), right()));
         }
         Ok(out)
     }
@@ -217,21 +217,25 @@ pub fn read_table(text: &str, methods: &[MethodInfo]) -> Result<Vec<Row>, Vec<Pr
     let names: Vec<String> = headers.iter().map(|h| h.trim().to_lowercase()).collect();
     for need in NEEDED {
         if !names.iter().any(|n| n == need) {
-            let split = if names.len() == 1 { ", cells parted by commas" } else { "" };
-            let right = format!("a first line with at least {}{split}", NEEDED.join(", "));
-            return Err(vec![Problem::new("line 1", format!("no column {need}"), right)]);
+            let id = if names.len() == 1 { "fault-first-line-commas" } else { "fault-first-line" };
+            let right = said(id).name("list", NEEDED.join(", "));
+            return Err(vec![Problem::new("line 1", said("fault-no-column").name("name", need), right)]);
         }
     }
     if let Some(n) = names.iter().find(|n| !COLUMNS.contains(&n.as_str())) {
         let shown: String = n.chars().take(40).collect();
-        return Err(vec![Problem::new("line 1", format!("unknown column \"{shown}\""), COLUMNS.join(", "))]);
+        return Err(vec![Problem::new(
+            "line 1",
+            said("fault-unknown-column").name("name", shown),
+            COLUMNS.join(", "),
+        )]);
     }
     let (mut rows, mut problems) = (Vec::new(), Vec::new());
     for (i, record) in reader.records().enumerate() {
         if i >= MOST_ROWS {
             problems.push(Problem::new(
                 "table",
-                format!("more than {MOST_ROWS} rows"),
+                said("fault-rows-more").count("n", MOST_ROWS),
                 said("fault-fewer-at-time"),
             ));
             break;

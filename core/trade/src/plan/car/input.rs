@@ -146,8 +146,8 @@ impl CarInput {
             {
                 out.push(Problem::new(
                     format!("base.axles.{}.geometry.axle", axle.word()),
-                    format!("a {} axle", b.geometry.axle.word()),
-                    format!("\"{}\"", axle.word()),
+                    said("fault-an-axle").word("axle", b.geometry.axle.word()),
+                    said("fault-quoted").name("value", axle.word()),
                 ));
             }
         }
