@@ -38,13 +38,16 @@ export function HeightDialog({ bench, axle, close }: { bench: Bench; axle: AxleN
   const base = ticket.base.axles[axle];
   const part = draft ? partOf(draft, axle) : undefined;
   const show = (mm: number) => (unit === 'mm' ? num(mm) : String(Math.round((mm / 25.4) * 16) / 16));
-  const typed = useTyped<Record<string, string>>(`height.${bench.plan?.id ?? ''}.${axle}.${unit}`, () => ({
-    settle: show(part?.settle_mm ?? 0),
-    load: show(part?.load_mm ?? 0),
-    left: show(part?.trim_mm?.left ?? 0),
-    right: show(part?.trim_mm?.right ?? 0),
-    ...Object.fromEntries((part?.ways ?? []).map((w) => [`way.${w.kind}`, show(w.gain_mm)])),
-  }));
+  const was: Record<string, number> = {
+    settle: part?.settle_mm ?? 0,
+    load: part?.load_mm ?? 0,
+    left: part?.trim_mm?.left ?? 0,
+    right: part?.trim_mm?.right ?? 0,
+    ...Object.fromEntries((part?.ways ?? []).map((w) => [`way.${w.kind}`, w.gain_mm])),
+  };
+  const typed = useTyped<Record<string, string>>(`height.${bench.plan?.id ?? ''}.${axle}.${unit}`, () =>
+    Object.fromEntries(Object.entries(was).map(([k, v]) => [k, show(v)])),
+  );
   const { value: text, setValue: setText } = typed;
   const [kind, setKind] = useState<Kind>('hub_to_arch');
   // What is turned for height: nothing is told of turns until it is picked.
@@ -63,7 +66,13 @@ export function HeightDialog({ bench, axle, close }: { bench: Bench; axle: AxleN
     mutationFn: (value: number) => heightTarget({ car: input!, kind, axle, value, turned: turned() }),
   });
   if (!draft || !part || !base) return null;
-  const mm = (k: string) => ((text[k] ?? '').trim() === '' ? 0 : readLength(text[k] ?? '', unit));
+  // What stands as it was shown keeps its last digit.
+  const mm = (k: string) =>
+    k in was && text[k] === show(was[k]!)
+      ? was[k]!
+      : (text[k] ?? '').trim() === ''
+        ? 0
+        : readLength(text[k] ?? '', unit);
   const leaves = Object.keys(base.geometry.links ?? {}).some((n) => n.startsWith('leaf'));
   const ways = (shop.data?.ways ?? []).filter(
     (w) => w.layouts.includes(base.geometry.layout as Schemas['Layout']) && (leaves || !w.needs_leaves),

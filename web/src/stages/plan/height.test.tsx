@@ -160,3 +160,26 @@ it('tells recorded turns from usual ones', () => {
     'Bolt: +2.0 ± 0.3 turns at 6.9 mm a turn (from 2 recorded).',
   );
 });
+
+it('keeps what nobody typed to its last digit, in either unit', async () => {
+  for (const unit of ['mm', 'in']) {
+    localStorage.setItem('bold-stance.settings', JSON.stringify({ unit }));
+    const change = vi.fn();
+    const b = bench({}, change);
+    Object.assign(b.draft!.axles!.front!, {
+      settle_mm: 9.37,
+      load_mm: 21.4,
+      trim_mm: { left: 4.2, right: 0 },
+      ways: [{ kind: 'spring', gain_mm: 34.6 }],
+    });
+    const view = open(b);
+    await userEvent.click(await screen.findByTestId('height-keep'));
+    expect(change.mock.calls[0]![0].axles.front).toMatchObject({
+      settle_mm: 9.37,
+      load_mm: 21.4,
+      trim_mm: { left: 4.2, right: 0 },
+      ways: [{ kind: 'spring', gain_mm: 34.6 }],
+    });
+    view.unmount();
+  }
+});

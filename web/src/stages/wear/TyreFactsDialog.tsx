@@ -51,7 +51,7 @@ export function TyreFactsDialog({ heights, close }: { heights: string[]; close: 
     return kind === 'number' ? String(v ?? '') : fieldText(kind as Kind, v, units);
   };
   const typed = useTyped<{ facts: WearFacts; text: Texts }>(
-    `tyres.${ticket.job.id}.${units.distance}.${units.pressure}`,
+    `tyres2.${ticket.job.id}.${units.distance}.${units.pressure}`,
     () => ({
       facts: start,
       text: {
