@@ -456,6 +456,8 @@ fn a_corner_file_is_asked_with_what_was_read() {
     );
     assert!((front.right.angles.caster_deg - 5.5).abs() < 1e-9 && rear.left.angles.caster_deg == 0.0);
     assert_eq!((r.arrived.left_front, r.axle_offset_mm), (0.0, None));
+    // 235/45R18 stands 235 mm wide, whatever the facts of any car have as usual.
+    assert_eq!(r.car.facts.tyre_width_mm, 235.0);
     // A height read away from the one the points were taken at is a gain; without one there is none.
     shop.bundle.vehicle.axles.front.height_mm = 350.0;
     assert_eq!(ask(&shop).arrived.right_front, 10.0);

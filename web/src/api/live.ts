@@ -3,7 +3,6 @@
 import { keepPreviousData, useQuery } from '@tanstack/react-query';
 import { useEffect, useRef, useState } from 'react';
 import { ApiProblem } from './client';
-import { unitsHeader } from './units';
 
 export interface Live<R> {
   data: R | undefined;
@@ -17,13 +16,13 @@ export interface Live<R> {
 const AGAIN_MS = 2000;
 const unanswered = (e: unknown) => e instanceof ApiProblem && (e.status === 0 || e.status >= 500);
 
-/** What `ask` says of `body`, asked anew when either it or the units change: the sentences are the server's. */
+/** What `ask` says of `body`. In other units everything on the screen is asked anew (`App`), this too. */
 export function useLive<B, R>(name: string, body: B | undefined, ask: (b: B) => Promise<R>): Live<R> {
-  const key = body === undefined ? '' : JSON.stringify([body, unitsHeader()]);
+  const key = body === undefined ? '' : JSON.stringify(body);
   const [asked, setAsked] = useState(key);
   const query = useQuery({
     queryKey: [name, asked],
-    queryFn: () => ask((JSON.parse(asked) as [B])[0]),
+    queryFn: () => ask(JSON.parse(asked) as B),
     enabled: asked !== '',
     placeholderData: keepPreviousData,
     retry: (n, e) => n < 1000 && unanswered(e),

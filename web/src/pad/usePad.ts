@@ -3,7 +3,6 @@ import { previewReading, addReading } from '../api/calls';
 import { keepPreviousData, useMutation, useQuery } from '@tanstack/react-query';
 import { useMemo, useRef, useState } from 'react';
 import { ApiProblem, type Schemas, type Ticket, type TypedReading } from '../api/client';
-import { unitsHeader } from '../api/units';
 import { useDebounced } from '../ui/useDebounced';
 import { newId } from '../api/keys';
 import { useSettings } from '../ui/settings';
@@ -98,10 +97,10 @@ export function usePad(
     return e && mustType(e) && !(lists[n] ?? []).some((x) => x.text.trim());
   });
   const complete = missing.length === 0 && entries.length > 0;
-  // No verdict on half-typed text: the server is asked after a pause. In another form of units its sentences are told anew.
+  // No verdict on half-typed text: the server is asked after a pause.
   const still = useDebounced(key, PAUSE_MS);
   const asked = useQuery({
-    queryKey: ['preview', ticket.job.id, still, unitsHeader()],
+    queryKey: ['preview', ticket.job.id, still],
     queryFn: () => previewReading(ticket.job.id, typed),
     enabled: complete && still === key,
     placeholderData: complete ? keepPreviousData : undefined,

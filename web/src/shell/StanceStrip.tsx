@@ -32,7 +32,11 @@ export function StanceStrip({ bench, stage }: { bench: Bench; stage: string }) {
   const front =
     (settledRead ? settled.front.mm : found ? was.axles.front.mm : answer.stands.mm.front) ?? undefined;
   const rearNow = (found ? undefined : answer.stands.mm.rear) ?? rearFound;
-  const rake = found ? was.rake_deg : settledRead ? ticket.settled.rake_deg : answer.stands.rake_deg;
+  const rake = found
+    ? was.rake_deg
+    : settledRead
+      ? (ticket.settled.rake_deg ?? answer.stands.rake_deg)
+      : answer.stands.rake_deg;
   const gap = settled?.front.left_over_right_mm ?? was.axles.front.left_over_right_mm ?? undefined;
   const unit = s.unit;
   const show = (mm: number) => (unit === 'mm' ? num(mm) : <Inches mm={mm} />);

@@ -193,18 +193,17 @@ impl VehicleFacts {
         self.axles[axle].tyre_size.as_deref().unwrap_or(&self.tyre_size)
     }
 
-    /// The car as geometry.
+    /// The car as geometry, as wide on the ground as its tyre size says.
     ///
     /// # Errors
     /// A problem at the front axle's points while there are none.
     pub fn to_car(&self) -> Result<Car, Problem> {
         let front = self.axles.front.geometry.clone().ok_or_else(no_front)?;
-        Ok(Car {
-            front,
-            rear: self.axles.rear.geometry.clone(),
-            wheelbase_mm: self.wheelbase_mm,
-            facts: self.car.clone(),
-        })
+        let mut facts = self.car.clone();
+        if let Ok(size) = TyreSize::parse("tyre_size", &self.tyre_size) {
+            facts.tyre_width_mm = size.section_mm;
+        }
+        Ok(Car { front, rear: self.axles.rear.geometry.clone(), wheelbase_mm: self.wheelbase_mm, facts })
     }
 
     /// Everything wrong with them, by field.

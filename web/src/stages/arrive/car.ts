@@ -20,15 +20,11 @@ export const sectionOf = (size: string): number | undefined => readTyre(size)?.s
 
 /** A vehicle's facts as the model's car. */
 export function carOf(f: Schemas['VehicleFacts']): Car {
-  const car = f.car!;
   return {
     front: f.axles.front.geometry!,
     rear: f.axles.rear.geometry ?? null,
     wheelbase_mm: f.wheelbase_mm,
-    facts: {
-      ...car,
-      tyre_width_mm: sectionOf(f.tyre_size) ?? car.tyre_width_mm,
-    },
+    facts: f.car!,
   };
 }
 

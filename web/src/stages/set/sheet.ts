@@ -2,7 +2,6 @@
 import { getSheet } from '../../api/calls';
 import { useQuery } from '@tanstack/react-query';
 import type { AxleName, Schemas, SideName, Ticket } from '../../api/client';
-import { unitsHeader } from '../../api/units';
 import type { Bench } from '../../shell/ticket';
 
 export type Step = Schemas['SheetStep'];
@@ -32,7 +31,6 @@ export function useSheet(bench: Bench) {
   // Everything the server judges it by: the plan's and the car's version, what was read, done and answered.
   const stamp = [
     plan?.version,
-    JSON.stringify(unitsHeader()),
     ticket.vehicle.version,
     ticket.readings.length,
     ...ticket.done.map((d) => `${d.plan_id}${d.step}`),
