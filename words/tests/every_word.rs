@@ -119,7 +119,7 @@ fn on(id: &str, adjusters: bool, change: f64) -> PlanInput {
     };
     let list = if adjusters { bold_stance_car::adjuster::default_adjusters(4.0) } else { Vec::new() };
     let mut i = PlanInput::unchanged(g, 2900.0, 500.0, list, [read, read], shipped_aims().unwrap().remove(0));
-    i.height_change_mm = change;
+    i.own_mut().height_change_mm = change;
     i
 }
 
@@ -241,25 +241,25 @@ fn corner_files_said(out: &mut Vec<Said>) {
 
 /// The tyres of planned cars with logs that agree and logs that do not, and every cause of wear there is an answer to.
 fn tread_said(cars: &[CarInput], parts: &[Part], out: &mut Vec<Said>) {
-    use bold_stance_car::vehicle::{HeightShare, Rotated, Use};
+    use bold_stance_car::vehicle::{Axles, HeightShare, Rotated, Use};
     use bold_stance_tread::{
         CarTyres, LogEntry, LoggedTyre, TreadLog, TyreClass, TyrePlace, UseMix, diagnose, shipped_diagnosis,
     };
     let tyres = CarTyres {
-        sizes: ["285/70R17".into(), "265/70R17".into()],
+        sizes: Axles { front: "285/70R17".into(), rear: "265/70R17".into() },
         class: TyreClass::AllTerrain,
         depth_mm: 11.0,
         limit_mm: 1.6,
-        load_n: [6200.0, 4100.0],
-        pressure_kpa: [210.0, 260.0],
-        placard_kpa: [260.0, 260.0],
+        load_n: Axles { front: 6200.0, rear: 4100.0 },
+        pressure_kpa: Axles { front: 210.0, rear: 260.0 },
+        placard_kpa: Axles { front: 260.0, rear: 260.0 },
         drive_front: 0.0,
         brake_front: 0.65,
         torque_factor: 1.0,
         regen: false,
         use_: UseMix::One(Use::Trail),
         load_transfer_per_g: 0.85,
-        roll_camber: [2.5, 0.0],
+        roll_camber: Axles { front: 2.5, rear: 0.0 },
         own_life_km: None,
         grade: None,
         heights: vec![

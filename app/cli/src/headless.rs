@@ -328,7 +328,7 @@ pub fn part(path: &Path) -> Result<(), Failure> {
 
 /// `plan`.
 pub fn plan(path: &Path) -> Result<(), Failure> {
-    let case: PlanCase = parse_json(&read(path)?)?;
+    let case = PlanCase::read(&read(path)?)?;
     match run_plan(&case) {
         Ok(r) => print(&r),
         Err(PlanCaseError::Bad(p)) => Err(p.into()),

@@ -6,10 +6,10 @@ use serde_json::{Value, json};
 use server::{Server, car_input, fields};
 
 fn tyres() -> Value {
-    json!({"sizes": ["285/70R17", "285/70R17"], "class": "all_terrain", "depth_mm": 10.6, "limit_mm": 3.0,
-        "load_n": [7000, 5600], "pressure_kpa": [240, 240], "placard_kpa": [260, 260], "drive_front": 0.5,
+    json!({"sizes":{"front":"285/70R17","rear":"285/70R17"}, "class": "all_terrain", "depth_mm": 10.6, "limit_mm": 3.0,
+        "load_n":{"front":7000,"rear":5600}, "pressure_kpa":{"front":240,"rear":240}, "placard_kpa":{"front":260,"rear":260}, "drive_front": 0.5,
         "brake_front": 0.64, "use": [["trail", 70], ["highway", 30]], "load_transfer_per_g": 0.85,
-        "roll_camber": [2.5, 0], "price": 200, "yearly_km": 15000})
+        "roll_camber":{"front":2.5,"rear":0}, "price": 200, "yearly_km": 15000})
 }
 
 fn line(mark: &str, km: f64, depths: Value) -> Value {
@@ -120,10 +120,10 @@ fn bad_lines_and_requests_are_refused_at_their_field() {
     assert_eq!(s.send("GET", gone, None).0, 404);
     let mut t = tyres();
     t["limit_mm"] = json!(20.5);
-    t["load_n"][1] = json!(1);
+    t["load_n"]["rear"] = json!(1);
     let (status, v) = s.post("/api/v1/wear", &json!({"car": car_input(&ticket), "tyres": t}));
     assert_eq!(status, 422);
-    for f in ["tyres.limit_mm", "tyres.load_n.1"] {
+    for f in ["tyres.limit_mm", "tyres.load_n.rear"] {
         assert!(fields(&v).iter().any(|x| x == f), "{f} in {v}");
     }
     let mut car = car_input(&ticket);

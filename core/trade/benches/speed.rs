@@ -76,9 +76,9 @@ fn speed(c: &mut Criterion) {
         });
     });
     let tyres: CarTyres = serde_json::from_str(
-        r#"{"sizes":["285/70R17","285/70R17"],"class":"all_terrain","depth_mm":10.6,"limit_mm":3,"load_n":[7000,5600],
-        "pressure_kpa":[240,240],"placard_kpa":[260,260],"drive_front":0.5,"brake_front":0.65,"use":"trail",
-        "load_transfer_per_g":0.85,"roll_camber":[2.5,0]}"#,
+        r#"{"sizes":{"front":"285/70R17","rear":"285/70R17"},"class":"all_terrain","depth_mm":10.6,"limit_mm":3,"load_n":{"front":7000,"rear":5600},
+        "pressure_kpa":{"front":240,"rear":240},"placard_kpa":{"front":260,"rear":260},"drive_front":0.5,"brake_front":0.65,"use":"trail",
+        "load_transfer_per_g":0.85,"roll_camber":{"front":2.5,"rear":0}}"#,
     )
     .unwrap();
     let f = Filters::default();
@@ -293,15 +293,15 @@ fn readings(c: &mut Criterion) {
 /// each with its band; then the same with a log of depths on every tyre.
 fn car_tread(c: &mut Criterion) {
     let mut input = common::truck();
-    input.settle_mm = 9.0;
-    input.load_mm = 20.0;
+    input.own_mut().settle_mm = 9.0;
+    input.own_mut().load_mm = 20.0;
     input.levels = vec![AirLevel { name: "Access".into(), mm: Axles { front: -40.0, rear: -40.0 } }];
     let p = plan(&input, &[]).unwrap();
     let both = [Some(&p), Some(&p)];
     let mut tyres: CarTyres = serde_json::from_str(
-        r#"{"sizes":["285/70R17","285/70R17"],"class":"all_terrain","depth_mm":10.6,"limit_mm":3,"load_n":[7000,5600],
-        "pressure_kpa":[240,240],"placard_kpa":[260,260],"drive_front":0.5,"brake_front":0.65,"use":"trail",
-        "load_transfer_per_g":0.85,"roll_camber":[2.5,0],"price":250}"#,
+        r#"{"sizes":{"front":"285/70R17","rear":"285/70R17"},"class":"all_terrain","depth_mm":10.6,"limit_mm":3,"load_n":{"front":7000,"rear":5600},
+        "pressure_kpa":{"front":240,"rear":240},"placard_kpa":{"front":260,"rear":260},"drive_front":0.5,"brake_front":0.65,"use":"trail",
+        "load_transfer_per_g":0.85,"roll_camber":{"front":2.5,"rear":0},"price":250}"#,
     )
     .unwrap();
     tyres.heights = ["Settled", "Loaded"].map(|s| HeightShare { state: s.into(), share: 50.0 }).to_vec();

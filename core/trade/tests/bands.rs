@@ -6,11 +6,11 @@
 use bold_stance_car::adjuster::{Adjuster, AdjusterKind, adjusters_not_there, default_adjusters};
 use bold_stance_car::archetype::shipped_archetypes;
 use bold_stance_car::fit::{Doubt, Knowledge, Sigmas, SweepReading, TAPE_HEIGHT_SIGMA_MM, spreads};
-use bold_stance_car::vehicle::{Measured, anchor, anchor_wheel};
+use bold_stance_car::vehicle::{Axles, Measured, anchor, anchor_wheel};
 use bold_stance_kinematics::geometry::{Axle, Geometry, Side};
 use bold_stance_kinematics::linkage::{Corner, Linkage};
 use bold_stance_trade::aim::shipped_aims;
-use bold_stance_trade::plan::{PlanInput, SideReadings, plan};
+use bold_stance_trade::plan::{Moves, PlanInput, SideReadings, plan};
 use rand::SeedableRng;
 use rand_distr::{Distribution, StandardNormal};
 use rayon::prelude::*;
@@ -103,11 +103,13 @@ fn one(id: &str, height: f64, turned: bool, swept: bool, seed: u64) -> Option<([
     let mut input = PlanInput {
         jack_sweep,
         knowledge: Knowledge::Archetype,
-        height_change_mm: height,
-        other_change_mm: height,
+        moves: {
+            let moves = Moves { height_change_mm: height, ..Moves::default() };
+            Axles { front: moves, rear: moves }
+        },
         ..PlanInput::unchanged(g.clone(), 2900.0, 500.0, list.clone(), [read, read], aim)
     };
-    input.settle_mm = 0.0;
+    input.own_mut().settle_mm = 0.0;
     let r = plan(&input, &[]).ok()?;
     // Set as it says, at the height a tape says: the true car.
     let at = |name: &str| r.left.setting.iter().find(|l| l.name == name).map_or(0.0, |l| l.position);

@@ -64,10 +64,7 @@ fn a_live_axle_with_many_adjusters_is_answered_or_told_to_be_locked() {
     }
     assert!(list.len() >= 4, "{}", list.len());
     list.truncate(12);
-    let i = PlanInput {
-        height_change_mm: 80.0,
-        ..PlanInput::unchanged(g, 2900.0, 500.0, list, [read, read], aim)
-    };
+    let i = PlanInput::unchanged(g, 2900.0, 500.0, list, [read, read], aim).lifted(80.0);
     match plan(&i, &parts) {
         Ok(a) => assert!(a.left.set.caster_deg.is_finite()),
         Err(p) => assert_eq!(p[0].field, "adjusters", "{p:?}"),

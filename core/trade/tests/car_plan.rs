@@ -5,7 +5,7 @@
 mod common;
 use bold_stance_car::archetype::shipped_archetypes;
 use bold_stance_car::fit::Sigmas;
-use bold_stance_car::vehicle::Measured;
+use bold_stance_car::vehicle::{Axles, Measured};
 use bold_stance_kinematics::geometry::{Axle, Side};
 use bold_stance_kinematics::linkage::{Corner, Linkage};
 use bold_stance_trade::aim::shipped_aims;
@@ -43,9 +43,12 @@ fn each_axle_of_a_car_is_worked_out_as_it_is_alone() {
     }
     // The other axle's height is in it: the body pitches.
     let front = c.axle(Axle::Front).unwrap();
-    assert_eq!((front.height_change_mm, front.other_change_mm), (65.0, 40.0));
+    assert_eq!((front.moves.front.height_change_mm, front.moves.rear.height_change_mm), (65.0, 40.0));
     let rear = c.axle(Axle::Rear).unwrap();
-    assert_eq!((rear.height_change_mm, rear.other_change_mm, rear.other_settle_mm), (40.0, 65.0, 9.0));
+    assert_eq!(
+        (rear.own().height_change_mm, rear.moves.front.height_change_mm, rear.moves.front.settle_mm),
+        (40.0, 65.0, 9.0)
+    );
 }
 
 #[test]
@@ -103,7 +106,7 @@ fn an_axle_nobody_read_is_said_so_and_a_foul_goes_before_a_gap() {
     assert!(alone.verdict.sentence.en().contains("rear was not read"), "{}", alone.verdict.sentence.en());
     // A front that lands is not "the car lands".
     let mut i = truck();
-    (i.height_change_mm, i.settle_mm, i.load_mm) = (0.0, 0.0, 0.0);
+    (i.own_mut().height_change_mm, i.own_mut().settle_mm, i.own_mut().load_mm) = (0.0, 0.0, 0.0);
     for s in [&mut i.left, &mut i.right] {
         s.angles.camber_deg = 0.5 * (i.aim.camber_deg[0] + i.aim.camber_deg[1]);
         s.angles.caster_deg = 0.5 * (i.aim.caster_deg[0] + i.aim.caster_deg[1]);
@@ -251,10 +254,10 @@ fn axle_of(id: &str, change: f64, fitted: &[&str]) -> PlanInput {
     };
     let aim = shipped_aims().unwrap().remove(0);
     PlanInput {
-        height_change_mm: change,
         fitted: fitted.iter().map(|s| (*s).to_owned()).collect(),
         ..PlanInput::unchanged(shape.geometry, 3300.0, 560.0, Vec::new(), [read, read], aim)
     }
+    .lifted(change)
 }
 
 #[test]
@@ -275,7 +278,7 @@ fn what_is_one_for_an_axle_is_ordered_once_and_only_what_changes_is_on_the_sheet
     assert!(!steps.iter().any(|s| s.axle == Some(Axle::Front)), "{:?}", ids(&steps));
     assert!(steps.last().unwrap().needs.iter().all(|n| n.axle == Axle::Rear));
     // A front that is left alone: no front height, no front parts.
-    let front = PlanInput { height_change_mm: 0.0, settle_mm: 0.0, load_mm: 0.0, ..truck() };
+    let front = PlanInput { moves: Axles::default(), ..truck() };
     let (_, steps) = worked(&car(Some(&front), Some(&electric_rear())));
     assert!(!steps.iter().any(|s| s.id == StepId::Height(Axle::Front)));
     assert!(steps.iter().any(|s| s.id == StepId::Height(Axle::Rear)));

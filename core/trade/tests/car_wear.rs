@@ -2,7 +2,7 @@
 #![allow(clippy::unwrap_used, clippy::panic, missing_docs)]
 
 mod common;
-use bold_stance_car::vehicle::HeightShare;
+use bold_stance_car::vehicle::{Axles, HeightShare};
 use bold_stance_trade::plan::{PlanResult, plan};
 use bold_stance_tread::*;
 use bold_stance_words::English;
@@ -10,9 +10,9 @@ use common::{truck, worn};
 
 fn tyres() -> CarTyres {
     serde_json::from_str(
-        r#"{"sizes":["285/70R17","285/70R17"],"class":"all_terrain","depth_mm":10.0,"limit_mm":3.0,"load_n":[7000,5600],
-        "pressure_kpa":[240,240],"placard_kpa":[260,260],"drive_front":0.5,"brake_front":0.64,"use":"trail",
-        "load_transfer_per_g":0.85,"roll_camber":[2.5,0],"price":250,"yearly_km":18000}"#,
+        r#"{"sizes":{"front":"285/70R17","rear":"285/70R17"},"class":"all_terrain","depth_mm":10.0,"limit_mm":3.0,"load_n":{"front":7000,"rear":5600},
+        "pressure_kpa":{"front":240,"rear":240},"placard_kpa":{"front":260,"rear":260},"drive_front":0.5,"brake_front":0.64,"use":"trail",
+        "load_transfer_per_g":0.85,"roll_camber":{"front":2.5,"rear":0},"price":250,"yearly_km":18000}"#,
     )
     .unwrap()
 }
@@ -20,8 +20,8 @@ fn tyres() -> CarTyres {
 /// The truck lifted 65 mm, settling 9 mm and 20 mm lower under load.
 fn lifted() -> PlanResult {
     let mut i = truck();
-    i.settle_mm = 9.0;
-    i.load_mm = 20.0;
+    i.own_mut().settle_mm = 9.0;
+    i.own_mut().load_mm = 20.0;
     plan(&i, &[]).unwrap()
 }
 
@@ -117,7 +117,7 @@ fn a_lever_is_worth_what_the_forecast_says() {
     // Pressure to the placard, by a forecast of its own.
     let p = t.levers.iter().find(|l| l.id == "pressure").unwrap();
     let mut full = tyres();
-    full.pressure_kpa = [260.0; 2];
+    full.pressure_kpa = Axles { front: 260.0, rear: 260.0 };
     let other = run_car(&full, &TreadLog::default());
     let most = |s: &SceneWear| s.rate_mm_per_1000km.iter().copied().fold(0.0, f64::max);
     let other_tyre = at(&other, TyrePlace::LeftFront);
@@ -330,8 +330,8 @@ fn wrong_figures_name_their_field() {
     let e =
         worn(&over, plans, None, &log_of(vec![entry(0.0, TyrePlace::LeftFront, None)], None)).unwrap_err();
     assert_eq!(e[0].field, "tyres.limit_mm");
-    bad(&|t| t.sizes[1] = "round".into(), "tyres.sizes.1");
-    bad(&|t| t.load_n[0] = 3.0, "tyres.load_n.0");
+    bad(&|t| t.sizes.rear = "round".into(), "tyres.sizes.rear");
+    bad(&|t| t.load_n.front = 3.0, "tyres.load_n.front");
     bad(&|t| t.price = -1.0, "tyres.price");
     bad(
         &|t| t.heights = vec![HeightShare { state: "Settled".into(), share: f64::NAN }],
@@ -352,7 +352,7 @@ fn wrong_figures_name_their_field() {
 #[test]
 fn a_second_plan_stands_on_the_same_tyre() {
     let mut i = truck();
-    i.height_change_mm = 20.0;
+    i.own_mut().height_change_mm = 20.0;
     let (p, o) = (lifted(), plan(&i, &[]).unwrap());
     let w =
         worn(&tyres(), [Some(&p), None], Some(("Lift 20", [Some(&o), None])), &TreadLog::default()).unwrap();
@@ -420,7 +420,7 @@ fn the_band_holds_on_simulated_vehicles() {
 #[test]
 fn a_driven_tyre_far_below_its_placard_is_said_to_be_outside_the_model() {
     let at = |kpa: f64, drive_front: f64| {
-        let t = CarTyres { pressure_kpa: [kpa, 240.0], drive_front, ..tyres() };
+        let t = CarTyres { pressure_kpa: Axles { front: kpa, rear: 240.0 }, drive_front, ..tyres() };
         let w = run_car(&t, &TreadLog::default());
         let front = at(&w, TyrePlace::LeftFront);
         front.scenes[front.lead].outside

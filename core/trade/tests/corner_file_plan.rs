@@ -8,7 +8,7 @@ use bold_stance_car::vehicle::{
 };
 use bold_stance_kinematics::geometry::{Axle, Geometry, Side};
 use bold_stance_trade::part::shipped_parts;
-use bold_stance_trade::plan::{PlanInput, PlanResult, SidePlan, Way, WayKind, plan, set_edits};
+use bold_stance_trade::plan::{Moves, PlanInput, PlanResult, SidePlan, Way, WayKind, plan, set_edits};
 use common::{electric_rear, truck};
 
 fn front(change: impl Fn(&mut PlanInput)) -> PlanInput {
@@ -20,19 +20,15 @@ fn front(change: impl Fn(&mut PlanInput)) -> PlanInput {
 
 fn planned(i: &PlanInput) -> PlannedHeights {
     let body = i.ways.iter().filter(|w| w.kind == WayKind::BodyLift).map(|w| w.gain_mm).sum();
-    let own = PlannedHeight {
-        gain_mm: i.height_change_mm,
-        settle_mm: i.settle_mm,
-        load_mm: i.load_mm,
-        trim_mm: Sides { left: i.trim_mm[0], right: i.trim_mm[1] },
-        body_mm: body,
-    };
-    let off = PlannedHeight {
-        gain_mm: i.other_change_mm,
-        settle_mm: i.other_settle_mm,
-        ..PlannedHeight::default()
-    };
-    let axles = if i.steered() { Axles { front: own, rear: off } } else { Axles { front: off, rear: own } };
+    let own = i.geometry.axle;
+    let axles = Axles::of(|a| {
+        let Moves { height_change_mm: gain_mm, settle_mm, load_mm, .. } = i.moves[a];
+        if a == own {
+            PlannedHeight { gain_mm, settle_mm, load_mm, trim_mm: i.trim_mm, body_mm: body }
+        } else {
+            PlannedHeight { gain_mm, settle_mm, ..PlannedHeight::default() }
+        }
+    });
     PlannedHeights { axles }
 }
 
@@ -116,11 +112,11 @@ fn fitted_parts_and_the_setting_are_in_the_planned_column() {
 #[test]
 fn pitch_is_in_caster_and_trail() {
     let rear = electric_rear().geometry;
-    let level = same(&front(|i| i.settle_mm = 0.0), &rear);
+    let level = same(&front(|i| i.own_mut().settle_mm = 0.0), &rear);
     let raked = same(
         &front(|i| {
-            i.settle_mm = 0.0;
-            i.other_change_mm = 65.0;
+            i.own_mut().settle_mm = 0.0;
+            i.moves.rear.height_change_mm = 65.0;
         }),
         &rear,
     );
@@ -138,10 +134,10 @@ fn pitch_is_in_caster_and_trail() {
 fn a_body_lift_moves_no_arm() {
     let rear = electric_rear().geometry;
     let x = front(|i| {
-        i.height_change_mm = 50.0;
-        i.other_change_mm = 50.0;
-        i.settle_mm = 0.0;
-        i.load_mm = 0.0;
+        i.own_mut().height_change_mm = 50.0;
+        i.moves.rear.height_change_mm = 50.0;
+        i.own_mut().settle_mm = 0.0;
+        i.own_mut().load_mm = 0.0;
         i.ways = vec![Way { kind: WayKind::BodyLift, gain_mm: 50.0 }];
     });
     let (_, file) = same(&x, &rear);
@@ -157,7 +153,8 @@ fn a_rear_axle_and_its_trim_are_the_plans() {
     let shape = truck().geometry;
     let mut i = electric_rear();
     (i.left.height_mm, i.right.height_mm) = (i.design_height_mm, i.design_height_mm);
-    (i.settle_mm, i.load_mm, i.other_settle_mm, i.other_load_mm) = (0.0, 0.0, 0.0, 0.0);
+    (i.own_mut().settle_mm, i.own_mut().load_mm, i.moves.rear.settle_mm, i.moves.rear.load_mm) =
+        (0.0, 0.0, 0.0, 0.0);
     i.fitted = vec!["rear-camber-arm".into()];
     same(&i, &shape);
 }

@@ -52,14 +52,14 @@ fn case(input: &PlanInput) -> Value {
     result["candidates"].as_array_mut().unwrap().truncate(2);
     // As it reaches the screen.
     english(Units::default()).speak(&mut result);
-    rounded(json!({"aim": input.aim, "planned": input.height_change_mm, "result": result}))
+    rounded(json!({"aim": input.aim, "planned": input.own().height_change_mm, "result": result}))
 }
 
 #[test]
 fn fixtures_of_the_drawings_are_what_the_model_says() {
     let short = truck();
     let fitted = PlanInput { fitted: vec!["offset-upper-arm@7".into()], ..truck() };
-    let stopped = PlanInput { height_change_mm: 220.0, ..truck() };
+    let stopped = truck().lifted(220.0);
     let drift =
         PlanInput { aim: shipped_aims().unwrap().into_iter().find(|a| a.id == "drift").unwrap(), ..truck() };
     let dir = Path::new(env!("CARGO_MANIFEST_DIR")).join("../../web/fixtures");

@@ -155,8 +155,8 @@ proptest! {
         camber in 0.0f64..1.0, caster in 0.0f64..1.0, toe in 0.0f64..1.0, cross in -0.2f64..0.2
     ) {
         let mut i = truck();
-        i.height_change_mm = 0.0;
-        i.other_change_mm = 0.0;
+        i.own_mut().height_change_mm = 0.0;
+        i.moves.rear.height_change_mm = 0.0;
         let at = |w: [f64; 2], t: f64| w[0] + 0.02 * (w[1] - w[0]) + t * 0.96 * (w[1] - w[0]);
         let wheel = i.aim.wheel_toe();
         for (k, s) in [&mut i.left, &mut i.right].into_iter().enumerate() {
@@ -203,7 +203,7 @@ fn a_foul_is_in_the_headline_on_the_sheet_and_never_on_aim() {
 fn what_is_short_is_named_and_a_cross_limit_is_not_short_nothing() {
     // Caster outside by less than a shop can read, as built.
     let mut i = truck();
-    i.height_change_mm = 0.0;
+    i.own_mut().height_change_mm = 0.0;
     i.adjusters.retain(Adjuster::is_tie_rod);
     for s in [&mut i.left, &mut i.right] {
         s.angles.camber_deg = 0.5 * (i.aim.camber_deg[0] + i.aim.camber_deg[1]);
@@ -226,7 +226,7 @@ fn what_is_short_is_named_and_a_cross_limit_is_not_short_nothing() {
 #[test]
 fn a_cam_between_notches_is_ordered_to_a_notch_by_name_and_gives_what_it_says() {
     let mut i = truck();
-    i.height_change_mm = 0.0;
+    i.own_mut().height_change_mm = 0.0;
     for a in &mut i.adjusters {
         if a.name == "Front cam" {
             a.position = -10.0;

@@ -4,6 +4,7 @@
 
 use bold_stance_car::adjuster::default_adjusters;
 use bold_stance_car::archetype::shipped_archetypes;
+use bold_stance_car::vehicle::Axles;
 use bold_stance_kinematics::geometry::{Axle, Geometry, Layout, Side};
 use bold_stance_trade::aim::shipped_aims;
 use bold_stance_trade::job::{
@@ -172,8 +173,12 @@ fn facts_and_readings_become_a_base_for_each_axle_once_it_was_read() {
 #[test]
 fn facts_become_tyres() {
     let t = tyres_of(&facts(), 1.6);
-    assert_eq!(t.sizes, ["235/45R18", "235/45R18"]);
-    assert_eq!((t.load_n, t.pressure_kpa, t.placard_kpa), ([5200.0, 4100.0], [250.0, 250.0], [260.0, 260.0]));
+    assert_eq!((t.sizes.front.as_str(), t.sizes.rear.as_str()), ("235/45R18", "235/45R18"));
+    let both = |front, rear| Axles { front, rear };
+    assert_eq!(
+        (t.load_n, t.pressure_kpa, t.placard_kpa),
+        (both(5200.0, 4100.0), both(250.0, 250.0), both(260.0, 260.0))
+    );
     assert_eq!((t.brake_front, t.limit_mm, t.torque_factor, t.load_transfer_per_g), (0.7, 1.6, 1.0, 0.7));
     assert!(t.problems().is_empty());
     let with = |change: &dyn Fn(&mut VehicleFacts)| {
@@ -190,7 +195,7 @@ fn facts_become_tyres() {
         [0.85, 0.85, 0.6, 0.7]
     );
     let solid = with(&|f| f.axles.rear.geometry = Some(shape("leaf_rear")));
-    assert_eq!(solid.roll_camber, [2.5, 0.0]);
+    assert_eq!(solid.roll_camber, Axles { front: 2.5, rear: 0.0 });
     assert_eq!(shape("leaf_rear").layout(), Layout::SolidAxle);
     let told = with(&|f| {
         f.axles.rear.tyre_size = Some("255/40R18".into());
@@ -198,7 +203,10 @@ fn facts_become_tyres() {
         f.car.wear = serde_json::from_value(json!({"high_torque": true, "own_life_km": 33000, "uses": [{"use": "highway", "share": 80}, {"use": "trail", "share": 20}]}))
         .unwrap();
     });
-    assert_eq!((told.sizes[1].as_str(), told.pressure_kpa[1], told.torque_factor), ("255/40R18", 230.0, 1.5));
+    assert_eq!(
+        (told.sizes.rear.as_str(), told.pressure_kpa.rear, told.torque_factor),
+        ("255/40R18", 230.0, 1.5)
+    );
     assert_eq!(told.own_life_km, Some(33_000.0));
     assert!(matches!(&told.use_, UseMix::Blend(b) if b.len() == 2 && b[0].1 == 80.0));
     assert!(told.staggered() && !t.staggered());

@@ -30,7 +30,7 @@ fn lifting_the_front_alone_turns_the_body_and_its_caster() {
     // Scenario 14 of the trade: comparing caster with the old value without the body's rotation.
     let mut i = truck();
     let front = plan(&i, &[]).unwrap();
-    i.other_change_mm = 65.0;
+    i.moves.rear.height_change_mm = 65.0;
     let level = plan(&i, &[]).unwrap();
     assert!((front.left.after.caster_deg - level.left.after.caster_deg - front.pitch_deg).abs() < 1e-6);
     assert!((front.pitch_deg - 1.1564).abs() < 1e-3);
@@ -39,7 +39,7 @@ fn lifting_the_front_alone_turns_the_body_and_its_caster() {
 #[test]
 fn zero_change_is_as_found_and_the_curve_passes_through_both() {
     let mut i = truck();
-    i.height_change_mm = 0.0;
+    i.own_mut().height_change_mm = 0.0;
     let r = plan(&i, &[]).unwrap();
     assert!((r.left.after.camber_deg - i.left.angles.camber_deg).abs() < 1e-8);
     let i = truck();
@@ -84,7 +84,7 @@ fn mirror_readings_give_mirror_answers() {
 #[test]
 fn past_the_travel_it_stops_and_says_where() {
     let mut i = truck();
-    i.height_change_mm = 290.0;
+    i.own_mut().height_change_mm = 290.0;
     let r = plan(&i, &shipped_parts().unwrap()).unwrap();
     let s = r.stop.unwrap();
     assert!(s.used_mm < 290.0 && s.used_mm > 60.0);
@@ -115,12 +115,12 @@ fn readings_far_from_measured_points_are_called_out_and_far_from_a_generic_shape
 #[test]
 fn bad_documents_name_their_fields() {
     let mut i = truck();
-    i.height_change_mm = f64::NAN;
+    i.own_mut().height_change_mm = f64::NAN;
     i.fitted = vec!["no-such-part".into()];
     i.left.height_mm = 1e10;
     let p = plan(&i, &[]).unwrap_err();
     let fields: Vec<_> = p.iter().map(|p| p.field.as_str()).collect();
-    assert_eq!(fields, ["height_change_mm", "left.height_mm", "fitted.0"]);
+    assert_eq!(fields, ["moves.front.height_change_mm", "left.height_mm", "fitted.0"]);
     let mut i = truck();
     i.left.height_mm = 90.0;
     i.right.height_mm = 90.0;
@@ -133,7 +133,7 @@ fn bad_documents_name_their_fields() {
 fn a_car_far_from_where_its_points_were_taken_is_told_so() {
     let said = |height_mm: f64| {
         let mut i = truck();
-        (i.left.height_mm, i.right.height_mm, i.height_change_mm) = (height_mm, height_mm, 0.0);
+        (i.left.height_mm, i.right.height_mm, i.own_mut().height_change_mm) = (height_mm, height_mm, 0.0);
         let watch =
             plan(&i, &[]).unwrap().verdict.watch.iter().map(English::en).collect::<Vec<_>>().join(" ");
         watch.contains("than where its points were taken, hub to arch 498 mm")

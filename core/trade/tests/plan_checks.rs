@@ -146,7 +146,7 @@ fn a_crossed_drag_link_is_said_in_degrees() {
 #[test]
 fn the_solver_says_why_it_took_one_cam_and_not_the_other() {
     let mut i = truck();
-    i.height_change_mm = 0.0;
+    i.own_mut().height_change_mm = 0.0;
     i.right = i.left;
     // More caster and camber a little out: the front cam inboard does both, the rear one would give camber away.
     let found = worked(&i).left.before;

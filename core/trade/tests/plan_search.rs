@@ -5,14 +5,14 @@ mod common;
 use bold_stance_car::adjuster::{Adjuster, AdjusterKind, ThreadLink, default_adjusters};
 use bold_stance_car::archetype::shipped_archetypes;
 use bold_stance_car::fit::{Sigmas, SweepReading};
-use bold_stance_car::vehicle::{Attitude, StateKind};
+use bold_stance_car::vehicle::{Attitude, Axles, Sides, StateKind};
 use bold_stance_kinematics::geometry::{Geometry, Side};
 use bold_stance_kinematics::linkage::{Corner, Linkage};
 use bold_stance_trade::aim::Target;
 use bold_stance_trade::part::{Part, shipped_parts};
 use bold_stance_trade::plan::{
-    Bench, CheckKind, Filters, PlanCase, PlanCaseError, PlanInput, SearchResult, SolvedSetting, plan,
-    run_plan, search, solve, solve_both,
+    Bench, CheckKind, Filters, Moves, Picked, PlanCase, PlanCaseError, PlanInput, SearchResult,
+    SolvedSetting, plan, run_plan, search, solve, solve_both,
 };
 use bold_stance_tread::{CarTyres, TreadLog};
 use bold_stance_words::English;
@@ -330,7 +330,7 @@ fn every_height_state_has_its_verdict_and_loaded_can_be_what_counts() {
 #[test]
 fn a_point_picked_on_the_map_is_set_there() {
     let mut i = truck();
-    i.picked = [Some([-0.8, 2.2]), None];
+    i.picked.left = Some(Picked { camber_deg: -0.8, second_deg: 2.2 });
     let r = plan(&i, &shipped_parts().unwrap()).unwrap();
     // Within a notch of it; the other side follows the aim as before.
     assert!(
@@ -338,7 +338,7 @@ fn a_point_picked_on_the_map_is_set_there() {
         "{:?}",
         r.left.set
     );
-    i.picked = [None, None];
+    i.picked = Sides::default();
     let free = plan(&i, &shipped_parts().unwrap()).unwrap();
     assert!((free.right.set.camber_deg - r.right.set.camber_deg).abs() < 0.3);
 }
@@ -390,8 +390,8 @@ fn bad_cases_name_their_fields() {
         other => panic!("{other:?}"),
     };
     let mut c = case();
-    c.input.height_change_mm = f64::NAN;
-    assert_eq!(field(&c), "input.height_change_mm");
+    c.input.own_mut().height_change_mm = f64::NAN;
+    assert_eq!(field(&c), "input.moves.front.height_change_mm");
     let mut c = case();
     let parts = c.parts.as_mut().unwrap();
     parts[0].requires = vec![parts[1].id.clone()];
@@ -457,9 +457,9 @@ fn the_search_and_the_tread_bench_tell_one_distance() {
     let mut i = truck();
     for heights in [r#"[]"#, r#"[{"state":"Settled","share":80},{"state":"Loaded","share":20}]"#] {
         let tyres: CarTyres = serde_json::from_str(&format!(
-            r#"{{"sizes":["285/70R17","285/70R17"],"class":"all_terrain","depth_mm":10.0,"limit_mm":3.0,
-            "load_n":[7000,5600],"pressure_kpa":[240,240],"placard_kpa":[260,260],"drive_front":0.5,"brake_front":0.64,
-            "use":"trail","load_transfer_per_g":0.85,"roll_camber":[2.5,0],"own_life_km":50000,"heights":{heights}}}"#
+            r#"{{"sizes":{{"front":"285/70R17","rear":"285/70R17"}},"class":"all_terrain","depth_mm":10.0,"limit_mm":3.0,
+            "load_n":{{"front":7000,"rear":5600}},"pressure_kpa":{{"front":240,"rear":240}},"placard_kpa":{{"front":260,"rear":260}},"drive_front":0.5,"brake_front":0.64,
+            "use":"trail","load_transfer_per_g":0.85,"roll_camber":{{"front":2.5,"rear":0}},"own_life_km":50000,"heights":{heights}}}"#
         ))
         .unwrap();
         let found = search(&i, &Filters::default(), Some(&tyres), &parts, &|_| true).unwrap();
@@ -480,14 +480,14 @@ fn the_search_and_the_tread_bench_tell_one_distance() {
     }
     // Tyres that are none are refused at their field before anything is searched.
     let mut bad: CarTyres = serde_json::from_str(
-        r#"{"sizes":["285/70R17","285/70R17"],"class":"all_terrain","depth_mm":10.0,"limit_mm":3.0,"load_n":[7000,5600],
-        "pressure_kpa":[240,240],"placard_kpa":[260,260],"drive_front":0.5,"brake_front":0.64,"use":"trail",
-        "load_transfer_per_g":0.85,"roll_camber":[2.5,0]}"#,
+        r#"{"sizes":{"front":"285/70R17","rear":"285/70R17"},"class":"all_terrain","depth_mm":10.0,"limit_mm":3.0,"load_n":{"front":7000,"rear":5600},
+        "pressure_kpa":{"front":240,"rear":240},"placard_kpa":{"front":260,"rear":260},"drive_front":0.5,"brake_front":0.64,"use":"trail",
+        "load_transfer_per_g":0.85,"roll_camber":{"front":2.5,"rear":0}}"#,
     )
     .unwrap();
-    bad.sizes[0] = "wide".into();
+    bad.sizes.front = "wide".into();
     let e = search(&i, &Filters::default(), Some(&bad), &parts, &|_| true).unwrap_err();
-    assert_eq!(e[0].field, "tyres.sizes.0");
+    assert_eq!(e[0].field, "tyres.sizes.front");
 }
 
 /// What is answered is a front: no plan is beaten by another that reaches as well, fouls as little, costs and labours
@@ -572,4 +572,51 @@ fn ways_that_differ_at_full_lock_are_told_apart() {
         let w = w.en();
         assert!(w.contains("At full lock") && w.contains("axis lean"), "{w}");
     }
+}
+
+/// A case as it was first written means what it means in the present form, of either axle, with every field told.
+#[test]
+fn a_case_in_its_first_form_is_read_as_the_present_one() {
+    for (given, axle, other) in [(truck(), "front", "rear"), (common::electric_rear(), "rear", "front")] {
+        let mut input = given;
+        input.trim_mm = Sides { left: 3.0, right: -2.0 };
+        input.picked.right = Some(Picked { camber_deg: -0.8, second_deg: 0.1 });
+        input.moves = Axles::of(|a| {
+            let up = if a == input.geometry.axle { 1.0 } else { 2.0 };
+            Moves {
+                height_change_mm: 10.0 * up,
+                settle_mm: 3.0 * up,
+                load_mm: 4.0 * up,
+                tyre_gain_mm: 5.0 * up,
+            }
+        });
+        let case = PlanCase {
+            format: "bold-stance.plan/1".into(),
+            input,
+            filters: Filters::default(),
+            tyres: None,
+            parts: None,
+            note: None,
+        };
+        let now = serde_json::to_value(&case).unwrap();
+        let mut first = now.clone();
+        let of = first["input"].as_object_mut().unwrap();
+        let moves = of.remove("moves").unwrap();
+        for (key, off) in [
+            ("height_change_mm", "other_change_mm"),
+            ("settle_mm", "other_settle_mm"),
+            ("load_mm", "other_load_mm"),
+        ] {
+            of.insert(key.into(), moves[axle][key].clone());
+            of.insert(off.into(), moves[other][key].clone());
+        }
+        of.insert("tyre_gain_mm".into(), serde_json::json!([5.0, 10.0]));
+        of.insert("trim_mm".into(), serde_json::json!([3.0, -2.0]));
+        of.insert("picked".into(), serde_json::json!([null, [-0.8, 0.1]]));
+        for form in [now, first] {
+            assert_eq!(PlanCase::read(form.to_string().as_bytes()).unwrap(), case, "{axle}");
+        }
+    }
+    // What is no case is told as ever.
+    assert_eq!(PlanCase::read(br#"{"format":1}"#).unwrap_err().field, "format");
 }

@@ -4,7 +4,7 @@
 mod common;
 use bold_stance_car::adjuster::{Adjuster, AdjusterKind, ThreadLink, adjusters_not_there, default_adjusters};
 use bold_stance_car::archetype::shipped_archetypes;
-use bold_stance_car::vehicle::{Attitude, Car, CarFacts, Gains, Measured};
+use bold_stance_car::vehicle::{Attitude, Car, CarFacts, Gains, Measured, Sides};
 use bold_stance_kinematics::edit::{EccentricPoint, Edit};
 use bold_stance_kinematics::geometry::{Geometry, Side, WheelAtDesign, WishbonePoints};
 use bold_stance_kinematics::linkage::{Arm, Corner, Linkage};
@@ -230,8 +230,8 @@ fn a_rear_camber_arm_alone_moves_toe_and_is_not_offered_alone() {
 #[test]
 fn each_way_to_change_height_moves_what_it_really_moves() {
     let mut i = truck();
-    i.height_change_mm = 50.0;
-    i.other_change_mm = 50.0;
+    i.own_mut().height_change_mm = 50.0;
+    i.moves.rear.height_change_mm = 50.0;
     let by = |kind| {
         let mut j = i.clone();
         j.ways = vec![Way { kind, gain_mm: 50.0 }];
@@ -282,7 +282,7 @@ fn tabs_still_in_hold_the_cams_and_taking_them_out_frees_them() {
     // Scenario 9 of the trade: knock-out tabs left in, no adjustment possible.
     let parts = shipped_parts().unwrap();
     let mut i = truck();
-    i.height_change_mm = 15.0;
+    i.own_mut().height_change_mm = 15.0;
     for a in &mut i.adjusters[..2] {
         a.locked = true;
     }
@@ -374,7 +374,8 @@ fn eccentrics_at_the_pivot_of_a_semi_trailing_arm_set_camber_and_toe_together() 
 #[test]
 fn trim_rolls_the_body_and_both_wheels_lean_with_it() {
     let mut plan_of = truck();
-    (plan_of.height_change_mm, plan_of.settle_mm, plan_of.load_mm) = (0.0, 0.0, 0.0);
+    (plan_of.own_mut().height_change_mm, plan_of.own_mut().settle_mm, plan_of.own_mut().load_mm) =
+        (0.0, 0.0, 0.0);
     plan_of.adjusters.clear();
     let g = plan_of.geometry.clone();
     let car = Car {
@@ -392,7 +393,7 @@ fn trim_rolls_the_body_and_both_wheels_lean_with_it() {
         side.angles = Measured { camber_deg: w.camber_deg, caster_deg: w.caster_deg, toe_deg: w.toe_deg };
     }
     for trim in [[10.0, 0.0], [20.0, -20.0], [-8.0, 15.0]] {
-        plan_of.trim_mm = trim;
+        plan_of.trim_mm = Sides { left: trim[0], right: trim[1] };
         let a = plan(&plan_of, &[]).unwrap();
         let planned = a.states.iter().find(|s| s.own_mm == 0.0 && s.name == "planned").unwrap();
         // The rear rolls as far as the front does: no twist between the axles.
@@ -414,7 +415,8 @@ fn trim_rolls_the_body_and_both_wheels_lean_with_it() {
             assert!((said.caster_deg - caster).abs() < 0.02 + pitch.abs(), "{trim:?} {i}: {said:?} {caster}");
         }
         let lean = ((trim[0] - trim[1]) / (2.0 * g.wheel.center[1])).atan().to_degrees();
-        let still = plan(&PlanInput { trim_mm: [mid, mid], ..plan_of.clone() }, &[]).unwrap();
+        let still =
+            plan(&PlanInput { trim_mm: Sides { left: mid, right: mid }, ..plan_of.clone() }, &[]).unwrap();
         let flat = still.states.iter().find(|s| s.name == "planned").unwrap();
         let camber = |s: &Option<bold_stance_trade::plan::StateSide>| s.as_ref().unwrap().angles.camber_deg;
         assert!(lean.abs() > 0.3 && (camber(&planned.left) - camber(&flat.left)).abs() > 0.02);
@@ -455,7 +457,7 @@ fn every_part_of_a_set_earns_its_place() {
         let mut i = truck();
         i.geometry = shape(id);
         i.adjusters.retain(|a| adjusters_not_there(std::slice::from_ref(a), &i.geometry.points).is_empty());
-        i.height_change_mm = height;
+        i.own_mut().height_change_mm = height;
         let Ok(found) = search(&i, &Filters::default(), None, &parts, &|_| true) else { panic!("{id}") };
         for p in found.plans.iter().filter(|p| !p.parts.is_empty()) {
             sets += 1;

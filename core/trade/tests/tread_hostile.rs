@@ -2,7 +2,7 @@
 #![allow(clippy::unwrap_used, clippy::panic, missing_docs)]
 
 mod common;
-use bold_stance_car::vehicle::HeightShare;
+use bold_stance_car::vehicle::{Axles, HeightShare};
 use bold_stance_trade::plan::{PlanResult, plan};
 use bold_stance_tread::*;
 use bold_stance_words::English;
@@ -15,17 +15,17 @@ fn lifted() -> &'static PlanResult {
     static ONCE: OnceLock<PlanResult> = OnceLock::new();
     ONCE.get_or_init(|| {
         let mut i = truck();
-        i.settle_mm = 9.0;
-        i.load_mm = 20.0;
+        i.own_mut().settle_mm = 9.0;
+        i.own_mut().load_mm = 20.0;
         plan(&i, &[]).unwrap()
     })
 }
 
 fn tyres() -> CarTyres {
     serde_json::from_str(
-        r#"{"sizes":["285/70R17","285/70R17"],"class":"all_terrain","depth_mm":10.0,"limit_mm":1.6,"load_n":[7000,5600],
-        "pressure_kpa":[240,240],"placard_kpa":[260,260],"drive_front":0.5,"brake_front":0.64,"use":"mixed",
-        "load_transfer_per_g":0.85,"roll_camber":[2.5,0],"price":250}"#,
+        r#"{"sizes":{"front":"285/70R17","rear":"285/70R17"},"class":"all_terrain","depth_mm":10.0,"limit_mm":1.6,"load_n":{"front":7000,"rear":5600},
+        "pressure_kpa":{"front":240,"rear":240},"placard_kpa":{"front":260,"rear":260},"drive_front":0.5,"brake_front":0.64,"use":"mixed",
+        "load_transfer_per_g":0.85,"roll_camber":{"front":2.5,"rear":0},"price":250}"#,
     )
     .unwrap()
 }
@@ -109,9 +109,10 @@ proptest! {
         size in "(185/65R15|285/70R17|255/45R19|nonsense|0/0R0)", share in 0.0f64..100.0,
     ) {
         let mut t = tyres();
-        (t.load_n, t.pressure_kpa, t.depth_mm, t.limit_mm) = (load, p, depth, limit);
+        let of = |[front, rear]: [f64; 2]| Axles { front, rear };
+        (t.load_n, t.pressure_kpa, t.depth_mm, t.limit_mm) = (of(load), of(p), depth, limit);
         (t.drive_front, t.torque_factor, t.load_transfer_per_g, t.own_life_km) = (drive, torque, lt, Some(own));
-        t.sizes[1] = size;
+        t.sizes.rear = size;
         t.heights = vec![HeightShare { state: "settled".into(), share }, HeightShare { state: "loaded".into(), share: 5.0 }];
         let plans = [Some(lifted()), Some(lifted())];
         match worn(&t, plans, Some(("other", plans)), &TreadLog::default()) {

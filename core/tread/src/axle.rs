@@ -11,11 +11,10 @@ use bold_stance_kinematics::geometry::Axle;
 /// that is none.
 pub fn axle_life(c: &CarTyres, axle: Axle, scene: &AxleScene) -> Option<f64> {
     let c = &*c.to_forecast();
-    let a = usize::from(axle == Axle::Rear);
-    let tyre = c.tyre(a, c.depth_mm).ok()?;
+    let tyre = c.tyre(axle, c.depth_mm).ok()?;
     let basis = c.basis();
     let life = |side: usize| {
-        let wheel = c.wheel(a, scene.caster(side));
+        let wheel = c.wheel(axle, scene.caster(side));
         let k = basis.constant(&tyre, &wheel, None, &Parameters::default());
         forecast(&tyre, &wheel, &scene.setups(side), &c.use_, k, c.limit_mm).life_km
     };
@@ -25,11 +24,10 @@ pub fn axle_life(c: &CarTyres, axle: Axle, scene: &AxleScene) -> Option<f64> {
 /// The same with its 80 % band.
 pub fn axle_band(c: &CarTyres, axle: Axle, scene: &AxleScene) -> Option<Band> {
     let c = &*c.to_forecast();
-    let a = usize::from(axle == Axle::Rear);
-    let tyre = c.tyre(a, c.depth_mm).ok()?;
+    let tyre = c.tyre(axle, c.depth_mm).ok()?;
     let basis = c.basis();
     let of = |side: usize| {
-        let wheel = c.wheel(a, scene.caster(side));
+        let wheel = c.wheel(axle, scene.caster(side));
         let run = Running { wheel, setups: scene.setups(side), share: 1.0, flipped: false };
         band_km(&Belief::of(&tyre, &[run], &c.use_, c.limit_mm, &basis))
     };

@@ -193,9 +193,9 @@ impl Car<'_> {
     /// The tyre at a place; none where its axle was not read.
     fn tyre_at(&self, place: TyrePlace) -> Result<Option<One>, Problem> {
         let Car { c, log, basis, axles, others } = self;
-        let (axle, side) = (usize::from(!place.front()), usize::from(!place.left()));
-        let at = if place.front() { Axle::Front } else { Axle::Rear };
-        let Some(scenes) = &axles[at] else { return Ok(None) };
+        let side = usize::from(!place.left());
+        let axle = place.axle();
+        let Some(scenes) = &axles[axle] else { return Ok(None) };
         let mut warnings = Vec::new();
         let lead = leading(scenes);
         let logged = log.tyres.iter().find(|t| t.place() == Some(place));
@@ -209,7 +209,7 @@ impl Car<'_> {
         let worn_from = logged.and_then(|t| t.worn_at_start(told_new));
         let new_depth = worn_from.unwrap_or(told_new);
         let tyre = c.tyre(axle, new_depth)?;
-        let running = |scene: &AxleScene, side: usize, axle: usize| Running {
+        let running = |scene: &AxleScene, side: usize, axle: Axle| Running {
             wheel: c.wheel(axle, scene.caster(side)),
             setups: scene.setups(side),
             share: 1.0,
@@ -220,10 +220,9 @@ impl Car<'_> {
         let lesson = logged.and_then(|t| {
             warnings.extend(t.warnings(told_new));
             taught(t, log.set_at_km, &tyre, &c.use_, c.limit_mm, basis, &|p, set| {
-                let a = usize::from(!p.front());
-                let s = axles[if p.front() { Axle::Front } else { Axle::Rear }].as_ref()?;
+                let s = axles[p.axle()].as_ref()?;
                 let scene = if set { s.get(leading(s))? } else { s.first()? };
-                let r = running(scene, usize::from(!p.left()), a);
+                let r = running(scene, usize::from(!p.left()), p.axle());
                 let rate = Belief::rates(&tyre, std::slice::from_ref(&r), &c.use_, basis);
                 Some((r, rate))
             })
@@ -231,7 +230,7 @@ impl Car<'_> {
         if let Some(l) = &lesson {
             warnings.extend(l.odd.iter().cloned());
         }
-        let all: Vec<&AxleScene> = scenes.iter().chain(others[at].as_ref()).collect();
+        let all: Vec<&AxleScene> = scenes.iter().chain(others[axle].as_ref()).collect();
         let beliefs: Vec<Belief> = all.iter().map(|s| prior(s)).collect();
         let is_set = log.set_at_km.is_some();
         // The state the tyre ran in last: what was learned is carried over to every other.

@@ -4,19 +4,19 @@ use super::basis::{Basis, OwnLife};
 use super::forecast::{Upkeep, Wheel};
 use super::tyre::{Tyre, TyreClass};
 use super::uses::UseMix;
-use bold_stance_car::vehicle::{HeightShare, Rotated, TyreSize};
+use bold_stance_car::vehicle::{Axles, HeightShare, Rotated, TyreSize};
+use bold_stance_kinematics::geometry::Axle;
 use bold_stance_units::problem::{Problem, in_range};
 use bold_stance_units::said::{Measure, said};
 use serde::{Deserialize, Serialize};
 
-/// What the tyres are, what they carry and how they are driven; pairs are front and rear.
+/// What the tyres are, what they carry and how they are driven.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
 #[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
 #[serde(deny_unknown_fields)]
 pub struct CarTyres {
     /// Nominal sizes.
-    #[cfg_attr(feature = "openapi", schema(min_items = 2, max_items = 2))]
-    pub sizes: [String; 2],
+    pub sizes: Axles<String>,
     /// Compound.
     pub class: TyreClass,
     /// Depth the forecast starts from where no log says otherwise, mm.
@@ -26,14 +26,11 @@ pub struct CarTyres {
     #[cfg_attr(feature = "openapi", schema(minimum = 0.0, maximum = 20.0))]
     pub limit_mm: f64,
     /// Load of one wheel, N.
-    #[cfg_attr(feature = "openapi", schema(min_items = 2, max_items = 2))]
-    pub load_n: [f64; 2],
+    pub load_n: Axles<f64>,
     /// Pressures, kPa.
-    #[cfg_attr(feature = "openapi", schema(min_items = 2, max_items = 2))]
-    pub pressure_kpa: [f64; 2],
+    pub pressure_kpa: Axles<f64>,
     /// Placard pressures, kPa.
-    #[cfg_attr(feature = "openapi", schema(min_items = 2, max_items = 2))]
-    pub placard_kpa: [f64; 2],
+    pub placard_kpa: Axles<f64>,
     /// The front axle's share of the drive, 0 to 1.
     #[cfg_attr(feature = "openapi", schema(minimum = 0.0, maximum = 1.0))]
     pub drive_front: f64,
@@ -54,8 +51,7 @@ pub struct CarTyres {
     #[cfg_attr(feature = "openapi", schema(minimum = 0.0, maximum = 2.0))]
     pub load_transfer_per_g: f64,
     /// Camber from roll, degrees per g: 0 on a solid axle.
-    #[cfg_attr(feature = "openapi", schema(min_items = 2, max_items = 2))]
-    pub roll_camber: [f64; 2],
+    pub roll_camber: Axles<f64>,
     /// Distance a set of this car really reached, km.
     #[serde(default)]
     #[cfg_attr(feature = "openapi", schema(minimum = 1000.0, maximum = 400_000.0))]
@@ -108,11 +104,12 @@ impl CarTyres {
         let mut check = |f: String, v: f64, low: f64, high: f64, unit: &str| {
             out.extend(in_range(&format!("tyres.{f}"), v, low, high, unit).err());
         };
-        for i in 0..2 {
-            check(format!("load_n.{i}"), self.load_n[i], 200.0, 40_000.0, "N");
-            check(format!("pressure_kpa.{i}"), self.pressure_kpa[i], 50.0, 900.0, "kPa");
-            check(format!("placard_kpa.{i}"), self.placard_kpa[i], 50.0, 900.0, "kPa");
-            check(format!("roll_camber.{i}"), self.roll_camber[i], -10.0, 10.0, "° per g");
+        for a in [Axle::Front, Axle::Rear] {
+            let at = a.word();
+            check(format!("load_n.{at}"), self.load_n[a], 200.0, 40_000.0, "N");
+            check(format!("pressure_kpa.{at}"), self.pressure_kpa[a], 50.0, 900.0, "kPa");
+            check(format!("placard_kpa.{at}"), self.placard_kpa[a], 50.0, 900.0, "kPa");
+            check(format!("roll_camber.{at}"), self.roll_camber[a], -10.0, 10.0, "° per g");
         }
         check("depth_mm".into(), self.depth_mm, 0.0, 25.0, "mm");
         check("limit_mm".into(), self.limit_mm, 0.0, 20.0, "mm");
@@ -140,8 +137,9 @@ impl CarTyres {
                 said("fault-limit-below-depth-when-new"),
             ));
         }
-        out.extend(TyreSize::parse("tyres.sizes.0", &self.sizes[0]).err());
-        out.extend(TyreSize::parse("tyres.sizes.1", &self.sizes[1]).err());
+        for (a, size) in self.sizes.each() {
+            out.extend(TyreSize::parse(&format!("tyres.sizes.{}", a.word()), size).err());
+        }
         out.extend(self.use_.problem().map(|p| Problem::new("tyres.use", p.wrong, p.right)));
         out
     }
@@ -149,7 +147,7 @@ impl CarTyres {
     /// Whether front and rear differ in size.
     #[must_use]
     pub fn staggered(&self) -> bool {
-        TyreSize::parse("", &self.sizes[0]).ok() != TyreSize::parse("", &self.sizes[1]).ok()
+        TyreSize::parse("", &self.sizes.front).ok() != TyreSize::parse("", &self.sizes.rear).ok()
     }
 
     /// Whether these tyres are at or under the limit: they are replaced first, and what is forecast is new ones.
@@ -172,9 +170,9 @@ impl CarTyres {
         self.class.constants().2.max(self.depth_mm)
     }
 
-    /// Tyre of the front (0) or rear (1) axle with a depth when new, mm.
-    pub(crate) fn tyre(&self, axle: usize, new_depth_mm: f64) -> Result<Tyre, Problem> {
-        let size = TyreSize::parse(&format!("tyres.sizes.{axle}"), &self.sizes[axle])?;
+    /// Tyre of an axle with a depth when new, mm.
+    pub(crate) fn tyre(&self, axle: Axle, new_depth_mm: f64) -> Result<Tyre, Problem> {
+        let size = TyreSize::parse(&format!("tyres.sizes.{}", axle.word()), &self.sizes[axle])?;
         Ok(Tyre {
             section_mm: size.section_mm,
             aspect: size.aspect,
@@ -185,16 +183,16 @@ impl CarTyres {
         })
     }
 
-    /// Wheel of the front (0) or rear (1) axle.
-    pub(crate) fn wheel(&self, axle: usize, caster_deg: f64) -> Wheel {
-        let front = axle == 0;
+    /// Wheel of an axle.
+    pub(crate) fn wheel(&self, axle: Axle, caster_deg: f64) -> Wheel {
+        let front = axle == Axle::Front;
         let of = |f: f64| if front { f } else { 1.0 - f };
         Wheel {
             load_n: self.load_n[axle],
             pressure_kpa: self.pressure_kpa[axle],
             placard_kpa: self.placard_kpa[axle],
             placard_load_n: None,
-            axle_share: self.load_n[axle] / (self.load_n[0] + self.load_n[1]),
+            axle_share: self.load_n[axle] / (self.load_n.front + self.load_n.rear),
             drive_share: of(self.drive_front),
             brake_share: of(self.brake_front),
             torque_factor: self.torque_factor,
@@ -210,7 +208,7 @@ impl CarTyres {
     pub(crate) fn basis(&self) -> Basis {
         let otherwise = self.grade.map_or(Basis::Class, Basis::Grade);
         self.own_life_km.map_or(otherwise, |life_km| {
-            let positions = (0..2).map(|a| self.wheel(a, if a == 0 { 5.0 } else { 0.0 })).collect();
+            let positions = vec![self.wheel(Axle::Front, 5.0), self.wheel(Axle::Rear, 0.0)];
             // It was new once, however deep these tyres are now.
             let new_depth_mm = Some(self.deepest());
             Basis::Own(OwnLife { life_km, limit_mm: self.limit_mm, new_depth_mm, positions })

@@ -12,6 +12,7 @@ mod car_tyres;
 mod case;
 mod diagnosis;
 mod forecast;
+mod known;
 mod limits;
 mod log;
 mod log_table;
@@ -40,6 +41,7 @@ pub use forecast::{
     Forecast, Irregular, STRIPS, Setup, Shares, Upkeep, Wheel, calibrate, eta, forecast, irregular, shares,
     shares_both,
 };
+pub use known::{AskedTyre, RanAs, known, pressed_over};
 pub use limits::{TreadLimit, shipped_limits};
 pub use log::{LogEntry, LogWarning, LoggedTyre, ReadPoint, TreadLog, TyrePlace, place_warnings};
 pub use log_table::{log_from_csv, log_to_csv};

@@ -5,6 +5,7 @@ use super::basis::Basis;
 use super::forecast::STRIPS;
 use super::tyre::Tyre;
 use super::uses::UseMix;
+use bold_stance_kinematics::geometry::Axle;
 use bold_stance_units::problem::{Problem, in_range};
 use bold_stance_units::said::{Measure, Said, said};
 use serde::{Deserialize, Serialize};
@@ -36,7 +37,16 @@ impl TyrePlace {
     /// Whether on the front axle.
     #[must_use]
     pub fn front(self) -> bool {
-        matches!(self, Self::LeftFront | Self::RightFront)
+        self.axle() == Axle::Front
+    }
+
+    /// Its axle.
+    #[must_use]
+    pub fn axle(self) -> Axle {
+        match self {
+            Self::LeftFront | Self::RightFront => Axle::Front,
+            Self::LeftRear | Self::RightRear => Axle::Rear,
+        }
     }
 
     /// Whether on the left.

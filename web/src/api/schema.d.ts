@@ -1160,6 +1160,13 @@ export interface components {
          * @enum {string}
          */
         Arm: "upper" | "lower";
+        /** @description What the job tells of the tyre asked about. */
+        AskedTyre: {
+            axle?: components["schemas"]["Axle"] | null;
+            found?: components["schemas"]["RanAs"] | null;
+            /** @description The tyres of the car. */
+            tyres: components["schemas"]["CarTyres"];
+        };
         /**
          * @description Front or rear.
          * @enum {string}
@@ -1859,6 +1866,11 @@ export interface components {
             rear: "reached" | "off" | "refused" | "not_read";
         };
         /** @description One of a thing for each axle. */
+        Axles_String: {
+            front: string;
+            rear: string;
+        };
+        /** @description One of a thing for each axle. */
         Axles_Vec_Problem: {
             front: {
                 /** @description Dotted path of the field, e.g. `points.upper_outer`. */
@@ -1937,6 +1949,7 @@ export interface components {
         };
         /** @description Turns that make a gain. */
         ByTurning: {
+            collar?: components["schemas"]["CollarTaken"] | null;
             /**
              * Format: double
              * @description Settled height a turn gives, mm.
@@ -2266,7 +2279,7 @@ export interface components {
              */
             rake_deg?: number | null;
         };
-        /** @description What the tyres are, what they carry and how they are driven; pairs are front and rear. */
+        /** @description What the tyres are, what they carry and how they are driven. */
         CarTyres: {
             /**
              * Format: double
@@ -2300,7 +2313,7 @@ export interface components {
              */
             limit_mm: number;
             /** @description Load of one wheel, N. */
-            load_n: number[];
+            load_n: components["schemas"]["Axles_f64"];
             /**
              * Format: double
              * @description Load transfer per g: 0.85 pickup, 0.7 car, 0.6 low sports.
@@ -2312,9 +2325,9 @@ export interface components {
              */
             own_life_km?: number | null;
             /** @description Placard pressures, kPa. */
-            placard_kpa: number[];
+            placard_kpa: components["schemas"]["Axles_f64"];
             /** @description Pressures, kPa. */
-            pressure_kpa: number[];
+            pressure_kpa: components["schemas"]["Axles_f64"];
             /**
              * Format: double
              * @description Price of one tyre, in the shop's currency.
@@ -2323,7 +2336,7 @@ export interface components {
             /** @description Whether lifting off brakes through the driven wheels. */
             regen?: boolean;
             /** @description Camber from roll, degrees per g: 0 on a solid axle. */
-            roll_camber: number[];
+            roll_camber: components["schemas"]["Axles_f64"];
             /**
              * Format: double
              * @description Distance between rotations, km.
@@ -2332,7 +2345,7 @@ export interface components {
             /** @description Rotation record. */
             rotated?: components["schemas"]["Rotated"];
             /** @description Nominal sizes. */
-            sizes: string[];
+            sizes: components["schemas"]["Axles_String"];
             /**
              * Format: double
              * @description 1.5 for high torque, else 1.
@@ -2459,6 +2472,23 @@ export interface components {
             judged_at?: components["schemas"]["JudgedAt"] | null;
             /** @description What it is called. */
             name: string;
+        };
+        /** @description What turns of a collar were reckoned with. */
+        CollarTaken: {
+            /**
+             * Format: double
+             * @description Spring travel over wheel travel.
+             */
+            motion_ratio: number;
+            /**
+             * Format: double
+             * @description Thread, mm a turn.
+             */
+            pitch_mm: number;
+            /** @description Whether it is the usual one, because none was told. */
+            usual_pitch: boolean;
+            /** @description Whether it is the usual one, because none was told of this car. */
+            usual_ratio: boolean;
         };
         /** @description One corner of the drawing, in vehicle axes over the ground (y left positive on both sides). */
         CornerDrawing: {
@@ -2629,10 +2659,13 @@ export interface components {
         };
         /** @description What was seen. */
         DiagnoseRequest: {
+            asked?: components["schemas"]["AskedTyre"] | null;
             /** @description Inner, centre and outer main groove as last read, mm: they stand in for the pattern where none was pressed. */
             depths_mm?: number[] | null;
-            /** @description Answers by question. */
+            /** @description Answers pressed, by question; they stand over what the job knows. */
             seen: components["schemas"]["BTreeMap"];
+            /** @description Questions whose known answer was taken out. */
+            taken_out?: string[];
         };
         /** @description What comes of it. */
         Diagnosis: {
@@ -2646,6 +2679,11 @@ export interface components {
             measured_pattern?: string | null;
             replace?: components["schemas"]["Said"] | null;
             stop?: components["schemas"]["Said"] | null;
+        };
+        /** @description What comes of it, and what the job knew already. */
+        DiagnosisAnswer: components["schemas"]["Diagnosis"] & {
+            /** @description Answers the job gives by itself, taken out or not. */
+            known: components["schemas"]["BTreeMap"];
         };
         /** @description The whole file. */
         DiagnosisData: {
@@ -4307,15 +4345,12 @@ export interface components {
         };
         /** @description A height of the car that angles are worked out at. */
         PlanState: {
+            /** @description Gains of both axles, mm. */
+            gain_mm: components["schemas"]["Axles_f64"];
             /** @description Which. */
             kind: components["schemas"]["StateKind"];
             /** @description What the screen calls it. */
             name: string;
-            /**
-             * Format: double
-             * @description Gain of the other axle, mm.
-             */
-            other_mm: number;
             /**
              * Format: double
              * @description Gain of this axle from as found at hub-to-arch, mm.
@@ -4417,6 +4452,13 @@ export interface components {
             ask: string;
             /** @description Id. */
             id: string;
+        };
+        /** @description A tyre as it ran before anything was set. */
+        RanAs: {
+            /** @description Camber and toe as found, with their shares of the time. */
+            setups: components["schemas"]["Setup"][];
+            /** @description Why its worst strip wore. */
+            shares: components["schemas"]["Shares"];
         };
         /** @description A cause, ranked. */
         Ranked: {
@@ -5364,6 +5406,8 @@ export interface components {
         StateResult: {
             /** @description Left minus right. */
             cross: components["schemas"]["AngleVerdict"][];
+            /** @description Gains of both axles, mm. */
+            gain_mm: components["schemas"]["Axles_f64"];
             /** @description Whether the aim counts here. */
             judged: boolean;
             /** @description Which. */
@@ -5371,11 +5415,6 @@ export interface components {
             left?: components["schemas"]["StateSide"] | null;
             /** @description What the screen calls it. */
             name: string;
-            /**
-             * Format: double
-             * @description Gain of the other axle, mm.
-             */
-            other_mm: number;
             /**
              * Format: double
              * @description Gain of this axle from as found, mm.
@@ -5875,14 +5914,14 @@ export interface components {
             kind: "collar";
             /**
              * Format: double
-             * @description Spring travel over wheel travel.
+             * @description Spring travel over wheel travel; [`USUAL_MOTION_RATIO`] when it was not told.
              */
-            motion_ratio: number;
+            motion_ratio?: number | null;
             /**
              * Format: double
-             * @description Thread, mm a turn.
+             * @description Thread, mm a turn; [`USUAL_PITCH_MM`] when it was not measured.
              */
-            pitch_mm: number;
+            pitch_mm?: number | null;
         };
         /** @description A reading as it was typed. */
         TypedReading: {
@@ -6785,7 +6824,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Diagnosis"];
+                    "application/json": components["schemas"]["DiagnosisAnswer"];
                 };
             };
             /** @description Cannot be read: address, query or body */

@@ -14,9 +14,9 @@ use bold_stance_trade::plan::{
     Budget, CarAnswer, CarInput, CarPlan, OtherAnswer, plan_car_within, scenes_of,
 };
 use bold_stance_tread::{
-    CarTyres, CarWear, Diagnosis, DiagnosisData, LogEntry, LogWarning, LoggedTyre, Seen, TreadLimit,
-    TreadLog, car_wear, diagnose, log_from_csv, log_to_csv, place_warnings, shipped_diagnosis,
-    shipped_limits,
+    AskedTyre, CarTyres, CarWear, Diagnosis, DiagnosisData, LogEntry, LogWarning, LoggedTyre, Seen,
+    TreadLimit, TreadLog, car_wear, diagnose, known, log_from_csv, log_to_csv, place_warnings, pressed_over,
+    shipped_diagnosis, shipped_limits,
 };
 use bold_stance_units::problem::Problem;
 use bold_stance_units::said::said;
@@ -54,12 +54,28 @@ pub struct CarWearRequest {
 #[derive(Debug, Deserialize, ToSchema)]
 #[serde(deny_unknown_fields)]
 pub struct DiagnoseRequest {
-    /// Answers by question.
+    /// Answers pressed, by question; they stand over what the job knows.
     pub seen: Seen,
+    /// Questions whose known answer was taken out.
+    #[serde(default)]
+    pub taken_out: Vec<String>,
+    /// The tyre asked about, as the job tells it.
+    #[serde(default)]
+    pub asked: Option<AskedTyre>,
     /// Inner, centre and outer main groove as last read, mm: they stand in for the pattern where none was pressed.
     #[serde(default)]
     #[schema(min_items = 3, max_items = 3)]
     pub depths_mm: Option<[f64; 3]>,
+}
+
+/// What comes of it, and what the job knew already.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct DiagnosisAnswer {
+    /// Answers the job gives by itself, taken out or not.
+    pub known: Seen,
+    /// Causes, ranked.
+    #[serde(flatten)]
+    pub diagnosis: Diagnosis,
 }
 
 /// Questions, causes and limits.
@@ -153,10 +169,13 @@ pub async fn data() -> Result<HttpResponse, ApiError> {
 
 /// Causes of what was seen, likeliest first.
 #[utoipa::path(post, path = "/api/v1/diagnose", operation_id = "diagnose", request_body = DiagnoseRequest,
-    responses((status = 200, body = Diagnosis), (status = 422, body = ProblemDocument)))]
+    responses((status = 200, body = DiagnosisAnswer), (status = 422, body = ProblemDocument)))]
 #[post("/api/v1/diagnose")]
 pub async fn diagnosis(Doc(r): Doc<DiagnoseRequest>) -> Result<HttpResponse, ApiError> {
-    Ok(HttpResponse::Ok().json(diagnose(&shipped_diagnosis()?, &r.seen, r.depths_mm)?))
+    let known = r.asked.as_ref().map(known).unwrap_or_default();
+    let seen = pressed_over(&known, &r.seen, &r.taken_out);
+    let diagnosis = diagnose(&shipped_diagnosis()?, &seen, r.depths_mm)?;
+    Ok(HttpResponse::Ok().json(DiagnosisAnswer { known, diagnosis }))
 }
 
 async fn view(tx: &mut Tx, vehicle: Uuid) -> Result<TreadView, ApiError> {

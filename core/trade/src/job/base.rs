@@ -96,13 +96,13 @@ const HIGH_TORQUE: f64 = 1.5;
 pub fn tyres_of(f: &VehicleFacts, limit_mm: f64) -> CarTyres {
     let (c, w) = (&f.car, &f.car.wear);
     CarTyres {
-        sizes: Axles::of(|a| f.tyre_size_of(a).to_owned()).into_pair(),
+        sizes: Axles::of(|a| f.tyre_size_of(a).to_owned()),
         class: f.tyre_class,
         depth_mm: f.tread_depth_mm,
         limit_mm,
-        load_n: c.axles.as_ref().map(|a| a.load_n).into_pair(),
-        pressure_kpa: f.axles.as_ref().map(|a| a.pressure_kpa.unwrap_or(f.pressure_kpa)).into_pair(),
-        placard_kpa: f.axles.as_ref().map(|a| a.placard_kpa.unwrap_or(f.placard_kpa)).into_pair(),
+        load_n: c.axles.as_ref().map(|a| a.load_n),
+        pressure_kpa: f.axles.as_ref().map(|a| a.pressure_kpa.unwrap_or(f.pressure_kpa)),
+        placard_kpa: f.axles.as_ref().map(|a| a.placard_kpa.unwrap_or(f.placard_kpa)),
         drive_front: match f.drive {
             Drive::Front => 1.0,
             Drive::Both => 0.5,
@@ -117,7 +117,7 @@ pub fn tyres_of(f: &VehicleFacts, limit_mm: f64) -> CarTyres {
             UseMix::Blend(w.uses.iter().map(|u| (u.use_, u.share)).collect())
         },
         load_transfer_per_g: load_transfer(f.silhouette),
-        roll_camber: f.axles.as_ref().map(|a| roll_camber(a.geometry.as_ref())).into_pair(),
+        roll_camber: f.axles.as_ref().map(|a| roll_camber(a.geometry.as_ref())),
         own_life_km: w.own_life_km,
         grade: w.grade,
         heights: w.heights.clone(),

@@ -81,7 +81,7 @@ pub fn planned_corner_file(
         let home =
             |list: Vec<Problem>| under("car", list.into_iter().map(|p| CarInput::at_home(axle, p)).collect());
         let result = plan_within(&input, parts, &budget.another()).map_err(home)?;
-        let gain_mm = result.stop.as_ref().map_or(input.height_change_mm, |s| s.used_mm);
+        let gain_mm = result.stop.as_ref().map_or(input.own().height_change_mm, |s| s.used_mm);
         let lifted = input.ways.iter().filter(|w| w.kind == WayKind::BodyLift);
         let body_mm = lifted.map(|w| w.gain_mm).sum::<f64>();
         let [left, right] = set_edits(&input, parts, &result).map_err(home)?;

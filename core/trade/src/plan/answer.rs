@@ -174,7 +174,9 @@ impl Work<'_> {
             before,
             after,
             set: set.angles,
-            planned_height_mm: s.readings.height_mm + self.planned_mm() + self.input.trim_mm[i],
+            planned_height_mm: s.readings.height_mm
+                + self.planned_mm()
+                + self.input.trim_mm[SideName::BOTH[i]],
             doubt: self.doubt_set(i, bench, &set.positions, fitted)?,
             anchor: s.anchored.anchor,
             reach: reach(bench, &set.positions, self.plane, true),
@@ -196,7 +198,7 @@ impl Work<'_> {
     fn planned_mm(&self) -> f64 {
         match self.state.kind {
             StateKind::Planned => self.state.own_mm,
-            _ => self.input.height_change_mm,
+            _ => self.input.own().height_change_mm,
         }
     }
 

@@ -1,7 +1,6 @@
 //! Height curves and the two-joint drawing, from the same model as the figures.
 
 use super::bench::Bench;
-use super::height::PlanState;
 use super::work::Work;
 use bold_stance_car::fit::Doubt;
 use bold_stance_kinematics::linkage::Linkage;
@@ -37,7 +36,7 @@ pub(crate) fn curve(
     heights
         .iter()
         .filter_map(|h| {
-            let state = PlanState { own_mm: *h, ..work.state.clone() };
+            let state = work.state.at_own(work.input.geometry.axle, *h);
             let travel = work.travel(side, &state);
             let a = work
                 .attitude(side, &state)

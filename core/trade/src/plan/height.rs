@@ -1,8 +1,8 @@
 //! Ways to change ride height, and what each one really moves.
 
-use bold_stance_car::vehicle::StateKind;
+use bold_stance_car::vehicle::{Axles, StateKind};
 use bold_stance_kinematics::edit::Edit;
-use bold_stance_kinematics::geometry::{Layout, Points};
+use bold_stance_kinematics::geometry::{Axle, Layout, Points};
 use bold_stance_units::problem::{Problem, in_range};
 use bold_stance_units::said::said;
 use serde::{Deserialize, Serialize};
@@ -182,6 +182,17 @@ pub struct PlanState {
     pub name: String,
     /// Gain of this axle from as found at hub-to-arch, mm.
     pub own_mm: f64,
-    /// Gain of the other axle, mm.
-    pub other_mm: f64,
+    /// Gains of both axles, mm.
+    pub gain_mm: Axles<f64>,
+}
+
+impl PlanState {
+    /// The same with the axle that is planned at another gain, mm.
+    #[must_use]
+    pub fn at_own(&self, axle: Axle, own_mm: f64) -> Self {
+        let mut out = self.clone();
+        out.own_mm = own_mm;
+        out.gain_mm[axle] = own_mm;
+        out
+    }
 }

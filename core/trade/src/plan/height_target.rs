@@ -32,25 +32,55 @@ pub enum Turned {
     TorsionBolt,
     /// Threaded collar under a coil spring.
     Collar {
-        /// Thread, mm a turn.
-        pitch_mm: f64,
-        /// Spring travel over wheel travel.
-        motion_ratio: f64,
+        /// Thread, mm a turn; [`USUAL_PITCH_MM`] when it was not measured.
+        #[serde(default)]
+        pitch_mm: Option<f64>,
+        /// Spring travel over wheel travel; [`USUAL_MOTION_RATIO`] when it was not told.
+        #[serde(default)]
+        motion_ratio: Option<f64>,
     },
 }
 
+/// Thread of a collar nobody measured, mm a turn (common practice, no source).
+pub const USUAL_PITCH_MM: f64 = 2.0;
+/// Spring travel over wheel travel where nobody told it: a strut's; less on an arm (common practice, no source).
+pub const USUAL_MOTION_RATIO: f64 = 1.0;
+
+/// What turns of a collar were reckoned with.
+#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
+pub struct CollarTaken {
+    /// Thread, mm a turn.
+    pub pitch_mm: f64,
+    /// Whether it is the usual one, because none was told.
+    pub usual_pitch: bool,
+    /// Spring travel over wheel travel.
+    pub motion_ratio: f64,
+    /// Whether it is the usual one, because none was told of this car.
+    pub usual_ratio: bool,
+}
+
 impl Turned {
+    /// What a collar is reckoned with: as told, or as usual.
+    fn collar(self) -> Option<CollarTaken> {
+        let Self::Collar { pitch_mm, motion_ratio } = self else { return None };
+        Some(CollarTaken {
+            pitch_mm: pitch_mm.unwrap_or(USUAL_PITCH_MM),
+            usual_pitch: pitch_mm.is_none(),
+            motion_ratio: motion_ratio.unwrap_or(USUAL_MOTION_RATIO),
+            usual_ratio: motion_ratio.is_none(),
+        })
+    }
+
     /// Settled height a turn gives before any was recorded, mm, with its standard deviation. A bolt: two turns gave about
     /// 3/8 in (common practice, no source). A collar: pitch over motion ratio, a tenth of it in doubt for what springs
     /// and bushings keep (judgement, no source).
-    fn usual(self) -> (f64, f64) {
-        match self {
-            Self::TorsionBolt => TORSION_BOLT,
-            Self::Collar { pitch_mm, motion_ratio } => {
-                let per = Spring { rate_n_mm: 1.0, motion_ratio }.collar_height(1.0, pitch_mm);
-                (per, 0.1 * per)
-            }
-        }
+    fn usual(collar: Option<CollarTaken>) -> (f64, f64) {
+        collar.map_or(TORSION_BOLT, |c| {
+            let spring = Spring { rate_n_mm: 1.0, motion_ratio: c.motion_ratio };
+            let per = spring.collar_height(1.0, c.pitch_mm);
+            (per, 0.1 * per)
+        })
     }
 }
 
@@ -94,6 +124,8 @@ pub struct ByTurning {
     pub mm_per_turn: f64,
     /// Recorded turns it rests on; 0 is the usual value alone.
     pub records: usize,
+    /// What a collar was reckoned with.
+    pub collar: Option<CollarTaken>,
 }
 
 /// Works a target out.
@@ -139,15 +171,16 @@ pub fn height_for(t: &HeightTarget) -> Result<HeightAnswer, Problem> {
         }
     };
     let gain_mm = own_floor - own_radius_mm - own_mm;
-    if let Some(Turned::Collar { pitch_mm, motion_ratio }) = t.turned {
-        in_range("turned.pitch_mm", pitch_mm, 0.5, 6.0, "mm a turn")?;
-        in_range("turned.motion_ratio", motion_ratio, 0.2, 1.5, "of the wheel's travel")?;
+    let collar = t.turned.and_then(Turned::collar);
+    if let Some(c) = collar {
+        in_range("turned.pitch_mm", c.pitch_mm, 0.5, 6.0, "mm a turn")?;
+        in_range("turned.motion_ratio", c.motion_ratio, 0.2, 1.5, "of the wheel's travel")?;
     }
     // Turns are recorded of the front axle.
     let turns: &[TurnRecord] = if t.axle == Axle::Front { &base.turns } else { &[] };
     let records: Vec<(f64, f64)> = turns.iter().map(|r| (r.turns, r.height_change_mm)).collect();
     let usual = match t.turned {
-        Some(what) => Some(what.usual()),
+        Some(_) => Some(Turned::usual(collar)),
         None if records.is_empty() => None,
         None => Some(TORSION_BOLT),
     };
@@ -159,6 +192,7 @@ pub fn height_for(t: &HeightTarget) -> Result<HeightAnswer, Problem> {
             turns_band: (Sigma(per.sigma_mm / per.mm.abs()) * turns.abs()).half_width().0,
             mm_per_turn: per.mm,
             records: per.records,
+            collar,
         }
     });
     Ok(HeightAnswer { gain_mm, by_turning })
@@ -228,13 +262,16 @@ mod tests {
     fn a_collar_turns_by_its_thread() {
         let mut x = t(TargetKind::HubToArch, Axle::Front, 463.0);
         let turns = |x: &HeightTarget| height_for(x).unwrap().by_turning.unwrap().turns;
-        x.turned = Some(Turned::Collar { pitch_mm: 2.0, motion_ratio: 1.0 });
+        x.turned = Some(Turned::Collar { pitch_mm: Some(2.0), motion_ratio: Some(1.0) });
         assert!((turns(&x) + 17.5).abs() < 1e-9, "{}", turns(&x));
-        x.turned = Some(Turned::Collar { pitch_mm: 2.0, motion_ratio: 0.6 });
+        x.turned = Some(Turned::Collar { pitch_mm: None, motion_ratio: Some(0.6) });
         assert!((turns(&x) + 10.5).abs() < 1e-9, "{}", turns(&x));
-        x.turned = Some(Turned::Collar { pitch_mm: 0.0, motion_ratio: 0.6 });
+        // What nobody told is taken as usual, and said to be.
+        let taken = height_for(&x).unwrap().by_turning.unwrap().collar.unwrap();
+        assert!(taken.usual_pitch && !taken.usual_ratio && taken.pitch_mm == USUAL_PITCH_MM);
+        x.turned = Some(Turned::Collar { pitch_mm: Some(0.0), motion_ratio: Some(0.6) });
         assert_eq!(height_for(&x).unwrap_err().field, "turned.pitch_mm");
-        x.turned = Some(Turned::Collar { pitch_mm: 2.0, motion_ratio: 0.0 });
+        x.turned = Some(Turned::Collar { pitch_mm: Some(2.0), motion_ratio: Some(0.0) });
         assert_eq!(height_for(&x).unwrap_err().field, "turned.motion_ratio");
     }
 

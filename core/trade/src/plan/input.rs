@@ -5,7 +5,7 @@ use super::swept::Swept;
 use crate::aim::{Aim, JudgedAt};
 use bold_stance_car::adjuster::{Adjuster, adjuster_problems, adjusters_not_there};
 use bold_stance_car::fit::{Knowledge, Sigmas, SweepReading};
-use bold_stance_car::vehicle::{AirLevel, Attitude, Limits, Measured, StateKind};
+use bold_stance_car::vehicle::{AirLevel, Attitude, Axles, Limits, Measured, Sides, StateKind};
 use bold_stance_kinematics::geometry::{Axle, Geometry, Side};
 use bold_stance_kinematics::linkage::{self, Corner};
 use bold_stance_units::problem::{Problem, in_range};
@@ -24,6 +24,45 @@ pub struct SideReadings {
     pub angles: Measured,
     /// Standard deviations of the angles, degrees.
     pub sigma: Sigmas,
+}
+
+/// Angles picked by hand on an axle's map.
+#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
+#[serde(deny_unknown_fields)]
+pub struct Picked {
+    /// Camber, degrees.
+    #[cfg_attr(feature = "openapi", schema(minimum = -30.0, maximum = 30.0))]
+    pub camber_deg: f64,
+    /// Caster in front, toe of the wheel behind, degrees.
+    #[cfg_attr(feature = "openapi", schema(minimum = -30.0, maximum = 30.0))]
+    pub second_deg: f64,
+}
+
+impl Picked {
+    /// Both angles with the names of their fields.
+    pub(crate) fn each(&self) -> [(&'static str, f64); 2] {
+        [("camber_deg", self.camber_deg), ("second_deg", self.second_deg)]
+    }
+}
+
+/// What moves the height of an axle, mm.
+#[derive(Debug, Clone, Copy, PartialEq, Default, Serialize, Deserialize)]
+#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
+#[serde(deny_unknown_fields, default)]
+pub struct Moves {
+    /// Hub-to-arch gain from as found, mm.
+    #[cfg_attr(feature = "openapi", schema(minimum = -300.0, maximum = 300.0))]
+    pub height_change_mm: f64,
+    /// Height it is expected to lose as springs settle, mm.
+    #[cfg_attr(feature = "openapi", schema(minimum = 0.0, maximum = 60.0))]
+    pub settle_mm: f64,
+    /// Height it loses under the usual load, mm.
+    #[cfg_attr(feature = "openapi", schema(minimum = -100.0, maximum = 250.0))]
+    pub load_mm: f64,
+    /// Loaded radius gained by the tyres, mm: turns the body, moves no arm.
+    #[cfg_attr(feature = "openapi", schema(minimum = -200.0, maximum = 200.0))]
+    pub tyre_gain_mm: f64,
 }
 
 /// Everything a plan hangs on.
@@ -58,40 +97,14 @@ pub struct PlanInput {
     #[serde(default, skip_serializing_if = "Option::is_none")]
     #[cfg_attr(feature = "openapi", schema(minimum = -150.0, maximum = 150.0))]
     pub axle_offset_mm: Option<f64>,
-    /// Hub-to-arch gain of this axle from as found, mm.
-    #[cfg_attr(feature = "openapi", schema(minimum = -300.0, maximum = 300.0))]
-    pub height_change_mm: f64,
-    /// Hub-to-arch gain of the other axle, mm.
-    #[serde(default)]
-    #[cfg_attr(feature = "openapi", schema(minimum = -300.0, maximum = 300.0))]
-    pub other_change_mm: f64,
-    /// Height this axle is expected to lose as springs settle, mm.
-    #[serde(default)]
-    #[cfg_attr(feature = "openapi", schema(minimum = 0.0, maximum = 60.0))]
-    pub settle_mm: f64,
-    /// The same of the other axle, mm.
-    #[serde(default)]
-    #[cfg_attr(feature = "openapi", schema(minimum = 0.0, maximum = 60.0))]
-    pub other_settle_mm: f64,
-    /// Height this axle loses under the usual load, mm.
-    #[serde(default)]
-    #[cfg_attr(feature = "openapi", schema(minimum = -100.0, maximum = 250.0))]
-    pub load_mm: f64,
-    /// The same of the other axle, mm.
-    #[serde(default)]
-    #[cfg_attr(feature = "openapi", schema(minimum = -100.0, maximum = 250.0))]
-    pub other_load_mm: f64,
+    /// What moves each axle's height.
+    pub moves: Axles<Moves>,
     /// Ways in which the gain is had; what is left of it is the suspension's own travel.
     #[serde(default)]
     pub ways: Vec<Way>,
     /// Left and right on top of the gain, mm.
     #[serde(default)]
-    #[cfg_attr(feature = "openapi", schema(min_items = 2, max_items = 2))]
-    pub trim_mm: [f64; 2],
-    /// Loaded radius gained by the tyres of this and the other axle, mm: turns the body, moves no arm.
-    #[serde(default)]
-    #[cfg_attr(feature = "openapi", schema(min_items = 2, max_items = 2))]
-    pub tyre_gain_mm: [f64; 2],
+    pub trim_mm: Sides<f64>,
     /// Levels of an air suspension against as found.
     #[serde(default)]
     pub levels: Vec<AirLevel>,
@@ -104,8 +117,7 @@ pub struct PlanInput {
     pub lock_deg: f64,
     /// Camber and caster (camber and toe at the rear) picked by hand on the map, left and right.
     #[serde(default)]
-    #[cfg_attr(feature = "openapi", schema(min_items = 2, max_items = 2))]
-    pub picked: [Option<[f64; 2]>; 2],
+    pub picked: Sides<Option<Picked>>,
     /// Fitted parts, by id.
     #[serde(default)]
     pub fitted: Vec<String>,
@@ -140,19 +152,13 @@ impl PlanInput {
             left,
             right,
             axle_offset_mm: None,
-            height_change_mm: 0.0,
-            other_change_mm: 0.0,
-            settle_mm: 0.0,
-            other_settle_mm: 0.0,
-            load_mm: 0.0,
-            other_load_mm: 0.0,
+            moves: Axles::default(),
             ways: Vec::new(),
-            trim_mm: [0.0; 2],
-            tyre_gain_mm: [0.0; 2],
+            trim_mm: Sides::default(),
             levels: Vec::new(),
             limits: Limits::default(),
             lock_deg: usual_lock(),
-            picked: [None, None],
+            picked: Sides::default(),
             fitted: Vec::new(),
             aim,
         }
@@ -164,39 +170,57 @@ impl PlanInput {
         self.geometry.axle == Axle::Front
     }
 
-    /// Pitch of the body at gains of this and the other axle, mm.
+    /// The same with the axle that is planned at another gain, mm.
     #[must_use]
-    pub fn attitude(&self, own_mm: f64, other_mm: f64) -> Attitude {
-        let [a, b] = if self.steered() { [own_mm, other_mm] } else { [other_mm, own_mm] };
-        Attitude::from_rises(a, b, self.wheelbase_mm)
+    pub fn lifted(mut self, height_change_mm: f64) -> Self {
+        self.own_mut().height_change_mm = height_change_mm;
+        self
+    }
+
+    /// What moves the axle that is planned.
+    #[must_use]
+    pub fn own(&self) -> &Moves {
+        &self.moves[self.geometry.axle]
+    }
+
+    /// The same, to be changed.
+    pub fn own_mut(&mut self) -> &mut Moves {
+        &mut self.moves[self.geometry.axle]
+    }
+
+    /// Pitch of the body at these gains, mm.
+    #[must_use]
+    pub fn attitude(&self, gain_mm: Axles<f64>) -> Attitude {
+        Attitude::from_rises(gain_mm.front, gain_mm.rear, self.wheelbase_mm)
     }
 
     /// Height states that exist, as found first.
     #[must_use]
     pub fn states(&self) -> Vec<PlanState> {
-        let state = |kind, name: &str, own_mm: f64, other_mm: f64| PlanState {
+        let own = self.geometry.axle;
+        let state = |kind, name: &str, gain_mm: Axles<f64>| PlanState {
             kind,
             name: name.to_owned(),
-            own_mm,
-            other_mm,
+            own_mm: gain_mm[own],
+            gain_mm,
         };
-        let (mut own, mut other) = (self.height_change_mm, self.other_change_mm);
+        let of = |f: fn(&Moves) -> f64| self.moves.as_ref().map(f);
+        let (settle, load) = (of(|m| m.settle_mm), of(|m| m.load_mm));
+        let less = |at: Axles<f64>, by: Axles<f64>| Axles::of(|a| at[a] - by[a]);
+        let mut at = of(|m| m.height_change_mm);
         let mut out = vec![
-            state(StateKind::Arrived, "as found", 0.0, 0.0),
-            state(StateKind::Planned, "planned", own, other),
+            state(StateKind::Arrived, "as found", Axles::default()),
+            state(StateKind::Planned, "planned", at),
         ];
-        if self.settle_mm != 0.0 || self.other_settle_mm != 0.0 {
-            own -= self.settle_mm;
-            other -= self.other_settle_mm;
-            out.push(state(StateKind::Settled, "settled", own, other));
+        if settle != Axles::default() {
+            at = less(at, settle);
+            out.push(state(StateKind::Settled, "settled", at));
         }
-        if self.load_mm != 0.0 || self.other_load_mm != 0.0 {
-            out.push(state(StateKind::Loaded, "loaded", own - self.load_mm, other - self.other_load_mm));
+        if load != Axles::default() {
+            out.push(state(StateKind::Loaded, "loaded", less(at, load)));
         }
         for l in &self.levels {
-            let (f, r) = (l.mm.front, l.mm.rear);
-            let (o, p) = if self.steered() { (f, r) } else { (r, f) };
-            out.push(state(StateKind::Air, &l.name, o, p));
+            out.push(state(StateKind::Air, &l.name, l.mm));
         }
         out
     }
@@ -214,8 +238,8 @@ impl PlanInput {
         found.cloned().unwrap_or(PlanState {
             kind: StateKind::Planned,
             name: "planned".into(),
-            own_mm: self.height_change_mm,
-            other_mm: self.other_change_mm,
+            own_mm: self.own().height_change_mm,
+            gain_mm: self.moves.as_ref().map(|m| m.height_change_mm),
         })
     }
 
@@ -241,19 +265,23 @@ impl PlanInput {
         };
         check("wheelbase_mm", self.wheelbase_mm, 1000.0, 8000.0, "mm");
         check("design_height_mm", self.design_height_mm, 50.0, 1500.0, "mm");
-        check("height_change_mm", self.height_change_mm, -300.0, 300.0, "mm");
-        check("other_change_mm", self.other_change_mm, -300.0, 300.0, "mm");
-        check("settle_mm", self.settle_mm, 0.0, 60.0, "mm");
-        check("other_settle_mm", self.other_settle_mm, 0.0, 60.0, "mm");
-        check("load_mm", self.load_mm, -100.0, 250.0, "mm");
-        check("other_load_mm", self.other_load_mm, -100.0, 250.0, "mm");
+        for (axle, m) in self.moves.each() {
+            for (f, v, low, high) in [
+                ("height_change_mm", m.height_change_mm, -300.0, 300.0),
+                ("settle_mm", m.settle_mm, 0.0, 60.0),
+                ("load_mm", m.load_mm, -100.0, 250.0),
+                ("tyre_gain_mm", m.tyre_gain_mm, -200.0, 200.0),
+            ] {
+                check(&format!("moves.{}.{f}", axle.word()), v, low, high, "mm");
+            }
+        }
         check("axle_offset_mm", self.axle_offset_mm.unwrap_or(0.0), -150.0, 150.0, "mm");
         check("lock_deg", self.lock_deg, 5.0, 70.0, "°");
-        for (i, name) in ["left", "right"].iter().enumerate() {
-            check(&format!("trim_mm.{i}"), self.trim_mm[i], -60.0, 60.0, &format!("mm, {name}"));
-            check(&format!("tyre_gain_mm.{i}"), self.tyre_gain_mm[i], -200.0, 200.0, "mm");
-            for (k, v) in self.picked[i].iter().flatten().enumerate() {
-                check(&format!("picked.{i}.{k}"), *v, -30.0, 30.0, "°");
+        for (side, trim_mm) in self.trim_mm.each() {
+            let name = side.word();
+            check(&format!("trim_mm.{name}"), *trim_mm, -60.0, 60.0, &format!("mm, {name}"));
+            for (f, v) in self.picked[side].iter().flat_map(Picked::each) {
+                check(&format!("picked.{name}.{f}"), v, -30.0, 30.0, "°");
             }
         }
         for (side, r) in [("left", &self.left), ("right", &self.right)] {

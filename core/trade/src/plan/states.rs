@@ -3,7 +3,7 @@
 use super::reach::Plane;
 use super::work::Work;
 use crate::part::Part;
-use bold_stance_car::vehicle::StateKind;
+use bold_stance_car::vehicle::{Axles, StateKind};
 use bold_stance_kinematics::wheel::Alignment;
 use bold_stance_units::said::{Said, said};
 use serde::{Deserialize, Serialize};
@@ -76,8 +76,8 @@ pub struct StateResult {
     pub name: String,
     /// Gain of this axle from as found, mm.
     pub own_mm: f64,
-    /// Gain of the other axle, mm.
-    pub other_mm: f64,
+    /// Gains of both axles, mm.
+    pub gain_mm: Axles<f64>,
     /// Whether the aim counts here.
     pub judged: bool,
     /// Left; none when it cannot be reached.
@@ -163,7 +163,7 @@ pub(crate) fn states(work: &Work<'_>, parts: &[&Part], positions: &[Vec<f64>; 2]
                 judged: s.kind == judged.kind && s.name == judged.name,
                 name: s.name,
                 own_mm: s.own_mm,
-                other_mm: s.other_mm,
+                gain_mm: s.gain_mm,
                 left: side(left),
                 right: side(right),
                 cross,

@@ -4,7 +4,7 @@ use super::bench::Bench;
 use super::budget::Budget;
 use super::checks::{Check, Checked, together};
 use super::height::{PlanState, WayKind, gain};
-use super::input::{PlanInput, SideReadings};
+use super::input::{Picked, PlanInput, SideReadings};
 use super::pair::{pair, solve_both};
 use super::reach::{LockTurn, Plane};
 use super::solver::solve;
@@ -16,7 +16,7 @@ use crate::plan::judge::SolvedSetting;
 use bold_stance_car::adjuster::Adjuster;
 use bold_stance_car::fit::{Spread, spreads};
 use bold_stance_car::metrics::full_lock;
-use bold_stance_car::vehicle::{Anchored, Attitude, StateKind, anchor, anchor_wheel};
+use bold_stance_car::vehicle::{Anchored, Attitude, Axles, Sides, StateKind, anchor, anchor_wheel};
 use bold_stance_kinematics::edit::Edit;
 use bold_stance_kinematics::geometry::Side as SideName;
 use bold_stance_kinematics::linkage::{Corner, Linkage, Unreachable};
@@ -71,8 +71,13 @@ impl<'a> Work<'a> {
     /// Travel of a side at a height state, mm: a raised body on its frame moves no suspension.
     pub(crate) fn travel(&self, i: usize, state: &PlanState) -> f64 {
         let body = gain(&self.input.ways, |k| k == WayKind::BodyLift);
-        let extra = if state.kind == StateKind::Arrived { 0.0 } else { self.input.trim_mm[i] - body };
+        let extra = if state.kind == StateKind::Arrived { 0.0 } else { self.trim(i) - body };
         self.sides[i].travel - state.own_mm - extra
+    }
+
+    /// What a side stands over the gain, mm.
+    fn trim(&self, i: usize) -> f64 {
+        self.input.trim_mm[SideName::BOTH[i]]
     }
 
     /// Each set gets work of its own, so that many of them can be tried.
@@ -93,8 +98,8 @@ impl<'a> Work<'a> {
 
     /// Pitch of the body at a height state, this side's tyres' gain in it.
     pub(crate) fn pitch(&self, state: &PlanState) -> Attitude {
-        let [own, other] = self.input.tyre_gain_mm;
-        self.input.attitude(state.own_mm + own, state.other_mm + other)
+        let tyres = self.input.moves.as_ref().map(|m| m.tyre_gain_mm);
+        self.input.attitude(Axles::of(|a| state.gain_mm[a] + tyres[a]))
     }
 
     /// How the body stands over one of the wheels at a height state: pitched by front against rear, and rolled by
@@ -106,8 +111,7 @@ impl<'a> Work<'a> {
             return pitch;
         }
         let track = 2.0 * self.input.geometry.wheel.center[1];
-        let trim = self.input.trim_mm;
-        Attitude { roll: ((trim[i] - trim[1 - i]) / track).atan(), ..pitch }
+        Attitude { roll: ((self.trim(i) - self.trim(1 - i)) / track).atan(), ..pitch }
     }
 
     /// One side with parts at the height the plan is worked out at.
@@ -161,7 +165,7 @@ impl<'a> Work<'a> {
             }
         }
         if let Some(s) = &stop {
-            self.state.own_mm = s.used_mm;
+            self.state = self.state.at_own(self.input.geometry.axle, s.used_mm);
         }
         stop
     }
@@ -197,13 +201,13 @@ impl<'a> Work<'a> {
     ) -> Option<([Bench; 2], [SolvedSetting; 2])> {
         let benches = [0, 1].map(|i| self.bench(i, parts));
         let cross = (self.aim().cross_camber_deg, self.aim().cross_caster_deg);
-        if !by_hand || self.input.picked.iter().all(Option::is_none) {
+        if !by_hand || self.input.picked == Sides::default() {
             let set = solve_both(&benches, &self.target, cross)?;
             return Some((benches, set));
         }
-        let found = [0, 1].map(|i| match self.input.picked[i] {
+        let found = [0, 1].map(|i| match self.input.picked[SideName::BOTH[i]] {
             None => solve(&benches[i], &self.target),
-            Some([x, y]) => {
+            Some(Picked { camber_deg: x, second_deg: y }) => {
                 let toe = if self.plane == Plane::CamberToe { [y; 2] } else { self.target.toe };
                 let caster = if self.plane == Plane::CamberToe { self.target.caster } else { [y; 2] };
                 let t = Target { camber: [x; 2], caster, toe };
@@ -254,7 +258,7 @@ impl<'a> Work<'a> {
             free_gain: gain(&self.input.ways, |k| !k.uses_travel() && k != WayKind::BodyLift),
             limits: &self.input.limits,
             parts: together(parts.iter().map(|p| &p.limits)),
-            tyre_gain: self.input.tyre_gain_mm[0],
+            tyre_gain: self.input.own().tyre_gain_mm,
         }
         .run()
     }

@@ -5,10 +5,10 @@ use bold_stance_car::adjuster::default_adjusters;
 use bold_stance_car::archetype::shipped_archetypes;
 use bold_stance_car::fit::Sigmas;
 use bold_stance_car::vehicle::{Axles, Car, CarFacts, Measured, Sides, TyreSize};
-use bold_stance_kinematics::geometry::Geometry;
+use bold_stance_kinematics::geometry::{Axle, Geometry};
 use bold_stance_trade::aim::shipped_aims;
 use bold_stance_trade::plan::{
-    AxleBase, AxlePlan, CarBase, CarInput, CarPlan, OtherAnswer, Picked, PlanInput, PlanResult, SideReadings,
+    AxleBase, AxlePlan, CarBase, CarInput, CarPlan, Moves, OtherAnswer, PlanInput, PlanResult, SideReadings,
     scenes_of,
 };
 use bold_stance_trade::reading::ReadingCar;
@@ -25,11 +25,18 @@ pub fn truck() -> PlanInput {
     let sides = [read(496.0, -0.15, 3.35), read(500.0, 0.0, 3.5)];
     let aim = shipped_aims().unwrap().remove(0);
     PlanInput {
-        height_change_mm: 65.0,
-        settle_mm: 9.0,
-        load_mm: 20.0,
+        moves: Axles {
+            front: Moves { height_change_mm: 65.0, settle_mm: 9.0, load_mm: 20.0, tyre_gain_mm: 0.0 },
+            rear: Moves::default(),
+        },
         ..PlanInput::unchanged(geometry, 3220.0, 498.0, default_adjusters(3.2), sides, aim)
     }
+}
+
+/// Both axles at the same gain, mm.
+pub fn both(height_change_mm: f64) -> Axles<Moves> {
+    let moves = Moves { height_change_mm, ..Moves::default() };
+    Axles { front: moves, rear: moves }
 }
 
 /// The electric car's rear, lowered, camber too far in.
@@ -42,8 +49,7 @@ pub fn electric_rear() -> PlanInput {
         sigma: Sigmas { camber_deg: 0.1, caster_deg: 0.0, toe_deg: 0.05 },
     };
     PlanInput {
-        height_change_mm: -25.0,
-        other_change_mm: -25.0,
+        moves: both(-25.0),
         ..PlanInput::unchanged(
             shape.geometry,
             2900.0,
@@ -80,28 +86,22 @@ pub fn car(front: Option<&PlanInput>, rear: Option<&PlanInput>) -> CarInput {
         axle_offset_mm: i.axle_offset_mm,
         limits: i.limits,
     };
-    let picked = |p: Option<[f64; 2]>| p.map(|[camber_deg, second_deg]| Picked { camber_deg, second_deg });
-    let own = |i: &PlanInput| AxlePlan {
-        height_change_mm: i.height_change_mm,
-        settle_mm: i.settle_mm,
-        load_mm: i.load_mm,
-        ways: i.ways.clone(),
-        trim_mm: Sides { left: i.trim_mm[0], right: i.trim_mm[1] },
-        fitted: i.fitted.clone(),
-        picked: Sides { left: picked(i.picked[0]), right: picked(i.picked[1]) },
-    };
-    let other = |i: &PlanInput| AxlePlan {
-        height_change_mm: i.other_change_mm,
-        settle_mm: i.other_settle_mm,
-        load_mm: i.other_load_mm,
-        ..AxlePlan::default()
-    };
+    let given = Axles { front, rear };
+    let moved = |axle: Axle| given[axle].unwrap_or(any).moves[axle];
     let mut plan = CarPlan::unchanged(any.aim.clone());
-    plan.axles.front = front.map_or_else(|| other(any), own);
-    plan.axles.rear = rear.map_or_else(|| other(any), own);
-    let gain = |i: Option<&PlanInput>, j: Option<&PlanInput>| {
-        i.map(|i| i.tyre_gain_mm[0]).or(j.map(|j| j.tyre_gain_mm[1])).unwrap()
-    };
+    plan.axles = Axles::of(|a| {
+        let Moves { height_change_mm, settle_mm, load_mm, .. } = moved(a);
+        let of = given[a];
+        AxlePlan {
+            height_change_mm,
+            settle_mm,
+            load_mm,
+            ways: of.map(|i| i.ways.clone()).unwrap_or_default(),
+            trim_mm: of.map(|i| i.trim_mm).unwrap_or_default(),
+            fitted: of.map(|i| i.fitted.clone()).unwrap_or_default(),
+            picked: of.map(|i| i.picked).unwrap_or_default(),
+        }
+    });
     CarInput {
         base: CarBase {
             wheelbase_mm: any.wheelbase_mm,
@@ -109,7 +109,7 @@ pub fn car(front: Option<&PlanInput>, rear: Option<&PlanInput>) -> CarInput {
             levels: any.levels.clone(),
             stands: bold_stance_trade::plan::Stands::default(),
             turns: Vec::new(),
-            tyre_gain_mm: Axles { front: gain(front, rear), rear: gain(rear, front) },
+            tyre_gain_mm: Axles::of(|a| moved(a).tyre_gain_mm),
             axles: Axles { front: front.map(base), rear: rear.map(base) },
         },
         plan,

@@ -53,11 +53,13 @@ export function HeightDialog({ bench, axle, close }: { bench: Bench; axle: AxleN
   // What is turned for height: nothing is told of turns until it is picked.
   const [what, setWhat] = useState<'' | 'torsion_bolt' | 'collar'>('');
   const spring = ticket.vehicle.facts.car?.axles[axle].spring;
-  const [pitch, setPitch] = useState('2');
-  const [ratio, setRatio] = useState(String(spring?.motion_ratio ?? 1));
+  const [pitch, setPitch] = useState('');
+  const [ratio, setRatio] = useState(spring ? String(spring.motion_ratio) : '');
+  // Left empty, the usual value is taken, and the answer says which.
+  const told = (text: string) => (text.trim() === '' ? null : (readNumber(text) ?? NaN));
   const turned = (): Schemas['HeightTarget']['turned'] =>
     what === 'collar'
-      ? { kind: 'collar', pitch_mm: readNumber(pitch) ?? NaN, motion_ratio: readNumber(ratio) ?? NaN }
+      ? { kind: 'collar', pitch_mm: told(pitch), motion_ratio: told(ratio) }
       : what
         ? { kind: what }
         : null;
@@ -83,9 +85,10 @@ export function HeightDialog({ bench, axle, close }: { bench: Bench; axle: AxleN
   const value =
     kind === 'level' ? 0 : kind === 'rake' ? (readAngle(want) ?? NaN) : (readLength(want, unit) ?? NaN);
   const fault = aim.error instanceof ApiProblem ? aim.error : undefined;
+  const taken = aim.data?.by_turning?.collar;
   const notRead = 'a number such as 2 or 0.62';
   const unread = (k: 'pitch' | 'ratio') =>
-    what === 'collar' && !Number.isFinite(readNumber(k === 'pitch' ? pitch : ratio) ?? NaN);
+    what === 'collar' && Number.isNaN(told(k === 'pitch' ? pitch : ratio) ?? 0);
   const at = (f: string) => fault?.problems.find((p) => p.field === f);
   const said = (f: string) => (at(f) ? `${at(f)!.wrong}; ${at(f)!.right}` : undefined);
   const keep = () => {
@@ -167,7 +170,12 @@ export function HeightDialog({ bench, axle, close }: { bench: Bench; axle: AxleN
                 helperText={
                   unread('pitch')
                     ? notRead
-                    : (said('turned.pitch_mm') ?? (pitch === '2' ? 'usual; measure it' : undefined))
+                    : (said('turned.pitch_mm') ??
+                      (taken?.usual_pitch
+                        ? `usual, ${num(taken.pitch_mm)} mm; measure it`
+                        : pitch === ''
+                          ? 'left empty: the usual'
+                          : undefined))
                 }
                 slotProps={{ htmlInput: { inputMode: 'decimal', 'data-testid': 'target-pitch' } }}
               />
@@ -178,7 +186,13 @@ export function HeightDialog({ bench, axle, close }: { bench: Bench; axle: AxleN
                 error={unread('ratio') || !!at('turned.motion_ratio')}
                 helperText={
                   (unread('ratio') ? notRead : said('turned.motion_ratio')) ??
-                  (spring ? 'of this car' : 'usual for a strut; less on an arm')
+                  (spring
+                    ? 'of this car'
+                    : taken?.usual_ratio
+                      ? `usual for a strut, ${num(taken.motion_ratio)}; less on an arm`
+                      : ratio === ''
+                        ? 'left empty: the usual'
+                        : undefined)
                 }
                 slotProps={{ htmlInput: { inputMode: 'decimal', 'data-testid': 'target-ratio' } }}
               />

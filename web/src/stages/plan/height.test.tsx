@@ -86,17 +86,26 @@ it('says nothing of turns until it is said what is turned', async () => {
 it('turns a collar by its thread', async () => {
   server.answer = {
     gain_mm: -35,
-    by_turning: { turns: -17.5, turns_band: 2.9, mm_per_turn: 2, records: 0 },
+    by_turning: {
+      turns: -17.5,
+      turns_band: 2.9,
+      mm_per_turn: 2,
+      records: 0,
+      collar: { pitch_mm: 2, usual_pitch: true, motion_ratio: 0.62, usual_ratio: false },
+    },
   };
   open();
   await userEvent.selectOptions(screen.getByTestId('target-turned'), 'collar');
-  expect(screen.getByText('usual; measure it')).toBeTruthy();
+  expect(screen.getAllByText('left empty: the usual')).toHaveLength(2);
+  put('target-ratio', '0.62');
   await work();
   const said = await screen.findByTestId('target-turns');
   expect(said.textContent).toContain(
     'Collar: −17.5 ± 2.9 turns at 2.0 mm a turn (usual value, none recorded)',
   );
-  expect(server.asked[0]).toMatchObject({ turned: { kind: 'collar', pitch_mm: 2, motion_ratio: 1 } });
+  expect(server.asked[0]).toMatchObject({ turned: { kind: 'collar', pitch_mm: null, motion_ratio: 0.62 } });
+  // The answer says what it took for what was left empty.
+  expect(screen.getByText('usual, 2 mm; measure it')).toBeTruthy();
 });
 
 it('says a thread that is none at its field', async () => {

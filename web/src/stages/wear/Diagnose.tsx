@@ -8,41 +8,21 @@ import { WornTread } from '../../figures/WornTread';
 import { Glyph } from '../../ui/glyphs';
 import { useBench } from '../../shell/ticket';
 import { num } from '../../units/print';
-import type { Ticket } from '../../api/client';
-import { meanOf, sideOf, useWearData, wearFacts, type TyreForecast } from '../../shell/tread';
+import type { Schemas } from '../../api/client';
+import { sideOf, useWearData, type TyreForecast, type Tyres } from '../../shell/tread';
 
+type AskedTyre = Schemas['AskedTyre'];
 type Seen = Record<string, string>;
 
-/** What the job knows already: drive, pressure, camber and toe as found. */
-function known(t: TyreForecast | undefined, picked: string | undefined, ticket: Ticket): Seen {
-  const out: Seen = {};
-  const f = ticket.vehicle.facts;
-  const w = wearFacts(ticket);
+/** What the job tells of the tyre asked about; the core knows which answers that makes. */
+function askedOf(t: TyreForecast | undefined, picked: string | undefined, tyres: Tyres): AskedTyre {
   const axle = picked ?? (t && (t.place.endsWith('front') ? 'front' : 'rear'));
-  const rear = axle === 'rear';
-  const own = f.axles[rear ? 'rear' : 'front'];
-  const pressure = own.pressure_kpa ?? f.pressure_kpa;
-  const placard = own.placard_kpa ?? f.placard_kpa;
-  const q = pressure / placard;
-  out.pressure = q < 0.95 ? 'low' : q > 1.05 ? 'high' : 'placard';
-  if (w.rotated === 'regular') out.rotation = 'regular';
-  if (axle) {
-    out.axle = axle;
-    out.driven = f.drive === 'both' || f.drive === axle ? 'yes' : 'no';
-  }
-  if (t) {
-    const found = t.scenes[0]!;
-    const c = meanOf(found, 'camber_deg');
-    out.camber = c < -0.75 ? 'negative' : c > 0.75 ? 'positive' : 'near_zero';
-    const toe = meanOf(found, 'toe_deg');
-    out.toe = toe > 0.15 ? 'in' : toe < -0.15 ? 'out' : 'near_zero';
-    // What the forecast of this very tyre blames: both tabs speak of one car.
-    const blamed = (['camber', 'toe', 'pressure'] as const)
-      .map((k) => [k, found.shares[k]] as const)
-      .toSorted((a, b) => b[1] - a[1])[0]!;
-    out.forecast = blamed[1] > 0.12 ? blamed[0] : 'none';
-  }
-  return out;
+  const found = t?.scenes[0];
+  return {
+    tyres,
+    axle: axle === 'front' || axle === 'rear' ? axle : null,
+    found: found && { setups: found.setups, shares: found.shares },
+  };
 }
 
 interface Props {
@@ -61,17 +41,26 @@ export function Diagnose({ modes, tyre: inHand, tyres }: Props) {
       ? tyres.find((t) => t.place.endsWith(said.axle!) && sideOf(t.place) === sideOf(inHand.place))
       : inHand;
   const data = useWearData();
-  const start = useMemo(() => known(tyre, said.axle ?? undefined, ticket), [tyre, said.axle, ticket]);
+  // Depths as last read stand in for the pattern until one is pressed or taken out.
+  const depths = said.pattern === undefined ? (tyre?.learned?.points.at(-1)?.read_mm ?? null) : null;
+  const body = useMemo(() => {
+    const pressed = Object.entries(said).filter((e): e is [string, string] => e[1] !== null);
+    return {
+      seen: Object.fromEntries(pressed),
+      taken_out: Object.keys(said).filter((q) => said[q] === null),
+      asked: askedOf(tyre, said.axle ?? undefined, ticket.tyres),
+      depths_mm: depths as [number, number, number] | null,
+    };
+  }, [said, tyre, ticket, depths]);
+  const answer = useQuery({
+    queryKey: ['diagnose', body],
+    queryFn: () => diagnose(body),
+    placeholderData: (p) => p,
+  });
+  const start: Seen = answer.data?.known ?? {};
   const seen: Seen = Object.fromEntries(
     Object.entries({ ...start, ...said }).filter((e): e is [string, string] => e[1] !== null),
   );
-  // Depths as last read stand in for the pattern until one is pressed or taken out.
-  const depths = said.pattern === undefined ? (tyre?.learned?.points.at(-1)?.read_mm ?? null) : null;
-  const answer = useQuery({
-    queryKey: ['diagnose', seen, depths],
-    queryFn: () => diagnose({ seen, depths_mm: depths as [number, number, number] | null }),
-    placeholderData: (p) => p,
-  });
   const d = answer.data;
   const measured = depths ? d?.measured_pattern : undefined;
   const shown = seen.pattern ?? measured;

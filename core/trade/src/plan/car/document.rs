@@ -2,6 +2,7 @@
 
 use crate::aim::Aim;
 use crate::plan::height::Way;
+use crate::plan::input::Picked;
 use bold_stance_car::vehicle::{Axles, Sides};
 use bold_stance_kinematics::geometry::Axle;
 use bold_stance_units::problem::{Problem, in_range};
@@ -10,26 +11,6 @@ use serde::{Deserialize, Serialize};
 
 /// Version of the document: 1 told front and rear apart by the names of its fields.
 pub const PLAN_FORMAT: u32 = 2;
-
-/// Angles picked by hand on an axle's map.
-#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
-#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
-#[serde(deny_unknown_fields)]
-pub struct Picked {
-    /// Camber, degrees.
-    #[cfg_attr(feature = "openapi", schema(minimum = -30.0, maximum = 30.0))]
-    pub camber_deg: f64,
-    /// Caster in front, toe of the wheel behind, degrees.
-    #[cfg_attr(feature = "openapi", schema(minimum = -30.0, maximum = 30.0))]
-    pub second_deg: f64,
-}
-
-impl Picked {
-    /// Camber, then the other angle.
-    pub(crate) fn pair(self) -> [f64; 2] {
-        [self.camber_deg, self.second_deg]
-    }
-}
 
 /// What is decided about one axle.
 #[derive(Debug, Clone, PartialEq, Default, Serialize, Deserialize)]

@@ -1,9 +1,9 @@
 //! Everything a plan of a car hangs on: what a job gives and what was decided, and the part of it that one axle is worked
 //! out from.
 
-use super::document::{CarPlan, Picked};
+use super::document::{AxlePlan, CarPlan};
 use super::stance::{CarStance, Stands};
-use crate::plan::input::{PlanInput, SideReadings};
+use crate::plan::input::{Moves, PlanInput, SideReadings};
 use bold_stance_car::adjuster::Adjuster;
 use bold_stance_car::fit::{Knowledge, SweepReading};
 use bold_stance_car::vehicle::{AirLevel, Axles, Limits, Sides, TurnRecord};
@@ -93,25 +93,22 @@ impl CarInput {
     #[must_use]
     pub fn axle(&self, axle: Axle) -> Option<PlanInput> {
         let b = self.base.axles[axle].as_ref()?;
-        let (own, off) = (&self.plan.axles[axle], &self.plan.axles[other(axle)]);
-        let gain = &self.base.tyre_gain_mm;
+        let own = &self.plan.axles[axle];
+        let moves = Axles::of(|a| {
+            let AxlePlan { height_change_mm, settle_mm, load_mm, .. } = self.plan.axles[a];
+            Moves { height_change_mm, settle_mm, load_mm, tyre_gain_mm: self.base.tyre_gain_mm[a] }
+        });
         Some(PlanInput {
             knowledge: b.knowledge,
             jack_sweep: b.jack_sweep.clone(),
             axle_offset_mm: b.axle_offset_mm,
-            height_change_mm: own.height_change_mm,
-            other_change_mm: off.height_change_mm,
-            settle_mm: own.settle_mm,
-            other_settle_mm: off.settle_mm,
-            load_mm: own.load_mm,
-            other_load_mm: off.load_mm,
+            moves,
             ways: own.ways.clone(),
-            trim_mm: own.trim_mm.into_pair(),
-            tyre_gain_mm: [gain[axle], gain[other(axle)]],
+            trim_mm: own.trim_mm,
             levels: self.base.levels.clone(),
             limits: b.limits,
             lock_deg: self.base.lock_deg,
-            picked: own.picked.map(|p| p.map(Picked::pair)).into_pair(),
+            picked: own.picked,
             fitted: own.fitted.clone(),
             ..PlanInput::unchanged(
                 b.geometry.clone(),
@@ -163,26 +160,17 @@ impl CarInput {
 
     /// A fault of one axle's document, at its field of the car's.
     pub(crate) fn at_home(axle: Axle, p: Problem) -> Problem {
-        let (own, off) = (axle.word(), other(axle).word());
+        let own = axle.word();
         let field = p.field.as_str();
-        let (head, rest) = field.split_once('.').map_or((field, ""), |(h, r)| (h, r));
-        let tail = if rest.is_empty() { String::new() } else { format!(".{rest}") };
-        let side = |r: &str| r.replacen('0', "left", 1).replacen('1', "right", 1);
+        let (head, rest) = field.split_once('.').unwrap_or((field, ""));
         let field = match head {
             "wheelbase_mm" | "lock_deg" | "levels" => format!("base.{field}"),
-            "tyre_gain_mm" => format!("base.tyre_gain_mm.{}", if rest == "1" { off } else { own }),
+            "moves" => match rest.split_once('.') {
+                Some((at, what @ "tyre_gain_mm")) => format!("base.{what}.{at}"),
+                _ => format!("plan.axles.{rest}"),
+            },
             "left" | "right" => format!("base.axles.{own}.read.{field}"),
-            "trim_mm" | "picked" if !rest.is_empty() => {
-                let (which, more) = rest.split_once('.').map_or((rest, ""), |(w, m)| (w, m));
-                let more = if more.is_empty() { String::new() } else { format!(".{more}") };
-                format!("plan.axles.{own}.{head}.{}{more}", side(which))
-            }
-            "height_change_mm" | "settle_mm" | "load_mm" | "ways" | "fitted" | "trim_mm" | "picked" => {
-                format!("plan.axles.{own}.{head}{tail}")
-            }
-            "other_change_mm" => format!("plan.axles.{off}.height_change_mm"),
-            "other_settle_mm" => format!("plan.axles.{off}.settle_mm"),
-            "other_load_mm" => format!("plan.axles.{off}.load_mm"),
+            "trim_mm" | "picked" | "ways" | "fitted" => format!("plan.axles.{own}.{field}"),
             "aim" => format!("plan.{field}"),
             _ => format!("base.axles.{own}.{field}"),
         };

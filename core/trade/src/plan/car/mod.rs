@@ -7,8 +7,9 @@ mod orders;
 mod stance;
 mod verdict;
 
+pub use super::input::Picked;
 pub use answer::{CarAnswer, car_fitted_parts, plan_car, plan_car_within};
-pub use document::{AxlePlan, CarPlan, PLAN_FORMAT, Picked, USUAL_LIMIT_MM};
+pub use document::{AxlePlan, CarPlan, PLAN_FORMAT, USUAL_LIMIT_MM};
 pub(crate) use input::other;
 pub use input::{AxleBase, CarBase, CarInput};
 pub use orders::{Order, orders};

@@ -47,10 +47,8 @@ fn input(g: &Geometry, rng: &mut Pcg64Mcg) -> PlanInput {
     };
     let sides = [read(), read()];
     let aim = shipped_aims().unwrap().remove(0);
-    PlanInput {
-        height_change_mm: f64::from(rng.random_range(-4..=5)) * 10.0,
-        ..PlanInput::unchanged(g.clone(), 2900.0, 500.0, own_adjusters(g), sides, aim)
-    }
+    PlanInput::unchanged(g.clone(), 2900.0, 500.0, own_adjusters(g), sides, aim)
+        .lifted(f64::from(rng.random_range(-4..=5)) * 10.0)
 }
 
 /// A position it can be turned to in whole steps.

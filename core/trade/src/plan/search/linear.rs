@@ -237,17 +237,15 @@ mod tests {
             angles: Measured { camber_deg, caster_deg, toe_deg: 0.05 },
             sigma: bold_stance_car::fit::Sigmas::default(),
         };
-        PlanInput {
-            height_change_mm: 60.0,
-            ..PlanInput::unchanged(
-                crate::sample::sample(),
-                3220.0,
-                498.0,
-                bold_stance_car::adjuster::default_adjusters(3.2),
-                [read(496.0, -0.15, 3.35), read(500.0, 0.0, 3.5)],
-                aim,
-            )
-        }
+        PlanInput::unchanged(
+            crate::sample::sample(),
+            3220.0,
+            498.0,
+            bold_stance_car::adjuster::default_adjusters(3.2),
+            [read(496.0, -0.15, 3.35), read(500.0, 0.0, 3.5)],
+            aim,
+        )
+        .lifted(60.0)
     }
 
     /// Sets of two parts of different places, all of them, at aims about the car: with each the gap to first order

@@ -22,6 +22,7 @@ use super::work::{frees_nothing, provided};
 use crate::part::{Part, PartGroup, Rule};
 use crate::plan::judge::Shortfall;
 use bold_stance_car::fit::Doubt;
+use bold_stance_car::vehicle::Sides;
 use bold_stance_kinematics::geometry::Axle;
 use bold_stance_kinematics::wheel::Alignment;
 use bold_stance_tread::{Band, CarTyres};
@@ -210,7 +211,7 @@ pub fn search(
 ) -> Result<SearchResult, Vec<Problem>> {
     let mut problems = filters.problems();
     problems.extend(tyres.iter().flat_map(|t| t.problems()));
-    let unfitted = PlanInput { fitted: Vec::new(), picked: [None, None], ..input.clone() };
+    let unfitted = PlanInput { fitted: Vec::new(), picked: Sides::default(), ..input.clone() };
     let unfitted = fitted_to_sweep(&unfitted).map_err(|p| vec![p])?;
     let (mut work, all) = begin(&unfitted, catalogue, &Budget::default())?;
     let parts: Vec<Part> =
