@@ -20,6 +20,8 @@ word-shorter = shorter
 word-inner = inner
 word-centre = centre
 word-outer = outer
+word-usual = usual
+word-measured = measured
 word-outboard = outboard
 word-inboard = inboard
 word-forward = forward
@@ -1331,3 +1333,72 @@ fault-arm-of-three = an arm of three points
 fault-no-offset = an offset of an axle-end joint is not on this layout
 fault-no-kingpin = a kingpin to lean is not on this layout
 fault-live-axle = a live axle
+
+# What can be turned, as found
+turn-place = { $place ->
+    [lower_front] lower arm, front pivot
+    [lower_rear] lower arm, rear pivot
+    [upper_front] upper arm, front pivot
+    [upper_rear] upper arm, rear pivot
+    [upper] upper arm, both links
+    [lower] lower arm, both links
+    [upper_links] upper links, both
+    [lower_links] lower links, both
+    [tie] tie rod
+    [strut_top] strut top, in and out
+    [strut_top_along] strut top, fore and aft
+    [clamp] strut to knuckle
+    [hub] behind the hub
+    [kingpin] under the spring
+    [axle_end] upper ball joint
+    [track_bar] track bar
+    [drag_link] drag link
+    [toe_link] toe link
+    [camber_link] camber link
+    [hinge_outer] hinge, outer end
+    [hinge_inner] hinge, inner end
+   *[link] { $link }
+}
+offer-name = { $kind ->
+    [cam] Cam, { $place }
+    [slot] Slot, { $place }
+    [shims] Shims, { $place }
+    [thread] Thread, { $place }
+    [cam_bolt] Cam bolt, { $place }
+    [strut_slot] Slot, { $place }
+    [top_plate] Plate, { $place }
+    [bushing] Bushing, { $place }
+    [hub_shim] Shim, { $place }
+    [wedge] Wedge, { $place }
+   *[sleeve] Sleeve, { $place }
+}
+offer-no-strut = no strut
+offer-no-live-axle = no live axle
+offer-no-axle-end = no live axle that steers
+offer-no-hub = not here
+offer-no-upper-shaft = no upper arm on a shaft
+offer-no-link = no link
+offer-no-pivot = no pivot
+fault-sides-unlike = not the same list on both sides
+fault-sides-unlike-right = the same adjusters left and right, each as it stands there
+size-cam = { $n } notches, ±{ $throw } { $known-w }
+size-bushing = any angle, ±{ $throw } { $known-w }
+size-cam-bolt = ±{ $deg }° { $known-w }
+size-slot = { $low } to { $high } { $known-w }
+size-shims = { $low } to { $high }, thinnest { $step }
+size-thread = { $pitch } mm a turn, { $ends ->
+    [one] one end
+   *[other] left and right hand ends
+}, { $shorter } shorter, { $longer } longer
+size-degrees = { $low } to { $high }° { $known-w }
+size-sleeve = { $deg }°, { $n } positions
+stands-not-here = none here
+stands-unseen = not looked
+stands-here = as it is
+stands-centre = centre
+stands-notches = { $n } { $way-w }
+stands-degrees = { $deg }° { $way-w }
+stands-turns = { $n } turns { $way-w }
+stands-mm = { $mm } { $way-w }
+nothing-turns = { CAP($each-and) }: nothing turns them.
+nothing-ticked-turns = { CAP($each-and) }: nothing ticked turns them. Look, then tick.

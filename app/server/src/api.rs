@@ -62,6 +62,7 @@ use utoipa::OpenApi;
         routes::plans::sheet,
         routes::car::archetypes,
         routes::car::fit,
+        routes::car::what_turns,
         routes::car::drawing,
         routes::car::file
     ),

@@ -26,7 +26,10 @@ fn bolt() -> Adjuster {
     Adjuster {
         name: "Strut cam bolt".into(),
         position: 0.0,
+        unseen: false,
         locked: false,
+        held: None,
+        measured: false,
         kind: AdjusterKind::CamBolt {
             amplitude_deg: 1.75,
             min_deg: -90.0,

@@ -15,7 +15,15 @@ use common::truck;
 
 fn slide(name: &str, point: EccentricPoint, direction: [f64; 3]) -> Adjuster {
     let kind = AdjusterKind::Slide { point, direction, range_mm: [-12.0, 12.0], step_mm: None };
-    Adjuster { name: name.into(), position: 0.0, locked: false, kind }
+    Adjuster {
+        name: name.into(),
+        position: 0.0,
+        unseen: false,
+        locked: false,
+        held: None,
+        measured: false,
+        kind,
+    }
 }
 
 #[test]
@@ -24,19 +32,22 @@ fn twelve_free_adjusters_are_answered_or_told_to_be_locked() {
     let mut i = truck();
     for (n, p) in [LowerFront, UpperFront, UpperRear].into_iter().enumerate() {
         for (m, d) in [[1.0, 0.0, 0.0], [0.0, 1.0, 0.0], [0.0, 0.0, 1.0]].into_iter().enumerate() {
-            i.adjusters.push(slide(&format!("Slide {n} {m}"), p.clone(), d));
+            for list in i.adjusters.each_mut() {
+                list.push(slide(&format!("Slide {n} {m}"), p.clone(), d));
+            }
         }
     }
     let parts = shipped_parts().unwrap();
-    // Twelve free ones take too long, and it says so.
-    let p = plan(&i, &parts).unwrap_err();
-    assert_eq!(p[0].field, "adjusters", "{p:?}");
-    assert!(p[0].wrong.en().contains("too many adjusters") && p[0].right.en().contains("lock"), "{p:?}");
+    // Twelve free ones are answered within what a plan may cost, or it says that they are too many.
+    if let Err(p) = plan(&i, &parts) {
+        assert_eq!(p[0].field, "adjusters", "{p:?}");
+        assert!(p[0].wrong.en().contains("too many adjusters") && p[0].right.en().contains("lock"), "{p:?}");
+    }
     // A search sets each set with a share of its own, and comes to an end.
     assert!(search(&i, &Filters::default(), None, &parts, &|_| true).is_ok());
     // With all but the tie rod and two locked it is answered.
-    let tie = i.adjusters.iter().position(Adjuster::is_tie_rod).unwrap();
-    for (k, a) in i.adjusters.iter_mut().enumerate() {
+    let tie = i.adjusters.left.iter().position(Adjuster::is_tie_rod).unwrap();
+    for (k, a) in i.adjusters.each_mut().into_iter().flat_map(|l| l.iter_mut().enumerate()) {
         a.locked = k > 1 && k != tie;
     }
     let fewer = plan(&i, &parts).map(|a| a.left.set.camber_deg);

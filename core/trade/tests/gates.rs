@@ -204,7 +204,7 @@ fn what_is_short_is_named_and_a_cross_limit_is_not_short_nothing() {
     // Caster outside by less than a shop can read, as built.
     let mut i = truck();
     i.own_mut().height_change_mm = 0.0;
-    i.adjusters.retain(Adjuster::is_tie_rod);
+    i.adjusters.each_mut().into_iter().for_each(|l| l.retain(Adjuster::is_tie_rod));
     for s in [&mut i.left, &mut i.right] {
         s.angles.camber_deg = 0.5 * (i.aim.camber_deg[0] + i.aim.camber_deg[1]);
         s.angles.caster_deg = i.aim.caster_deg[0] - 0.03;
@@ -227,7 +227,7 @@ fn what_is_short_is_named_and_a_cross_limit_is_not_short_nothing() {
 fn a_cam_between_notches_is_ordered_to_a_notch_by_name_and_gives_what_it_says() {
     let mut i = truck();
     i.own_mut().height_change_mm = 0.0;
-    for a in &mut i.adjusters {
+    for a in i.adjusters.each_mut().into_iter().flatten() {
         if a.name == "Front cam" {
             a.position = -10.0;
         }
@@ -374,7 +374,10 @@ fn toe_and_camber_of_a_rear_wheel_are_set_together() {
     let cam = |name: &str| Adjuster {
         name: name.into(),
         position: 0.0,
+        unseen: false,
         locked: false,
+        held: None,
+        measured: false,
         kind: AdjusterKind::Eccentric {
             point: name.to_owned().into(),
             direction: [0.0, 1.0, 0.0],

@@ -152,7 +152,10 @@ fn facts_and_readings_become_a_base_for_each_axle_once_it_was_read() {
             && (f.read.right.angles.caster_deg - 5.5).abs() < 1e-9
     );
     assert_eq!(r.read.left.angles.caster_deg, 0.0, "a rear wheel has none");
-    assert_eq!((f.adjusters.len(), r.adjusters.len()), (b.vehicle.car.axles.front.adjusters.len(), 0));
+    assert_eq!(
+        (f.adjusters.left.len(), r.adjusters.right.len()),
+        (b.vehicle.car.axles.front.adjusters.len(), 0)
+    );
     // One reading short: that axle waits, the other does not.
     let without: Vec<Reading> = b
         .readings

@@ -42,7 +42,10 @@ fn thread(name: &str, link: &str, turns: f64) -> Adjuster {
     Adjuster {
         name: name.into(),
         position: 0.0,
+        unseen: false,
         locked: false,
+        held: None,
+        measured: false,
         kind: AdjusterKind::Thread {
             link: ThreadLink::from(link.to_owned()),
             pitch_mm: 1.75,

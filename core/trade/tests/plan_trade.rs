@@ -24,7 +24,10 @@ fn cam(name: &str, point: EccentricPoint) -> Adjuster {
     Adjuster {
         name: name.into(),
         position: 0.0,
+        unseen: false,
         locked: false,
+        held: None,
+        measured: false,
         kind: AdjusterKind::Eccentric {
             point,
             direction: [0.0, 1.0, 0.0],
@@ -177,7 +180,10 @@ fn a_cam_bolt_turns_as_a_sine_and_its_real_range_can_be_learned() {
     let bolt = |amplitude_deg| Adjuster {
         name: "Strut cam bolt".into(),
         position: 0.0,
+        unseen: false,
         locked: false,
+        held: None,
+        measured: false,
         kind: AdjusterKind::CamBolt {
             amplitude_deg,
             min_deg: -90.0,
@@ -283,7 +289,7 @@ fn tabs_still_in_hold_the_cams_and_taking_them_out_frees_them() {
     let parts = shipped_parts().unwrap();
     let mut i = truck();
     i.own_mut().height_change_mm = 15.0;
-    for a in &mut i.adjusters[..2] {
+    for a in i.adjusters.each_mut().into_iter().flat_map(|l| &mut l[..2]) {
         a.locked = true;
     }
     let held = plan(&i, &parts).unwrap();
@@ -300,7 +306,10 @@ fn a_thread_on_any_link_of_a_multi_link_axle_can_be_turned() {
     let thread = |name: &str| Adjuster {
         name: name.into(),
         position: 0.0,
+        unseen: false,
         locked: false,
+        held: None,
+        measured: false,
         kind: AdjusterKind::Thread {
             link: ThreadLink::from(name.to_owned()),
             pitch_mm: 1.5,
@@ -327,7 +336,10 @@ fn a_setting_made_on_the_jack_to_half_a_degree_ends_at_zero_on_its_wheels() {
     let bolt = Adjuster {
         name: "Strut cam bolt".into(),
         position: 0.0,
+        unseen: false,
         locked: false,
+        held: None,
+        measured: false,
         kind: AdjusterKind::CamBolt {
             amplitude_deg: 2.5,
             min_deg: -90.0,
@@ -376,7 +388,7 @@ fn trim_rolls_the_body_and_both_wheels_lean_with_it() {
     let mut plan_of = truck();
     (plan_of.own_mut().height_change_mm, plan_of.own_mut().settle_mm, plan_of.own_mut().load_mm) =
         (0.0, 0.0, 0.0);
-    plan_of.adjusters.clear();
+    plan_of.adjusters = Sides::default();
     let g = plan_of.geometry.clone();
     let car = Car {
         front: g.clone(),
@@ -456,7 +468,10 @@ fn every_part_of_a_set_earns_its_place() {
     for (id, height) in [("half_ton_front", 40.0), ("compact_strut_front", -30.0), ("sports_front", -20.0)] {
         let mut i = truck();
         i.geometry = shape(id);
-        i.adjusters.retain(|a| adjusters_not_there(std::slice::from_ref(a), &i.geometry.points).is_empty());
+        let points = i.geometry.points.clone();
+        for list in i.adjusters.each_mut() {
+            list.retain(|a| adjusters_not_there(std::slice::from_ref(a), &points).is_empty());
+        }
         i.own_mut().height_change_mm = height;
         let Ok(found) = search(&i, &Filters::default(), None, &parts, &|_| true) else { panic!("{id}") };
         for p in found.plans.iter().filter(|p| !p.parts.is_empty()) {

@@ -730,6 +730,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/turnable": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What can be turned on an axle as found: where it sits, what one step does, what all of it reaches. */
+        post: operations["turnable"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/wear": {
         parameters: {
             query?: never;
@@ -808,8 +825,11 @@ export interface components {
         };
         /** @description One adjuster of one side. */
         Adjuster: components["schemas"]["AdjusterKind"] & {
+            held?: components["schemas"]["Held"] | null;
             /** @description Cannot be turned as it is (knock-out tabs still in, plate welded). */
             locked?: boolean;
+            /** @description Whether its throw, range or thread was measured on this car; else it is as usual or as claimed. */
+            measured?: boolean;
             /** @description What the specialist calls it. */
             name: string;
             /**
@@ -817,6 +837,8 @@ export interface components {
              * @description Where it stands now.
              */
             position?: number;
+            /** @description Nobody looked where it stands: the readings and the shape tell the likeliest place. */
+            unseen?: boolean;
         };
         /**
          * @description How an adjuster works. A position is degrees of a cam, bolt or sleeve, turns of a thread, mm of a slide or
@@ -1136,6 +1158,8 @@ export interface components {
         };
         /** @description An archetype with what the tape can tell about it. */
         ArchetypeInfo: {
+            /** @description What can usually be turned on it. */
+            adjusters: components["schemas"]["Offered"][];
             drawing?: components["schemas"]["CarDrawing"] | null;
             /** @description The shape. */
             geometry: components["schemas"]["Geometry"];
@@ -1149,6 +1173,8 @@ export interface components {
             note: string;
             /** @description What is seen under the car. */
             seen: string;
+            /** @description What a car of it usually is. */
+            usual: components["schemas"]["UsualCar"];
         };
         /**
          * @description Which part of the page a quantity belongs to.
@@ -1174,8 +1200,10 @@ export interface components {
         Axle: "front" | "rear";
         /** @description What a job gives of an axle whose points are known and that was read. */
         AxleBase: {
-            /** @description What can be turned on each side. */
-            adjusters?: components["schemas"]["Adjuster"][];
+            /** @description What can be turned on each side, the same list on both. */
+            adjusters?: components["schemas"]["Sides_Vec_Adjuster"];
+            /** @description Whether the specialist said that this is all; else it is what such cars usually have. */
+            adjusters_told?: boolean;
             /**
              * Format: double
              * @description How far a live axle has to go to the left to stand central, as read as found, mm; not read when absent.
@@ -1330,8 +1358,14 @@ export interface components {
         Axles_AxleFacts: {
             /** @description Facts of one axle of a car. */
             front: {
-                /** @description What can be turned at each of its wheels. */
-                adjusters?: components["schemas"]["Adjuster"][];
+                /** @description What can be turned at each of its wheels, as found. */
+                adjusters?: components["schemas"]["FoundAdjuster"][];
+                /**
+                 * @description Whether the specialist looked and said that this is all that can be turned; until then it is what such cars
+                 *     usually have.
+                 */
+                adjusters_told?: boolean;
+                height_by?: components["schemas"]["HeightBy"] | null;
                 /** @description What its joints, travel and clearances allow. */
                 limits?: components["schemas"]["Limits"];
                 /**
@@ -1353,8 +1387,14 @@ export interface components {
             };
             /** @description Facts of one axle of a car. */
             rear: {
-                /** @description What can be turned at each of its wheels. */
-                adjusters?: components["schemas"]["Adjuster"][];
+                /** @description What can be turned at each of its wheels, as found. */
+                adjusters?: components["schemas"]["FoundAdjuster"][];
+                /**
+                 * @description Whether the specialist looked and said that this is all that can be turned; until then it is what such cars
+                 *     usually have.
+                 */
+                adjusters_told?: boolean;
+                height_by?: components["schemas"]["HeightBy"] | null;
                 /** @description What its joints, travel and clearances allow. */
                 limits?: components["schemas"]["Limits"];
                 /**
@@ -1586,8 +1626,10 @@ export interface components {
         /** @description One of a thing for each axle. */
         Axles_Option_AxleBase: {
             front: null | {
-                /** @description What can be turned on each side. */
-                adjusters?: components["schemas"]["Adjuster"][];
+                /** @description What can be turned on each side, the same list on both. */
+                adjusters?: components["schemas"]["Sides_Vec_Adjuster"];
+                /** @description Whether the specialist said that this is all; else it is what such cars usually have. */
+                adjusters_told?: boolean;
                 /**
                  * Format: double
                  * @description How far a live axle has to go to the left to stand central, as read as found, mm; not read when absent.
@@ -1610,8 +1652,10 @@ export interface components {
                 read: components["schemas"]["Sides_SideReadings"];
             };
             rear: null | {
-                /** @description What can be turned on each side. */
-                adjusters?: components["schemas"]["Adjuster"][];
+                /** @description What can be turned on each side, the same list on both. */
+                adjusters?: components["schemas"]["Sides_Vec_Adjuster"];
+                /** @description Whether the specialist said that this is all; else it is what such cars usually have. */
+                adjusters_told?: boolean;
                 /**
                  * Format: double
                  * @description How far a live axle has to go to the left to stand central, as read as found, mm; not read when absent.
@@ -2120,7 +2164,8 @@ export interface components {
              *           "strut_gap_mm": null,
              *           "bucket": null
              *         },
-             *         "adjusters": []
+             *         "adjusters": [],
+             *         "adjusters_told": false
              *       },
              *       "rear": {
              *         "load_n": 5000,
@@ -2139,7 +2184,8 @@ export interface components {
              *           "strut_gap_mm": null,
              *           "bucket": null
              *         },
-             *         "adjusters": []
+             *         "adjusters": [],
+             *         "adjusters_told": false
              *       }
              *     }
              */
@@ -3155,6 +3201,10 @@ export interface components {
             /** @description Every measurement against it. */
             measures: components["schemas"]["TapedResult"][];
         };
+        /** @description An adjuster of both wheels of an axle. */
+        FoundAdjuster: components["schemas"]["Adjuster"] & {
+            right?: components["schemas"]["Stands"] | null;
+        };
         /** @description Both wheels at full lock, standing on their springs. */
         FullLock: {
             /**
@@ -3448,6 +3498,25 @@ export interface components {
              */
             gain_mm: number;
         };
+        /** @description How it is turned for height. */
+        HeightBy: {
+            /** @description What holds it on a side. */
+            held?: components["schemas"]["Sides_Option_Held"];
+            /** @description What is turned. */
+            kind: components["schemas"]["HeightKind"];
+            /**
+             * Format: double
+             * @description Thread of a collar, mm a turn, where it was measured.
+             */
+            pitch_mm?: number | null;
+            /** @description Thread that shows as found, mm: of a bolt above its block, of a body above its collar. */
+            shows_mm?: components["schemas"]["Sides_Option_f64"];
+        };
+        /**
+         * @description What is turned for height.
+         * @enum {string}
+         */
+        HeightKind: "nothing" | "torsion_bolt" | "collar" | "air" | "shackle";
         /** @description One body height; relative to the chassis, both wheels of the axle at the same travel. */
         HeightPoint: {
             /**
@@ -3511,6 +3580,11 @@ export interface components {
              */
             value: number;
         };
+        /**
+         * @description Why an adjuster that is there cannot be turned.
+         * @enum {string}
+         */
+        Held: "tabs_in" | "seized" | "not_here";
         /** @description Points of irregular-wear risk. */
         IrregularPart: {
             /** @description What they are for. */
@@ -4038,6 +4112,23 @@ export interface components {
         NewVisit: {
             /** @description Which. */
             kind: components["schemas"]["Visit"];
+        };
+        /** @description A kind with the places it fits on a layout. */
+        Offer: {
+            /** @description Which kind. */
+            kind: components["schemas"]["TurnKind"];
+            none?: components["schemas"]["Said"] | null;
+            /** @description Where it fits; empty when this layout has no place for it. */
+            places: components["schemas"]["Offered"][];
+        };
+        /** @description A place a kind fits, with the adjuster as it usually is there; its name is the word of the place. */
+        Offered: {
+            /** @description The adjuster. */
+            adjuster: components["schemas"]["Adjuster"];
+            /** @description What the specialist may call it. */
+            name: components["schemas"]["Said"];
+            /** @description What the place is called. */
+            place: components["schemas"]["Said"];
         };
         /** @description A stored visit. */
         OpenVisit: {
@@ -5245,6 +5336,11 @@ export interface components {
             };
         };
         /** @description One of a thing for each side of an axle. */
+        Sides_Option_Held: {
+            left: null | ("tabs_in" | "seized" | "not_here");
+            right: null | ("tabs_in" | "seized" | "not_here");
+        };
+        /** @description One of a thing for each side of an axle. */
         Sides_Option_Picked: {
             left: null | {
                 /**
@@ -5269,6 +5365,37 @@ export interface components {
                  * @description Caster in front, toe of the wheel behind, degrees.
                  */
                 second_deg: number;
+            };
+        };
+        /** @description One of a thing for each side of an axle. */
+        Sides_Option_Reach: {
+            left: null | {
+                /** @description What moves it, strongest first. */
+                by: string[];
+                /** @description Whole-notch settings of those two. */
+                dots: number[][];
+                /** @description Closed outline, last point joins the first; open for a line. */
+                outline: number[][];
+                /** @description The second axis. */
+                plane: components["schemas"]["Plane"];
+                /** @description Area or line. */
+                shape: components["schemas"]["ReachShape"];
+                /** @description One polyline per inner notch of each of the two strongest adjusters. */
+                threads: number[][][];
+            };
+            right: null | {
+                /** @description What moves it, strongest first. */
+                by: string[];
+                /** @description Whole-notch settings of those two. */
+                dots: number[][];
+                /** @description Closed outline, last point joins the first; open for a line. */
+                outline: number[][];
+                /** @description The second axis. */
+                plane: components["schemas"]["Plane"];
+                /** @description Area or line. */
+                shape: components["schemas"]["ReachShape"];
+                /** @description One polyline per inner notch of each of the two strongest adjusters. */
+                threads: number[][][];
             };
         };
         /** @description One of a thing for each side of an axle. */
@@ -5302,6 +5429,58 @@ export interface components {
                 /** @description Standard deviations of the angles, degrees. */
                 sigma: components["schemas"]["Sigmas"];
             };
+        };
+        /** @description One of a thing for each side of an axle. */
+        Sides_TurnsOn: {
+            /** @description How an adjuster stands on one side, and what it does there. */
+            left: {
+                held?: components["schemas"]["Held"] | null;
+                /** @description Where it stands, in the shop's terms. */
+                stands: components["schemas"]["Said"];
+                step?: components["schemas"]["Sensitivity"] | null;
+            };
+            /** @description How an adjuster stands on one side, and what it does there. */
+            right: {
+                held?: components["schemas"]["Held"] | null;
+                /** @description Where it stands, in the shop's terms. */
+                stands: components["schemas"]["Said"];
+                step?: components["schemas"]["Sensitivity"] | null;
+            };
+        };
+        /** @description One of a thing for each side of an axle. */
+        Sides_Vec_Adjuster: {
+            left: (components["schemas"]["AdjusterKind"] & {
+                held?: components["schemas"]["Held"] | null;
+                /** @description Cannot be turned as it is (knock-out tabs still in, plate welded). */
+                locked?: boolean;
+                /** @description Whether its throw, range or thread was measured on this car; else it is as usual or as claimed. */
+                measured?: boolean;
+                /** @description What the specialist calls it. */
+                name: string;
+                /**
+                 * Format: double
+                 * @description Where it stands now.
+                 */
+                position?: number;
+                /** @description Nobody looked where it stands: the readings and the shape tell the likeliest place. */
+                unseen?: boolean;
+            })[];
+            right: (components["schemas"]["AdjusterKind"] & {
+                held?: components["schemas"]["Held"] | null;
+                /** @description Cannot be turned as it is (knock-out tabs still in, plate welded). */
+                locked?: boolean;
+                /** @description Whether its throw, range or thread was measured on this car; else it is as usual or as claimed. */
+                measured?: boolean;
+                /** @description What the specialist calls it. */
+                name: string;
+                /**
+                 * Format: double
+                 * @description Where it stands now.
+                 */
+                position?: number;
+                /** @description Nobody looked where it stands: the readings and the shape tell the likeliest place. */
+                unseen?: boolean;
+            })[];
         };
         /** @description One of a thing for each side of an axle. */
         Sides_f64: {
@@ -5892,6 +6071,11 @@ export interface components {
             /** @description What does not agree, before any forecast. */
             warnings: components["schemas"]["LogWarning"][];
         };
+        /**
+         * @description What is turned, in the shop's terms: finer than how it works.
+         * @enum {string}
+         */
+        TurnKind: "cam" | "slot" | "shims" | "thread" | "cam_bolt" | "strut_slot" | "top_plate" | "bushing" | "hub_shim" | "wedge" | "sleeve";
         /** @description Turns of a bolt or collar and what they did. */
         TurnRecord: {
             /**
@@ -5904,6 +6088,36 @@ export interface components {
              * @description Up positive.
              */
             turns: number;
+        };
+        /** @description What can be turned on an axle. */
+        Turnable: {
+            nothing?: components["schemas"]["Said"] | null;
+            /** @description What this layout can have besides. */
+            offers: components["schemas"]["Offer"][];
+            /** @description What all of them reach on each side, as they are; none where nothing moves. */
+            reach: components["schemas"]["Sides_Option_Reach"];
+            /** @description In the order they were given. */
+            rows: components["schemas"]["TurnableRow"][];
+            /** @description The same with the tabs out; none where no tabs are in. */
+            tabs_out: components["schemas"]["Sides_Option_Reach"];
+        };
+        /** @description What is asked. */
+        TurnableRequest: {
+            /** @description What can be turned on it, as far as it was looked at. */
+            adjusters: components["schemas"]["FoundAdjuster"][];
+            /** @description The axle. */
+            geometry: components["schemas"]["Geometry"];
+            /** @description Whether that is all. */
+            told?: boolean;
+        };
+        /** @description One adjuster looked at. */
+        TurnableRow: {
+            /** @description Each side. */
+            sides: components["schemas"]["Sides_TurnsOn"];
+            /** @description Its size in words. */
+            size: components["schemas"]["Said"];
+            /** @description Where it sits on the left, mm in the geometry's axes. */
+            spot?: number[] | null;
         };
         /** @description What is turned for height. Nothing is said of turns until it is known: a bolt and a collar differ threefold. */
         Turned: {
@@ -5990,6 +6204,34 @@ export interface components {
             share: number;
             /** @description How it is driven. */
             use: components["schemas"]["Use"];
+        };
+        /** @description What a car of such an axle usually is, until it is told (common practice, no source). */
+        UsualCar: {
+            /** @description What can be turned as built, each as a kind and a place: `cam lower_front`. */
+            adjusters: string[];
+            /** @description Aim, by its id. */
+            aim: string;
+            /** @description Driven axle, by its word. */
+            drive: string;
+            height_by?: components["schemas"]["HeightKind"] | null;
+            /**
+             * Format: double
+             * @description Hub-to-arch height, mm.
+             */
+            height_mm: number;
+            /**
+             * Format: double
+             * @description Load of one of its wheels, N.
+             */
+            load_n: number;
+            /** @description Outline, by its word. */
+            silhouette: string;
+            /** @description Knock-out tabs are usually still in the slots of its cams. */
+            tabs?: boolean;
+            /** @description Tread compound, by its word. */
+            tyre_class: string;
+            /** @description Tyre size. */
+            tyre_size: string;
         };
         /** @description A stored vehicle. */
         Vehicle: {
@@ -9512,6 +9754,76 @@ export interface operations {
             };
             /** @description Asked from another machine, or written from another site's page */
             403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The database does not answer, or the server is shutting down */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    turnable: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description Made once for a write: sent again with the same one, it is done once and answered alike */
+                "idempotency-key"?: string;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TurnableRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Turnable"];
+                };
+            };
+            /** @description Cannot be read: address, query or body */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Asked from another machine, or written from another site's page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            422: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -6,13 +6,14 @@ use crate::pool::Peer;
 use crate::problem::{ApiError, ProblemDocument};
 use actix_web::http::header::ContentEncoding;
 use actix_web::{HttpResponse, get, post, web};
-use bold_stance_car::archetype::{Archetype, Fitted, Measure, Taped, fit_archetype};
+use bold_stance_car::adjuster::Offered;
+use bold_stance_car::archetype::{Archetype, Fitted, Measure, Taped, UsualCar, fit_archetype};
 use bold_stance_car::metrics::{
     CarDrawing, CarDrawingRequest, CornerFile, CornerFileRequest, car_drawing, corner_file,
 };
 use bold_stance_car::vehicle::{Car, CarFacts, Gains};
 use bold_stance_kinematics::geometry::Geometry;
-use bold_stance_trade::job::planned_corner_file;
+use bold_stance_trade::job::{Turnable, TurnableRequest, planned_corner_file, turnable};
 use bold_stance_trade::plan::CarInput;
 use bold_stance_units::problem::Problem;
 use bold_stance_units::said::said;
@@ -49,6 +50,10 @@ pub struct ArchetypeInfo {
     pub measures: Vec<MeasureInfo>,
     /// Both wheels of it at design.
     pub drawing: Option<CarDrawing>,
+    /// What a car of it usually is.
+    pub usual: UsualCar,
+    /// What can usually be turned on it.
+    pub adjusters: Vec<Offered>,
 }
 
 fn drawn(a: &Archetype) -> Option<CarDrawing> {
@@ -87,6 +92,8 @@ pub async fn archetypes(state: web::Data<AppState>) -> HttpResponse {
             })
             .collect(),
         drawing: drawn(a),
+        usual: a.usual.clone(),
+        adjusters: a.usual_adjusters(),
         id: a.id.clone(),
         name: a.name.clone(),
         seen: a.seen.clone(),
@@ -115,6 +122,14 @@ pub async fn fit(
         .into());
     };
     Ok(HttpResponse::Ok().json(fit_archetype(a, &r.taped, r.wheelbase_mm)?))
+}
+
+/// What can be turned on an axle as found: where it sits, what one step does, what all of it reaches.
+#[utoipa::path(post, path = "/api/v1/turnable", operation_id = "turnable", request_body = TurnableRequest,
+    responses((status = 200, body = Turnable), (status = 422, body = ProblemDocument)))]
+#[post("/api/v1/turnable")]
+pub async fn what_turns(Doc(r): Doc<TurnableRequest>) -> Result<HttpResponse, ApiError> {
+    Ok(HttpResponse::Ok().json(turnable(&r)?))
 }
 
 /// Both axles over the ground at heights and a turn of the steering.

@@ -161,6 +161,7 @@ pub fn mount(cfg: &mut web::ServiceConfig) {
         .service(plans::sheet)
         .service(car::archetypes)
         .service(car::fit)
+        .service(car::what_turns)
         .service(car::drawing)
         .service(car::file);
 }

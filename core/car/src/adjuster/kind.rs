@@ -189,6 +189,19 @@ pub enum AdjusterKind {
     },
 }
 
+/// Why an adjuster that is there cannot be turned.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
+#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
+#[serde(rename_all = "snake_case")]
+pub enum Held {
+    /// Knock-out tabs still in its slot: a part takes them out.
+    TabsIn,
+    /// Seized: it counts as fixed until it is freed.
+    Seized,
+    /// This side has none.
+    NotHere,
+}
+
 /// One adjuster of one side.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
 #[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
@@ -198,12 +211,30 @@ pub struct Adjuster {
     /// Where it stands now.
     #[serde(default)]
     pub position: f64,
+    /// Nobody looked where it stands: the readings and the shape tell the likeliest place.
+    #[serde(default, skip_serializing_if = "std::ops::Not::not")]
+    pub unseen: bool,
     /// Cannot be turned as it is (knock-out tabs still in, plate welded).
     #[serde(default, skip_serializing_if = "std::ops::Not::not")]
     pub locked: bool,
+    /// What holds it where it stands, where that is known; it cannot be turned then either.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub held: Option<Held>,
+    /// Whether its throw, range or thread was measured on this car; else it is as usual or as claimed.
+    #[serde(default, skip_serializing_if = "std::ops::Not::not")]
+    pub measured: bool,
     /// How it works.
     #[serde(flatten)]
     pub kind: AdjusterKind,
+}
+
+/// What an adjuster measured on the car does against what was measured, as a share (judgement, no source).
+const MEASURED_SD: f64 = 0.08;
+
+/// Whether two directions lie within 45° of one line.
+fn along(a: &[f64; 3], b: &[f64; 3]) -> bool {
+    let (a, b) = (unit(a), unit(b));
+    a.iter().zip(&b).map(|(x, y)| x * y).sum::<f64>().abs() > std::f64::consts::FRAC_1_SQRT_2
 }
 
 fn unit(direction: &[f64; 3]) -> [f64; 3] {
@@ -270,6 +301,9 @@ impl Adjuster {
     /// bolt by its claim; a thread's pitch and a shim's thickness are nearly certain (judgement, no source).
     #[must_use]
     pub fn gain_sd(&self) -> f64 {
+        if self.measured {
+            return MEASURED_SD;
+        }
         match &self.kind {
             AdjusterKind::Eccentric { .. } => 0.20,
             AdjusterKind::CamBolt { .. } => 0.30,
@@ -315,16 +349,43 @@ impl Adjuster {
         p.clamp(low, high)
     }
 
+    /// Whether it turns the same thing as another: the same pivot, link or clamp. Of two such only one can be on the car.
+    #[must_use]
+    pub fn turns_with(&self, other: &Self) -> bool {
+        use AdjusterKind as K;
+        match (&self.kind, &other.kind) {
+            (K::Thread { link: a, .. }, K::Thread { link: b, .. }) => a == b,
+            (
+                K::Eccentric { point: a, direction: d, .. } | K::Slide { point: a, direction: d, .. },
+                K::Eccentric { point: b, direction: e, .. } | K::Slide { point: b, direction: e, .. },
+            )
+            | (K::Shims { point: a, direction: d, .. }, K::Shims { point: b, direction: e, .. }) => {
+                a == b && along(d, e)
+            }
+            (K::CamBolt { .. }, K::CamBolt { .. })
+            | (K::Tilt { .. }, K::Tilt { .. })
+            | (K::Wedge { .. }, K::Wedge { .. })
+            | (K::Sleeve { .. }, K::Sleeve { .. }) => true,
+            _ => false,
+        }
+    }
+
     /// Whether it sets toe at the tie rod.
     #[must_use]
     pub fn is_tie_rod(&self) -> bool {
         matches!(self.kind, AdjusterKind::Thread { link: ThreadLink::Tie, .. })
     }
 
+    /// Whether it cannot be turned as it is.
+    #[must_use]
+    pub fn is_fixed(&self) -> bool {
+        self.locked || self.held.is_some()
+    }
+
     /// Lowest and highest position; where it stands when it is locked.
     #[must_use]
     pub fn range(&self) -> [f64; 2] {
-        if self.locked { [self.position; 2] } else { self.built_range() }
+        if self.is_fixed() { [self.position; 2] } else { self.built_range() }
     }
 
     /// Lowest and highest position as it is built, locked or not.
@@ -394,9 +455,9 @@ impl Adjuster {
                 *n = Some(*notches_per_half_turn);
             }
             (Edit::FreeEccentrics { points }, AdjusterKind::Eccentric { point, .. })
-                if points.contains(point) =>
+                if points.contains(point) && matches!(out.held, None | Some(Held::TabsIn)) =>
             {
-                out.locked = false;
+                (out.locked, out.held) = (false, None);
             }
             _ => {}
         }
@@ -443,7 +504,10 @@ pub fn default_adjusters(eccentricity_mm: f64) -> Vec<Adjuster> {
     let cam = |name: &str, point| Adjuster {
         name: name.into(),
         position: 0.0,
+        unseen: false,
         locked: false,
+        held: None,
+        measured: false,
         kind: AdjusterKind::Eccentric {
             point,
             direction: [0.0, 1.0, 0.0],
@@ -459,7 +523,10 @@ pub fn default_adjusters(eccentricity_mm: f64) -> Vec<Adjuster> {
         Adjuster {
             name: "Tie rod".into(),
             position: 0.0,
+            unseen: false,
             locked: false,
+            held: None,
+            measured: false,
             kind: AdjusterKind::Thread {
                 link: ThreadLink::Tie,
                 pitch_mm: 1.5,

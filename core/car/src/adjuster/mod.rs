@@ -1,9 +1,13 @@
 //! What can be turned on the car, what it does to the geometry, and whether the car has it.
 
 mod check;
+mod found;
 mod kind;
+mod offer;
 mod on_car;
 
 pub use check::{MOST_ADJUSTERS, adjuster_problems};
-pub use kind::{Adjuster, AdjusterKind, ThreadLink, default_adjusters};
+pub use found::{FoundAdjuster, Stands, found_problems};
+pub use kind::{Adjuster, AdjusterKind, Held, ThreadLink, default_adjusters};
+pub use offer::{Offer, Offered, TurnKind, USUAL_THROW_MM, offers, spot_of};
 pub use on_car::{adjusters_not_there, edits_not_there};

@@ -10,6 +10,8 @@ mod fit;
 pub use bold_stance_kinematics::geometry::Measure;
 pub use fit::{Fitted, Taped, TapedResult, fit_archetype};
 
+use crate::adjuster::{Held, Offered, TurnKind, offers};
+use crate::vehicle::HeightKind;
 use bold_stance_kinematics::geometry::Geometry;
 use bold_stance_units::problem::{Problem, parse_json};
 use serde::{Deserialize, Serialize};
@@ -27,11 +29,58 @@ pub struct Archetype {
     pub seen: String,
     /// What is worth knowing about its kind.
     pub note: String,
+    /// What such a car usually is.
+    pub usual: UsualCar,
     /// The shape.
     pub geometry: Geometry,
 }
 
+/// What a car of such an axle usually is, until it is told (common practice, no source).
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
+#[serde(deny_unknown_fields)]
+pub struct UsualCar {
+    /// What can be turned as built, each as a kind and a place: `cam lower_front`.
+    pub adjusters: Vec<String>,
+    /// Knock-out tabs are usually still in the slots of its cams.
+    #[serde(default)]
+    pub tabs: bool,
+    /// Tyre size.
+    pub tyre_size: String,
+    /// Tread compound, by its word.
+    pub tyre_class: String,
+    /// Load of one of its wheels, N.
+    pub load_n: f64,
+    /// Hub-to-arch height, mm.
+    pub height_mm: f64,
+    /// Driven axle, by its word.
+    pub drive: String,
+    /// Outline, by its word.
+    pub silhouette: String,
+    /// Aim, by its id.
+    pub aim: String,
+    /// What its height is turned by.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub height_by: Option<HeightKind>,
+}
+
 impl Archetype {
+    /// What can usually be turned on it, each with what it is called; all where nobody looked yet.
+    #[must_use]
+    pub fn usual_adjusters(&self) -> Vec<Offered> {
+        let offers = offers(&self.geometry.points);
+        let find = |text: &String| {
+            let (kind, place) = text.split_once(' ')?;
+            let offer = offers.iter().find(|o| o.kind.word() == kind)?;
+            let mut out = offer.places.iter().find(|p| p.adjuster.name == place)?.clone();
+            if self.usual.tabs && offer.kind == TurnKind::Cam {
+                out.adjuster.held = Some(Held::TabsIn);
+            }
+            Some(out)
+        };
+        self.usual.adjusters.iter().filter_map(find).collect()
+    }
+
     /// What the tape can tell about it, with the shape's own values.
     #[must_use]
     pub fn measures(&self) -> Vec<(Measure, f64)> {
@@ -62,6 +111,11 @@ pub fn shipped_archetypes() -> Result<Vec<Archetype>, Problem> {
         "compact_off_roader_front",
         "sports_front",
         "hot_rod_front",
+        "upper_torsion_front",
+        "lower_torsion_front",
+        "classic_equal_front",
+        "tall_knuckle_front",
+        "slotted_hot_rod_front",
         "compact_strut_front",
         "strut_coupe_front",
         "crossover_front",
@@ -72,6 +126,12 @@ pub fn shipped_archetypes() -> Result<Vec<Archetype>, Problem> {
         "triangulated_rear",
         "leaf_rear",
         "twist_beam_rear",
+        "plain_multilink_rear",
+        "rear_strut",
+        "trailing_arm_rear",
+        "swing_axle_rear",
+        "track_bar_rear",
+        "parallel_four_link_rear",
     ]
     .into_iter()
     .map(|(name, text)| {
@@ -108,6 +168,22 @@ mod tests {
         for l in Layout::ALL {
             assert!(all.iter().any(|a| a.geometry.layout() == l), "{l:?}");
         }
+    }
+
+    #[test]
+    fn each_has_the_adjusters_it_names_and_the_tyre_it_stands_on() {
+        let all = shipped_archetypes().unwrap();
+        assert!(all.len() >= 23, "{}", all.len());
+        for a in &all {
+            assert_eq!(a.usual_adjusters().len(), a.usual.adjusters.len(), "{}", a.id);
+            let size = crate::vehicle::TyreSize::parse("t", &a.usual.tyre_size).unwrap();
+            let fault = size.loaded_radius_problem("r", a.geometry.wheel.loaded_radius_mm);
+            assert!(fault.is_none(), "{}: {fault:?}", a.id);
+            assert_eq!(a.usual.adjusters.is_empty(), a.usual_adjusters().is_empty(), "{}", a.id);
+        }
+        let torsion = all.iter().find(|a| a.id == "upper_torsion_front").unwrap().usual_adjusters();
+        assert_eq!(torsion[0].adjuster.held, Some(Held::TabsIn));
+        assert_eq!(torsion[2].adjuster.held, None, "a rod has no tabs");
     }
 
     #[test]

@@ -49,6 +49,18 @@ impl Knowledge {
         }
     }
 
+    /// How far a healthy car's own angles lie from these points', with every adjuster where the points have it: standard
+    /// deviations, degrees; toe hangs on the tie rod alone (judgement, no source).
+    #[must_use]
+    pub fn own_angles(self) -> Sigmas {
+        let (camber_deg, caster_deg, toe_deg) = match self {
+            Self::Archetype => (0.5, 0.8, 0.5),
+            Self::Taped => (0.3, 0.4, 0.5),
+            Self::Surveyed => (0.15, 0.2, 0.5),
+        };
+        Sigmas { camber_deg, caster_deg, toe_deg }
+    }
+
     /// Standard deviation of one coordinate, mm.
     #[must_use]
     pub fn sigma_mm(self) -> f64 {

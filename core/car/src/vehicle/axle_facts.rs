@@ -1,7 +1,8 @@
 //! What is told of an axle beside its points, and what can be wrong with it.
 
+use super::HeightBy;
 use super::{Limits, Spring};
-use crate::adjuster::{Adjuster, adjuster_problems};
+use crate::adjuster::{FoundAdjuster, found_problems};
 use bold_stance_units::problem::{Problem, in_range};
 use serde::{Deserialize, Serialize};
 
@@ -27,9 +28,16 @@ pub struct AxleFacts {
     /// What its joints, travel and clearances allow.
     #[serde(default, deserialize_with = "bold_stance_units::problem::from_object")]
     pub limits: Limits,
-    /// What can be turned at each of its wheels.
+    /// What can be turned at each of its wheels, as found.
     #[serde(default)]
-    pub adjusters: Vec<Adjuster>,
+    pub adjusters: Vec<FoundAdjuster>,
+    /// Whether the specialist looked and said that this is all that can be turned; until then it is what such cars
+    /// usually have.
+    #[serde(default)]
+    pub adjusters_told: bool,
+    /// What its height is turned by, where that was looked at.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub height_by: Option<HeightBy>,
 }
 
 impl AxleFacts {
@@ -43,6 +51,8 @@ impl AxleFacts {
             tyre_gain_mm: 0.0,
             limits: Limits::default(),
             adjusters: Vec::new(),
+            adjusters_told: false,
+            height_by: None,
         }
     }
 
@@ -60,9 +70,10 @@ impl AxleFacts {
             check("spring.rate_n_mm", s.rate_n_mm, 1.0, 2000.0, "N/mm");
             check("spring.motion_ratio", s.motion_ratio, 0.1, 2.0, "spring over wheel");
         }
+        out.extend(self.height_by.iter().flat_map(|h| h.problems(&format!("{at}height_by."))));
         out.extend(self.limits.problems(&format!("{at}limits.")));
         out.extend(
-            adjuster_problems(&self.adjusters)
+            found_problems(&self.adjusters)
                 .into_iter()
                 .map(|p| Problem::new(format!("{at}{}", p.field), p.wrong, p.right)),
         );

@@ -71,6 +71,11 @@ impl<T> Sides<T> {
         [(Side::Left, &self.left), (Side::Right, &self.right)]
     }
 
+    /// Both, to be changed, left first.
+    pub fn each_mut(&mut self) -> [&mut T; 2] {
+        [&mut self.left, &mut self.right]
+    }
+
     /// The same of what `f` makes of each.
     pub fn map<U>(self, mut f: impl FnMut(T) -> U) -> Sides<U> {
         Sides { left: f(self.left), right: f(self.right) }

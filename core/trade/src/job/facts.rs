@@ -1,10 +1,10 @@
 //! What is told of a vehicle, and what can be wrong with it.
 
-use bold_stance_car::adjuster::{adjusters_not_there, default_adjusters};
+use bold_stance_car::adjuster::{USUAL_THROW_MM, adjusters_not_there, default_adjusters};
 use bold_stance_car::fit::Knowledge;
 use bold_stance_car::vehicle::Use;
 use bold_stance_car::vehicle::{Axles, Car, CarFacts, TyreSize};
-use bold_stance_kinematics::geometry::{Axle, Geometry};
+use bold_stance_kinematics::geometry::{Axle, Geometry, Side};
 use bold_stance_kinematics::linkage::{steering_problem, travel_problems};
 use bold_stance_tread::TyreClass;
 use bold_stance_units::problem::{Problem, in_range};
@@ -156,9 +156,6 @@ fn format() -> u32 {
     FACTS_FORMAT
 }
 
-/// Throw of a cam nobody measured, mm (common practice, no source).
-const USUAL_THROW_MM: f64 = 3.2;
-
 impl VehicleFacts {
     /// What a new vehicle starts from before anything of it is told, on this front axle: usual values of a four-wheel-drive
     /// pickup, which every form calls usual until they are typed over (common practice, no source).
@@ -166,7 +163,7 @@ impl VehicleFacts {
     pub fn starting_on(geometry: Geometry) -> Self {
         let mut car = CarFacts::default();
         car.axles.front.load_n = 6500.0;
-        car.axles.front.adjusters = default_adjusters(USUAL_THROW_MM);
+        car.axles.front.adjusters = default_adjusters(USUAL_THROW_MM).into_iter().map(Into::into).collect();
         Self {
             format: FACTS_FORMAT,
             name: String::new(),
@@ -276,7 +273,8 @@ impl VehicleFacts {
             return out;
         }
         for (axle, _, g) in self.shapes() {
-            let there = adjusters_not_there(&self.car.axles[axle].adjusters, &g.points);
+            let list: Vec<_> = self.car.axles[axle].adjusters.iter().map(|f| f.on(Side::Left)).collect();
+            let there = adjusters_not_there(&list, &g.points);
             out.extend(under(&format!("car.axles.{}", axle.word()), there));
         }
         out

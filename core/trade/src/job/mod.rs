@@ -10,6 +10,7 @@ mod first_form;
 mod gates;
 mod record;
 mod stance;
+mod turnable;
 
 pub use base::{base_of, tyres_of};
 pub use bench::{Asked, JobBench, Rules, VisitView, reading_car};
@@ -20,3 +21,4 @@ pub use first_form::present_form;
 pub use gates::{GateMissing, GateView, Sheet, mark_step, sheet_of};
 pub use record::{Done, OpenVisit, Reading, standing};
 pub use stance::{AxleStance, Stance, stance_at};
+pub use turnable::{Turnable, TurnableRequest, TurnableRow, TurnsOn, turnable};

@@ -76,7 +76,7 @@ pub fn set_edits(
         let at = |a: &Adjuster| {
             sides[i].setting.iter().find(|l| l.name == a.name).map_or(a.position, |l| l.position)
         };
-        let turned = work.adjusters(&fitted).into_iter().flat_map(|a| a.edits_at(at(&a)));
+        let turned = work.adjusters(i, &fitted).into_iter().flat_map(|a| a.edits_at(at(&a)));
         let set = work.way_edits().iter().cloned().chain(fitted.iter().flat_map(|p| p.edits.iter().cloned()));
         SetEdits { start: work.sides[i].start.clone(), set: set.chain(turned).collect() }
     }))

@@ -45,6 +45,13 @@ fn present(mut case: Map<String, Value>) -> Map<String, Value> {
         }
     }
     let Some(Value::Object(input)) = case.get_mut("input") else { return case };
+    // A list of adjusters is that of both sides.
+    rename(input, "adjusters", |v| match v {
+        Value::Array(list) => {
+            ["left", "right"].map(|s| (s.to_owned(), Value::Array(list.clone()))).into_iter().collect()
+        }
+        other => other,
+    });
     rename(input, "trim_mm", |v| named(v, ["left", "right"]));
     rename(input, "picked", |v| match named(v, ["left", "right"]) {
         Value::Object(sides) => {

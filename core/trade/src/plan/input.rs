@@ -87,8 +87,11 @@ pub struct PlanInput {
     /// Hub-to-arch height at which the geometry was taken, mm.
     #[cfg_attr(feature = "openapi", schema(minimum = 50.0, maximum = 1500.0))]
     pub design_height_mm: f64,
-    /// What can be turned on each side.
-    pub adjusters: Vec<Adjuster>,
+    /// What can be turned on each side: the same list on both, each as it stands there.
+    pub adjusters: Sides<Vec<Adjuster>>,
+    /// Whether the specialist said that this is all that can be turned; else it is what such cars usually have.
+    #[serde(default = "yes")]
+    pub adjusters_told: bool,
     /// Left as found.
     pub left: SideReadings,
     /// Right as found.
@@ -125,6 +128,10 @@ pub struct PlanInput {
     pub aim: Aim,
 }
 
+fn yes() -> bool {
+    true
+}
+
 fn usual_lock() -> f64 {
     35.0
 }
@@ -148,7 +155,8 @@ impl PlanInput {
             swept: None,
             wheelbase_mm,
             design_height_mm,
-            adjusters,
+            adjusters: Sides { left: adjusters.clone(), right: adjusters },
+            adjusters_told: true,
             left,
             right,
             axle_offset_mm: None,
@@ -301,8 +309,20 @@ impl PlanInput {
                 check(&format!("{side}.sigma.{f}"), v, 0.0, 5.0, "°");
             }
         }
-        out.extend(adjuster_problems(&self.adjusters));
-        out.extend(adjusters_not_there(&self.adjusters, &self.geometry.points));
+        for (side, list) in self.adjusters.each() {
+            let found =
+                adjuster_problems(list).into_iter().chain(adjusters_not_there(list, &self.geometry.points));
+            out.extend(found.map(|p| Problem {
+                field: p.field.replacen("adjusters", &format!("adjusters.{}", side.word()), 1),
+                ..p
+            }));
+        }
+        let same = |a: &Adjuster, b: &Adjuster| a.name == b.name && a.turns_with(b);
+        let alike = self.adjusters.left.len() == self.adjusters.right.len()
+            && self.adjusters.left.iter().zip(&self.adjusters.right).all(|(a, b)| same(a, b));
+        if !alike {
+            out.push(Problem::new("adjusters", said("fault-sides-unlike"), said("fault-sides-unlike-right")));
+        }
         way_problems("ways", &self.ways, &self.geometry.points, &mut out);
         out.extend(self.limits.problems("limits."));
         if self.levels.len() > 8 {

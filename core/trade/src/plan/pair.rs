@@ -111,7 +111,7 @@ fn live_axle(benches: &[Bench; 2], t: &Target, cross: (f64, f64)) -> Option<[Sol
     let shared: Vec<usize> = (0..benches[0].adjusters.len())
         .filter(|i| {
             let a = &benches[0].adjusters[*i];
-            a.is_shared_on_axle() && !a.locked && benches[0].toe_by != Some(*i) && !locates_only(a)
+            a.is_shared_on_axle() && !a.is_fixed() && benches[0].toe_by != Some(*i) && !locates_only(a)
         })
         .collect();
     let lists: Vec<Vec<f64>> = shared.iter().map(|i| grid(&benches[0].adjusters[*i]).0).collect();
@@ -169,7 +169,7 @@ fn live_axle(benches: &[Bench; 2], t: &Target, cross: (f64, f64)) -> Option<[Sol
     let mut out = best.1;
     one_tie_rod(benches, t, &mut out);
     for (i, a) in benches[0].adjusters.iter().enumerate() {
-        if locates_only(a) && !a.locked {
+        if locates_only(a) && !a.is_fixed() {
             let p = recentre(&benches[0], i, &out[0].positions);
             out.iter_mut().for_each(|s| s.positions[i] = p);
         }

@@ -68,7 +68,7 @@ pub(crate) fn linear(bench: &Bench) -> Option<Linear> {
     let (mut slopes, mut room, mut which) = (Vec::new(), Vec::new(), Vec::new());
     let mut clocked = Vec::new();
     for (i, a) in bench.adjusters.iter().enumerate() {
-        if a.locked || locates_only(a) {
+        if a.is_fixed() || locates_only(a) {
             continue;
         }
         if matches!(a.kind, AdjusterKind::Sleeve { .. }) {

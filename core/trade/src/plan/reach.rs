@@ -87,7 +87,7 @@ fn boundary(bench: &Bench, positions: &[f64], plane: Plane, edge: usize) -> Opti
         .collect();
     for (i, a) in bench.adjusters.iter().enumerate() {
         let toe_setter = bench.toe_by == Some(i) && plane == Plane::CamberCaster;
-        if toe_setter || a.locked || locates_only(a) || matches!(a.kind, AdjusterKind::Sleeve { .. }) {
+        if toe_setter || a.is_fixed() || locates_only(a) || matches!(a.kind, AdjusterKind::Sleeve { .. }) {
             continue;
         }
         let [low, high] = a.range();
@@ -272,7 +272,10 @@ mod tests {
             a.push(Adjuster {
                 name: "Upper arm, rear link".into(),
                 position: 0.0,
+                unseen: false,
                 locked: false,
+                held: None,
+                measured: false,
                 kind: AdjusterKind::Thread {
                     link: ThreadLink::UpperRear,
                     pitch_mm: 1.5,

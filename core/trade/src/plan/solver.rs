@@ -59,7 +59,7 @@ pub(crate) fn solve_keeping(bench: &Bench, t: &Target, keep: usize) -> Vec<Solve
         toe_turns(bench, &mut start, t, false);
     }
     let free: Vec<usize> = (0..start.len())
-        .filter(|i| (joint || Some(*i) != bench.toe_by) && !bench.adjusters[*i].locked)
+        .filter(|i| (joint || Some(*i) != bench.toe_by) && !bench.adjusters[*i].is_fixed())
         .collect();
     let grids: Vec<(Vec<f64>, bool)> = free.iter().map(|i| grid(&bench.adjusters[*i])).collect();
     let mut out: Vec<SolvedSetting> = Vec::new();

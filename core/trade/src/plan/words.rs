@@ -42,6 +42,7 @@ pub(crate) fn does(part: &Part, effect: Option<&Effect>, work: &Work<'_>) -> Sai
             let old =
                 work.input
                     .adjusters
+                    .left
                     .iter()
                     .find_map(|a| match &a.kind {
                         bold_stance_car::adjuster::AdjusterKind::Eccentric {
@@ -177,7 +178,7 @@ fn first_orders(left: &SidePlan, right: &SidePlan) -> Vec<Said> {
 
 /// Whether anything but toe can be set as the vehicle is built.
 fn has_cams(input: &PlanInput) -> bool {
-    input.adjusters.iter().any(|a| !a.is_tie_rod())
+    input.adjusters.left.iter().any(|a| !a.is_tie_rod())
 }
 
 /// What is short, on which side and by how much; with cams at their end and a gap beyond the doubt, that they run out.

@@ -16,7 +16,9 @@ use crate::plan::judge::SolvedSetting;
 use bold_stance_car::adjuster::Adjuster;
 use bold_stance_car::fit::{Spread, spreads};
 use bold_stance_car::metrics::full_lock;
-use bold_stance_car::vehicle::{Anchored, Attitude, Axles, Sides, StateKind, anchor, anchor_wheel};
+use bold_stance_car::vehicle::{
+    Anchored, Attitude, Axles, Sides, StateKind, anchor, anchor_wheel, likely_positions,
+};
 use bold_stance_kinematics::edit::Edit;
 use bold_stance_kinematics::geometry::Side as SideName;
 use bold_stance_kinematics::linkage::{Corner, Linkage, Unreachable};
@@ -30,7 +32,9 @@ pub(crate) struct Side<'a> {
     pub anchored: Anchored,
     /// Travel as found, mm.
     pub travel: f64,
-    /// Adjusters where they stood.
+    /// The car's own adjusters, each where it stands or, where nobody looked, most likely stands.
+    pub own: Vec<Adjuster>,
+    /// They as edits.
     pub start: Vec<Edit>,
     /// The corner as found.
     pub found: Corner,
@@ -89,7 +93,7 @@ impl<'a> Work<'a> {
     /// What is wrong when the plan has had all the work it may take.
     pub(crate) fn too_much(&self) -> Option<Problem> {
         let spent = self.budget.as_ref().is_some_and(Budget::is_spent);
-        let free = self.input.adjusters.iter().filter(|a| !a.locked).count();
+        let free = self.input.adjusters.left.iter().filter(|a| !a.is_fixed()).count();
         spent.then(|| {
             let wrong = said("fault-too-many-free").count("n", free);
             Problem::new("adjusters", wrong, said("fault-lock-some-them-fit-fewer"))
@@ -122,7 +126,8 @@ impl<'a> Work<'a> {
     /// One side with parts at a height state.
     pub(crate) fn bench_at(&self, i: usize, parts: &[&Part], state: &PlanState) -> Bench {
         let attitude = self.attitude(i, state);
-        let bench = Bench::new(self.corner(i, parts), self.adjusters(parts), self.travel(i, state), attitude);
+        let bench =
+            Bench::new(self.corner(i, parts), self.adjusters(i, parts), self.travel(i, state), attitude);
         let budget = self.budget.clone().unwrap_or_else(Budget::of_a_set);
         Bench { centre_mm: self.centre_mm(), budget, ..bench }
     }
@@ -142,10 +147,13 @@ impl<'a> Work<'a> {
     }
 
     /// The vehicle's adjusters as the parts leave them, and those of the parts.
-    pub(crate) fn adjusters(&self, parts: &[&Part]) -> Vec<Adjuster> {
+    pub(crate) fn adjusters(&self, i: usize, parts: &[&Part]) -> Vec<Adjuster> {
         let edits = || parts.iter().flat_map(|p| &p.edits);
-        let own = self.input.adjusters.iter().map(|a| edits().fold(a.clone(), |a, e| a.with_edit(e)));
-        own.chain(parts.iter().flat_map(|p| p.adjusters.iter().cloned())).collect()
+        let new = || parts.iter().flat_map(|p| &p.adjusters);
+        // What a part brings in the place of one of the car's own is not there twice.
+        let kept = self.sides[i].own.iter().filter(|a| !new().any(|b| a.turns_with(b)));
+        let own = kept.map(|a| edits().fold(a.clone(), |a, e| a.with_edit(e)));
+        own.chain(new().cloned()).collect()
     }
 
     /// Brings an unreachable height back to the last good one on both sides.
@@ -275,8 +283,17 @@ impl<'a> Work<'a> {
 
 fn side<'a>(input: &'a PlanInput, r: &'a SideReadings, name: SideName) -> Result<Side<'a>, Problem> {
     let (points, wheel) = &input.geometry.side(name);
-    let start: Vec<Edit> = input.adjusters.iter().flat_map(|a| a.edits_at(a.position)).collect();
     let travel = input.design_height_mm - r.height_mm;
+    let own = likely_positions(
+        &input.adjusters[name],
+        points,
+        wheel,
+        travel,
+        input.steered(),
+        (&r.angles, &r.sigma),
+        &input.knowledge.own_angles(),
+    );
+    let start: Vec<Edit> = own.iter().flat_map(|a| a.edits_at(a.position)).collect();
     let bent = if input.steered() {
         anchor(points, wheel, travel, &start, &r.angles)
     } else {
@@ -290,7 +307,7 @@ fn side<'a>(input: &'a PlanInput, r: &'a SideReadings, name: SideName) -> Result
         )
     })?;
     let found = anchored.corner.edited(&start);
-    Ok(Side { readings: r, anchored, travel, start, found })
+    Ok(Side { readings: r, anchored, travel, own, start, found })
 }
 
 /// Why a list of parts cannot stand together on this vehicle: taken places, missing companions, what rules each
@@ -336,7 +353,11 @@ pub(crate) fn frees_nothing(p: &Part, input: &PlanInput) -> bool {
     p.adjusters.is_empty()
         && !p.edits.is_empty()
         && p.edits.iter().all(|e| match e {
-            Edit::FreeEccentrics { .. } => input.adjusters.iter().all(|a| !a.locked || &a.with_edit(e) == a),
+            Edit::FreeEccentrics { .. } => input
+                .adjusters
+                .each()
+                .iter()
+                .all(|(_, l)| l.iter().all(|a| !a.is_fixed() || &a.with_edit(e) == a)),
             _ => false,
         })
 }
@@ -345,6 +366,7 @@ pub(crate) fn frees_nothing(p: &Part, input: &PlanInput) -> bool {
 pub(crate) fn provided(input: &PlanInput, has_toe: bool) -> impl Fn(&str) -> bool {
     let cams = input
         .adjusters
+        .left
         .iter()
         .any(|a| matches!(a.kind, bold_stance_car::adjuster::AdjusterKind::Eccentric { .. }));
     move |tag: &str| match tag {

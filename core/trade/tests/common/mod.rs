@@ -82,6 +82,7 @@ pub fn car(front: Option<&PlanInput>, rear: Option<&PlanInput>) -> CarInput {
         jack_sweep: i.jack_sweep.clone(),
         design_height_mm: i.design_height_mm,
         adjusters: i.adjusters.clone(),
+        adjusters_told: i.adjusters_told,
         read: Sides { left: i.left, right: i.right },
         axle_offset_mm: i.axle_offset_mm,
         limits: i.limits,

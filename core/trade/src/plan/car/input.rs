@@ -28,9 +28,12 @@ pub struct AxleBase {
     /// Hub-to-arch height at which the geometry was taken, mm.
     #[cfg_attr(feature = "openapi", schema(minimum = 50.0, maximum = 1500.0))]
     pub design_height_mm: f64,
-    /// What can be turned on each side.
+    /// What can be turned on each side, the same list on both.
     #[serde(default)]
-    pub adjusters: Vec<Adjuster>,
+    pub adjusters: Sides<Vec<Adjuster>>,
+    /// Whether the specialist said that this is all; else it is what such cars usually have.
+    #[serde(default = "yes")]
+    pub adjusters_told: bool,
     /// Both wheels as found.
     pub read: Sides<SideReadings>,
     /// How far a live axle has to go to the left to stand central, as read as found, mm; not read when absent.
@@ -40,6 +43,10 @@ pub struct AxleBase {
     /// What joints, travel and clearances allow, as far as it was measured.
     #[serde(default, deserialize_with = "bold_stance_units::problem::from_object")]
     pub limits: Limits,
+}
+
+fn yes() -> bool {
+    true
 }
 
 /// What a job gives a plan.
@@ -101,6 +108,8 @@ impl CarInput {
         Some(PlanInput {
             knowledge: b.knowledge,
             jack_sweep: b.jack_sweep.clone(),
+            adjusters: b.adjusters.clone(),
+            adjusters_told: b.adjusters_told,
             axle_offset_mm: b.axle_offset_mm,
             moves,
             ways: own.ways.clone(),
@@ -114,7 +123,7 @@ impl CarInput {
                 b.geometry.clone(),
                 self.base.wheelbase_mm,
                 b.design_height_mm,
-                b.adjusters.clone(),
+                Vec::new(),
                 b.read.into_pair(),
                 self.plan.aim.clone(),
             )
