@@ -16,7 +16,7 @@ use bold_stance_kinematics::linkage::{Corner, Linkage};
 use bold_stance_trade::aim::shipped_aims;
 use bold_stance_trade::part::{Part, shipped_parts};
 use bold_stance_trade::plan::{
-    CarInput, Filters, PlanInput, SideReadings, car_fitted_parts, plan_car, search_car,
+    CarInput, Filters, PlanInput, SideReadings, Unread, car_fitted_parts, plan_car, search_car,
 };
 use bold_stance_trade::reading::{
     EntryKind, Known, Quantity, RawEntry, parse_entries, picture, shipped_methods, value, words,
@@ -116,6 +116,7 @@ fn on(id: &str, adjusters: bool, change: f64) -> PlanInput {
         height_mm: 500.0,
         angles: Measured { camber_deg: own.camber_deg - 0.7, caster_deg: own.caster_deg, toe_deg: 0.2 },
         sigma: bold_stance_car::fit::Sigmas::default(),
+        unread: Unread::default(),
     };
     let list = if adjusters { bold_stance_car::adjuster::default_adjusters(4.0) } else { Vec::new() };
     let mut i = PlanInput::unchanged(g, 2900.0, 500.0, list, [read, read], shipped_aims().unwrap().remove(0));

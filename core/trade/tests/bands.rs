@@ -10,7 +10,7 @@ use bold_stance_car::vehicle::{Axles, Measured, anchor, anchor_wheel};
 use bold_stance_kinematics::geometry::{Axle, Geometry, Side};
 use bold_stance_kinematics::linkage::{Corner, Linkage};
 use bold_stance_trade::aim::shipped_aims;
-use bold_stance_trade::plan::{Moves, PlanInput, SideReadings, plan};
+use bold_stance_trade::plan::{Moves, PlanInput, SideReadings, Unread, plan};
 use rand::SeedableRng;
 use rand_distr::{Distribution, StandardNormal};
 use rayon::prelude::*;
@@ -78,6 +78,7 @@ fn one(id: &str, height: f64, turned: bool, swept: bool, seed: u64) -> Option<([
             toe_deg: truth.toe_deg + SIGMA.toe_deg * normal(),
         },
         sigma: SIGMA,
+        unread: Unread::default(),
     };
     let mut aim = shipped_aims().unwrap().remove(0);
     if !turned {

@@ -9,7 +9,7 @@ use bold_stance_car::vehicle::Measured;
 use bold_stance_kinematics::edit::EccentricPoint;
 use bold_stance_trade::aim::shipped_aims;
 use bold_stance_trade::part::shipped_parts;
-use bold_stance_trade::plan::{Filters, PlanInput, SideReadings, plan, search};
+use bold_stance_trade::plan::{Filters, PlanInput, SideReadings, Unread, plan, search};
 use bold_stance_words::English;
 use common::truck;
 
@@ -62,6 +62,7 @@ fn a_live_axle_with_many_adjusters_is_answered_or_told_to_be_locked() {
         height_mm: 500.0,
         angles: Measured { camber_deg: 0.4, caster_deg: 3.0, toe_deg: 0.05 },
         sigma: Sigmas::default(),
+        unread: Unread::default(),
     };
     let aim = shipped_aims().unwrap().remove(0);
     let parts = shipped_parts().unwrap();

@@ -11,8 +11,8 @@ use bold_stance_kinematics::linkage::{Corner, Linkage};
 use bold_stance_trade::aim::shipped_aims;
 use bold_stance_trade::part::{Part, shipped_parts};
 use bold_stance_trade::plan::{
-    AngleName, CarAnswer, CarInput, PlanInput, SideReadings, Standing, WorstKind, car_fitted_parts, plan,
-    plan_car,
+    AngleName, CarAnswer, CarInput, PlanInput, SideReadings, Standing, Unread, WorstKind, car_fitted_parts,
+    plan, plan_car,
 };
 use bold_stance_trade::sheet::{GateReading, SheetStep, StepId, StepKind, sheet};
 use bold_stance_words::English;
@@ -251,6 +251,7 @@ fn axle_of(id: &str, change: f64, fitted: &[&str]) -> PlanInput {
         height_mm: 560.0,
         angles: Measured { camber_deg: own.camber_deg, caster_deg: own.caster_deg, toe_deg: 0.05 },
         sigma: Sigmas::default(),
+        unread: Unread::default(),
     };
     let aim = shipped_aims().unwrap().remove(0);
     PlanInput {

@@ -11,7 +11,7 @@ use bold_stance_kinematics::linkage::{Corner, Linkage, SolidAxleCorner};
 use bold_stance_trade::aim::shipped_aims;
 use bold_stance_trade::part::{Part, shipped_parts};
 use bold_stance_trade::plan::{
-    Bench, PlanInput, PlanResult, SideReadings, car_fitted_parts, fitted_parts, plan, plan_car,
+    Bench, PlanInput, PlanResult, SideReadings, Unread, car_fitted_parts, fitted_parts, plan, plan_car,
 };
 use bold_stance_trade::sheet::{
     GateAbout, GateFinding, GateRead, GateReading, GateSide, SheetStep, StepId, StepKind, judge_gate, sheet,
@@ -277,6 +277,7 @@ fn live(offset: Option<f64>) -> (PlanInput, PlanResult) {
             toe_deg: 0.05,
         },
         sigma: bold_stance_car::fit::Sigmas::default(),
+        unread: Unread::default(),
     };
     let parts: Vec<Part> = shipped_parts().unwrap();
     let rod = default_adjusters(4.0).remove(2);

@@ -12,7 +12,7 @@ use bold_stance_trade::job::{
     base_of, mark_step, tyres_of,
 };
 use bold_stance_trade::part::shipped_parts;
-use bold_stance_trade::plan::CarPlan;
+use bold_stance_trade::plan::{AngleName, CarPlan};
 use bold_stance_trade::reading::{
     DoubtPart, Jack, Method, Place, RawEntry, ReadAxle, ReadSide, Visit, shipped_methods, shipped_prepare,
 };
@@ -156,18 +156,24 @@ fn facts_and_readings_become_a_base_for_each_axle_once_it_was_read() {
         (f.adjusters.left.len(), r.adjusters.right.len()),
         (b.vehicle.car.axles.front.adjusters.len(), 0)
     );
-    // One reading short: that axle waits, the other does not.
-    let without: Vec<Reading> = b
-        .readings
-        .iter()
-        .filter(|x| {
-            !(x.axle == ReadAxle::Rear && x.side == ReadSide::Left && x.method == Method::CamberGauge)
-        })
-        .cloned()
-        .collect();
-    let seen: Vec<_> = without.iter().map(Reading::seen).collect();
-    let base = base_of(&b.vehicle, &without, &seen);
-    assert!(base.axles.front.is_some() && base.axles.rear.is_none());
+    // One reading short: it is what the model expects, and as wide as that is.
+    let keep = |f: &dyn Fn(&Reading) -> bool| -> Vec<Reading> {
+        b.readings.iter().filter(|x| f(x)).cloned().collect()
+    };
+    let based = |list: &[Reading]| {
+        let seen: Vec<_> = list.iter().map(Reading::seen).collect();
+        base_of(&b.vehicle, list, &seen)
+    };
+    let missing =
+        |x: &Reading| x.axle == ReadAxle::Rear && x.side == ReadSide::Left && x.method == Method::CamberGauge;
+    let base = based(&keep(&|x| !missing(x)));
+    let rear = base.axles.rear.as_ref().unwrap();
+    assert_eq!((rear.read.left.unread.camber, rear.read.right.unread.camber), (true, false));
+    assert!(rear.read.left.sigma.camber_deg >= 0.3, "{:?}", rear.read.left.sigma);
+    assert!(base.axles.front.as_ref().unwrap().read.left.unread.is_none());
+    // Nothing read of an axle: nothing is said of it.
+    assert!(based(&keep(&|x| x.axle == ReadAxle::Front)).axles.rear.is_none());
+    let seen: Vec<_> = b.readings.iter().map(Reading::seen).collect();
     let mut unknown = b.vehicle.clone();
     unknown.axles.rear.geometry = None;
     assert!(base_of(&unknown, &b.readings, &seen).axles.rear.is_none());
@@ -483,4 +489,54 @@ fn a_corner_file_is_asked_with_what_was_read() {
     assert_eq!(ask(&shop).axle_offset_mm, Some(12.0));
     shop.bundle.vehicle.axles.front.geometry = None;
     assert!(corner_request(&shop.bundle.vehicle, &[], &[]).unwrap_err().field == "axles.front.geometry");
+}
+
+/// A job of which only some readings were taken, planned and made into a sheet.
+fn partly(
+    keep: impl Fn(&Reading) -> bool,
+) -> (bold_stance_trade::plan::CarAnswer, bold_stance_trade::job::Sheet) {
+    let mut shop = Shop::new();
+    shop.bundle.readings.retain(|r| keep(r));
+    // Toe well out of every window, so that rods have something to do.
+    shop.bundle.readings.iter_mut().filter(|r| r.method == Method::ToeConvert).for_each(|r| r.value += 0.4);
+    let e = shop.bundle.evaluate(None, &shipped_parts().unwrap(), clock(shop.minute)).unwrap();
+    (e.plan, e.sheet)
+}
+
+#[test]
+fn a_plan_needs_only_what_it_uses_and_turns_nothing_for_what_nobody_read() {
+    let heights = |r: &Reading| r.method == Method::HeightHub;
+    // A lowering with heights only: no angle is judged, nothing is turned, and what would be read for it is said.
+    let (plan, sheet) = partly(heights);
+    assert_eq!(plan.verdict.headline.en(), "No angle was read: what is shown is expected");
+    assert!(plan.verdict.sentence.en().ends_with("Nothing is turned for what nobody read."));
+    assert!(plan.verdict.already_in.is_empty() && plan.orders.iter().all(|o| !o.line.moves()));
+    let front = plan.axles.front.as_ref().unwrap();
+    assert_eq!(front.expected.len(), 3);
+    for e in &front.expected {
+        assert!(e.band_if_read_deg < e.band_deg && e.band_deg > 0.3, "{e:?}");
+        assert!(e.words.en().contains("was not read"), "{}", e.words.en());
+    }
+    let needs: Vec<_> = sheet.steps.iter().flat_map(|s| &s.needs).map(|n| n.quantity).collect();
+    assert!(!needs.is_empty() && needs.iter().all(|q| *q == GateReading::Height), "{needs:?}");
+    // A rear camber job without front caster: the front is judged by what was read of it.
+    let (plan, _) = partly(|r| r.method != Method::CasterJointLine);
+    let front = plan.axles.front.as_ref().unwrap();
+    assert_eq!(front.expected.iter().map(|e| e.angle).collect::<Vec<_>>(), [AngleName::Caster]);
+    assert!(
+        front
+            .states
+            .iter()
+            .filter_map(|s| s.left.as_ref())
+            .flat_map(|s| &s.verdicts)
+            .all(|v| { v.unread == (v.angle == AngleName::Caster) && (!v.unread || v.off_deg == 0.0) })
+    );
+    assert_eq!(plan.verdict.not_read.len(), 1);
+    // Toe only: only rods are turned.
+    let (plan, sheet) =
+        partly(|r| r.axle == ReadAxle::Front && matches!(r.method, Method::HeightHub | Method::ToeConvert));
+    assert!(plan.axles.rear.is_none());
+    let moved: Vec<_> = plan.orders.iter().filter(|o| o.line.moves()).collect();
+    assert!(!moved.is_empty() && moved.iter().all(|o| o.line.sets_toe), "{moved:?}");
+    assert!(sheet.steps.iter().flat_map(|s| &s.needs).all(|n| n.quantity != GateReading::Caster));
 }

@@ -9,7 +9,7 @@ use bold_stance_car::vehicle::Measured;
 use bold_stance_kinematics::geometry::Points;
 use bold_stance_trade::aim::shipped_aims;
 use bold_stance_trade::part::shipped_parts;
-use bold_stance_trade::plan::{Check, CheckKind, PlanInput, PlanResult, SideReadings, plan};
+use bold_stance_trade::plan::{Check, CheckKind, PlanInput, PlanResult, SideReadings, Unread, plan};
 use bold_stance_words::English;
 use common::truck;
 
@@ -19,6 +19,7 @@ fn on(id: &str, adjusters: Vec<Adjuster>, caster: f64) -> PlanInput {
         height_mm: 400.0,
         angles: Measured { camber_deg: -0.3, caster_deg: caster, toe_deg: 0.05 },
         sigma: Sigmas { camber_deg: 0.1, caster_deg: 0.15, toe_deg: 0.05 },
+        unread: Unread::default(),
     };
     let aim = shipped_aims().unwrap().remove(1);
     PlanInput::unchanged(g, 2700.0, 400.0, adjusters, [read, read], aim)

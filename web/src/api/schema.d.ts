@@ -1139,6 +1139,8 @@ export interface components {
              * @description Degrees outside: above the window positive, below negative, 0 inside.
              */
             off_deg: number;
+            /** @description Nobody read it: it is as expected and is not judged. */
+            unread?: boolean;
             /**
              * Format: double
              * @description Degrees.
@@ -1700,6 +1702,8 @@ export interface components {
                 candidates: components["schemas"]["Candidate"][];
                 /** @description Version of the computation, for snapshots. */
                 core_version: string;
+                /** @description Angles nobody read: as expected, and what reading them would buy. */
+                expected: components["schemas"]["ExpectedAngle"][];
                 /** @description Height the map and the setting are worked out at. */
                 judged: components["schemas"]["PlanState"];
                 /** @description Left. */
@@ -1726,6 +1730,8 @@ export interface components {
                 candidates: components["schemas"]["Candidate"][];
                 /** @description Version of the computation, for snapshots. */
                 core_version: string;
+                /** @description Angles nobody read: as expected, and what reading them would buy. */
+                expected: components["schemas"]["ExpectedAngle"][];
                 /** @description Height the map and the setting are worked out at. */
                 judged: components["schemas"]["PlanState"];
                 /** @description Left. */
@@ -2415,6 +2421,8 @@ export interface components {
             axles: components["schemas"]["Axles_Standing"];
             /** @description One line. */
             headline: components["schemas"]["Said"];
+            /** @description Angles that nobody read: expected, not judged. */
+            not_read: components["schemas"]["WhatIsIn"][];
             /** @description Whether every axle that could be judged lands and nothing fouls. */
             reached: boolean;
             /** @description What to do about it. */
@@ -3080,6 +3088,25 @@ export interface components {
             detail: unknown;
             /** @description What. */
             what: string;
+        };
+        /** @description An angle as set that was not read as found. */
+        ExpectedAngle: {
+            /** @description Which. */
+            angle: components["schemas"]["AngleName"];
+            /**
+             * Format: double
+             * @description Half width of the wider side's 90 % band, degrees.
+             */
+            band_deg: number;
+            /**
+             * Format: double
+             * @description The same once it is read, degrees.
+             */
+            band_if_read_deg: number;
+            /** @description As set, degrees, each side. */
+            value_deg: components["schemas"]["Sides_f64"];
+            /** @description In words. */
+            words: components["schemas"]["Said"];
         };
         /** @description What the model expects. */
         ExpectedValue: {
@@ -4413,6 +4440,8 @@ export interface components {
             candidates: components["schemas"]["Candidate"][];
             /** @description Version of the computation, for snapshots. */
             core_version: string;
+            /** @description Angles nobody read: as expected, and what reading them would buy. */
+            expected: components["schemas"]["ExpectedAngle"][];
             /** @description Height the map and the setting are worked out at. */
             judged: components["schemas"]["PlanState"];
             /** @description Left. */
@@ -5309,6 +5338,8 @@ export interface components {
             height_mm: number;
             /** @description Standard deviations of the angles, degrees. */
             sigma: components["schemas"]["Sigmas"];
+            /** @description What of it nobody read: it is what the model itself expects, as wide as that is. */
+            unread?: components["schemas"]["Unread"];
         };
         /** @description One of a thing for each side of an axle. */
         Sides_GateSide: {
@@ -5416,6 +5447,8 @@ export interface components {
                 height_mm: number;
                 /** @description Standard deviations of the angles, degrees. */
                 sigma: components["schemas"]["Sigmas"];
+                /** @description What of it nobody read: it is what the model itself expects, as wide as that is. */
+                unread?: components["schemas"]["Unread"];
             };
             /** @description What was read on one wheel. */
             right: {
@@ -5428,6 +5461,8 @@ export interface components {
                 height_mm: number;
                 /** @description Standard deviations of the angles, degrees. */
                 sigma: components["schemas"]["Sigmas"];
+                /** @description What of it nobody read: it is what the model itself expects, as wide as that is. */
+                unread?: components["schemas"]["Unread"];
             };
         };
         /** @description One of a thing for each side of an axle. */
@@ -6189,6 +6224,29 @@ export interface components {
          * @enum {string}
          */
         TyrePlace: "left_front" | "right_front" | "left_rear" | "right_rear";
+        /** @description What was not read of a wheel. */
+        Unread: {
+            /**
+             * @description Camber.
+             * @default false
+             */
+            camber: boolean;
+            /**
+             * @description Caster; never of a rear wheel.
+             * @default false
+             */
+            caster: boolean;
+            /**
+             * @description Hub to arch.
+             * @default false
+             */
+            height: boolean;
+            /**
+             * @description Toe.
+             * @default false
+             */
+            toe: boolean;
+        };
         /**
          * @description A named use.
          * @enum {string}

@@ -1,9 +1,10 @@
 //! From facts and readings to what a plan hangs on, and to what the forecast of its tyres needs.
 
+use super::expect::{WheelSeen, side_with};
 use super::facts::{Drive, Silhouette, VehicleFacts};
 use super::record::{Reading, standing};
 use super::stance::stands;
-use crate::plan::{AxleBase, CarBase, SideReadings};
+use crate::plan::{AxleBase, CarBase};
 use crate::reading::{Place, Quantity, ReadAxle, ReadSide, Seen, Visit, toe_of};
 use bold_stance_car::fit::Sigmas;
 use bold_stance_car::metrics::WheelRead;
@@ -30,29 +31,42 @@ pub(super) fn wheel_read(readings: &[Reading], seen: &[Seen], axle: Axle, side: 
     })
 }
 
-/// The same with the height it was read at.
-fn side_read(readings: &[Reading], seen: &[Seen], axle: Axle, side: Side) -> Option<SideReadings> {
-    let h = standing(readings, Visit::Found, Quantity::Height, Place::wheel(axle, side))?;
-    let WheelRead { angles, sigma } = wheel_read(readings, seen, axle, side)?;
-    Some(SideReadings { height_mm: h.value, angles, sigma })
+/// What was read of one wheel.
+fn wheel_seen(readings: &[Reading], seen: &[Seen], axle: Axle, side: Side) -> WheelSeen {
+    let r = |q| standing(readings, Visit::Found, q, Place::wheel(axle, side));
+    let of = |q| r(q).map(|r| (r.value, r.sigma));
+    WheelSeen {
+        height: r(Quantity::Height).map(|h| h.value),
+        camber: of(Quantity::Camber),
+        caster: of(Quantity::Caster),
+        toe: toe_of(seen, Visit::Found, axle, side).map(|(v, s, _)| (v, s)),
+    }
 }
 
 fn axle_base(f: &VehicleFacts, readings: &[Reading], seen: &[Seen], axle: Axle) -> Option<AxleBase> {
-    let read = Sides::of(|s| side_read(readings, seen, axle, s)).both()?;
     let (shape, told) = (&f.axles[axle], &f.car.axles[axle]);
     let geometry = shape.geometry.clone()?;
+    let adjusters: Sides<Vec<_>> = Sides::of(|s| told.adjusters.iter().map(|f| f.on(s)).collect());
+    let wheels = Sides::of(|s| wheel_seen(readings, seen, axle, s));
     let at = match axle {
         Axle::Front => ReadAxle::Front,
         Axle::Rear => ReadAxle::Rear,
     };
     let both = Place { axle: at, side: ReadSide::Both };
     let offset = standing(readings, Visit::Found, Quantity::AxleOffset, both);
+    // A plan needs only what it uses: one reading of the axle opens it, what is missing is as wide as the model's doubt.
+    let nothing = |w: &WheelSeen| *w == WheelSeen::default();
+    if nothing(&wheels.left) && nothing(&wheels.right) && offset.is_none() {
+        return None;
+    }
+    let side = |s| side_with(f, &geometry, &adjusters[s], (axle, s), &wheels[s]);
+    let read = Sides::of(side).both()?;
     Some(AxleBase {
         geometry,
         knowledge: shape.knowledge,
         jack_sweep: Vec::new(),
         design_height_mm: shape.height_mm,
-        adjusters: Sides::of(|s| told.adjusters.iter().map(|f| f.on(s)).collect()),
+        adjusters,
         adjusters_told: told.adjusters_told,
         read,
         axle_offset_mm: offset.map(|r| r.value),

@@ -5,6 +5,7 @@ mod base;
 mod bench;
 mod bundle;
 mod corner;
+mod expect;
 mod facts;
 mod first_form;
 mod gates;

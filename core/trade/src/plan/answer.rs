@@ -5,6 +5,7 @@ use super::bench::Bench;
 use super::budget::Budget;
 use super::checks::Check;
 use super::curves::{curve, doubt_at};
+use super::expected::expected;
 use super::input::PlanInput;
 use super::jack_sweep::fitted_to_sweep;
 use super::quick::quick;
@@ -119,6 +120,7 @@ impl Work<'_> {
             states: states(self, fitted, &positions),
             misfits: misfits(fitted, &provided(self.input, has_toe)),
             pitch_deg: self.pitch(&self.state).pitch.to_degrees(),
+            expected: expected(self, &left, &right),
             left,
             right,
             verdict,

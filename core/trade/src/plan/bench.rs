@@ -1,7 +1,7 @@
 //! A corner at a height with its adjusters: what the solver turns, and the orders in workshop words.
 
 use super::budget::{Budget, UNREACHED};
-use bold_stance_car::adjuster::{Adjuster, AdjusterKind};
+use bold_stance_car::adjuster::{Adjuster, AdjusterKind, Held};
 use bold_stance_car::vehicle::Attitude;
 use bold_stance_kinematics::edit::Edit;
 use bold_stance_kinematics::linkage::{Corner, Linkage, Loop, Unreachable};
@@ -248,7 +248,12 @@ fn line(a: &Adjuster, position: f64) -> SettingLine {
     let way = said("way").word("way", word);
     let order = |id| said(id).say("amount", amount.clone()).word("way", word);
     let words = match (word, &a.kind) {
-        ("leave", _) => said("leave"),
+        ("leave", _) => said(match a.held {
+            Some(Held::Seized) => "leave-seized",
+            Some(Held::TabsIn) => "leave-tabs",
+            Some(Held::NotHere) => "leave-not-here",
+            None => "leave",
+        }),
         _ if between => order("order-to").say("to", notch_word(a, position, unit)),
         (_, AdjusterKind::Shims { .. }) => order(if movement > 0.0 { "order-add" } else { "order-take-out" }),
         _ => order("order"),

@@ -1,8 +1,9 @@
 //! The whole document a plan is computed from.
 
+use super::angle::AngleName;
 use super::height::{PlanState, Way, way_problems};
 use super::swept::Swept;
-use crate::aim::{Aim, JudgedAt};
+use crate::aim::{Aim, JudgedAt, Target};
 use bold_stance_car::adjuster::{Adjuster, adjuster_problems, adjusters_not_there};
 use bold_stance_car::fit::{Knowledge, Sigmas, SweepReading};
 use bold_stance_car::vehicle::{AirLevel, Attitude, Axles, Limits, Measured, Sides, StateKind};
@@ -24,6 +25,38 @@ pub struct SideReadings {
     pub angles: Measured,
     /// Standard deviations of the angles, degrees.
     pub sigma: Sigmas,
+    /// What of it nobody read: it is what the model itself expects, as wide as that is.
+    #[serde(default, skip_serializing_if = "Unread::is_none")]
+    pub unread: Unread,
+}
+
+/// What was not read of a wheel.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Default, Serialize, Deserialize)]
+#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
+#[serde(deny_unknown_fields, default)]
+pub struct Unread {
+    /// Hub to arch.
+    pub height: bool,
+    /// Camber.
+    pub camber: bool,
+    /// Caster; never of a rear wheel.
+    pub caster: bool,
+    /// Toe.
+    pub toe: bool,
+}
+
+impl Unread {
+    /// Whether everything was read.
+    #[must_use]
+    pub fn is_none(&self) -> bool {
+        *self == Self::default()
+    }
+
+    /// Whether nothing was.
+    #[must_use]
+    pub fn is_all(&self, steered: bool) -> bool {
+        self.height && self.camber && self.toe && (self.caster || !steered)
+    }
 }
 
 /// Angles picked by hand on an axle's map.
@@ -45,6 +78,9 @@ impl Picked {
         [("camber_deg", self.camber_deg), ("second_deg", self.second_deg)]
     }
 }
+
+/// A window that holds everything, degrees.
+const OPEN_DEG: [f64; 2] = [-90.0, 90.0];
 
 /// What moves the height of an axle, mm.
 #[derive(Debug, Clone, Copy, PartialEq, Default, Serialize, Deserialize)]
@@ -194,6 +230,40 @@ impl PlanInput {
     /// The same, to be changed.
     pub fn own_mut(&mut self) -> &mut Moves {
         &mut self.moves[self.geometry.axle]
+    }
+
+    /// Windows the angles are set into: those of the aim, without bounds for an angle that was not read on both wheels.
+    /// Nobody turns a cam for a number nobody read.
+    #[must_use]
+    pub fn target(&self) -> Target {
+        let mut t = self.aim.target(self.geometry.axle);
+        if !self.is_read(AngleName::Camber) {
+            t.camber = OPEN_DEG;
+        }
+        if !self.is_read(AngleName::Caster) {
+            t.caster = OPEN_DEG;
+        }
+        if !self.is_read(AngleName::Toe) {
+            t.toe = OPEN_DEG;
+        }
+        t
+    }
+
+    /// Whether an angle was read on both wheels.
+    #[must_use]
+    pub fn is_read(&self, angle: AngleName) -> bool {
+        [&self.left.unread, &self.right.unread].into_iter().all(|u| match angle {
+            AngleName::Camber | AngleName::CrossCamber => !u.camber,
+            AngleName::Caster | AngleName::CrossCaster => !u.caster,
+            AngleName::Toe => !u.toe,
+        })
+    }
+
+    /// Most camber and caster may lie apart from side to side, degrees; without bounds where they were not read.
+    #[must_use]
+    pub fn cross(&self) -> (f64, f64) {
+        let of = |angle, most: f64| if self.is_read(angle) { most } else { OPEN_DEG[1] };
+        (of(AngleName::Camber, self.aim.cross_camber_deg), of(AngleName::Caster, self.aim.cross_caster_deg))
     }
 
     /// Pitch of the body at these gains, mm.

@@ -1,5 +1,6 @@
 //! Heights, the setting solver, reach, checks, the whole Plan answer, and the search over sets of parts.
 
+mod angle;
 mod answer;
 mod begin;
 mod bench;
@@ -9,6 +10,7 @@ mod case;
 mod case_form;
 mod checks;
 mod curves;
+mod expected;
 mod height;
 mod height_target;
 mod input;
@@ -31,6 +33,7 @@ mod tread;
 mod words;
 mod work;
 
+pub use angle::AngleName;
 pub use answer::{plan, plan_within, set_edits};
 pub use begin::fitted_parts;
 pub use bench::{Bench, Sensitivity, SettingLine};
@@ -43,18 +46,21 @@ pub use car::{
 pub use case::{PlanCase, PlanCaseError, PlanCaseResult, run_plan};
 pub use checks::{Check, CheckKind};
 pub use curves::CurvePoint;
+pub use expected::AS_READ;
 pub use height::{PlanState, Way, WayKind};
 pub use height_target::{ByTurning, HeightAnswer, HeightTarget, TargetKind, Turned, height_for};
-pub use input::{Moves, PlanInput, SideReadings};
+pub use input::{Moves, PlanInput, SideReadings, Unread};
 pub use judge::{Shortfall, SolvedSetting};
 pub use pair::{pair, solve_both};
 pub use part_case::{PartCase, PartResult, run_part};
 pub use reach::{LockCamber, LockTurn, Plane, Reach, ReachShape, lock_reach, reach};
-pub use result::{Candidate, CandidateStatus, Effect, LockPlan, PlanResult, SidePlan, Verdict};
+pub use result::{
+    Candidate, CandidateStatus, Effect, ExpectedAngle, LockPlan, PlanResult, SidePlan, Verdict,
+};
 pub use search::{Filters, Progress, SearchResult, SetPlan, SetSide, search, search_car};
 pub use settings_case::{SettingsCase, SettingsError, SettingsResult, run_settings};
 pub use solver::solve;
-pub use states::{AngleName, AngleVerdict, StateResult, StateSide};
+pub use states::{AngleVerdict, StateResult, StateSide};
 pub use stop::Stop;
 pub use swept::Swept;
 pub use tread::{OtherAnswer, scenes_of};

@@ -1,5 +1,6 @@
 //! What a plan answers for one axle.
 
+use super::angle::AngleName;
 use super::bench::{Sensitivity, SettingLine};
 use super::checks::Check;
 use super::curves::CurvePoint;
@@ -11,7 +12,7 @@ use super::stop::Stop;
 use crate::part::Part;
 use bold_stance_car::draw::Drawing;
 use bold_stance_car::fit::Doubt;
-use bold_stance_car::vehicle::Anchor;
+use bold_stance_car::vehicle::{Anchor, Sides};
 use bold_stance_kinematics::wheel::Alignment;
 use bold_stance_units::said::Said;
 use serde::{Deserialize, Serialize};
@@ -165,6 +166,22 @@ pub struct Verdict {
     pub watch: Vec<Said>,
 }
 
+/// An angle as set that was not read as found.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
+pub struct ExpectedAngle {
+    /// Which.
+    pub angle: AngleName,
+    /// As set, degrees, each side.
+    pub value_deg: Sides<f64>,
+    /// Half width of the wider side's 90 % band, degrees.
+    pub band_deg: f64,
+    /// The same once it is read, degrees.
+    pub band_if_read_deg: f64,
+    /// In words.
+    pub words: Said,
+}
+
 /// The Plan answer.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
 #[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
@@ -183,6 +200,8 @@ pub struct PlanResult {
     pub misfits: Vec<Said>,
     /// Body pitch against as found, degrees, nose up positive.
     pub pitch_deg: f64,
+    /// Angles nobody read: as expected, and what reading them would buy.
+    pub expected: Vec<ExpectedAngle>,
     /// Left.
     pub left: SidePlan,
     /// Right.

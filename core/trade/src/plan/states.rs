@@ -1,5 +1,6 @@
 //! Every height state with every angle's verdict: inside, how far outside, which way, on which side.
 
+use super::angle::AngleName;
 use super::reach::Plane;
 use super::work::Work;
 use crate::part::Part;
@@ -7,37 +8,6 @@ use bold_stance_car::vehicle::{Axles, StateKind};
 use bold_stance_kinematics::wheel::Alignment;
 use bold_stance_units::said::{Said, said};
 use serde::{Deserialize, Serialize};
-
-/// An angle of a wheel, or a difference left minus right.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
-#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
-#[serde(rename_all = "snake_case")]
-pub enum AngleName {
-    /// Camber.
-    Camber,
-    /// Caster.
-    Caster,
-    /// Toe of one wheel, running straight.
-    Toe,
-    /// Left minus right camber.
-    CrossCamber,
-    /// Left minus right caster.
-    CrossCaster,
-}
-
-impl AngleName {
-    /// What it is called.
-    #[must_use]
-    pub fn word(self) -> &'static str {
-        match self {
-            Self::Camber => "camber",
-            Self::Caster => "caster",
-            Self::Toe => "toe",
-            Self::CrossCamber => "cross-camber",
-            Self::CrossCaster => "cross-caster",
-        }
-    }
-}
 
 /// An angle against its window.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
@@ -52,6 +22,9 @@ pub struct AngleVerdict {
     pub window_deg: [f64; 2],
     /// Degrees outside: above the window positive, below negative, 0 inside.
     pub off_deg: f64,
+    /// Nobody read it: it is as expected and is not judged.
+    #[serde(default, skip_serializing_if = "std::ops::Not::not")]
+    pub unread: bool,
     /// In words, with the way it is off.
     pub words: Said,
 }
@@ -109,14 +82,21 @@ fn verdict(angle: AngleName, v: f64, w: [f64; 2]) -> AngleVerdict {
     } else {
         said("angle-off").miss_deg("by", off_deg.abs()).word("how", if off_deg > 0.0 { more } else { less })
     };
-    AngleVerdict { angle, value_deg: v, window_deg: w, off_deg, words }
+    AngleVerdict { angle, value_deg: v, window_deg: w, off_deg, unread: false, words }
 }
 
 /// Works every state out with the adjusters at `positions`; as found with nothing fitted.
 pub(crate) fn states(work: &Work<'_>, parts: &[&Part], positions: &[Vec<f64>; 2]) -> Vec<StateResult> {
     let judged = work.input.judged();
     let steered = work.plane == Plane::CamberCaster;
-    let t = &work.target;
+    let t = work.aim().target(work.input.geometry.axle);
+    // What nobody read is not judged.
+    let verdict = |angle: AngleName, v: f64, w: [f64; 2]| {
+        if work.input.is_read(angle) {
+            return verdict(angle, v, w);
+        }
+        AngleVerdict { off_deg: 0.0, unread: true, words: said("angle-expected"), ..verdict(angle, v, w) }
+    };
     work.input
         .states()
         .into_iter()

@@ -1,5 +1,6 @@
 //! The answer in spoken words: short, side first, number with unit, then what to do.
 
+use super::angle::AngleName;
 use super::bench::Bench;
 use super::height::PlanState;
 use super::input::PlanInput;
@@ -10,6 +11,7 @@ use super::work::Work;
 use crate::aim::Target;
 use crate::part::Part;
 use crate::plan::judge::{SolvedSetting, outside};
+use bold_stance_car::adjuster::Held;
 use bold_stance_car::vehicle::StateKind;
 use bold_stance_kinematics::edit::Edit;
 use bold_stance_kinematics::geometry::Axle;
@@ -129,9 +131,9 @@ pub(crate) fn verdict(
     } else if inside {
         let apart = said("verdict-apart-by")
             .change_deg("camber", cross_camber_deg, 1)
-            .deg("camber-most", input.aim.cross_camber_deg, 1)
+            .deg("camber-most", input.cross().0, 1)
             .change_deg("caster", cross_caster_deg, 1)
-            .deg("caster-most", input.aim.cross_caster_deg, 1);
+            .deg("caster-most", input.cross().1, 1);
         (said("verdict-apart"), sentences(vec![height, apart]))
     } else {
         let (headline, notes) = short(input, left, right);
@@ -178,7 +180,21 @@ fn first_orders(left: &SidePlan, right: &SidePlan) -> Vec<Said> {
 
 /// Whether anything but toe can be set as the vehicle is built.
 fn has_cams(input: &PlanInput) -> bool {
-    input.adjusters.left.iter().any(|a| !a.is_tie_rod())
+    input.adjusters.each().iter().any(|(_, l)| l.iter().any(|a| !a.is_tie_rod() && !a.is_fixed()))
+}
+
+/// Why nothing but toe can be set: held, not there, or not looked at.
+fn nothing_sets(input: &PlanInput) -> &'static str {
+    let held = |why| input.adjusters.each().iter().any(|(_, l)| l.iter().any(|a| a.held == Some(why)));
+    if held(Held::TabsIn) {
+        "short-tabs-in"
+    } else if held(Held::Seized) {
+        "short-seized"
+    } else if input.adjusters_told {
+        "short-as-built"
+    } else {
+        "short-not-looked"
+    }
 }
 
 /// What is short, on which side and by how much; with cams at their end and a gap beyond the doubt, that they run out.
@@ -218,7 +234,7 @@ fn short(input: &PlanInput, left: &SidePlan, right: &SidePlan) -> (Said, Vec<Sai
         "toe" if tie_end => (said("short-rods-end"), false),
         _ if sets && at_end => (said("short-cams-end").word("angle", what), false),
         _ if sets || what == "toe" => (plain(), true),
-        _ => (said("short-as-built").word("angle", what), false),
+        _ => (said(nothing_sets(input)).word("angle", what), false),
     };
     let by_side = (!named).then(|| said("short-side").word("side", side).miss_deg("by", by));
     (headline, by_side.into_iter().chain(note).collect())
@@ -274,7 +290,10 @@ fn watch(input: &PlanInput, left: &SidePlan, right: &SidePlan, reached: bool) ->
         }
     }
     let low = |s: &SidePlan| {
-        reached && input.steered() && s.set.caster_deg - s.doubt.caster_deg < input.aim.caster_deg[0]
+        reached
+            && input.steered()
+            && input.is_read(AngleName::Caster)
+            && s.set.caster_deg - s.doubt.caster_deg < input.aim.caster_deg[0]
     };
     let side = match (low(left), low(right)) {
         (true, true) => Some("both"),

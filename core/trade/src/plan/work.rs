@@ -61,7 +61,7 @@ impl<'a> Work<'a> {
             input,
             sides: [side(input, &input.left, SideName::Left)?, side(input, &input.right, SideName::Right)?],
             state: input.judged(),
-            target: input.aim.target(input.geometry.axle),
+            target: input.target(),
             plane: if input.steered() { Plane::CamberCaster } else { Plane::CamberToe },
             spreads: SideName::BOTH.map(|side| {
                 let swept = input.swept.as_ref().and_then(|s| s.of_side(&input.geometry, side));
@@ -190,9 +190,9 @@ impl<'a> Work<'a> {
 
     /// By how much the sides are farther apart than the aim allows, degrees: the larger of camber and caster.
     pub(crate) fn apart_deg(&self, left: &Alignment, right: &Alignment) -> f64 {
-        let aim = self.aim();
-        let camber = (left.camber_deg - right.camber_deg).abs() - aim.cross_camber_deg;
-        let caster = (left.caster_deg - right.caster_deg).abs() - aim.cross_caster_deg;
+        let (most_camber, most_caster) = self.input.cross();
+        let camber = (left.camber_deg - right.camber_deg).abs() - most_camber;
+        let caster = (left.caster_deg - right.caster_deg).abs() - most_caster;
         let over = if self.input.steered() { camber.max(caster) } else { camber };
         if over < 1e-9 { 0.0 } else { over }
     }
@@ -208,7 +208,7 @@ impl<'a> Work<'a> {
         by_hand: bool,
     ) -> Option<([Bench; 2], [SolvedSetting; 2])> {
         let benches = [0, 1].map(|i| self.bench(i, parts));
-        let cross = (self.aim().cross_camber_deg, self.aim().cross_caster_deg);
+        let cross = self.input.cross();
         if !by_hand || self.input.picked == Sides::default() {
             let set = solve_both(&benches, &self.target, cross)?;
             return Some((benches, set));

@@ -5,7 +5,7 @@ use super::gate::fouls;
 use super::ids::{StepId, Tick};
 use super::step::{GateNeed, GateReading, SheetStep, StepHeight, StepKind, TickLine};
 use crate::part::Part;
-use crate::plan::{CarAnswer, CarInput, Order, PlanResult};
+use crate::plan::{AngleName, CarAnswer, CarInput, Order, PlanResult};
 use crate::reading::ROLL_M;
 use bold_stance_car::adjuster::Adjuster;
 use bold_stance_car::vehicle::{Axles, Sides};
@@ -177,11 +177,25 @@ fn window(s: Said, low: &'static str, high: &'static str, w: [f64; 2]) -> Said {
     s.deg(low, w[0], digits(w[0])).deg(high, w[1], digits(w[1]))
 }
 
+/// Of these only what was read as found: a gate asks for no more than the job does.
+fn as_read(input: &CarInput, needs: Vec<GateNeed>) -> Vec<GateNeed> {
+    let read = |n: &GateNeed| {
+        let angle = match n.quantity {
+            GateReading::Height => return true,
+            GateReading::Camber => AngleName::Camber,
+            GateReading::Caster => AngleName::Caster,
+            GateReading::Toe => AngleName::Toe,
+        };
+        input.axle(n.axle).is_none_or(|i| i.is_read(angle))
+    };
+    needs.into_iter().filter(read).collect()
+}
+
 fn rear_gate(input: &CarInput) -> SheetStep {
     let t = input.plan.aim.target(Axle::Rear);
     let how = window(said("gate-rear-how"), "camber-low", "camber-high", t.camber);
     let how = window(how, "toe-low", "toe-high", t.toe.map(|v| 2.0 * v));
-    let needs = need(Axle::Rear, &[GateReading::Camber, GateReading::Toe]);
+    let needs = as_read(input, need(Axle::Rear, &[GateReading::Camber, GateReading::Toe]));
     gate(StepId::Read(Axle::Rear), Some(Axle::Rear), "gate-rear", how, &[Tick::Roll, Tick::Bounce], needs)
 }
 
@@ -189,7 +203,7 @@ fn front_gate(input: &CarInput) -> SheetStep {
     let t = input.plan.aim.target(Axle::Front);
     let how = window(said("gate-front-how"), "camber-low", "camber-high", t.camber);
     let how = window(how, "caster-low", "caster-high", t.caster);
-    let needs = need(Axle::Front, &[GateReading::Camber, GateReading::Caster]);
+    let needs = as_read(input, need(Axle::Front, &[GateReading::Camber, GateReading::Caster]));
     let ticks = [Tick::Roll, Tick::Bounce, Tick::Resweep];
     gate(StepId::Read(Axle::Front), Some(Axle::Front), "gate-front", how, &ticks, needs)
 }
@@ -288,6 +302,7 @@ pub fn sheet(input: &CarInput, answer: &CarAnswer, fitted: &Axles<Vec<Part>>) ->
         _ => "gate-proved-rear",
     };
     let ticks = [Tick::Roll, Tick::WheelStraight];
+    let needs = as_read(input, needs);
     out.push(gate(StepId::Proved, None, "gate-proved", said(detail), &ticks, needs));
     out
 }

@@ -260,11 +260,11 @@ fn one(
     let (expected, moved) = shift(result, side, q);
     let joint = |doubt: f64, least: f64| HalfWidth(doubt).and(Sigma(r.sigma).half_width()).at_least(least).0;
     let move_by = |w: [f64; 2]| [w[0] + moved, w[1] + moved];
-    let caster = input.steered().then(|| move_by(input.aim.target(input.geometry.axle).caster));
+    let caster = input.steered().then(|| move_by(input.target().caster));
     let (about, expected, band, aim, readable) = match q {
         GateReading::Height => (GateAbout::Height, plan.planned_height_mm, HEIGHT_MM, None, 0.0),
         GateReading::Camber => {
-            let w = move_by(input.aim.target(input.geometry.axle).camber);
+            let w = move_by(input.target().camber);
             let band = joint(plan.doubt.camber_deg, LEAST_BAND_DEG[0]);
             (GateAbout::Camber, expected, band, Some(w), READABLE_DEG)
         }
@@ -325,16 +325,16 @@ fn both(
             of(GateAbout::HeightApart, l - r, expected, HEIGHT_MM * std::f64::consts::SQRT_2, None, 0.0)
         }
         GateReading::Camber => {
-            let aim = within(input.aim.cross_camber_deg);
+            let aim = within(input.cross().0);
             of(GateAbout::CrossCamber, l - r, expect(q), 0.0, aim, READABLE_DEG)
         }
         GateReading::Caster if input.steered() => {
-            let aim = within(input.aim.cross_caster_deg);
+            let aim = within(input.cross().1);
             of(GateAbout::CrossCaster, l - r, expect(q), 0.0, aim, READABLE_DEG)
         }
         GateReading::Caster => None,
         GateReading::Toe => {
-            let w = input.aim.target(input.geometry.axle).toe;
+            let w = input.target().toe;
             let moved = shift(result, Side::Left, q).1 + shift(result, Side::Right, q).1;
             let total = shift(result, Side::Left, q).0 + shift(result, Side::Right, q).0;
             let aim = [2.0 * w[0] + moved, 2.0 * w[1] + moved];

@@ -9,7 +9,7 @@ use bold_stance_kinematics::geometry::{Axle, Geometry};
 use bold_stance_trade::aim::shipped_aims;
 use bold_stance_trade::plan::{
     AxleBase, AxlePlan, CarBase, CarInput, CarPlan, Moves, OtherAnswer, PlanInput, PlanResult, SideReadings,
-    scenes_of,
+    Unread, scenes_of,
 };
 use bold_stance_trade::reading::ReadingCar;
 use bold_stance_tread::{CarTyres, CarWear, TreadLog, car_wear};
@@ -21,6 +21,7 @@ pub fn truck() -> PlanInput {
         height_mm,
         angles: Measured { camber_deg, caster_deg, toe_deg: 0.05 },
         sigma: Sigmas { camber_deg: 0.1, caster_deg: 0.15, toe_deg: 0.05 },
+        unread: Unread::default(),
     };
     let sides = [read(496.0, -0.15, 3.35), read(500.0, 0.0, 3.5)];
     let aim = shipped_aims().unwrap().remove(0);
@@ -47,6 +48,7 @@ pub fn electric_rear() -> PlanInput {
         height_mm,
         angles: Measured { camber_deg, caster_deg: 0.0, toe_deg },
         sigma: Sigmas { camber_deg: 0.1, caster_deg: 0.0, toe_deg: 0.05 },
+        unread: Unread::default(),
     };
     PlanInput {
         moves: both(-25.0),

@@ -2,9 +2,9 @@
 
 use super::input::CarInput;
 use super::orders::orders_of;
+use crate::plan::angle::AngleName;
 use crate::plan::reach::Plane;
 use crate::plan::result::PlanResult;
-use crate::plan::states::AngleName;
 use crate::plan::words::axle_height;
 use bold_stance_car::vehicle::{Axles, Sides};
 use bold_stance_kinematics::geometry::{Axle, Side};
@@ -77,6 +77,8 @@ pub struct CarVerdict {
     /// The worst; none where everything judged lands.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub worst: Option<Worst>,
+    /// Angles that nobody read: expected, not judged.
+    pub not_read: Vec<WhatIsIn>,
     /// What is in at the height the aim counts at, with nothing turned.
     pub already_in: Vec<WhatIsIn>,
     /// One line.
@@ -95,7 +97,7 @@ fn worst_of(input: &CarInput, axle: Axle, r: &PlanResult) -> Option<Worst> {
     if let Some((side, _)) = sides.each().into_iter().find(|(_, s)| s.checks.iter().any(|c| c.fouls())) {
         return of(Some(side), WorstKind::Foul, 0.0);
     }
-    let aim = &input.plan.aim;
+    let (most_camber, most_caster) = input.axle(axle)?.cross();
     let mut off: Vec<Worst> = Vec::new();
     for (side, s) in sides.each() {
         for (angle, off_deg) in [
@@ -107,8 +109,8 @@ fn worst_of(input: &CarInput, axle: Axle, r: &PlanResult) -> Option<Worst> {
         }
     }
     for (angle, cross, allowed) in [
-        (AngleName::CrossCamber, r.verdict.cross_camber_deg, aim.cross_camber_deg),
-        (AngleName::CrossCaster, r.verdict.cross_caster_deg, aim.cross_caster_deg),
+        (AngleName::CrossCamber, r.verdict.cross_camber_deg, most_camber),
+        (AngleName::CrossCaster, r.verdict.cross_caster_deg, most_caster),
     ] {
         if angle == AngleName::CrossCamber || r.plane == Plane::CamberCaster {
             let off_deg = (cross.abs() - allowed).max(0.0);
@@ -144,6 +146,7 @@ fn already_in(input: &CarInput, axle: Axle, r: &PlanResult) -> Vec<WhatIsIn> {
     if both(&|a| inside(a.toe_deg, t.toe)) {
         out.push(AngleName::Toe);
     }
+    out.retain(|angle| r.expected.iter().all(|e| e.angle != *angle));
     out.into_iter().map(|angle| WhatIsIn { axle, angle }).collect()
 }
 
@@ -172,8 +175,23 @@ pub(crate) fn verdict(input: &CarInput, axles: &Axles<Option<PlanResult>>, told:
         .into_iter()
         .flat_map(|(a, r)| r.iter().flat_map(move |r| already_in(input, a, r)).collect::<Vec<_>>())
         .collect();
-    let (headline, sentence) = say(input, axles, standing, worst.first(), &already_in);
-    CarVerdict { reached, axles: standing, worst: worst.first().copied(), already_in, headline, sentence }
+    let not_read: Vec<WhatIsIn> = axles
+        .each()
+        .into_iter()
+        .flat_map(|(axle, r)| {
+            r.iter().flat_map(|r| &r.expected).map(move |e| WhatIsIn { axle, angle: e.angle })
+        })
+        .collect();
+    let (headline, sentence) = say(input, axles, standing, worst.first(), (&already_in, &not_read));
+    CarVerdict {
+        reached,
+        axles: standing,
+        worst: worst.first().copied(),
+        not_read,
+        already_in,
+        headline,
+        sentence,
+    }
 }
 
 fn say(
@@ -181,20 +199,21 @@ fn say(
     axles: &Axles<Option<PlanResult>>,
     standing: Axles<Standing>,
     worst: Option<&Worst>,
-    already_in: &[WhatIsIn],
+    (already_in, unread): (&[WhatIsIn], &[WhatIsIn]),
 ) -> (Said, Said) {
     let not_read = standing.each().into_iter().find(|(_, s)| **s == Standing::NotRead).map(|(a, _)| a);
     let Some(w) = worst else {
         let headline = match not_read {
+            _ if !unread.is_empty() => partly(axles, unread),
             None => said("car-reached"),
             Some(a) => {
                 said("car-one-reached").word("axle", super::input::other(a).word()).word("unread", a.word())
             }
         };
-        return (headline, whole(input, axles, already_in));
+        return (headline, whole(input, axles, already_in, unread));
     };
     let Some(r) = &axles[w.axle] else {
-        return (said("car-refused").word("axle", w.axle.word()), whole(input, axles, already_in));
+        return (said("car-refused").word("axle", w.axle.word()), whole(input, axles, already_in, unread));
     };
     let headline = said("car-worst").word("axle", w.axle.word()).say("what", r.verdict.headline.clone());
     let off = super::input::other(w.axle);
@@ -208,8 +227,36 @@ fn say(
     (headline, sentences(vec![r.verdict.sentence.clone(), too]))
 }
 
+/// What lands of what was read, and that the rest was not.
+fn partly(axles: &Axles<Option<PlanResult>>, unread: &[WhatIsIn]) -> Said {
+    let named = |list: &[WhatIsIn]| -> Vec<Said> {
+        let one =
+            |w: &WhatIsIn| said("angle-of-axle").word("axle", w.axle.word()).word("angle", w.angle.word());
+        list.iter().map(one).collect()
+    };
+    let all = |(axle, r): (Axle, &Option<PlanResult>)| -> Vec<WhatIsIn> {
+        let Some(r) = r else { return Vec::new() };
+        let mut list = vec![AngleName::Camber, AngleName::Toe];
+        if r.plane == Plane::CamberCaster {
+            list.insert(1, AngleName::Caster);
+        }
+        list.into_iter().map(|angle| WhatIsIn { axle, angle }).collect()
+    };
+    let read: Vec<WhatIsIn> =
+        axles.each().into_iter().flat_map(all).filter(|w| !unread.contains(w)).collect();
+    if read.is_empty() {
+        return said("car-heights-only");
+    }
+    said("car-partly").list("read", named(&read)).list("unread", named(unread))
+}
+
 /// Heights, what is in already, and the first thing to turn.
-fn whole(input: &CarInput, axles: &Axles<Option<PlanResult>>, already_in: &[WhatIsIn]) -> Said {
+fn whole(
+    input: &CarInput,
+    axles: &Axles<Option<PlanResult>>,
+    already_in: &[WhatIsIn],
+    unread: &[WhatIsIn],
+) -> Said {
     let heights: Vec<Said> = axles
         .each()
         .into_iter()
@@ -227,7 +274,18 @@ fn whole(input: &CarInput, axles: &Axles<Option<PlanResult>>, already_in: &[What
         .filter(|o| o.line.moves())
         .collect();
     let Some(first) = moved.first() else {
-        out.push(said("leave-everything"));
+        // Nobody reads "all in" of what was not read.
+        let all: usize = axles
+            .each()
+            .iter()
+            .filter_map(|(_, r)| r.as_ref())
+            .map(|r| 2 + usize::from(r.plane == Plane::CamberCaster))
+            .sum();
+        out.push(said(match unread.len() {
+            0 => "leave-everything",
+            n if n == all => "leave-unread",
+            _ => "leave-what-was-read",
+        }));
         return sentences(out);
     };
     let by_axle: Vec<Said> = [Axle::Front, Axle::Rear]

@@ -6,7 +6,7 @@ use crate::aim::{Aim, shipped_aims};
 use crate::part::{Part, PartGroup, parts_for, shipped_parts};
 use crate::plan::pair::locates_only;
 use crate::plan::work::{Work, misfits, provided};
-use crate::plan::{Budget, PlanInput, SideReadings};
+use crate::plan::{Budget, PlanInput, SideReadings, Unread};
 use bold_stance_car::adjuster::{Adjuster, AdjusterKind, default_adjusters};
 use bold_stance_car::archetype::shipped_archetypes;
 use bold_stance_car::fit::Sigmas;
@@ -44,6 +44,7 @@ fn input(g: &Geometry, rng: &mut Pcg64Mcg) -> PlanInput {
             toe_deg: design.toe_deg + common[2],
         },
         sigma: Sigmas::default(),
+        unread: Unread::default(),
     };
     let sides = [read(), read()];
     let aim = shipped_aims().unwrap().remove(0);

@@ -228,7 +228,7 @@ mod tests {
     use super::*;
     use crate::aim::{Aim, shipped_aims};
     use crate::plan::quick::{Quick, quick};
-    use crate::plan::{Budget, PlanInput, SideReadings};
+    use crate::plan::{Budget, PlanInput, SideReadings, Unread};
     use bold_stance_car::vehicle::Measured;
 
     fn input(aim: Aim) -> PlanInput {
@@ -236,6 +236,7 @@ mod tests {
             height_mm: h,
             angles: Measured { camber_deg, caster_deg, toe_deg: 0.05 },
             sigma: bold_stance_car::fit::Sigmas::default(),
+            unread: Unread::default(),
         };
         PlanInput::unchanged(
             crate::sample::sample(),
