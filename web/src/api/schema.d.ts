@@ -3230,7 +3230,7 @@ export interface components {
         };
         /** @description An adjuster of both wheels of an axle. */
         FoundAdjuster: components["schemas"]["Adjuster"] & {
-            right?: components["schemas"]["Stands"] | null;
+            right?: components["schemas"]["SideStands"] | null;
         };
         /** @description Both wheels at full lock, standing on their springs. */
         FullLock: {
@@ -5340,6 +5340,19 @@ export interface components {
             sigma: components["schemas"]["Sigmas"];
             /** @description What of it nobody read: it is what the model itself expects, as wide as that is. */
             unread?: components["schemas"]["Unread"];
+        };
+        /** @description How an adjuster stands on the right, where it stands otherwise than on the left. */
+        SideStands: {
+            held?: components["schemas"]["Held"] | null;
+            /**
+             * Format: double
+             * @description Where it stands: degrees, turns or mm as the kind has it.
+             */
+            position?: number;
+            /** @description Lowest and highest position on this side, where it has less or more room than the other. */
+            room?: number[] | null;
+            /** @description Nobody looked where it stands. */
+            unseen?: boolean;
         };
         /** @description One of a thing for each side of an axle. */
         Sides_GateSide: {

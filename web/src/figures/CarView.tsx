@@ -19,6 +19,10 @@ interface Props {
   floor?: number;
   /** A point of the vehicle to ring, and its name. */
   hot?: { at: number[]; name: string } | undefined;
+  /** Numbered places, with leaders to a row along the middle of the car: seen from above. */
+  spots?: { at: number[]; label: string; on: boolean }[] | undefined;
+  /** Where the middle of the car runs from above, px; in the middle of the picture unless told. */
+  middle?: number | undefined;
   tags?: boolean;
   label: string;
 }
@@ -28,6 +32,20 @@ const words: Record<Look, [string, string]> = {
   side: ['from the left', '◂ nose'],
   top: ['from above', '◂ nose · left side at the bottom'],
 };
+
+/** Places for numbers in a row: under what they name, side by side where that would overlap. */
+function leaders<T extends { p: V2 }>(list: T[], width: number): (T & { x: number })[] {
+  const gap = 36;
+  const row = [...list].sort((a, b) => a.p[0] - b.p[0]).map((s) => ({ ...s, x: s.p[0] }));
+  for (let i = 1; i < row.length; i++) row[i]!.x = Math.max(row[i]!.x, row[i - 1]!.x + gap);
+  // Pushed past the edge, they close up to the left again.
+  const over = Math.max(0, (row.at(-1)?.x ?? 0) - (width - 20));
+  for (let i = row.length - 1; i >= 0; i--) {
+    const most = i === row.length - 1 ? row[i]!.x - over : Math.min(row[i]!.x, row[i + 1]!.x - gap);
+    row[i]!.x = Math.max(20, most);
+  }
+  return row;
+}
 
 export function CarView({
   corners,
@@ -39,11 +57,13 @@ export function CarView({
   span,
   floor = 34,
   hot,
+  spots,
+  middle,
   tags = true,
   label,
 }: Props) {
   const k = width / (span[1] - span[0]);
-  const ground = look === 'top' ? (height + 14) / 2 : height - floor;
+  const ground = look === 'top' ? (middle ?? (height + 14) / 2) : height - floor;
   const at = (p: V2): V2 => [(p[0] - span[0]) * k, ground - p[1] * k];
   const P = (p: readonly number[]) => at(project[look](p));
   const draw = (list: CornerDrawing[], before: boolean) => (
@@ -144,6 +164,43 @@ export function CarView({
           >
             {hot.name}
           </text>
+        </g>
+      )}
+      {spots && (
+        <g fontSize="18" fontWeight="700" textAnchor="middle">
+          {leaders(
+            spots.map((s) => ({ ...s, p: P(s.at) })),
+            width,
+          ).map((s) => (
+            <g key={s.label}>
+              <path
+                d={`M${s.p[0]} ${s.p[1]}L${s.x} ${ground + 40}`}
+                stroke={s.on ? 'var(--do)' : 'var(--chalk2)'}
+                strokeWidth={s.on ? 2.4 : 1.2}
+                fill="none"
+              />
+              <circle
+                cx={s.p[0]}
+                cy={s.p[1]}
+                r={s.on ? 9 : 5}
+                fill={s.on ? 'none' : 'var(--chalk2)'}
+                stroke={s.on ? 'var(--do)' : 'none'}
+                strokeWidth="3"
+              />
+              <rect
+                x={s.x - 14}
+                y={ground + 12}
+                width="28"
+                height="28"
+                rx="4"
+                fill={s.on ? 'var(--do)' : 'var(--slate)'}
+                stroke={s.on ? 'var(--do)' : 'var(--chalk2)'}
+              />
+              <text x={s.x} y={ground + 33} fill={s.on ? 'var(--doink)' : 'var(--chalk)'}>
+                {s.label}
+              </text>
+            </g>
+          ))}
         </g>
       )}
       {tags && (

@@ -8,6 +8,8 @@ use serde::{Deserialize, Serialize};
 /// How an adjuster stands on the right, where it stands otherwise than on the left.
 #[derive(Debug, Clone, Copy, PartialEq, Default, Serialize, Deserialize)]
 #[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
+// A plan of a car has stands too: two types of one name would be one in the description.
+#[cfg_attr(feature = "openapi", schema(as = SideStands))]
 #[serde(deny_unknown_fields)]
 pub struct Stands {
     /// Where it stands: degrees, turns or mm as the kind has it.

@@ -99,12 +99,19 @@ pub struct Offer {
 /// Usual throw of a cam, mm.
 pub const USUAL_THROW_MM: f64 = 3.2;
 
-/// An adjuster that stands where nobody looked yet.
+/// An adjuster that nobody looked at yet; a thread or a stack counts from where it stands, wherever that is.
 fn usual(name: &str, kind: AdjusterKind) -> Adjuster {
+    let unseen = matches!(
+        kind,
+        AdjusterKind::Eccentric { .. }
+            | AdjusterKind::CamBolt { .. }
+            | AdjusterKind::Slide { .. }
+            | AdjusterKind::Tilt { .. }
+    );
     Adjuster {
         name: name.to_owned(),
         position: 0.0,
-        unseen: true,
+        unseen,
         locked: false,
         held: None,
         measured: false,

@@ -74,7 +74,8 @@ impl Archetype {
             let offer = offers.iter().find(|o| o.kind.word() == kind)?;
             let mut out = offer.places.iter().find(|p| p.adjuster.name == place)?.clone();
             if self.usual.tabs && offer.kind == TurnKind::Cam {
-                out.adjuster.held = Some(Held::TabsIn);
+                // Tabs hold it in the middle of its slot.
+                (out.adjuster.held, out.adjuster.unseen) = (Some(Held::TabsIn), false);
             }
             Some(out)
         };

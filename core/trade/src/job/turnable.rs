@@ -74,6 +74,14 @@ pub struct Turnable {
     pub nothing: Option<Said>,
 }
 
+/// As many digits as it has, two at most.
+fn digits(v: f64) -> u8 {
+    [0u8, 1]
+        .into_iter()
+        .find(|d| (v * 10f64.powi(i32::from(*d)) - (v * 10f64.powi(i32::from(*d))).round()).abs() < 1e-6)
+        .unwrap_or(2)
+}
+
 /// `8 notches, ±3.2 mm usual`.
 fn size(a: &Adjuster) -> Said {
     let known = if a.measured { "measured" } else { "usual" };
@@ -86,21 +94,23 @@ fn size(a: &Adjuster) -> Said {
         AdjusterKind::Eccentric { eccentricity_mm, .. } => {
             of("size-bushing").fine_mm("throw", *eccentricity_mm)
         }
-        AdjusterKind::CamBolt { amplitude_deg, .. } => of("size-cam-bolt").plain("deg", *amplitude_deg, 2),
+        AdjusterKind::CamBolt { amplitude_deg, .. } => {
+            of("size-cam-bolt").plain("deg", *amplitude_deg, digits(*amplitude_deg))
+        }
         AdjusterKind::Slide { .. } => of("size-slot").fine_mm("low", low).fine_mm("high", high),
         AdjusterKind::Shims { step_mm, .. } => {
             of("size-shims").fine_mm("low", low).fine_mm("high", high).fine_mm("step", *step_mm)
         }
         AdjusterKind::Thread { pitch_mm, ends, .. } => of("size-thread")
-            .plain("pitch", *pitch_mm, 2)
+            .plain("pitch", *pitch_mm, digits(*pitch_mm))
             .count("ends", *ends as usize)
-            .plain("shorter", -low, 1)
-            .plain("longer", high, 1),
+            .plain("shorter", -low, digits(low))
+            .plain("longer", high, digits(high)),
         AdjusterKind::Tilt { .. } | AdjusterKind::Wedge { .. } => {
-            of("size-degrees").plain("low", low, 2).plain("high", high, 2)
+            of("size-degrees").plain("low", low, digits(low)).plain("high", high, digits(high))
         }
         AdjusterKind::Sleeve { amount_deg, positions } => {
-            of("size-sleeve").plain("deg", *amount_deg, 2).count("n", *positions as usize)
+            of("size-sleeve").plain("deg", *amount_deg, digits(*amount_deg)).count("n", *positions as usize)
         }
     }
 }
@@ -129,13 +139,13 @@ fn stands(a: &Adjuster) -> Said {
             said("stands-degrees").plain("deg", a.position.abs(), 0).word("way", way)
         }
         (AdjusterKind::Thread { .. }, _) => {
-            said("stands-turns").plain("n", a.position.abs(), 2).word("way", way)
+            said("stands-turns").plain("n", a.position.abs(), digits(a.position)).word("way", way)
         }
         (AdjusterKind::Slide { .. } | AdjusterKind::Shims { .. }, _) => {
             said("stands-mm").fine_mm("mm", a.position.abs()).word("way", way)
         }
         (AdjusterKind::Tilt { .. } | AdjusterKind::Wedge { .. }, _) => {
-            said("stands-degrees").plain("deg", a.position.abs(), 2).word("way", way)
+            said("stands-degrees").plain("deg", a.position.abs(), digits(a.position)).word("way", way)
         }
     }
 }

@@ -4,7 +4,7 @@ import { TabBar } from '../../ui/TabBar';
 import { ChipButton, Plain } from '../../ui/Press';
 import { getArchetypes, fitArchetype } from '../../api/calls';
 import { useQuery } from '@tanstack/react-query';
-import { Fragment, useEffect, useMemo, useRef, useState } from 'react';
+import { Fragment, useEffect, useMemo, useRef, useState, type ReactNode } from 'react';
 import type { Geometry, GeometryLook, Problem, Schemas } from '../../api/client';
 import { CarView } from '../../figures/CarView';
 import { rightOf } from '../../input/kinds';
@@ -16,8 +16,8 @@ import { readAngle, readLength } from '../../units/notation';
 import { useLive } from '../../api/live';
 import { isWholeAxle, layoutWords, pointAt, rowsOf, withPoint, withRight } from './points';
 
-export type Mode = 'shape' | 'tape' | 'points';
-type Archetype = Schemas['ArchetypeInfo'];
+export type Mode = 'shape' | 'tape' | 'points' | 'adjusters';
+export type Archetype = Schemas['ArchetypeInfo'];
 type Measure = Schemas['Measure'];
 export type Via = 'shape' | 'tape' | 'points';
 
@@ -37,7 +37,9 @@ interface Props {
   wheelbase: number;
   mode: Mode;
   setMode: (m: Mode) => void;
-  change: (g: Geometry | null, via: Via) => void;
+  change: (g: Geometry | null, via: Via, shape?: Archetype) => void;
+  /** What can be turned, shown in its own tab. */
+  adjusters: ReactNode;
   bad: (fields: Record<string, string>) => void;
   hot: (path: string | undefined) => void;
 }
@@ -48,9 +50,10 @@ export function AxleEditor(p: Props) {
   const list = shapes.data?.filter((a) => a.geometry.axle === p.axle) ?? [];
   const shape = list.find((a) => a.id === chosen) ?? list.find((a) => a.geometry.name === p.geometry?.name);
   const tabs: [Mode, string][] = [
-    ['shape', 'What is under it'],
+    ['shape', 'Under it'],
     ['tape', 'Tape it'],
-    ['points', 'Point by point'],
+    ['points', 'Points'],
+    ['adjusters', 'What turns'],
   ];
   return (
     <section className="pane axle-editor" aria-label={`${p.axle} axle`}>
@@ -61,7 +64,7 @@ export function AxleEditor(p: Props) {
         tabs={tabs.map(([m, l], i) => ({
           value: m,
           testid: `mode-${m}`,
-          disabled: m === 'points' && !p.geometry,
+          disabled: (m === 'points' || m === 'adjusters') && !p.geometry,
           label: (
             <span>
               <span className="fig">{i + 1}</span> {l}
@@ -69,7 +72,7 @@ export function AxleEditor(p: Props) {
           ),
         }))}
       />
-      <div className="axle-body">
+      <div className="axle-body" key={p.mode}>
         {p.mode === 'shape' && (
           <Shapes
             {...p}
@@ -77,11 +80,12 @@ export function AxleEditor(p: Props) {
             chosen={shape?.id}
             pick={(a) => {
               setChosen(a.id);
-              p.change(placed(a, p.axle, p.wheelbase), 'shape');
+              p.change(placed(a, p.axle, p.wheelbase), 'shape', a);
             }}
           />
         )}
         {p.mode === 'tape' && (shape ? <Tape key={shape.id} {...p} shape={shape} /> : <NoShape {...p} />)}
+        {p.mode === 'adjusters' && p.geometry && p.adjusters}
         {p.mode === 'points' && p.geometry && <PointTable {...p} geometry={p.geometry} />}
       </div>
     </section>

@@ -13,13 +13,28 @@ interface Props {
   rearTrack: number;
   axle: 'front' | 'rear';
   hot?: { at: number[]; name: string } | undefined;
+  /** Places on the left of the axle that are numbered; given, only this axle is drawn, large. */
+  spots?: { at: number[]; label: string; on: boolean; name: string }[] | undefined;
   blocked: boolean;
   /** Something that was typed cannot be read: what is drawn is the last that could. */
   unread: boolean;
   children: ReactNode;
 }
 
-export function MovePane({ car, tyre, rearTrack, axle, hot, blocked, unread, children }: Props) {
+/** Height of half an axle from above, px. */
+const HALF_PX = 240;
+
+export function MovePane({
+  car,
+  tyre,
+  rearTrack,
+  axle,
+  hot: point,
+  spots,
+  blocked,
+  unread,
+  children,
+}: Props) {
   const { unit, form } = useSettings();
   const [height, setHeight] = useState(0);
   const [turn, setTurn] = useState(0);
@@ -65,6 +80,12 @@ export function MovePane({ car, tyre, rearTrack, axle, hot, blocked, unread, chi
           };
         });
   const behind = ghost || unknown.length ? [...(ghost ?? []), ...unknown] : undefined;
+  const on1 = spots?.find((s) => s.on);
+  const hot = on1 ? { at: on1.at, name: on1.label } : point;
+  // The axle alone, from above, as large as the pane is wide.
+  const mid = wheel?.drawing?.centre[0] ?? 0;
+  const reach = (width * wide) / (2 * HALF_PX);
+  const near: [number, number] = [-mid - reach, -mid + reach];
   const stops = d?.corners.filter((c) => c.stops) ?? [];
   const range = wheel?.gain_range_mm as [number, number] | undefined;
   return (
@@ -89,69 +110,88 @@ export function MovePane({ car, tyre, rearTrack, axle, hot, blocked, unread, chi
             hot={still ? hot : undefined}
             label={`${axle} axle from the front`}
           />
-          <CarView
-            corners={d.corners.filter((c) => c.side === 'left')}
-            ghost={behind?.filter((c) => c.side === 'left')}
-            look="side"
-            tyreWidth={w}
-            width={width}
-            height={Math.round(2 * r * scale) + 40}
-            floor={32}
-            span={long}
-            hot={still ? hot : undefined}
-            label="both axles from the left"
-          />
-          <CarView
-            corners={d.corners}
-            ghost={behind}
-            look="top"
-            tyreWidth={w}
-            width={width}
-            height={Math.round(2 * wide * scale) + 30}
-            span={long}
-            hot={still ? hot : undefined}
-            label="both axles from above"
-          />
+          {spots && (
+            <CarView
+              corners={on(d.corners).filter((c) => c.side === 'left')}
+              look="top"
+              tyreWidth={w}
+              width={width}
+              height={HALF_PX + 56}
+              middle={36}
+              span={near}
+              spots={spots}
+              label={`${axle} axle, left half from above, adjusters numbered`}
+            />
+          )}
+          {!spots && (
+            <>
+              <CarView
+                corners={d.corners.filter((c) => c.side === 'left')}
+                ghost={behind?.filter((c) => c.side === 'left')}
+                look="side"
+                tyreWidth={w}
+                width={width}
+                height={Math.round(2 * r * scale) + 40}
+                floor={32}
+                span={long}
+                hot={still ? hot : undefined}
+                label="both axles from the left"
+              />
+              <CarView
+                corners={d.corners}
+                ghost={behind}
+                look="top"
+                tyreWidth={w}
+                width={width}
+                height={Math.round(2 * wide * scale) + 30}
+                span={long}
+                hot={still ? hot : undefined}
+                label="both axles from above"
+              />
+            </>
+          )}
         </div>
       ) : (
         <p style={{ padding: 20 }}>{now.fault ? 'The points do not close yet.' : 'Drawing…'}</p>
       )}
-      <div className="move-sliders">
-        <label>
-          <span>
-            Body height <b className="fig">{lengthChange(height, unit)}</b>
-          </span>
-          <Slider
-            size="small"
-            min={-120}
-            max={140}
-            value={height}
-            onChange={(_, v) => setHeight(v as number)}
-            aria-label="Body height over design"
-            getAriaValueText={(v) => `${v} millimetres`}
-            data-testid="move-height"
-          />
-        </label>
-        <label>
-          <span>
-            Steering{' '}
-            <b className="fig">
-              {turn === 0 ? 'straight' : `${Math.abs(turn)}° ${turn > 0 ? 'left' : 'right'}`}
-            </b>
-          </span>
-          <Slider
-            size="small"
-            min={-35}
-            max={35}
-            value={-turn}
-            onChange={(_, v) => setTurn(-(v as number) || 0)}
-            aria-label="Turn of the inner front wheel"
-            getAriaValueText={(v) => `${Math.abs(v)} degrees ${v > 0 ? 'right' : 'left'}`}
-            data-testid="move-turn"
-          />
-        </label>
-      </div>
-      {wheel?.wheel && !blocked && (
+      {!spots && (
+        <div className="move-sliders">
+          <label>
+            <span>
+              Body height <b className="fig">{lengthChange(height, unit)}</b>
+            </span>
+            <Slider
+              size="small"
+              min={-120}
+              max={140}
+              value={height}
+              onChange={(_, v) => setHeight(v as number)}
+              aria-label="Body height over design"
+              getAriaValueText={(v) => `${v} millimetres`}
+              data-testid="move-height"
+            />
+          </label>
+          <label>
+            <span>
+              Steering{' '}
+              <b className="fig">
+                {turn === 0 ? 'straight' : `${Math.abs(turn)}° ${turn > 0 ? 'left' : 'right'}`}
+              </b>
+            </span>
+            <Slider
+              size="small"
+              min={-35}
+              max={35}
+              value={-turn}
+              onChange={(_, v) => setTurn(-(v as number) || 0)}
+              aria-label="Turn of the inner front wheel"
+              getAriaValueText={(v) => `${Math.abs(v)} degrees ${v > 0 ? 'right' : 'left'}`}
+              data-testid="move-turn"
+            />
+          </label>
+        </div>
+      )}
+      {wheel?.wheel && !blocked && !spots && (
         <p className="move-figures fig" data-testid="move-figures">
           <span>
             camber <b>{angle(wheel.wheel.camber_deg, form, 2)}</b>

@@ -14,14 +14,15 @@ import { fieldText as inField, type Kind, type Units } from '../../units/measure
 import { MeasureField, TyreField } from '../../input/Field';
 import { readField, wrongOf, rightOf, type FieldKind } from '../../input/kinds';
 import { at, patch } from '../../input/paths';
-import { AxleEditor, type Mode, type Via } from './AxleEditor';
+import { Adjusters, useTurnable } from './Adjusters';
+import { AxleEditor, type Archetype, type Mode, type Via } from './AxleEditor';
 import { carOf, useLook } from './car';
 import { carFields, carTexts, readCar } from './carFacts';
 import { MovePane } from './MovePane';
 import { pointAt, rowsOf } from './points';
+import type { Found, HeightBy } from './turnable';
 
 type AxleName = 'front' | 'rear';
-type Adjusters = NonNullable<VehicleFacts['car']['axles']['front']['adjusters']>;
 // Every field by its path in the facts.
 const lengths: [string, string][] = [
   ['wheelbase_mm', 'Wheelbase'],
@@ -117,8 +118,6 @@ function textsOf(f: VehicleFacts, units: Units): Texts {
   const value = (k: string) => at(f, k) as number;
   for (const [k] of lengths) t[k] = len(value(k));
   for (const [k, , kind] of measures) t[k] = inField(kind, value(k), units);
-  const cam = f.car.axles.front.adjusters!.find((a) => a.kind === 'eccentric');
-  t.eccentricity_mm = len(cam && 'eccentricity_mm' in cam ? cam.eccentricity_mm : 3.2);
   for (const [k, v] of Object.entries(carTexts(f.car, units))) t[`car.${k}`] = v;
   return t;
 }
@@ -139,13 +138,26 @@ export function isUsual(
   return k in filled ? filled[k] === t : (fresh || ofCar(k)) && start[k] === t;
 }
 
+/** What can be turned on an axle. */
+interface Turns {
+  list: Found[];
+  told: boolean;
+  heightBy: HeightBy | null;
+}
+type Turned = Record<AxleName, Turns>;
+
+function turnsOf(f: VehicleFacts, axle: AxleName): Turns {
+  const a = f.car.axles[axle];
+  return { list: a.adjusters ?? [], told: a.adjusters_told ?? false, heightBy: a.height_by ?? null };
+}
+
 interface Axles {
   front: Geometry;
   rear: Geometry | null;
 }
 
 /** What was typed as facts, and which fields cannot be read. */
-function read(start: VehicleFacts, usual: Adjusters, t: Texts, picks: Picks, axles: Axles, units: Units) {
+function read(start: VehicleFacts, t: Texts, picks: Picks, axles: Axles, turned: Turned, units: Units) {
   const bad: Record<string, string> = {};
   // What stands as it was shown is what it was, to the last digit, and what no field shows is not touched.
   const texts = textsOf(start, units);
@@ -162,7 +174,6 @@ function read(start: VehicleFacts, usual: Adjusters, t: Texts, picks: Picks, axl
     const was = at(start, k);
     return same(k) && typeof was === 'number' ? was : read1(k, kind);
   };
-  const e = by('eccentricity_mm', 'length');
   const name = (t.name ?? '').slice(0, 90) || 'Vehicle';
   const car = Object.fromEntries(
     Object.entries(t)
@@ -185,21 +196,14 @@ function read(start: VehicleFacts, usual: Adjusters, t: Texts, picks: Picks, axl
   for (const [k, v] of Object.entries(picks)) facts = patch(facts, k, v);
   for (const [k] of lengths) facts = patch(facts, k, by(k, 'length'));
   for (const [k, , kind] of measures) facts = patch(facts, k, by(k, kind));
-  // Cams in slots are usual for a wishbone; another layout is set by its tie rods until told otherwise. Only another
-  // layout changes what can be turned; a typed throw is that of the cams that had the one shown.
-  const relaid = axles.front.layout !== start.axles.front.geometry?.layout;
-  const cams = axles.front.layout === 'double_wishbone';
-  const had = start.car.axles.front.adjusters!;
-  const first = had.find((a) => a.kind === 'eccentric');
-  const throwOf = (a: Adjusters[number]) => (a.kind === 'eccentric' ? a.eccentricity_mm : undefined);
-  const built = relaid ? usual.filter((a) => cams || a.kind !== 'eccentric') : had;
-  const adjusters = built.map((a) =>
-    a.kind === 'eccentric' &&
-    (relaid || (!same('eccentricity_mm') && throwOf(a) === (first && throwOf(first))))
-      ? { ...a, eccentricity_mm: e }
-      : a,
-  );
-  return { facts: patch(facts, 'car.axles.front.adjusters', adjusters), bad };
+  for (const axle of ['front', 'rear'] as const) {
+    const at = `car.axles.${axle}`;
+    facts = patch(facts, `${at}.adjusters`, turned[axle].list);
+    facts = patch(facts, `${at}.adjusters_told`, turned[axle].told);
+    if (turned[axle].heightBy || start.car.axles[axle].height_by)
+      facts = patch(facts, `${at}.height_by`, turned[axle].heightBy);
+  }
+  return { facts, bad };
 }
 
 /** What was typed into the form and differs from what is saved, as it is kept in the browser until then. */
@@ -209,12 +213,12 @@ interface Draft {
   texts: Texts;
   picks: Picks;
   axles?: Axles;
+  turned?: Turned;
 }
 
 export function VehicleForm({ start, fault, busy, action, done, head, extra, fresh, draftKey }: Props) {
   const { unit, units } = useSettings();
   const shop = useShop();
-  const usual = shop.data?.starter.car!.axles.front.adjusters ?? start.car.axles.front.adjusters!;
   const [kept] = useState(() => readDraft<Draft>(draftKey));
   const [restored, setRestored] = useState(!!kept);
   const own = (): Axles => ({
@@ -227,6 +231,10 @@ export function VehicleForm({ start, fault, busy, action, done, head, extra, fre
   }));
   const [picks, setPicks] = useState<Picks>(kept?.picks ?? {});
   const [axles, setAxles] = useState<Axles>(() => kept?.axles ?? own());
+  const asTold = (): Turned => ({ front: turnsOf(start, 'front'), rear: turnsOf(start, 'rear') });
+  const [turned, setTurned] = useState<Turned>(() => kept?.turned ?? asTold());
+  const [chosen, setChosen] = useState(0);
+  const [turnFaults, setTurnFaults] = useState<Record<string, string>>({});
   // What a shape put there may be replaced by the next shape; what was typed may not.
   const filled = useRef<Texts>({});
   const [axle, setAxle] = useState<AxleName>('front');
@@ -238,8 +246,8 @@ export function VehicleForm({ start, fault, busy, action, done, head, extra, fre
   const [hotPath, setHotPath] = useState<string>();
   const typedIn = useRef(kept?.units ?? units);
   const { facts, bad } = useMemo(
-    () => read(start, usual, texts, picks, axles, typedIn.current),
-    [start, usual, texts, picks, axles],
+    () => read(start, texts, picks, axles, turned, typedIn.current),
+    [start, texts, picks, axles, turned],
   );
   // A change of unit rewrites what can be read; what cannot stays as typed.
   useEffect(() => {
@@ -247,31 +255,35 @@ export function VehicleForm({ start, fault, busy, action, done, head, extra, fre
     const was = typedIn.current;
     typedIn.current = units;
     setTexts((t) => {
-      const { facts: f, bad: b } = read(start, usual, t, picks, axles, was);
+      const { facts: f, bad: b } = read(start, t, picks, axles, turned, was);
       const fresh = textsOf(f, units);
       // What a shape put there is still its own in the other unit.
       for (const [k, v] of Object.entries(filled.current)) if (v === t[k]) filled.current[k] = fresh[k] ?? v;
       return Object.fromEntries(Object.keys(t).map((k) => [k, b[k] ? t[k]! : (fresh[k] ?? t[k]!)]));
     });
-  }, [units, start, usual, picks, axles]);
+  }, [units, start, picks, axles, turned]);
   // Kept in the browser while it differs from what is saved: another stage, a reload or a dead server loses nothing.
   useEffect(() => {
     const plain = textsOf(start, typedIn.current);
     const mine = Object.fromEntries(Object.entries(texts).filter(([k, t]) => t !== plain[k]));
     const moved = JSON.stringify(axles) !== JSON.stringify(own());
-    const changed = Object.keys(mine).length > 0 || Object.keys(picks).length > 0 || moved;
+    const ticked = JSON.stringify(turned) !== JSON.stringify(asTold());
+    const changed = Object.keys(mine).length > 0 || Object.keys(picks).length > 0 || moved || ticked;
     writeDraft<Draft>(
       draftKey,
-      changed ? { units: typedIn.current, texts: mine, picks, ...(moved && { axles }) } : undefined,
+      changed
+        ? { units: typedIn.current, texts: mine, picks, ...(moved && { axles }), ...(ticked && { turned }) }
+        : undefined,
     );
-    // `own` is made of `start`.
+    // `own` and `asTold` are made of `start`.
     // eslint-disable-next-line
-  }, [draftKey, start, texts, picks, axles]);
+  }, [draftKey, start, texts, picks, axles, turned]);
   const leave = () => {
     writeDraft(draftKey, undefined);
     setTexts(textsOf(start, units));
     setPicks({});
     setAxles(own());
+    setTurned(asTold());
     setRestored(false);
   };
   const looks = { front: useLook(axles.front), rear: useLook(axles.rear) };
@@ -316,28 +328,61 @@ export function VehicleForm({ start, fault, busy, action, done, head, extra, fre
       />
     );
   };
-  const change = (a: AxleName) => (g: Geometry | null, via: Via) => {
+  const change = (a: AxleName) => (g: Geometry | null, via: Via, shape?: Archetype) => {
     setAxles((x) => (a === 'front' ? (g ? { ...x, front: g } : x) : { ...x, rear: g }));
     // A shape is generic; a point that was typed is taped, unless it was said to be surveyed.
     const key = `axles.${a}.knowledge`;
     const now = (picks[key] ?? at(start, key)) as string;
     const to = via === 'points' ? (now === 'archetype' ? 'taped' : now) : 'archetype';
     if (to !== now) setPicks((p) => ({ ...p, [key]: to }));
-    // The usual track of the shape, front and rear alike, until a track is typed.
-    if (via !== 'points' && g) {
-      const field = `axles.${a}.track_mm`;
-      const usual = String(
-        Math.round(((2 * g.wheel.center[1]!) / (unit === 'mm' ? 1 : MM_PER_INCH)) * 100) / 100,
-      );
-      setTexts((t) => {
-        const standing = filled.current[field] ?? (fresh ? textsOf(start, units)[field] : undefined);
-        if (t[field] !== standing) return t;
-        filled.current = { ...filled.current, [field]: usual };
-        return { ...t, [field]: usual };
+    if (via === 'points' || !g) return;
+    // What such a car usually is, until it is typed: nothing typed is ever replaced.
+    const unitOf = (mm: number) => String(Math.round((mm / (unit === 'mm' ? 1 : MM_PER_INCH)) * 100) / 100);
+    const usual: [string, string][] = [[`axles.${a}.track_mm`, unitOf(2 * g.wheel.center[1]!)]];
+    if (shape && fresh) {
+      const u = shape.usual;
+      usual.push([`axles.${a}.height_mm`, unitOf(u.height_mm)]);
+      usual.push([`car.axles.${a}.load_n`, inField('load', u.load_n, units)]);
+      if (a === 'front') usual.push(['tyre_size', u.tyre_size]);
+    }
+    const plain = textsOf(start, units);
+    setTexts((t) => {
+      const out = { ...t };
+      for (const [field, text] of usual) {
+        const standing = filled.current[field] ?? (fresh ? plain[field] : undefined);
+        if (t[field] !== standing) continue;
+        filled.current = { ...filled.current, [field]: text };
+        out[field] = text;
+      }
+      return out;
+    });
+    if (!shape) return;
+    if (fresh && a === 'front') {
+      const u = shape.usual;
+      const of: Picks = { drive: u.drive, silhouette: u.silhouette, tyre_class: u.tyre_class };
+      setPicks((p) => {
+        const free = Object.entries(of).filter(([k]) => p[k] === undefined || p[k] === filled.current[k]);
+        for (const [k, v] of free) filled.current = { ...filled.current, [k]: v };
+        return { ...p, ...Object.fromEntries(free) };
       });
     }
+    // Its adjusters too, while nobody said what is there; those of another layout are not on this one.
+    const relaid = axles[a]?.layout !== g.layout;
+    setTurned((x) =>
+      x[a].told && !relaid
+        ? x
+        : {
+            ...x,
+            [a]: {
+              told: false,
+              list: shape.adjusters.map((o) => ({ ...o.adjuster, name: o.name, right: null })),
+              heightBy: x[a].heightBy,
+            },
+          },
+    );
+    setChosen(0);
   };
-  const allBad = { ...bad, ...pointFaults };
+  const allBad = { ...bad, ...pointFaults, ...turnFaults };
   const firstBad = Object.keys(allBad)[0];
   const trouble = [...(looks.front?.problems ?? []), ...(axles.rear ? (looks.rear?.problems ?? []) : [])];
   const blocked = Object.keys(allBad).length > 0 || trouble.length > 0;
@@ -348,13 +393,23 @@ export function VehicleForm({ start, fault, busy, action, done, head, extra, fre
   // Right-hand points count outward; in the drawing the right side is negative.
   const seen = spot && row?.path.startsWith('right.') ? [spot[0]!, -spot[1]!, spot[2]!] : spot;
   const hot = row && seen ? { at: seen, name: row.label } : undefined;
+  const turning = modes[axle] === 'adjusters' && !!geometry;
+  const turns = useTurnable(turning ? geometry : null, turned[axle].list, turned[axle].told);
+  const spots = turning
+    ? turns.data?.rows.flatMap((r, i) =>
+        r.spot
+          ? [{ at: r.spot, label: String(i + 1), on: i === chosen, name: turned[axle].list[i]?.name ?? '' }]
+          : [],
+      )
+    : undefined;
+  const setTurns = (more: Partial<Turns>) => setTurned((x) => ({ ...x, [axle]: { ...x[axle], ...more } }));
   const carBody = useMemo(() => carOf(facts), [facts]);
   const tabs: [AxleName, string][] = [
     ['front', 'Front axle'],
     ['rear', axles.rear ? 'Rear axle' : 'Rear axle, not known'],
   ];
   return (
-    <main className="main arrive-main">
+    <main className={`main arrive-main ${turning ? 'turning' : ''}`}>
       <section
         className="pane"
         style={{ padding: '14px 16px', overflowY: 'auto' }}
@@ -386,7 +441,6 @@ export function VehicleForm({ start, fault, busy, action, done, head, extra, fre
               Heights: hub centre to arch lip, where the points were taken.
             </p>
             {measures.map(([k, l, kind]) => fieldText(k, l, kind))}
-            {axles.front.layout === 'double_wishbone' && fieldText('eccentricity_mm', 'Cam throw', 'length')}
             {choices.map(([k, l, list]) => (
               <TextField
                 key={k}
@@ -433,7 +487,10 @@ export function VehicleForm({ start, fault, busy, action, done, head, extra, fre
         <TabBar
           label="Axle"
           value={axle}
-          choose={setAxle}
+          choose={(a) => {
+            setAxle(a);
+            setChosen(0);
+          }}
           tabs={tabs.map(([value, label]) => ({ value, label, testid: `axle-${value}` }))}
         />
         <AxleEditor
@@ -450,6 +507,24 @@ export function VehicleForm({ start, fault, busy, action, done, head, extra, fre
           change={change(axle)}
           bad={setPointFaults}
           hot={setHotPath}
+          adjusters={
+            geometry && (
+              <Adjusters
+                axle={axle}
+                geometry={geometry}
+                {...turned[axle]}
+                change={(list) => setTurns({ list, told: false })}
+                setTold={(told) => setTurns({ told })}
+                setHeightBy={(heightBy) => setTurns({ heightBy })}
+                chosen={chosen}
+                choose={setChosen}
+                bad={setTurnFaults}
+                problems={(fault?.problems ?? []).filter((p) =>
+                  p.field.startsWith(`car.axles.${axle}.adjusters`),
+                )}
+              />
+            )
+          }
         />
       </div>
       <MovePane
@@ -458,6 +533,7 @@ export function VehicleForm({ start, fault, busy, action, done, head, extra, fre
         rearTrack={facts.axles.rear.track_mm}
         axle={geometry ? axle : 'front'}
         hot={hot}
+        spots={spots}
         blocked={blocked}
         unread={Object.keys(allBad).length > 0}
       >
@@ -474,11 +550,12 @@ export function VehicleForm({ start, fault, busy, action, done, head, extra, fre
         )}
         <Button
           variant="contained"
-          disabled={busy || blocked || !named}
-          onClick={() => done(facts)}
+          disabled={busy || blocked || (!named && !turning)}
+          // What it is called is asked beside the other tabs.
+          onClick={() => (named ? done(facts) : setModes((x) => ({ ...x, [axle]: 'shape' })))}
           data-testid="save-vehicle"
         >
-          {named ? action : 'Give it a name'}
+          {named ? action : turning ? 'Now its name and tyres' : 'Give it a name'}
         </Button>
       </MovePane>
     </main>
