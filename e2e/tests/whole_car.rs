@@ -83,8 +83,8 @@ async fn a_live_axle_and_a_strut_are_seen_taped_moved_and_kept() {
     assert_eq!(t["vehicle"]["facts"]["axles"]["rear"]["geometry"]["layout"], "solid_axle");
     assert_eq!(
         t["vehicle"]["facts"]["car"]["axles"]["front"]["adjusters"].as_array().unwrap().len(),
-        1,
-        "no cams on a live axle"
+        2,
+        "rod and drag link, no cams on a live axle"
     );
     a.finish().await;
 }

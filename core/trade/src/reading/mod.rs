@@ -2,6 +2,7 @@
 //! what looks odd about it.
 
 mod axle;
+mod by_marks;
 mod camber;
 mod caster;
 mod convert;

@@ -66,10 +66,13 @@ impl ReadingCar {
         Gains { left_front: at(0), right_front: at(1), left_rear: at(2), right_rear: at(3) }
     }
 
-    /// An angle of one wheel over the ground at heights, from the points alone.
+    /// An angle of one wheel over the ground at heights, from the points and the adjusters somebody looked at.
     #[must_use]
     pub fn model(&self, q: Quantity, axle: Axle, side: Side, gains: &Gains) -> Option<f64> {
-        let corners = self.car.corners();
+        let mut corners = self.car.corners();
+        for (axle, side, c) in &mut corners {
+            *c = c.edited(&self.as_found(*axle, *side));
+        }
         let state = self.car.state(&corners, gains, Axles::default());
         let w = state.wheels.iter().find(|w| w.axle == axle && w.side == side)?.wheel?;
         match q {

@@ -351,7 +351,7 @@ pub fn cases() -> BTreeMap<Rule, (Vec<Play>, Vec<Play>)> {
     add(
         Rule::CasterApart,
         vec![|s| {
-            s.caster(LEFT, "2.5").caster(RIGHT, "4.2");
+            s.caster(LEFT, "2.5").caster(RIGHT, "4.6");
         }],
         vec![|s| {
             s.caster(LEFT, "3.0").caster(RIGHT, "3.9");
