@@ -51,9 +51,11 @@ export function HeightDialog({ bench, axle, close }: { bench: Bench; axle: AxleN
   const { value: text, setValue: setText } = typed;
   const [kind, setKind] = useState<Kind>('hub_to_arch');
   // What is turned for height: nothing is told of turns until it is picked.
-  const [what, setWhat] = useState<'' | 'torsion_bolt' | 'collar'>('');
+  const by = ticket.vehicle.facts.car?.axles[axle].height_by;
+  const known = by?.kind === 'torsion_bolt' || by?.kind === 'collar' ? by.kind : '';
+  const [what, setWhat] = useState<'' | 'torsion_bolt' | 'collar'>(known);
   const spring = ticket.vehicle.facts.car?.axles[axle].spring;
-  const [pitch, setPitch] = useState('');
+  const [pitch, setPitch] = useState(by?.pitch_mm ? String(by.pitch_mm) : '');
   const [ratio, setRatio] = useState(spring ? String(spring.motion_ratio) : '');
   // Left empty, the usual value is taken, and the answer says which.
   const told = (text: string) => (text.trim() === '' ? null : (readNumber(text) ?? NaN));

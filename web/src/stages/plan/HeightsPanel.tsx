@@ -17,6 +17,19 @@ const names: Record<Verdict['angle'], string> = {
 function Cell({ v, side }: { v: Verdict | undefined; side: 'left' | 'right' }) {
   const { form } = useSettings();
   if (!v) return <td className="mut">not reached</td>;
+  if (v.unread)
+    return (
+      <td>
+        <span className="verdict-cell" title={v.words}>
+          <Half side={side} size={13} hollow />
+          <span className="fig mut">{angle(v.value_deg, form, v.angle === 'toe' ? 2 : 1)}</span>
+          <span className="verdict-word">
+            <Glyph name="unread" size={13} />
+            expected
+          </span>
+        </span>
+      </td>
+    );
   const on = v.off_deg === 0;
   return (
     <td>

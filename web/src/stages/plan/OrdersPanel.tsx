@@ -16,7 +16,7 @@ function Row({ line, test }: { line: Line; test: string }) {
         {line.sets_toe && <span className="small chalk"> · toe, last</span>}
       </span>
       <b className="fig">
-        {leave ? 'leave' : line.words}
+        {line.words}
         {!leave && line.at_end && (
           <span className="word small">
             <Glyph name="watch" size={13} /> {line.is_cam && line.notch_deg ? 'last notch' : 'at its end'}

@@ -356,6 +356,15 @@ function AxleBench({ bench, axle, setAxle, answer, result, fault, stale }: AxleP
           {sideWords('left', result.left, form, axle === 'rear')}.{' '}
           {sideWords('right', result.right, form, axle === 'rear')}.
         </span>
+        {result.expected.length > 0 && (
+          <p
+            className="small"
+            style={{ padding: '0 16px 8px', display: 'flex', gap: 8, alignItems: 'center' }}
+            data-testid="plan-expected"
+          >
+            <Glyph name="unread" size={18} /> <span>{result.expected.map((e) => e.words).join(' ')}</span>
+          </p>
+        )}
         {verdict.watch.length > 0 && (
           <p
             className="small"

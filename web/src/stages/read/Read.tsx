@@ -100,6 +100,7 @@ export default function Read() {
       />
     );
   const done = view.picture.missing.length === 0;
+  const ready = done || !!ticket.base.axles.front || !!ticket.base.axles.rear;
   const next = view.picture.next == null ? undefined : view.picture.order[view.picture.next];
   return (
     <main className="main read-main">
@@ -147,10 +148,11 @@ export default function Read() {
               to={`../plan${params.get('plan') ? `?plan=${params.get('plan')}` : ''}`}
               variant={done ? 'contained' : 'outlined'}
               fullWidth
-              disabled={!done}
+              // A plan needs only what it uses: one reading of an axle opens it.
+              disabled={!ready}
               data-testid="to-plan"
             >
-              {done ? 'Plan it' : `${view.picture.missing.length} to go`}
+              {done ? 'Plan it' : ready ? 'Plan with what was read' : `${view.picture.missing.length} to go`}
             </Button>
           )}
         </div>
