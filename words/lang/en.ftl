@@ -1408,7 +1408,7 @@ nothing-ticked-turns = { CAP($each-and) }: nothing ticked turns them. Look, then
 
 angle-expected = expected, not read
 angle-of-axle = { $axle-w } { $angle-w }
-expected-angle = { CAP($axle-w) } { $angle-w } was not read: { $left } left and { $right } right expected, ±{ $band }. Reading it leaves ±{ $then }.
+expected-angle = { CAP($axle-w) } { $angle-w } not read: { $left } left, { $right } right expected ±{ $band }; ±{ $then } once read.
 car-heights-only = No angle was read: what is shown is expected
 car-partly = { CAP($read-and) } on aim; { $unread-and } not read
 leave-unread = Nothing is turned for what nobody read.
@@ -1416,3 +1416,15 @@ leave-what-was-read = What was read is in: leave everything.
 leave-seized = seized: leave it where it is
 leave-tabs = tabs in: it cannot turn
 leave-not-here = none on this side
+
+found-at-wheel = { CAP($side-w) } { $axle-w }: { $what }
+found-at-axle = { CAP($axle-w) }: { $what }
+car-stop = Stop: { $what }
+named-at-wheel = { $side-w } { $axle-w }, { LOW($item) }: { $found }
+named-at-axle = { $axle-w }, { LOW($item) }: { $found }
+step-repair = First what was found
+step-repair-how = { $each-all } Tick it once it is done; read again what it touches.
+fault-no-such-item = nothing on the list
+fault-side-not-fit = the side does not fit it
+fault-of-each-wheel = left or right: it is looked at on each wheel
+fault-of-the-axle = no side: it is looked at once on the axle

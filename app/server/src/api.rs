@@ -63,6 +63,7 @@ use utoipa::OpenApi;
         routes::car::archetypes,
         routes::car::fit,
         routes::car::what_turns,
+        routes::car::inspection,
         routes::car::drawing,
         routes::car::file
     ),

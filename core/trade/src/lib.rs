@@ -7,6 +7,7 @@
 #![cfg_attr(test, allow(clippy::unwrap_used, clippy::expect_used, clippy::panic))]
 
 pub mod aim;
+pub mod inspect;
 pub mod job;
 pub mod part;
 pub mod plan;

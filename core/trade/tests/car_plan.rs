@@ -5,7 +5,7 @@
 mod common;
 use bold_stance_car::archetype::shipped_archetypes;
 use bold_stance_car::fit::Sigmas;
-use bold_stance_car::vehicle::{Axles, Measured};
+use bold_stance_car::vehicle::{Axles, Inspected, Measured};
 use bold_stance_kinematics::geometry::{Axle, Side};
 use bold_stance_kinematics::linkage::{Corner, Linkage};
 use bold_stance_trade::aim::shipped_aims;
@@ -285,4 +285,25 @@ fn what_is_one_for_an_axle_is_ordered_once_and_only_what_changes_is_on_the_sheet
     assert!(steps.iter().any(|s| s.id == StepId::Height(Axle::Rear)));
     // A rear height pitches the body: caster is swept again all the same.
     assert!(steps.iter().any(|s| s.id == StepId::Read(Axle::Front) && s.kind == StepKind::Gate));
+}
+
+#[test]
+fn what_was_found_worn_stops_the_plan_or_comes_first_on_its_sheet() {
+    let found = |item: &str, side, answer: &str| Inspected { item: item.into(), side, answer: answer.into() };
+    let mut c = both_axles();
+    c.base.inspected.rear = vec![found("bushings", None, "torn"), found("dampers", None, "sound")];
+    let (a, steps) = worked(&c);
+    assert!(a.verdict.sentence.en().starts_with("Rear: Bushings are torn"), "{}", a.verdict.sentence.en());
+    assert!(!a.verdict.headline.en().starts_with("Stop"), "torn bushings stop nothing");
+    assert_eq!(steps[0].id, StepId::Repair);
+    assert!(steps[0].detail.en().contains("Bushings are torn") && !steps[0].detail.en().contains("Dampers"));
+    // Cords are said before anything else, whatever the angles do.
+    c.base.inspected.front = vec![found("tyres", Some(Side::Left), "cords")];
+    let (a, _) = worked(&c);
+    assert!(!a.verdict.reached);
+    assert!(
+        a.verdict.headline.en().starts_with("Stop: left front, tyre: cords seen"),
+        "{}",
+        a.verdict.headline.en()
+    );
 }

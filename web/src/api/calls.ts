@@ -47,6 +47,7 @@ export const getMethods = () => take(api.GET('/api/v1/methods'));
 export const getArchetypes = () => take(api.GET('/api/v1/archetypes'));
 export const fitArchetype = (id: string, body: Schemas['FitRequest']) =>
   take(api.POST('/api/v1/archetypes/{id}/fit', { params: { path: { id } }, body }));
+export const getInspection = () => take(api.GET('/api/v1/inspection'));
 export const turnable = (body: Schemas['TurnableRequest']) => take(api.POST('/api/v1/turnable', { body }));
 export const getWearData = () => take(api.GET('/api/v1/wear-data'));
 

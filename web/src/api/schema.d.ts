@@ -226,6 +226,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/inspection": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What is looked at before any reading. */
+        get: operations["inspection"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/jobs": {
         parameters: {
             query?: never;
@@ -1368,6 +1385,8 @@ export interface components {
                  */
                 adjusters_told?: boolean;
                 height_by?: components["schemas"]["HeightBy"] | null;
+                /** @description What was looked at before it was read: worn, bent, broken. */
+                inspected?: components["schemas"]["Inspected"][];
                 /** @description What its joints, travel and clearances allow. */
                 limits?: components["schemas"]["Limits"];
                 /**
@@ -1397,6 +1416,8 @@ export interface components {
                  */
                 adjusters_told?: boolean;
                 height_by?: components["schemas"]["HeightBy"] | null;
+                /** @description What was looked at before it was read: worn, bent, broken. */
+                inspected?: components["schemas"]["Inspected"][];
                 /** @description What its joints, travel and clearances allow. */
                 limits?: components["schemas"]["Limits"];
                 /**
@@ -1921,6 +1942,23 @@ export interface components {
             rear: string;
         };
         /** @description One of a thing for each axle. */
+        Axles_Vec_Inspected: {
+            front: {
+                /** @description Which of its answers. */
+                answer: string;
+                /** @description Which item of the list. */
+                item: string;
+                side?: components["schemas"]["Side"] | null;
+            }[];
+            rear: {
+                /** @description Which of its answers. */
+                answer: string;
+                /** @description Which item of the list. */
+                item: string;
+                side?: components["schemas"]["Side"] | null;
+            }[];
+        };
+        /** @description One of a thing for each axle. */
         Axles_Vec_Problem: {
             front: {
                 /** @description Dotted path of the field, e.g. `points.upper_outer`. */
@@ -2052,7 +2090,7 @@ export interface components {
          * @description How a part does against the aim.
          * @enum {string}
          */
-        CandidateStatus: "fitted" | "reaches" | "short" | "toe_only" | "clash" | "needs" | "fouls" | "stops";
+        CandidateStatus: "fitted" | "reaches" | "short" | "toe_only" | "clash" | "needs" | "fouls" | "stops" | "not_judged";
         /** @description The car as geometry. */
         Car: {
             /** @description The rest. */
@@ -2087,6 +2125,8 @@ export interface components {
         CarBase: {
             /** @description Each axle; none until its points are known and it was read. */
             axles: components["schemas"]["Axles_Option_AxleBase"];
+            /** @description What was looked at on each axle before it was read. */
+            inspected?: components["schemas"]["Axles_Vec_Inspected"];
             /** @description Levels of an air suspension against as found. */
             levels?: components["schemas"]["AirLevel"][];
             /**
@@ -2238,6 +2278,11 @@ export interface components {
              * @default 265
              */
             tyre_width_mm: number;
+            /**
+             * @description Aim such a car is usually set to, by its id; the first plan starts from it.
+             * @default null
+             */
+            usual_aim: string | null;
             /**
              * @description What is told of the tyres beside size and compound.
              * @default {
@@ -3612,6 +3657,64 @@ export interface components {
          * @enum {string}
          */
         Held: "tabs_in" | "seized" | "not_here";
+        /** @description An answer and what it does. */
+        InspectAnswer: {
+            /** @description What comes first because of it; empty when it is all right. */
+            first?: string;
+            /** @description Id. */
+            id: string;
+            /** @description What the screen says. */
+            label: string;
+            /** @description Nothing is planned over it. */
+            stops?: boolean;
+            /** @description What it adds to the doubt. */
+            widen?: components["schemas"]["InspectWiden"];
+        };
+        /**
+         * @description What an item is answered of.
+         * @enum {string}
+         */
+        InspectEach: "wheel" | "axle";
+        /** @description One thing to look at. */
+        InspectItem: {
+            /** @description Answers, the good one first. */
+            answers: components["schemas"]["InspectAnswer"][];
+            /** @description What is looked at. */
+            ask: string;
+            /** @description Of each wheel or each axle. */
+            each: components["schemas"]["InspectEach"];
+            /** @description Id. */
+            id: string;
+        };
+        /** @description What an answer adds to the doubt of an angle read over it, standard deviations, degrees (judgement, no source). */
+        InspectWiden: {
+            /**
+             * Format: double
+             * @description Camber.
+             * @default 0
+             */
+            camber: number;
+            /**
+             * Format: double
+             * @description Caster.
+             * @default 0
+             */
+            caster: number;
+            /**
+             * Format: double
+             * @description Toe of one wheel.
+             * @default 0
+             */
+            toe: number;
+        };
+        /** @description What was looked at on an axle before it was read. */
+        Inspected: {
+            /** @description Which of its answers. */
+            answer: string;
+            /** @description Which item of the list. */
+            item: string;
+            side?: components["schemas"]["Side"] | null;
+        };
         /** @description Points of irregular-wear risk. */
         IrregularPart: {
             /** @description What they are for. */
@@ -7498,6 +7601,43 @@ export interface operations {
                 };
             };
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The database does not answer, or the server is shutting down */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    inspection: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["InspectItem"][];
+                };
+            };
+            /** @description Asked from another machine, or written from another site's page */
+            403: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -194,6 +194,8 @@ export function ReachMap({
     boxes.push(b);
     return b;
   };
+  // Where nobody read one of the two, where it stands is what the model expects.
+  const guessed = result.expected.some((e) => e.angle === 'camber' || e.angle === (rear ? 'toe' : 'caster'));
   const callouts = sides.filter(shown).map((s) => {
     const set = result[s].set;
     const [what, gap, word] = worst(result[s], aim, rear);
@@ -468,9 +470,14 @@ export function ReachMap({
               stroke={on ? `var(--${s})` : 'none'}
               strokeWidth="2"
             />
-            <Glyph name={on ? 'aim' : 'short'} x={9} y={on ? 8 : 13} size={on ? 18 : 20} />
+            <Glyph
+              name={on ? (guessed ? 'unread' : 'aim') : 'short'}
+              x={9}
+              y={on ? 8 : 13}
+              size={on ? 18 : 20}
+            />
             <text x="36" y={on ? 23 : 19} fontSize="18" fontWeight={on ? 750 : 600} fill="currentColor">
-              {on ? `${cap(s)} on aim` : `${s} ${what}`}
+              {on ? `${cap(s)} ${guessed ? 'expected' : 'on aim'}` : `${s} ${what}`}
             </text>
             {on ? (
               <text x="10" y="46" fontSize="22" fontWeight="800" fill={`var(--${s})`}>

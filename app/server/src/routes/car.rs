@@ -13,6 +13,7 @@ use bold_stance_car::metrics::{
 };
 use bold_stance_car::vehicle::{Car, CarFacts, Gains};
 use bold_stance_kinematics::geometry::Geometry;
+use bold_stance_trade::inspect::{InspectItem, shipped_inspection};
 use bold_stance_trade::job::{Turnable, TurnableRequest, planned_corner_file, turnable};
 use bold_stance_trade::plan::CarInput;
 use bold_stance_units::problem::Problem;
@@ -122,6 +123,13 @@ pub async fn fit(
         .into());
     };
     Ok(HttpResponse::Ok().json(fit_archetype(a, &r.taped, r.wheelbase_mm)?))
+}
+
+/// What is looked at before any reading.
+#[utoipa::path(get, path = "/api/v1/inspection", operation_id = "inspection", responses((status = 200, body = Vec<InspectItem>)))]
+#[get("/api/v1/inspection")]
+pub async fn inspection() -> Result<HttpResponse, ApiError> {
+    Ok(HttpResponse::Ok().json(shipped_inspection()?))
 }
 
 /// What can be turned on an axle as found: where it sits, what one step does, what all of it reaches.

@@ -162,6 +162,7 @@ pub fn mount(cfg: &mut web::ServiceConfig) {
         .service(car::archetypes)
         .service(car::fit)
         .service(car::what_turns)
+        .service(car::inspection)
         .service(car::drawing)
         .service(car::file);
 }

@@ -9,7 +9,7 @@ use actix_web::http::StatusCode;
 use actix_web::{HttpResponse, delete, get, post, put, web};
 use bold_stance_store::job::{self, Stage};
 use bold_stance_store::plan::{self, Plan};
-use bold_stance_store::{Tx, done, event, visit};
+use bold_stance_store::{Tx, done, event, vehicle, visit};
 use bold_stance_trade::job::{Done, JobBench, Sheet, mark_step, sheet_of};
 use bold_stance_trade::plan::{CarInput, CarPlan, car_fitted_parts, plan_car_within};
 use bold_stance_trade::sheet::Mark;
@@ -106,16 +106,26 @@ pub async fn create(
     Doc(n): Doc<NewPlan>,
     once: Once,
 ) -> Result<HttpResponse, ApiError> {
-    let document = match n.document {
-        Some(d) => d,
-        None => CarPlan::unchanged(state.all_aims().await?.remove(0).aim),
-    };
-    check(&state, &n.name, &document).await?;
+    if let Some(d) = &n.document {
+        check(&state, &n.name, d).await?;
+    }
+    let mut aims = state.all_aims().await?;
     let mut tx = match once.begin(&state).await? {
         Begun::New(tx) => tx,
         Begun::Before(status, body) => return Ok(again(status, body)),
     };
-    job::get(&mut tx, *id).await?;
+    let of = job::get(&mut tx, *id).await?;
+    let document = match n.document {
+        Some(d) => d,
+        None => {
+            // What such a car is usually set to, else the first of the shop's aims.
+            let usual = vehicle::get(&mut tx, of.vehicle_id).await?.facts.car.usual_aim;
+            let at = aims.iter().position(|a| Some(&a.aim.id) == usual.as_ref()).unwrap_or(0);
+            let d = CarPlan::unchanged(aims.swap_remove(at).aim);
+            check(&state, &n.name, &d).await?;
+            d
+        }
+    };
     let p = plan::insert(&mut tx, state.shop.id, *id, n.name.trim(), &document).await?;
     answer(&state, p, "plan saved", tx, &once, StatusCode::CREATED).await
 }

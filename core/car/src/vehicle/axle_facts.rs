@@ -3,6 +3,7 @@
 use super::HeightBy;
 use super::{Limits, Spring};
 use crate::adjuster::{FoundAdjuster, found_problems};
+use bold_stance_kinematics::geometry::Side;
 use bold_stance_units::problem::{Problem, in_range};
 use serde::{Deserialize, Serialize};
 
@@ -35,9 +36,26 @@ pub struct AxleFacts {
     /// usually have.
     #[serde(default)]
     pub adjusters_told: bool,
+    /// What was looked at before it was read: worn, bent, broken.
+    #[serde(default, skip_serializing_if = "Vec::is_empty")]
+    pub inspected: Vec<Inspected>,
     /// What its height is turned by, where that was looked at.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub height_by: Option<HeightBy>,
+}
+
+/// What was looked at on an axle before it was read.
+#[derive(Debug, Clone, PartialEq, Eq, Serialize, Deserialize)]
+#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
+#[serde(deny_unknown_fields)]
+pub struct Inspected {
+    /// Which item of the list.
+    pub item: String,
+    /// On which side; none where it is of both.
+    #[serde(default)]
+    pub side: Option<Side>,
+    /// Which of its answers.
+    pub answer: String,
 }
 
 impl AxleFacts {
@@ -53,6 +71,7 @@ impl AxleFacts {
             adjusters: Vec::new(),
             adjusters_told: false,
             height_by: None,
+            inspected: Vec::new(),
         }
     }
 

@@ -72,6 +72,9 @@ pub struct CarFacts {
     pub axles: Axles<AxleFacts>,
     /// What is told of the tyres beside size and compound.
     pub wear: WearFacts,
+    /// Aim such a car is usually set to, by its id; the first plan starts from it.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub usual_aim: Option<String>,
 }
 
 impl Default for CarFacts {
@@ -87,6 +90,7 @@ impl Default for CarFacts {
             turns: Vec::new(),
             axles: Axles { front: AxleFacts::carrying(6000.0), rear: AxleFacts::carrying(5000.0) },
             wear: WearFacts::default(),
+            usual_aim: None,
         }
     }
 }

@@ -16,7 +16,7 @@ mod tyre_facts;
 
 pub use anchor::{Anchor, Anchored, Measured, anchor, anchor_wheel};
 pub use attitude::Attitude;
-pub use axle_facts::AxleFacts;
+pub use axle_facts::{AxleFacts, Inspected};
 pub use axles::{Axles, Sides};
 pub use car::{Car, CarState, Gains, WheelOnGround};
 pub use facts::{AirLevel, CarFacts, Payload, TurnRecord};

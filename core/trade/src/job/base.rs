@@ -4,6 +4,7 @@ use super::expect::{WheelSeen, side_with};
 use super::facts::{Drive, Silhouette, VehicleFacts};
 use super::record::{Reading, standing};
 use super::stance::stands;
+use crate::inspect::widened;
 use crate::plan::{AxleBase, CarBase};
 use crate::reading::{Place, Quantity, ReadAxle, ReadSide, Seen, Visit, toe_of};
 use bold_stance_car::fit::Sigmas;
@@ -59,7 +60,12 @@ fn axle_base(f: &VehicleFacts, readings: &[Reading], seen: &[Seen], axle: Axle) 
     if nothing(&wheels.left) && nothing(&wheels.right) && offset.is_none() {
         return None;
     }
-    let side = |s| side_with(f, &geometry, &adjusters[s], (axle, s), &wheels[s]);
+    // What is worn under it widens the doubt of what was read over it.
+    let side = |s| {
+        let mut read = side_with(f, &geometry, &adjusters[s], (axle, s), &wheels[s])?;
+        read.sigma = widened(read.sigma, &told.inspected, s);
+        Some(read)
+    };
     let read = Sides::of(side).both()?;
     Some(AxleBase {
         geometry,
@@ -85,6 +91,7 @@ pub fn base_of(f: &VehicleFacts, readings: &[Reading], seen: &[Seen]) -> CarBase
         stands: stands(f, readings),
         turns: c.turns.clone(),
         tyre_gain_mm: c.axles.as_ref().map(|a| a.tyre_gain_mm),
+        inspected: c.axles.as_ref().map(|a| a.inspected.clone()),
         axles: Axles::of(|a| axle_base(f, readings, seen, a)),
     }
 }

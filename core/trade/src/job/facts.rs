@@ -1,5 +1,6 @@
 //! What is told of a vehicle, and what can be wrong with it.
 
+use crate::inspect::inspected_problems;
 use bold_stance_car::adjuster::{USUAL_THROW_MM, adjusters_not_there, default_adjusters};
 use bold_stance_car::fit::Knowledge;
 use bold_stance_car::vehicle::Use;
@@ -260,6 +261,9 @@ impl VehicleFacts {
             }
         }
         out.extend(self.car.problems("car."));
+        for (axle, a) in self.car.axles.each() {
+            out.extend(inspected_problems(&format!("car.axles.{}.inspected.", axle.word()), &a.inspected));
+        }
         if out.is_empty() {
             for (_, at, g) in self.shapes() {
                 out.extend(travel_problems(g, &format!("{at}.")));

@@ -1,5 +1,6 @@
 //! The whole Plan answer: both sides, their reach, their setting, and what each part would do.
 
+use super::angle::AngleName;
 use super::begin::begin;
 use super::bench::Bench;
 use super::budget::Budget;
@@ -9,7 +10,7 @@ use super::expected::expected;
 use super::input::PlanInput;
 use super::jack_sweep::fitted_to_sweep;
 use super::quick::quick;
-use super::reach::{LockTurn, lock_reach, reach};
+use super::reach::{LockTurn, Plane, lock_reach, reach};
 use super::result::{Candidate, CandidateStatus, Effect, LockPlan, PlanResult, SidePlan};
 use super::states::states;
 use super::words;
@@ -359,6 +360,7 @@ impl Work<'_> {
             .filter(|c| !c.ok && !was.iter().any(|w| w.kind == c.kind && !w.ok))
             .map(|c| c.words)
             .collect();
+        let second = if self.plane == Plane::CamberToe { AngleName::Toe } else { AngleName::Caster };
         let toe_only = part.adjusters.is_empty()
             && out.effect.is_some_and(|e| {
                 e.camber_deg.abs() < 0.05
@@ -376,6 +378,8 @@ impl Work<'_> {
             CandidateStatus::Fouls
         } else if toe_only {
             CandidateStatus::ToeOnly
+        } else if !self.input.is_read(AngleName::Camber) && !self.input.is_read(second) {
+            CandidateStatus::NotJudged
         } else if out.short_deg < 1e-6 && out.apart_deg == 0.0 {
             CandidateStatus::Reaches
         } else {
@@ -440,6 +444,7 @@ fn rank(c: &Candidate) -> f64 {
         CandidateStatus::Fitted => 0.0,
         CandidateStatus::Reaches => 1.0 + c.part.cost / 1e6,
         CandidateStatus::Short => 10.0 + c.short_deg + c.apart_deg,
+        CandidateStatus::NotJudged => 50.0,
         CandidateStatus::ToeOnly => 100.0,
         CandidateStatus::Needs => 110.0 + c.short_deg.min(50.0),
         CandidateStatus::Fouls => 170.0 + c.short_deg.min(20.0),

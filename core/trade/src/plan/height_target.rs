@@ -212,6 +212,7 @@ mod tests {
         stands.mm[axle] = Some(498.0);
         stands.mm[other(axle)] = Some(571.0);
         let base = CarBase {
+            inspected: Axles::default(),
             wheelbase_mm: 3220.0,
             lock_deg: 35.0,
             levels: Vec::new(),

@@ -116,6 +116,8 @@ pub enum CandidateStatus {
     Fouls,
     /// The linkage does not close with it at the planned height.
     Stops,
+    /// Nothing it could set was read: it is not judged.
+    NotJudged,
 }
 
 /// One part of the catalogue against this plan.

@@ -4,6 +4,7 @@
 use super::gate::fouls;
 use super::ids::{StepId, Tick};
 use super::step::{GateNeed, GateReading, SheetStep, StepHeight, StepKind, TickLine};
+use crate::inspect::{FoundFirst, found_first};
 use crate::part::Part;
 use crate::plan::{AngleName, CarAnswer, CarInput, Order, PlanResult};
 use crate::reading::ROLL_M;
@@ -233,6 +234,11 @@ pub fn sheet(input: &CarInput, answer: &CarAnswer, fitted: &Axles<Vec<Part>>) ->
     if !foul.is_empty() {
         let how = said("gate-fouls-how").list("each", foul);
         out.push(gate(StepId::Fouls, None, "gate-fouls", how, &[], Vec::new()));
+    }
+    let repairs: Vec<Said> = found_first(&input.base.inspected).iter().map(FoundFirst::says).collect();
+    if !repairs.is_empty() {
+        let how = said("step-repair-how").list("each", repairs);
+        out.push(step(StepId::Repair, None, said("step-repair"), how, &["caution-jack"]));
     }
     let support = said("step-support-how");
     out.push(step(StepId::Support, None, said("step-support"), support, &["caution-jack"]));

@@ -9,6 +9,8 @@ use std::str::FromStr;
 #[derive(Debug, Clone, PartialEq, Eq, Hash, PartialOrd, Ord, Serialize, Deserialize)]
 #[serde(into = "String", try_from = "String")]
 pub enum StepId {
+    /// What was found worn or broken comes first.
+    Repair,
     /// Gate: something fouls as planned.
     Fouls,
     /// Stand and mark.
@@ -41,6 +43,7 @@ impl fmt::Display for StepId {
         use Axle::{Front, Rear};
         // The front's words are those of sheets that knew no rear.
         match self {
+            Self::Repair => f.write_str("repair"),
             Self::Fouls => f.write_str("fouls"),
             Self::Support => f.write_str("support"),
             Self::Height(Front) => f.write_str("height"),
@@ -66,6 +69,7 @@ impl FromStr for StepId {
     fn from_str(s: &str) -> Result<Self, UnknownStep> {
         use Axle::{Front, Rear};
         Ok(match s {
+            "repair" => Self::Repair,
             "fouls" => Self::Fouls,
             "support" => Self::Support,
             "height" => Self::Height(Front),

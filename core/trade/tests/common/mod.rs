@@ -107,6 +107,7 @@ pub fn car(front: Option<&PlanInput>, rear: Option<&PlanInput>) -> CarInput {
     });
     CarInput {
         base: CarBase {
+            inspected: Axles::default(),
             wheelbase_mm: any.wheelbase_mm,
             lock_deg: any.lock_deg,
             levels: any.levels.clone(),

@@ -16,7 +16,7 @@ import { readAngle, readLength } from '../../units/notation';
 import { useLive } from '../../api/live';
 import { isWholeAxle, layoutWords, pointAt, rowsOf, withPoint, withRight } from './points';
 
-export type Mode = 'shape' | 'tape' | 'points' | 'adjusters';
+export type Mode = 'shape' | 'tape' | 'points' | 'adjusters' | 'inspect';
 export type Archetype = Schemas['ArchetypeInfo'];
 type Measure = Schemas['Measure'];
 export type Via = 'shape' | 'tape' | 'points';
@@ -40,6 +40,8 @@ interface Props {
   change: (g: Geometry | null, via: Via, shape?: Archetype) => void;
   /** What can be turned, shown in its own tab. */
   adjusters: ReactNode;
+  /** What was looked at before it is read, in its own tab. */
+  inspect: ReactNode;
   bad: (fields: Record<string, string>) => void;
   hot: (path: string | undefined) => void;
 }
@@ -54,6 +56,7 @@ export function AxleEditor(p: Props) {
     ['tape', 'Tape it'],
     ['points', 'Points'],
     ['adjusters', 'What turns'],
+    ['inspect', 'Worn'],
   ];
   return (
     <section className="pane axle-editor" aria-label={`${p.axle} axle`}>
@@ -86,6 +89,7 @@ export function AxleEditor(p: Props) {
         )}
         {p.mode === 'tape' && (shape ? <Tape key={shape.id} {...p} shape={shape} /> : <NoShape {...p} />)}
         {p.mode === 'adjusters' && p.geometry && p.adjusters}
+        {p.mode === 'inspect' && p.inspect}
         {p.mode === 'points' && p.geometry && <PointTable {...p} geometry={p.geometry} />}
       </div>
     </section>

@@ -18,6 +18,7 @@ import { Adjusters, useTurnable } from './Adjusters';
 import { AxleEditor, type Archetype, type Mode, type Via } from './AxleEditor';
 import { carOf, useLook } from './car';
 import { carFields, carTexts, readCar } from './carFacts';
+import { Inspect, type Inspected } from './Inspect';
 import { MovePane } from './MovePane';
 import { pointAt, rowsOf } from './points';
 import type { Found, HeightBy } from './turnable';
@@ -143,12 +144,19 @@ interface Turns {
   list: Found[];
   told: boolean;
   heightBy: HeightBy | null;
+  /** What was looked at before it is read. */
+  inspected: Inspected[];
 }
 type Turned = Record<AxleName, Turns>;
 
 function turnsOf(f: VehicleFacts, axle: AxleName): Turns {
   const a = f.car.axles[axle];
-  return { list: a.adjusters ?? [], told: a.adjusters_told ?? false, heightBy: a.height_by ?? null };
+  return {
+    list: a.adjusters ?? [],
+    told: a.adjusters_told ?? false,
+    heightBy: a.height_by ?? null,
+    inspected: a.inspected ?? [],
+  };
 }
 
 interface Axles {
@@ -202,6 +210,8 @@ function read(start: VehicleFacts, t: Texts, picks: Picks, axles: Axles, turned:
     facts = patch(facts, `${at}.adjusters_told`, turned[axle].told);
     if (turned[axle].heightBy || start.car.axles[axle].height_by)
       facts = patch(facts, `${at}.height_by`, turned[axle].heightBy);
+    if (turned[axle].inspected.length || start.car.axles[axle].inspected)
+      facts = patch(facts, `${at}.inspected`, turned[axle].inspected);
   }
   return { facts, bad };
 }
@@ -359,7 +369,12 @@ export function VehicleForm({ start, fault, busy, action, done, head, extra, fre
     if (!shape) return;
     if (fresh && a === 'front') {
       const u = shape.usual;
-      const of: Picks = { drive: u.drive, silhouette: u.silhouette, tyre_class: u.tyre_class };
+      const of: Picks = {
+        'car.usual_aim': u.aim,
+        drive: u.drive,
+        silhouette: u.silhouette,
+        tyre_class: u.tyre_class,
+      };
       setPicks((p) => {
         const free = Object.entries(of).filter(([k]) => p[k] === undefined || p[k] === filled.current[k]);
         for (const [k, v] of free) filled.current = { ...filled.current, [k]: v };
@@ -377,6 +392,7 @@ export function VehicleForm({ start, fault, busy, action, done, head, extra, fre
               told: false,
               list: shape.adjusters.map((o) => ({ ...o.adjuster, name: o.name, right: null })),
               heightBy: x[a].heightBy,
+              inspected: x[a].inspected,
             },
           },
     );
@@ -507,6 +523,13 @@ export function VehicleForm({ start, fault, busy, action, done, head, extra, fre
           change={change(axle)}
           bad={setPointFaults}
           hot={setHotPath}
+          inspect={
+            <Inspect
+              axle={axle}
+              list={turned[axle].inspected}
+              change={(inspected) => setTurns({ inspected })}
+            />
+          }
           adjusters={
             geometry && (
               <Adjusters

@@ -22,7 +22,7 @@ function Cell({ v, side }: { v: Verdict | undefined; side: 'left' | 'right' }) {
       <td>
         <span className="verdict-cell" title={v.words}>
           <Half side={side} size={13} hollow />
-          <span className="fig mut">{angle(v.value_deg, form, v.angle === 'toe' ? 2 : 1)}</span>
+          <span className="fig chalk">{angle(v.value_deg, form, v.angle === 'toe' ? 2 : 1)}</span>
           <span className="verdict-word">
             <Glyph name="unread" size={13} />
             expected

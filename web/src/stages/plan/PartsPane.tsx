@@ -21,6 +21,8 @@ export function status(c: Candidate, form: AngleForm): { glyph: GlyphName; word:
       return { glyph: 'done', word: 'Fitted' };
     case 'reaches':
       return { glyph: 'aim', word: 'Reaches' };
+    case 'not_judged':
+      return { glyph: 'unread', word: 'Not judged' };
     case 'short':
       return { glyph: 'short', word: `${angle(c.short_deg, form, c.short_deg < 0.095 ? 2 : 1)} short` };
     case 'toe_only':

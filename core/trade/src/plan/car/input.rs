@@ -6,7 +6,7 @@ use super::stance::{CarStance, Stands};
 use crate::plan::input::{Moves, PlanInput, SideReadings};
 use bold_stance_car::adjuster::Adjuster;
 use bold_stance_car::fit::{Knowledge, SweepReading};
-use bold_stance_car::vehicle::{AirLevel, Axles, Limits, Sides, TurnRecord};
+use bold_stance_car::vehicle::{AirLevel, Axles, Inspected, Limits, Sides, TurnRecord};
 use bold_stance_kinematics::geometry::{Axle, Geometry};
 use bold_stance_units::problem::Problem;
 use bold_stance_units::said::said;
@@ -72,6 +72,9 @@ pub struct CarBase {
     /// Turns recorded on it, and the settled heights they gave.
     #[serde(default)]
     pub turns: Vec<TurnRecord>,
+    /// What was looked at on each axle before it was read.
+    #[serde(default)]
+    pub inspected: Axles<Vec<Inspected>>,
     /// Each axle; none until its points are known and it was read.
     pub axles: Axles<Option<AxleBase>>,
 }

@@ -2,6 +2,7 @@
 
 use super::input::CarInput;
 use super::orders::orders_of;
+use crate::inspect::{FoundFirst, found_first};
 use crate::plan::angle::AngleName;
 use crate::plan::reach::Plane;
 use crate::plan::result::PlanResult;
@@ -169,7 +170,10 @@ pub(crate) fn verdict(input: &CarInput, axles: &Axles<Option<PlanResult>>, told:
         }
     }
     worst.sort_by(|a, b| weight(b).total_cmp(&weight(a)));
-    let reached = standing.each().iter().all(|(_, s)| matches!(s, Standing::Reached | Standing::NotRead));
+    let first = found_first(&input.base.inspected);
+    let stops = first.iter().any(|f| f.stops);
+    let reached =
+        !stops && standing.each().iter().all(|(_, s)| matches!(s, Standing::Reached | Standing::NotRead));
     let already_in: Vec<WhatIsIn> = axles
         .each()
         .into_iter()
@@ -182,7 +186,15 @@ pub(crate) fn verdict(input: &CarInput, axles: &Axles<Option<PlanResult>>, told:
             r.iter().flat_map(|r| &r.expected).map(move |e| WhatIsIn { axle, angle: e.angle })
         })
         .collect();
-    let (headline, sentence) = say(input, axles, standing, worst.first(), (&already_in, &not_read));
+    let (mut headline, mut sentence) = say(input, axles, standing, worst.first(), (&already_in, &not_read));
+    if !first.is_empty() {
+        let all: Vec<Said> = first.iter().map(FoundFirst::says).collect();
+        // What may not be driven or set over is said before anything else.
+        if let Some(stop) = first.iter().find(|f| f.stops) {
+            headline = said("car-stop").say("what", stop.named());
+        }
+        sentence = sentences(all.into_iter().chain([sentence]).collect());
+    }
     CarVerdict {
         reached,
         axles: standing,
