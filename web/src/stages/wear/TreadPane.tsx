@@ -68,6 +68,9 @@ interface Props {
 
 export function TreadPane({ modes, wear, tyre, pick, km, setKm, other, setOther }: Props) {
   const { ticket, draft, plan, answer } = useBench();
+  const on = tyre.place.endsWith('front') ? 'front' : 'rear';
+  // Caster as good as does not wear a tyre.
+  const unread = (answer?.verdict.not_read ?? []).filter((u) => u.axle === on && u.angle !== 'caster');
   const { search } = useLocation();
   const { units } = useSettings();
   const [aboveId, setAbove] = useState(other ? 'other' : 'found');
@@ -97,6 +100,13 @@ export function TreadPane({ modes, wear, tyre, pick, km, setKm, other, setOther 
         style={{ display: 'flex', flexDirection: 'column', minWidth: 0, overflowY: 'auto' }}
       >
         <div style={{ padding: '7px 20px 6px' }}>
+          {unread.length > 0 && (
+            <p className="word small" data-testid="wear-expected">
+              <Glyph name="unread" size={16} />
+              Not read: {unread.map((u) => `${u.axle} ${u.angle}`).join(', ')}. The distance stands on what is
+              expected of them.
+            </p>
+          )}
           {tyre.done ? (
             <h1 className="wear-head" data-testid="wear-statement">
               <span className="plate" style={{ fontSize: 34 }}>
