@@ -6402,10 +6402,20 @@ export interface components {
             silhouette: string;
             /** @description Knock-out tabs are usually still in the slots of its cams. */
             tabs?: boolean;
+            /**
+             * Format: double
+             * @description Depth of a new tyre of it, mm.
+             */
+            tread_depth_mm: number;
             /** @description Tread compound, by its word. */
             tyre_class: string;
             /** @description Tyre size. */
             tyre_size: string;
+            /**
+             * Format: double
+             * @description Axle to axle, mm; of a front shape.
+             */
+            wheelbase_mm?: number | null;
         };
         /** @description A stored vehicle. */
         Vehicle: {

@@ -49,6 +49,11 @@ pub struct UsualCar {
     pub tyre_size: String,
     /// Tread compound, by its word.
     pub tyre_class: String,
+    /// Depth of a new tyre of it, mm.
+    pub tread_depth_mm: f64,
+    /// Axle to axle, mm; of a front shape.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub wheelbase_mm: Option<f64>,
     /// Load of one of its wheels, N.
     pub load_n: f64,
     /// Hub-to-arch height, mm.

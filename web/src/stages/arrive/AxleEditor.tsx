@@ -55,7 +55,7 @@ export function AxleEditor(p: Props) {
     ['shape', 'Under it'],
     ['tape', 'Tape it'],
     ['points', 'Points'],
-    ['adjusters', 'What turns'],
+    ['adjusters', 'Turns'],
     ['inspect', 'Worn'],
   ];
   return (

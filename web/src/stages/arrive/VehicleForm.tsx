@@ -353,7 +353,10 @@ export function VehicleForm({ start, fault, busy, action, done, head, extra, fre
       const u = shape.usual;
       usual.push([`axles.${a}.height_mm`, unitOf(u.height_mm)]);
       usual.push([`car.axles.${a}.load_n`, inField('load', u.load_n, units)]);
-      if (a === 'front') usual.push(['tyre_size', u.tyre_size]);
+      if (a === 'front') {
+        usual.push(['tyre_size', u.tyre_size], ['tread_depth_mm', inField('tread', u.tread_depth_mm, units)]);
+        if (u.wheelbase_mm) usual.push(['wheelbase_mm', unitOf(u.wheelbase_mm)]);
+      }
     }
     const plain = textsOf(start, units);
     setTexts((t) => {

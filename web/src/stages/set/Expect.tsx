@@ -21,7 +21,7 @@ export function Expect({ result: r, axle, toeBand, fs }: Props) {
     [
       ['camber', expectedOf(r, s).camber_deg, r[s].doubt.camber_deg, 1],
       ...(axle === 'front' ? [['caster', expectedOf(r, s).caster_deg, r[s].doubt.caster_deg, 1]] : []),
-      ['toe in', expectedOf(r, s).toe_deg, toeBand, 2],
+      ['toe in', expectedOf(r, s).toe_deg, toeBandOf(r, s, toeBand), 2],
     ] as [string, number, number, number][];
   return (
     <div className="set-row" style={{ background: 'var(--well)', flex: 1, minHeight: 96 }}>
@@ -40,7 +40,10 @@ export function Expect({ result: r, axle, toeBand, fs }: Props) {
                     ±{angle(d, form, dec)}
                   </span>
                 </div>
-                <span className="small mut">{w}</span>
+                <span className="small mut">
+                  {w}
+                  {unreadOf(r, w === 'toe in' ? 'toe' : (w as 'camber')) && ', not read'}
+                </span>
               </div>
             ))}
           </div>
@@ -49,3 +52,11 @@ export function Expect({ result: r, axle, toeBand, fs }: Props) {
     </div>
   );
 }
+
+/** Whether an angle of the axle was not read: what is shown of it is expected. A result kept before has none of it. */
+export const unreadOf = (r: PlanResult, angle: 'camber' | 'caster' | 'toe'): boolean =>
+  (r.expected ?? []).some((e) => e.angle === angle);
+
+/** Toe after the rods by what was read; as wide as what is expected where nobody read it, degrees. */
+export const toeBandOf = (r: PlanResult, s: SideName, set_deg: number): number =>
+  unreadOf(r, 'toe') ? r[s].doubt.toe_deg : set_deg;

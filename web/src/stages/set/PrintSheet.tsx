@@ -2,7 +2,7 @@
 import type { Ticket } from '../../api/client';
 import { useSettings } from '../../ui/settings';
 import { angle, length } from '../../units/print';
-import { expectedOf } from './Expect';
+import { expectedOf, toeBandOf, unreadOf } from './Expect';
 import { findingWords } from './gateWords';
 import { axleWord, readAt, sides, type Marks, type Sheet } from './sheet';
 
@@ -137,7 +137,8 @@ export function PrintSheet({ ticket, shop, planName, sheet, marks }: Props) {
                       : '–'}
                   </td>
                   <td>
-                    {angle(e.toe_deg, form, 2)} ±{angle(sheet.toe_band_deg, form, 2)}
+                    {angle(e.toe_deg, form, 2)} ±{angle(toeBandOf(r, s, sheet.toe_band_deg), form, 2)}
+                    {unreadOf(r, 'toe') ? ', not read' : ''}
                   </td>
                 </tr>
               );

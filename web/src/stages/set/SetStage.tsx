@@ -141,7 +141,11 @@ function SheetView({
                 <p style={{ marginTop: 8 }} data-testid="set-short">
                   <span className="plate">
                     <Glyph name={fouls?.off.length ? 'clash' : 'short'} size={18} /> {verdict.headline}.{' '}
-                    {fouls?.off.length ? verdict.sentence : 'This is the nearest setting.'}
+                    {fouls?.off.length
+                      ? verdict.sentence
+                      : verdict.worst
+                        ? 'This is the nearest setting.'
+                        : ''}
                   </span>
                 </p>
               )}

@@ -132,6 +132,17 @@ describe('the printed sheet', () => {
     const row = [...document.querySelectorAll('tr')].find((r) => r.textContent?.startsWith('Rear left'))!;
     expect([...row.querySelectorAll('td')][3]!.textContent).toBe('–');
   });
+  it('says of toe that nobody read it, and how wide that is', () => {
+    const guessed = { ...axle, expected: [{ angle: 'toe' }] };
+    const told = sheet([]);
+    const text = paper(ticket(), {
+      ...told,
+      answer: { ...told.answer, axles: { front: guessed, rear: null } },
+    } as never);
+    expect(text).toContain('±0.30°, not read');
+    expect(text).not.toContain('±0.08°');
+  });
+
   it('gives every band the unit of its figure', () => {
     const s = sheet([]);
     expect(paper(ticket(), s)).toContain('−0.6° ±0.3°');
