@@ -14,7 +14,7 @@ use nalgebra::{DMatrix, DVector};
 
 /// Share of an adjuster's whole range that one standard deviation of its place is, before anything was read: cars come in
 /// with cams all over their slots, but more near the middle (judgement, no source).
-const PLACE_SD: f64 = 0.25;
+pub const UNSEEN_PLACE_SD: f64 = 0.25;
 
 /// Whether its place is looked for: threads and stacks are counted from where they stand, a wedge or sleeve is seen.
 fn is_looked_for(a: &Adjuster) -> bool {
@@ -90,7 +90,7 @@ pub fn likely_positions(
         for r in 0..rows {
             slopes[(r, k)] = (up[r] - down[r]) / (a1 - a0);
         }
-        prior[(k, k)] = (PLACE_SD * (high - low)).powi(2);
+        prior[(k, k)] = (UNSEEN_PLACE_SD * (high - low)).powi(2);
     }
     let miss = DVector::from_iterator(rows, seen.iter().zip(&here).map(|(z, h)| z - h));
     let doubt = DMatrix::from_diagonal(&DVector::from_vec(doubt));

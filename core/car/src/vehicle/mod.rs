@@ -21,7 +21,7 @@ pub use axles::{Axles, Sides};
 pub use car::{Car, CarState, Gains, WheelOnGround};
 pub use facts::{AirLevel, CarFacts, Payload, TurnRecord};
 pub use height_by::{HeightBy, HeightKind};
-pub use likely::likely_positions;
+pub use likely::{UNSEEN_PLACE_SD, likely_positions};
 pub use limits::Limits;
 pub use springs::{GRAVITY, PerTurn, Spring, TORSION_BOLT, learn_per_turn, motion_ratio, payload_loads};
 pub use states::{HeightState, PlannedHeight, PlannedHeights, StateKind, height_states};

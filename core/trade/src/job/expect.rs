@@ -4,7 +4,7 @@ use super::facts::VehicleFacts;
 use crate::plan::{SideReadings, Unread};
 use bold_stance_car::adjuster::Adjuster;
 use bold_stance_car::fit::{Knowledge, Sigmas};
-use bold_stance_car::vehicle::Measured;
+use bold_stance_car::vehicle::{Measured, UNSEEN_PLACE_SD};
 use bold_stance_kinematics::edit::Edit;
 use bold_stance_kinematics::geometry::{Axle, Geometry, Side};
 use bold_stance_kinematics::linkage::{Corner, Linkage};
@@ -17,9 +17,6 @@ pub(super) struct WheelSeen {
     pub caster: Option<(f64, f64)>,
     pub toe: Option<(f64, f64)>,
 }
-
-/// Share of an adjuster's range that one standard deviation of its place is while nobody looked.
-const UNSEEN: f64 = 0.25;
 
 fn angles(g: &Geometry, side: Side, list: &[Adjuster], travel: f64) -> Option<[f64; 3]> {
     let edits: Vec<Edit> = list.iter().flat_map(|a| a.edits_at(a.position)).collect();
@@ -34,7 +31,8 @@ fn width(g: &Geometry, side: Side, list: &[Adjuster], travel: f64, knowledge: Kn
     for (i, a) in list.iter().enumerate().filter(|(_, a)| a.unseen && !a.is_tie_rod()) {
         let [low, high] = a.built_range();
         let mut moved = list.to_vec();
-        moved[i].position = a.position_of(a.amount(a.position) + UNSEEN * (a.amount(high) - a.amount(low)));
+        moved[i].position =
+            a.position_of(a.amount(a.position) + UNSEEN_PLACE_SD * (a.amount(high) - a.amount(low)));
         if let Some((x, y)) = angles(g, side, list, travel).zip(angles(g, side, &moved, travel)) {
             for (v, (p, q)) in var.iter_mut().zip(x.iter().zip(&y)) {
                 *v += (q - p).powi(2);

@@ -4,12 +4,10 @@
 use super::quantity::Quantity;
 use super::take::ReadingCar;
 use bold_stance_car::adjuster::{Adjuster, AdjusterKind};
+use bold_stance_car::vehicle::UNSEEN_PLACE_SD;
 use bold_stance_kinematics::edit::Edit;
 use bold_stance_kinematics::geometry::{Axle, Side};
 use bold_stance_kinematics::linkage::{Corner, Linkage};
-
-/// Share of an adjuster's range that one standard deviation of its place is while nobody looked.
-const UNSEEN: f64 = 0.25;
 
 /// How far left lies from right by the marks alone.
 #[derive(Debug, Clone, Copy, PartialEq, Default)]
@@ -59,7 +57,7 @@ impl ReadingCar {
                 if a.unseen && !matches!(a.kind, AdjusterKind::Thread { .. } | AdjusterKind::Shims { .. }) {
                     let [low, high] = a.built_range().map(|p| moved(p).unwrap_or(0.0));
                     out.seen = out.seen && (high - low).abs() < 0.1;
-                    var += (UNSEEN * (high - low)).powi(2);
+                    var += (UNSEEN_PLACE_SD * (high - low)).powi(2);
                 } else {
                     var += (a.gain_sd() * moved(a.position).unwrap_or(0.0)).powi(2);
                 }
