@@ -12,11 +12,11 @@ use bold_stance_trade::job::{
     base_of, mark_step, tyres_of,
 };
 use bold_stance_trade::part::shipped_parts;
-use bold_stance_trade::plan::{AngleName, CarPlan};
+use bold_stance_trade::plan::{AngleName, CarPlan, Standing};
 use bold_stance_trade::reading::{
     DoubtPart, Jack, Method, Place, RawEntry, ReadAxle, ReadSide, Visit, shipped_methods, shipped_prepare,
 };
-use bold_stance_trade::sheet::{DoneRecord, GateReading, Mark, StepId, Tick};
+use bold_stance_trade::sheet::{DoneRecord, GateReading, Mark, StepId, StepKind, Tick};
 use bold_stance_tread::UseMix;
 use bold_stance_units::LengthUnit;
 use bold_stance_words::English;
@@ -519,6 +519,15 @@ fn a_plan_needs_only_what_it_uses_and_turns_nothing_for_what_nobody_read() {
     }
     let needs: Vec<_> = sheet.steps.iter().flat_map(|s| &s.needs).map(|n| n.quantity).collect();
     assert!(!needs.is_empty() && needs.iter().all(|q| *q == GateReading::Height), "{needs:?}");
+    assert!(!plan.verdict.reached, "nothing that was not read lands");
+    // No gate asks for a sweep, and none is there that judges nothing.
+    let gates: Vec<_> = sheet.steps.iter().filter(|s| s.kind == StepKind::Gate).collect();
+    assert!(gates.iter().all(|g| !g.needs.is_empty() && g.ticks.iter().all(|t| t.id != Tick::Resweep)));
+    // A front that is read and off beside a rear of which only heights were read: that rear does not "land".
+    let (plan, _) = partly(|r| heights(r) || r.axle == ReadAxle::Front);
+    assert_eq!(plan.verdict.axles.rear, Standing::NotRead);
+    let says = format!("{} {}", plan.verdict.headline.en(), plan.verdict.sentence.en());
+    assert!(!says.contains("rear lands") && !says.contains("All four"), "{says}");
     // A rear camber job without front caster: the front is judged by what was read of it.
     let (plan, _) = partly(|r| r.method != Method::CasterJointLine);
     let front = plan.axles.front.as_ref().unwrap();

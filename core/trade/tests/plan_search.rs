@@ -11,8 +11,8 @@ use bold_stance_kinematics::linkage::{Corner, Linkage};
 use bold_stance_trade::aim::Target;
 use bold_stance_trade::part::{Part, shipped_parts};
 use bold_stance_trade::plan::{
-    Bench, CheckKind, Filters, Moves, Picked, PlanCase, PlanCaseError, PlanInput, SearchResult,
-    SolvedSetting, plan, run_plan, search, solve, solve_both,
+    Bench, CandidateStatus, CheckKind, Filters, Moves, Picked, PlanCase, PlanCaseError, PlanInput,
+    SearchResult, SolvedSetting, Unread, plan, run_plan, search, solve, solve_both,
 };
 use bold_stance_tread::{CarTyres, TreadLog};
 use bold_stance_words::English;
@@ -622,4 +622,25 @@ fn a_case_in_its_first_form_is_read_as_the_present_one() {
     }
     // What is no case is told as ever.
     assert_eq!(PlanCase::read(br#"{"format":1}"#).unwrap_err().field, "format");
+}
+
+/// Sets are ranked by what was read: by nothing they are not, and by a part of it that is said.
+#[test]
+fn sets_are_not_ranked_by_angles_nobody_read() {
+    let mut i = truck();
+    for side in [&mut i.left, &mut i.right] {
+        side.unread = Unread { height: false, camber: true, caster: true, toe: true };
+    }
+    let parts = some(&["offset-upper-arm"]);
+    let p = search(&i, &Filters::default(), None, &parts, &|_| true).unwrap_err();
+    assert_eq!(p[0].field, "left.angles");
+    let answer = plan(&i, &parts).unwrap();
+    assert!(
+        !answer.verdict.reached && answer.candidates.iter().all(|c| c.status != CandidateStatus::Reaches)
+    );
+    i.left.unread.camber = false;
+    i.right.unread.camber = false;
+    let r = search(&i, &Filters::default(), None, &parts, &|_| true).unwrap();
+    assert!(r.sentence.en().starts_with("Judged by what was read alone."), "{}", r.sentence.en());
+    assert_ne!(plan(&i, &parts).unwrap().verdict.headline.en(), "Both sides land on aim");
 }

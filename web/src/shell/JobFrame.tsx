@@ -45,6 +45,9 @@ function state(stage: StageName, bench: Bench): { glyph: GlyphName; word: string
         : { glyph: 'done', word: 'done' };
     case 'plan':
       if (!answer) return { glyph: 'unread', word: 'waits for readings' };
+      // What lands of a part of it is not the car on aim.
+      if (!answer.verdict.worst && answer.verdict.not_read.length)
+        return { glyph: 'unread', word: answer.verdict.reached ? 'partly read' : 'not judged' };
       return answer.verdict.reached ? { glyph: 'aim', word: 'on aim' } : { glyph: 'short', word: 'short' };
     case 'wear':
       return answer

@@ -51,12 +51,6 @@ impl Unread {
     pub fn is_none(&self) -> bool {
         *self == Self::default()
     }
-
-    /// Whether nothing was.
-    #[must_use]
-    pub fn is_all(&self, steered: bool) -> bool {
-        self.height && self.camber && self.toe && (self.caster || !steered)
-    }
 }
 
 /// Angles picked by hand on an axle's map.
@@ -257,6 +251,17 @@ impl PlanInput {
             AngleName::Caster | AngleName::CrossCaster => !u.caster,
             AngleName::Toe => !u.toe,
         })
+    }
+
+    /// Whether any of its angles was read on both wheels: else nothing can be judged.
+    #[must_use]
+    pub fn is_judged(&self) -> bool {
+        let of: &[AngleName] = if self.steered() {
+            &[AngleName::Camber, AngleName::Caster, AngleName::Toe]
+        } else {
+            &[AngleName::Camber, AngleName::Toe]
+        };
+        of.iter().any(|a| self.is_read(*a))
     }
 
     /// Most camber and caster may lie apart from side to side, degrees; without bounds where they were not read.

@@ -109,15 +109,25 @@ pub(crate) fn verdict(
             s.checks.iter().filter(|c| c.fouls()).map(foul)
         })
         .collect();
-    let reached = inside && cross_ok && stop.is_none() && fouls.is_empty();
+    // Where nothing was read nothing lands.
+    let judged = input.is_judged();
+    let reached = judged && inside && cross_ok && stop.is_none() && fouls.is_empty();
     let height = said("sentence").say("what", axle_height(input.geometry.axle, used_mm, &work.state));
     let (headline, sentence) = if let Some(s) = stop {
         let sentence = said("verdict-stop-at").say("stop", s.words.clone()).change_mm("used", s.used_mm);
         (said("verdict-stop"), sentence)
     } else if !fouls.is_empty() {
         // Said before anything else: what meets something is not set so, wherever the angles come to stand.
-        let angles = if inside && cross_ok { "verdict-fouls-on-aim" } else { "verdict-fouls-off-aim" };
+        let angles = if !judged {
+            "verdict-fouls-not-judged"
+        } else if inside && cross_ok {
+            "verdict-fouls-on-aim"
+        } else {
+            "verdict-fouls-off-aim"
+        };
         (said(angles), sentences(vec![height, said("verdict-fouls").list("each", fouls.clone())]))
+    } else if !judged {
+        (said("verdict-not-judged"), height)
     } else if reached {
         let fitted = candidates.iter().filter(|c| c.status == CandidateStatus::Fitted).count();
         let with = match fitted {
@@ -127,7 +137,9 @@ pub(crate) fn verdict(
             n => Some(said("verdict-parts-on").count("n", n)),
         };
         let all = [height].into_iter().chain(with).chain(first_orders(left, right)).collect();
-        (said("verdict-reached"), sentences(all))
+        let all_read =
+            [AngleName::Camber, AngleName::Caster, AngleName::Toe].into_iter().all(|a| input.is_read(a));
+        (said(if all_read { "verdict-reached" } else { "verdict-reached-read" }), sentences(all))
     } else if inside {
         let apart = said("verdict-apart-by")
             .change_deg("camber", cross_camber_deg, 1)

@@ -11,7 +11,7 @@ use crate::reading::ROLL_M;
 use bold_stance_car::adjuster::Adjuster;
 use bold_stance_car::vehicle::{Axles, Sides};
 use bold_stance_kinematics::geometry::{Axle, Layout};
-use bold_stance_units::said::{Measure, Said, said};
+use bold_stance_units::said::{Measure, Said, said, sentences};
 
 fn step(id: StepId, axle: Option<Axle>, title: Said, detail: Said, cautions: &[&'static str]) -> SheetStep {
     SheetStep {
@@ -192,21 +192,42 @@ fn as_read(input: &CarInput, needs: Vec<GateNeed>) -> Vec<GateNeed> {
     needs.into_iter().filter(read).collect()
 }
 
-fn rear_gate(input: &CarInput) -> SheetStep {
-    let t = input.plan.aim.target(Axle::Rear);
-    let how = window(said("gate-rear-how"), "camber-low", "camber-high", t.camber);
-    let how = window(how, "toe-low", "toe-high", t.toe.map(|v| 2.0 * v));
-    let needs = as_read(input, need(Axle::Rear, &[GateReading::Camber, GateReading::Toe]));
-    gate(StepId::Read(Axle::Rear), Some(Axle::Rear), "gate-rear", how, &[Tick::Roll, Tick::Bounce], needs)
+/// What a gate reads of an axle, each with its window, and what goes with it.
+fn windows(input: &CarInput, axle: Axle, needs: &[GateNeed], then: Option<&'static str>) -> Said {
+    let t = input.plan.aim.target(axle);
+    let one = |q: GateReading| match q {
+        GateReading::Camber => Some(window(said("gate-camber"), "low", "high", t.camber)),
+        GateReading::Caster => Some(window(said("gate-caster"), "low", "high", t.caster)),
+        GateReading::Toe => Some(window(said("gate-toe"), "low", "high", t.toe.map(|v| 2.0 * v))),
+        GateReading::Height => None,
+    };
+    let mut quantities: Vec<GateReading> = Vec::new();
+    for n in needs {
+        if !quantities.contains(&n.quantity) {
+            quantities.push(n.quantity);
+        }
+    }
+    let each = quantities.into_iter().filter_map(one).collect();
+    sentences([said("gate-windows").list("each", each)].into_iter().chain(then.map(said)).collect())
 }
 
-fn front_gate(input: &CarInput) -> SheetStep {
-    let t = input.plan.aim.target(Axle::Front);
-    let how = window(said("gate-front-how"), "camber-low", "camber-high", t.camber);
-    let how = window(how, "caster-low", "caster-high", t.caster);
-    let needs = as_read(input, need(Axle::Front, &[GateReading::Camber, GateReading::Caster]));
-    let ticks = [Tick::Roll, Tick::Bounce, Tick::Resweep];
-    gate(StepId::Read(Axle::Front), Some(Axle::Front), "gate-front", how, &ticks, needs)
+/// The gate behind an axle's work; none where nothing it would judge was read as found.
+fn axle_gate(input: &CarInput, axle: Axle) -> Option<SheetStep> {
+    let (title, asked) = match axle {
+        Axle::Front => ("gate-front", [GateReading::Camber, GateReading::Caster]),
+        Axle::Rear => ("gate-rear", [GateReading::Camber, GateReading::Toe]),
+    };
+    let needs = as_read(input, need(axle, &asked));
+    let swept = needs.iter().any(|n| n.quantity == GateReading::Caster);
+    let then = match axle {
+        Axle::Rear => Some("gate-thrust"),
+        Axle::Front => swept.then_some("gate-resweep"),
+    };
+    let how = windows(input, axle, &needs, then);
+    let ticks: &[Tick] =
+        if swept { &[Tick::Roll, Tick::Bounce, Tick::Resweep] } else { &[Tick::Roll, Tick::Bounce] };
+    let title = if axle == Axle::Front && !swept { "gate-front-camber" } else { title };
+    (!needs.is_empty()).then(|| gate(StepId::Read(axle), Some(axle), title, how, ticks, needs))
 }
 
 /// The sheet of a car's plan. Only what the plan changes appears.
@@ -267,7 +288,7 @@ pub fn sheet(input: &CarInput, answer: &CarAnswer, fitted: &Axles<Vec<Part>>) ->
             out.push(toe_step(d));
         }
         if d.turns_arms() || d.turns_toe() || !d.fitted.is_empty() {
-            out.push(rear_gate(input));
+            out.extend(axle_gate(input, Axle::Rear));
         }
     }
     if let Some(d) = &front {
@@ -277,7 +298,7 @@ pub fn sheet(input: &CarInput, answer: &CarAnswer, fitted: &Axles<Vec<Part>>) ->
         }
         // A body that pitches turns caster, whichever axle's height changed.
         if d.turns_arms() || !lifted.is_empty() || !d.fitted.is_empty() {
-            out.push(front_gate(input));
+            out.extend(axle_gate(input, Axle::Front));
         }
         if d.turns_toe() {
             out.push(toe_step(d));
@@ -302,13 +323,21 @@ pub fn sheet(input: &CarInput, answer: &CarAnswer, fitted: &Axles<Vec<Part>>) ->
     if front.is_some() {
         needs.extend(need(Axle::Front, &[GateReading::Camber, GateReading::Caster, GateReading::Toe]));
     }
+    let mut needs = as_read(input, needs);
+    // Heights alone are proved by heights.
+    let only_heights = needs.is_empty();
+    if only_heights {
+        needs.extend(both().flat_map(|d| need(d.axle, &[GateReading::Height])));
+    }
+    let whole = both().all(|d| d.result.expected.is_empty());
     let detail = match (front.is_some(), rear_counts) {
+        _ if only_heights => "gate-proved-heights",
+        _ if !whole => "gate-proved-read",
         (true, true) => "gate-proved-car",
         (true, false) => "gate-proved-front",
         _ => "gate-proved-rear",
     };
     let ticks = [Tick::Roll, Tick::WheelStraight];
-    let needs = as_read(input, needs);
     out.push(gate(StepId::Proved, None, "gate-proved", said(detail), &ticks, needs));
     out
 }

@@ -84,7 +84,9 @@ export function PartsPane({ bench, axle, result, fitted: on, setFitted, current,
         <PlanMenu bench={bench} />
         <h3 style={{ marginTop: 12 }}>
           {ready
-            ? 'On aim with this plan'
+            ? result.expected.length
+              ? 'What was read is on aim'
+              : 'On aim with this plan'
             : gap > 0
               ? `What closes ${angle(gap, form, gap < 0.095 ? 2 : 1)}`
               : 'Parts'}

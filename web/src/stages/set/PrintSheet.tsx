@@ -26,7 +26,7 @@ export function PrintSheet({ ticket, shop, planName, sheet, marks }: Props) {
         plan “{planName}” · {new Date().toLocaleDateString()} · lengths in {unit}, angles in{' '}
         {form === 'minutes' ? 'degrees and minutes' : 'degrees'}
       </p>
-      {!verdict.reached && (
+      {(!verdict.reached || (verdict.not_read ?? []).length > 0) && (
         <p className="print-stop">
           <b>{verdict.headline}.</b> {verdict.sentence}
         </p>

@@ -88,6 +88,11 @@ pub struct CarVerdict {
     pub sentence: Said,
 }
 
+/// Whether no angle of an axle was read.
+fn nothing_read(r: &PlanResult) -> bool {
+    r.expected.len() == 2 + usize::from(r.plane == Plane::CamberCaster)
+}
+
 /// The worst of one axle.
 fn worst_of(input: &CarInput, axle: Axle, r: &PlanResult) -> Option<Worst> {
     let of = |side, kind, off_deg| Some(Worst { axle, side, kind, off_deg });
@@ -155,6 +160,8 @@ fn already_in(input: &CarInput, axle: Axle, r: &PlanResult) -> Vec<WhatIsIn> {
 pub(crate) fn verdict(input: &CarInput, axles: &Axles<Option<PlanResult>>, told: Axles<bool>) -> CarVerdict {
     let standing = Axles::of(|a| match &axles[a] {
         Some(r) if r.verdict.reached => Standing::Reached,
+        // Heights alone say nothing of its angles; what stops or fouls is told all the same.
+        Some(r) if nothing_read(r) && r.stop.is_none() && r.verdict.fouls.is_empty() => Standing::NotRead,
         Some(_) => Standing::Off,
         None if told[a] => Standing::Refused,
         None => Standing::NotRead,
@@ -172,8 +179,8 @@ pub(crate) fn verdict(input: &CarInput, axles: &Axles<Option<PlanResult>>, told:
     worst.sort_by(|a, b| weight(b).total_cmp(&weight(a)));
     let first = found_first(&input.base.inspected);
     let stops = first.iter().any(|f| f.stops);
-    let reached =
-        !stops && standing.each().iter().all(|(_, s)| matches!(s, Standing::Reached | Standing::NotRead));
+    let all = |list: &[Standing]| standing.each().iter().all(|(_, s)| list.contains(s));
+    let reached = !stops && all(&[Standing::Reached, Standing::NotRead]) && !all(&[Standing::NotRead]);
     let already_in: Vec<WhatIsIn> = axles
         .each()
         .into_iter()
@@ -216,6 +223,10 @@ fn say(
     let not_read = standing.each().into_iter().find(|(_, s)| **s == Standing::NotRead).map(|(a, _)| a);
     let Some(w) = worst else {
         let headline = match not_read {
+            // One axle whole and nothing of the other: said as if that other were not there.
+            Some(a) if unread.iter().all(|u| u.axle == a) => {
+                said("car-one-reached").word("axle", super::input::other(a).word()).word("unread", a.word())
+            }
             _ if !unread.is_empty() => partly(axles, unread),
             None => said("car-reached"),
             Some(a) => {

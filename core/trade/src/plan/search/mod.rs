@@ -10,6 +10,7 @@ mod linear;
 mod pool;
 mod reasons;
 
+use super::angle::AngleName;
 use super::begin::begin;
 use super::bench::SettingLine;
 use super::budget::Budget;
@@ -27,7 +28,7 @@ use bold_stance_kinematics::geometry::Axle;
 use bold_stance_kinematics::wheel::Alignment;
 use bold_stance_tread::{Band, CarTyres};
 use bold_stance_units::problem::{Problem, in_range};
-use bold_stance_units::said::{Said, said};
+use bold_stance_units::said::{Said, said, sentences};
 use finalists::{Posed, front, name_the_best, order, ranked, set_plan, with_bands};
 use linear::effects;
 use pool::{Ids, Pool, worth_posing};
@@ -226,6 +227,13 @@ pub fn search(
             ));
         }
     }
+    if !input.is_judged() {
+        problems.push(Problem::new(
+            "left.angles",
+            said("fault-nothing-to-judge"),
+            said("fault-read-an-angle-first"),
+        ));
+    }
     if !problems.is_empty() {
         return Err(problems);
     }
@@ -278,6 +286,11 @@ pub fn search(
         p.reasons = reasons::of(work, p, base.as_ref());
     }
     let (headline, sentence) = reasons::verdict(&plans, stop.as_ref());
+    // What was not read was not looked for: the sets are told by the rest.
+    let all_read =
+        [AngleName::Camber, AngleName::Caster, AngleName::Toe].into_iter().all(|a| input.is_read(a));
+    let sentence =
+        if all_read { sentence } else { sentences(vec![said("search-by-what-was-read"), sentence]) };
     Ok(SearchResult {
         ways_differ: reasons::ways_differ(&plans),
         plans,
