@@ -51,7 +51,11 @@ const side = (camber: number) => ({
   lock: null,
 });
 const answer = (camber: number) => ({
-  verdict: { reached: camber > -1, headline: camber > -1 ? 'All of it is met' : 'Camber falls short' },
+  verdict: {
+    not_read: [],
+    reached: camber > -1,
+    headline: camber > -1 ? 'All of it is met' : 'Camber falls short',
+  },
   axles: { front: { left: side(camber), right: side(camber + 0.25), candidates: [] }, rear: null },
 });
 const band = { low: 30_000, median: 40_000, high: 52_000 };
