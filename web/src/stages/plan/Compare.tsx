@@ -88,7 +88,12 @@ export default function Compare() {
       'Verdict',
       (r) => (
         <span className={r.verdict.reached ? 'word' : 'plate'}>
-          <Glyph name={!r.verdict.worst && r.verdict.not_read.length ? 'unread' : r.verdict.reached ? 'aim' : 'short'} size={17} />{' '}
+          <Glyph
+            name={
+              !r.verdict.worst && r.verdict.not_read.length ? 'unread' : r.verdict.reached ? 'aim' : 'short'
+            }
+            size={17}
+          />{' '}
           {r.verdict.headline}
         </span>
       ),
