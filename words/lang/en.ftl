@@ -361,6 +361,8 @@ gate-front-camber = Settle, read camber again
 gate-windows = { CAP($each) }; each also near what was expected.
 gate-camber = camber { $low } to { $high }
 gate-caster = caster { $low } to { $high }
+gate-wheelbase = wheelbases within { $most } of each other
+gate-square = Settle, tape both wheelbases
 gate-toe = total toe { $low } to { $high }
 gate-resweep = Caster has to be swept again.
 gate-thrust = The front is set to the rear's thrust line.
@@ -1441,3 +1443,15 @@ fault-of-the-axle = no side: it is looked at once on the axle
 search-by-what-was-read = Judged by what was read alone.
 fault-nothing-to-judge = no angle of this axle was read
 fault-read-an-angle-first = camber, caster or toe of both wheels read first: sets are ranked by them
+
+## A live axle that stands askew
+
+verdict-askew = The axle stays askew
+square-nothing-turns = Wheelbase { $by } shorter on the { $side-w }: the axle is askew, and nothing on its lower arms is known to turn.
+square-too-far = Wheelbase { $by } shorter on the { $side-w }: no length of the lower arms squares that. Look for a bent arm, mount or frame.
+square-short = Wheelbase { $by } shorter on the { $side-w }: the lower arms run out of thread, { $left-over } stays.
+square-binds = Wheelbase { $by } shorter on the { $side-w }: the lower arms bring both to { $to }. The other links give { $gives } for it: look whether their bushings bind.
+square-lands = Wheelbase { $by } shorter on the { $side-w }: the lower arms bring both to { $to }. Leave the upper ones.
+placed-square = { $axle-w } axle squared
+placed-centred = { $axle-w } axle centred
+car-placed = { CAP($each-and) }; no angle was read

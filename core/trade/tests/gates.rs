@@ -34,6 +34,7 @@ fn as_expected(r: &PlanResult) -> [GateSide; 2] {
         camber: read(p.set.camber_deg, 0.06),
         caster: read(p.set.caster_deg, 0.16),
         toe: read(p.set.toe_deg, 0.03),
+        wheelbase: None,
     })
 }
 
@@ -129,6 +130,7 @@ proptest! {
             camber: read(camber + d, 0.06),
             caster: read(caster + d, 0.16),
             toe: read(toe + 0.2 * d, 0.03),
+            wheelbase: None,
         };
         let f = judge_gate(&i, &r, &ALL, &[side(0.0), side(other)]);
         let named = |a: GateAbout| f.iter().any(|x| x.about == a && x.off_aim != 0.0);
@@ -411,4 +413,14 @@ fn toe_and_camber_of_a_rear_wheel_are_set_together() {
         }
     }
     assert_eq!(tried, 10);
+}
+
+#[test]
+fn an_axle_that_stays_askew_keeps_the_gate_shut() {
+    let (i, r) = live(None);
+    let taped = |mm: f64| GateSide { wheelbase: read(mm, 2.0), ..GateSide::default() };
+    let judged = |l: f64, rr: f64| judge_gate(&i, &r, &[GateReading::Wheelbase], &[taped(l), taped(rr)]);
+    assert!(judged(2702.0, 2701.0).is_empty());
+    let f = judged(2706.0, 2699.0);
+    assert!(f.len() == 1 && f[0].about == GateAbout::Askew && (f[0].off_aim - 3.0).abs() < 1e-9, "{f:?}");
 }

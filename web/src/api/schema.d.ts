@@ -1243,6 +1243,7 @@ export interface components {
             limits?: components["schemas"]["Limits"];
             /** @description Both wheels as found. */
             read: components["schemas"]["Sides_SideReadings"];
+            wheelbases_mm?: components["schemas"]["Sides_f64"] | null;
         };
         /** @description One axle at two heights. Null where the layout has no such thing. */
         AxleMetrics: {
@@ -1673,6 +1674,7 @@ export interface components {
                 limits?: components["schemas"]["Limits"];
                 /** @description Both wheels as found. */
                 read: components["schemas"]["Sides_SideReadings"];
+                wheelbases_mm?: components["schemas"]["Sides_f64"] | null;
             };
             rear: null | {
                 /** @description What can be turned on each side, the same list on both. */
@@ -1699,6 +1701,7 @@ export interface components {
                 limits?: components["schemas"]["Limits"];
                 /** @description Both wheels as found. */
                 read: components["schemas"]["Sides_SideReadings"];
+                wheelbases_mm?: components["schemas"]["Sides_f64"] | null;
             };
         };
         /** @description One of a thing for each axle. */
@@ -1740,6 +1743,7 @@ export interface components {
                 plane: components["schemas"]["Plane"];
                 /** @description Right. */
                 right: components["schemas"]["SidePlan"];
+                square?: components["schemas"]["Square"] | null;
                 /** @description Every height state that exists, as found first, each with the verdict of every angle as set. */
                 states: components["schemas"]["StateResult"][];
                 stop?: components["schemas"]["Stop"] | null;
@@ -1768,6 +1772,7 @@ export interface components {
                 plane: components["schemas"]["Plane"];
                 /** @description Right. */
                 right: components["schemas"]["SidePlan"];
+                square?: components["schemas"]["Square"] | null;
                 /** @description Every height state that exists, as found first, each with the verdict of every angle as set. */
                 states: components["schemas"]["StateResult"][];
                 stop?: components["schemas"]["Stop"] | null;
@@ -2336,13 +2341,15 @@ export interface components {
              *         "height": null,
              *         "camber": null,
              *         "caster": null,
-             *         "toe": null
+             *         "toe": null,
+             *         "wheelbase": null
              *       },
              *       "right": {
              *         "height": null,
              *         "camber": null,
              *         "caster": null,
-             *         "toe": null
+             *         "toe": null,
+             *         "wheelbase": null
              *       }
              *     }
              */
@@ -2354,13 +2361,15 @@ export interface components {
              *         "height": null,
              *         "camber": null,
              *         "caster": null,
-             *         "toe": null
+             *         "toe": null,
+             *         "wheelbase": null
              *       },
              *       "right": {
              *         "height": null,
              *         "camber": null,
              *         "caster": null,
-             *         "toe": null
+             *         "toe": null,
+             *         "wheelbase": null
              *       }
              *     }
              */
@@ -3349,7 +3358,7 @@ export interface components {
          * @description What is off.
          * @enum {string}
          */
-        GateAbout: "height" | "height_apart" | "camber" | "caster" | "toe" | "total_toe" | "cross_camber" | "cross_caster" | "foul";
+        GateAbout: "height" | "height_apart" | "camber" | "caster" | "toe" | "total_toe" | "cross_camber" | "cross_caster" | "askew" | "foul";
         /** @description One thing that keeps a gate shut. */
         GateFinding: {
             /** @description What it is about. */
@@ -3429,7 +3438,7 @@ export interface components {
          * @description What a gate waits for.
          * @enum {string}
          */
-        GateReading: "height" | "caster" | "camber" | "toe";
+        GateReading: "height" | "caster" | "camber" | "toe" | "wheelbase";
         /** @description What was read on one side at a gate. */
         GateSide: {
             /** @default null */
@@ -3440,6 +3449,8 @@ export interface components {
             height: components["schemas"]["GateRead"] | null;
             /** @default null */
             toe: components["schemas"]["GateRead"] | null;
+            /** @default null */
+            wheelbase: components["schemas"]["GateRead"] | null;
         };
         /** @description A gate as it stands. */
         GateView: {
@@ -4560,6 +4571,7 @@ export interface components {
             plane: components["schemas"]["Plane"];
             /** @description Right. */
             right: components["schemas"]["SidePlan"];
+            square?: components["schemas"]["Square"] | null;
             /** @description Every height state that exists, as found first, each with the verdict of every angle as set. */
             states: components["schemas"]["StateResult"][];
             stop?: components["schemas"]["Stop"] | null;
@@ -5469,6 +5481,8 @@ export interface components {
                 height: components["schemas"]["GateRead"] | null;
                 /** @default null */
                 toe: components["schemas"]["GateRead"] | null;
+                /** @default null */
+                wheelbase: components["schemas"]["GateRead"] | null;
             };
             /** @description What was read on one side at a gate. */
             right: {
@@ -5480,6 +5494,8 @@ export interface components {
                 height: components["schemas"]["GateRead"] | null;
                 /** @default null */
                 toe: components["schemas"]["GateRead"] | null;
+                /** @default null */
+                wheelbase: components["schemas"]["GateRead"] | null;
             };
         };
         /** @description One of a thing for each side of an axle. */
@@ -5543,6 +5559,99 @@ export interface components {
                 shape: components["schemas"]["ReachShape"];
                 /** @description One polyline per inner notch of each of the two strongest adjusters. */
                 threads: number[][][];
+            };
+        };
+        /** @description One of a thing for each side of an axle. */
+        Sides_Option_SettingLine: {
+            left: null | {
+                /** @description How much: `2 notches`, `1 3/4 turns`. */
+                amount: components["schemas"]["Said"];
+                /** @description Whether the last notch or turn is used up. */
+                at_end: boolean;
+                /** @description `outboard`, `inboard`, `longer`, `shorter`, … or `leave`: a word to tell them apart by. */
+                direction: string;
+                /** @description Whether it is a cam that turns between notches or freely. */
+                is_cam: boolean;
+                /**
+                 * Format: double
+                 * @description From where it stood: degrees or turns.
+                 */
+                movement: number;
+                /**
+                 * Format: double
+                 * @description Movement of the pivot or growth of the link, mm.
+                 */
+                movement_mm: number;
+                /** @description What the specialist calls it. */
+                name: string;
+                /**
+                 * Format: double
+                 * @description Degrees of one notch of a cam, when it has notches.
+                 */
+                notch_deg?: number | null;
+                /**
+                 * Format: double
+                 * @description Where it ends: degrees of a cam, turns of a thread.
+                 */
+                position: number;
+                /** @description Whether it sets toe, last of all. */
+                sets_toe: boolean;
+                /** @description Whether it is one thing for both wheels of a live axle: ordered once. */
+                shared?: boolean;
+                /**
+                 * Format: double
+                 * @description The same in notches or turns, signed.
+                 */
+                steps: number;
+                /** @description Which way, in words. */
+                way: components["schemas"]["Said"];
+                /** @description The whole order in workshop words. */
+                words: components["schemas"]["Said"];
+            };
+            right: null | {
+                /** @description How much: `2 notches`, `1 3/4 turns`. */
+                amount: components["schemas"]["Said"];
+                /** @description Whether the last notch or turn is used up. */
+                at_end: boolean;
+                /** @description `outboard`, `inboard`, `longer`, `shorter`, … or `leave`: a word to tell them apart by. */
+                direction: string;
+                /** @description Whether it is a cam that turns between notches or freely. */
+                is_cam: boolean;
+                /**
+                 * Format: double
+                 * @description From where it stood: degrees or turns.
+                 */
+                movement: number;
+                /**
+                 * Format: double
+                 * @description Movement of the pivot or growth of the link, mm.
+                 */
+                movement_mm: number;
+                /** @description What the specialist calls it. */
+                name: string;
+                /**
+                 * Format: double
+                 * @description Degrees of one notch of a cam, when it has notches.
+                 */
+                notch_deg?: number | null;
+                /**
+                 * Format: double
+                 * @description Where it ends: degrees of a cam, turns of a thread.
+                 */
+                position: number;
+                /** @description Whether it sets toe, last of all. */
+                sets_toe: boolean;
+                /** @description Whether it is one thing for both wheels of a live axle: ordered once. */
+                shared?: boolean;
+                /**
+                 * Format: double
+                 * @description The same in notches or turns, signed.
+                 */
+                steps: number;
+                /** @description Which way, in words. */
+                way: components["schemas"]["Said"];
+                /** @description The whole order in workshop words. */
+                words: components["schemas"]["Said"];
             };
         };
         /** @description One of a thing for each side of an axle. */
@@ -5688,6 +5797,36 @@ export interface components {
          * @enum {string}
          */
         Springs: "leaf";
+        /** @description How an axle is squared. */
+        Square: {
+            /** @description What is turned; none of a side that nothing turns. */
+            arms: components["schemas"]["Sides_Option_SettingLine"];
+            /** @description What they come to with the arms turned as ordered, mm. */
+            come_mm: components["schemas"]["Sides_f64"];
+            /**
+             * Format: double
+             * @description Most that any link gives for it, mm; beyond a few its bushings bind.
+             */
+            gives_mm: number;
+            /** @description The adjuster of both arms that these orders stand for, by its name. */
+            pair?: string | null;
+            /** @description Wheelbases as read, mm. */
+            read_mm: components["schemas"]["Sides_f64"];
+            /** @description In words. */
+            says: components["schemas"]["Said"];
+            /** @description Whether both wheelbases come to one length. */
+            squared: boolean;
+            /**
+             * Format: double
+             * @description What both should come to, mm.
+             */
+            to_mm: number;
+            /**
+             * Format: double
+             * @description Turn of the axle seen from above, degrees, its left end rearward positive.
+             */
+            yaw_deg: number;
+        };
         /**
          * @description Stages of the work, in order.
          * @enum {string}
@@ -6744,7 +6883,7 @@ export interface components {
             side?: components["schemas"]["Side"] | null;
         };
         /** @description What is worst. */
-        WorstKind: "refused" | "stop" | "foul" | {
+        WorstKind: "refused" | "stop" | "foul" | "askew" | {
             /** @description An angle, or a difference between the sides, stays outside. */
             angle: components["schemas"]["AngleName"];
         };

@@ -1,5 +1,6 @@
 //! From facts and readings to what a plan hangs on, and to what the forecast of its tyres needs.
 
+use super::askew::{rear_offset, wheelbases};
 use super::expect::{WheelSeen, side_with};
 use super::facts::{Drive, Silhouette, VehicleFacts};
 use super::record::{Reading, standing};
@@ -57,7 +58,11 @@ fn axle_base(f: &VehicleFacts, readings: &[Reading], seen: &[Seen], axle: Axle) 
     let offset = standing(readings, Visit::Found, Quantity::AxleOffset, both);
     // A plan needs only what it uses: one reading of the axle opens it, what is missing is as wide as the model's doubt.
     let nothing = |w: &WheelSeen| *w == WheelSeen::default();
-    if nothing(&wheels.left) && nothing(&wheels.right) && offset.is_none() {
+    let wheelbases_mm = wheelbases(f, readings)[axle];
+    let beside = offset.map(|r| r.value);
+    let axle_offset_mm = beside.or_else(|| (axle == Axle::Rear).then(|| rear_offset(f, readings)).flatten());
+    let placed = axle_offset_mm.is_some() || wheelbases_mm.is_some();
+    if nothing(&wheels.left) && nothing(&wheels.right) && !placed {
         return None;
     }
     // What is worn under it widens the doubt of what was read over it.
@@ -75,7 +80,8 @@ fn axle_base(f: &VehicleFacts, readings: &[Reading], seen: &[Seen], axle: Axle) 
         adjusters,
         adjusters_told: told.adjusters_told,
         read,
-        axle_offset_mm: offset.map(|r| r.value),
+        axle_offset_mm,
+        wheelbases_mm,
         limits: told.limits,
     })
 }

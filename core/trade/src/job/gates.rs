@@ -5,7 +5,7 @@ use super::bench::{JobBench, item_of, visit_of};
 use super::record::{Done, Reading, standing};
 use crate::part::Part;
 use crate::plan::{CarAnswer, CarInput};
-use crate::reading::{Place, Quantity, Visit, toe_of};
+use crate::reading::{Place, Quantity, ReadAxle, ReadSide, Visit, toe_of};
 use crate::sheet::{
     CarRead, DoneRecord, GateFinding, GateRead, GateReading, GateSide, Mark, SheetStep, StepId, StepKind,
     TOE_SET_BAND_DEG, Tick, job_cautions, judge, record_of, sheet,
@@ -79,6 +79,16 @@ fn read_at(
     visit: Visit,
     after: Option<DateTime<Utc>>,
 ) -> CarRead {
+    let wheelbase = |side: Side| {
+        let side = match side {
+            Side::Left => ReadSide::Left,
+            Side::Right => ReadSide::Right,
+        };
+        let place = Place { axle: ReadAxle::Both, side };
+        let r = standing(readings, visit, Quantity::Wheelbase, place)?;
+        let stale = after.is_some_and(|a| r.taken_at < a);
+        Some(GateRead { value: r.value, sigma: r.sigma, stale })
+    };
     let of_axle = |axle: Axle| {
         Sides::of(|side| {
             let at = |q| standing(readings, visit, q, Place::wheel(axle, side));
@@ -94,6 +104,7 @@ fn read_at(
                 camber: of(Quantity::Camber),
                 caster: of(Quantity::Caster),
                 toe,
+                wheelbase: wheelbase(side),
             }
         })
     };

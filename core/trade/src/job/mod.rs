@@ -1,6 +1,7 @@
 //! The document of a job: vehicle facts, visits with their readings, plans and what was done of them; the way from those to
 //! a plan's base, to tyres, to a sheet with its gates judged, and to one file that is evaluated with no server.
 
+mod askew;
 mod base;
 mod bench;
 mod bundle;

@@ -121,6 +121,12 @@ impl Work<'_> {
             states: states(self, fitted, &positions),
             misfits: misfits(fitted, &provided(self.input, has_toe)),
             pitch_deg: self.pitch(&self.state).pitch.to_degrees(),
+            square: self.square.clone().map(|s| {
+                self.sides[0].own.iter().fold(s, |s, a| {
+                    let at = benches[0].adjusters.iter().position(|b| b.name == a.name);
+                    s.with_pair(a, at.map_or(a.position, |i| set[0].positions[i]))
+                })
+            }),
             expected: expected(self, &left, &right),
             left,
             right,

@@ -1,6 +1,7 @@
 //! A corner at a height with its adjusters: what the solver turns, and the orders in workshop words.
 
 use super::budget::{Budget, UNREACHED};
+use super::square::is_one_arm;
 use bold_stance_car::adjuster::{Adjuster, AdjusterKind, Held};
 use bold_stance_car::vehicle::Attitude;
 use bold_stance_kinematics::edit::Edit;
@@ -104,7 +105,9 @@ impl Bench {
                 (p[i], q[i]) = ((start[i] - 0.2).max(low), (start[i] + 0.2).min(high));
                 let (a, b) = (out.angles(&p).ok()?, out.angles(&q).ok()?);
                 let (camber, toe) = ((b.camber_deg - a.camber_deg).abs(), (b.toe_deg - a.toe_deg).abs());
-                (toe > 1e-6 && toe > camber).then_some((i, toe / camber.max(1e-6)))
+                // One lower arm of a live axle turns the axle, not its toe.
+                (toe > 1e-6 && toe > camber && !is_one_arm(&out.adjusters[i]))
+                    .then_some((i, toe / camber.max(1e-6)))
             };
             let best = (0..start.len()).filter_map(share).max_by(|a, b| a.1.total_cmp(&b.1));
             out.toe_by = best.map(|(i, _)| i);
@@ -217,7 +220,8 @@ fn unit_step(a: &Adjuster) -> (f64, Said) {
     }
 }
 
-fn line(a: &Adjuster, position: f64) -> SettingLine {
+/// The order that brings an adjuster to a position.
+pub(crate) fn line(a: &Adjuster, position: f64) -> SettingLine {
     let movement = position - a.position;
     let movement_mm = a.displacement_mm(position) - a.displacement_mm(a.position);
     let word = a.direction_word(a.position, position);

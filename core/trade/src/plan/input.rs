@@ -130,6 +130,9 @@ pub struct PlanInput {
     #[serde(default, skip_serializing_if = "Option::is_none")]
     #[cfg_attr(feature = "openapi", schema(minimum = -150.0, maximum = 150.0))]
     pub axle_offset_mm: Option<f64>,
+    /// Wheelbases as taped on both sides as found, where this axle is the one they are squared by, mm.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub wheelbases_mm: Option<Sides<f64>>,
     /// What moves each axle's height.
     pub moves: Axles<Moves>,
     /// Ways in which the gain is had; what is left of it is the suspension's own travel.
@@ -190,6 +193,7 @@ impl PlanInput {
             left,
             right,
             axle_offset_mm: None,
+            wheelbases_mm: None,
             moves: Axles::default(),
             ways: Vec::new(),
             trim_mm: Sides::default(),
@@ -359,6 +363,9 @@ impl PlanInput {
             }
         }
         check("axle_offset_mm", self.axle_offset_mm.unwrap_or(0.0), -150.0, 150.0, "mm");
+        for (side, v) in self.wheelbases_mm.iter().flat_map(Sides::each) {
+            check(&format!("wheelbases_mm.{}", side.word()), *v, 1000.0, 8000.0, "mm");
+        }
         check("lock_deg", self.lock_deg, 5.0, 70.0, "°");
         for (side, trim_mm) in self.trim_mm.each() {
             let name = side.word();

@@ -25,6 +25,7 @@ mod score;
 mod search;
 mod settings_case;
 mod solver;
+mod square;
 mod states;
 mod stop;
 mod surrogate;
@@ -60,6 +61,7 @@ pub use result::{
 pub use search::{Filters, Progress, SearchResult, SetPlan, SetSide, search, search_car};
 pub use settings_case::{SettingsCase, SettingsError, SettingsResult, run_settings};
 pub use solver::solve;
+pub use square::{SQUARE_MM, Square};
 pub use states::{AngleVerdict, StateResult, StateSide};
 pub use stop::Stop;
 pub use swept::Swept;

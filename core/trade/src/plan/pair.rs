@@ -3,6 +3,7 @@
 use super::bench::Bench;
 use super::score::Score;
 use super::solver::{FEW, grid, solve_keeping};
+use super::square::is_one_arm;
 use crate::aim::Target;
 use crate::plan::judge::{SolvedSetting, is_moved, judge, outside};
 use bold_stance_car::adjuster::{Adjuster, AdjusterKind, ThreadLink};
@@ -97,6 +98,10 @@ fn solve_sides(
 
 /// What a shared adjuster does on a live axle besides caster.
 pub(crate) fn locates_only(a: &Adjuster) -> bool {
+    // One lower arm alone squares the axle (`square`).
+    if is_one_arm(a) {
+        return true;
+    }
     let named = |n: &str| n == "track_bar" || n == "drag_link";
     match &a.kind {
         AdjusterKind::Thread { link: ThreadLink::Named(n), .. } => named(n),
@@ -169,7 +174,7 @@ fn live_axle(benches: &[Bench; 2], t: &Target, cross: (f64, f64)) -> Option<[Sol
     let mut out = best.1;
     one_tie_rod(benches, t, &mut out);
     for (i, a) in benches[0].adjusters.iter().enumerate() {
-        if locates_only(a) && !a.is_fixed() {
+        if locates_only(a) && !is_one_arm(a) && !a.is_fixed() {
             let p = recentre(&benches[0], i, &out[0].positions);
             out.iter_mut().for_each(|s| s.positions[i] = p);
         }
@@ -179,10 +184,14 @@ fn live_axle(benches: &[Bench; 2], t: &Target, cross: (f64, f64)) -> Option<[Sol
             s.angles = a;
         }
     }
-    // The drag link puts the steering wheel straight, so both wheels carry half of the total.
+    // The drag link puts the steering wheel straight, so both wheels carry half of the total; an axle that does not steer
+    // keeps the direction it points.
     let half = 0.5 * (out[0].angles.toe_deg + out[1].angles.toe_deg);
+    let steers = benches[0].corner.is_steered();
     for (s, b) in out.iter_mut().zip(benches) {
-        s.angles.toe_deg = half;
+        if steers {
+            s.angles.toe_deg = half;
+        }
         *s = judge(b, s.positions.clone(), s.angles, t, true);
     }
     Some(out)

@@ -7,6 +7,7 @@ use super::curves::CurvePoint;
 use super::height::PlanState;
 use super::judge::Shortfall;
 use super::reach::{LockCamber, LockTurn, Plane, Reach};
+use super::square::Square;
 use super::states::StateResult;
 use super::stop::Stop;
 use crate::part::Part;
@@ -202,6 +203,9 @@ pub struct PlanResult {
     pub misfits: Vec<Said>,
     /// Body pitch against as found, degrees, nose up positive.
     pub pitch_deg: f64,
+    /// How a live axle that stands askew is squared; none where it is square or was not taped.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub square: Option<Square>,
     /// Angles nobody read: as expected, and what reading them would buy.
     pub expected: Vec<ExpectedAngle>,
     /// Left.

@@ -111,7 +111,9 @@ pub(crate) fn verdict(
         .collect();
     // Where nothing was read nothing lands.
     let judged = input.is_judged();
-    let reached = judged && inside && cross_ok && stop.is_none() && fouls.is_empty();
+    // An axle that stays askew does not land, whatever its angles do.
+    let askew = work.square.as_ref().is_some_and(|s| !s.squared);
+    let reached = judged && inside && cross_ok && stop.is_none() && fouls.is_empty() && !askew;
     let height = said("sentence").say("what", axle_height(input.geometry.axle, used_mm, &work.state));
     let (headline, sentence) = if let Some(s) = stop {
         let sentence = said("verdict-stop-at").say("stop", s.words.clone()).change_mm("used", s.used_mm);
@@ -126,6 +128,8 @@ pub(crate) fn verdict(
             "verdict-fouls-off-aim"
         };
         (said(angles), sentences(vec![height, said("verdict-fouls").list("each", fouls.clone())]))
+    } else if askew {
+        (said("verdict-askew"), height)
     } else if !judged {
         (said("verdict-not-judged"), height)
     } else if reached {
@@ -152,6 +156,8 @@ pub(crate) fn verdict(
         let all = [height].into_iter().chain(notes).chain([closest(candidates)]).collect();
         (headline, sentences(all))
     };
+    let square = work.square.iter().map(|s| s.says.clone());
+    let sentence = sentences([sentence].into_iter().chain(square).collect());
     Verdict {
         reached,
         headline,

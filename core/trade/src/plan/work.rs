@@ -8,6 +8,7 @@ use super::input::{Picked, PlanInput, SideReadings};
 use super::pair::{pair, solve_both};
 use super::reach::{LockTurn, Plane};
 use super::solver::solve;
+use super::square::{Square, square};
 use super::stop::{Stop, stopped};
 use crate::aim::Aim;
 use crate::aim::Target;
@@ -49,17 +50,23 @@ pub(crate) struct Work<'a> {
     pub plane: Plane,
     /// What is doubted of the points of each side.
     pub spreads: [Vec<Spread>; 2],
-    /// Edits of the ways in which height is gained.
+    /// Edits of the ways in which height is gained, and of the arms that square the axle.
     ways: Vec<Edit>,
+    /// How the axle is squared, where it stands askew.
+    pub square: Option<Square>,
     /// What a plan may cost; a search has one for each set instead.
     budget: Option<Budget>,
 }
 
 impl<'a> Work<'a> {
     pub(crate) fn new(input: &'a PlanInput, budget: Budget) -> Result<Self, Problem> {
+        let sides = [side(input, &input.left, SideName::Left)?, side(input, &input.right, SideName::Right)?];
+        let square = square(input, &sides[0].found, sides[0].travel);
+        let mut ways: Vec<Edit> = input.ways.iter().flat_map(|w| w.edits(&input.geometry.points)).collect();
+        ways.extend(square.iter().flat_map(Square::edits));
         Ok(Self {
             input,
-            sides: [side(input, &input.left, SideName::Left)?, side(input, &input.right, SideName::Right)?],
+            sides,
             state: input.judged(),
             target: input.target(),
             plane: if input.steered() { Plane::CamberCaster } else { Plane::CamberToe },
@@ -67,7 +74,8 @@ impl<'a> Work<'a> {
                 let swept = input.swept.as_ref().and_then(|s| s.of_side(&input.geometry, side));
                 swept.unwrap_or_else(|| spreads(&input.geometry.side(side).0, input.knowledge))
             }),
-            ways: input.ways.iter().flat_map(|w| w.edits(&input.geometry.points)).collect(),
+            ways,
+            square,
             budget: Some(budget),
         })
     }
@@ -152,7 +160,12 @@ impl<'a> Work<'a> {
         let new = || parts.iter().flat_map(|p| &p.adjusters);
         // What a part brings in the place of one of the car's own is not there twice.
         let kept = self.sides[i].own.iter().filter(|a| !new().any(|b| a.turns_with(b)));
-        let own = kept.map(|a| edits().fold(a.clone(), |a, e| a.with_edit(e)));
+        let own = kept.map(|a| edits().fold(a.clone(), |a, e| a.with_edit(e))).map(|mut a| {
+            if let Some(s) = &self.square {
+                s.leave_room(&mut a);
+            }
+            a
+        });
         own.chain(new().cloned()).collect()
     }
 

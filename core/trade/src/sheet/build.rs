@@ -6,7 +6,7 @@ use super::ids::{StepId, Tick};
 use super::step::{GateNeed, GateReading, SheetStep, StepHeight, StepKind, TickLine};
 use crate::inspect::{FoundFirst, found_first};
 use crate::part::Part;
-use crate::plan::{AngleName, CarAnswer, CarInput, Order, PlanResult};
+use crate::plan::{AngleName, CarAnswer, CarInput, Order, PlanResult, SQUARE_MM};
 use crate::reading::ROLL_M;
 use bold_stance_car::adjuster::Adjuster;
 use bold_stance_car::vehicle::{Axles, Sides};
@@ -105,6 +105,12 @@ impl Doing<'_> {
         self.toe.iter().any(|o| o.line.moves())
     }
 
+    /// Whether its arms are turned to square it.
+    fn squares(&self) -> bool {
+        let arms = self.result.square.iter().flat_map(|s| s.arms.each());
+        arms.filter_map(|(_, l)| l.as_ref()).any(crate::plan::SettingLine::moves)
+    }
+
     /// Whether anything of it is touched.
     fn touched(&self) -> bool {
         self.heights || !self.fitted.is_empty() || self.turns_arms() || self.turns_toe()
@@ -182,7 +188,7 @@ fn window(s: Said, low: &'static str, high: &'static str, w: [f64; 2]) -> Said {
 fn as_read(input: &CarInput, needs: Vec<GateNeed>) -> Vec<GateNeed> {
     let read = |n: &GateNeed| {
         let angle = match n.quantity {
-            GateReading::Height => return true,
+            GateReading::Height | GateReading::Wheelbase => return true,
             GateReading::Camber => AngleName::Camber,
             GateReading::Caster => AngleName::Caster,
             GateReading::Toe => AngleName::Toe,
@@ -199,6 +205,7 @@ fn windows(input: &CarInput, axle: Axle, needs: &[GateNeed], then: Option<&'stat
         GateReading::Camber => Some(window(said("gate-camber"), "low", "high", t.camber)),
         GateReading::Caster => Some(window(said("gate-caster"), "low", "high", t.caster)),
         GateReading::Toe => Some(window(said("gate-toe"), "low", "high", t.toe.map(|v| 2.0 * v))),
+        GateReading::Wheelbase => Some(said("gate-wheelbase").mm("most", SQUARE_MM)),
         GateReading::Height => None,
     };
     let mut quantities: Vec<GateReading> = Vec::new();
@@ -212,12 +219,15 @@ fn windows(input: &CarInput, axle: Axle, needs: &[GateNeed], then: Option<&'stat
 }
 
 /// The gate behind an axle's work; none where nothing it would judge was read as found.
-fn axle_gate(input: &CarInput, axle: Axle) -> Option<SheetStep> {
+fn axle_gate(input: &CarInput, axle: Axle, squared: bool) -> Option<SheetStep> {
     let (title, asked) = match axle {
         Axle::Front => ("gate-front", [GateReading::Camber, GateReading::Caster]),
         Axle::Rear => ("gate-rear", [GateReading::Camber, GateReading::Toe]),
     };
-    let needs = as_read(input, need(axle, &asked));
+    let mut needs = as_read(input, need(axle, &asked));
+    if squared {
+        needs.extend(need(axle, &[GateReading::Wheelbase]));
+    }
     let swept = needs.iter().any(|n| n.quantity == GateReading::Caster);
     let then = match axle {
         Axle::Rear => Some("gate-thrust"),
@@ -226,7 +236,11 @@ fn axle_gate(input: &CarInput, axle: Axle) -> Option<SheetStep> {
     let how = windows(input, axle, &needs, then);
     let ticks: &[Tick] =
         if swept { &[Tick::Roll, Tick::Bounce, Tick::Resweep] } else { &[Tick::Roll, Tick::Bounce] };
-    let title = if axle == Axle::Front && !swept { "gate-front-camber" } else { title };
+    let title = match axle {
+        _ if needs.iter().all(|n| n.quantity == GateReading::Wheelbase) => "gate-square",
+        Axle::Front if !swept => "gate-front-camber",
+        _ => title,
+    };
     (!needs.is_empty()).then(|| gate(StepId::Read(axle), Some(axle), title, how, ticks, needs))
 }
 
@@ -288,7 +302,7 @@ pub fn sheet(input: &CarInput, answer: &CarAnswer, fitted: &Axles<Vec<Part>>) ->
             out.push(toe_step(d));
         }
         if d.turns_arms() || d.turns_toe() || !d.fitted.is_empty() {
-            out.extend(axle_gate(input, Axle::Rear));
+            out.extend(axle_gate(input, Axle::Rear, d.squares()));
         }
     }
     if let Some(d) = &front {
@@ -298,7 +312,7 @@ pub fn sheet(input: &CarInput, answer: &CarAnswer, fitted: &Axles<Vec<Part>>) ->
         }
         // A body that pitches turns caster, whichever axle's height changed.
         if d.turns_arms() || !lifted.is_empty() || !d.fitted.is_empty() {
-            out.extend(axle_gate(input, Axle::Front));
+            out.extend(axle_gate(input, Axle::Front, d.squares()));
         }
         if d.turns_toe() {
             out.push(toe_step(d));
@@ -324,6 +338,7 @@ pub fn sheet(input: &CarInput, answer: &CarAnswer, fitted: &Axles<Vec<Part>>) ->
         needs.extend(need(Axle::Front, &[GateReading::Camber, GateReading::Caster, GateReading::Toe]));
     }
     let mut needs = as_read(input, needs);
+    needs.extend(both().filter(|d| d.squares()).flat_map(|d| need(d.axle, &[GateReading::Wheelbase])));
     // Heights alone are proved by heights.
     let only_heights = needs.is_empty();
     if only_heights {

@@ -3,7 +3,7 @@
 
 use super::ids::StepId;
 use super::step::{GateReading, SheetStep};
-use crate::plan::{CarAnswer, CarInput, PlanInput, PlanResult, READABLE_DEG, SidePlan};
+use crate::plan::{CarAnswer, CarInput, PlanInput, PlanResult, READABLE_DEG, SQUARE_MM, SidePlan};
 use bold_stance_car::vehicle::{Sides, StateKind};
 use bold_stance_kinematics::geometry::{Axle, Side};
 use bold_stance_units::said::Said;
@@ -48,6 +48,8 @@ pub struct GateSide {
     pub caster: Option<GateRead>,
     /// Degrees of one wheel, toe-in positive.
     pub toe: Option<GateRead>,
+    /// Hub to hub of this side, mm.
+    pub wheelbase: Option<GateRead>,
 }
 
 impl GateSide {
@@ -59,6 +61,7 @@ impl GateSide {
             GateReading::Camber => self.camber,
             GateReading::Caster => self.caster,
             GateReading::Toe => self.toe,
+            GateReading::Wheelbase => self.wheelbase,
         }
     }
 }
@@ -84,6 +87,8 @@ pub enum GateAbout {
     CrossCamber,
     /// Left minus right caster, degrees.
     CrossCaster,
+    /// Left minus right wheelbase, mm: the axle is askew.
+    Askew,
     /// Something meets something: `what` says it.
     Foul,
 }
@@ -227,7 +232,7 @@ fn shift(result: &PlanResult, side: Side, q: GateReading) -> (f64, f64) {
         GateReading::Camber => a.camber_deg,
         GateReading::Caster => a.caster_deg,
         GateReading::Toe => a.toe_deg,
-        GateReading::Height => 0.0,
+        GateReading::Height | GateReading::Wheelbase => 0.0,
     };
     let set = pick(&plan.set);
     let expected = here.map_or(set, |s| pick(&s.angles));
@@ -272,6 +277,8 @@ fn one(
             let band = joint(plan.doubt.caster_deg, LEAST_BAND_DEG[1]);
             (GateAbout::Caster, expected, band, caster, READABLE_DEG)
         }
+        // Both sides are held against each other.
+        GateReading::Wheelbase => return stale_wheelbase(input, side, r),
         // The aim is of both wheels.
         GateReading::Toe => (GateAbout::Toe, expected, joint(TOE_SET_BAND_DEG, LEAST_BAND_DEG[2]), None, 0.0),
     };
@@ -288,6 +295,23 @@ fn one(
         off_expected,
         off_aim,
         stale: r.stale,
+        what: None,
+    })
+}
+
+/// A wheelbase read before the arms were turned.
+fn stale_wheelbase(input: &PlanInput, side: Side, r: GateRead) -> Option<GateFinding> {
+    r.stale.then_some(GateFinding {
+        about: GateAbout::Askew,
+        axle: Some(input.geometry.axle),
+        side: Some(side),
+        read: r.value,
+        expected: None,
+        band: SQUARE_MM,
+        aim: None,
+        off_expected: 0.0,
+        off_aim: 0.0,
+        stale: true,
         what: None,
     })
 }
@@ -333,6 +357,7 @@ fn both(
             of(GateAbout::CrossCaster, l - r, expect(q), 0.0, aim, READABLE_DEG)
         }
         GateReading::Caster => None,
+        GateReading::Wheelbase => of(GateAbout::Askew, l - r, 0.0, SQUARE_MM, within(SQUARE_MM), 0.0),
         GateReading::Toe => {
             let w = input.target().toe;
             let moved = shift(result, Side::Left, q).1 + shift(result, Side::Right, q).1;

@@ -31,6 +31,8 @@ pub enum GateReading {
     Camber,
     /// Toe.
     Toe,
+    /// Wheelbase of a side, hub to hub.
+    Wheelbase,
 }
 
 impl GateReading {
@@ -42,6 +44,7 @@ impl GateReading {
             Self::Caster => "caster",
             Self::Camber => "camber",
             Self::Toe => "toe",
+            Self::Wheelbase => "wheelbase",
         }
     }
 }

@@ -87,6 +87,7 @@ pub fn car(front: Option<&PlanInput>, rear: Option<&PlanInput>) -> CarInput {
         adjusters_told: i.adjusters_told,
         read: Sides { left: i.left, right: i.right },
         axle_offset_mm: i.axle_offset_mm,
+        wheelbases_mm: i.wheelbases_mm,
         limits: i.limits,
     };
     let given = Axles { front, rear };

@@ -77,10 +77,10 @@ export function GateBar({ gate: g, view, marks, open, stale, fault, tick, pass, 
                 onClick={() => view?.visit && pad(view.visit, q, axle, s)}
                 data-testid={axle === 'rear' ? `gate-rear-${q}-${s}` : `gate-${q}-${s}`}
               >
-                <Half side={s} size={18} color="currentColor" /> {both && `${axle} `}
+                <Half side={s} size={18} color="currentColor" /> {both && q !== 'wheelbase' && `${axle} `}
                 {q}{' '}
                 {r
-                  ? q === 'height'
+                  ? q === 'height' || q === 'wheelbase'
                     ? length(r.value, unit)
                     : angle(r.value, form, q === 'toe' ? 2 : 1)
                   : 'not read'}

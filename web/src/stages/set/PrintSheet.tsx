@@ -89,9 +89,10 @@ export function PrintSheet({ ticket, shop, planName, sheet, marks }: Props) {
                       const read = readAt(gate, axle, side, q);
                       return (
                         <div key={axle + q + side} className="blank">
-                          {side} {axle} {q}:{' '}
+                          {side} {q === 'wheelbase' ? '' : `${axle} `}
+                          {q}:{' '}
                           {read
-                            ? q === 'height'
+                            ? q === 'height' || q === 'wheelbase'
                               ? length(read.value, unit)
                               : angle(read.value, form, q === 'toe' ? 2 : 1)
                             : '____________'}

@@ -203,7 +203,11 @@ function SheetView({
                 key={pad.visit + pad.quantity + pad.axle + pad.side}
                 ticket={ticket}
                 visit={pad.visit}
-                target={{ quantity: pad.quantity, place: { axle: pad.axle, side: pad.side } }}
+                target={{
+                  quantity: pad.quantity,
+                  // A wheelbase belongs to a side of the car, not to a wheel.
+                  place: { axle: pad.quantity === 'wheelbase' ? 'both' : pad.axle, side: pad.side },
+                }}
                 kept={(t) => {
                   setTicket(t);
                   setPad(undefined);

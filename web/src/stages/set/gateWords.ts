@@ -13,10 +13,11 @@ const names: Record<Finding['about'], string> = {
   total_toe: 'Total toe',
   cross_camber: 'Camber, left to right',
   cross_caster: 'Caster, left to right',
+  askew: 'Wheelbases, left to right',
   foul: 'fouls',
 };
 
-const isHeight = (f: Finding) => f.about === 'height' || f.about === 'height_apart';
+const isLength = (f: Finding) => ['height', 'height_apart', 'askew'].includes(f.about);
 
 export function findingWords(f: Finding, unit: LengthUnit, form: AngleForm): string {
   const axle = f.axle ? `${f.axle} ` : '';
@@ -29,7 +30,7 @@ export function findingWords(f: Finding, unit: LengthUnit, form: AngleForm): str
   const digits = f.about === 'toe' || f.about === 'total_toe' ? 2 : 1;
   // A miss smaller than the last digit shown gets one more.
   const show = (v: number) =>
-    isHeight(f)
+    isLength(f)
       ? length(v, unit)
       : angle(v, form, Math.abs(v) < 0.1 && v !== 0 ? Math.max(2, digits) : digits);
   const what = f.stale

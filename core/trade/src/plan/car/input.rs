@@ -40,6 +40,9 @@ pub struct AxleBase {
     #[serde(default, skip_serializing_if = "Option::is_none")]
     #[cfg_attr(feature = "openapi", schema(minimum = -150.0, maximum = 150.0))]
     pub axle_offset_mm: Option<f64>,
+    /// Wheelbases as taped on both sides as found, where this live axle is the one that is squared, mm.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub wheelbases_mm: Option<Sides<f64>>,
     /// What joints, travel and clearances allow, as far as it was measured.
     #[serde(default, deserialize_with = "bold_stance_units::problem::from_object")]
     pub limits: Limits,
@@ -114,6 +117,7 @@ impl CarInput {
             adjusters: b.adjusters.clone(),
             adjusters_told: b.adjusters_told,
             axle_offset_mm: b.axle_offset_mm,
+            wheelbases_mm: b.wheelbases_mm,
             moves,
             ways: own.ways.clone(),
             trim_mm: own.trim_mm,

@@ -3,6 +3,7 @@
 
 use crate::plan::bench::SettingLine;
 use crate::plan::result::PlanResult;
+use crate::plan::square::Square;
 use bold_stance_car::vehicle::{Axles, Sides};
 use bold_stance_kinematics::geometry::{Axle, Side};
 use serde::{Deserialize, Serialize};
@@ -25,8 +26,14 @@ pub struct Order {
 pub fn orders_of(axle: Axle, r: &PlanResult) -> Vec<Order> {
     let sides = Sides { left: &r.left, right: &r.right };
     let mut out = Vec::new();
+    // Squared first; arms that are turned for caster too are told once, with both in one figure.
+    let square = r.square.iter().filter(|s| s.arms.each().iter().any(|(_, l)| l.is_some()));
+    let pair = square.clone().find_map(|s| s.pair.clone());
+    out.extend(square.flat_map(|s| arms(axle, s)));
+    let told = |l: &&SettingLine| pair.as_ref().is_none_or(|p| l.name != *p);
     for toe in [false, true] {
-        let shared = r.left.setting.iter().filter(|l| l.shared && l.sets_toe == toe);
+        let shared = r.left.setting.iter().filter(|l| l.shared && l.sets_toe == toe && !is_arm(r, l));
+        let shared = shared.filter(told);
         out.extend(shared.map(|l| Order { axle, side: None, line: l.clone() }));
         for (side, p) in sides.each() {
             let own = p.setting.iter().filter(|l| !l.shared && l.sets_toe == toe);
@@ -34,6 +41,21 @@ pub fn orders_of(axle: Axle, r: &PlanResult) -> Vec<Order> {
         }
     }
     out
+}
+
+/// Whether a line is of an arm that is ordered for squaring already.
+fn is_arm(r: &PlanResult, l: &SettingLine) -> bool {
+    let arms = || r.square.iter().flat_map(|s| s.arms.each());
+    arms().any(|(_, a)| a.as_ref().is_some_and(|a| a.name == l.name))
+}
+
+/// The lower arms that square an axle.
+fn arms(axle: Axle, s: &Square) -> Vec<Order> {
+    let one = |(side, line): (Side, &Option<SettingLine>)| {
+        let line = line.clone()?;
+        Some(Order { axle, side: (!line.shared).then_some(side), line })
+    };
+    s.arms.each().into_iter().filter_map(one).collect()
 }
 
 /// Orders of a car.

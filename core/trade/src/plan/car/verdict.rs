@@ -38,6 +38,8 @@ pub enum WorstKind {
     Stop,
     /// Something meets something.
     Foul,
+    /// A live axle stays askew.
+    Askew,
     /// An angle, or a difference between the sides, stays outside.
     Angle(AngleName),
 }
@@ -93,6 +95,11 @@ fn nothing_read(r: &PlanResult) -> bool {
     r.expected.len() == 2 + usize::from(r.plane == Plane::CamberCaster)
 }
 
+/// Whether an axle stays askew.
+fn askew(r: &PlanResult) -> bool {
+    r.square.as_ref().is_some_and(|s| !s.squared)
+}
+
 /// The worst of one axle.
 fn worst_of(input: &CarInput, axle: Axle, r: &PlanResult) -> Option<Worst> {
     let of = |side, kind, off_deg| Some(Worst { axle, side, kind, off_deg });
@@ -102,6 +109,9 @@ fn worst_of(input: &CarInput, axle: Axle, r: &PlanResult) -> Option<Worst> {
     let sides = Sides { left: &r.left, right: &r.right };
     if let Some((side, _)) = sides.each().into_iter().find(|(_, s)| s.checks.iter().any(|c| c.fouls())) {
         return of(Some(side), WorstKind::Foul, 0.0);
+    }
+    if askew(r) {
+        return of(None, WorstKind::Askew, 0.0);
     }
     let (most_camber, most_caster) = input.axle(axle)?.cross();
     let mut off: Vec<Worst> = Vec::new();
@@ -132,6 +142,7 @@ fn weight(w: &Worst) -> f64 {
         WorstKind::Refused => 3e3,
         WorstKind::Stop => 2e3,
         WorstKind::Foul => 1e3,
+        WorstKind::Askew => 5e2,
         WorstKind::Angle(_) => w.off_deg,
     }
 }
@@ -161,7 +172,9 @@ pub(crate) fn verdict(input: &CarInput, axles: &Axles<Option<PlanResult>>, told:
     let standing = Axles::of(|a| match &axles[a] {
         Some(r) if r.verdict.reached => Standing::Reached,
         // Heights alone say nothing of its angles; what stops or fouls is told all the same.
-        Some(r) if nothing_read(r) && r.stop.is_none() && r.verdict.fouls.is_empty() => Standing::NotRead,
+        Some(r) if nothing_read(r) && r.stop.is_none() && r.verdict.fouls.is_empty() && !askew(r) => {
+            Standing::NotRead
+        }
         Some(_) => Standing::Off,
         None if told[a] => Standing::Refused,
         None => Standing::NotRead,
@@ -250,6 +263,22 @@ fn say(
     (headline, sentences(vec![r.verdict.sentence.clone(), too]))
 }
 
+/// What brings an axle of which no angle was read to its place: squared, centred.
+fn placed(axles: &Axles<Option<PlanResult>>) -> Vec<Said> {
+    let mut out = Vec::new();
+    for (axle, r) in axles.rear_first() {
+        let Some(r) = r else { continue };
+        if r.square.as_ref().is_some_and(|s| s.squared) {
+            out.push(said("placed-square").word("axle", axle.word()));
+        }
+        // Nothing else of such an axle is turned than what locates it.
+        if r.left.setting.iter().any(|l| l.shared && l.moves()) {
+            out.push(said("placed-centred").word("axle", axle.word()));
+        }
+    }
+    out
+}
+
 /// What lands of what was read, and that the rest was not.
 fn partly(axles: &Axles<Option<PlanResult>>, unread: &[WhatIsIn]) -> Said {
     let named = |list: &[WhatIsIn]| -> Vec<Said> {
@@ -268,7 +297,12 @@ fn partly(axles: &Axles<Option<PlanResult>>, unread: &[WhatIsIn]) -> Said {
     let read: Vec<WhatIsIn> =
         axles.each().into_iter().flat_map(all).filter(|w| !unread.contains(w)).collect();
     if read.is_empty() {
-        return said("car-heights-only");
+        let done = placed(axles);
+        return if done.is_empty() {
+            said("car-heights-only")
+        } else {
+            said("car-placed").list("each", done)
+        };
     }
     said("car-partly").list("read", named(&read)).list("unread", named(unread))
 }
