@@ -1455,3 +1455,46 @@ square-lands = Wheelbase { $by } shorter on the { $side-w }: the lower arms brin
 placed-square = { $axle-w } axle squared
 placed-centred = { $axle-w } axle centred
 car-placed = { CAP($each-and) }; no angle was read
+
+## Heights of a chassis, and what a ticket is for
+
+fault-no-arm-to-level = this axle has no arm whose rise is known
+fault-another-target = a height, or a level frame
+fault-arm-out-of-travel = the arm does not come to that within its travel
+fault-nearer-level = an angle nearer to how it lies now
+ticket-kind = { $kind-w ->
+    [height] Lift or lower
+    [arms] Arms or links replaced
+    [put_right] Put right after others
+    [wear] Wear complaint
+    [pull] Pull or wander
+    [square] Centre and square an axle
+    [chassis] Chassis without its body
+   *[check] Check only
+}
+ticket-how = { $kind-w ->
+    [height] Heights first, then angles at the height it will have.
+    [arms] Angles as found, then what the new arms make of them.
+    [put_right] Everything is read, rear too: nothing others did is taken for granted.
+    [wear] Tread and pressure first: what wore it is looked for before anything is turned.
+    [pull] Pressure, heights, then both axles: what steers it is looked for.
+    [square] Wheelbases and plumb line: track bar and lower arms, nothing else.
+    [chassis] Floor to frame in place of arches; the arms are laid as they will lie, weight comes later.
+   *[check] Read and forecast. Nothing is planned or turned.
+}
+waits-look = A look
+waits-diagnose = Causes
+waits-square = Squaring
+
+## Notes and photos
+
+fault-note-or-photo = a few words, or a photo
+fault-notes-most = { $n } notes at most: strike one out
+fault-photos-most = { $n } photos at most: strike one out
+fault-photo-half = a photo without its size, or a size without its photo
+fault-photo-whole = both, or neither
+fault-no-jpeg = no JPEG picture
+fault-jpeg-right = a photo as JPEG
+fault-photo-large = larger than is kept
+fault-photo-at-most = { $kb } kB at most
+fault-photo-side = { $px } pixels at most along its longer side

@@ -8,6 +8,7 @@ mod described;
 mod guard;
 mod once;
 mod paging;
+mod photo;
 mod pool;
 mod problem;
 mod routes;

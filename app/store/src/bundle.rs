@@ -1,8 +1,10 @@
 //! A whole job out of and into the database.
 
 use crate::word::Word;
-use crate::{Result, Tx, event, job, plan, reading, shop_part, tread, vehicle, visit};
-use bold_stance_trade::job::{BundlePlan, JOB_FORMAT, JobBundle, Reading};
+use crate::{Result, Tx, event, job, note, plan, reading, shop_part, tread, vehicle, visit};
+use base64::Engine;
+use base64::prelude::BASE64_STANDARD as STANDARD;
+use bold_stance_trade::job::{BundlePlan, JOB_FORMAT, JobBundle, Note, Reading};
 use bold_stance_trade::part::Part;
 use sqlx::types::Json;
 use std::collections::HashMap;
@@ -20,6 +22,7 @@ pub async fn of_job(tx: &mut Tx, id: Uuid, parts: Vec<Part>, withdrawn: Vec<Stri
         written_by: env!("CARGO_PKG_VERSION").into(),
         arrived_at: j.created_at,
         complaint: j.complaint,
+        kind: j.kind,
         stage: j.stage,
         vehicle: vehicle::get(tx, j.vehicle_id).await?.facts,
         visits: visit::of_job(tx, id).await?,
@@ -32,8 +35,18 @@ pub async fn of_job(tx: &mut Tx, id: Uuid, parts: Vec<Part>, withdrawn: Vec<Stri
         parts,
         withdrawn,
         tyres: tread::of_vehicle(tx, j.vehicle_id).await?.iter().map(tread::StoredTyre::logged).collect(),
+        notes: notes_with_photos(tx, id).await?,
         events: event::of_job(tx, id).await?,
     })
+}
+
+/// Notes of a job with their photos in them.
+async fn notes_with_photos(tx: &mut Tx, id: Uuid) -> Result<Vec<Note>> {
+    let mut out = note::of_job(tx, id).await?;
+    for n in out.iter_mut().filter(|n| n.photo.is_some()) {
+        n.jpeg = Some(STANDARD.encode(note::photo(tx, id, n.id).await?));
+    }
+    Ok(out)
 }
 
 /// A part of a bundle under an id that is free in this shop.
@@ -65,7 +78,7 @@ pub async fn insert(tx: &mut Tx, shop: Uuid, b: &JobBundle, shelf: &[Part]) -> R
         taken.push(own);
     }
     let v = vehicle::insert(tx, shop, &b.vehicle).await?;
-    let new = job::NewJob { complaint: b.complaint.clone(), bay: None };
+    let new = job::NewJob { complaint: b.complaint.clone(), bay: None, kind: b.kind };
     let id = job::insert(tx, shop, v, &new).await?;
     sqlx::query!("update job set created_at = $2 where id = $1", id, b.arrived_at).execute(&mut **tx).await?;
     for w in &b.visits {
@@ -122,6 +135,11 @@ pub async fn insert(tx: &mut Tx, shop: Uuid, b: &JobBundle, shelf: &[Part]) -> R
         for e in &t.entries {
             tread::write(tx, shop, tyre, e, None, "bundle").await?;
         }
+    }
+    for n in &b.notes {
+        let jpeg = n.jpeg.as_deref().and_then(|t| STANDARD.decode(t).ok());
+        let own = Note { id: Uuid::new_v4(), jpeg: None, ..n.clone() };
+        note::add(tx, shop, id, &own, jpeg.as_deref()).await?;
     }
     for e in &b.events {
         event::add(tx, shop, id, e).await?;

@@ -1,9 +1,10 @@
 //! Jobs: a vehicle in the shop with a ticket.
 
 use crate::word::Word;
-use crate::{Result, StoreError, Tx};
+use crate::{Result, StoreError, Tx, version};
 pub use bold_stance_trade::job::Stage;
 use bold_stance_trade::job::{Drive, Silhouette};
+use bold_stance_trade::reading::{Quantity, ReadAxle, TicketKind, Visit, Wanted};
 use chrono::{DateTime, Utc};
 use serde::{Deserialize, Serialize};
 use uuid::Uuid;
@@ -23,6 +24,8 @@ pub struct Job {
     pub complaint: String,
     /// Painted number of the bay, when it stands in one.
     pub bay: Option<i32>,
+    /// What it is for.
+    pub kind: TicketKind,
     /// Furthest stage reached.
     pub stage: Stage,
     /// When it came.
@@ -42,8 +45,10 @@ pub struct JobLine {
     pub tyre_size: String,
     /// Driven axle.
     pub drive: Drive,
-    /// Front readings taken as found that still stand, of eight.
-    pub readings: i64,
+    /// Readings its plan waits for that were taken as found.
+    pub readings: usize,
+    /// Readings its plan waits for.
+    pub wanted: usize,
     /// Planned front height gain of the newest plan, mm.
     pub height_change_mm: Option<f64>,
     /// Parts on the newest plan.
@@ -59,6 +64,9 @@ pub struct NewJob {
     /// Bay, when it stands in one.
     #[serde(default)]
     pub bay: Option<i32>,
+    /// What it is for.
+    #[serde(default)]
+    pub kind: TicketKind,
 }
 
 /// Opens a job with the next ticket number.
@@ -73,13 +81,14 @@ pub async fn insert(tx: &mut Tx, shop: Uuid, vehicle: Uuid, new: &NewJob) -> Res
         .fetch_one(&mut **tx)
         .await?;
     sqlx::query!(
-        "insert into job (id, shop_id, vehicle_id, ticket, complaint, bay, stage)
-         values ($1, $2, $3, (select coalesce(max(ticket), 416) + 1 from job), $4, $5, 'arrive')",
+        "insert into job (id, shop_id, vehicle_id, ticket, complaint, bay, kind, stage)
+         values ($1, $2, $3, (select coalesce(max(ticket), 416) + 1 from job), $4, $5, $6, 'arrive')",
         id,
         shop,
         vehicle,
         new.complaint,
         new.bay,
+        Word(new.kind) as _,
     )
     .execute(&mut **tx)
     .await?;
@@ -92,8 +101,8 @@ pub async fn insert(tx: &mut Tx, shop: Uuid, vehicle: Uuid, new: &NewJob) -> Res
 /// [`StoreError::Missing`].
 pub async fn get(tx: &mut Tx, id: Uuid) -> Result<Job> {
     let r = sqlx::query!(
-        r#"select id, vehicle_id, version, ticket, complaint, bay, stage as "stage: Word<Stage>", created_at from job
-           where id = $1"#,
+        r#"select id, vehicle_id, version, ticket, complaint, bay, kind as "kind: Word<TicketKind>",
+             stage as "stage: Word<Stage>", created_at from job where id = $1"#,
         id
     )
     .fetch_optional(&mut **tx)
@@ -106,6 +115,7 @@ pub async fn get(tx: &mut Tx, id: Uuid) -> Result<Job> {
         ticket: r.ticket,
         complaint: r.complaint,
         bay: r.bay,
+        kind: r.kind.0,
         stage: r.stage.0,
         created_at: r.created_at,
     })
@@ -141,14 +151,14 @@ pub async fn list(tx: &mut Tx, asked: Asked<'_>, limit: i64) -> Result<Vec<JobLi
         get(tx, id).await?;
     }
     let rows = sqlx::query!(
-        r#"select j.id, j.vehicle_id, j.version, j.ticket, j.complaint, j.bay, j.stage as "stage: Word<Stage>",
-             j.created_at, v.name as "name!", v.silhouette as "silhouette!: Word<Silhouette>", v.tyre_size as "tyre_size!",
+        r#"select j.id, j.vehicle_id, j.version, j.ticket, j.complaint, j.bay, j.kind as "kind: Word<TicketKind>",
+             j.stage as "stage: Word<Stage>", j.created_at, coalesce(jsonb_typeof(v.document #> '{axles,rear,geometry}') = 'object', false) as "rear!", v.name as "name!", v.silhouette as "silhouette!: Word<Silhouette>", v.tyre_size as "tyre_size!",
              v.drive as "drive!: Word<Drive>",
-             -- Toe of both wheels counts for each of them.
-             (select count(distinct (replace(r.quantity, 'total_', ''), s.side)) from reading r
-               join (values ('left'), ('right')) s (side) on r.side in (s.side, 'both')
-               where r.job_id = j.id and r.visit = 'found' and r.axle = 'front'
-                 and r.quantity in ('height', 'camber', 'caster', 'toe', 'total_toe')) as "readings!",
+             -- What was read as found, and where: toe of both wheels counts for each of them.
+             array(select distinct replace(r.quantity, 'total_', '') || ' ' || r.axle || ' ' || s.side from reading r
+               join (values ('left'), ('right'), ('both')) s (side)
+                 on r.side = s.side or (r.side = 'both' and r.quantity = 'total_toe')
+               where r.job_id = j.id and r.visit = 'found') as "seen!",
              (p.document #>> '{axles,front,height_change_mm}')::double precision as height_change_mm,
              (coalesce(jsonb_array_length(p.document #> '{axles,front,fitted}'), 0)
                + coalesce(jsonb_array_length(p.document #> '{axles,rear,fitted}'), 0))::bigint as "fitted!"
@@ -167,6 +177,7 @@ pub async fn list(tx: &mut Tx, asked: Asked<'_>, limit: i64) -> Result<Vec<JobLi
     .await?;
     rows.into_iter()
         .map(|r| {
+            let (readings, wanted) = counted(r.kind.0, r.rear, &r.seen);
             Ok(JobLine {
                 job: Job {
                     id: r.id,
@@ -175,6 +186,7 @@ pub async fn list(tx: &mut Tx, asked: Asked<'_>, limit: i64) -> Result<Vec<JobLi
                     ticket: r.ticket,
                     complaint: r.complaint,
                     bay: r.bay,
+                    kind: r.kind.0,
                     stage: r.stage.0,
                     created_at: r.created_at,
                 },
@@ -182,12 +194,71 @@ pub async fn list(tx: &mut Tx, asked: Asked<'_>, limit: i64) -> Result<Vec<JobLi
                 silhouette: r.silhouette.0,
                 tyre_size: r.tyre_size,
                 drive: r.drive.0,
-                readings: r.readings,
+                readings,
+                wanted,
                 height_change_mm: r.height_change_mm,
                 fitted: r.fitted,
             })
         })
         .collect()
+}
+
+/// How many of the readings a ticket waits for as found were taken, and how many they are. `seen` names a quantity, an axle
+/// and a side each. An axle off centre is waited for once, whichever axle is live.
+fn counted(kind: TicketKind, rear: bool, seen: &[String]) -> (usize, usize) {
+    let word = |v: serde_json::Result<serde_json::Value>| {
+        v.ok().and_then(|v| v.as_str().map(str::to_owned)).unwrap_or_default()
+    };
+    let places = |w: &Wanted| -> Vec<Vec<String>> {
+        let q = word(serde_json::to_value(w.quantity));
+        let axles = match (w.axle, w.quantity) {
+            (Some(a), _) => vec![a.word()],
+            (None, Quantity::Wheelbase | Quantity::Diagonal) => vec![word_of(ReadAxle::Both)],
+            (None, _) => vec![word_of(ReadAxle::Front), word_of(ReadAxle::Rear)],
+        };
+        if w.quantity == Quantity::AxleOffset {
+            return vec![axles.iter().map(|a| format!("{q} {a} both")).collect()];
+        }
+        // Any tape tells a height.
+        let names = match w.quantity {
+            Quantity::Height | Quantity::FloorToFrame => vec!["height", "floor_to_arch", "floor_to_frame"],
+            _ => vec![q.as_str()],
+        };
+        let at = |a: &&str, side: &str| names.iter().map(|q| format!("{q} {a} {side}")).collect();
+        axles.iter().flat_map(|a| ["left", "right"].map(|s| at(a, s))).collect()
+    };
+    let all: Vec<Vec<String>> = kind.wanted(Visit::Found, rear).iter().flat_map(places).collect();
+    (all.iter().filter(|any| any.iter().any(|p| seen.contains(p))).count(), all.len())
+}
+
+fn word_of(a: ReadAxle) -> &'static str {
+    match a {
+        ReadAxle::Front => "front",
+        ReadAxle::Rear => "rear",
+        ReadAxle::Both => "both",
+    }
+}
+
+/// What a ticket says and is for, over a version.
+///
+/// # Errors
+/// [`StoreError::Missing`]; [`StoreError::Stale`] when somebody saved first.
+pub async fn save(tx: &mut Tx, id: Uuid, yours: i32, new: &NewJob) -> Result<()> {
+    let now = sqlx::query_scalar!("select version from job where id = $1 for update", id)
+        .fetch_optional(&mut **tx)
+        .await?;
+    let next = version::next("ticket", id, yours, now)?;
+    sqlx::query!(
+        "update job set complaint = $2, bay = $3, kind = $4, version = $5 where id = $1",
+        id,
+        new.complaint,
+        new.bay,
+        Word(new.kind) as _,
+        next
+    )
+    .execute(&mut **tx)
+    .await?;
+    Ok(())
 }
 
 /// Moves a job on to a stage; never back.

@@ -7,6 +7,7 @@ pub mod demo;
 pub mod done;
 pub mod event;
 pub mod job;
+pub mod note;
 pub mod plan;
 pub mod reading;
 pub mod shop;

@@ -276,6 +276,7 @@ fn readings(c: &mut Criterion) {
     }
     let scene = Scene {
         visit: Visit::Found,
+        kind: Default::default(),
         readings: &seen,
         changes: &[],
         prepared: &prepared,

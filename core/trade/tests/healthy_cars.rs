@@ -139,6 +139,7 @@ impl Trial {
         let prepared = Prepared::of(&Answers::new(), &items).unwrap();
         let scene = Scene {
             visit: Visit::Found,
+            kind: Default::default(),
             readings: &readings,
             changes: &[],
             prepared: &prepared,

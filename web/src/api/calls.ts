@@ -56,6 +56,14 @@ export const getTicket = (id: string) => take(api.GET('/api/v1/jobs/{id}', job(i
 export const newJob = (body: Schemas['NewArrival']) => take(api.POST('/api/v1/jobs', { body }));
 export const saveVehicle = (id: string, version: number, facts: Facts) =>
   take(api.PUT('/api/v1/jobs/{id}/vehicle', { ...job(id), body: { version, facts } }));
+export const saveTicket = (id: string, body: Schemas['SaveTicket']) =>
+  take(api.PUT('/api/v1/jobs/{id}/ticket', { ...job(id), body }));
+export const addNote = (id: string, body: Schemas['NewNote']) =>
+  take(api.POST('/api/v1/jobs/{id}/notes', { ...job(id), body }));
+export const strikeNote = (id: string, note: string) =>
+  take(api.DELETE('/api/v1/jobs/{id}/notes/{note}', { params: { path: { id, note } } }));
+/** Where a photo is fetched from. */
+export const photoOf = (id: string, note: string) => `/api/v1/jobs/${id}/notes/${note}/photo.jpg`;
 export const openVisit = (id: string, kind: Schemas['Visit']) =>
   take(api.POST('/api/v1/jobs/{id}/visits', { ...job(id), body: { kind } }));
 export const saveVisit = (id: string, kind: Schemas['Visit'], body: Schemas['SaveAnswers']) =>

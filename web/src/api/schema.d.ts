@@ -312,6 +312,57 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/jobs/{id}/notes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Writes a note, with or without a photo. */
+        post: operations["addNote"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/jobs/{id}/notes/{note}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /** Strikes a note out; its photo is gone. */
+        delete: operations["strikeNote"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/jobs/{id}/notes/{note}/photo.jpg": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The photo of a note. */
+        get: operations["notePhoto"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/jobs/{id}/plans": {
         parameters: {
             query?: never;
@@ -395,6 +446,23 @@ export interface paths {
         put?: never;
         /** What a reading would mean, without keeping it. */
         post: operations["previewReading"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/jobs/{id}/ticket": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Saves what a ticket says and is for. */
+        put: operations["saveTicket"];
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -1543,6 +1611,11 @@ export interface components {
              *     other than the car's.
              */
             front: {
+                /**
+                 * Format: double
+                 * @description Floor to frame at which the points were taken, mm; where it was not told, as first taped.
+                 */
+                frame_height_mm?: number | null;
                 geometry?: components["schemas"]["Geometry"] | null;
                 /**
                  * Format: double
@@ -1574,6 +1647,11 @@ export interface components {
              *     other than the car's.
              */
             rear: {
+                /**
+                 * Format: double
+                 * @description Floor to frame at which the points were taken, mm; where it was not told, as first taped.
+                 */
+                frame_height_mm?: number | null;
                 geometry?: components["schemas"]["Geometry"] | null;
                 /**
                  * Format: double
@@ -3571,7 +3649,7 @@ export interface components {
          * @description Part of the order.
          * @enum {string}
          */
-        Group: "heights" | "rear" | "front" | "more";
+        Group: "first" | "heights" | "rear" | "front" | "more";
         /** @description The gain and the turns to get there. */
         HeightAnswer: {
             by_turning?: components["schemas"]["ByTurning"] | null;
@@ -3760,6 +3838,8 @@ export interface components {
              * @description Its id.
              */
             id: string;
+            /** @description What it is for. */
+            kind: components["schemas"]["TicketKind"];
             /** @description Furthest stage reached. */
             stage: components["schemas"]["Stage"];
             /**
@@ -3793,6 +3873,10 @@ export interface components {
             events: components["schemas"]["Event"][];
             /** @description `bold-stance.job/1`. */
             format: string;
+            /** @description What the ticket is for. */
+            kind?: components["schemas"]["TicketKind"];
+            /** @description Notes, with their photos in them. */
+            notes?: components["schemas"]["Note"][];
             /** @description Parts that the shop planned with and that do not ship so, whole, in the order of its shelf. */
             parts: components["schemas"]["Part"][];
             /** @description Plans, oldest first. */
@@ -3828,10 +3912,7 @@ export interface components {
             height_change_mm?: number | null;
             /** @description The job. */
             job: components["schemas"]["Job"];
-            /**
-             * Format: int64
-             * @description Front readings taken as found that still stand, of eight.
-             */
+            /** @description Readings its plan waits for that were taken as found. */
             readings: number;
             /** @description Outline of its vehicle. */
             silhouette: components["schemas"]["Silhouette"];
@@ -3839,6 +3920,8 @@ export interface components {
             tyre_size: string;
             /** @description Name of its vehicle. */
             vehicle: string;
+            /** @description Readings its plan waits for. */
+            wanted: number;
         };
         /**
          * @description A joint carried by the knuckle.
@@ -4225,6 +4308,8 @@ export interface components {
             bay?: number | null;
             /** @description Complaint or wish. */
             complaint: string;
+            /** @description What it is for. */
+            kind?: components["schemas"]["TicketKind"];
         };
         /** @description A line to write. */
         NewLine: {
@@ -4243,6 +4328,15 @@ export interface components {
              */
             replaces?: string | null;
         };
+        /** @description A note to write. */
+        NewNote: {
+            /** @description A photo as JPEG in base 64, resized by the sender. */
+            photo?: string | null;
+            /** @description Where on the car. */
+            place: components["schemas"]["Place"];
+            /** @description What was seen. */
+            text?: string;
+        };
         /** @description A plan to store. */
         NewPlan: {
             document?: components["schemas"]["CarPlan"] | null;
@@ -4253,6 +4347,28 @@ export interface components {
         NewVisit: {
             /** @description Which. */
             kind: components["schemas"]["Visit"];
+        };
+        /** @description A note of a job. */
+        Note: {
+            /** @description Who wrote it. */
+            author: string;
+            /**
+             * Format: uuid
+             * @description Its id.
+             */
+            id: string;
+            /** @description The photo itself as JPEG in base 64, in a file of a job. */
+            jpeg?: string | null;
+            photo?: components["schemas"]["PhotoSize"] | null;
+            /** @description Where on the car. */
+            place: components["schemas"]["Place"];
+            /** @description What was seen; may be empty beside a photo. */
+            text: string;
+            /**
+             * Format: date-time
+             * @description When, UTC.
+             */
+            written_at: string;
         };
         /** @description A kind with the places it fits on a layout. */
         Offer: {
@@ -4456,6 +4572,19 @@ export interface components {
              * @description kg.
              */
             mass_kg: number;
+        };
+        /** @description Size of a photo, pixels. */
+        PhotoSize: {
+            /**
+             * Format: int32
+             * @description Down.
+             */
+            height: number;
+            /**
+             * Format: int32
+             * @description Across.
+             */
+            width: number;
         };
         /** @description Angles picked by hand on an axle's map. */
         Picked: {
@@ -4996,6 +5125,16 @@ export interface components {
              */
             version: number;
         };
+        /** @description A ticket over a version. */
+        SaveTicket: {
+            /** @description What it says and is for. */
+            job: components["schemas"]["NewJob"];
+            /**
+             * Format: int32
+             * @description Version the edit is based on.
+             */
+            version: number;
+        };
         /** @description Facts over a version. */
         SaveVehicle: {
             /** @description The whole of it. */
@@ -5362,6 +5501,8 @@ export interface components {
             name: string;
             /** @description What a new vehicle starts from: usual values, called so until they are typed over. */
             starter: components["schemas"]["VehicleFacts"];
+            /** @description What a ticket can be for. */
+            tickets: components["schemas"]["TicketOffer"][];
             /** @description Version of the program. */
             version: string;
             /** @description Ways to change height. */
@@ -5850,6 +5991,14 @@ export interface components {
         /** @description How a car stands, as a job tells it. */
         Stands: {
             /**
+             * @description Floor to frame of each axle as found, mm; none where nobody taped it.
+             * @default {
+             *       "front": null,
+             *       "rear": null
+             *     }
+             */
+            frame_mm: components["schemas"]["Axles_Option_f64"];
+            /**
              * @description Mean height of each axle as found, hub centre to arch lip, mm; none where nobody knows it.
              * @default {
              *       "front": null,
@@ -6220,7 +6369,7 @@ export interface components {
          * @description What is wanted.
          * @enum {string}
          */
-        TargetKind: "hub_to_arch" | "floor_to_arch" | "rake" | "level";
+        TargetKind: "hub_to_arch" | "floor_to_arch" | "rake" | "level" | "floor_to_frame" | "frame_level" | "arm_angle";
         /** @description What the gauge is told: a button, or, for a simulated one, where it is held. */
         TellGauge: {
             button?: components["schemas"]["GaugeButton"] | null;
@@ -6253,6 +6402,8 @@ export interface components {
             job: components["schemas"]["Job"];
             /** @description Readings a plan still waits for, e.g. `left caster`. */
             missing: components["schemas"]["Said"][];
+            /** @description Its notes, oldest first. */
+            notes: components["schemas"]["Note"][];
             /** @description Its plans, oldest first. */
             plans: components["schemas"]["Plan"][];
             /** @description Every reading, oldest first. */
@@ -6270,6 +6421,22 @@ export interface components {
             vehicle: components["schemas"]["Vehicle"];
             /** @description Visits with their prepare lists, order and suspicions. */
             visits: components["schemas"]["VisitView"][];
+        };
+        /**
+         * @description What a ticket is for.
+         * @enum {string}
+         */
+        TicketKind: "height" | "arms" | "put_right" | "wear" | "pull" | "square" | "chassis" | "check";
+        /** @description A kind as the screen offers it. */
+        TicketOffer: {
+            /** @description What it does first. */
+            how: components["schemas"]["Said"];
+            /** @description Which. */
+            kind: components["schemas"]["TicketKind"];
+            /** @description The stages it goes through, in its order; the others can be opened all the same. */
+            stages: components["schemas"]["Stage"][];
+            /** @description What it is called. */
+            title: components["schemas"]["Said"];
         };
         /** @description Inner tie-rod point that keeps toe from changing with height. */
         TieRodAid: {
@@ -8120,6 +8287,212 @@ export interface operations {
             };
         };
     };
+    addNote: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description Made once for a write: sent again with the same one, it is done once and answered alike */
+                "idempotency-key"?: string;
+            };
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewNote"];
+            };
+        };
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Ticket"];
+                };
+            };
+            /** @description Cannot be read: address, query or body */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Asked from another machine, or written from another site's page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The database does not answer, or the server is shutting down */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    strikeNote: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description Made once for a write: sent again with the same one, it is done once and answered alike */
+                "idempotency-key"?: string;
+            };
+            path: {
+                id: string;
+                note: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Ticket"];
+                };
+            };
+            /** @description Cannot be read: address, query or body */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Asked from another machine, or written from another site's page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Fields at fault */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The database does not answer, or the server is shutting down */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    notePhoto: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+                note: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The picture */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "image/jpeg": number[];
+                };
+            };
+            /** @description Cannot be read: address, query or body */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Asked from another machine, or written from another site's page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The database does not answer, or the server is shutting down */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
     createPlan: {
         parameters: {
             query?: never;
@@ -8542,6 +8915,94 @@ export interface operations {
                 };
             };
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The database does not answer, or the server is shutting down */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    saveTicket: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description Made once for a write: sent again with the same one, it is done once and answered alike */
+                "idempotency-key"?: string;
+            };
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SaveTicket"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Ticket"];
+                };
+            };
+            /** @description Cannot be read: address, query or body */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Asked from another machine, or written from another site's page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            409: {
                 headers: {
                     [name: string]: unknown;
                 };

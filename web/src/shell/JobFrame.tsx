@@ -8,7 +8,7 @@ import { Glyph, type GlyphName } from '../ui/glyphs';
 import { useKeys, stageAction } from './bindings';
 import { Keys } from './Keys';
 import { StanceStrip } from './StanceStrip';
-import { useJobBench, useTicketQuery, type Bench } from './ticket';
+import { stagesOf, useJobBench, useShop, useTicketQuery, type Bench } from './ticket';
 
 export const stages = ['arrive', 'read', 'plan', 'wear', 'set', 'prove', 'return'] as const;
 export type StageName = (typeof stages)[number];
@@ -34,6 +34,12 @@ export function JobFrame() {
   return <Frame key={ticket.data.job.id} ticket={ticket.data} />;
 }
 
+/** How much of what the ticket waits for was read. */
+function readOf(ticket: Ticket): string {
+  const wanted = ticket.visits[0]?.picture.order.filter((i) => i.needed).length ?? 0;
+  return `${wanted - ticket.missing.length} of ${wanted} read`;
+}
+
 function state(stage: StageName, bench: Bench): { glyph: GlyphName; word: string } {
   const { ticket, answer } = bench;
   switch (stage) {
@@ -41,7 +47,7 @@ function state(stage: StageName, bench: Bench): { glyph: GlyphName; word: string
       return { glyph: 'done', word: 'done' };
     case 'read':
       return ticket.missing.length
-        ? { glyph: 'unread', word: `${8 - ticket.missing.length} of 8 read` }
+        ? { glyph: 'unread', word: readOf(ticket) }
         : { glyph: 'done', word: 'done' };
     case 'plan':
       if (!answer) return { glyph: 'unread', word: 'waits for readings' };
@@ -68,6 +74,16 @@ function Frame({ ticket }: { ticket: Ticket }) {
   const navigate = useNavigate();
   const { search, pathname } = useLocation();
   const now = pathname.split('/')[3] ?? 'plan';
+  const shop = useShop();
+  const own = stagesOf(shop.data, ticket.job.kind);
+  // The others are not in the way, and one press from here; the one that is open is always shown.
+  const [all, setAll] = useState(false);
+  const shownNow: readonly StageName[] =
+    own.length && !all ? own : [...own, ...stages.filter((s) => !own.includes(s))];
+  const shown =
+    shownNow.includes(now as StageName) || !stages.includes(now as StageName)
+      ? shownNow
+      : [...shownNow, now as StageName];
   useKeys({
     help: () => setKeys(true),
     jobs: () => navigate('/'),
@@ -78,7 +94,7 @@ function Frame({ ticket }: { ticket: Ticket }) {
     <div className="app">
       <StanceStrip bench={bench} stage={now} />
       <nav className="rail" aria-label="Stages">
-        {stages.map((s) => {
+        {shown.map((s) => {
           const st = state(s, bench);
           const active =
             s === now ||
@@ -97,6 +113,16 @@ function Frame({ ticket }: { ticket: Ticket }) {
             </NavLink>
           );
         })}
+        {own.length > 0 && own.length < stages.length && (
+          <Plain
+            className="rail-all"
+            onClick={() => setAll(!all)}
+            aria-expanded={all}
+            data-testid="all-stages"
+          >
+            {all ? 'Fewer' : 'All stages'}
+          </Plain>
+        )}
         <div className="foot">
           <Plain onClick={() => setKeys(true)} aria-label="Keys">
             <span>Keys</span>

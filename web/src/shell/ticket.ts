@@ -12,6 +12,7 @@ import {
   type CarPlan,
   type Plan,
   type PlanResult,
+  type Schemas,
   type Ticket,
 } from '../api/client';
 
@@ -31,6 +32,10 @@ export function useTicketQuery(id: string) {
 export function useShop() {
   return useQuery({ queryKey: ['shop'], queryFn: getShop, staleTime: Infinity });
 }
+
+/** The stages a ticket of a kind goes through, in its order. */
+export const stagesOf = (shop: Schemas['ShopInfo'] | undefined, kind: Schemas['TicketKind']) =>
+  shop?.tickets.find((t) => t.kind === kind)?.stages ?? [];
 
 export interface Bench {
   ticket: Ticket;

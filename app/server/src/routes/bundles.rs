@@ -13,7 +13,7 @@ use bold_stance_trade::part::Part;
 use uuid::Uuid;
 
 /// Largest bundle that is taken in, bytes.
-pub const BUNDLE_LIMIT: usize = 4 * 1024 * 1024;
+pub const BUNDLE_LIMIT: usize = 12 * 1024 * 1024;
 
 /// A job with everything that belongs to it.
 #[utoipa::path(get, path = "/api/v1/jobs/{id}/bundle.json", operation_id = "exportJob", params(("id" = Uuid, Path)),

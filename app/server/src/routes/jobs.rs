@@ -1,5 +1,6 @@
 //! Jobs and their vehicles.
 
+use super::notes::ticket_problems;
 use super::{AUTHOR, Doc};
 use crate::AppState;
 use crate::once::{Begun, Once, again};
@@ -11,9 +12,10 @@ use bold_stance_car::vehicle::TyreSize;
 use bold_stance_store::job::{self, Job, JobLine, NewJob, Stage};
 use bold_stance_store::plan::{self, Plan};
 use bold_stance_store::vehicle::{self, Vehicle};
-use bold_stance_store::{Tx, done, event, reading, visit};
+use bold_stance_store::{Tx, done, event, note, reading, visit};
 use bold_stance_trade::job::{
-    Done, JobBench, Reading, Stance, VehicleFacts, VisitView, base_of, corner_request, stance_at, tyres_of,
+    Done, JobBench, Note, Reading, Stance, VehicleFacts, VisitView, base_of, corner_request, stance_at,
+    tyres_of,
 };
 use bold_stance_trade::plan::{CarBase, USUAL_LIMIT_MM};
 use bold_stance_trade::reading::Visit;
@@ -70,6 +72,8 @@ pub struct Ticket {
     pub tyre_diameter_mm: f64,
     /// Every reading, oldest first.
     pub readings: Vec<Reading>,
+    /// Its notes, oldest first.
+    pub notes: Vec<Note>,
     /// Its plans, oldest first.
     pub plans: Vec<Plan>,
     /// What was done of the plans' sheets.
@@ -124,16 +128,7 @@ pub async fn create(
     once: Once,
 ) -> Result<HttpResponse, ApiError> {
     let mut problems = under("vehicle", new.vehicle.problems());
-    if new.job.complaint.chars().count() > 500 {
-        problems.push(Problem::new(
-            "job.complaint",
-            said("fault-longer-than-500-characters"),
-            said("fault-wish-few-words"),
-        ));
-    }
-    if new.job.bay.is_some_and(|b| !(1..=99).contains(&b)) {
-        problems.push(Problem::new("job.bay", said("fault-no-bay"), said("fault-number-from-1-99-none")));
-    }
+    problems.extend(ticket_problems(&new.job));
     if !problems.is_empty() {
         return Err(problems.into());
     }
@@ -201,18 +196,21 @@ pub async fn ticket(state: &AppState, tx: &mut Tx, id: Uuid) -> Result<Ticket, A
     let done = done::of_job(tx, id).await?;
     let open = visit::of_job(tx, id).await?;
     let (visits, base, corner_file) = {
-        let bench = JobBench::of(state.rules(), &vehicle.facts, &readings, &done, &open, Utc::now())?;
+        let bench = JobBench::of(state.rules(), &vehicle.facts, &readings, &done, &open, Utc::now())?
+            .of_kind(job.kind);
         let base = base_of(&vehicle.facts, &readings, &bench.seen);
         (bench.views(), base, corner_request(&vehicle.facts, &readings, &bench.seen)?)
     };
     let stood = |visit| stance_at(&vehicle.facts, &readings, visit);
     let (found, settled) = (stood(Visit::Found), stood(Visit::Settled));
     let plans = plan::of_job(tx, id).await?;
+    let notes = note::of_job(tx, id).await?;
     let limit_mm = plans.first().map_or(USUAL_LIMIT_MM, |p| p.document.limit_mm);
     let missing = visits.first().map(|v| v.picture.missing.clone()).unwrap_or_default();
     Ok(Ticket {
         tyre_diameter_mm: TyreSize::parse("tyre_size", &vehicle.facts.tyre_size)?.diameter_mm(),
         tyres: tyres_of(&vehicle.facts, limit_mm),
+        notes,
         plans,
         done,
         job,

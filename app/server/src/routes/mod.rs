@@ -6,6 +6,7 @@ pub mod car;
 pub mod compute;
 pub mod gauge;
 pub mod jobs;
+pub mod notes;
 pub mod parts;
 pub mod plans;
 pub mod readings;
@@ -117,6 +118,14 @@ pub fn mount(cfg: &mut web::ServiceConfig) {
         .service(bundles::export)
         .service(jobs::get)
         .service(jobs::save_vehicle)
+        .service(notes::save_ticket)
+        .service(
+            web::resource("/api/v1/jobs/{id}/notes")
+                .app_data(web::PayloadConfig::new(notes::NOTE_LIMIT))
+                .route(web::post().to(notes::add)),
+        )
+        .service(notes::strike)
+        .service(notes::picture)
         .service(readings::add)
         .service(readings::preview)
         .service(readings::form)

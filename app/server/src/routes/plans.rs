@@ -216,7 +216,8 @@ async fn sheet_now(state: &AppState, tx: &mut Tx, p: &Plan, peer: &Peer) -> Resu
         Ok::<_, Vec<Problem>>((input, answer, fitted))
     });
     let (input, answer, fitted) = worked.await??;
-    let bench = JobBench::of(state.rules(), &t.vehicle.facts, &t.readings, &t.done, &open, Utc::now())?;
+    let bench = JobBench::of(state.rules(), &t.vehicle.facts, &t.readings, &t.done, &open, Utc::now())?
+        .of_kind(t.job.kind);
     let done: Vec<&Done> = t.done.iter().filter(|d| d.plan_id == p.id).collect();
     Ok(sheet_of(&bench, &t.readings, &done, &input, answer, &fitted))
 }

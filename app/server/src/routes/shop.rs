@@ -7,6 +7,7 @@ use bold_stance_kinematics::geometry::Layout;
 use bold_stance_trade::aim::Aim;
 use bold_stance_trade::job::VehicleFacts;
 use bold_stance_trade::plan::WayKind;
+use bold_stance_trade::reading::{TicketKind, TicketOffer};
 use serde::Serialize;
 use utoipa::ToSchema;
 
@@ -34,6 +35,8 @@ pub struct ShopInfo {
     pub aims: Vec<Aim>,
     /// Ways to change height.
     pub ways: Vec<WayInfo>,
+    /// What a ticket can be for.
+    pub tickets: Vec<TicketOffer>,
     /// What a new vehicle starts from: usual values, called so until they are typed over.
     pub starter: VehicleFacts,
 }
@@ -55,6 +58,7 @@ pub async fn shop(state: web::Data<AppState>) -> Result<HttpResponse, ApiError> 
                 needs_leaves: w.needs_leaves(),
             })
             .collect(),
+        tickets: TicketKind::ALL.iter().map(|k| k.offer()).collect(),
         starter: state.starter.clone(),
     }))
 }

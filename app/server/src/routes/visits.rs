@@ -164,7 +164,8 @@ pub async fn import(
     job::hold(&mut tx, *id).await?;
     let t = jobs::ticket(&state, &mut tx, *id).await?;
     let opened = visit::of_job(&mut tx, *id).await?;
-    let bench = JobBench::of(state.rules(), &t.vehicle.facts, &t.readings, &t.done, &opened, Utc::now())?;
+    let bench = JobBench::of(state.rules(), &t.vehicle.facts, &t.readings, &t.done, &opened, Utc::now())?
+        .of_kind(t.job.kind);
     let mut ids: HashMap<String, Uuid> = HashMap::new();
     let mut new = 0;
     for (i, r) in rows.iter().enumerate() {

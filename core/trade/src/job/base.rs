@@ -3,6 +3,7 @@
 use super::askew::{rear_offset, wheelbases};
 use super::expect::{WheelSeen, side_with};
 use super::facts::{Drive, Silhouette, VehicleFacts};
+use super::height::height_at;
 use super::record::{Reading, standing};
 use super::stance::stands;
 use crate::inspect::widened;
@@ -34,11 +35,11 @@ pub(super) fn wheel_read(readings: &[Reading], seen: &[Seen], axle: Axle, side: 
 }
 
 /// What was read of one wheel.
-fn wheel_seen(readings: &[Reading], seen: &[Seen], axle: Axle, side: Side) -> WheelSeen {
+fn wheel_seen(f: &VehicleFacts, readings: &[Reading], seen: &[Seen], axle: Axle, side: Side) -> WheelSeen {
     let r = |q| standing(readings, Visit::Found, q, Place::wheel(axle, side));
     let of = |q| r(q).map(|r| (r.value, r.sigma));
     WheelSeen {
-        height: r(Quantity::Height).map(|h| h.value),
+        height: height_at(f, readings, Visit::Found, axle, side).map(|h| h.mm),
         camber: of(Quantity::Camber),
         caster: of(Quantity::Caster),
         toe: toe_of(seen, Visit::Found, axle, side).map(|(v, s, _)| (v, s)),
@@ -49,7 +50,7 @@ fn axle_base(f: &VehicleFacts, readings: &[Reading], seen: &[Seen], axle: Axle) 
     let (shape, told) = (&f.axles[axle], &f.car.axles[axle]);
     let geometry = shape.geometry.clone()?;
     let adjusters: Sides<Vec<_>> = Sides::of(|s| told.adjusters.iter().map(|f| f.on(s)).collect());
-    let wheels = Sides::of(|s| wheel_seen(readings, seen, axle, s));
+    let wheels = Sides::of(|s| wheel_seen(f, readings, seen, axle, s));
     let at = match axle {
         Axle::Front => ReadAxle::Front,
         Axle::Rear => ReadAxle::Rear,

@@ -5,8 +5,8 @@ use super::record::{Done, OpenVisit, Reading};
 use crate::aim::Aim;
 use crate::reading::{
     Answers, Change, ChangeKind, Jack, Method, MethodInfo, Picture, Place, PrepareItem, Prepared, RawEntry,
-    ReadAxle, ReadingCar, Scene, Seen, Suspicion, Take, Taken, Visit, answers_of_day, picture, suspicions,
-    take, taped_heights_of,
+    ReadAxle, ReadingCar, Scene, Seen, Suspicion, Take, Taken, TicketKind, Visit, answers_of_day, picture,
+    suspicions, take, taped_heights_of,
 };
 use crate::sheet::{Mark, StepId, Tick};
 use bold_stance_car::vehicle::TyreSize;
@@ -102,7 +102,8 @@ pub struct Rules<'a> {
 #[derive(Debug)]
 pub struct JobBench<'a> {
     rules: Rules<'a>,
-    facts: &'a VehicleFacts,
+    kind: TicketKind,
+    pub(super) facts: &'a VehicleFacts,
     /// The car.
     pub car: ReadingCar,
     /// Readings, oldest first.
@@ -197,7 +198,26 @@ impl<'a> JobBench<'a> {
             .collect();
         let rear_rolled =
             [Tick::Roll, Tick::Bounce].into_iter().all(|t| marked(&StepId::Read(Axle::Rear), t));
-        Ok(Self { rules, facts, car: reading_car(facts)?, seen, changes, open, ticked, rear_rolled, now })
+        let kind = TicketKind::default();
+        Ok(Self {
+            rules,
+            kind,
+            facts,
+            car: reading_car(facts)?,
+            seen,
+            changes,
+            open,
+            ticked,
+            rear_rolled,
+            now,
+        })
+    }
+
+    /// The same for a ticket of a kind.
+    #[must_use]
+    pub fn of_kind(mut self, kind: TicketKind) -> Self {
+        self.kind = kind;
+        self
     }
 
     /// Works a reading out as the car stood at its visit.
@@ -275,6 +295,7 @@ impl<'a> JobBench<'a> {
     pub fn scene<T>(&self, visit: Visit, prepared: &Prepared, f: impl FnOnce(&Scene<'_>) -> T) -> T {
         f(&Scene {
             visit,
+            kind: self.kind,
             readings: &self.seen,
             changes: &self.changes,
             prepared,

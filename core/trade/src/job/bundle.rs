@@ -2,13 +2,14 @@
 
 use super::base::{base_of, tyres_of};
 use super::bench::{JobBench, Rules};
-use super::facts::{Stage, VehicleFacts};
+use super::facts::VehicleFacts;
 use super::first_form::present_form;
 use super::gates::{Sheet, sheet_of};
+use super::note::{LONGEST_NOTE, MOST_NOTES, MOST_PHOTOS, Note};
 use super::record::{Done, OpenVisit, Reading};
 use crate::part::{Part, part_problems};
 use crate::plan::{CarAnswer, CarInput, CarPlan, car_fitted_parts, plan_car};
-use crate::reading::{shipped_methods, shipped_prepare};
+use crate::reading::{Stage, TicketKind, shipped_methods, shipped_prepare};
 use bold_stance_tread::{CarTyres, LoggedTyre};
 use bold_stance_units::problem::{Problem, parse_json};
 use bold_stance_units::said::{Said, said};
@@ -61,6 +62,9 @@ pub struct JobBundle {
     pub arrived_at: DateTime<Utc>,
     /// Complaint or wish.
     pub complaint: String,
+    /// What the ticket is for.
+    #[serde(default)]
+    pub kind: TicketKind,
     /// Furthest stage reached.
     pub stage: Stage,
     /// The vehicle, with its axles and adjusters.
@@ -80,6 +84,9 @@ pub struct JobBundle {
     pub withdrawn: Vec<String>,
     /// Tyres with their logs.
     pub tyres: Vec<LoggedTyre>,
+    /// Notes, with their photos in them.
+    #[serde(default)]
+    pub notes: Vec<Note>,
     /// What happened, oldest first.
     pub events: Vec<Event>,
 }
@@ -130,6 +137,21 @@ impl JobBundle {
                 said("fault-longer-than-500-characters"),
                 said("fault-wish-few-words"),
             ));
+        }
+        let photos = self.notes.iter().filter(|n| n.photo.is_some()).count();
+        if self.notes.len() > MOST_NOTES || photos > MOST_PHOTOS {
+            let right = said("fault-photos-most").count("n", MOST_PHOTOS);
+            out.push(Problem::new("notes", said("fault-too-many"), right));
+        }
+        for (i, n) in self.notes.iter().enumerate() {
+            if n.text.chars().count() > LONGEST_NOTE || n.text.contains('\0') {
+                let right = said("fault-characters-right").count("n", LONGEST_NOTE);
+                out.push(Problem::new(format!("notes.{i}.text"), said("fault-more-than-reading"), right));
+            }
+            if n.photo.is_some() != n.jpeg.is_some() {
+                let (wrong, right) = (said("fault-photo-half"), said("fault-photo-whole"));
+                out.push(Problem::new(format!("notes.{i}.jpeg"), wrong, right));
+            }
         }
         let at = |prefix: String, p: Problem| Problem { field: format!("{prefix}{}", p.field), ..p };
         out.extend(self.vehicle.problems().into_iter().map(|p| at("vehicle.".into(), p)));
@@ -213,7 +235,8 @@ impl JobBundle {
             (shipped_methods().map_err(|p| vec![p])?, shipped_prepare().map_err(|p| vec![p])?);
         let rules = Rules { methods: &methods, items: &items };
         let bench = JobBench::of(rules, &self.vehicle, &self.readings, &self.done, &self.visits, now)
-            .map_err(|p| vec![p])?;
+            .map_err(|p| vec![p])?
+            .of_kind(self.kind);
         let base = base_of(&self.vehicle, &self.readings, &bench.seen);
         let input = CarInput { base, plan: chosen.document.clone() };
         let catalogue = self.catalogue(shipped, &chosen.document.fitted());

@@ -12,27 +12,6 @@ use bold_stance_units::problem::{Problem, in_range};
 use bold_stance_units::said::said;
 use serde::{Deserialize, Serialize};
 
-/// Stages of the work, in order.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord, Serialize, Deserialize)]
-#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
-#[serde(rename_all = "snake_case")]
-pub enum Stage {
-    /// Facts and geometry.
-    Arrive,
-    /// Readings as found.
-    Read,
-    /// Height and correction.
-    Plan,
-    /// Tread forecast.
-    Wear,
-    /// Setting sheet.
-    Set,
-    /// Final re-read.
-    Prove,
-    /// Settled re-check.
-    Return,
-}
-
 /// Which axle drives.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
 #[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
@@ -81,6 +60,10 @@ pub struct AxleShape {
     /// Hub-to-arch height at which the points were taken, mm.
     #[cfg_attr(feature = "openapi", schema(minimum = 150.0, maximum = 1200.0))]
     pub height_mm: f64,
+    /// Floor to frame at which the points were taken, mm; where it was not told, as first taped.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    #[cfg_attr(feature = "openapi", schema(minimum = 40.0, maximum = 1500.0))]
+    pub frame_height_mm: Option<f64>,
     /// Size of its tyres where it differs.
     #[serde(default)]
     pub tyre_size: Option<String>,
@@ -102,6 +85,7 @@ impl AxleShape {
             knowledge,
             track_mm,
             height_mm,
+            frame_height_mm: None,
             tyre_size: None,
             pressure_kpa: None,
             placard_kpa: None,
@@ -237,6 +221,7 @@ impl VehicleFacts {
             };
             check("track_mm", Some(s.track_mm), 800.0, 2600.0, "mm");
             check("height_mm", Some(s.height_mm), 150.0, 1200.0, "mm");
+            check("frame_height_mm", s.frame_height_mm, 40.0, 1500.0, "mm");
             check("pressure_kpa", s.pressure_kpa, 50.0, 900.0, "kPa");
             check("placard_kpa", s.placard_kpa, 50.0, 900.0, "kPa");
             if let Some(size) = &s.tyre_size {

@@ -2,6 +2,7 @@
 //! what is off.
 
 use super::bench::{JobBench, item_of, visit_of};
+use super::height::height_at;
 use super::record::{Done, Reading, standing};
 use crate::part::Part;
 use crate::plan::{CarAnswer, CarInput};
@@ -94,13 +95,14 @@ fn read_at(
             let at = |q| standing(readings, visit, q, Place::wheel(axle, side));
             let stale = |t: DateTime<Utc>| after.is_some_and(|a| t < a);
             let of = |q| at(q).map(|r| GateRead { value: r.value, sigma: r.sigma, stale: stale(r.taken_at) });
+            let height = height_at(bench.facts, readings, visit, axle, side);
             let toe = toe_of(&bench.seen, visit, axle, side).map(|(value, sigma, r)| GateRead {
                 value,
                 sigma,
                 stale: after.is_some_and(|a| r.at < a.timestamp()),
             });
             GateSide {
-                height: of(Quantity::Height),
+                height: height.map(|h| GateRead { value: h.mm, sigma: h.sigma, stale: stale(h.taken_at) }),
                 camber: of(Quantity::Camber),
                 caster: of(Quantity::Caster),
                 toe,

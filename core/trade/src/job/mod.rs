@@ -10,17 +10,23 @@ mod expect;
 mod facts;
 mod first_form;
 mod gates;
+mod height;
+mod note;
 mod record;
 mod stance;
 mod turnable;
 
+pub use crate::reading::{Stage, TicketKind};
 pub use base::{base_of, tyres_of};
 pub use bench::{Asked, JobBench, Rules, VisitView, reading_car};
 pub use bundle::{BundlePlan, Evaluated, Event, JOB_FORMAT, JobBundle};
 pub use corner::{corner_request, planned_corner_file};
-pub use facts::{AxleShape, Drive, FACTS_FORMAT, Silhouette, Stage, VehicleFacts};
+pub use facts::{AxleShape, Drive, FACTS_FORMAT, Silhouette, VehicleFacts};
 pub use first_form::present_form;
 pub use gates::{GateMissing, GateView, Sheet, mark_step, sheet_of};
+pub use note::{
+    LONGEST_NOTE, MOST_NOTES, MOST_PHOTO_BYTES, MOST_PHOTO_SIDE, MOST_PHOTOS, Note, PhotoSize, note_problems,
+};
 pub use record::{Done, OpenVisit, Reading, standing};
 pub use stance::{AxleStance, Stance, stance_at};
 pub use turnable::{Turnable, TurnableRequest, TurnableRow, TurnsOn, turnable};

@@ -1,10 +1,11 @@
-//! How the car stands: heights hub to arch of each axle as read at a visit, and the rake they make.
+//! How the car stands: heights hub to arch of each axle as taped at a visit, and the rake they make.
 
 use super::facts::VehicleFacts;
-use super::record::{Reading, standing};
+use super::height::{frame, heights_at, radius};
+use super::record::Reading;
 use crate::plan::Stands;
-use crate::reading::{Place, Quantity, Visit};
-use bold_stance_car::vehicle::{Axles, Sides, TyreSize, loaded_radius_mm};
+use crate::reading::Visit;
+use bold_stance_car::vehicle::{Axles, Sides};
 use bold_stance_kinematics::geometry::Axle;
 use serde::{Deserialize, Serialize};
 
@@ -41,25 +42,17 @@ impl AxleStance {
     }
 }
 
-/// Loaded radius of an axle's tyres, mm: that of its points, else what its size usually has.
-fn radius(f: &VehicleFacts, axle: Axle) -> Option<f64> {
-    let drawn = f.axles[axle].geometry.as_ref().map(|g| g.wheel.loaded_radius_mm);
-    let size = || TyreSize::parse("tyre_size", f.tyre_size_of(axle)).ok();
-    drawn.or_else(|| size().map(|s| loaded_radius_mm(&s)))
-}
-
 /// The car as read at a visit. Only what was read there counts, but for the height the facts tell of a rear axle: in front
 /// they tell the height the points were taken at, which is not how the car stands.
 #[must_use]
 pub fn stance_at(f: &VehicleFacts, readings: &[Reading], visit: Visit) -> Stance {
-    let read =
-        |axle, side| standing(readings, visit, Quantity::Height, Place::wheel(axle, side)).map(|r| r.value);
     let axles = Axles::of(|a| {
         let told = (a == Axle::Rear && visit == Visit::Found).then_some(f.axles.rear.height_mm);
-        AxleStance::of(Sides::of(|s| read(a, s)), told)
+        AxleStance::of(heights_at(f, readings, visit, a), told)
     });
     let level = Axles::default();
-    let stands = Stands { mm: axles.map(|a| a.mm), radius_mm: Axles::of(|a| radius(f, a)) };
+    let radius_mm = Axles::of(|a| radius(f, a));
+    let stands = Stands { mm: axles.map(|a| a.mm), radius_mm, ..Stands::default() };
     Stance { rake_deg: stands.raised(level, level, f.wheelbase_mm).rake_deg, axles }
 }
 
@@ -67,5 +60,6 @@ pub fn stance_at(f: &VehicleFacts, readings: &[Reading], visit: Visit) -> Stance
 #[must_use]
 pub(super) fn stands(f: &VehicleFacts, readings: &[Reading]) -> Stands {
     let mm = stance_at(f, readings, Visit::Found).axles.map(|a| a.mm);
-    Stands { mm, radius_mm: Axles::of(|a| radius(f, a)) }
+    let frame_mm = Axles::of(|a| frame(readings, Visit::Found, a));
+    Stands { mm, radius_mm: Axles::of(|a| radius(f, a)), frame_mm }
 }

@@ -1,9 +1,12 @@
 //! From what is wanted to the gain of an axle, and to turns of a collar or bolt.
 
 use super::car::{CarInput, other};
+use bold_stance_car::archetype::Measure;
 use bold_stance_car::vehicle::{Spring, TORSION_BOLT, TurnRecord, learn_per_turn};
-use bold_stance_kinematics::geometry::Axle;
+use bold_stance_kinematics::geometry::{Axle, Side, WheelAtDesign};
+use bold_stance_kinematics::linkage::{Corner, Linkage};
 use bold_stance_units::Sigma;
+use bold_stance_units::numbers::Secant;
 use bold_stance_units::problem::{Problem, in_range};
 use bold_stance_units::said::said;
 use serde::{Deserialize, Serialize};
@@ -21,6 +24,12 @@ pub enum TargetKind {
     Rake,
     /// Front and rear arches at one height over the floor.
     Level,
+    /// Floor to frame, mm.
+    FloorToFrame,
+    /// Frame as high over the floor as at the other axle.
+    FrameLevel,
+    /// Rise of the lower arm (lower link, swing arm) toward the wheel, degrees, mean of both sides; over a level frame.
+    ArmAngle,
 }
 
 /// What is turned for height. Nothing is said of turns until it is known: a bolt and a collar differ threefold.
@@ -133,8 +142,11 @@ pub struct ByTurning {
 /// # Errors
 /// The first [`Problem`] by field.
 pub fn height_for(t: &HeightTarget) -> Result<HeightAnswer, Problem> {
-    let (low, high, unit) =
-        if t.kind == TargetKind::Rake { (-15.0, 15.0, "°") } else { (0.0, 2500.0, "mm") };
+    let (low, high, unit) = match t.kind {
+        TargetKind::Rake => (-15.0, 15.0, "°"),
+        TargetKind::ArmAngle => (-45.0, 45.0, "°"),
+        _ => (0.0, 2500.0, "mm"),
+    };
     in_range("value", t.value, low, high, unit)?;
     let base = &t.car.base;
     in_range("car.base.wheelbase_mm", base.wheelbase_mm, 1000.0, 8000.0, "mm")?;
@@ -150,27 +162,74 @@ pub fn height_for(t: &HeightTarget) -> Result<HeightAnswer, Problem> {
         let v = v.ok_or_else(|| Problem::new(&field, said("fault-not-read"), said("fault-read-it-first")))?;
         in_range(&field, v, low, high, "mm").map(|()| v)
     };
-    let off = other(t.axle);
-    // The other axle stands where the plan puts it.
-    let own_mm = known(t.axle, "mm", base.stands.mm[t.axle], 50.0, 1500.0)?;
-    let other_mm =
-        known(off, "mm", base.stands.mm[off], 50.0, 1500.0)? + t.car.plan.axles[off].height_change_mm;
     let radius = |axle: Axle| {
         let r = known(axle, "radius_mm", base.stands.radius_mm[axle], 100.0, 1000.0)?;
         Ok::<_, Problem>(r + base.tyre_gain_mm[axle])
     };
-    let (own_radius_mm, other_radius_mm) = (radius(t.axle)?, radius(off)?);
-    let other_floor = other_mm + other_radius_mm;
-    let own_floor = match t.kind {
-        TargetKind::HubToArch => t.value + own_radius_mm,
-        TargetKind::FloorToArch => t.value,
-        TargetKind::Level => other_floor,
+    // A frame stands higher by what its tyres gain.
+    let frame = |axle: Axle| {
+        let mm = known(axle, "frame_mm", base.stands.frame_mm[axle], 30.0, 1500.0)?;
+        Ok::<_, Problem>(mm + base.tyre_gain_mm[axle])
+    };
+    let off = other(t.axle);
+    // Of the arches: hub to arch over the tyre it will stand on, the other axle where the plan puts it.
+    let own =
+        || Ok::<_, Problem>((known(t.axle, "mm", base.stands.mm[t.axle], 50.0, 1500.0)?, radius(t.axle)?));
+    let beside = || {
+        let mm =
+            known(off, "mm", base.stands.mm[off], 50.0, 1500.0)? + t.car.plan.axles[off].height_change_mm;
+        Ok::<_, Problem>(mm + radius(off)?)
+    };
+    let to_floor = |floor: f64| own().map(|(mm, radius)| floor - radius - mm);
+    let gain_mm = match t.kind {
+        TargetKind::HubToArch => t.value - own()?.0,
+        TargetKind::FloorToArch => to_floor(t.value)?,
+        TargetKind::Level => to_floor(beside()?)?,
         TargetKind::Rake => {
             let rise = base.wheelbase_mm * t.value.to_radians().tan();
-            if t.axle == Axle::Front { other_floor - rise } else { other_floor + rise }
+            to_floor(beside()? + if t.axle == Axle::Front { -rise } else { rise })?
         }
+        TargetKind::FloorToFrame => t.value - frame(t.axle)?,
+        TargetKind::FrameLevel => frame(off)? + t.car.plan.axles[off].height_change_mm - frame(t.axle)?,
+        TargetKind::ArmAngle => to_arm_angle(t)?,
     };
-    let gain_mm = own_floor - own_radius_mm - own_mm;
+    turns_for(t, gain_mm)
+}
+
+/// Gain at which the lower arm of an axle rises toward its wheel as wanted, mm: mean of both sides as anchored to nothing but
+/// the points, which is where an arm lies.
+fn to_arm_angle(t: &HeightTarget) -> Result<f64, Problem> {
+    let at = |name: &str| format!("car.base.axles.{}.{name}", t.axle.word());
+    let b = t.car.base.axles[t.axle]
+        .as_ref()
+        .ok_or_else(|| Problem::new(at("geometry"), said("fault-not-read"), said("fault-read-it-first")))?;
+    let (points, wheel) = b.geometry.side(Side::Left);
+    let measures = [Measure::LowerArmAngle, Measure::LowerLinkAngle, Measure::SwingArmAngle];
+    let Some(what) = measures.into_iter().find(|m| m.of(&points, &wheel).is_some()) else {
+        return Err(Problem::new("kind", said("fault-no-arm-to-level"), said("fault-another-target")));
+    };
+    let travel = |s: Side| b.design_height_mm - b.read[s].height_mm;
+    let risen = |gain: f64| -> Option<f64> {
+        let of = |s: Side| {
+            let (points, wheel) = b.geometry.side(s);
+            let corner = Corner::new(&points, &wheel);
+            let at = travel(s) - gain;
+            let pose = corner.pose(at, 0.0).ok()?;
+            let there = WheelAtDesign { center: pose.centre.into(), ..wheel };
+            what.of(&corner.as_points(&pose, at, &points), &there)
+        };
+        Some(f64::midpoint(of(Side::Left)?, of(Side::Right)?) - t.value)
+    };
+    let search = Secant::to(1e-6, 1e-6, 40).within(-200.0, 200.0);
+    match search.root([0.0, 1.0], |g| risen(g).ok_or(())) {
+        Ok(found) if found.miss.abs() < 1e-3 => Ok(found.at),
+        _ => Err(Problem::new("value", said("fault-arm-out-of-travel"), said("fault-nearer-level"))),
+    }
+}
+
+/// The turns a gain takes.
+fn turns_for(t: &HeightTarget, gain_mm: f64) -> Result<HeightAnswer, Problem> {
+    let base = &t.car.base;
     let collar = t.turned.and_then(Turned::collar);
     if let Some(c) = collar {
         in_range("turned.pitch_mm", c.pitch_mm, 0.5, 6.0, "mm a turn")?;
@@ -202,8 +261,11 @@ pub fn height_for(t: &HeightTarget) -> Result<HeightAnswer, Problem> {
 mod tests {
     use super::*;
     use crate::aim::shipped_aims;
-    use crate::plan::{CarBase, CarPlan, Stands};
-    use bold_stance_car::vehicle::Axles;
+    use crate::plan::{AxleBase, CarBase, CarPlan, SideReadings, Stands};
+    use crate::sample::sample;
+    use bold_stance_car::archetype::shipped_archetypes;
+    use bold_stance_car::fit::Knowledge;
+    use bold_stance_car::vehicle::{Axles, Limits, Measured, Sides};
 
     /// The axle that moves at 498 mm, the other at 571 mm, both on 402 mm.
     fn car(axle: Axle) -> CarInput {
@@ -287,6 +349,58 @@ mod tests {
         assert!((gain(&x) - 92.0).abs() < 1e-9);
         x.car.base.stands.mm.rear = None;
         assert_eq!(height_for(&x).unwrap_err().field, "car.base.stands.mm.rear");
+    }
+
+    /// A bare chassis: the frame level, and the lower arm as wanted, looked at again on the points as posed there.
+    #[test]
+    fn a_frame_is_levelled_and_an_arm_laid_as_wanted() {
+        let mut x = t(TargetKind::FrameLevel, Axle::Front, 0.0);
+        assert_eq!(height_for(&x).unwrap_err().field, "car.base.stands.frame_mm.rear");
+        x.car.base.stands.frame_mm = Axles { front: Some(240.0), rear: Some(262.0) };
+        assert!((height_for(&x).unwrap().gain_mm - 22.0).abs() < 1e-9);
+        x.kind = TargetKind::FloorToFrame;
+        x.value = 250.0;
+        assert!((height_for(&x).unwrap().gain_mm - 10.0).abs() < 1e-9);
+        x.kind = TargetKind::ArmAngle;
+        x.value = 0.0;
+        assert_eq!(height_for(&x).unwrap_err().field, "car.base.axles.front.geometry");
+        for g in [sample(), rear()] {
+            let axle = g.axle;
+            let (points, wheel) = g.side(Side::Left);
+            let measures = [Measure::LowerArmAngle, Measure::LowerLinkAngle, Measure::SwingArmAngle];
+            let what = measures.into_iter().find(|m| m.of(&points, &wheel).is_some()).unwrap();
+            let drawn = what.of(&points, &wheel).unwrap();
+            let angles = Measured { camber_deg: 0.0, caster_deg: 0.0, toe_deg: 0.0 };
+            let unread = Default::default();
+            let side = SideReadings { height_mm: 500.0, angles, sigma: Default::default(), unread };
+            x.car.base.axles[axle] = Some(AxleBase {
+                knowledge: Knowledge::Archetype,
+                jack_sweep: Vec::new(),
+                design_height_mm: 500.0,
+                adjusters: Sides::default(),
+                adjusters_told: true,
+                read: Sides { left: side, right: side },
+                axle_offset_mm: None,
+                wheelbases_mm: None,
+                limits: Limits::default(),
+                geometry: g.clone(),
+            });
+            (x.axle, x.value) = (axle, drawn + 3.0);
+            let gain = height_for(&x).unwrap().gain_mm;
+            // The arm hangs less the lower the body stands.
+            assert!(gain < 0.0, "{gain}");
+            let c = Corner::new(&points, &wheel);
+            let pose = c.pose(-gain, 0.0).unwrap();
+            let there = WheelAtDesign { center: pose.centre.into(), ..wheel };
+            let lies = what.of(&c.as_points(&pose, -gain, &points), &there).unwrap();
+            assert!((lies - drawn - 3.0).abs() < 1e-3, "{lies} {drawn}");
+            x.value = 44.0;
+            assert_eq!(height_for(&x).unwrap_err().field, "value");
+        }
+    }
+
+    fn rear() -> bold_stance_kinematics::geometry::Geometry {
+        shipped_archetypes().unwrap().into_iter().find(|a| a.id == "semi_trailing_rear").unwrap().geometry
     }
 
     #[test]

@@ -16,6 +16,7 @@ mod scene;
 mod suspicion;
 mod table;
 mod take;
+mod ticket;
 mod toe;
 mod wheel;
 
@@ -33,4 +34,5 @@ pub use table::{COLUMNS, MOST_ROWS, NEEDED, Row, read_table, write_table};
 pub use take::{
     AgainstAim, Heights, JACKED_RULE_DEG, Jack, ROLL_M, ReadingCar, Take, Taken, corner_index, take, words,
 };
+pub use ticket::{Stage, TicketKind, TicketOffer, Wanted};
 pub use wheel::{FLANGE_MM, lip_circle_mm};

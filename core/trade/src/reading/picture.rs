@@ -5,15 +5,18 @@ use super::method::Method;
 use super::quantity::{Place, Quantity, ReadAxle, ReadSide, Visit};
 use super::scene::{Scene, Seen};
 use super::suspicion::stale_because;
-use bold_stance_kinematics::geometry::{Axle, Side};
+use super::ticket::Wanted;
+use bold_stance_kinematics::geometry::{Axle, Layout, Side};
 use bold_stance_units::said::{Said, said};
 use serde::{Deserialize, Serialize};
 
 /// Part of the order.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
+#[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord, Serialize, Deserialize)]
 #[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
 #[serde(rename_all = "snake_case")]
 pub enum Group {
+    /// What this ticket is for comes before all.
+    First,
     /// Heights first.
     Heights,
     /// Rear before front.
@@ -133,47 +136,47 @@ fn read_at(s: &Scene<'_>, visit: Visit, q: Quantity, place: Place) -> Option<Fig
     s.standing(visit, q, place).map(|r| figure(s, r, place, q))
 }
 
-fn wanted(visit: Visit) -> (Said, Vec<Quantity>, bool) {
-    use Quantity::{Camber, Caster, Height, Toe};
-    match visit {
-        Visit::Found => (said("waits-plan"), vec![Height, Camber, Caster, Toe], false),
-        Visit::Settled => (said("waits-cams"), vec![Height], false),
-        Visit::Reswept => (said("waits-tie-rods"), vec![Camber, Caster], false),
-        Visit::Proved => (said("waits-sign-off"), vec![Camber, Caster, Toe], false),
-        Visit::Returned => (said("waits-compare"), vec![Height, Camber, Caster, Toe], true),
-    }
-}
-
 /// The picture of the visit in hand.
 #[must_use]
 pub fn picture(s: &Scene<'_>) -> Picture {
-    let (decision, needs, rear_too) = wanted(s.visit);
+    let rear = s.car.is_some_and(|c| c.car.rear.is_some());
+    let wants = s.kind.wanted(s.visit, rear);
+    // A live axle alone is centred.
+    let centred = |axle: Axle| {
+        s.car.is_none_or(|c| {
+            let g = if axle == Axle::Front { Some(&c.car.front) } else { c.car.rear.as_ref() };
+            g.is_some_and(|g| g.layout() == Layout::SolidAxle)
+        })
+    };
     let mut order = Vec::new();
     let mut add = |group, quantity, place: Place| {
-        let rear_height = rear_too && quantity == Quantity::Height;
-        let needed = needs.contains(&quantity) && (place.axle == ReadAxle::Front || rear_height);
-        order.push(OrderItem {
-            group,
-            quantity,
-            place,
-            needed,
-            figure: read_at(s, s.visit, quantity, place),
-        });
+        let wanted = |w: &Wanted| w.quantity == quantity && (w.axle.is_none() || w.axle == place.one_axle());
+        let there = quantity != Quantity::AxleOffset || place.one_axle().is_some_and(centred);
+        // What a ticket is for is read first; a height its car has not, last.
+        let group = match group {
+            Group::More if s.visit == Visit::Found && there && s.kind.first().contains(&quantity) => {
+                Group::First
+            }
+            Group::Heights if quantity != s.kind.height() => Group::More,
+            g => g,
+        };
+        // Any tape tells a height.
+        let tapes = [Quantity::Height, Quantity::FloorToArch, Quantity::FloorToFrame];
+        let told = tapes.contains(&quantity)
+            && tapes.iter().any(|q| *q != quantity && read_at(s, s.visit, *q, place).is_some());
+        let needed = there && !told && wants.iter().any(wanted);
+        let figure = read_at(s, s.visit, quantity, place);
+        order.push(OrderItem { group, quantity, place, needed, figure });
     };
-    for axle in [Axle::Front, Axle::Rear] {
-        for side in SIDES {
-            add(Group::Heights, Quantity::Height, Place::wheel(axle, side));
-        }
+    let wheels = |axle: Axle| SIDES.map(|side| Place::wheel(axle, side));
+    for place in [Axle::Front, Axle::Rear].into_iter().flat_map(wheels) {
+        add(Group::Heights, Quantity::Height, place);
     }
     for (group, axle, list) in [
         (Group::Rear, Axle::Rear, &[Quantity::Camber, Quantity::Toe][..]),
         (Group::Front, Axle::Front, &[Quantity::Camber, Quantity::Caster, Quantity::Toe][..]),
     ] {
-        for q in list {
-            for side in SIDES {
-                add(group, *q, Place::wheel(axle, side));
-            }
-        }
+        list.iter().for_each(|q| wheels(axle).into_iter().for_each(|p| add(group, *q, p)));
     }
     for q in [
         Quantity::TreadDepth,
@@ -182,10 +185,8 @@ pub fn picture(s: &Scene<'_>) -> Picture {
         Quantity::FloorToArch,
         Quantity::FloorToFrame,
     ] {
-        for axle in [Axle::Front, Axle::Rear] {
-            for side in SIDES {
-                add(Group::More, q, Place::wheel(axle, side));
-            }
+        for place in [Axle::Front, Axle::Rear].into_iter().flat_map(wheels) {
+            add(Group::More, q, place);
         }
     }
     for q in [Quantity::Wheelbase, Quantity::Diagonal] {
@@ -199,6 +200,8 @@ pub fn picture(s: &Scene<'_>) -> Picture {
     for q in [Quantity::SetBack, Quantity::Thrust] {
         add(Group::More, q, Place { axle: ReadAxle::Both, side: ReadSide::Both });
     }
+    // A stable sort: the order within a group stays.
+    order.sort_by_key(|i: &OrderItem| i.group);
     let open = |i: &OrderItem| i.figure.as_ref().is_none_or(|f| f.stale.is_some());
     let next = order
         .iter()
@@ -210,7 +213,7 @@ pub fn picture(s: &Scene<'_>) -> Picture {
         .map(|i| i.place.reading(i.quantity))
         .collect();
     let current: Vec<Figure> = order.iter().filter_map(|i| newest(s, i)).collect();
-    Picture { decision, derived: derived(s, &current), order, next, missing, current }
+    Picture { decision: s.kind.waits(s.visit), derived: derived(s, &current), order, next, missing, current }
 }
 
 fn newest(s: &Scene<'_>, i: &OrderItem) -> Option<Figure> {

@@ -6,6 +6,7 @@ use super::prepare::{PrepareItem, Prepared};
 use super::quantity::{Place, Quantity, ReadAxle, ReadSide, Visit};
 use super::raw::{Also, Correction, CorrectionKind};
 use super::take::{Heights, Jack, ReadingCar, corner_index};
+use super::ticket::TicketKind;
 use bold_stance_car::fit::Knowledge;
 use bold_stance_kinematics::geometry::{Axle, Side};
 use bold_stance_units::LengthUnit;
@@ -139,6 +140,8 @@ pub struct Change {
 pub struct Scene<'a> {
     /// The visit in hand.
     pub visit: Visit,
+    /// What the ticket is for.
+    pub kind: TicketKind,
     /// Every reading of the job, oldest first.
     pub readings: &'a [Seen],
     /// What was done, oldest first.

@@ -1,22 +1,35 @@
 // Arrive: the facts of the open job's vehicle.
 import { ChipLink } from '../../ui/Press';
-import { saveVehicle } from '../../api/calls';
+import { saveTicket, saveVehicle } from '../../api/calls';
 import { useMutation } from '@tanstack/react-query';
 import { useNavigate } from 'react-router';
 import { ApiProblem, type VehicleFacts } from '../../api/client';
 import { writeDraft } from '../../shell/drafts';
-import { useBench } from '../../shell/ticket';
+import { stagesOf, useBench, useShop } from '../../shell/ticket';
+import { Notes } from './Notes';
+import { TicketFor, type TicketKind } from './TicketFor';
 import { VehicleForm } from './VehicleForm';
 
 export default function Arrive() {
   const { ticket, setTicket } = useBench();
   const navigate = useNavigate();
+  const shop = useShop();
+  const { job } = ticket;
+  const retell = useMutation({
+    mutationFn: (kind: TicketKind) =>
+      saveTicket(job.id, {
+        version: job.version,
+        job: { complaint: job.complaint, bay: job.bay ?? null, kind },
+      }),
+    onSuccess: setTicket,
+  });
+  const next = stagesOf(shop.data, job.kind)[1] ?? 'read';
   const save = useMutation({
     mutationFn: (facts: VehicleFacts) => saveVehicle(ticket.job.id, ticket.vehicle.version, facts),
     onSuccess: (t) => {
       writeDraft(`vehicle2.${ticket.job.id}`, undefined);
       setTicket(t);
-      void navigate(`../${t.missing.length ? 'read' : 'plan'}${window.location.search}`);
+      void navigate(`../${t.missing.length ? next : 'plan'}${window.location.search}`);
     },
   });
   return (
@@ -26,7 +39,14 @@ export default function Arrive() {
       start={ticket.vehicle.facts as VehicleFacts}
       fault={save.error instanceof ApiProblem ? save.error : undefined}
       busy={save.isPending}
-      action={ticket.missing.length ? 'Keep, then read' : 'Keep, back to the plan'}
+      action={
+        ticket.missing.length
+          ? next === 'wear'
+            ? 'Keep, then the tread'
+            : 'Keep, then read'
+          : 'Keep, back to the plan'
+      }
+      notes={<Notes ticket={ticket} setTicket={setTicket} />}
       done={(f) => save.mutate(f)}
       head={
         <>
@@ -39,6 +59,8 @@ export default function Arrive() {
           <p className="small mut" style={{ marginTop: 6 }}>
             {ticket.job.complaint || 'No wish written down.'}
           </p>
+          <TicketFor kind={retell.isPending ? retell.variables : job.kind} pick={(k) => retell.mutate(k)} />
+          {retell.error && <p className="plate">{retell.error.message}</p>}
         </>
       }
     />

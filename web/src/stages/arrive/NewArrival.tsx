@@ -9,7 +9,8 @@ import { ApiProblem, type VehicleFacts } from '../../api/client';
 import { Glyph, Logo } from '../../ui/glyphs';
 import { writeDraft } from '../../shell/drafts';
 import { useSettings } from '../../ui/settings';
-import { useShop } from '../../shell/ticket';
+import { stagesOf, useShop } from '../../shell/ticket';
+import { TicketFor, type TicketKind } from './TicketFor';
 import { VehicleForm } from './VehicleForm';
 
 export default function NewArrival() {
@@ -18,13 +19,14 @@ export default function NewArrival() {
   const navigate = useNavigate();
   const [complaint, setComplaint] = useState('');
   const [bay, setBay] = useState('');
+  const [kind, setKind] = useState<TicketKind>('height');
   const bayBad = bay.trim() !== '' && !/^[1-9]\d?$/.test(bay.trim());
   const make = useMutation({
     mutationFn: (vehicle: VehicleFacts) =>
-      newJob({ vehicle, job: { complaint, bay: bay.trim() && !bayBad ? Number(bay) : null } }),
+      newJob({ vehicle, job: { complaint, kind, bay: bay.trim() && !bayBad ? Number(bay) : null } }),
     onSuccess: (t) => {
       writeDraft('vehicle2.new', undefined);
-      void navigate(`/job/${t.job.id}/read`);
+      void navigate(`/job/${t.job.id}/${stagesOf(shop.data, t.job.kind)[1] ?? 'read'}`);
     },
   });
   const data = shop.data;
@@ -85,24 +87,27 @@ export default function NewArrival() {
             </>
           }
           extra={
-            <div style={{ display: 'grid', gridTemplateColumns: '1fr 90px', gap: 12 }}>
-              <TextField
-                label="Complaint or wish"
-                value={complaint}
-                onChange={(e) => setComplaint(e.target.value)}
-                size="small"
-                slotProps={{ htmlInput: { maxLength: 500, 'data-testid': 'complaint' } }}
-              />
-              <TextField
-                label="Bay"
-                value={bay}
-                onChange={(e) => setBay(e.target.value)}
-                size="small"
-                error={bayBad}
-                helperText={bayBad ? '1 to 99' : undefined}
-                slotProps={{ htmlInput: { inputMode: 'numeric' } }}
-              />
-            </div>
+            <>
+              <TicketFor kind={kind} pick={setKind} />
+              <div style={{ display: 'grid', gridTemplateColumns: '1fr 90px', gap: 12 }}>
+                <TextField
+                  label="Complaint or wish"
+                  value={complaint}
+                  onChange={(e) => setComplaint(e.target.value)}
+                  size="small"
+                  slotProps={{ htmlInput: { maxLength: 500, 'data-testid': 'complaint' } }}
+                />
+                <TextField
+                  label="Bay"
+                  value={bay}
+                  onChange={(e) => setBay(e.target.value)}
+                  size="small"
+                  error={bayBad}
+                  helperText={bayBad ? '1 to 99' : undefined}
+                  slotProps={{ htmlInput: { inputMode: 'numeric' } }}
+                />
+              </div>
+            </>
           }
         />
       ) : (

@@ -104,6 +104,8 @@ interface Props {
   extra?: React.ReactNode;
   /** A car nobody has looked under yet. */
   fresh?: boolean;
+  /** Notes of the job, when there is one. */
+  notes?: React.ReactNode;
   /** Under which what is typed is kept in the browser until it is saved. */
   draftKey: string;
 }
@@ -226,7 +228,18 @@ interface Draft {
   turned?: Turned;
 }
 
-export function VehicleForm({ start, fault, busy, action, done, head, extra, fresh, draftKey }: Props) {
+export function VehicleForm({
+  start,
+  fault,
+  busy,
+  action,
+  done,
+  head,
+  extra,
+  fresh,
+  notes,
+  draftKey,
+}: Props) {
   const { unit, units } = useSettings();
   const shop = useShop();
   const [kept] = useState(() => readDraft<Draft>(draftKey));
@@ -423,10 +436,12 @@ export function VehicleForm({ start, fault, busy, action, done, head, extra, fre
     : undefined;
   const setTurns = (more: Partial<Turns>) => setTurned((x) => ({ ...x, [axle]: { ...x[axle], ...more } }));
   const carBody = useMemo(() => carOf(facts), [facts]);
-  const tabs: [AxleName, string][] = [
+  const [noting, setNoting] = useState(false);
+  const tabs: [AxleName | 'notes', string][] = [
     ['front', 'Front axle'],
     ['rear', axles.rear ? 'Rear axle' : 'Rear axle, not known'],
   ];
+  if (notes) tabs.push(['notes', 'Notes']);
   return (
     <main className={`main arrive-main ${turning ? 'turning' : ''}`}>
       <section
@@ -505,53 +520,58 @@ export function VehicleForm({ start, fault, busy, action, done, head, extra, fre
       <div className="axle-column">
         <TabBar
           label="Axle"
-          value={axle}
+          value={noting ? 'notes' : axle}
           choose={(a) => {
+            setNoting(a === 'notes');
+            if (a === 'notes') return;
             setAxle(a);
             setChosen(0);
           }}
           tabs={tabs.map(([value, label]) => ({ value, label, testid: `axle-${value}` }))}
         />
-        <AxleEditor
-          key={axle}
-          axle={axle}
-          geometry={geometry}
-          look={looks[axle]}
-          problems={(fault?.problems ?? []).filter(
-            (p) => p.field.includes('axles.rear.geometry') === (axle === 'rear'),
-          )}
-          wheelbase={facts.wheelbase_mm || 3000}
-          mode={modes[axle]}
-          setMode={(m) => setModes((x) => ({ ...x, [axle]: m }))}
-          change={change(axle)}
-          bad={setPointFaults}
-          hot={setHotPath}
-          inspect={
-            <Inspect
-              axle={axle}
-              list={turned[axle].inspected}
-              change={(inspected) => setTurns({ inspected })}
-            />
-          }
-          adjusters={
-            geometry && (
-              <Adjusters
+        {noting && notes}
+        {!noting && (
+          <AxleEditor
+            key={axle}
+            axle={axle}
+            geometry={geometry}
+            look={looks[axle]}
+            problems={(fault?.problems ?? []).filter(
+              (p) => p.field.includes('axles.rear.geometry') === (axle === 'rear'),
+            )}
+            wheelbase={facts.wheelbase_mm || 3000}
+            mode={modes[axle]}
+            setMode={(m) => setModes((x) => ({ ...x, [axle]: m }))}
+            change={change(axle)}
+            bad={setPointFaults}
+            hot={setHotPath}
+            inspect={
+              <Inspect
                 axle={axle}
-                geometry={geometry}
-                {...turned[axle]}
-                change={(list) => setTurns({ list, told: false })}
-                setTold={(told) => setTurns({ told })}
-                setHeightBy={(heightBy) => setTurns({ heightBy })}
-                chosen={chosen}
-                choose={setChosen}
-                bad={setTurnFaults}
-                problems={(fault?.problems ?? []).filter((p) =>
-                  p.field.startsWith(`car.axles.${axle}.adjusters`),
-                )}
+                list={turned[axle].inspected}
+                change={(inspected) => setTurns({ inspected })}
               />
-            )
-          }
-        />
+            }
+            adjusters={
+              geometry && (
+                <Adjusters
+                  axle={axle}
+                  geometry={geometry}
+                  {...turned[axle]}
+                  change={(list) => setTurns({ list, told: false })}
+                  setTold={(told) => setTurns({ told })}
+                  setHeightBy={(heightBy) => setTurns({ heightBy })}
+                  chosen={chosen}
+                  choose={setChosen}
+                  bad={setTurnFaults}
+                  problems={(fault?.problems ?? []).filter((p) =>
+                    p.field.startsWith(`car.axles.${axle}.adjusters`),
+                  )}
+                />
+              )
+            }
+          />
+        )}
       </div>
       <MovePane
         car={Object.keys(allBad).length ? undefined : carBody}

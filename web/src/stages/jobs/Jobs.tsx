@@ -15,7 +15,7 @@ import { useKeys } from '../../shell/bindings';
 import { Keys } from '../../shell/Keys';
 import { outlines } from '../../ui/outlines';
 import { useSettings } from '../../ui/settings';
-import { useShop } from '../../shell/ticket';
+import { stagesOf, useShop } from '../../shell/ticket';
 import { length, signed } from '../../units/print';
 
 const ticketNo = (j: JobLine) => `Ticket ${String(j.job.ticket).padStart(4, '0')}`;
@@ -36,16 +36,18 @@ function next(j: JobLine): {
       act: 'Begin readings',
       to: j.job.stage === 'arrive' ? 'arrive' : 'read',
     };
-  if (j.readings < 8)
+  if (j.readings < j.wanted)
     return {
       glyph: 'unread',
-      word: `${j.readings} of 8 read`,
+      word: `${j.readings} of ${j.wanted} read`,
       line: j.job.complaint,
       act: 'Keep reading',
       to: 'read',
     };
   if (j.job.stage === 'set')
     return { glyph: 'gate', word: 'Setting', line: j.job.complaint, act: 'Open setting sheet', to: 'set' };
+  if (j.job.kind === 'check')
+    return { glyph: 'watch', word: 'Read', line: j.job.complaint, act: 'See what was found', to: 'read' };
   const parts = j.fitted ? `${j.fitted} part${j.fitted > 1 ? 's' : ''} on` : 'No parts on';
   return {
     glyph: 'watch',
@@ -282,6 +284,7 @@ function Count({ n, word }: { n: number; word: string }) {
 
 function Bay({ j, main }: { j: JobLine; main: boolean }) {
   const { unit } = useSettings();
+  const shop = useShop();
   const n = next(j);
   const c = outlines[j.silhouette];
   const scale = Math.min(0.0585, 310 / (c?.len ?? 5000));
@@ -331,7 +334,7 @@ function Bay({ j, main }: { j: JobLine; main: boolean }) {
           <h2>{j.vehicle}</h2>
           <span className="small mut">{ticketNo(j)}</span>
         </div>
-        <Track now={j.job.stage} />
+        <Track now={j.job.stage} own={stagesOf(shop.data, j.job.kind)} />
         <div style={{ display: 'flex', gap: 12, alignItems: 'center', minHeight: 48 }}>
           <span className={n.glyph === 'unread' ? 'word' : 'plate'} style={{ whiteSpace: 'nowrap' }}>
             <Glyph name={n.glyph} size={19} />
@@ -354,14 +357,15 @@ function Bay({ j, main }: { j: JobLine; main: boolean }) {
   );
 }
 
-function Track({ now }: { now: string }) {
-  const k = stages.findIndex((s) => s === now);
-  const X = (i: number) => 18 + (i * (366 - 36)) / 6;
+function Track({ now, own }: { now: string; own: readonly string[] }) {
+  const list = own.length ? own : stages;
+  const k = Math.max(0, list.indexOf(now));
+  const X = (i: number) => 18 + (i * (366 - 36)) / (list.length - 1);
   return (
     <svg width="100%" viewBox="0 0 366 42" role="img" aria-label={`Stage: ${stageTitle(now)}`}>
       <path d={`M${X(0)} 12H${X(k)}`} stroke="var(--ink)" strokeWidth="3" />
-      <path d={`M${X(k)} 12H${X(6)}`} stroke="var(--line)" strokeWidth="3" />
-      {stages.map((s, i) => (
+      <path d={`M${X(k)} 12H${X(list.length - 1)}`} stroke="var(--line)" strokeWidth="3" />
+      {list.map((s, i) => (
         <g key={s} color={i <= k ? 'var(--ink)' : 'var(--edge)'}>
           <circle cx={X(i)} cy="12" r="11" fill="var(--sheet)" />
           <Glyph name={i === k ? 'now' : i < k ? 'done' : 'unread'} x={X(i) - 8} y={4} size={16} />

@@ -17,20 +17,29 @@ const server = vi.hoisted(() => {
     const url = new URL((input as Request).url);
     const json = (body: unknown, status = 200) =>
       new Response(JSON.stringify(body), { status, headers: { 'content-type': 'application/json' } });
-    if (!url.pathname.endsWith('/jobs')) return json({ name: 'Larkspur Axle & Arm', ways: [] });
+    if (!url.pathname.endsWith('/jobs'))
+      return json({
+        name: 'Larkspur Axle & Arm',
+        ways: [],
+        tickets: [{ kind: 'check', title: 'Check only', how: '', stages: ['arrive', 'read', 'wear'] }],
+      });
     it.asked.push(url.searchParams);
     return json(it.jobs(url.searchParams), it.status);
   };
   return it;
 });
 
-const line = (ticket: number, more: Partial<JobLine> & { bay?: number; stage?: string } = {}): JobLine =>
+const line = (
+  ticket: number,
+  more: Partial<JobLine> & { bay?: number; stage?: string; kind?: string } = {},
+): JobLine =>
   ({
     job: {
       id: `j${ticket}`,
       ticket,
       complaint: `wish ${ticket}`,
       bay: more.bay ?? null,
+      kind: more.kind ?? 'height',
       stage: more.stage ?? 'plan',
     },
     vehicle: `Car ${ticket}`,
@@ -38,6 +47,7 @@ const line = (ticket: number, more: Partial<JobLine> & { bay?: number; stage?: s
     tyre_size: '265/70R17',
     drive: 'both',
     readings: 8,
+    wanted: 8,
     height_change_mm: 0,
     fitted: 0,
     ...more,
@@ -114,4 +124,17 @@ it('says so when nothing is there, and when nobody answers', async () => {
   server.jobs = () => ({ title: 'x', detail: 'The database did not answer', problems: [] });
   open();
   await waitFor(() => expect(screen.getByRole('alert').textContent).toContain('did not answer'));
+});
+
+it('shows of a check only its own stages, and has nothing left to plan', async () => {
+  server.jobs = () => [
+    line(417, { bay: 1, stage: 'read', kind: 'check', readings: 12, wanted: 12 }),
+    line(418, { bay: 2, stage: 'read', kind: 'square', readings: 1, wanted: 3 }),
+  ];
+  open();
+  const bays = screen.getByRole('region', { name: 'Bays' });
+  await within(bays).findByText('See what was found');
+  expect(within(bays).getByText('1 of 3 read')).toBeTruthy();
+  const [track] = within(bays).getAllByRole('img', { name: /^Stage/ });
+  expect(track!.textContent).toBe('ArriveReadWear');
 });

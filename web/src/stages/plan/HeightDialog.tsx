@@ -24,6 +24,14 @@ const kinds: [Kind, string][] = [
   ['rake', 'Rake, nose down'],
   ['level', 'Level'],
 ];
+// Of a bare chassis, or where the frame was taped.
+const ofFrame: [Kind, string][] = [
+  ['floor_to_frame', 'Floor to frame'],
+  ['frame_level', 'Frame level'],
+  ['arm_angle', 'Lower arm rises'],
+];
+/** Targets that need no number. */
+const bareKinds: Kind[] = ['level', 'frame_level'];
 
 /** How far to turn, in words; where it comes from beside it. */
 export const turnsOf = (t: Schemas['ByTurning'], what: string) =>
@@ -84,8 +92,12 @@ export function HeightDialog({ bench, axle, close }: { bench: Bench; axle: AxleN
   const total = part.height_change_mm;
   const named = ways.reduce((s, w) => s + (mm(`way.${w.kind}`) ?? 0), 0);
   const bad = Object.keys(text).find((k) => mm(k) === undefined);
-  const value =
-    kind === 'level' ? 0 : kind === 'rake' ? (readAngle(want) ?? NaN) : (readLength(want, unit) ?? NaN);
+  const isAngle = kind === 'rake' || kind === 'arm_angle';
+  const value = bareKinds.includes(kind)
+    ? 0
+    : isAngle
+      ? (readAngle(want) ?? NaN)
+      : (readLength(want, unit) ?? NaN);
   const fault = aim.error instanceof ApiProblem ? aim.error : undefined;
   const taken = aim.data?.by_turning?.collar;
   const notRead = 'a number such as 2 or 0.62';
@@ -134,14 +146,17 @@ export function HeightDialog({ bench, axle, close }: { bench: Bench; axle: AxleN
           label="Target"
           value={kind}
           choose={setKind}
-          choices={kinds.map(([value, label]) => ({ value, label }))}
+          choices={(ticket.job.kind === 'chassis' || input?.base.stands?.frame_mm?.[axle]
+            ? [...ofFrame, ...kinds]
+            : [...kinds, ofFrame[2]!]
+          ).map(([value, label]) => ({ value, label, testid: `target-${value}` }))}
           style={{ margin: '14px 0 10px' }}
         />
         <div style={{ display: 'flex', gap: 12, alignItems: 'flex-start', flexWrap: 'wrap' }}>
-          {kind !== 'level' && (
+          {!bareKinds.includes(kind) && (
             <MeasureField
-              kind={kind === 'rake' ? 'angle' : 'length'}
-              label={kind === 'rake' ? 'Rake' : 'Wanted'}
+              kind={isAngle ? 'angle' : 'length'}
+              label={kind === 'rake' ? 'Rake' : kind === 'arm_angle' ? 'Rise, outer end higher' : 'Wanted'}
               text={want}
               onText={setWant}
               testid="target-value"
@@ -202,7 +217,7 @@ export function HeightDialog({ bench, axle, close }: { bench: Bench; axle: AxleN
           )}
           <Button
             variant="outlined"
-            disabled={(kind !== 'level' && !Number.isFinite(value)) || unread('pitch') || unread('ratio')}
+            disabled={!Number.isFinite(value) || unread('pitch') || unread('ratio')}
             onClick={() => aim.mutate(value)}
             data-testid="target-work"
           >

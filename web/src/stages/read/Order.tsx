@@ -16,6 +16,7 @@ import {
 } from '../../pad/readings';
 
 const groups: [Schemas['Group'], string][] = [
+  ['first', 'First, for this ticket'],
   ['heights', 'Heights'],
   ['rear', 'Rear'],
   ['front', 'Front'],

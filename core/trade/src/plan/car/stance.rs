@@ -12,6 +12,8 @@ pub struct Stands {
     pub mm: Axles<Option<f64>>,
     /// Loaded radius of each axle's tyres as found, mm; none where nobody knows it.
     pub radius_mm: Axles<Option<f64>>,
+    /// Floor to frame of each axle as found, mm; none where nobody taped it.
+    pub frame_mm: Axles<Option<f64>>,
 }
 
 /// Heights of a car and the rake they make.
@@ -55,6 +57,7 @@ mod tests {
         let stands = Stands {
             mm: Axles { front: Some(498.0), rear: Some(571.0) },
             radius_mm: Axles { front: Some(402.0), rear: Some(402.0) },
+            ..Stands::default()
         };
         let flat = Axles::default();
         let rake = stands.raised(flat, flat, 3220.0).rake_deg.unwrap();
