@@ -1498,3 +1498,12 @@ fault-jpeg-right = a photo as JPEG
 fault-photo-large = larger than is kept
 fault-photo-at-most = { $kb } kB at most
 fault-photo-side = { $px } pixels at most along its longer side
+
+## Wheel off, levels from horizontal, a gauge's own scale
+
+level-leans = { $by } off upright, but which way?
+level-leans-right = the top of the wheel in or out
+doubt-held = the hub held up
+doubt-held-anywhere = the hub held at a height nobody taped
+left-held = height of the hub not told
+left-held-why = The reading stays as it was read: tape hub centre to arch as it is held.

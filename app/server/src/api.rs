@@ -35,6 +35,7 @@ use utoipa::OpenApi;
         routes::gauge::stream,
         routes::gauge::tell,
         routes::visits::save,
+        routes::visits::put_right,
         routes::visits::export,
         routes::visits::import,
         routes::plans::create,

@@ -282,3 +282,45 @@ fn a_quantity_is_read_where_it_is() {
         assert_eq!(b.try_read(m, place, entries).unwrap_err()[0].field, "place", "{m:?}");
     }
 }
+
+#[test]
+fn a_level_from_horizontal_says_how_far_but_not_which_way() {
+    let b = Bench::new();
+    let p = b.try_read(Method::CamberLevel, LEFT, &[("angle", "87.6")]).unwrap_err();
+    assert_eq!(p[0].field, "leans");
+    let p = b.try_read(Method::CamberLevel, LEFT, &[("angle", "87.6"), ("leans", "not said")]).unwrap_err();
+    assert_eq!(p[0].field, "leans");
+    for (angle, leans, is) in [
+        ("87.6", "top in", -2.4),
+        ("92.4", "top in", -2.4),
+        ("87°36'", "top out", 2.4),
+        ("90", "not said", 0.0),
+    ] {
+        let t = b.read(Method::CamberLevel, LEFT, &[("angle", angle), ("leans", leans)]);
+        assert!((t.value - is).abs() < 1e-9, "{angle} {leans}: {}", t.value);
+    }
+    assert!(b.try_read(Method::CamberLevel, LEFT, &[("angle", "2.4"), ("leans", "top in")]).is_err());
+}
+
+#[test]
+fn a_gauges_own_scale_is_taken_as_it_shows() {
+    let t = Bench::new().read(Method::CasterScale, LEFT, &[("angle", "3.5"), ("sai", "11.2")]);
+    assert!((t.value - 3.5).abs() < 1e-9);
+    assert_eq!(t.also.iter().find(|a| a.name == "sai_deg").map(|a| a.value), Some(11.2));
+}
+
+/// The hub held up 30 mm from how it stands: the linkage says what that is worth, to the digit.
+#[test]
+fn a_hub_held_up_is_brought_to_ride_height_by_the_linkage() {
+    let mut b = Bench::new().prepared();
+    b.jack = Jack::WheelOff;
+    let open = b.read(Method::CamberGauge, LEFT, &[("angle", "-0.4"), ("zeroed-on-floor", "true")]);
+    assert!(open.corrections.iter().any(|c| c.kind == CorrectionKind::Jacked && !c.applied));
+    b.on_jack = "470";
+    let t = b.read(Method::CamberGauge, LEFT, &[("angle", "-0.4"), ("zeroed-on-floor", "true")]);
+    let corner = Corner::of(&b.car.car.front, Side::Left);
+    let at = |h: f64| corner.wheel(b.car.design_height_mm[0] - h, 0.0).unwrap().camber_deg;
+    assert!((t.value - (-0.4 + at(500.0) - at(470.0))).abs() < 1e-9);
+    assert!(t.sigma < open.sigma, "{} {}", t.sigma, open.sigma);
+    assert!((t.value + 0.4).abs() > 0.02, "it is worth something");
+}

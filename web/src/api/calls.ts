@@ -68,6 +68,8 @@ export const openVisit = (id: string, kind: Schemas['Visit']) =>
   take(api.POST('/api/v1/jobs/{id}/visits', { ...job(id), body: { kind } }));
 export const saveVisit = (id: string, kind: Schemas['Visit'], body: Schemas['SaveAnswers']) =>
   take(api.PUT('/api/v1/jobs/{id}/visits/{kind}', { params: { path: { id, kind } }, body }));
+export const putRight = (id: string, kind: Schemas['Visit']) =>
+  take(api.POST('/api/v1/jobs/{id}/visits/{kind}/put-right', { params: { path: { id, kind } } }));
 export const previewReading = (id: string, body: Schemas['TypedReading']) =>
   take(api.POST('/api/v1/jobs/{id}/readings/preview', { ...job(id), body }));
 export const addReading = (id: string, body: Schemas['TypedReading']) =>

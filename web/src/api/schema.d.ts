@@ -573,6 +573,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/jobs/{id}/visits/{kind}/put-right": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Works out anew, from what was typed, every reading of a visit that its prepare list as answered now touches; each is kept
+         *     as a new reading that replaces the old one.
+         */
+        post: operations["putRight"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/methods": {
         parameters: {
             query?: never;
@@ -3818,7 +3838,7 @@ export interface components {
          * @description How the wheel stood.
          * @enum {string}
          */
-        Jack: "rolled" | "jacked" | "one_side";
+        Jack: "rolled" | "jacked" | "one_side" | "wheel_off";
         /** @description A stored job. */
         Job: {
             /**
@@ -4270,7 +4290,7 @@ export interface components {
          * @description How something is read. The words are those of `bold-stance read`.
          * @enum {string}
          */
-        Method: "height-hub" | "height-floor" | "height-frame" | "camber-gauge" | "camber-bar" | "camber-offsets" | "camber-laser" | "camber-gap" | "camber-calliper" | "camber-form" | "camber-runout" | "caster-sweep" | "caster-joint-line" | "toe-distance" | "toe-scribed" | "toe-rim-gauge" | "toe-bars" | "toe-plates" | "toe-string" | "toe-convert" | "rim-runout" | "tread-depth" | "pressure" | "axle-centring" | "wheelbase" | "diagonal" | "set-back" | "thrust" | "floor-slope" | "rim-circle";
+        Method: "height-hub" | "height-floor" | "height-frame" | "camber-gauge" | "camber-bar" | "camber-offsets" | "camber-laser" | "camber-gap" | "camber-calliper" | "camber-form" | "camber-runout" | "camber-level" | "caster-sweep" | "caster-scale" | "caster-joint-line" | "toe-distance" | "toe-scribed" | "toe-rim-gauge" | "toe-bars" | "toe-plates" | "toe-string" | "toe-convert" | "rim-runout" | "tread-depth" | "pressure" | "axle-centring" | "wheelbase" | "diagonal" | "set-back" | "thrust" | "floor-slope" | "rim-circle";
         /** @description A method. */
         MethodInfo: {
             /** @description Arithmetic for the bench only, not offered on the pad. */
@@ -9631,6 +9651,75 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The database does not answer, or the server is shutting down */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    putRight: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description Made once for a write: sent again with the same one, it is done once and answered alike */
+                "idempotency-key"?: string;
+            };
+            path: {
+                id: string;
+                kind: components["schemas"]["Visit"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Ticket"];
+                };
+            };
+            /** @description Cannot be read: address, query or body */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Asked from another machine, or written from another site's page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Fields at fault */
             422: {
                 headers: {
                     [name: string]: unknown;

@@ -39,12 +39,13 @@ export function PadFacts({ pad }: { pad: PadState }) {
             { value: 'rolled', words: 'on its wheels, rolled' },
             { value: 'jacked', words: 'jacked, not rolled since' },
             { value: 'one_side', words: 'a jack under the other side' },
+            { value: 'wheel_off', words: 'wheel off, hub held up' },
           ]}
         />
       )}
-      {pad.jack === 'jacked' && (
+      {(pad.jack === 'jacked' || pad.jack === 'wheel_off') && (
         <label className="pick">
-          <span className="small">Hub to arch on the jack, {unit}</span>
+          <span className="small">{pad.jack === 'jacked' ? 'Hub to arch on the jack' : 'Hub to arch as it is held'}, {unit}</span>
           <LineInput
             value={pad.jackedHeight}
             onChange={(e) => pad.setJackedHeight(e.target.value)}

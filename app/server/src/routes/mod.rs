@@ -135,6 +135,7 @@ pub fn mount(cfg: &mut web::ServiceConfig) {
         .service(gauge::stream)
         .service(gauge::tell)
         .service(visits::save)
+        .service(visits::put_right)
         .service(visits::export)
         .service(visits::import)
         .service(plans::create)

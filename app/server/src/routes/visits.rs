@@ -101,6 +101,38 @@ pub async fn save(
     once.answer(tx, StatusCode::OK, &t).await
 }
 
+/// Works out anew, from what was typed, every reading of a visit that its prepare list as answered now touches; each is kept
+/// as a new reading that replaces the old one.
+#[utoipa::path(post, path = "/api/v1/jobs/{id}/visits/{kind}/put-right", operation_id = "putRight",
+    params(("id" = Uuid, Path), ("kind" = Visit, Path)),
+    responses((status = 200, body = jobs::Ticket), (status = 404, body = ProblemDocument)))]
+#[post("/api/v1/jobs/{id}/visits/{kind}/put-right")]
+pub async fn put_right(
+    state: web::Data<AppState>,
+    path: web::Path<(Uuid, Visit)>,
+    once: Once,
+) -> Result<HttpResponse, ApiError> {
+    let (id, kind) = path.into_inner();
+    let shop = state.shop.id;
+    let mut tx = match once.begin(&state).await? {
+        Begun::New(tx) => tx,
+        Begun::Before(status, body) => return Ok(again(status, body)),
+    };
+    job::hold(&mut tx, id).await?;
+    let t = jobs::ticket(&state, &mut tx, id).await?;
+    let opened = visit::of_job(&mut tx, id).await?;
+    let bench = JobBench::of(state.rules(), &t.vehicle.facts, &t.readings, &t.done, &opened, Utc::now())?
+        .of_kind(t.job.kind);
+    let anew = bench.put_right(&t.readings, kind, Uuid::new_v4);
+    for r in &anew {
+        reading::add(&mut tx, shop, id, r).await?;
+    }
+    let detail = serde_json::json!({"visit": kind, "readings": anew.len()});
+    event::record(&mut tx, shop, Some(id), AUTHOR, "readings put right", detail).await?;
+    let t = jobs::ticket(&state, &mut tx, id).await?;
+    once.answer(tx, StatusCode::OK, &t).await
+}
+
 /// Every reading of a job as CSV.
 #[utoipa::path(get, path = "/api/v1/jobs/{id}/readings.csv", operation_id = "exportReadings", params(("id" = Uuid, Path)),
     responses((status = 200, body = String, content_type = "text/csv"), (status = 404, body = ProblemDocument)))]

@@ -1,12 +1,12 @@
 //! A job as the reading rules look at it: its car, its readings and what was done.
 
 use super::facts::VehicleFacts;
-use super::record::{Done, OpenVisit, Reading};
+use super::record::{Done, OpenVisit, Reading, standing};
 use crate::aim::Aim;
 use crate::reading::{
-    Answers, Change, ChangeKind, Jack, Method, MethodInfo, Picture, Place, PrepareItem, Prepared, RawEntry,
-    ReadAxle, ReadingCar, Scene, Seen, Suspicion, Take, Taken, TicketKind, Visit, answers_of_day, picture,
-    suspicions, take, taped_heights_of,
+    Answers, Change, ChangeKind, Correction, CorrectionKind, Jack, Method, MethodInfo, Picture, Place,
+    PrepareItem, Prepared, RawEntry, ReadAxle, ReadingCar, Scene, Seen, Suspicion, Take, Taken, TicketKind,
+    Visit, answers_of_day, picture, suspicions, take, taped_heights_of,
 };
 use crate::sheet::{Mark, StepId, Tick};
 use bold_stance_car::vehicle::TyreSize;
@@ -117,6 +117,9 @@ pub struct JobBench<'a> {
     /// What time it is: a visit that was not opened would be opened now.
     now: DateTime<Utc>,
 }
+
+/// Change of a reading by later answers that is worth a new one, degrees or mm.
+const PUT_RIGHT: f64 = 0.005;
 
 /// A gate's ticks and the item of the prepare list that they answer when all of them are there.
 const GATE_TICKS: [(StepId, &[Tick], &str); 4] = [
@@ -245,6 +248,45 @@ impl<'a> JobBench<'a> {
             items: self.rules.items,
             aim,
         })
+    }
+
+    /// Readings of a visit that a later answer of the prepare list touches (floor across and along, fuel, people, cargo), worked
+    /// out anew from what was typed: each replaces the one that was kept, and was taken when that was taken.
+    #[must_use]
+    pub fn put_right(
+        &self,
+        readings: &[Reading],
+        visit: Visit,
+        mut id: impl FnMut() -> Uuid,
+    ) -> Vec<Reading> {
+        let of_list = |k: CorrectionKind| {
+            matches!(k, CorrectionKind::FloorSlope | CorrectionKind::FloorAlong | CorrectionKind::Weight)
+        };
+        let sum = |list: &[Correction]| -> f64 {
+            list.iter().filter(|c| c.applied && of_list(c.kind)).map(|c| c.amount).sum()
+        };
+        let stands =
+            |r: &&Reading| standing(readings, visit, r.quantity, r.place()).is_some_and(|now| now.id == r.id);
+        let mut out = Vec::new();
+        for r in readings.iter().filter(|r| r.visit == visit).filter(stands) {
+            let asked = Asked {
+                visit,
+                method: r.method,
+                raw: &r.raw,
+                unit: r.unit,
+                place: r.place(),
+                jack: r.jack,
+                jacked_height: &r.jacked_height,
+            };
+            let Ok(taken) = self.take(&asked, None) else { continue };
+            if (sum(&taken.corrections) - sum(&r.corrections)).abs() < PUT_RIGHT {
+                continue;
+            }
+            let mut new = asked.stored(id(), taken, &r.author, r.taken_at);
+            new.replaces = Some(r.id);
+            out.push(new);
+        }
+        out
     }
 
     /// What holds at a visit, opened or not yet: the day's answers, its own, and the ticks of its gate.

@@ -119,6 +119,22 @@ pub fn runout(g: &Given) -> Result<Raw, Problem> {
     Ok(Raw::of(f64::midpoint(a, b)).with("run_out_deg", said("also-half-is-rims"), (a - b).abs() / 2.0))
 }
 
+/// A level or protractor that counts from horizontal: 87.6 is a wheel 2.4° off upright, and does not say which way.
+pub fn level(g: &Given) -> Result<Raw, Problem> {
+    let off = (90.0 - g.num("angle")?).abs();
+    let sign = match g.word("leans") {
+        Some("top in") => -1.0,
+        Some("top out") => 1.0,
+        // Upright leans neither way.
+        _ if off < 0.05 => 1.0,
+        _ => {
+            let wrong = said("level-leans").deg("by", off, 1);
+            return Err(Problem::new("leans", wrong, said("level-leans-right")));
+        }
+    };
+    Ok(Raw::of(sign * off))
+}
+
 fn lean(field: &str, difference: f64, span: f64) -> Result<f64, Problem> {
     if span <= 0.0 {
         return Err(Problem::new("span", said("just-mm").fine_mm("value", span), said("span-right")));

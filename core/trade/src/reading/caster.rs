@@ -209,6 +209,16 @@ pub fn sweep(g: &Given, known: &Known) -> Result<Raw, Problem> {
 }
 
 /// An angle gauge on the straightedge through both joint centres; nose-up pitch of the body on its stands is
+/// Caster as a gauge's own scale or a rack's screen gives it, with the lean of the axis where it gives that too. What it was
+/// swept by is not known, so nothing of it is worked out anew.
+pub fn scale(g: &Given) -> Result<Raw, Problem> {
+    let out = Raw::of(g.num("angle")?);
+    Ok(match g.opt("sai") {
+        Some(sai) => out.with("sai_deg", said("also-sai"), sai),
+        None => out,
+    })
+}
+
 /// taken off when it was read.
 pub fn joint_line(g: &Given) -> Result<Raw, Problem> {
     let angle = g.num("angle")?;

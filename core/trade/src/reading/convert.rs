@@ -26,6 +26,8 @@ pub fn value(method: Method, g: &Given, known: &Known) -> Result<Raw, Problem> {
         Method::CamberCalliper => camber::over_circle(g, "gap", -1.0),
         Method::CamberForm => camber::over_circle(g, "offset", 1.0),
         Method::CamberRunout => camber::runout(g),
+        Method::CamberLevel => camber::level(g),
+        Method::CasterScale => caster::scale(g),
         Method::CasterSweep => caster::sweep(g, known),
         Method::CasterJointLine => caster::joint_line(g),
         Method::ToeDistance | Method::ToeScribed | Method::ToeBars | Method::ToePlates => toe::distance(g),

@@ -22,7 +22,9 @@ pub enum Method {
     CamberCalliper,
     CamberForm,
     CamberRunout,
+    CamberLevel,
     CasterSweep,
+    CasterScale,
     CasterJointLine,
     ToeDistance,
     ToeScribed,
@@ -191,7 +193,7 @@ mod tests {
         seen.sort();
         seen.dedup();
         assert_eq!(seen.len(), all.len());
-        assert_eq!(all.len(), 30);
+        assert_eq!(all.len(), 32);
         for m in &all {
             assert_eq!(Method::from_word(&m.id.word(), &all).unwrap(), m.id);
             for e in &m.entries {

@@ -29,6 +29,8 @@ pub enum Jack {
     Jacked,
     /// A jack under the other side: the body is tilted.
     OneSide,
+    /// Wheel off, body level on stands, the arm held up; read with a straightedge on hub or rotor.
+    WheelOff,
 }
 
 /// Standing hub-to-arch heights of a visit, mm: left front, right front, left rear, right rear.
@@ -343,6 +345,9 @@ fn stand(
         add(raw, Correction::applied(CorrectionKind::FloorAlong, along, label, why));
         doubt.push(DoubtPart { name: said("doubt-floor-along"), sigma: FLOOR_SIGMA_DEG });
     }
+    if t.jack == Jack::WheelOff {
+        held_correction(t, q, jacked, raw, doubt);
+    }
     if t.jack == Jack::Jacked {
         jacked_correction(t, q, jacked, raw, doubt);
     }
@@ -383,24 +388,53 @@ fn jacked_correction(
         add(raw, Correction::applied(kind, -JACKED_RULE_DEG, label, why));
         return;
     }
-    if let (Some(h), Some(c), Some((axle, side))) = (jacked, t.car, t.place.as_wheel())
-        && let Some(stands) = t.heights[corner_index(axle, side)]
-        && let Some(g) = c.car.axle(axle)
-    {
-        let corner = Corner::of(g, side);
-        let design = c.design_height_mm[usize::from(axle == Axle::Rear)];
-        let at = |h: f64| {
-            let w = corner.wheel(design - h, 0.0).ok()?;
-            if q == Quantity::Caster { w.steer.map(|s| s.caster_deg) } else { Some(w.toe_deg) }
-        };
-        if let (Some(a), Some(b)) = (at(h), at(stands)) {
-            let label = said("corrected-jack-height").mm("from", h).mm("to", stands);
-            let why = said("corrected-jack-height-why");
-            add(raw, Correction::applied(kind, b - a, label, why));
-            return;
-        }
+    if let Some(c) = to_ride_height(t, q, jacked) {
+        add(raw, c);
+        return;
     }
     raw.corrections.push(Correction::left_out(kind, said("left-jacked"), said("left-jacked-why")));
+}
+
+/// From the height the wheel hung or was held at to the one it stands at, by this car's kinematics; none where one of them is
+/// not known.
+fn to_ride_height(t: &Take<'_>, q: Quantity, held: Option<f64>) -> Option<Correction> {
+    let (from, c, (axle, side)) = (held?, t.car?, t.place.as_wheel()?);
+    let to = t.heights[corner_index(axle, side)]?;
+    let corner = Corner::of(c.car.axle(axle)?, side);
+    let design = c.design_height_mm[usize::from(axle == Axle::Rear)];
+    let at = |h: f64| {
+        let w = corner.wheel(design - h, 0.0).ok()?;
+        match q {
+            Quantity::Camber => Some(w.camber_deg),
+            Quantity::Caster => w.steer.map(|s| s.caster_deg),
+            _ => Some(w.toe_deg),
+        }
+    };
+    let amount = at(to)? - at(from)?;
+    let label = said("corrected-jack-height").mm("from", from).mm("to", to);
+    Some(Correction::applied(CorrectionKind::Jacked, amount, label, said("corrected-jack-height-why")))
+}
+
+/// Standard deviation of what a hub held up by hand or stand is off where its car would put it, degrees (judgement, no source).
+const HELD_SIGMA: f64 = 0.1;
+
+/// From a hub held at a height to how it stands: the body is level on its stands, so the kinematics say all of it.
+fn held_correction(t: &Take<'_>, q: Quantity, held: Option<f64>, raw: &mut Raw, doubt: &mut Vec<DoubtPart>) {
+    if !matches!(q, Quantity::Camber | Quantity::Caster | Quantity::Toe) {
+        return;
+    }
+    match to_ride_height(t, q, held) {
+        Some(c) => {
+            doubt.push(DoubtPart { name: said("doubt-held"), sigma: HELD_SIGMA });
+            add(raw, c);
+        }
+        // Nobody taped where it was held: it may hang anywhere.
+        None => {
+            doubt.push(DoubtPart { name: said("doubt-held-anywhere"), sigma: 4.0 * HELD_SIGMA });
+            let (left, why) = (said("left-held"), said("left-held-why"));
+            raw.corrections.push(Correction::left_out(CorrectionKind::Jacked, left, why));
+        }
+    }
 }
 
 /// Fuel, people and cargo: to a full tank and an empty car.

@@ -1,6 +1,6 @@
 // Read: visits, what is missing, the car's current numbers, what looks odd; and the pad for the next reading.
 import { Plain } from '../../ui/Press';
-import { openVisit } from '../../api/calls';
+import { openVisit, putRight } from '../../api/calls';
 import { Button } from '@mui/material';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useEffect, useRef } from 'react';
@@ -64,6 +64,10 @@ export default function Read() {
     }, 5000);
     return () => clearInterval(t);
   }, [queries, ticket.job.id]);
+  const right = useMutation({
+    mutationFn: (kind: Visit) => putRight(ticket.job.id, kind),
+    onSuccess: setTicket,
+  });
   const shown = useRef(target);
   useEffect(() => {
     shown.current = target;
@@ -178,7 +182,7 @@ export default function Read() {
           <div className="read-under">
             <FiguresTable view={view} open={open} methods={methods.data.methods} />
             <div className="read-odd">
-              <Suspicions view={view} open={open} />
+              <Suspicions view={view} open={open} putRight={() => right.mutate(view.kind)} />
               <Exchange view={view} />
             </div>
           </div>

@@ -3,7 +3,16 @@ import { ChipButton } from '../../ui/Press';
 import { Odd } from '../../pad/Odd';
 import type { Suspicion, Target, VisitView } from '../../pad/readings';
 
-export function Suspicions({ view, open }: { view: VisitView; open: (t: Target) => void }) {
+export function Suspicions({
+  view,
+  open,
+  putRight,
+}: {
+  view: VisitView;
+  open: (t: Target) => void;
+  /** Works the readings out anew that a later answer touches. */
+  putRight?: () => void;
+}) {
   const list = view.suspicions;
   const here = view.picture.order.some((i) => i.figure);
   const row = (s: Suspicion, i: number) => (
@@ -11,6 +20,11 @@ export function Suspicions({ view, open }: { view: VisitView; open: (t: Target) 
       {s.quantity && s.place && (
         <ChipButton onClick={() => open({ quantity: s.quantity!, place: s.place! })}>
           Read it again
+        </ChipButton>
+      )}
+      {s.rule === 'floor_changed' && putRight && (
+        <ChipButton onClick={putRight} data-testid="put-right">
+          Put all of them right
         </ChipButton>
       )}
     </Odd>
