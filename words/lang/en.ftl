@@ -361,6 +361,8 @@ gate-front-camber = Settle, read camber again
 gate-windows = { CAP($each) }; each also near what was expected.
 gate-camber = camber { $low } to { $high }
 gate-caster = caster { $low } to { $high }
+gate-apart = { $left } left and { $right } right
+gate-window = { $low } to { $high }
 gate-wheelbase = wheelbases within { $most } of each other
 gate-square = Settle, tape both wheelbases
 gate-toe = total toe { $low } to { $high }
@@ -1507,3 +1509,13 @@ doubt-held = the hub held up
 doubt-held-anywhere = the hub held at a height nobody taped
 left-held = height of the hub not told
 left-held-why = The reading stays as it was read: tape hub centre to arch as it is held.
+
+## Windows as a maker's sheet has them
+
+fault-no-window = no window
+fault-window-like = a value ± another, or from one to another: 0.5 ± 0.75, 1/16 to 1/8 in, 7/16 ± 1/4 in over 17 in
+fault-angle-over-circle = an angle is not told over a circle
+fault-offset-no-circle = over which circle?
+fault-offset-circle = an offset over a rim size or a measured circle, such as over 17 in
+fault-caster-length = caster is an angle
+fault-caster-angle = degrees, such as 3.2 to 4.7

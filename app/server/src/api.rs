@@ -50,6 +50,7 @@ use utoipa::OpenApi;
         routes::parts::json,
         routes::parts::import,
         routes::aims::list,
+        routes::aims::window,
         routes::aims::keep,
         routes::aims::remove,
         routes::search::plans,

@@ -1,6 +1,6 @@
 //! What the specialist wants the angles to be, as windows with a reason.
 
-use bold_stance_kinematics::geometry::Axle;
+use bold_stance_kinematics::geometry::{Axle, Side};
 use bold_stance_units::problem::{Problem, in_range, parse_json};
 use bold_stance_units::said::said;
 use serde::{Deserialize, Serialize};
@@ -82,6 +82,46 @@ pub struct View {
     pub choices: Vec<Choice>,
 }
 
+/// Windows of the right front where they are others than the left's, degrees.
+#[derive(Debug, Clone, Copy, PartialEq, Default, Serialize, Deserialize)]
+#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
+#[serde(deny_unknown_fields, default)]
+pub struct RightAim {
+    /// Camber.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    #[cfg_attr(feature = "openapi", schema(min_items = 2, max_items = 2))]
+    pub camber_deg: Option<[f64; 2]>,
+    /// Caster.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    #[cfg_attr(feature = "openapi", schema(min_items = 2, max_items = 2))]
+    pub caster_deg: Option<[f64; 2]>,
+}
+
+/// How far left and right may lie apart, and about what.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub struct Cross {
+    /// Most, degrees of camber.
+    pub camber: f64,
+    /// Most, degrees of caster.
+    pub caster: f64,
+    /// Left minus right that is wanted: camber and caster, degrees; 0 where both sides are aimed alike.
+    pub middle: [f64; 2],
+}
+
+impl Cross {
+    /// Sides aimed alike.
+    #[must_use]
+    pub fn alike(camber: f64, caster: f64) -> Self {
+        Self { camber, caster, middle: [0.0; 2] }
+    }
+
+    /// How far left minus right lies from what is wanted: camber, caster, degrees, signed.
+    #[must_use]
+    pub fn off(&self, camber: f64, caster: f64) -> [f64; 2] {
+        [camber - self.middle[0], caster - self.middle[1]]
+    }
+}
+
 /// A school of aims; all windows are editable.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
 #[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
@@ -106,6 +146,9 @@ pub struct Aim {
     pub cross_camber_deg: f64,
     /// Most left-minus-right caster in size, degrees.
     pub cross_caster_deg: f64,
+    /// The right front where it is aimed otherwise than the left.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub right: Option<RightAim>,
     /// Rear camber, degrees, each side.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     #[cfg_attr(feature = "openapi", schema(min_items = 2, max_items = 2))]
@@ -120,6 +163,10 @@ pub struct Aim {
     /// At which height the windows count.
     #[serde(default)]
     pub judged_at: JudgedAt,
+    /// Name of the air level they count at; goes before `judged_at` where the car has it.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    #[cfg_attr(feature = "openapi", schema(max_length = 40))]
+    pub level: Option<String>,
     /// Disagreements within the school.
     #[serde(default, skip_serializing_if = "Vec::is_empty")]
     pub views: Vec<View>,
@@ -131,11 +178,16 @@ const USUAL_REAR: ([f64; 2], [f64; 2]) = ([-1.5, 0.0], [0.0, 0.3]);
 const OPEN: Window = [-90.0, 90.0];
 
 impl Aim {
-    /// Windows of one wheel of an axle; caster is open at the rear.
+    /// Windows of one wheel; caster is open at the rear.
     #[must_use]
-    pub fn target(&self, axle: Axle) -> Target {
+    pub fn target(&self, axle: Axle, side: Side) -> Target {
+        let right = self.right.filter(|_| side == Side::Right).unwrap_or_default();
         match axle {
-            Axle::Front => Target { camber: self.camber_deg, caster: self.caster_deg, toe: self.wheel_toe() },
+            Axle::Front => Target {
+                camber: right.camber_deg.unwrap_or(self.camber_deg),
+                caster: right.caster_deg.unwrap_or(self.caster_deg),
+                toe: self.wheel_toe(),
+            },
             Axle::Rear => {
                 let toe = self.rear_toe_total_deg.unwrap_or(USUAL_REAR.1);
                 Target {
@@ -144,6 +196,18 @@ impl Aim {
                     toe: toe.map(|v| 0.5 * v),
                 }
             }
+        }
+    }
+
+    /// How far the sides of an axle may lie apart, about what the aim wants.
+    #[must_use]
+    pub fn cross(&self, axle: Axle) -> Cross {
+        let middle = |w: Window| f64::midpoint(w[0], w[1]);
+        let (l, r) = (self.target(axle, Side::Left), self.target(axle, Side::Right));
+        Cross {
+            camber: self.cross_camber_deg,
+            caster: self.cross_caster_deg,
+            middle: [middle(l.camber) - middle(r.camber), middle(l.caster) - middle(r.caster)],
         }
     }
 
@@ -163,6 +227,17 @@ impl Aim {
             ("toe_total_deg", self.toe_total_deg, -6.0, 6.0),
         ] {
             window_problem(&format!("aim.{name}"), w, low, high, &mut out);
+        }
+        let right = self.right.unwrap_or_default();
+        if let Some(w) = right.camber_deg {
+            window_problem("aim.right.camber_deg", w, -12.0, 12.0, &mut out);
+        }
+        if let Some(w) = right.caster_deg {
+            window_problem("aim.right.caster_deg", w, -10.0, 20.0, &mut out);
+        }
+        if let Some(l) = self.level.as_ref().filter(|l| !(1..=40).contains(&l.trim().chars().count())) {
+            let wrong = said("fault-characters").count("n", l.chars().count());
+            out.push(Problem::new("aim.level", wrong, said("fault-characters-right").count("n", 40)));
         }
         if let Some(w) = self.rear_camber_deg {
             window_problem("aim.rear_camber_deg", w, -12.0, 12.0, &mut out);

@@ -87,7 +87,7 @@ fn the_verdict_names_the_worst_axle_side_and_angle_and_what_is_in() {
     assert!(v.sentence.en().to_lowercase().contains(other), "{}", v.sentence.en());
     for i in &v.already_in {
         let r = answer.axles[i.axle].as_ref().unwrap();
-        let t = c.plan.aim.target(i.axle);
+        let t = c.plan.aim.target(i.axle, Side::Left);
         for s in [&r.left.after, &r.right.after] {
             let (x, w) = match i.angle {
                 AngleName::Camber => (s.camber_deg, t.camber),

@@ -61,6 +61,8 @@ impl Shop {
             format: JOB_FORMAT.into(),
             written_by: "test".into(),
             arrived_at: clock(-60),
+            kind: Default::default(),
+            notes: Vec::new(),
             complaint: "lower it".into(),
             stage: Stage::Plan,
             vehicle: facts(),

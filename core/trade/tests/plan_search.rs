@@ -8,7 +8,7 @@ use bold_stance_car::fit::{Sigmas, SweepReading};
 use bold_stance_car::vehicle::{Attitude, Axles, Sides, StateKind};
 use bold_stance_kinematics::geometry::{Geometry, Side};
 use bold_stance_kinematics::linkage::{Corner, Linkage};
-use bold_stance_trade::aim::Target;
+use bold_stance_trade::aim::{Cross, Target};
 use bold_stance_trade::part::{Part, shipped_parts};
 use bold_stance_trade::plan::{
     Bench, CandidateStatus, CheckKind, Filters, Moves, Picked, PlanCase, PlanCaseError, PlanInput,
@@ -272,7 +272,7 @@ fn one_arm_serves_both_wheels_of_a_live_axle() {
     let aim = Target { camber: [-0.5, 0.5], caster: [4.5, 5.5], toe: [0.0, 0.1] };
     let before = benches[0].angles(&benches[0].start()).unwrap();
     assert!(before.caster_deg < 4.0, "{}", before.caster_deg);
-    let [l, r] = solve_both(&benches, &aim, (0.5, 0.5)).unwrap();
+    let [l, r] = solve_both(&benches, &[aim; 2], Cross::alike(0.5, 0.5)).unwrap();
     assert_eq!(l.positions, r.positions, "arms, bars and rods are one for both wheels");
     assert!(l.shortfall.worst() < 1e-9 && r.shortfall.worst() < 1e-9, "{:?} {:?}", l.shortfall, r.shortfall);
     // The track bar brings the axle back under the middle, the drag link the steering wheel straight.

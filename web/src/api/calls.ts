@@ -42,6 +42,7 @@ export const listAims = () =>
   );
 export const keepAim = (id: string, body: Schemas['SaveAim']) =>
   take(api.PUT('/api/v1/aims/{id}', { params: { path: { id } }, body }));
+export const readAimWindow = (body: Schemas['SheetWindow']) => take(api.POST('/api/v1/aim-window', { body }));
 export const removeAim = (id: string) => take(api.DELETE('/api/v1/aims/{id}', { params: { path: { id } } }));
 export const getMethods = () => take(api.GET('/api/v1/methods'));
 export const getArchetypes = () => take(api.GET('/api/v1/archetypes'));

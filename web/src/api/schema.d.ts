@@ -4,6 +4,23 @@
  */
 
 export interface paths {
+    "/api/v1/aim-window": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A window as a maker's sheet has it, in degrees. */
+        post: operations["readAimWindow"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/aims": {
         parameters: {
             query?: never;
@@ -1131,6 +1148,8 @@ export interface components {
             id: string;
             /** @description At which height the windows count. */
             judged_at?: components["schemas"]["JudgedAt"];
+            /** @description Name of the air level they count at; goes before `judged_at` where the car has it. */
+            level?: string | null;
             lock?: components["schemas"]["LockAim"] | null;
             /** @description What it is called. */
             name: string;
@@ -1140,6 +1159,7 @@ export interface components {
             rear_toe_total_deg?: number[] | null;
             /** @description Why one would want it. */
             reason: string;
+            right?: components["schemas"]["RightAim"] | null;
             /** @description Front total toe, degrees, toe-in positive. */
             toe_total_deg: number[];
             /** @description Disagreements within the school. */
@@ -4951,6 +4971,11 @@ export interface components {
          * @enum {string}
          */
         ReadSide: "left" | "right" | "both";
+        /** @description Low and high end of a window, degrees. */
+        ReadWindow: {
+            /** @description Both. */
+            window_deg: number[];
+        };
         /** @description A stored reading. */
         Reading: {
             /** @description Further figures. */
@@ -5044,6 +5069,19 @@ export interface components {
             spread: number;
             /** @description Every value in the order typed; dropped ones too. */
             values: number[];
+        };
+        /** @description Windows of the right front where they are others than the left's, degrees. */
+        RightAim: {
+            /**
+             * @description Camber.
+             * @default null
+             */
+            camber_deg: number[] | null;
+            /**
+             * @description Caster.
+             * @default null
+             */
+            caster_deg: number[] | null;
         };
         /** @description Roll centre of an axle over the ground, mm; y left positive, 0 on a symmetric car. */
         RollCentre: {
@@ -5486,6 +5524,18 @@ export interface components {
             ticks: components["schemas"]["TickLine"][];
             /** @description What to do, short. */
             title: components["schemas"]["Said"];
+        };
+        /** @description A window to read. */
+        SheetWindow: {
+            /** @description Camber, caster or total toe. */
+            quantity: components["schemas"]["Quantity"];
+            /** @description As the sheet has it. */
+            text: string;
+            /**
+             * Format: double
+             * @description Circle toe is told over where the text names none, mm: the tyre's.
+             */
+            tyre_diameter_mm: number;
         };
         /** @description An aim to choose. */
         ShelfAim: {
@@ -7083,6 +7133,76 @@ export interface components {
 }
 export type $defs = Record<string, never>;
 export interface operations {
+    readAimWindow: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description Made once for a write: sent again with the same one, it is done once and answered alike */
+                "idempotency-key"?: string;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SheetWindow"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ReadWindow"];
+                };
+            };
+            /** @description Cannot be read: address, query or body */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Asked from another machine, or written from another site's page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The database does not answer, or the server is shutting down */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
     aims: {
         parameters: {
             query?: {

@@ -45,7 +45,9 @@ export function PadFacts({ pad }: { pad: PadState }) {
       )}
       {(pad.jack === 'jacked' || pad.jack === 'wheel_off') && (
         <label className="pick">
-          <span className="small">{pad.jack === 'jacked' ? 'Hub to arch on the jack' : 'Hub to arch as it is held'}, {unit}</span>
+          <span className="small">
+            {pad.jack === 'jacked' ? 'Hub to arch on the jack' : 'Hub to arch as it is held'}, {unit}
+          </span>
           <LineInput
             value={pad.jackedHeight}
             onChange={(e) => pad.setJackedHeight(e.target.value)}

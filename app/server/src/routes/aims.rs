@@ -7,9 +7,10 @@ use crate::once::{Begun, Once, again};
 use crate::paging::KeyPage;
 use crate::problem::{ApiError, ProblemDocument};
 use actix_web::http::StatusCode;
-use actix_web::{HttpResponse, delete, get, put, web};
+use actix_web::{HttpResponse, delete, get, post, put, web};
 use bold_stance_store::{event, shop_aim};
 use bold_stance_trade::aim::Aim;
+use bold_stance_trade::reading::{SheetWindow, sheet_window};
 use bold_stance_units::problem::Problem;
 use bold_stance_units::said::said;
 use serde::Deserialize;
@@ -37,6 +38,22 @@ pub async fn list(state: web::Data<AppState>, page: web::Query<KeyPage>) -> Resu
 async fn as_it_is(state: &AppState, id: &str) -> Result<HttpResponse, ApiError> {
     let aims = state.all_aims().await?;
     Ok(HttpResponse::Ok().json(aims.iter().find(|a| a.aim.id == id).ok_or(ApiError::NoRoute)?))
+}
+
+/// Low and high end of a window, degrees.
+#[derive(Debug, serde::Serialize, ToSchema)]
+pub struct ReadWindow {
+    /// Both.
+    #[schema(min_items = 2, max_items = 2)]
+    pub window_deg: [f64; 2],
+}
+
+/// A window as a maker's sheet has it, in degrees.
+#[utoipa::path(post, path = "/api/v1/aim-window", operation_id = "readAimWindow", request_body = SheetWindow,
+    responses((status = 200, body = ReadWindow), (status = 422, body = ProblemDocument)))]
+#[post("/api/v1/aim-window")]
+pub async fn window(Doc(w): Doc<SheetWindow>) -> Result<HttpResponse, ApiError> {
+    Ok(HttpResponse::Ok().json(ReadWindow { window_deg: sheet_window(&w)? }))
 }
 
 /// Keeps an aim of the shop.

@@ -154,6 +154,7 @@ pub fn mount(cfg: &mut web::ServiceConfig) {
         .service(parts::json)
         .service(parts::keep)
         .service(aims::list)
+        .service(aims::window)
         .service(aims::keep)
         .service(aims::remove)
         .service(search::plans)

@@ -190,7 +190,7 @@ impl Work<'_> {
             anchor: s.anchored.anchor,
             reach: reach(bench, &set.positions, self.plane, true),
             bare_reach,
-            why: words::why(bench, &self.target, set),
+            why: words::why(bench, &self.targets[i], set),
             lock,
             checks: self.checks(i, fitted, &set.positions),
             setting: bench.lines(&set.positions),

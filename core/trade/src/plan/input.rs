@@ -3,7 +3,7 @@
 use super::angle::AngleName;
 use super::height::{PlanState, Way, way_problems};
 use super::swept::Swept;
-use crate::aim::{Aim, JudgedAt, Target};
+use crate::aim::{Aim, Cross, JudgedAt, Target};
 use bold_stance_car::adjuster::{Adjuster, adjuster_problems, adjusters_not_there};
 use bold_stance_car::fit::{Knowledge, Sigmas, SweepReading};
 use bold_stance_car::vehicle::{AirLevel, Attitude, Axles, Limits, Measured, Sides, StateKind};
@@ -233,8 +233,8 @@ impl PlanInput {
     /// Windows the angles are set into: those of the aim, without bounds for an angle that was not read on both wheels.
     /// Nobody turns a cam for a number nobody read.
     #[must_use]
-    pub fn target(&self) -> Target {
-        let mut t = self.aim.target(self.geometry.axle);
+    pub fn target(&self, side: Side) -> Target {
+        let mut t = self.aim.target(self.geometry.axle, side);
         if !self.is_read(AngleName::Camber) {
             t.camber = OPEN_DEG;
         }
@@ -270,9 +270,14 @@ impl PlanInput {
 
     /// Most camber and caster may lie apart from side to side, degrees; without bounds where they were not read.
     #[must_use]
-    pub fn cross(&self) -> (f64, f64) {
+    pub fn cross(&self) -> Cross {
         let of = |angle, most: f64| if self.is_read(angle) { most } else { OPEN_DEG[1] };
-        (of(AngleName::Camber, self.aim.cross_camber_deg), of(AngleName::Caster, self.aim.cross_caster_deg))
+        let cross = self.aim.cross(self.geometry.axle);
+        Cross {
+            camber: of(AngleName::Camber, cross.camber),
+            caster: of(AngleName::Caster, cross.caster),
+            ..cross
+        }
     }
 
     /// Pitch of the body at these gains, mm.
@@ -321,7 +326,13 @@ impl PlanInput {
             JudgedAt::Loaded => StateKind::Loaded,
         };
         let states = self.states();
-        let found = states.iter().find(|s| s.kind == kind).or_else(|| states.get(1));
+        let level = self.aim.level.as_ref();
+        let at_level = |s: &&PlanState| s.kind == StateKind::Air && level == Some(&s.name);
+        let found = states
+            .iter()
+            .find(at_level)
+            .or_else(|| states.iter().find(|s| s.kind == kind))
+            .or_else(|| states.get(1));
         found.cloned().unwrap_or(PlanState {
             kind: StateKind::Planned,
             name: "planned".into(),

@@ -4,18 +4,18 @@ use super::bench::Bench;
 use super::score::Score;
 use super::solver::{FEW, grid, solve_keeping};
 use super::square::is_one_arm;
-use crate::aim::Target;
+use crate::aim::{Cross, Target};
 use crate::plan::judge::{SolvedSetting, is_moved, judge, outside};
 use bold_stance_car::adjuster::{Adjuster, AdjusterKind, ThreadLink};
 use bold_stance_kinematics::linkage::Corner;
 use bold_stance_units::numbers::Secant;
 
 /// Two sides together: cross limits count as violations, sameness as distance to the middle.
-fn together(l: &SolvedSetting, r: &SolvedSetting, cross: (f64, f64)) -> Score {
-    let camber = (l.angles.camber_deg - r.angles.camber_deg).abs();
-    let caster = (l.angles.caster_deg - r.angles.caster_deg).abs();
-    let over = (camber - cross.0).max(0.0) + (caster - cross.1).max(0.0);
-    let same = (camber / cross.0).powi(2) + (caster / cross.1).powi(2);
+fn together(l: &SolvedSetting, r: &SolvedSetting, cross: Cross) -> Score {
+    let off = cross.off(l.angles.camber_deg - r.angles.camber_deg, l.angles.caster_deg - r.angles.caster_deg);
+    let [camber, caster] = off.map(f64::abs);
+    let over = (camber - cross.camber).max(0.0) + (caster - cross.caster).max(0.0);
+    let same = (camber / cross.camber).powi(2) + (caster / cross.caster).powi(2);
     Score {
         over: l.shortfall.sum() + r.shortfall.sum() + if over < 1e-9 { 0.0 } else { over },
         knobs: l.knobs + r.knobs,
@@ -30,7 +30,7 @@ fn together(l: &SolvedSetting, r: &SolvedSetting, cross: (f64, f64)) -> Score {
 pub fn pair<'a>(
     left: &'a [SolvedSetting],
     right: &'a [SolvedSetting],
-    cross: (f64, f64),
+    cross: Cross,
 ) -> Option<(&'a SolvedSetting, &'a SolvedSetting)> {
     let all = left.iter().flat_map(|l| right.iter().map(move |r| (together(l, r, cross), (l, r))));
     all.min_by(|a, b| a.0.cmp(&b.0)).map(|(_, p)| p)
@@ -38,36 +38,41 @@ pub fn pair<'a>(
 
 /// Solves both sides together.
 #[must_use]
-pub fn solve_both(benches: &[Bench; 2], t: &Target, cross: (f64, f64)) -> Option<[SolvedSetting; 2]> {
+pub fn solve_both(benches: &[Bench; 2], t: &[Target; 2], cross: Cross) -> Option<[SolvedSetting; 2]> {
     let whole = solve_sides(benches, t, cross, FEW)?;
     let apart = |s: &[SolvedSetting; 2]| {
         let (l, r) = (s[0].angles, s[1].angles);
-        (l.camber_deg - r.camber_deg).abs() > cross.0 || (l.caster_deg - r.caster_deg).abs() > cross.1
+        let off = cross.off(l.camber_deg - r.camber_deg, l.caster_deg - r.caster_deg);
+        off[0].abs() > cross.camber || off[1].abs() > cross.caster
     };
     if !apart(&whole) || matches!(benches[0].corner, Corner::Axle(_)) {
         return Some(whole);
     }
     // Sides too far apart: more settings to pair from, and each side asked to come to the other, or both half way.
-    let near = |a: &SolvedSetting, by: f64| Target {
-        camber: narrowed(t.camber, a.angles.camber_deg, by * cross.0),
-        caster: narrowed(t.caster, a.angles.caster_deg, by * cross.1),
-        toe: t.toe,
+    // What is wanted of a side where the other one stands: as far apart as the aim has it.
+    let beside = |i: usize, v: f64, k: usize| if i == 0 { v + cross.middle[k] } else { v - cross.middle[k] };
+    let narrow = |i: usize, camber: f64, caster: f64, by: f64| Target {
+        camber: narrowed(t[i].camber, camber, by * cross.camber),
+        caster: narrowed(t[i].caster, caster, by * cross.caster),
+        toe: t[i].toe,
     };
-    let half = |k: f64| {
-        let mid = |f: fn(&SolvedSetting) -> f64| 0.5 * (f(&whole[0]) + f(&whole[1]));
-        Target {
-            camber: narrowed(t.camber, mid(|s| s.angles.camber_deg), k * cross.0),
-            caster: narrowed(t.caster, mid(|s| s.angles.caster_deg), k * cross.1),
-            toe: t.toe,
-        }
+    let near = |i: usize| {
+        let a = &whole[1 - i].angles;
+        narrow(i, beside(i, a.camber_deg, 0), beside(i, a.caster_deg, 1), 0.98)
     };
-    let mut lists = [0, 1].map(|i| solve_keeping(&benches[i], t, 4 * FEW));
+    let half = |i: usize| {
+        let (own, other) = (&whole[i].angles, &whole[1 - i].angles);
+        let camber = 0.5 * (own.camber_deg + beside(i, other.camber_deg, 0));
+        let caster = 0.5 * (own.caster_deg + beside(i, other.caster_deg, 1));
+        narrow(i, camber, caster, 0.49)
+    };
+    let mut lists = [0, 1].map(|i| solve_keeping(&benches[i], &t[i], 4 * FEW));
     for (i, bench) in benches.iter().enumerate() {
-        for narrow in [near(&whole[1 - i], 0.98), half(0.49)] {
+        for narrow in [near(i), half(i)] {
             lists[i].extend(
                 solve_keeping(bench, &narrow, FEW)
                     .into_iter()
-                    .map(|s| judge(bench, s.positions, s.angles, t, true)),
+                    .map(|s| judge(bench, s.positions, s.angles, &t[i], true)),
             );
         }
     }
@@ -84,14 +89,14 @@ fn narrowed(w: [f64; 2], about: f64, by: f64) -> [f64; 2] {
 /// The same with so many settings of each side to pair from.
 fn solve_sides(
     benches: &[Bench; 2],
-    t: &Target,
-    cross: (f64, f64),
+    t: &[Target; 2],
+    cross: Cross,
     keep: usize,
 ) -> Option<[SolvedSetting; 2]> {
     if matches!(benches[0].corner, Corner::Axle(_)) {
         return live_axle(benches, t, cross);
     }
-    let found = [0, 1].map(|i| solve_keeping(&benches[i], t, keep));
+    let found = [0, 1].map(|i| solve_keeping(&benches[i], &t[i], keep));
     let (l, r) = pair(&found[0], &found[1], cross)?;
     Some([l.clone(), r.clone()])
 }
@@ -112,7 +117,7 @@ pub(crate) fn locates_only(a: &Adjuster) -> bool {
 
 /// Arms, wedges, track bar and tie rod are one for both wheels: their positions are searched for both sides'
 /// sake, each side's own sleeves and shims within.
-fn live_axle(benches: &[Bench; 2], t: &Target, cross: (f64, f64)) -> Option<[SolvedSetting; 2]> {
+fn live_axle(benches: &[Bench; 2], t: &[Target; 2], cross: Cross) -> Option<[SolvedSetting; 2]> {
     let shared: Vec<usize> = (0..benches[0].adjusters.len())
         .filter(|i| {
             let a = &benches[0].adjusters[*i];
@@ -122,7 +127,7 @@ fn live_axle(benches: &[Bench; 2], t: &Target, cross: (f64, f64)) -> Option<[Sol
     let lists: Vec<Vec<f64>> = shared.iter().map(|i| grid(&benches[0].adjusters[*i]).0).collect();
     let with = |pick: &[f64]| -> Option<(Score, [SolvedSetting; 2])> {
         let held = [0, 1].map(|s| hold(&benches[s], &shared, pick));
-        let found = [0, 1].map(|s| solve_keeping(&held[s], t, FEW));
+        let found = [0, 1].map(|s| solve_keeping(&held[s], &t[s], FEW));
         let (l, r) = pair(&found[0], &found[1], cross)?;
         let moved: f64 = shared
             .iter()
@@ -172,7 +177,7 @@ fn live_axle(benches: &[Bench; 2], t: &Target, cross: (f64, f64)) -> Option<[Sol
         }
     }
     let mut out = best.1;
-    one_tie_rod(benches, t, &mut out);
+    one_tie_rod(benches, &t[0], &mut out);
     for (i, a) in benches[0].adjusters.iter().enumerate() {
         if locates_only(a) && !is_one_arm(a) && !a.is_fixed() {
             let p = recentre(&benches[0], i, &out[0].positions);
@@ -188,7 +193,7 @@ fn live_axle(benches: &[Bench; 2], t: &Target, cross: (f64, f64)) -> Option<[Sol
     // keeps the direction it points.
     let half = 0.5 * (out[0].angles.toe_deg + out[1].angles.toe_deg);
     let steers = benches[0].corner.is_steered();
-    for (s, b) in out.iter_mut().zip(benches) {
+    for ((s, b), t) in out.iter_mut().zip(benches).zip(t) {
         if steers {
             s.angles.toe_deg = half;
         }
@@ -297,7 +302,7 @@ mod tests {
     fn pairs_prefer_sides_that_agree() {
         let b = bench();
         let all = solve_keeping(&b, &AIM, 20);
-        let (l, r) = pair(&all, &all, (0.5, 0.5)).unwrap();
+        let (l, r) = pair(&all, &all, Cross::alike(0.5, 0.5)).unwrap();
         assert_eq!(l.positions, r.positions);
     }
 }

@@ -234,6 +234,9 @@ impl QuickSide {
 /// Judges a set of parts on both sides; `None` when it does not close.
 pub(crate) fn quick(work: &Work<'_>, parts: &[&Part]) -> Option<Quick> {
     Some(Quick {
-        sides: [side(&work.bench(0, parts), &work.target)?, side(&work.bench(1, parts), &work.target)?],
+        sides: [
+            side(&work.bench(0, parts), &work.targets[0])?,
+            side(&work.bench(1, parts), &work.targets[1])?,
+        ],
     })
 }

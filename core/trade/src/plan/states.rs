@@ -5,6 +5,7 @@ use super::reach::Plane;
 use super::work::Work;
 use crate::part::Part;
 use bold_stance_car::vehicle::{Axles, StateKind};
+use bold_stance_kinematics::geometry::Side;
 use bold_stance_kinematics::wheel::Alignment;
 use bold_stance_units::said::{Said, said};
 use serde::{Deserialize, Serialize};
@@ -89,7 +90,7 @@ fn verdict(angle: AngleName, v: f64, w: [f64; 2]) -> AngleVerdict {
 pub(crate) fn states(work: &Work<'_>, parts: &[&Part], positions: &[Vec<f64>; 2]) -> Vec<StateResult> {
     let judged = work.input.judged();
     let steered = work.plane == Plane::CamberCaster;
-    let t = work.aim().target(work.input.geometry.axle);
+    let axle = work.input.geometry.axle;
     // What nobody read is not judged.
     let verdict = |angle: AngleName, v: f64, w: [f64; 2]| {
         if work.input.is_read(angle) {
@@ -117,7 +118,8 @@ pub(crate) fn states(work: &Work<'_>, parts: &[&Part], positions: &[Vec<f64>; 2]
                     (l.toe_deg, r.toe_deg) = (half, half);
                 }
             }
-            let side = |a: Option<Alignment>| {
+            let side = |side: Side, a: Option<Alignment>| {
+                let t = work.aim().target(axle, side);
                 a.map(|angles| {
                     let mut verdicts = vec![verdict(AngleName::Camber, angles.camber_deg, t.camber)];
                     if steered {
@@ -129,13 +131,13 @@ pub(crate) fn states(work: &Work<'_>, parts: &[&Part], positions: &[Vec<f64>; 2]
             };
             let mut cross = Vec::new();
             if let (Some(l), Some(r)) = (&left, &right) {
-                let aim = work.aim();
-                let most = |v: f64| [-v, v];
+                let limits = work.aim().cross(axle);
+                let most = |v: f64, k: usize| [limits.middle[k] - v, limits.middle[k] + v];
                 let camber = l.camber_deg - r.camber_deg;
-                cross.push(verdict(AngleName::CrossCamber, camber, most(aim.cross_camber_deg)));
+                cross.push(verdict(AngleName::CrossCamber, camber, most(limits.camber, 0)));
                 if steered {
                     let caster = l.caster_deg - r.caster_deg;
-                    cross.push(verdict(AngleName::CrossCaster, caster, most(aim.cross_caster_deg)));
+                    cross.push(verdict(AngleName::CrossCaster, caster, most(limits.caster, 1)));
                 }
             }
             StateResult {
@@ -144,8 +146,8 @@ pub(crate) fn states(work: &Work<'_>, parts: &[&Part], positions: &[Vec<f64>; 2]
                 name: s.name,
                 own_mm: s.own_mm,
                 gain_mm: s.gain_mm,
-                left: side(left),
-                right: side(right),
+                left: side(Side::Left, left),
+                right: side(Side::Right, right),
                 cross,
             }
         })

@@ -147,9 +147,9 @@ pub(crate) fn verdict(
     } else if inside {
         let apart = said("verdict-apart-by")
             .change_deg("camber", cross_camber_deg, 1)
-            .deg("camber-most", input.cross().0, 1)
+            .deg("camber-most", input.cross().camber, 1)
             .change_deg("caster", cross_caster_deg, 1)
-            .deg("caster-most", input.cross().1, 1);
+            .deg("caster-most", input.cross().caster, 1);
         (said("verdict-apart"), sentences(vec![height, apart]))
     } else {
         let (headline, notes) = short(input, left, right);

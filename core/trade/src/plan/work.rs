@@ -46,7 +46,8 @@ pub(crate) struct Work<'a> {
     pub sides: [Side<'a>; 2],
     /// Height the plan is worked out at: the judged state, held within travel.
     pub state: PlanState,
-    pub target: Target,
+    /// Windows of each side.
+    pub targets: [Target; 2],
     pub plane: Plane,
     /// What is doubted of the points of each side.
     pub spreads: [Vec<Spread>; 2],
@@ -68,7 +69,7 @@ impl<'a> Work<'a> {
             input,
             sides,
             state: input.judged(),
-            target: input.target(),
+            targets: SideName::BOTH.map(|s| input.target(s)),
             plane: if input.steered() { Plane::CamberCaster } else { Plane::CamberToe },
             spreads: SideName::BOTH.map(|side| {
                 let swept = input.swept.as_ref().and_then(|s| s.of_side(&input.geometry, side));
@@ -203,9 +204,9 @@ impl<'a> Work<'a> {
 
     /// By how much the sides are farther apart than the aim allows, degrees: the larger of camber and caster.
     pub(crate) fn apart_deg(&self, left: &Alignment, right: &Alignment) -> f64 {
-        let (most_camber, most_caster) = self.input.cross();
-        let camber = (left.camber_deg - right.camber_deg).abs() - most_camber;
-        let caster = (left.caster_deg - right.caster_deg).abs() - most_caster;
+        let cross = self.input.cross();
+        let off = cross.off(left.camber_deg - right.camber_deg, left.caster_deg - right.caster_deg);
+        let (camber, caster) = (off[0].abs() - cross.camber, off[1].abs() - cross.caster);
         let over = if self.input.steered() { camber.max(caster) } else { camber };
         if over < 1e-9 { 0.0 } else { over }
     }
@@ -223,14 +224,14 @@ impl<'a> Work<'a> {
         let benches = [0, 1].map(|i| self.bench(i, parts));
         let cross = self.input.cross();
         if !by_hand || self.input.picked == Sides::default() {
-            let set = solve_both(&benches, &self.target, cross)?;
+            let set = solve_both(&benches, &self.targets, cross)?;
             return Some((benches, set));
         }
         let found = [0, 1].map(|i| match self.input.picked[SideName::BOTH[i]] {
-            None => solve(&benches[i], &self.target),
+            None => solve(&benches[i], &self.targets[i]),
             Some(Picked { camber_deg: x, second_deg: y }) => {
-                let toe = if self.plane == Plane::CamberToe { [y; 2] } else { self.target.toe };
-                let caster = if self.plane == Plane::CamberToe { self.target.caster } else { [y; 2] };
+                let toe = if self.plane == Plane::CamberToe { [y; 2] } else { self.targets[i].toe };
+                let caster = if self.plane == Plane::CamberToe { self.targets[i].caster } else { [y; 2] };
                 let t = Target { camber: [x; 2], caster, toe };
                 let mut list = solve(&benches[i], &t);
                 list.truncate(1);
@@ -240,7 +241,7 @@ impl<'a> Work<'a> {
         let (l, r) = pair(&found[0], &found[1], cross)?;
         let set = [0, 1].map(|i| {
             let s = [l, r][i];
-            super::judge::judge(&benches[i], s.positions.clone(), s.angles, &self.target, true)
+            super::judge::judge(&benches[i], s.positions.clone(), s.angles, &self.targets[i], true)
         });
         Some((benches, set))
     }

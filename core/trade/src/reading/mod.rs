@@ -13,6 +13,7 @@ mod prepare;
 mod quantity;
 mod raw;
 mod scene;
+mod sheet_window;
 mod suspicion;
 mod table;
 mod take;
@@ -29,6 +30,7 @@ pub use prepare::{Answers, PrepareItem, PrepareKind, Prepared, Widens, answers_o
 pub use quantity::{Place, Quantity, ReadAxle, ReadSide, Spot, Unit, Visit};
 pub use raw::{Also, CORRECTION_VERSION, Correction, CorrectionKind, Known, Raw, SweptCar};
 pub use scene::{Change, ChangeKind, Expected, Scene, Seen, heights_of, taped_heights_of, toe_of};
+pub use sheet_window::{SheetWindow, sheet_window};
 pub use suspicion::{Rule, Suspicion, stale_because, suspicions};
 pub use table::{COLUMNS, MOST_ROWS, NEEDED, Row, read_table, write_table};
 pub use take::{

@@ -200,10 +200,20 @@ fn as_read(input: &CarInput, needs: Vec<GateNeed>) -> Vec<GateNeed> {
 
 /// What a gate reads of an axle, each with its window, and what goes with it.
 fn windows(input: &CarInput, axle: Axle, needs: &[GateNeed], then: Option<&'static str>) -> Said {
-    let t = input.plan.aim.target(axle);
+    use bold_stance_kinematics::geometry::Side;
+    let [t, right] = Side::BOTH.map(|s| input.plan.aim.target(axle, s));
+    // One window where both sides are aimed alike, else each side's.
+    let sides = |id, l: [f64; 2], r: [f64; 2]| {
+        let one = window(said(id), "low", "high", l);
+        if l == r {
+            one
+        } else {
+            said("gate-apart").say("left", one).say("right", window(said("gate-window"), "low", "high", r))
+        }
+    };
     let one = |q: GateReading| match q {
-        GateReading::Camber => Some(window(said("gate-camber"), "low", "high", t.camber)),
-        GateReading::Caster => Some(window(said("gate-caster"), "low", "high", t.caster)),
+        GateReading::Camber => Some(sides("gate-camber", t.camber, right.camber)),
+        GateReading::Caster => Some(sides("gate-caster", t.caster, right.caster)),
         GateReading::Toe => Some(window(said("gate-toe"), "low", "high", t.toe.map(|v| 2.0 * v))),
         GateReading::Wheelbase => Some(said("gate-wheelbase").mm("most", SQUARE_MM)),
         GateReading::Height => None,

@@ -265,11 +265,12 @@ fn one(
     let (expected, moved) = shift(result, side, q);
     let joint = |doubt: f64, least: f64| HalfWidth(doubt).and(Sigma(r.sigma).half_width()).at_least(least).0;
     let move_by = |w: [f64; 2]| [w[0] + moved, w[1] + moved];
-    let caster = input.steered().then(|| move_by(input.target().caster));
+    let target = input.target(side);
+    let caster = input.steered().then(|| move_by(target.caster));
     let (about, expected, band, aim, readable) = match q {
         GateReading::Height => (GateAbout::Height, plan.planned_height_mm, HEIGHT_MM, None, 0.0),
         GateReading::Camber => {
-            let w = move_by(input.target().camber);
+            let w = move_by(target.camber);
             let band = joint(plan.doubt.camber_deg, LEAST_BAND_DEG[0]);
             (GateAbout::Camber, expected, band, Some(w), READABLE_DEG)
         }
@@ -349,17 +350,19 @@ fn both(
             of(GateAbout::HeightApart, l - r, expected, HEIGHT_MM * std::f64::consts::SQRT_2, None, 0.0)
         }
         GateReading::Camber => {
-            let aim = within(input.cross().0);
+            let (limits, k) = (input.cross(), 0);
+            let aim = Some([limits.middle[k] - limits.camber, limits.middle[k] + limits.camber]);
             of(GateAbout::CrossCamber, l - r, expect(q), 0.0, aim, READABLE_DEG)
         }
         GateReading::Caster if input.steered() => {
-            let aim = within(input.cross().1);
+            let (limits, k) = (input.cross(), 1);
+            let aim = Some([limits.middle[k] - limits.caster, limits.middle[k] + limits.caster]);
             of(GateAbout::CrossCaster, l - r, expect(q), 0.0, aim, READABLE_DEG)
         }
         GateReading::Caster => None,
         GateReading::Wheelbase => of(GateAbout::Askew, l - r, 0.0, SQUARE_MM, within(SQUARE_MM), 0.0),
         GateReading::Toe => {
-            let w = input.target().toe;
+            let w = input.target(Side::Left).toe;
             let moved = shift(result, Side::Left, q).1 + shift(result, Side::Right, q).1;
             let total = shift(result, Side::Left, q).0 + shift(result, Side::Right, q).0;
             let aim = [2.0 * w[0] + moved, 2.0 * w[1] + moved];

@@ -154,6 +154,7 @@ impl Stage {
     pub fn with<T>(&self, f: impl FnOnce(&Scene<'_>) -> T) -> T {
         let prepared = self.prepared();
         f(&Scene {
+            kind: Default::default(),
             visit: self.visit,
             readings: &self.readings,
             changes: &self.changes,

@@ -1,7 +1,8 @@
 // The aim: nine schools with their reasons, both sides of their disagreements, windows to edit, own aims to keep.
 import { Segment } from '../../ui/Segment';
+import { Pick } from '../../ui/Pick';
 import { Bare, ChipButton } from '../../ui/Press';
-import { listAims, keepAim, removeAim } from '../../api/calls';
+import { listAims, keepAim, readAimWindow, removeAim } from '../../api/calls';
 import { useSettings } from '../../ui/settings';
 import { readAngle } from '../../units/notation';
 import { Button, Dialog, TextField } from '@mui/material';
@@ -44,10 +45,107 @@ function holds(a: Aim, c: Schemas['Choice']): boolean {
   );
 }
 
+const onSheet: ['camber' | 'caster' | 'total_toe', WindowName, string][] = [
+  ['camber', 'camber_deg', 'Front camber'],
+  ['caster', 'caster_deg', 'Caster'],
+  ['total_toe', 'toe_total_deg', 'Front toe'],
+  ['camber', 'rear_camber_deg', 'Rear camber'],
+  ['total_toe', 'rear_toe_total_deg', 'Rear toe'],
+];
+
+/** A window as the maker's sheet has it: inches over a rim, millimetres of toe, degrees and minutes. */
+function AsOnSheet({ tyreMm, put }: { tyreMm: number; put: (w: WindowName, v: [number, number]) => void }) {
+  const [which, setWhich] = useState<WindowName>('toe_total_deg');
+  const [text, setText] = useState('');
+  const quantity = onSheet.find(([, w]) => w === which)![0];
+  const look = useMutation({
+    mutationFn: () => readAimWindow({ quantity, text, tyre_diameter_mm: tyreMm }),
+    onSuccess: (r) => {
+      put(which, r.window_deg as [number, number]);
+      setText('');
+    },
+  });
+  const fault = look.error instanceof ApiProblem ? look.error.problems[0] : undefined;
+  return (
+    <div style={{ display: 'flex', gap: 8, alignItems: 'flex-start', flexWrap: 'wrap', flex: 1 }}>
+      <Pick
+        label="Maker's"
+        value={which}
+        pick={setWhich}
+        list={onSheet.map(([, value, words]) => ({ value, words }))}
+        testid="sheet-which"
+      />
+      <TextField
+        label="As the maker's sheet has it"
+        value={text}
+        onChange={(e) => {
+          look.reset();
+          setText(e.target.value);
+        }}
+        error={!!fault}
+        helperText={
+          fault ? `${fault.wrong}; ${fault.right}` : "7/16 ± 1/4 in over 17 in · 1 to 3 mm · 0°30' ± 45'"
+        }
+        slotProps={{ htmlInput: { 'data-testid': 'sheet-window', maxLength: 60 } }}
+        sx={{ minWidth: 270, flex: 1 }}
+      />
+      <Button
+        variant="outlined"
+        disabled={!text.trim() || look.isPending}
+        onClick={() => look.mutate()}
+        data-testid="sheet-use"
+      >
+        Put it in
+      </Button>
+    </div>
+  );
+}
+
+/** The right front where it is aimed otherwise than the left: by how much. */
+function RightApart({ aim, change }: { aim: Aim; change: (right: Schemas['RightAim'] | null) => void }) {
+  const { form } = useSettings();
+  const written = (deg: number) => angle(deg, form, 2).replace('−', '-').replace(/°$/, '');
+  const less = (k: 'camber_deg' | 'caster_deg') => (aim.right?.[k] ? aim.right[k][0]! - aim[k][0]! : 0);
+  const [text, setText] = useState<Record<string, string>>({});
+  const set = (k: 'camber_deg' | 'caster_deg', t: string) => {
+    setText({ ...text, [k]: t });
+    const v = readAngle(t);
+    if (v === undefined || Math.abs(v) > 3) return;
+    const of = (w: 'camber_deg' | 'caster_deg') => (w === k ? v : less(w));
+    const own = (w: 'camber_deg' | 'caster_deg') =>
+      Math.abs(of(w)) > 1e-9 ? aim[w].map((x) => x + of(w)) : null;
+    const right = { camber_deg: own('camber_deg'), caster_deg: own('caster_deg') };
+    change(right.camber_deg || right.caster_deg ? right : null);
+  };
+  return (
+    <>
+      {(['camber_deg', 'caster_deg'] as const).map((k) => {
+        const t = text[k] ?? written(less(k));
+        const v = readAngle(t);
+        const bad = v === undefined || Math.abs(v) > 3;
+        return (
+          <TextField
+            key={k}
+            label={`Right ${k === 'camber_deg' ? 'camber' : 'caster'} over left, °`}
+            value={t}
+            error={bad}
+            helperText={bad ? 'up to 3° either way' : 'road crown: a little less caster'}
+            onChange={(e) => set(k, e.target.value)}
+            slotProps={{ htmlInput: { inputMode: 'decimal', 'data-testid': `right-${k}` } }}
+            sx={{ width: 190 }}
+          />
+        );
+      })}
+    </>
+  );
+}
+
 export function AimDialog({
   open,
   aim,
   draftKey,
+  tyreMm,
+  levels,
   close,
   keep,
 }: {
@@ -55,6 +153,10 @@ export function AimDialog({
   aim: Aim;
   /** Under which name windows typed and not kept are held. */
   draftKey: string;
+  /** Tyre across, mm: the circle toe is told over where a sheet names none. */
+  tyreMm: number;
+  /** Names of the car's air levels. */
+  levels: string[];
   close: () => void;
   keep: (a: Aim) => void;
 }) {
@@ -71,6 +173,8 @@ export function AimDialog({
   const windowOf = (w: WindowName, usual: number[]) => now.from[w] ?? usual;
   const text = (w: WindowName, i: number, usual: number[]) =>
     now.text[`${w}.${i}`] ?? written(windowOf(w, usual)[i] ?? 0);
+  // As the sheet has it, to the minute and finer.
+  const fine = (deg: number) => String(Math.round(deg * 1000) / 1000);
   const cross = (w: CrossName) => now.text[w] ?? written(now.from[w]);
   const set = (k: string, t: string) => setEdit({ from: now.from, text: { ...now.text, [k]: t } });
   const fault = (w: WindowName, low: number, high: number, usual: number[]): string | undefined => {
@@ -95,6 +199,12 @@ export function AimDialog({
       );
       if (now.from[w] || now.text[`${w}.0`] !== undefined || now.text[`${w}.1`] !== undefined) out[w] = v;
     }
+    // The right goes with the left by as much as it is told apart.
+    const apart = (w: 'camber_deg' | 'caster_deg') => {
+      const own = now.from.right?.[w];
+      return own ? out[w].map((v) => v + own[0]! - now.from[w][0]!) : null;
+    };
+    if (now.from.right) out.right = { camber_deg: apart('camber_deg'), caster_deg: apart('caster_deg') };
     for (const [w] of crosses) if (now.text[w] !== undefined) out[w] = readAngle(cross(w)) ?? now.from[w];
     return out;
   };
@@ -208,7 +318,11 @@ export function AimDialog({
             return (
               <div key={w} style={{ display: 'contents' }}>
                 <span>
-                  <b>{label}</b>
+                  <b>
+                    {now.from.right && (w === 'camber_deg' || w === 'caster_deg')
+                      ? label.replace('each side', 'left')
+                      : label}
+                  </b>
                   {f && (
                     <span className="small" role="alert" style={{ display: 'block' }}>
                       {f}
@@ -229,6 +343,21 @@ export function AimDialog({
             );
           })}
         </div>
+        <div className="aim-foot" style={{ alignItems: 'flex-start' }}>
+          <AsOnSheet
+            tyreMm={tyreMm}
+            put={(w, [low, high]) =>
+              setEdit({
+                from: now.from,
+                text: { ...now.text, [`${w}.0`]: fine(low), [`${w}.1`]: fine(high) },
+              })
+            }
+          />
+          <RightApart
+            aim={now.from}
+            change={(right) => setEdit({ from: { ...now.from, right }, text: now.text })}
+          />
+        </div>
         <div className="aim-foot">
           {crosses.map(([w, label]) => (
             <TextField
@@ -243,9 +372,24 @@ export function AimDialog({
           ))}
           <Segment
             label="Judged"
-            value={now.from.judged_at ?? 'planned'}
-            choose={(k) => setEdit({ from: { ...now.from, judged_at: k }, text: now.text })}
-            choices={judged.map(([value, label]) => ({ value, label, testid: `judged-${value}` }))}
+            value={
+              now.from.level && levels.includes(now.from.level)
+                ? `at ${now.from.level}`
+                : (now.from.judged_at ?? 'planned')
+            }
+            choose={(k) => {
+              const level = levels.find((l) => `at ${l}` === k) ?? null;
+              const at = judged.find(([j]) => j === k)?.[0] ?? now.from.judged_at;
+              setEdit({ from: { ...now.from, level, ...(at && { judged_at: at }) }, text: now.text });
+            }}
+            choices={[
+              ...judged.map(([value, label]) => ({
+                value: value as string,
+                label,
+                testid: `judged-${value}`,
+              })),
+              ...levels.map((l) => ({ value: `at ${l}`, label: `at ${l}`, testid: `judged-at-${l}` })),
+            ]}
           />
         </div>
         <div className="aim-foot">

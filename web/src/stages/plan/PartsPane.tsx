@@ -293,6 +293,8 @@ export function PartsPane({ bench, axle, result, fitted: on, setFitted, current,
         draftKey={`aim.${bench.plan?.id ?? ''}`}
         open={aims}
         aim={draft.aim}
+        tyreMm={bench.ticket.tyre_diameter_mm}
+        levels={(bench.ticket.vehicle.facts.car?.levels ?? []).map((l) => l.name)}
         close={() => setAims(false)}
         keep={(aim) => change({ aim })}
       />

@@ -81,9 +81,10 @@ const truck = school('loaded-truck', 'Loaded truck', [-0.3, 0.3]);
 const sports = school('sports', 'Winding roads', [-2, -1]);
 
 function aim(keep = vi.fn(), close = vi.fn()) {
-  const view = render(<AimDialog open aim={truck} draftKey="aim.p" close={close} keep={keep} />, {
-    wrapper: Shell,
-  });
+  const view = render(
+    <AimDialog open aim={truck} draftKey="aim.p" tyreMm={700} levels={['Trail']} close={close} keep={keep} />,
+    { wrapper: Shell },
+  );
   return { ...view, keep, close };
 }
 
@@ -93,6 +94,35 @@ describe('the aim', () => {
       status: 200,
       body: [truck, sports].map((a) => ({ aim: a, own: false, version: 0 })),
     });
+  });
+
+  it('takes the right apart from the left, and keeps it apart when the left is typed over', () => {
+    const { keep } = aim();
+    put('right-caster_deg', '-0.5');
+    put('caster_deg-0', '4');
+    fireEvent.click(screen.getByTestId('judged-at-Trail'));
+    fireEvent.click(screen.getByTestId('aim-keep'));
+    const got = keep.mock.calls[0]![0] as Aim;
+    expect(got.caster_deg).toEqual([4, 4.7]);
+    expect(got.right?.caster_deg?.map((v) => Math.round(v * 100) / 100)).toEqual([3.5, 4.2]);
+    expect([got.right?.camber_deg, got.level]).toEqual([null, 'Trail']);
+  });
+
+  it('reads a window off the maker’s sheet, and says at the field what is none', async () => {
+    const { keep } = aim();
+    const schools = server.answer;
+    server.answer = () => ({ status: 200, body: { window_deg: [0.0819, 0.2456] } });
+    put('sheet-window', '2 ± 1 mm');
+    fireEvent.click(screen.getByTestId('sheet-use'));
+    await waitFor(() => expect(screen.getByTestId<HTMLInputElement>('toe_total_deg-1').value).toBe('0.246'));
+    const problem = { field: 'text', wrong: 'no window', right: '2 ± 1 mm' };
+    server.answer = () => ({ status: 422, body: { title: 'No', detail: 'no', problems: [problem] } });
+    put('sheet-window', 'two');
+    fireEvent.click(screen.getByTestId('sheet-use'));
+    await screen.findByText('no window; 2 ± 1 mm');
+    server.answer = schools;
+    fireEvent.click(screen.getByTestId('aim-keep'));
+    expect((keep.mock.calls[0]![0] as Aim).toe_total_deg).toEqual([0.082, 0.246]);
   });
 
   it('keeps what was typed, with a window that runs backwards refused in words', async () => {

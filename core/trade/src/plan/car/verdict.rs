@@ -2,6 +2,7 @@
 
 use super::input::CarInput;
 use super::orders::orders_of;
+use crate::aim::Target;
 use crate::inspect::{FoundFirst, found_first};
 use crate::plan::angle::AngleName;
 use crate::plan::reach::Plane;
@@ -9,6 +10,7 @@ use crate::plan::result::PlanResult;
 use crate::plan::words::axle_height;
 use bold_stance_car::vehicle::{Axles, Sides};
 use bold_stance_kinematics::geometry::{Axle, Side};
+use bold_stance_kinematics::wheel::Alignment;
 use bold_stance_units::said::{Said, said, sentences};
 use serde::{Deserialize, Serialize};
 
@@ -113,7 +115,8 @@ fn worst_of(input: &CarInput, axle: Axle, r: &PlanResult) -> Option<Worst> {
     if askew(r) {
         return of(None, WorstKind::Askew, 0.0);
     }
-    let (most_camber, most_caster) = input.axle(axle)?.cross();
+    let limits = input.axle(axle)?.cross();
+    let [camber_off, caster_off] = limits.off(r.verdict.cross_camber_deg, r.verdict.cross_caster_deg);
     let mut off: Vec<Worst> = Vec::new();
     for (side, s) in sides.each() {
         for (angle, off_deg) in [
@@ -125,8 +128,8 @@ fn worst_of(input: &CarInput, axle: Axle, r: &PlanResult) -> Option<Worst> {
         }
     }
     for (angle, cross, allowed) in [
-        (AngleName::CrossCamber, r.verdict.cross_camber_deg, most_camber),
-        (AngleName::CrossCaster, r.verdict.cross_caster_deg, most_caster),
+        (AngleName::CrossCamber, camber_off, limits.camber),
+        (AngleName::CrossCaster, caster_off, limits.caster),
     ] {
         if angle == AngleName::CrossCamber || r.plane == Plane::CamberCaster {
             let off_deg = (cross.abs() - allowed).max(0.0);
@@ -149,18 +152,21 @@ fn weight(w: &Worst) -> f64 {
 
 /// Angles of an axle that are in on both sides with nothing turned.
 fn already_in(input: &CarInput, axle: Axle, r: &PlanResult) -> Vec<WhatIsIn> {
-    let t = input.plan.aim.target(axle);
     let inside = |v: f64, w: [f64; 2]| v >= w[0] - 1e-9 && v <= w[1] + 1e-9;
-    let both =
-        |f: &dyn Fn(&bold_stance_kinematics::wheel::Alignment) -> bool| f(&r.left.after) && f(&r.right.after);
+    type Of = (fn(&Alignment) -> f64, fn(&Target) -> [f64; 2]);
+    let both = |(angle, window): Of| {
+        [(Side::Left, &r.left), (Side::Right, &r.right)]
+            .into_iter()
+            .all(|(s, p)| inside(angle(&p.after), window(&input.plan.aim.target(axle, s))))
+    };
     let mut out = Vec::new();
-    if both(&|a| inside(a.camber_deg, t.camber)) {
+    if both((|a| a.camber_deg, |t| t.camber)) {
         out.push(AngleName::Camber);
     }
-    if r.plane == Plane::CamberCaster && both(&|a| inside(a.caster_deg, t.caster)) {
+    if r.plane == Plane::CamberCaster && both((|a| a.caster_deg, |t| t.caster)) {
         out.push(AngleName::Caster);
     }
-    if both(&|a| inside(a.toe_deg, t.toe)) {
+    if both((|a| a.toe_deg, |t| t.toe)) {
         out.push(AngleName::Toe);
     }
     out.retain(|angle| r.expected.iter().all(|e| e.angle != *angle));

@@ -4,7 +4,6 @@
 //! way. Supports of parts add, so a set costs a few sums, and the gap between two convex sets is the largest gap seen
 //! in any direction (separating axis; any textbook on convex geometry). Sixteen directions are looked at.
 
-use crate::aim::Target;
 use crate::part::Part;
 use crate::plan::quick::{Linear, WEIGHT, linear};
 use crate::plan::reach::Plane;
@@ -32,7 +31,7 @@ pub(crate) struct Effects {
     tables: Vec<Vec<Option<Deltas>>>,
     /// The table of a part that turns the arms, and by how much.
     brings: Vec<Option<(usize, f64)>>,
-    window: Support,
+    windows: [Support; 2],
 }
 
 /// One part's share.
@@ -177,16 +176,17 @@ pub(crate) fn effects(work: &Work<'_>, parts: &[Part]) -> Option<Effects> {
             tables.push(t);
         }
     }
-    let t: &Target = &work.target;
-    let (x, y) = match work.plane {
-        Plane::CamberCaster => (t.camber.map(|v| v * WEIGHT[0]), t.caster.map(|v| v * WEIGHT[1])),
-        Plane::CamberToe => (t.camber.map(|v| v * WEIGHT[0]), t.toe.map(|v| v * WEIGHT[2])),
-    };
-    let window = std::array::from_fn(|k| {
-        let (a, b) = direction(k);
-        (a * x[0]).max(a * x[1]) + (b * y[0]).max(b * y[1])
+    let windows = work.targets.map(|t| {
+        let (x, y) = match work.plane {
+            Plane::CamberCaster => (t.camber.map(|v| v * WEIGHT[0]), t.caster.map(|v| v * WEIGHT[1])),
+            Plane::CamberToe => (t.camber.map(|v| v * WEIGHT[0]), t.toe.map(|v| v * WEIGHT[2])),
+        };
+        std::array::from_fn(|k| {
+            let (a, b) = direction(k);
+            (a * x[0]).max(a * x[1]) + (b * y[0]).max(b * y[1])
+        })
     });
-    Some(Effects { here, tables, brings, window })
+    Some(Effects { here, tables, brings, windows })
 }
 
 impl Effects {
@@ -214,12 +214,10 @@ impl Effects {
             }
         }
         // Nearest of the reach in each direction against the farthest of the window.
-        let short = |h: &Support| {
-            (0..DIRECTIONS)
-                .map(|k| -h[(k + DIRECTIONS / 2) % DIRECTIONS] - self.window[k])
-                .fold(0.0f64, f64::max)
+        let short = |(h, window): (&Support, &Support)| {
+            (0..DIRECTIONS).map(|k| -h[(k + DIRECTIONS / 2) % DIRECTIONS] - window[k]).fold(0.0f64, f64::max)
         };
-        (reach.iter().map(short).sum(), figures)
+        (reach.iter().zip(&self.windows).map(short).sum(), figures)
     }
 }
 
