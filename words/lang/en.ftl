@@ -1519,3 +1519,14 @@ fault-offset-no-circle = over which circle?
 fault-offset-circle = an offset over a rim size or a measured circle, such as over 17 in
 fault-caster-length = caster is an angle
 fault-caster-angle = degrees, such as 3.2 to 4.7
+
+## A wheel measured moving, shapes of the shop
+
+fault-heights-moving = { $few } to { $most } heights of one wheel
+
+moving-fits = { $n } heights and the points go together: the points are brought to the readings
+moving-does-not-fit = This layout with these points does not fit these readings: nothing is moved by them. Look whether it is the layout, the side, the unit or the sign.
+fault-right-own-points = the right side has points of its own
+fault-measure-left = the left wheel
+fault-shape-there = a shape of this name is kept already
+fault-another-name = another name

@@ -13,6 +13,7 @@ pub mod reading;
 pub mod shop;
 pub mod shop_aim;
 pub mod shop_part;
+pub mod shop_shape;
 pub mod tread;
 pub mod vehicle;
 mod version;

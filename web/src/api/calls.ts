@@ -48,6 +48,11 @@ export const getMethods = () => take(api.GET('/api/v1/methods'));
 export const getArchetypes = () => take(api.GET('/api/v1/archetypes'));
 export const fitArchetype = (id: string, body: Schemas['FitRequest']) =>
   take(api.POST('/api/v1/archetypes/{id}/fit', { params: { path: { id } }, body }));
+export const lookAtMoving = (body: Schemas['MovingAsked']) => take(api.POST('/api/v1/moving', { body }));
+export const keepShape = (id: string, body: Schemas['KeepShape']) =>
+  take(api.POST('/api/v1/jobs/{id}/shapes', { ...job(id), body }));
+export const removeShape = (id: string) =>
+  take(api.DELETE('/api/v1/shapes/{id}', { params: { path: { id } } }));
 export const getInspection = () => take(api.GET('/api/v1/inspection'));
 export const turnable = (body: Schemas['TurnableRequest']) => take(api.POST('/api/v1/turnable', { body }));
 export const getWearData = () => take(api.GET('/api/v1/wear-data'));

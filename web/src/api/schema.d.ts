@@ -469,6 +469,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/jobs/{id}/shapes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Keeps an axle of a job's car as a shape of the shop. */
+        post: operations["keepShape"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/jobs/{id}/ticket": {
         parameters: {
             query?: never;
@@ -621,6 +638,23 @@ export interface paths {
         get: operations["methods"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/moving": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What readings of one wheel at several heights say of its axle's points. */
+        post: operations["lookAtMoving"];
         delete?: never;
         options?: never;
         head?: never;
@@ -830,6 +864,23 @@ export interface paths {
         /** The Plan answer of a car. */
         post: operations["predict"];
         delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/shapes/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /** Removes a shape of the shop; cars made of it keep their points. */
+        delete: operations["removeShape"];
         options?: never;
         head?: never;
         patch?: never;
@@ -1292,12 +1343,16 @@ export interface components {
             geometry: components["schemas"]["Geometry"];
             /** @description Stable word. */
             id: string;
+            /** @description How well the points of a car of it are known to begin with. */
+            knowledge: components["schemas"]["Knowledge"];
             /** @description Measurements that fit it. */
             measures: components["schemas"]["MeasureInfo"][];
             /** @description What it is called. */
             name: string;
             /** @description What is worth knowing about its kind. */
             note: string;
+            /** @description Measured in this shop. */
+            own: boolean;
             /** @description What is seen under the car. */
             seen: string;
             /** @description What a car of it usually is. */
@@ -1503,6 +1558,7 @@ export interface components {
                  * @description Load of one of its wheels, N.
                  */
                 load_n: number;
+                moving?: components["schemas"]["Moving"] | null;
                 /**
                  * Format: double
                  * @description Height expected to be lost as new springs and bushings settle, mm, where the plan says nothing of it.
@@ -1534,6 +1590,7 @@ export interface components {
                  * @description Load of one of its wheels, N.
                  */
                 load_n: number;
+                moving?: components["schemas"]["Moving"] | null;
                 /**
                  * Format: double
                  * @description Height expected to be lost as new springs and bushings settle, mm, where the plan says nothing of it.
@@ -3988,6 +4045,18 @@ export interface components {
          * @enum {string}
          */
         JudgedAt: "planned" | "settled" | "loaded";
+        /** @description An axle to keep as a shape. */
+        KeepShape: {
+            /** @description Which axle of the car as saved. */
+            axle: components["schemas"]["Axle"];
+            /** @description What the shape is called. */
+            name: string;
+        };
+        /** @description A shape that was kept. */
+        KeptShape: {
+            /** @description Its id among the shapes. */
+            id: string;
+        };
         /**
          * @description How well the hardpoints are known.
          * @enum {string}
@@ -4331,6 +4400,106 @@ export interface components {
             quantity: components["schemas"]["Quantity"];
             /** @description What people call it. */
             title: string;
+        };
+        /** @description A wheel at one height. */
+        MovedRow: {
+            /**
+             * Format: double
+             * @description Top out positive, degrees.
+             */
+            camber_deg?: number | null;
+            /**
+             * Format: double
+             * @description Top rearward positive, degrees; where it was swept.
+             */
+            caster_deg?: number | null;
+            /**
+             * Format: double
+             * @description Hub centre to arch lip as it was held, mm.
+             */
+            height_mm: number;
+            /** @description Standard deviations of the readings, degrees. */
+            sigma: components["schemas"]["Sigmas"];
+            /**
+             * Format: double
+             * @description Of this wheel, toe-in positive, degrees.
+             */
+            toe_deg?: number | null;
+        };
+        /** @description One wheel of an axle measured moving. */
+        Moving: {
+            /** @description At each height. */
+            rows: components["schemas"]["MovedRow"][];
+            /** @description Which wheel. */
+            side: components["schemas"]["Side"];
+        };
+        /** @description What is asked of a wheel measured moving. */
+        MovingAsked: {
+            /**
+             * Format: double
+             * @description Hub-to-arch height at which the points were taken, mm.
+             */
+            design_height_mm: number;
+            /** @description The axle as told. */
+            geometry: components["schemas"]["Geometry"];
+            /** @description How well its points are known. */
+            knowledge?: components["schemas"]["Knowledge"];
+            /** @description The readings. */
+            moving: components["schemas"]["Moving"];
+        };
+        /** @description One height of the curves. */
+        MovingPoint: {
+            band?: components["schemas"]["Doubt"] | null;
+            before?: components["schemas"]["Doubt"] | null;
+            /** @description On the points as the readings have them. */
+            fitted_deg?: number[] | null;
+            /**
+             * Format: double
+             * @description Hub centre to arch lip, mm.
+             */
+            height_mm: number;
+            /** @description Camber, caster, toe on the points as told, degrees; none where the axle does not close. */
+            told_deg?: number[] | null;
+        };
+        /** @description What the readings say. */
+        MovingSaid: {
+            /** @description Over the heights, with room on both sides. */
+            curve: components["schemas"]["MovingPoint"][];
+            /** @description Whether readings and points go together; only then a plan takes them. */
+            fits: boolean;
+            /** @description The axle with its points as the readings have them; as told where they do not fit. */
+            geometry: components["schemas"]["Geometry"];
+            /**
+             * Format: double
+             * @description Farthest that any point moved, mm.
+             */
+            moved_mm: number;
+            /** @description What improved. */
+            narrower: components["schemas"]["Narrower"][];
+            /** @description In words: whether it fits, what is odd. */
+            says: components["schemas"]["Said"][];
+            /** @description What the readings cannot tell and a look under the car can. */
+            unknown: components["schemas"]["Said"][];
+        };
+        /** @description How much narrower an angle's band became, at the height farthest from where the points were taken. */
+        Narrower: {
+            /** @description Which angle. */
+            angle: components["schemas"]["AngleName"];
+            /**
+             * Format: double
+             * @description Half width before, degrees.
+             */
+            before_deg: number;
+            /**
+             * Format: double
+             * @description At which height, mm.
+             */
+            height_mm: number;
+            /**
+             * Format: double
+             * @description Half width now, degrees.
+             */
+            now_deg: number;
         };
         /** @description A vehicle and its job, from nothing. */
         NewArrival: {
@@ -9090,6 +9259,86 @@ export interface operations {
             };
         };
     };
+    keepShape: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description Made once for a write: sent again with the same one, it is done once and answered alike */
+                "idempotency-key"?: string;
+            };
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["KeepShape"];
+            };
+        };
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KeptShape"];
+                };
+            };
+            /** @description Cannot be read: address, query or body */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Asked from another machine, or written from another site's page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The database does not answer, or the server is shutting down */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
     saveTicket: {
         parameters: {
             query?: never;
@@ -9878,6 +10127,76 @@ export interface operations {
             };
             /** @description Asked from another machine, or written from another site's page */
             403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The database does not answer, or the server is shutting down */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    lookAtMoving: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description Made once for a write: sent again with the same one, it is done once and answered alike */
+                "idempotency-key"?: string;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MovingAsked"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MovingSaid"];
+                };
+            };
+            /** @description Cannot be read: address, query or body */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Asked from another machine, or written from another site's page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            422: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -10746,6 +11065,73 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The database does not answer, or the server is shutting down */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    removeShape: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description Made once for a write: sent again with the same one, it is done once and answered alike */
+                "idempotency-key"?: string;
+            };
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Gone */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Cannot be read: address, query or body */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Asked from another machine, or written from another site's page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Fields at fault */
             422: {
                 headers: {
                     [name: string]: unknown;

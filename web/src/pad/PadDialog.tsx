@@ -15,6 +15,8 @@ interface Props {
   visit: Visit;
   target: Target;
   kept: (t: Ticket) => void;
+  /** Takes the value instead of keeping a reading. */
+  use?: (value: number, sigma: number) => void;
 }
 
 export function PadDialog(p: Props) {
@@ -32,11 +34,12 @@ function One({
   visit,
   target,
   kept,
+  use,
   list,
   method,
   pick,
 }: Props & { list: Method[]; method: Method; pick: (id: string) => void }) {
-  const pad = usePad(ticket, visit, target, method, kept);
+  const pad = usePad(ticket, visit, target, method, kept, use);
   return (
     <div>
       <Pick

@@ -41,10 +41,12 @@ export function usePad(
   target: Target,
   method: Method,
   kept: (t: Ticket) => void,
+  /** Takes the value where nothing is to be kept. */
+  use?: (value: number, sigma: number) => void,
 ) {
   const { unit } = useSettings();
   const place = placeFor(method, target);
-  const draft = `pad.${ticket.job.id}.${visit}.${place.axle}.${place.side ?? ''}.${method.id}.${unit}`;
+  const draft = `${use ? 'use.' : ''}pad.${ticket.job.id}.${visit}.${place.axle}.${place.side ?? ''}.${method.id}.${unit}`;
   const typing = useTyped(draft, () => start(method, target));
   const { value: lists, setValue: setLists } = typing;
   const [choices, setChoices] = useState<Record<string, string>>({});
@@ -110,7 +112,12 @@ export function usePad(
   });
 
   const keep = useMutation({
-    mutationFn: () => addReading(ticket.job.id, typed),
+    mutationFn: async () => {
+      if (!use) return addReading(ticket.job.id, typed);
+      const { taken } = await previewReading(ticket.job.id, typed);
+      use(taken.value, taken.sigma);
+      return ticket;
+    },
     onSuccess: (t) => {
       sent.current = { content: '', id: '' };
       typing.drop();

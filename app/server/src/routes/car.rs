@@ -8,11 +8,13 @@ use actix_web::http::header::ContentEncoding;
 use actix_web::{HttpResponse, get, post, web};
 use bold_stance_car::adjuster::Offered;
 use bold_stance_car::archetype::{Archetype, Fitted, Measure, Taped, UsualCar, fit_archetype};
+use bold_stance_car::fit::Knowledge;
 use bold_stance_car::metrics::{
     CarDrawing, CarDrawingRequest, CornerFile, CornerFileRequest, car_drawing, corner_file,
 };
 use bold_stance_car::vehicle::{Car, CarFacts, Gains};
 use bold_stance_kinematics::geometry::Geometry;
+use bold_stance_store::shop_shape;
 use bold_stance_trade::inspect::{InspectItem, shipped_inspection};
 use bold_stance_trade::job::{Turnable, TurnableRequest, planned_corner_file, turnable};
 use bold_stance_trade::plan::CarInput;
@@ -55,6 +57,10 @@ pub struct ArchetypeInfo {
     pub usual: UsualCar,
     /// What can usually be turned on it.
     pub adjusters: Vec<Offered>,
+    /// Measured in this shop.
+    pub own: bool,
+    /// How well the points of a car of it are known to begin with.
+    pub knowledge: Knowledge,
 }
 
 fn drawn(a: &Archetype) -> Option<CarDrawing> {
@@ -80,28 +86,36 @@ pub struct FitRequest {
 /// Generic axles.
 #[utoipa::path(get, path = "/api/v1/archetypes", operation_id = "archetypes", responses((status = 200, body = Vec<ArchetypeInfo>)))]
 #[get("/api/v1/archetypes")]
-pub async fn archetypes(state: web::Data<AppState>) -> HttpResponse {
-    let info = |a: &Archetype| ArchetypeInfo {
-        measures: a
-            .measures()
-            .into_iter()
-            .map(|(measure, usual)| MeasureInfo {
-                measure,
-                words: measure.words().into(),
-                is_angle: measure.is_angle(),
-                usual,
-            })
-            .collect(),
-        drawing: drawn(a),
-        usual: a.usual.clone(),
-        adjusters: a.usual_adjusters(),
-        id: a.id.clone(),
-        name: a.name.clone(),
-        seen: a.seen.clone(),
-        note: a.note.clone(),
-        geometry: a.geometry.clone(),
+pub async fn archetypes(state: web::Data<AppState>) -> Result<HttpResponse, ApiError> {
+    let mut tx = state.store.tx(state.shop.id).await?;
+    let own = shop_shape::all(&mut tx).await?;
+    let info = |own: bool| {
+        move |a: &Archetype| ArchetypeInfo {
+            own,
+            knowledge: if own { Knowledge::Surveyed } else { Knowledge::Archetype },
+            measures: a
+                .measures()
+                .into_iter()
+                .map(|(measure, usual)| MeasureInfo {
+                    measure,
+                    words: measure.words().into(),
+                    is_angle: measure.is_angle(),
+                    usual,
+                })
+                .collect(),
+            drawing: drawn(a),
+            usual: a.usual.clone(),
+            adjusters: a.usual_adjusters(),
+            id: a.id.clone(),
+            name: a.name.clone(),
+            seen: a.seen.clone(),
+            note: a.note.clone(),
+            geometry: a.geometry.clone(),
+        }
     };
-    HttpResponse::Ok().json(state.archetypes.iter().map(info).collect::<Vec<_>>())
+    // What the shop measured is nearer to its cars than any generic shape.
+    let all = own.iter().map(info(true)).chain(state.archetypes.iter().map(info(false)));
+    Ok(HttpResponse::Ok().json(all.collect::<Vec<_>>()))
 }
 
 /// An archetype scaled to what was taped.
@@ -113,7 +127,9 @@ pub async fn fit(
     id: web::Path<String>,
     Doc(r): Doc<FitRequest>,
 ) -> Result<HttpResponse, ApiError> {
-    let Some(a) = state.archetypes.iter().find(|a| a.id == *id) else {
+    let mut tx = state.store.tx(state.shop.id).await?;
+    let own = shop_shape::all(&mut tx).await?;
+    let Some(a) = own.iter().chain(&state.archetypes).find(|a| a.id == *id) else {
         let known: Vec<&str> = state.archetypes.iter().map(|a| a.id.as_str()).collect();
         return Err(vec![Problem::new(
             "id",

@@ -11,6 +11,7 @@ pub mod parts;
 pub mod plans;
 pub mod readings;
 pub mod search;
+pub mod shapes;
 pub mod shop;
 pub mod visits;
 pub mod wear;
@@ -170,6 +171,9 @@ pub fn mount(cfg: &mut web::ServiceConfig) {
         .service(wear::export)
         .service(wear::import)
         .service(plans::sheet)
+        .service(shapes::look)
+        .service(shapes::keep)
+        .service(shapes::remove)
         .service(car::archetypes)
         .service(car::fit)
         .service(car::what_turns)

@@ -1,7 +1,7 @@
 //! What is told of an axle beside its points, and what can be wrong with it.
 
 use super::HeightBy;
-use super::{Limits, Spring};
+use super::{Limits, Moving, Spring};
 use crate::adjuster::{FoundAdjuster, found_problems};
 use bold_stance_kinematics::geometry::Side;
 use bold_stance_units::problem::{Problem, in_range};
@@ -39,6 +39,9 @@ pub struct AxleFacts {
     /// What was looked at before it was read: worn, bent, broken.
     #[serde(default, skip_serializing_if = "Vec::is_empty")]
     pub inspected: Vec<Inspected>,
+    /// One of its wheels measured at several heights on a jack.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub moving: Option<Moving>,
     /// What its height is turned by, where that was looked at.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub height_by: Option<HeightBy>,
@@ -72,6 +75,7 @@ impl AxleFacts {
             adjusters_told: false,
             height_by: None,
             inspected: Vec::new(),
+            moving: None,
         }
     }
 
@@ -90,6 +94,7 @@ impl AxleFacts {
             check("spring.motion_ratio", s.motion_ratio, 0.1, 2.0, "spring over wheel");
         }
         out.extend(self.height_by.iter().flat_map(|h| h.problems(&format!("{at}height_by."))));
+        out.extend(self.moving.iter().flat_map(|m| m.problems(&format!("{at}moving."))));
         out.extend(self.limits.problems(&format!("{at}limits.")));
         out.extend(
             found_problems(&self.adjusters)

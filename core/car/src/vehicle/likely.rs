@@ -6,7 +6,7 @@
 
 use super::Measured;
 use crate::adjuster::{Adjuster, AdjusterKind, Held};
-use crate::fit::Sigmas;
+use crate::vehicle::Sigmas;
 use bold_stance_kinematics::edit::Edit;
 use bold_stance_kinematics::geometry::{Points, WheelAtDesign};
 use bold_stance_kinematics::linkage::{Corner, Linkage};

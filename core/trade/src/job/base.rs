@@ -4,6 +4,7 @@ use super::askew::{rear_offset, wheelbases};
 use super::expect::{WheelSeen, side_with};
 use super::facts::{Drive, Silhouette, VehicleFacts};
 use super::height::height_at;
+use super::moving::sweep_of;
 use super::record::{Reading, standing};
 use super::stance::stands;
 use crate::inspect::widened;
@@ -73,10 +74,12 @@ fn axle_base(f: &VehicleFacts, readings: &[Reading], seen: &[Seen], axle: Axle) 
         Some(read)
     };
     let read = Sides::of(side).both()?;
+    let moving = told.moving.as_ref();
+    let jack_sweep = moving.map(|m| sweep_of(&geometry, shape.height_mm, m)).unwrap_or_default();
     Some(AxleBase {
         geometry,
         knowledge: shape.knowledge,
-        jack_sweep: Vec::new(),
+        jack_sweep,
         design_height_mm: shape.height_mm,
         adjusters,
         adjusters_told: told.adjusters_told,

@@ -11,6 +11,7 @@ mod facts;
 mod first_form;
 mod gates;
 mod height;
+mod moving;
 mod note;
 mod record;
 mod stance;
@@ -24,6 +25,7 @@ pub use corner::{corner_request, planned_corner_file};
 pub use facts::{AxleShape, Drive, FACTS_FORMAT, Silhouette, VehicleFacts};
 pub use first_form::present_form;
 pub use gates::{GateMissing, GateView, Sheet, mark_step, sheet_of};
+pub use moving::{MovingAsked, MovingPoint, MovingSaid, Narrower, moving_said, shape_of};
 pub use note::{
     LONGEST_NOTE, MOST_NOTES, MOST_PHOTO_BYTES, MOST_PHOTO_SIDE, MOST_PHOTOS, Note, PhotoSize, note_problems,
 };

@@ -46,6 +46,7 @@ export default function Arrive() {
             : 'Keep, then read'
           : 'Keep, back to the plan'
       }
+      ticket={ticket}
       notes={<Notes ticket={ticket} setTicket={setTicket} />}
       done={(f) => save.mutate(f)}
       head={

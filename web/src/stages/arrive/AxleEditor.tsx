@@ -16,7 +16,7 @@ import { readAngle, readLength } from '../../units/notation';
 import { useLive } from '../../api/live';
 import { isWholeAxle, layoutWords, pointAt, rowsOf, withPoint, withRight } from './points';
 
-export type Mode = 'shape' | 'tape' | 'points' | 'adjusters' | 'inspect';
+export type Mode = 'shape' | 'tape' | 'points' | 'adjusters' | 'inspect' | 'moving';
 export type Archetype = Schemas['ArchetypeInfo'];
 type Measure = Schemas['Measure'];
 export type Via = 'shape' | 'tape' | 'points';
@@ -42,6 +42,8 @@ interface Props {
   adjusters: ReactNode;
   /** What was looked at before it is read, in its own tab. */
   inspect: ReactNode;
+  /** One wheel measured at several heights, in its own tab. */
+  moving: ReactNode;
   bad: (fields: Record<string, string>) => void;
   hot: (path: string | undefined) => void;
 }
@@ -57,6 +59,7 @@ export function AxleEditor(p: Props) {
     ['points', 'Points'],
     ['adjusters', 'Turns'],
     ['inspect', 'Worn'],
+    ['moving', 'Moving'],
   ];
   return (
     <section className="pane axle-editor" aria-label={`${p.axle} axle`}>
@@ -67,7 +70,7 @@ export function AxleEditor(p: Props) {
         tabs={tabs.map(([m, l], i) => ({
           value: m,
           testid: `mode-${m}`,
-          disabled: (m === 'points' || m === 'adjusters') && !p.geometry,
+          disabled: ['points', 'adjusters', 'moving'].includes(m) && !p.geometry,
           label: (
             <span>
               <span className="fig">{i + 1}</span> {l}
@@ -90,6 +93,7 @@ export function AxleEditor(p: Props) {
         {p.mode === 'tape' && (shape ? <Tape key={shape.id} {...p} shape={shape} /> : <NoShape {...p} />)}
         {p.mode === 'adjusters' && p.geometry && p.adjusters}
         {p.mode === 'inspect' && p.inspect}
+        {p.mode === 'moving' && p.geometry && p.moving}
         {p.mode === 'points' && p.geometry && <PointTable {...p} geometry={p.geometry} />}
       </div>
     </section>

@@ -3,13 +3,13 @@ import { Fold } from '../../ui/Fold';
 import { TabBar } from '../../ui/TabBar';
 import { Button, MenuItem, TextField } from '@mui/material';
 import { useEffect, useMemo, useRef, useState } from 'react';
-import { ApiProblem, type Geometry, type VehicleFacts } from '../../api/client';
+import { ApiProblem, type Geometry, type Ticket, type VehicleFacts } from '../../api/client';
 import { Glyph } from '../../ui/glyphs';
 import { useSettings } from '../../ui/settings';
 import { useShop } from '../../shell/ticket';
 import { readDraft, writeDraft } from '../../shell/drafts';
 import { Unkept } from '../../shell/Unkept';
-import { MM_PER_INCH } from '../../units/print';
+import { MM_PER_INCH, type LengthUnit } from '../../units/print';
 import { fieldText as inField, type Kind, type Units } from '../../units/measure';
 import { MeasureField, TyreField } from '../../input/Field';
 import { readField, wrongOf, rightOf, type FieldKind } from '../../input/kinds';
@@ -20,6 +20,8 @@ import { carOf, useLook } from './car';
 import { carFields, carTexts, readCar } from './carFacts';
 import { Inspect, type Inspected } from './Inspect';
 import { MovePane } from './MovePane';
+import { MoveIt } from './MoveIt';
+import { inUnit, movingOf, movingTexts, type MovingTexts } from './moving';
 import { pointAt, rowsOf } from './points';
 import type { Found, HeightBy } from './turnable';
 
@@ -104,6 +106,8 @@ interface Props {
   extra?: React.ReactNode;
   /** A car nobody has looked under yet. */
   fresh?: boolean;
+  /** The open job, when there is one. */
+  ticket?: Ticket;
   /** Notes of the job, when there is one. */
   notes?: React.ReactNode;
   /** Under which what is typed is kept in the browser until it is saved. */
@@ -148,16 +152,19 @@ interface Turns {
   heightBy: HeightBy | null;
   /** What was looked at before it is read. */
   inspected: Inspected[];
+  /** One wheel at several heights, as typed. */
+  moving: MovingTexts;
 }
 type Turned = Record<AxleName, Turns>;
 
-function turnsOf(f: VehicleFacts, axle: AxleName): Turns {
+function turnsOf(f: VehicleFacts, axle: AxleName, unit: LengthUnit): Turns {
   const a = f.car.axles[axle];
   return {
     list: a.adjusters ?? [],
     told: a.adjusters_told ?? false,
     heightBy: a.height_by ?? null,
     inspected: a.inspected ?? [],
+    moving: movingTexts(a.moving, unit),
   };
 }
 
@@ -214,6 +221,12 @@ function read(start: VehicleFacts, t: Texts, picks: Picks, axles: Axles, turned:
       facts = patch(facts, `${at}.height_by`, turned[axle].heightBy);
     if (turned[axle].inspected.length || start.car.axles[axle].inspected)
       facts = patch(facts, `${at}.inspected`, turned[axle].inspected);
+    const was = movingTexts(start.car.axles[axle].moving, units.length);
+    if (JSON.stringify(was) !== JSON.stringify(turned[axle].moving)) {
+      const m = movingOf(turned[axle].moving, units.length, axle === 'front');
+      for (const [k, v] of Object.entries(m.bad)) bad[`${axle} wheel moving, height ${Number(k[0]) + 1}`] = v;
+      facts = patch(facts, `${at}.moving`, m.moving);
+    }
   }
   return { facts, bad };
 }
@@ -237,6 +250,7 @@ export function VehicleForm({
   head,
   extra,
   fresh,
+  ticket,
   notes,
   draftKey,
 }: Props) {
@@ -254,8 +268,16 @@ export function VehicleForm({
   }));
   const [picks, setPicks] = useState<Picks>(kept?.picks ?? {});
   const [axles, setAxles] = useState<Axles>(() => kept?.axles ?? own());
-  const asTold = (): Turned => ({ front: turnsOf(start, 'front'), rear: turnsOf(start, 'rear') });
-  const [turned, setTurned] = useState<Turned>(() => kept?.turned ?? asTold());
+  const asTold = (): Turned => {
+    const u = (kept?.units ?? units).length;
+    return { front: turnsOf(start, 'front', u), rear: turnsOf(start, 'rear', u) };
+  };
+  const [turned, setTurned] = useState<Turned>(() => {
+    // A draft of before this was measured has none of it.
+    const told = asTold();
+    const k = kept?.turned;
+    return k ? { front: { ...told.front, ...k.front }, rear: { ...told.rear, ...k.rear } } : told;
+  });
   const [chosen, setChosen] = useState(0);
   const [turnFaults, setTurnFaults] = useState<Record<string, string>>({});
   // What a shape put there may be replaced by the next shape; what was typed may not.
@@ -277,6 +299,8 @@ export function VehicleForm({
     if (typedIn.current === units) return;
     const was = typedIn.current;
     typedIn.current = units;
+    const inNow = (x: Turns): Turns => ({ ...x, moving: inUnit(x.moving, was.length, units.length) });
+    setTurned((x) => ({ front: inNow(x.front), rear: inNow(x.rear) }));
     setTexts((t) => {
       const { facts: f, bad: b } = read(start, t, picks, axles, turned, was);
       const fresh = textsOf(f, units);
@@ -356,7 +380,14 @@ export function VehicleForm({
     // A shape is generic; a point that was typed is taped, unless it was said to be surveyed.
     const key = `axles.${a}.knowledge`;
     const now = (picks[key] ?? at(start, key)) as string;
-    const to = via === 'points' ? (now === 'archetype' ? 'taped' : now) : 'archetype';
+    const to =
+      via === 'points'
+        ? now === 'archetype'
+          ? 'taped'
+          : now
+        : via === 'shape'
+          ? (shape?.knowledge ?? 'archetype')
+          : 'archetype';
     if (to !== now) setPicks((p) => ({ ...p, [key]: to }));
     if (via === 'points' || !g) return;
     // What such a car usually is, until it is typed: nothing typed is ever replaced.
@@ -409,6 +440,7 @@ export function VehicleForm({
               list: shape.adjusters.map((o) => ({ ...o.adjuster, name: o.name, right: null })),
               heightBy: x[a].heightBy,
               inspected: x[a].inspected,
+              moving: x[a].moving,
             },
           },
     );
@@ -545,6 +577,23 @@ export function VehicleForm({
             change={change(axle)}
             bad={setPointFaults}
             hot={setHotPath}
+            moving={
+              geometry && (
+                <MoveIt
+                  axle={axle}
+                  geometry={geometry}
+                  knowledge={facts.axles[axle].knowledge ?? 'archetype'}
+                  designHeight={facts.axles[axle].height_mm}
+                  texts={turned[axle].moving}
+                  change={(moving) => setTurns({ moving })}
+                  ticket={ticket}
+                  saved={
+                    JSON.stringify(turned[axle].moving) ===
+                    JSON.stringify(turnsOf(start, axle, typedIn.current.length).moving)
+                  }
+                />
+              )
+            }
             inspect={
               <Inspect
                 axle={axle}
