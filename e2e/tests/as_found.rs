@@ -106,14 +106,14 @@ async fn a_sedan_with_rear_cams_and_no_front_adjustment_read_without_caster() {
     a.press("mode-adjusters").await;
     a.until("turn-row-1", |t| t.contains("spring link") && t.contains("Not looked")).await;
     a.until("turn-row-2", |t| t.contains("toe link")).await;
-    // The right toe cam is seized; the left stands two notches out.
+    // The right toe cam is seized; the left stands two steps out.
     a.press("turn-row-2").await;
     a.press("turn-apart").await;
     a.press("turn-right-seized").await;
     a.until("turn-row-2", |t| t.contains("Seized, right")).await;
     a.press("turn-left-more").await;
     a.press("turn-left-more").await;
-    a.until("turn-left-stands", |t| t.starts_with("2 ")).await;
+    a.until("turn-left-stands", |t| t == "30° outboard").await;
     a.press("turn-all").await;
     a.press("save-vehicle").await;
     take(

@@ -6,14 +6,15 @@ use bold_stance_kinematics::geometry::{Axle, Side};
 use bold_stance_store::job::{self, Asked, NewJob, Stage};
 use bold_stance_store::reading;
 use bold_stance_store::{
-    Store, StoreError, bundle, demo, done, event, plan, shop, shop_aim, shop_part, tread, vehicle, visit,
-    write_key,
+    Store, StoreError, bundle, demo, done, event, note, plan, shop, shop_aim, shop_part, shop_shape, tread,
+    vehicle, visit, write_key,
 };
 use bold_stance_trade::aim::shipped_aims;
-use bold_stance_trade::job::{JobBundle, Reading, VehicleFacts, present_form, standing};
+use bold_stance_trade::job::{JobBundle, Note, PhotoSize, Reading, VehicleFacts, present_form, standing};
 use bold_stance_trade::part::shipped_parts;
 use bold_stance_trade::reading::{
-    Answers, Correction, CorrectionKind, Jack, Method, Place, Quantity, RawEntry, ReadAxle, ReadSide, Visit,
+    Answers, Correction, CorrectionKind, Jack, Method, Place, Quantity, RawEntry, ReadAxle, ReadSide,
+    TicketKind, Visit,
 };
 use bold_stance_trade::sheet::{DoneRecord, Mark, StepId};
 use bold_stance_tread::{LogEntry, TyrePlace};
@@ -173,7 +174,7 @@ async fn what_is_not_confirmed_leaves_nothing_half_written() {
     let mut tx = store.tx(s.id).await.unwrap();
     let line = job::list(&mut tx, Asked::default(), 1).await.unwrap().remove(0);
     let v = vehicle::get(&mut tx, line.job.vehicle_id).await.unwrap();
-    let new = NewJob { complaint: "x".into(), bay: None };
+    let new = NewJob { complaint: "x".into(), bay: None, kind: TicketKind::Check };
     let vid = vehicle::insert(&mut tx, s.id, &v.facts).await.unwrap();
     let jid = job::insert(&mut tx, s.id, vid, &new).await.unwrap();
     event::record(&mut tx, s.id, Some(jid), "x", "x", serde_json::json!({})).await.unwrap();
@@ -215,9 +216,14 @@ async fn tickets_count_up_when_two_arrive_together() {
         let (store, shop) = (store.clone(), s.id);
         async move {
             let mut tx = store.tx(shop).await.unwrap();
-            let id = job::insert(&mut tx, shop, vid, &NewJob { complaint: String::new(), bay: Some(4) })
-                .await
-                .unwrap();
+            let id = job::insert(
+                &mut tx,
+                shop,
+                vid,
+                &NewJob { complaint: String::new(), bay: Some(4), kind: TicketKind::default() },
+            )
+            .await
+            .unwrap();
             tx.commit().await.unwrap();
             id
         }
@@ -609,7 +615,14 @@ async fn jobs_past_a_page_are_there_and_are_found() {
     let first = job::list(&mut tx, Asked::default(), 1).await.unwrap().remove(0);
     for n in 0..130 {
         let complaint = if n == 0 { "Rattles like a lantern".into() } else { format!("wish {n}") };
-        job::insert(&mut tx, s.id, first.job.vehicle_id, &NewJob { complaint, bay: None }).await.unwrap();
+        job::insert(
+            &mut tx,
+            s.id,
+            first.job.vehicle_id,
+            &NewJob { complaint, bay: None, kind: TicketKind::default() },
+        )
+        .await
+        .unwrap();
     }
     // Pages shorter than the row of bays: none is left out, none comes twice.
     let mut paged = Vec::new();
@@ -645,4 +658,87 @@ async fn jobs_past_a_page_are_there_and_are_found() {
 async fn first_jobs(store: &Store, shop: Uuid) -> usize {
     let mut tx = store.tx(shop).await.unwrap();
     job::list(&mut tx, Asked::default(), 100).await.unwrap().len()
+}
+
+#[tokio::test]
+async fn notes_stand_at_their_place_and_a_struck_one_loses_its_photo() {
+    let store = fresh("notes").await;
+    let s = demo::load(&store, false).await.unwrap();
+    let mut tx = store.tx(s.id).await.unwrap();
+    let id = job::list(&mut tx, Asked::default(), 1).await.unwrap()[0].job.id;
+    let write = |text: &str, photo: bool| Note {
+        id: Uuid::new_v4(),
+        place: LEFT,
+        text: text.into(),
+        photo: photo.then_some(PhotoSize { width: 640, height: 480 }),
+        jpeg: None,
+        author: "Specialist A".into(),
+        written_at: Utc::now(),
+    };
+    let (a, b) = (write("boot torn", true), write("grease on the arm", false));
+    let jpeg = vec![7u8; 400];
+    note::add(&mut tx, s.id, id, &a, Some(&jpeg)).await.unwrap();
+    note::add(&mut tx, s.id, id, &b, None).await.unwrap();
+    tx.commit().await.unwrap();
+    let mut tx = store.tx(s.id).await.unwrap();
+    let all = note::of_job(&mut tx, id).await.unwrap();
+    assert_eq!(all.iter().map(|n| n.text.as_str()).collect::<Vec<_>>(), ["boot torn", "grease on the arm"]);
+    assert_eq!((all[0].photo, all[1].photo), (a.photo, None));
+    assert_eq!(note::photo(&mut tx, id, a.id).await.unwrap(), jpeg);
+    // A job's file carries them, and gives them back to the byte.
+    let parts = Vec::new();
+    let file = bundle::of_job(&mut tx, id, parts, Vec::new()).await.unwrap();
+    assert!(file.problems().is_empty(), "{:?}", file.problems());
+    let copy = bundle::insert(&mut tx, s.id, &file, &[]).await.unwrap();
+    let there = note::of_job(&mut tx, copy).await.unwrap();
+    assert_eq!(
+        there.iter().map(|n| (&n.text, n.place, n.photo)).collect::<Vec<_>>(),
+        all.iter().map(|n| (&n.text, n.place, n.photo)).collect::<Vec<_>>()
+    );
+    assert_eq!(note::photo(&mut tx, copy, there[0].id).await.unwrap(), jpeg);
+    note::strike(&mut tx, id, a.id).await.unwrap();
+    assert_eq!(note::of_job(&mut tx, id).await.unwrap().len(), 1);
+    assert!(matches!(note::photo(&mut tx, id, a.id).await, Err(StoreError::Missing { .. })));
+    assert!(matches!(note::strike(&mut tx, id, a.id).await, Err(StoreError::Missing { .. })));
+    tx.commit().await.unwrap();
+    // Another shop sees none of it.
+    let theirs = shop::ensure(&store, "Another shop").await.unwrap();
+    let mut tx = store.tx(theirs.id).await.unwrap();
+    assert!(note::of_job(&mut tx, id).await.unwrap().is_empty());
+    assert!(matches!(note::photo(&mut tx, id, b.id).await, Err(StoreError::Missing { .. })));
+}
+
+#[tokio::test]
+async fn a_ticket_says_what_it_is_for_over_a_version_and_is_counted_by_it() {
+    let store = fresh("kinds").await;
+    let s = demo::load(&store, false).await.unwrap();
+    let mut tx = store.tx(s.id).await.unwrap();
+    let line = job::list(&mut tx, Asked::default(), 1).await.unwrap().remove(0);
+    assert_eq!((line.job.kind, line.readings, line.wanted), (TicketKind::Height, 8, 8));
+    let new = NewJob { complaint: "pulls left".into(), bay: line.job.bay, kind: TicketKind::Pull };
+    job::save(&mut tx, line.job.id, line.job.version, &new).await.unwrap();
+    let stale = job::save(&mut tx, line.job.id, line.job.version, &new).await;
+    assert!(matches!(stale, Err(StoreError::Stale { .. })));
+    let now = job::list(&mut tx, Asked::default(), 1).await.unwrap().remove(0);
+    assert_eq!((now.job.kind, now.job.complaint.as_str()), (TicketKind::Pull, "pulls left"));
+    // Pressures of both front tyres, and rear toe where its points are known, are waited for too.
+    assert!(now.wanted >= 10 && now.readings < now.wanted, "{} of {}", now.readings, now.wanted);
+    let square = NewJob { kind: TicketKind::Square, ..new };
+    job::save(&mut tx, line.job.id, now.job.version, &square).await.unwrap();
+    let now = job::list(&mut tx, Asked::default(), 1).await.unwrap().remove(0);
+    assert_eq!((now.readings, now.wanted), (0, 3));
+}
+
+#[tokio::test]
+async fn a_shape_is_kept_once_under_its_id() {
+    let store = fresh("shapes").await;
+    let s = demo::load(&store, false).await.unwrap();
+    let mut a = bold_stance_car::archetype::shipped_archetypes().unwrap().remove(0);
+    a.id = "own-quarry".into();
+    let mut tx = store.tx(s.id).await.unwrap();
+    assert!(shop_shape::add(&mut tx, s.id, &a).await.unwrap());
+    assert!(!shop_shape::add(&mut tx, s.id, &a).await.unwrap());
+    assert_eq!(shop_shape::all(&mut tx).await.unwrap(), [a.clone()]);
+    assert!(shop_shape::remove(&mut tx, &a.id).await.unwrap());
+    assert!(!shop_shape::remove(&mut tx, &a.id).await.unwrap());
 }

@@ -274,12 +274,32 @@ impl App {
         self.press(&format!("method-{method}")).await;
         self.el(&format!("[data-testid=method-{method}][aria-pressed=true]")).await;
         for (name, text) in entries {
+            // `?leans` is a choice of the method, `!zeroed-on-floor` a tick.
+            if let Some(choice) = name.strip_prefix('?') {
+                self.choose(&format!("choice-{choice}"), text).await;
+                continue;
+            }
+            if let Some(tick) = name.strip_prefix('!') {
+                self.press(&format!("choice-{tick}")).await;
+                continue;
+            }
             self.press(&format!("entry-{name}")).await;
             self.el(&format!("[data-testid='entry-{name}'][aria-pressed=true]")).await;
             self.fill("[data-testid=entry]", text).await;
         }
         self.until("keep", |t| t.starts_with("Keep")).await;
         self.press("keep").await;
+    }
+
+    /// Picks from a native list.
+    pub async fn choose(&self, testid: &str, value: &str) {
+        let e = self.id(testid).await;
+        let script = "const e=arguments[0];const s=e.tagName==='SELECT'?e:e.querySelector('select');\
+             Object.getOwnPropertyDescriptor(HTMLSelectElement.prototype,'value').set.call(s,arguments[1]);\
+             s.dispatchEvent(new Event('change',{bubbles:true}));return s.value";
+        let got =
+            self.c.execute(script, vec![serde_json::to_value(&e).unwrap(), json!(value)]).await.unwrap();
+        assert_eq!(got, json!(value), "{testid} has no {value}");
     }
 
     pub async fn text(&self, testid: &str) -> String {

@@ -51,7 +51,11 @@ export function PadFacts({ pad }: { pad: PadState }) {
           <LineInput
             value={pad.jackedHeight}
             onChange={(e) => pad.setJackedHeight(e.target.value)}
-            placeholder={method.quantity === 'camber' ? 'kept beside it' : "gives this car's own figure"}
+            placeholder={
+              method.quantity === 'camber' && pad.jack === 'jacked'
+                ? 'kept beside it'
+                : "gives this car's own figure"
+            }
             testid="jacked-height"
           />
         </label>

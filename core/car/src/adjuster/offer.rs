@@ -168,7 +168,8 @@ fn at(kind: TurnKind, layout: Layout, on: &OnIt) -> Vec<(String, AdjusterKind)> 
         step_mm: None,
     };
     match kind {
-        TurnKind::Cam => each(&|p| cam(layout, p, Some(8))),
+        // A mark of a toe cam is worth half a degree: it is turned by the gauge, between marks.
+        TurnKind::Cam => each(&|p| cam(layout, p, if p.starts_with("toe") { None } else { Some(8) })),
         TurnKind::Bushing => each(&|p| cam(layout, p, None)),
         TurnKind::Slot => each(&|p| slide(p, across(layout), 6.0)),
         // A stack between frame and shaft of an upper arm: thicker moves the arm inboard.

@@ -103,10 +103,10 @@ impl Difference {
         let up = |more, less| if self.by > 0.0 { more } else { less };
         match self.build {
             Build::UpperArmAxis => {
-                said("fit-arm").word("arm", "upper").deg("by", by, 0).word("way", up("up", "down"))
+                said("fit-arm").word("arm", "upper").deg("by", by, 1).word("way", up("up", "down"))
             }
             Build::LowerArmAxis => {
-                said("fit-arm").word("arm", "lower").deg("by", by, 0).word("way", up("up", "down"))
+                said("fit-arm").word("arm", "lower").deg("by", by, 1).word("way", up("up", "down"))
             }
             Build::TieRodSlope => said("fit-tie-rod").mm("by", by).word("way", up("up", "down")),
         }

@@ -67,11 +67,9 @@ impl Square {
     /// The orders of its arms with what the pair is turned for besides, caster or pinion.
     pub(crate) fn with_pair(mut self, pair: &Adjuster, position: f64) -> Self {
         if self.pair.as_ref() == Some(&pair.name) {
-            for arm in self.arms.each_mut() {
-                if let Some(l) = arm {
-                    let at = pair.position + l.movement + (position - pair.position);
-                    *l = SettingLine { shared: false, ..line(pair, at) };
-                }
+            for l in self.arms.each_mut().into_iter().flatten() {
+                let at = pair.position + l.movement + (position - pair.position);
+                *l = SettingLine { shared: false, ..line(pair, at) };
             }
         }
         self

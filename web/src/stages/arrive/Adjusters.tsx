@@ -16,6 +16,7 @@ import { useSettings } from '../../ui/settings';
 import { angle, MM_PER_INCH } from '../../units/print';
 import {
   alike,
+  oneArm,
   apart,
   clock,
   room,
@@ -198,8 +199,14 @@ function Row(p: {
         </span>
         {sides.map((s) => (
           <span key={s} className={`turn-stands fig ${s}`}>
-            <Half side={s} size={18} /> <span className="vh">{s}</span>
-            {p.row?.sides[s].stands ?? '…'}
+            {(oneArm(p.adjuster) ?? s) === s && (
+              <>
+                <Half side={s} size={18} /> <span className="vh">{s}</span>
+                {p.row?.sides.left.stands && oneArm(p.adjuster)
+                  ? p.row.sides.left.stands
+                  : (p.row?.sides[s].stands ?? '…')}
+              </>
+            )}
           </span>
         ))}
         <span className="word small">
@@ -285,7 +292,9 @@ function Detail(p: {
     if (v !== undefined) p.set(sized(a, path, v));
     else if (path === 'engaged_mm' && !text.trim()) p.set(sized(a, path, undefined));
   };
-  const all = [p.look?.reach.left, p.look?.tabs_out.left].filter((r) => !!r);
+  // Each side has its own where anything stands apart.
+  const differ = JSON.stringify(p.look?.reach.left) !== JSON.stringify(p.look?.reach.right);
+  const all = [p.look?.reach.left, p.look?.reach.right, p.look?.tabs_out.left].filter((r) => !!r);
   const tabs = p.look?.tabs_out.left !== undefined && p.look.tabs_out.left !== null;
   return (
     <section className="turn-detail" aria-label={`${p.n}, ${a.name}`}>
@@ -298,9 +307,11 @@ function Detail(p: {
           onChange={(e) => p.set({ ...a, name: e.target.value })}
           data-testid="turn-name"
         />
-        <Tick on={!alike(a)} set={(on) => p.set(apart(a, on))} testid="turn-apart">
-          Sides differ
-        </Tick>
+        {!oneArm(a) && (
+          <Tick on={!alike(a)} set={(on) => p.set(apart(a, on))} testid="turn-apart">
+            Sides differ
+          </Tick>
+        )}
         <ChipButton onClick={p.remove} data-testid="turn-remove">
           Not on it
         </ChipButton>
@@ -389,21 +400,18 @@ function Detail(p: {
         <div className="turn-gives">
           {p.look && (
             <>
-              <figure>
-                <ReachThumb
-                  reach={p.look.reach.left ?? null}
-                  all={all}
-                  side="left"
-                  label="what all of them reach, left"
-                />
-                <figcaption>
-                  {p.look.reach.left
-                    ? p.look.reach.left.shape === 'area'
-                      ? 'whole weave'
-                      : 'one thread'
-                    : 'nothing turns'}
-                </figcaption>
-              </figure>
+              {(differ ? sides : (['left'] as const)).map((s) => {
+                const reach = p.look!.reach[s] ?? null;
+                return (
+                  <figure key={s}>
+                    <ReachThumb reach={reach} all={all} side={s} label={`what all of them reach, ${s}`} />
+                    <figcaption>
+                      {differ && `${s}: `}
+                      {reach ? (reach.shape === 'area' ? 'whole weave' : 'one thread') : 'nothing turns'}
+                    </figcaption>
+                  </figure>
+                );
+              })}
               {tabs && (
                 <figure>
                   <ReachThumb

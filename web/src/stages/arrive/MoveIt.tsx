@@ -151,7 +151,11 @@ export function MoveIt(p: Props) {
               ))}
           </div>
           {said.says.map((s, i) => (
-            <p key={s} className={i === 0 && !said.fits ? 'plate' : 'word small'} style={{ marginTop: 8 }}>
+            <p
+              key={s}
+              className={i === 0 && !said.fits ? 'plate' : 'moving-line small'}
+              style={{ marginTop: 8 }}
+            >
               <Glyph name={i === 0 ? (said.fits ? 'done' : 'clash') : 'watch'} size={17} /> <span>{s}</span>
             </p>
           ))}
@@ -169,7 +173,7 @@ export function MoveIt(p: Props) {
             <>
               <h3 style={{ marginTop: 8 }}>Stays unknown</h3>
               {said.unknown.map((s) => (
-                <p key={s} className="small word">
+                <p key={s} className="small moving-line">
                   <Glyph name="unread" size={15} /> <span>{s}</span>
                 </p>
               ))}

@@ -86,6 +86,9 @@ export function MovePane({
   const mid = wheel?.drawing?.centre[0] ?? 0;
   const reach = (width * wide) / (2 * HALF_PX);
   const near: [number, number] = [-mid - reach, -mid + reach];
+  // A live axle is looked at whole: each of its arms is another thing to turn.
+  const beam = on(d?.corners).some((c) => c.drawing?.bars.some((b) => b.kind === 'beam'));
+  const seen: [number, number] = beam ? [-mid - 2 * reach, -mid + 2 * reach] : near;
   const stops = d?.corners.filter((c) => c.stops) ?? [];
   const range = wheel?.gain_range_mm as [number, number] | undefined;
   return (
@@ -112,15 +115,15 @@ export function MovePane({
           />
           {spots && (
             <CarView
-              corners={on(d.corners).filter((c) => c.side === 'left')}
+              corners={on(d.corners).filter((c) => beam || c.side === 'left')}
               look="top"
               tyreWidth={w}
               width={width}
               height={HALF_PX + 56}
-              middle={36}
-              span={near}
+              middle={beam ? (HALF_PX + 56) / 2 : 36}
+              span={seen}
               spots={spots}
-              label={`${axle} axle, left half from above, adjusters numbered`}
+              label={`${axle} axle${beam ? '' : ', left half'} from above, adjusters numbered`}
             />
           )}
           {!spots && (

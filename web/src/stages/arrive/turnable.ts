@@ -150,3 +150,7 @@ export function sized(a: Found, path: string, v: number | undefined): Found {
   const signed = v !== undefined && shownWithoutSign(a, path) ? -Math.abs(v) : v;
   return { ...patch(a, path, signed ?? null), measured: true };
 }
+
+/** The side of one arm of a live axle, which turns for both wheels: it has no other side to differ from. */
+export const oneArm = (a: Found): SideName | undefined =>
+  a.kind === 'thread' ? (/_(left|right)$/.exec(a.link)?.[1] as SideName | undefined) : undefined;

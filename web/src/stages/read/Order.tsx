@@ -58,7 +58,11 @@ export function Order({
         <span className="what">
           {short[i.quantity]}{' '}
           <span className="mut">
-            {i.group === 'more' ? placeWords(i.place) : i.place.side === 'both' ? '' : i.place.side}
+            {i.group === 'more' || i.group === 'first'
+              ? placeWords(i.place)
+              : i.place.side === 'both'
+                ? ''
+                : i.place.side}
           </span>
         </span>
         {f ? (
@@ -89,6 +93,15 @@ export function Order({
       </Bare>
       {groups.map(([g, name]) => {
         const items = view.picture.order.filter((i) => i.group === g);
+        if (!items.length) return null;
+        // What a ticket is for may belong to a side or the whole car.
+        if (g === 'first')
+          return (
+            <div key={g}>
+              <h3 className="group">{name}</h3>
+              {items.map(row)}
+            </div>
+          );
         const axles = g === 'heights' ? (['front', 'rear'] as const) : ([g] as const);
         return (
           <div key={g}>

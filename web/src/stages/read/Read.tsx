@@ -7,7 +7,7 @@ import { useEffect, useRef } from 'react';
 import { Link, useSearchParams } from 'react-router';
 
 import { Glyph } from '../../ui/glyphs';
-import { ticketKey, useBench } from '../../shell/ticket';
+import { ticketKey, useBench, stagesOf, useShop } from '../../shell/ticket';
 import { AxlesView } from './AxlesView';
 import {
   keyOf,
@@ -64,6 +64,7 @@ export default function Read() {
     }, 5000);
     return () => clearInterval(t);
   }, [queries, ticket.job.id]);
+  const shop = useShop();
   const right = useMutation({
     mutationFn: (kind: Visit) => putRight(ticket.job.id, kind),
     onSuccess: setTicket,
@@ -103,6 +104,9 @@ export default function Read() {
         }}
       />
     );
+  // A ticket that changes nothing has nothing to plan.
+  const stages = stagesOf(shop.data, ticket.job.kind);
+  const plans = !stages.length || stages.includes('plan');
   const done = view.picture.missing.length === 0;
   const ready = done || !!ticket.base.axles.front || !!ticket.base.axles.rear;
   const next = view.picture.next == null ? undefined : view.picture.order[view.picture.next];
@@ -149,14 +153,20 @@ export default function Read() {
           {view.kind === 'found' && (
             <Button
               component={Link}
-              to={`../plan${params.get('plan') ? `?plan=${params.get('plan')}` : ''}`}
+              to={`../${plans ? 'plan' : 'wear'}${params.get('plan') ? `?plan=${params.get('plan')}` : ''}`}
               variant={done ? 'contained' : 'outlined'}
               fullWidth
               // A plan needs only what it uses: one reading of an axle opens it.
               disabled={!ready}
               data-testid="to-plan"
             >
-              {done ? 'Plan it' : ready ? 'Plan with what was read' : `${view.picture.missing.length} to go`}
+              {!plans && ready
+                ? 'What it does to the tyres'
+                : done
+                  ? 'Plan it'
+                  : ready
+                    ? 'Plan with what was read'
+                    : `${view.picture.missing.length} to go`}
             </Button>
           )}
         </div>
