@@ -91,6 +91,43 @@ function JointLine({ s }: { s: Shown }) {
   );
 }
 
+/** The axis as a gauge or rack shows it: its lean, and the figure on the display. */
+function Scale({ s }: { s: Shown }) {
+  const m = s.side === 'left' ? 1 : -1;
+  const t = (clamp((s.value ?? 4) * 3, 30) * m * Math.PI) / 180;
+  const [x, y] = [190, 210];
+  const p = (k: number): [number, number] => [x + Math.sin(t) * k, y - Math.cos(t) * k];
+  const shows = s.active === 'sai' ? (s.typed.sai ?? 'lean inward') : (s.typed.angle ?? 'caster');
+  return (
+    <>
+      <Ground x0={40} x1={W - 40} y={344} />
+      <circle cx={x} cy={y} r="128" fill="none" stroke="var(--chalk2)" strokeWidth="2" />
+      <path d={`M${x} 334V52`} stroke="var(--chalk2)" strokeWidth="1.2" strokeDasharray="9 3 2 3" />
+      <path d={`M${x} ${y}L${p(130).join(' ')}L${x} ${y - 130}Z`} fill={`var(--${s.side}S)`} opacity=".5" />
+      <path d={`M${p(-130).join(' ')}L${p(130).join(' ')}`} stroke="var(--chalk)" strokeWidth="4" />
+      <rect
+        x="352"
+        y="120"
+        width="160"
+        height="92"
+        rx="8"
+        fill="var(--slate2)"
+        stroke="var(--chalk)"
+        strokeWidth="2"
+      />
+      <Word x={372} y={176} on={s.active === 'angle' || s.active === 'sai'}>
+        {shows}
+      </Word>
+      <Word x={352} y={240} size={18}>
+        as the gauge shows it
+      </Word>
+      <Tag>
+        from the {s.side} · {nose(s)} · drawn ×3
+      </Tag>
+    </>
+  );
+}
+
 function Wheelbase({ s }: { s: Shown }) {
   const [a, b, ground, r] = [120, 420, 318, 58];
   return (
@@ -231,6 +268,8 @@ export function SideDrawing({ s }: { s: Shown }) {
   switch (s.drawing) {
     case 'joint_line':
       return <JointLine s={s} />;
+    case 'caster_scale':
+      return <Scale s={s} />;
     case 'wheelbase':
       return <Wheelbase s={s} />;
     case 'tread':
