@@ -1530,3 +1530,16 @@ fault-right-own-points = the right side has points of its own
 fault-measure-left = the left wheel
 fault-shape-there = a shape of this name is kept already
 fault-another-name = another name
+
+## How high, how low
+
+fault-sets-most = { $n } sets at most
+ladder-travel = the axle goes no farther
+ladder-apart = left and right too far apart
+ladder-angle = { $angle-w } gives out
+ladder-as-built = as built
+ladder-set = { $each-and }
+ladder-to = { $set } to { $top }
+ladder-nothing = Nothing here reaches the aim at any height looked at
+ladder-says = { $each }
+ladder-says-nothing-above = { $each }; nothing above

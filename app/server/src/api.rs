@@ -54,6 +54,7 @@ use utoipa::OpenApi;
         routes::aims::keep,
         routes::aims::remove,
         routes::search::plans,
+        routes::search::height_ladders,
         routes::search::height_target,
         routes::compute::predict,
         routes::compute::geometry,

@@ -15,7 +15,9 @@ use bold_stance_kinematics::geometry::{Axle, Side};
 use bold_stance_kinematics::linkage::{Corner, Linkage};
 use bold_stance_trade::aim::Target;
 use bold_stance_trade::part::{Part, parts_for, shipped_parts};
-use bold_stance_trade::plan::{Bench, Filters, Plane, plan, reach, search, solve};
+use bold_stance_trade::plan::{
+    Bench, Budget, Filters, LadderAsked, Plane, USUAL_SPAN_MM, ladders, plan, reach, search, solve,
+};
 use bold_stance_trade::reading::{
     Jack, Method, Place, Prepared, RawEntry, Scene, Seen, Take, Visit, picture, shipped_methods,
     shipped_prepare, suspicions, take,
@@ -332,5 +334,25 @@ fn car_tread(c: &mut Criterion) {
     });
 }
 
-criterion_group!(benches, speed, layouts, readings, car_tread);
+/// Both axles of the demo car, as built and with twelve sets each, −60 to +120 mm.
+fn how_high(c: &mut Criterion) {
+    let car = common::both_axles();
+    let parts = shipped_parts().unwrap();
+    let sets = |axle: Axle| -> Vec<Vec<String>> {
+        let g = &car.base.axles[axle].as_ref().unwrap().geometry;
+        let turned = |p: &&Part| !p.edits.is_empty() || !p.adjusters.is_empty();
+        parts_for(&parts, g).iter().filter(turned).take(12).map(|p| vec![p.id.clone()]).collect()
+    };
+    let asked = [Axle::Front, Axle::Rear].map(|axle| LadderAsked {
+        car: car.clone(),
+        axle,
+        sets: sets(axle),
+        span_mm: USUAL_SPAN_MM,
+    });
+    c.bench_function("height ladders, both axles, as built and 12 sets", |b| {
+        b.iter(|| asked.each_ref().map(|a| ladders(black_box(a), &parts, &Budget::default()).unwrap()));
+    });
+}
+
+criterion_group!(benches, speed, layouts, readings, car_tread, how_high);
 criterion_main!(benches);

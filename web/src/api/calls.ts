@@ -105,6 +105,7 @@ export const forecastWear = (body: Schemas['CarWearRequest']) => take(api.POST('
 export const diagnose = (body: Schemas['DiagnoseRequest']) => take(api.POST('/api/v1/diagnose', { body }));
 export const heightTarget = (body: Schemas['HeightTarget']) =>
   take(api.POST('/api/v1/height-target', { body }));
+export const getLadders = (body: Schemas['LadderAsked']) => take(api.POST('/api/v1/ladders', { body }));
 export const lookAtGeometry = (body: Schemas['Geometry']) => take(api.POST('/api/v1/geometry', { body }));
 export const drawCar = (body: Schemas['CarDrawingRequest']) =>
   take(api.POST('/api/v1/car-drawing', { body }));

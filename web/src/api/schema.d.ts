@@ -627,6 +627,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/ladders": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** How high and how low an axle can go as built and with each set of parts. */
+        post: operations["ladders"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/methods": {
         parameters: {
             query?: never;
@@ -4062,6 +4079,57 @@ export interface components {
          * @enum {string}
          */
         Knowledge: "archetype" | "taped" | "surveyed";
+        /** @description One set over the height axis. */
+        Ladder: {
+            above?: components["schemas"]["LadderEnd"] | null;
+            below?: components["schemas"]["LadderEnd"] | null;
+            /**
+             * Format: int32
+             * @description Labour they take, minutes.
+             */
+            labour_minutes: number;
+            /** @description The same as the model has it, without doubt. */
+            may_mm?: number[] | null;
+            /** @description Their names. */
+            names: string[];
+            /** @description Its parts, by id; empty as built. */
+            parts: string[];
+            /** @description From the lowest height to the highest that the axle reaches. */
+            rungs: components["schemas"]["Rung"][];
+            /** @description Lowest and highest height that is sure, next to as found, mm; none where none is. */
+            sure_mm?: number[] | null;
+        };
+        /** @description What a ladder is asked for. */
+        LadderAsked: {
+            /** @description Which axle. */
+            axle: components["schemas"]["Axle"];
+            /** @description The car and its plan; the other axle stays as planned. */
+            car: components["schemas"]["CarInput"];
+            /** @description Sets of parts by id; as built comes first by itself. */
+            sets?: string[][];
+            /** @description Ends of the height axis, mm gained from as found. */
+            span_mm?: number[];
+        };
+        /** @description What ends a ladder. */
+        LadderEnd: {
+            angle?: components["schemas"]["AngleName"] | null;
+            /** @description In words: the angle, a check that fails, or that the axle goes no farther. */
+            words: components["schemas"]["Said"];
+        };
+        /** @description Every set of an axle over the height axis. */
+        Ladders: {
+            /** @description Which axle. */
+            axle: components["schemas"]["Axle"];
+            /**
+             * Format: double
+             * @description Highest height that any of them surely reaches, mm; none where none does.
+             */
+            highest_mm?: number | null;
+            /** @description As built first. */
+            ladders: components["schemas"]["Ladder"][];
+            /** @description In one line: as built to, each set to, nothing above. */
+            says: components["schemas"]["Said"];
+        };
         /**
          * @description Layouts the model solves.
          * @enum {string}
@@ -5307,6 +5375,20 @@ export interface components {
          * @enum {string}
          */
         Rule: "welding" | "cutting" | "aftermarket_arms" | "spherical_joints" | "moves_pivots" | "knuckle";
+        /** @description One height of one set. */
+        Rung: {
+            /**
+             * Format: double
+             * @description Gained from as found, mm.
+             */
+            gain_mm: number;
+            /** @description Whether both sides can be set inside every window, as the model has it. */
+            may: boolean;
+            /** @description Share of the aim's window that each side can be set into, 0 to 1. */
+            share: components["schemas"]["Sides_f64"];
+            /** @description Whether half the doubt still fits inside. */
+            sure: boolean;
+        };
         Said: string;
         /** @description An aim over a version. */
         SaveAim: {
@@ -10089,6 +10171,76 @@ export interface operations {
                 };
             };
             /** @description Fields at fault */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The database does not answer, or the server is shutting down */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    ladders: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description Made once for a write: sent again with the same one, it is done once and answered alike */
+                "idempotency-key"?: string;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LadderAsked"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Ladders"];
+                };
+            };
+            /** @description Cannot be read: address, query or body */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Asked from another machine, or written from another site's page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
             422: {
                 headers: {
                     [name: string]: unknown;

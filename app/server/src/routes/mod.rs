@@ -159,6 +159,7 @@ pub fn mount(cfg: &mut web::ServiceConfig) {
         .service(aims::keep)
         .service(aims::remove)
         .service(search::plans)
+        .service(search::height_ladders)
         .service(search::height_target)
         .service(compute::predict)
         .service(compute::geometry)

@@ -2,13 +2,15 @@
 
 use super::Doc;
 use crate::AppState;
+use crate::pool::Peer;
 use crate::problem::{ApiError, ProblemDocument};
 use crate::speech::{spoken, voice_of};
 use actix_web::http::header::ContentEncoding;
 use actix_web::{HttpRequest, HttpResponse, post, web};
 use bold_stance_kinematics::geometry::Axle;
 use bold_stance_trade::plan::{
-    CarInput, Filters, HeightAnswer, HeightTarget, Progress, SearchResult, height_for, search_car,
+    CarInput, Filters, HeightAnswer, HeightTarget, LadderAsked, Ladders, Progress, SearchResult, height_for,
+    ladders, search_car,
 };
 use bold_stance_tread::CarTyres;
 use bold_stance_units::problem::Problem;
@@ -94,6 +96,20 @@ pub async fn plans(
         .insert_header(ContentEncoding::Identity)
         .insert_header(("cache-control", "no-store"))
         .streaming(ReceiverStream::new(rx)))
+}
+
+/// How high and how low an axle can go as built and with each set of parts.
+#[utoipa::path(post, path = "/api/v1/ladders", operation_id = "ladders", request_body = LadderAsked,
+    responses((status = 200, body = Ladders), (status = 422, body = ProblemDocument)))]
+#[post("/api/v1/ladders")]
+pub async fn height_ladders(
+    state: web::Data<AppState>,
+    peer: Peer,
+    Doc(a): Doc<LadderAsked>,
+) -> Result<HttpResponse, ApiError> {
+    let parts = state.shelf().await?.offered(&a.sets.concat());
+    let found = state.pool.run(&peer, move |budget| ladders(&a, &parts, budget)).await??;
+    Ok(HttpResponse::Ok().json(found))
 }
 
 /// From a wanted height to the gain, and to turns of a collar or bolt.

@@ -190,9 +190,10 @@ fn live_axle(benches: &[Bench; 2], t: &[Target; 2], cross: Cross) -> Option<[Sol
         }
     }
     // The drag link puts the steering wheel straight, so both wheels carry half of the total; an axle that does not steer
-    // keeps the direction it points.
+    // keeps the direction it points, where it points anywhere that can be read.
     let half = 0.5 * (out[0].angles.toe_deg + out[1].angles.toe_deg);
-    let steers = benches[0].corner.is_steered();
+    let aside = 0.5 * (out[0].angles.toe_deg - out[1].angles.toe_deg);
+    let steers = benches[0].corner.is_steered() || aside.abs() < READABLE_THRUST_DEG;
     for ((s, b), t) in out.iter_mut().zip(benches).zip(t) {
         if steers {
             s.angles.toe_deg = half;
@@ -247,6 +248,8 @@ fn one_tie_rod(benches: &[Bench; 2], t: &Target, set: &mut [SolvedSetting; 2]) {
     set.iter_mut().for_each(|s| s.positions[i] = best.1);
 }
 
+/// Direction of an axle that nobody reads off its wheels, degrees (common practice, no source).
+const READABLE_THRUST_DEG: f64 = 0.1;
 /// Axle off centre that a tape at the arches cannot tell, mm (common practice, no source).
 const READABLE_SHIFT_MM: f64 = 1.5;
 /// Turn of the road wheels by the drag link that nobody sees at the steering wheel, degrees (common practice, no source).

@@ -188,18 +188,28 @@ fn clock(l: &Linear, t: &Target) -> (Vec<(usize, f64)>, [f64; 3]) {
     (places, by)
 }
 
-fn side(bench: &Bench, t: &Target) -> Option<QuickSide> {
-    let l = linear(bench)?;
+/// What a setting leaves: degrees outside each window, and the angles themselves.
+#[derive(Debug, Clone)]
+pub(crate) struct Settled {
+    pub out: [f64; 3],
+    pub at: [f64; 3],
+    /// Of every adjuster.
+    pub positions: Vec<f64>,
+}
+
+/// The setting nearest to the windows, adjusters taken as continuous: the slopes are kept, the angles are posed anew; none
+/// where the bench does not close there.
+pub(crate) fn settle(bench: &Bench, l: &Linear, t: &Target) -> Option<Settled> {
     let mut start = bench.start();
     let (mut here, mut room) = (l.here, l.room.clone());
     if !l.clocked.is_empty() {
-        let (places, by) = clock(&l, t);
+        let (places, by) = clock(l, t);
         places.iter().for_each(|(i, p)| start[*i] = *p);
         here = std::array::from_fn(|k| here[k] + by[k]);
     }
     let mut at: Vec<f64> = vec![0.0; l.which.len()];
-    let mut best: Option<QuickSide> = None;
-    // Three corrections: the slopes are kept, the angles are posed anew; the nearest of them counts.
+    let mut best: Option<Settled> = None;
+    // Three corrections; the nearest of them counts.
     for _ in 0..3 {
         let (u, _) = nearest(&here, &l.slopes, &room, t);
         at.iter_mut().zip(&u).for_each(|(a, d)| *a += d);
@@ -212,11 +222,10 @@ fn side(bench: &Bench, t: &Target) -> Option<QuickSide> {
             let a = &bench.adjusters[*i];
             p[*i] = a.position_of(a.amount(start[*i]) + amount);
         }
-        let angles = bench.angles(&p).ok()?;
-        here = three(&angles);
-        let now = QuickSide { out: misses(&here, t) };
-        if best.as_ref().is_none_or(|b| miss(&here, t) < b.short()) {
-            best = Some(now);
+        here = three(&bench.angles(&p).ok()?);
+        let out = misses(&here, t);
+        if best.as_ref().is_none_or(|b| miss(&here, t) < short(&b.out)) {
+            best = Some(Settled { out, at: here, positions: p });
         }
         if miss(&here, t) == 0.0 {
             break;
@@ -225,9 +234,19 @@ fn side(bench: &Bench, t: &Target) -> Option<QuickSide> {
     best
 }
 
+/// Weighed degrees.
+fn short(out: &[f64; 3]) -> f64 {
+    out.iter().zip(WEIGHT).map(|(o, w)| o * w).sum()
+}
+
+fn side(bench: &Bench, t: &Target) -> Option<QuickSide> {
+    let l = linear(bench)?;
+    settle(bench, &l, t).map(|s| QuickSide { out: s.out })
+}
+
 impl QuickSide {
     fn short(&self) -> f64 {
-        self.out.iter().zip(WEIGHT).map(|(o, w)| o * w).sum()
+        short(&self.out)
     }
 }
 

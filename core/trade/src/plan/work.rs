@@ -266,16 +266,27 @@ impl<'a> Work<'a> {
 
     /// Every check of one side at the planned height.
     pub(crate) fn checks(&self, i: usize, parts: &[&Part], positions: &[f64]) -> Vec<Check> {
-        let s = &self.sides[i];
         let planned = self.input.states().into_iter().nth(1).unwrap_or_else(|| self.state.clone());
         let mut bench = self.bench_at(i, parts, &planned);
         if bench.set(positions).pose(bench.travel_mm, 0.0).is_err() {
             bench = self.bench(i, parts);
         }
+        self.checks_on(i, parts, &bench, positions)
+    }
+
+    /// The same on a bench at any height.
+    pub(crate) fn checks_on(
+        &self,
+        i: usize,
+        parts: &[&Part],
+        bench: &Bench,
+        positions: &[f64],
+    ) -> Vec<Check> {
+        let s = &self.sides[i];
         Checked {
             found: &s.found,
             found_travel: s.travel,
-            bench: &bench,
+            bench,
             positions,
             free_gain: gain(&self.input.ways, |k| !k.uses_travel() && k != WayKind::BodyLift),
             limits: &self.input.limits,

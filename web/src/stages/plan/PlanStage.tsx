@@ -19,6 +19,7 @@ import { AnglesTable } from './AnglesTable';
 import { ChecksPanel } from './ChecksPanel';
 import { HeightBench } from './HeightBench';
 import { HeightsPanel } from './HeightsPanel';
+import { LadderPanel } from './LadderPanel';
 import { OrdersPanel } from './OrdersPanel';
 import { PartsPane } from './PartsPane';
 
@@ -397,7 +398,12 @@ function AxleBench({ bench, axle, setAxle, answer, result, fault, stale }: AxleP
           />
         </div>
         {panel === 'orders' && <OrdersPanel orders={answer.orders} first={axle} />}
-        {panel === 'heights' && <HeightsPanel result={result} />}
+        {panel === 'heights' && (
+          <div className="heights-both">
+            <LadderPanel key={axle} bench={bench} axle={axle} result={result} />
+            <HeightsPanel result={result} />
+          </div>
+        )}
         {panel === 'checks' && <ChecksPanel result={result} side={lead} bench={bench} axle={axle} />}
         {panel === 'joints' && (
           <div className="plan-joint-body">
