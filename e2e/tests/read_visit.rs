@@ -10,7 +10,7 @@ type Typed = &'static [(&'static str, &'static str)];
 
 /// Every method the pad offers, what is typed, and what must come out (degrees, mm or kPa), by hand.
 /// The floor falls 1/8 in per foot to the left in front: atan(0.125/12) = 0.5968°, out of the left top.
-const EVERY: [(&str, Method, Typed, f64); 28] = [
+const EVERY: [(&str, Method, Typed, f64); 30] = [
     ("height.left.front", Method::HeightHub, &[("value", "19 5/16")], 490.5375),
     ("floor_to_arch.left.front", Method::HeightFloor, &[("value", "35 1/2")], 901.7),
     ("floor_to_frame.left.front", Method::HeightFrame, &[("value", "11⅞")], 301.625),
@@ -45,6 +45,8 @@ const EVERY: [(&str, Method, Typed, f64); 28] = [
     ),
     ("camber.left.front", Method::CamberForm, &[("offset", "-1/16"), ("diameter", "17")], -0.210_645),
     ("camber.left.front", Method::CamberRunout, &[("first", "0.3"), ("second", "0.5")], 0.4 - 0.596_809),
+    ("camber.left.front", Method::CamberLevel, &[("angle", "89.8"), ("?leans", "top out")], 0.2 - 0.596_809),
+    ("caster.left.front", Method::CasterScale, &[("angle", "3.9")], 3.9),
     ("caster.left.front", Method::CasterJointLine, &[("angle", "4°12'"), ("body-pitch", "0.5")], 3.7),
     ("toe.left.front", Method::ToeConvert, &[("value", "0.05")], 0.05),
     // 1/16 in over 18 in: the front gap is larger, so the wheel toes in.

@@ -37,7 +37,8 @@ export function Order({
 }) {
   const { units } = useSettings();
   const asked = methods.prepare.filter((i) => i.only !== 'air');
-  const answered = asked.filter((i) => (view.answers[i.id] ?? '').trim()).length;
+  // What holds from earlier today is known too.
+  const answered = asked.filter((i) => (view.answers[i.id] ?? view.holding?.[i.id] ?? '').trim()).length;
   const next = view.picture.next == null ? '' : keyOf(view.picture.order[view.picture.next]!);
   const row = (i: OrderItem) => {
     const f = i.figure;

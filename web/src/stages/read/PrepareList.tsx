@@ -77,6 +77,77 @@ export function PrepareList({ view, items, back }: { view: VisitView; items: Ite
   const put = (id: string, text: string) => setAnswers((a) => ({ ...a, [id]: text }));
   const air = (ticket.vehicle.facts.car?.levels ?? []).length > 0;
   const list = items.filter((i) => i.only !== 'air' || air);
+  // What was answered at an earlier visit of the day, or ticked at its gate, and was not answered anew here.
+  const held = (i: Item) => ((answers[i.id] ?? '').trim() ? undefined : view.holding?.[i.id]);
+  const [holds] = useState(() => new Set(list.filter(held).map((i) => i.id)));
+  const asked = list.filter((i) => !holds.has(i.id));
+  const kept = list.filter((i) => holds.has(i.id));
+  const row = (i: Item) => {
+    const before = held(i);
+    const text = before ?? answers[i.id] ?? '';
+    const known = text.trim() !== '';
+    const wrong = fault?.problems.find((p) => p.field === i.id);
+    return (
+      <div key={i.id} className="prepare-item">
+        <div className="ask">
+          <Glyph name={known ? (text === 'no' ? 'watch' : 'done') : 'unread'} size={18} />
+          <div>
+            <label htmlFor={`p-${i.id}`}>
+              <b>{i.ask}</b>
+            </label>
+            <p className="small mut">{i.why}</p>
+            {i.caution && (
+              <p className="small" style={{ fontWeight: 650 }} role="note">
+                {i.caution}
+              </p>
+            )}
+          </div>
+        </div>
+        <div className="answer">
+          {i.kind === 'yes_no' ? (
+            <Segment
+              label={i.ask}
+              id={`p-${i.id}`}
+              value={text as 'yes' | 'no'}
+              choose={(w) => put(i.id, w)}
+              clear={() => put(i.id, '')}
+              choices={(['yes', 'no'] as const).map((w) => ({
+                value: w,
+                label: w === 'yes' ? 'Yes' : 'No',
+                testid: `prepare-${i.id}-${w}`,
+              }))}
+              wide
+            />
+          ) : (
+            <input
+              id={`p-${i.id}`}
+              className={`field-in fig ${wrong ? 'bad' : ''}`}
+              value={text}
+              placeholder="not known"
+              onChange={(e) => put(i.id, e.target.value)}
+              data-testid={`prepare-${i.id}`}
+            />
+          )}
+          {wrong ? (
+            <FieldError wrong={wrong.wrong} right={wrong.right} />
+          ) : (
+            <p className="small mut" data-testid={before === undefined ? undefined : `holds-${i.id}`}>
+              {before !== undefined && <b>from earlier today. </b>}
+              {known
+                ? text === 'no'
+                  ? `widens ${effect(i.no, units) || 'nothing'}`
+                  : i.kind === 'yes_no'
+                    ? ''
+                    : i.right
+                : effect(i.unanswered, units)
+                  ? `unknown: ${effect(i.unanswered, units)}`
+                  : ''}
+            </p>
+          )}
+        </div>
+      </div>
+    );
+  };
   return (
     <section className="pane prepare" aria-label="Prepare list">
       <div className="prepare-head">
@@ -101,72 +172,13 @@ export function PrepareList({ view, items, back }: { view: VisitView; items: Ite
           </ChipButton>
         </div>
       )}
-      <div className="prepare-grid">
-        {list.map((i) => {
-          const text = answers[i.id] ?? '';
-          const known = text.trim() !== '';
-          const wrong = fault?.problems.find((p) => p.field === i.id);
-          return (
-            <div key={i.id} className="prepare-item">
-              <div className="ask">
-                <Glyph name={known ? (text === 'no' ? 'watch' : 'done') : 'unread'} size={18} />
-                <div>
-                  <label htmlFor={`p-${i.id}`}>
-                    <b>{i.ask}</b>
-                  </label>
-                  <p className="small mut">{i.why}</p>
-                  {i.caution && (
-                    <p className="small" style={{ fontWeight: 650 }} role="note">
-                      {i.caution}
-                    </p>
-                  )}
-                </div>
-              </div>
-              <div className="answer">
-                {i.kind === 'yes_no' ? (
-                  <Segment
-                    label={i.ask}
-                    id={`p-${i.id}`}
-                    value={text as 'yes' | 'no'}
-                    choose={(w) => put(i.id, w)}
-                    clear={() => put(i.id, '')}
-                    choices={(['yes', 'no'] as const).map((w) => ({
-                      value: w,
-                      label: w === 'yes' ? 'Yes' : 'No',
-                      testid: `prepare-${i.id}-${w}`,
-                    }))}
-                    wide
-                  />
-                ) : (
-                  <input
-                    id={`p-${i.id}`}
-                    className={`field-in fig ${wrong ? 'bad' : ''}`}
-                    value={text}
-                    placeholder="not known"
-                    onChange={(e) => put(i.id, e.target.value)}
-                    data-testid={`prepare-${i.id}`}
-                  />
-                )}
-                {wrong ? (
-                  <FieldError wrong={wrong.wrong} right={wrong.right} />
-                ) : (
-                  <p className="small mut">
-                    {known
-                      ? text === 'no'
-                        ? `widens ${effect(i.no, units) || 'nothing'}`
-                        : i.kind === 'yes_no'
-                          ? ''
-                          : i.right
-                      : effect(i.unanswered, units)
-                        ? `unknown: ${effect(i.unanswered, units)}`
-                        : ''}
-                  </p>
-                )}
-              </div>
-            </div>
-          );
-        })}
-      </div>
+      {kept.length > 0 && (
+        <p className="small" style={{ padding: '0 16px 8px' }} data-testid="prepare-asked">
+          {asked.length} to look at again: what work on the car can have changed. {kept.length} hold from
+          earlier today, below.
+        </p>
+      )}
+      <div className="prepare-grid">{[...asked, ...kept].map(row)}</div>
     </section>
   );
 }

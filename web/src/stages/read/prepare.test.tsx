@@ -54,8 +54,8 @@ const items = [
   },
   { id: 'air', ask: 'Air level', why: 'why', kind: 'yes_no', only: 'air' },
 ] as unknown as Schemas['PrepareItem'][];
-const view = (version: number, answers: Record<string, string>) =>
-  ({ kind: 'found', version, answers }) as unknown as VisitView;
+const view = (version: number, answers: Record<string, string>, holding = answers) =>
+  ({ kind: 'found', version, answers, holding }) as unknown as VisitView;
 const list = (v: VisitView) => (
   <SettingsProvider>
     <QueryClientProvider client={new QueryClient()}>
@@ -129,4 +129,17 @@ it('follows another tablet while nothing is typed here', async () => {
   page.rerender(list(view(2, { floor: '0.2' })));
   await waitFor(() => expect(screen.getByTestId<HTMLInputElement>('prepare-floor').value).toBe('0.2'));
   expect(server.asked).toHaveLength(0);
+});
+
+it('starts from what was answered earlier today, asks first what can have changed, and takes a new answer over it', async () => {
+  render(list(view(1, {}, { floor: '0.6' })));
+  expect(screen.getByTestId('prepare-asked').textContent).toContain('1 to look at again');
+  expect(screen.getByTestId<HTMLInputElement>('prepare-floor').value).toBe('0.6');
+  expect(screen.getByTestId('holds-floor').textContent).toContain('from earlier today');
+  const asks = screen.getAllByText(/Rolled and bounced|Slope of the floor/).map((e) => e.textContent);
+  expect(asks).toEqual(['Rolled and bounced?', 'Slope of the floor']);
+  fireEvent.change(screen.getByTestId('prepare-floor'), { target: { value: '0.2' } });
+  expect(screen.queryByTestId('holds-floor')).toBeNull();
+  await waitFor(() => expect(server.asked).toHaveLength(1));
+  expect(server.asked[0]!.answers).toEqual({ floor: '0.2' });
 });

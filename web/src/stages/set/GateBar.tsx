@@ -1,7 +1,7 @@
 // A gate: what it waits for, what is off by how much, and the reason it is opened on all the same.
 import { Plain } from '../../ui/Press';
 import { useState } from 'react';
-import type { AxleName, SideName } from '../../api/client';
+import type { AxleName, Schemas, SideName, Ticket } from '../../api/client';
 import { FieldError } from '../../shell/Fault';
 import { Glyph, Half } from '../../ui/glyphs';
 import { useSettings } from '../../ui/settings';
@@ -10,7 +10,26 @@ import type { Quantity, Visit } from '../../pad/readings';
 import { findingWords } from './gateWords';
 import { readAt, sides, type Gate, type Marks, type Step } from './sheet';
 
+/** Answers of the prepare list that hold at a gate: its visit's once it was opened, else those of the day that work on the car
+ *  does not change. */
+export function holdsAt(
+  ticket: Pick<Ticket, 'visits'>,
+  visit: Visit | null | undefined,
+  items: Schemas['PrepareItem'][],
+  now = Date.now(),
+): { ask: string; answer: string }[] {
+  const own = ticket.visits.find((v) => v.kind === visit);
+  const last = own ?? ticket.visits.filter((v) => v.opened_at).at(-1);
+  const today = last?.opened_at && now - Date.parse(last.opened_at) < 18 * 3600e3;
+  if (!last || !today) return [];
+  return items
+    .filter((i) => (own || i.holds_day) && last.holding[i.id]?.trim())
+    .map((i) => ({ ask: i.ask, answer: last.holding[i.id]! }));
+}
+
 interface Props {
+  /** Answers of the prepare list that hold here too. */
+  holds: { ask: string; answer: string }[];
   gate: Step;
   view: Gate | undefined;
   marks: Marks;
@@ -22,7 +41,7 @@ interface Props {
   pad: (visit: Visit, q: Quantity, axle: AxleName, s: SideName) => void;
 }
 
-export function GateBar({ gate: g, view, marks, open, stale, fault, tick, pass, pad }: Props) {
+export function GateBar({ holds, gate: g, view, marks, open, stale, fault, tick, pass, pad }: Props) {
   const { unit, form } = useSettings();
   const [reason, setReason] = useState('');
   const off = view?.off ?? [];
@@ -47,6 +66,11 @@ export function GateBar({ gate: g, view, marks, open, stale, fault, tick, pass, 
             </li>
           ))}
         </ul>
+      )}
+      {holds.length > 0 && (
+        <p className="small" data-testid="gate-holds" style={{ marginTop: 6 }}>
+          Holds from today: {holds.map((h) => `${h.ask.toLowerCase()}: ${h.answer}`).join(' · ')}
+        </p>
       )}
       <div style={{ display: 'flex', gap: 10, marginTop: 11, flexWrap: 'wrap' }}>
         {g.ticks.map((t) => {

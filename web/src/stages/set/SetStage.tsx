@@ -10,10 +10,10 @@ import { useSettings } from '../../ui/settings';
 import { ReadingsFirst, Waiting } from '../../shell/ReadingsFirst';
 import { useBench, useShop, type Bench } from '../../shell/ticket';
 import { angle } from '../../units/print';
-import type { Quantity, Visit } from '../../pad/readings';
+import { useMethods, type Quantity, type Visit } from '../../pad/readings';
 import { PadDialog } from '../../pad/PadDialog';
 import { expectedOf, Expect } from './Expect';
-import { GateBar } from './GateBar';
+import { GateBar, holdsAt } from './GateBar';
 import { Ladder } from './Ladder';
 import { Orders, ToeOrders } from './Orders';
 import { PrintSheet } from './PrintSheet';
@@ -55,6 +55,7 @@ function SheetView({
   const { ticket, setTicket } = bench;
   const { form } = useSettings();
   const shop = useShop();
+  const methods = useMethods();
   const [pad, setPad] = useState<{ visit: Visit; quantity: Quantity; axle: AxleName; side: SideName }>();
   const [big, setBig] = useState(false);
   const mark = useMutation({
@@ -86,6 +87,7 @@ function SheetView({
   const bar = gate && (
     <GateBar
       key={gate.id}
+      holds={holdsAt(ticket, sheet.gates.find((g) => g.id === gate.id)?.visit, methods.data?.prepare ?? [])}
       gate={gate}
       view={sheet.gates.find((g) => g.id === gate.id)}
       marks={marked}
