@@ -1,6 +1,7 @@
 // One angle over height as a wheel was measured moving: dots as read with their doubt, the curve of the points as told dashed, the
 // curve the readings make of it whole with its band.
 import type { Schemas } from '../api/client';
+import { halfWidth } from '../units/measure';
 import { angle, length, tick, type AngleForm, type LengthUnit } from '../units/print';
 import { path, ring, scale, ticks } from './plot';
 
@@ -29,7 +30,7 @@ export function MovingFigure({
   const field = `${which}_deg` as const;
   const read = rows.flatMap((r) => {
     const v = r[field];
-    return v == null ? [] : [{ h: r.height_mm, v, half: 1.6449 * r.sigma[field] }];
+    return v == null ? [] : [{ h: r.height_mm, v, half: halfWidth(r.sigma[field]) }];
   });
   const curve = said?.curve ?? [];
   const told = curve.flatMap((p): [number, number][] => (p.told_deg ? [[p.height_mm, p.told_deg[k]!]] : []));

@@ -2,7 +2,7 @@
 import { getMethods } from '../api/calls';
 import { useQuery } from '@tanstack/react-query';
 import type { Schemas, SideName, Ticket } from '../api/client';
-import { bare, measure, type Units } from '../units/measure';
+import { bare, halfWidth, measure, type Units } from '../units/measure';
 import { angle, inches, length, num } from '../units/print';
 
 export type Quantity = Schemas['Quantity'];
@@ -72,9 +72,6 @@ export function show(q: Quantity, v: number, u: Units, fine = false): string {
   if (q === 'rim_runout') return u.length === 'in' ? `${num(v / 25.4, 3)} in` : `${num(v, 1)} mm`;
   return length(v, u.length, fine ? 1 : 0);
 }
-
-/** Half of what holds nine readings in ten, of one standard deviation (a normal's, as everywhere in the program). */
-export const halfWidth = (sigma: number): number => 1.6449 * sigma;
 
 /** The band of nine in ten of a reading with this standard deviation, without a unit where the value has one. */
 export const doubt = (q: Quantity, sigma: number, u: Units): string => within(q, halfWidth(sigma), u);

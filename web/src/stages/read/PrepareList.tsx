@@ -9,9 +9,9 @@ import { FieldError } from '../../shell/Fault';
 import { Glyph } from '../../ui/glyphs';
 import { ticketKey, useBench } from '../../shell/ticket';
 import { useSettings } from '../../ui/settings';
-import type { Units } from '../../units/measure';
+import { halfWidth, type Units } from '../../units/measure';
 import { angle, num } from '../../units/print';
-import { halfWidth, within, type VisitView } from '../../pad/readings';
+import { within, type VisitView } from '../../pad/readings';
 
 type Item = Schemas['PrepareItem'];
 

@@ -10,6 +10,9 @@ import type { Quantity, Visit } from '../../pad/readings';
 import { findingWords } from './gateWords';
 import { readAt, sides, type Gate, type Marks, type Step } from './sheet';
 
+/** How long an answer holds, in milliseconds; the prepare list judges by the same eighteen hours. */
+const DAY_MS = 18 * 3600e3;
+
 /** Answers of the prepare list that hold at a gate: its visit's once it was opened, else those of the day that work on the car
  *  does not change. */
 export function holdsAt(
@@ -20,7 +23,7 @@ export function holdsAt(
 ): { ask: string; answer: string }[] {
   const own = ticket.visits.find((v) => v.kind === visit);
   const last = own ?? ticket.visits.filter((v) => v.opened_at).at(-1);
-  const today = last?.opened_at && now - Date.parse(last.opened_at) < 18 * 3600e3;
+  const today = last?.opened_at && now - Date.parse(last.opened_at) <= DAY_MS;
   if (!last || !today) return [];
   return items
     .filter((i) => (own || i.holds_day) && last.holding[i.id]?.trim())
