@@ -110,6 +110,7 @@ check-arch = { $now } of arch { $where ->
    *[behind] behind
 } the tyre, was { $was }; { $least } wanted
 check-strut = { $now } between tyre and strut, was { $was }; { $least } wanted
+check-hose = { $now } of brake hose left at full droop, was { $was }; { $least } wanted
 check-thread = { ALL_LOW($name) }: { $now } of thread in, { $least } wanted
 check-parallel = track bar and drag link { $value } apart seen from the front, { $most } at most
 foul-side = { $side ->
@@ -192,7 +193,8 @@ verdict-parts-on = { $n ->
    *[other] { $n } parts on.
 }
 verdict-apart = Sides stay too far apart
-verdict-apart-by = Left to right: camber { $camber } of { $camber-most } allowed, caster { $caster } of { $caster-most }.
+verdict-apart-by = { $each-and }.
+apart-more = { $angle-w } left to right { $by } more apart than { $most }
 leave-everything = All angles are in: leave everything.
 first-shared = { $name }: { $order }.
 first-order = { $name }: left { $left }, right { $right }.
@@ -208,7 +210,6 @@ short-side = { $side ->
     [left] Left
    *[right] Right
 } short { $by }.
-short-unreadable = Less than a shop can read.
 short-within-doubt = Within its doubt of ±{ $doubt }: read again after the first turn.
 short-toe-rear = Toe is off, and nothing here sets it that far
 short-rods-end = Tie rods run out before toe does
@@ -242,6 +243,9 @@ why-edge = It lands close to the edge of the window: the next notch leaves it.
 car-reached = All four wheels land on aim
 car-one-reached = { CAP($axle-w) } lands on aim; the { $unread-w } was not read
 car-refused = { CAP($axle-w) } cannot be worked out
+thrust-stays = The rear points { $by } to the { $side-w } and stays so: set the front along it, or the steering wheel stands { $wheel } to the { $side-w }.
+thrust-mended = Left as found the rear would put the steering wheel { $wheel } to the { $side-w }.
+car-doubt-wide = In, but the doubt is wider than the window ({ $each-and }): read again after the first turn.
 car-worst = { CAP($axle-w) }: { LOW($what) }
 car-other-reached = The { $axle-w } lands on aim.
 car-other-off = { CAP($axle-w) } too: { LOW($what) }.

@@ -192,6 +192,7 @@ mod tests {
             inspected: Axles::default(),
             wheelbase_mm: 2900.0,
             lock_deg: 35.0,
+            steering_ratio: bold_stance_car::vehicle::USUAL_STEERING_RATIO,
             levels: Vec::new(),
             tyre_gain_mm: Axles::default(),
             stands: bold_stance_trade::plan::Stands::default(),

@@ -212,8 +212,13 @@ fn what_is_short_is_named_and_a_cross_limit_is_not_short_nothing() {
         s.angles.caster_deg = i.aim.caster_deg[0] - 0.03;
     }
     let r = plan(&i, &[]).unwrap();
-    assert!(r.verdict.headline.en().contains("caster short 0.03°"), "{}", r.verdict.headline.en());
-    assert!(r.verdict.sentence.en().contains("Less than a shop can read"), "{}", r.verdict.sentence.en());
+    assert!(r.verdict.reached, "less than a shop can read: {}", r.verdict.headline.en());
+    assert_eq!(r.left.shortfall.worst(), 0.0);
+    for s in [&mut i.left, &mut i.right] {
+        s.angles.caster_deg = i.aim.caster_deg[0] - 0.08;
+    }
+    let r = plan(&i, &[]).unwrap();
+    assert!(r.verdict.headline.en().contains("caster short 0.08°"), "{}", r.verdict.headline.en());
     // Inside, but farther apart than the aim allows.
     i.aim.cross_caster_deg = 0.3;
     (i.left.angles.caster_deg, i.right.angles.caster_deg) =
@@ -408,7 +413,9 @@ fn toe_and_camber_of_a_rear_wheel_are_set_together() {
                 toe: around(want.toe_deg),
             };
             let set = bold_stance_trade::plan::solve(&bench, &t).remove(0);
-            assert!(set.shortfall.worst() < 1e-9, "{} {}: {:?}", names[a], names[b], set.shortfall);
+            // A miss that nobody can read is left as it stands.
+            let left = set.positions == bench.start() && set.shortfall.readable().worst() == 0.0;
+            assert!(left || set.shortfall.worst() < 1e-9, "{} {}: {:?}", names[a], names[b], set.shortfall);
             tried += 1;
         }
     }

@@ -2333,6 +2333,11 @@ export interface components {
             lock_deg: number;
             /** @description How it stands as found. */
             stands?: components["schemas"]["Stands"];
+            /**
+             * Format: double
+             * @description Turns of the steering wheel for one of the road wheels.
+             */
+            steering_ratio?: number;
             /** @description Turns recorded on it, and the settled heights they gave. */
             turns?: components["schemas"]["TurnRecord"][];
             /** @description Loaded radius gained by the planned tyres, mm: turns the body, moves no arm. */
@@ -2404,6 +2409,7 @@ export interface components {
              *           "bump_mm": null,
              *           "arch_front_mm": null,
              *           "arch_rear_mm": null,
+             *           "hose_mm": null,
              *           "strut_gap_mm": null,
              *           "bucket": null
              *         },
@@ -2424,6 +2430,7 @@ export interface components {
              *           "bump_mm": null,
              *           "arch_front_mm": null,
              *           "arch_rear_mm": null,
+             *           "hose_mm": null,
              *           "strut_gap_mm": null,
              *           "bucket": null
              *         },
@@ -2673,6 +2680,7 @@ export interface components {
             reached: boolean;
             /** @description What to do about it. */
             sentence: components["schemas"]["Said"];
+            thrust?: components["schemas"]["Thrust"] | null;
             worst?: components["schemas"]["Worst"] | null;
         };
         /** @description All tyres of a car. */
@@ -2755,7 +2763,7 @@ export interface components {
          * @description What is checked.
          * @enum {string}
          */
-        CheckKind: "upper_joint" | "lower_joint" | "shaft" | "bucket" | "strut_gap" | "arch" | "droop" | "bump" | "thread" | "parallel" | "tie_rod";
+        CheckKind: "upper_joint" | "lower_joint" | "shaft" | "bucket" | "strut_gap" | "arch" | "hose" | "droop" | "bump" | "thread" | "parallel" | "tie_rod";
         /** @description One side of a disagreement: what it asks for and why. */
         Choice: {
             /** @description Its argument, one sentence. */
@@ -4219,6 +4227,12 @@ export interface components {
              * @default null
              */
             droop_mm: number | null;
+            /**
+             * Format: double
+             * @description Brake hose and sensor wire left slack at full droop as found, mm.
+             * @default null
+             */
+            hose_mm: number | null;
             /**
              * Format: double
              * @description The same of the lower, degrees.
@@ -6697,6 +6711,25 @@ export interface components {
             place?: components["schemas"]["GaugeSpot"] | null;
         };
         ThreadLink: string;
+        /** @description Where the rear axle points, and what the driver sees of it. */
+        Thrust: {
+            /**
+             * Format: double
+             * @description Half of left minus right rear toe as found, degrees, to the right positive.
+             */
+            found_deg: number;
+            /**
+             * Format: double
+             * @description The same as set.
+             */
+            set_deg: number;
+            /**
+             * Format: double
+             * @description How far the steering wheel stands off straight ahead if the rear is left as found, degrees, to the right positive:
+             *     the front wheels follow the rear's line, and the steering gear turns that up.
+             */
+            wheel_if_left_deg: number;
+        };
         /**
          * @description Something ticked by hand at a gate.
          * @enum {string}

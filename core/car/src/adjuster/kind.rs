@@ -228,6 +228,9 @@ pub struct Adjuster {
     pub kind: AdjusterKind,
 }
 
+/// Thread that must stay in engagement where the part says nothing, mm (common practice, no source).
+pub const LEAST_ENGAGED_MM: f64 = 15.0;
+
 /// What an adjuster measured on the car does against what was measured, as a share (judgement, no source).
 const MEASURED_SD: f64 = 0.08;
 
@@ -382,10 +385,20 @@ impl Adjuster {
         self.locked || self.held.is_some()
     }
 
-    /// Lowest and highest position; where it stands when it is locked.
+    /// Lowest and highest position; where it stands when it is locked. A thread ends where it would lose its engagement,
+    /// as far as that is known; one that has lost it already is never turned farther out.
     #[must_use]
     pub fn range(&self) -> [f64; 2] {
-        if self.is_fixed() { [self.position; 2] } else { self.built_range() }
+        if self.is_fixed() {
+            return [self.position; 2];
+        }
+        let [low, high] = self.built_range();
+        let AdjusterKind::Thread { pitch_mm, engaged_mm: Some(engaged), min_engaged_mm, .. } = &self.kind
+        else {
+            return [low, high];
+        };
+        let most = (engaged - min_engaged_mm.unwrap_or(LEAST_ENGAGED_MM)) / pitch_mm;
+        [low, high.min(most.max(self.position)).max(low)]
     }
 
     /// Lowest and highest position as it is built, locked or not.

@@ -7,6 +7,9 @@ use bold_stance_kinematics::wheel::WheelState;
 use bold_stance_units::problem::{Problem, in_range};
 use serde::{Deserialize, Serialize};
 
+/// Thrust that a driver sees at the steering wheel, degrees (common practice, no source).
+pub const THRUST_SEEN_DEG: f64 = 0.15;
+
 /// The car as geometry.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
 #[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]

@@ -5,6 +5,9 @@ use bold_stance_units::problem::{Problem, in_range};
 use bold_stance_units::said::said;
 use serde::{Deserialize, Serialize};
 
+/// Turns of the steering wheel for one of the road wheels where nobody told (common practice, no source).
+pub const USUAL_STEERING_RATIO: f64 = 16.0;
+
 /// A level of an air suspension against as arrived, mm higher.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
 #[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
@@ -82,7 +85,7 @@ impl Default for CarFacts {
         Self {
             cg_height_mm: 620.0,
             brake_front_share: 0.65,
-            steering_ratio: 16.0,
+            steering_ratio: USUAL_STEERING_RATIO,
             lock_deg: 35.0,
             tyre_width_mm: 265.0,
             payload: None,

@@ -25,6 +25,8 @@ pub struct Limits {
     pub arch_front_mm: Option<f64>,
     /// Tyre to arch behind it as found, mm.
     pub arch_rear_mm: Option<f64>,
+    /// Brake hose and sensor wire left slack at full droop as found, mm.
+    pub hose_mm: Option<f64>,
     /// Tyre to strut as found, mm.
     pub strut_gap_mm: Option<f64>,
     /// Point of the spring bucket or frame nearest the upper arm, left side, mm.
@@ -46,6 +48,7 @@ impl Limits {
             ("arch_front_mm", self.arch_front_mm, 0.0, 500.0, "mm"),
             ("arch_rear_mm", self.arch_rear_mm, 0.0, 500.0, "mm"),
             ("strut_gap_mm", self.strut_gap_mm, 0.0, 200.0, "mm"),
+            ("hose_mm", self.hose_mm, 0.0, 300.0, "mm"),
         ] {
             out.extend(v.and_then(|v| in_range(&format!("{at}{f}"), v, low, high, unit).err()));
         }

@@ -97,6 +97,7 @@ pub fn base_of(f: &VehicleFacts, readings: &[Reading], seen: &[Seen]) -> CarBase
     CarBase {
         wheelbase_mm: f.wheelbase_mm,
         lock_deg: c.lock_deg,
+        steering_ratio: c.steering_ratio,
         levels: c.levels.clone(),
         stands: stands(f, readings),
         turns: c.turns.clone(),

@@ -194,7 +194,7 @@ impl Work<'_> {
             lock,
             checks: self.checks(i, fitted, &set.positions),
             setting: bench.lines(&set.positions),
-            shortfall: set.shortfall,
+            shortfall: set.shortfall.readable(),
             sensitivity: bench.sensitivity(&start),
             curve: curve(self, i, bench, &start, &heights, &doubts),
             drawing_before: draw(&s.found, s.travel, Attitude::default())?,
@@ -355,7 +355,7 @@ impl Work<'_> {
             reach(&benches[i], &set[i].positions, self.plane, false).map(|r| r.outline).unwrap_or_default()
         };
         (out.left_outline, out.right_outline) = (outline(0), outline(1));
-        out.short_deg = set.iter().map(|s| s.shortfall.worst()).fold(0.0, f64::max);
+        out.short_deg = set.iter().map(|s| s.shortfall.readable().worst()).fold(0.0, f64::max);
         out.apart_deg = self.apart_deg(&set[0].angles, &set[1].angles);
         out.effect = self.effect(without, &benches);
         let missing = misfits(&with, &provided(self.input, has_toe));

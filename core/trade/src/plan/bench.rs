@@ -1,6 +1,7 @@
 //! A corner at a height with its adjusters: what the solver turns, and the orders in workshop words.
 
 use super::budget::{Budget, UNREACHED};
+use super::guard::Guard;
 use super::square::is_one_arm;
 use bold_stance_car::adjuster::{Adjuster, AdjusterKind, Held};
 use bold_stance_car::vehicle::Attitude;
@@ -9,6 +10,7 @@ use bold_stance_kinematics::linkage::{Corner, Linkage, Loop, Unreachable};
 use bold_stance_kinematics::wheel::Alignment;
 use bold_stance_units::said::{Said, said};
 use serde::{Deserialize, Serialize};
+use std::sync::Arc;
 
 /// One adjuster's order.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
@@ -85,6 +87,8 @@ pub struct Bench {
     pub toe_by: Option<usize>,
     /// Where a live axle stands central, mm to the left in the model's own axes: 0 as drawn, else what was read.
     pub centre_mm: f64,
+    /// What a setting may not bring past a measured limit; none where nothing is watched.
+    pub(crate) guard: Option<Arc<Guard>>,
     /// What posing it may still cost.
     pub(crate) budget: Budget,
 }
@@ -95,7 +99,8 @@ impl Bench {
     #[must_use]
     pub fn new(corner: Corner, adjusters: Vec<Adjuster>, travel_mm: f64, attitude: Attitude) -> Self {
         let (toe_by, budget) = (None, Budget::default());
-        let mut out = Self { corner, adjusters, travel_mm, attitude, toe_by, centre_mm: 0.0, budget };
+        let mut out =
+            Self { corner, adjusters, travel_mm, attitude, toe_by, centre_mm: 0.0, guard: None, budget };
         out.toe_by = out.adjusters.iter().position(Adjuster::is_tie_rod);
         if out.toe_by.is_none() && !out.corner.is_steered() {
             let start = out.start();
@@ -262,7 +267,8 @@ pub(crate) fn line(a: &Adjuster, position: f64) -> SettingLine {
         (_, AdjusterKind::Shims { .. }) => order(if movement > 0.0 { "order-add" } else { "order-take-out" }),
         _ => order("order"),
     };
-    let [low, high] = a.built_range();
+    // A thread ends where its engagement does.
+    let [low, high] = if a.is_fixed() { a.built_range() } else { a.range() };
     let margin = a.step().unwrap_or((high - low) / 100.0) / 2.0;
     let at_end = !matches!(a.kind, AdjusterKind::Sleeve { .. })
         && (position - low < margin || high - position < margin);

@@ -5,7 +5,7 @@
 
 use super::bench::Bench;
 use crate::part::PartLimits;
-use bold_stance_car::adjuster::AdjusterKind;
+use bold_stance_car::adjuster::{AdjusterKind, LEAST_ENGAGED_MM};
 use bold_stance_car::vehicle::Limits;
 use bold_stance_kinematics::Vec3;
 use bold_stance_kinematics::linkage::{BarKind, Corner, Linkage};
@@ -25,6 +25,8 @@ const LEAST_TRAVEL: f64 = 25.0;
 const LEAST_BUCKET_GAP: f64 = 3.0;
 /// Tyre to strut, mm.
 const LEAST_STRUT_GAP: f64 = 3.0;
+/// Brake hose that should be slack at full droop, mm.
+const LEAST_HOSE: f64 = 10.0;
 /// Tyre to arch, mm.
 const LEAST_ARCH_GAP: f64 = 15.0;
 /// Track bar against drag link in front view, degrees.
@@ -51,6 +53,8 @@ pub enum CheckKind {
     StrutGap,
     /// Tyre to arch.
     Arch,
+    /// Brake hose left at full droop.
+    Hose,
     /// Droop left.
     Droop,
     /// Bump left.
@@ -92,14 +96,75 @@ impl Check {
     }
 }
 
+/// A corner as set at the two heights at which something may meet.
+struct Poses {
+    droop: Option<Pose>,
+    planned: Option<Pose>,
+    droop_measured: bool,
+}
+
+/// Which of the two.
+#[derive(Debug, Clone, Copy)]
+enum At {
+    Droop,
+    Planned,
+}
+
+impl Poses {
+    /// The larger of a figure at both.
+    fn worst(&self, f: impl Fn(&Pose) -> Option<f64>) -> Option<(f64, At)> {
+        [(&self.droop, At::Droop), (&self.planned, At::Planned)]
+            .into_iter()
+            .filter_map(|(p, at)| Some((f(p.as_ref()?)?, at)))
+            .max_by(|a, b| a.0.total_cmp(&b.0))
+    }
+
+    fn words(&self, at: At) -> Said {
+        match at {
+            At::Planned => said("at-planned-height"),
+            At::Droop if self.droop_measured => said("at-full-droop"),
+            At::Droop => said("at-full-droop-taken").mm("taken", USUAL_DROOP),
+        }
+    }
+}
+
+/// How far one figure is past its limit.
+#[derive(Debug, Clone, Copy)]
+pub(crate) struct Past {
+    /// Mm of a gap, degrees of a joint; at most 0 where it holds.
+    pub by: f64,
+    /// Where a gap is closed; 0 for a joint.
+    pub touches: f64,
+}
+
+impl Past {
+    fn gap(gap: Option<f64>, least: f64) -> Self {
+        Self { by: gap.map_or(0.0, |g| least - g), touches: least }
+    }
+
+    fn joint(by: f64) -> Self {
+        Self { by, touches: 0.0 }
+    }
+}
+
+/// Tyre to arch at one end of it, mm.
+#[derive(Clone, Copy)]
+struct ArchGap {
+    place: &'static str,
+    was: f64,
+    now: f64,
+}
+
 /// One side of a plan to be checked.
 pub(crate) struct Checked<'a> {
     /// Corner as found, adjusters where they stood.
     pub found: &'a Corner,
     /// Travel as found, mm.
     pub found_travel: f64,
-    /// The plan's bench, at the planned height.
+    /// The plan's bench.
     pub bench: &'a Bench,
+    /// Travel at the height that is checked, mm.
+    pub travel_mm: f64,
     /// Its positions.
     pub positions: &'a [f64],
     /// Gain by ways that do not use travel, mm.
@@ -113,30 +178,68 @@ pub(crate) struct Checked<'a> {
 }
 
 impl Checked<'_> {
+    /// The corner as set, at full droop and at the planned height. Full droop is where the damper ends, at a travel that
+    /// only ways outside the suspension move.
+    fn poses(&self, c: &Corner) -> Poses {
+        let droop_left = self.limits.droop_mm.unwrap_or(USUAL_DROOP) + self.parts.droop_mm.unwrap_or(0.0);
+        let full_droop = self.found_travel - droop_left - self.free_gain;
+        Poses {
+            droop: c.pose(full_droop, 0.0).ok(),
+            planned: c.pose(self.travel_mm, 0.0).ok(),
+            droop_measured: self.limits.droop_mm.is_some(),
+        }
+    }
+
+    /// How far each figure that was measured, and that a setting can change, is past its limit. The list is as long for
+    /// every setting of a corner.
+    pub(crate) fn past(&self) -> Vec<Past> {
+        let c = self.bench.set(self.positions);
+        let poses = self.poses(&c);
+        let mut out = Vec::new();
+        for (upper, own, part) in [
+            (true, self.limits.upper_joint_deg, self.parts.upper_joint_deg),
+            (false, self.limits.lower_joint_deg, self.parts.lower_joint_deg),
+        ] {
+            if let Some(limit) = part.or(own) {
+                out.push(Past::joint(self.most_leant(&c, &poses, upper).map_or(0.0, |(v, _)| v - limit)));
+            }
+        }
+        if let Some(limit) = self.parts.shaft_deg.or(self.limits.shaft_deg) {
+            out.push(Past::joint(self.most_bent(&poses).map_or(0.0, |(v, _)| v - limit)));
+        }
+        if self.limits.bucket.is_some() {
+            out.push(Past::gap(self.bucket_gap(&c, &poses), LEAST_BUCKET_GAP));
+        }
+        for gap in self.arch_gaps(&poses).into_iter().flatten() {
+            out.push(Past::gap(Some(gap.now), LEAST_ARCH_GAP));
+        }
+        if self.limits.strut_gap_mm.is_some() {
+            out.push(Past::gap(self.strut_gap(&c, &poses), LEAST_STRUT_GAP));
+        }
+        out
+    }
+
+    /// Whether anything was measured that a setting can foul.
+    pub(crate) fn can_foul(limits: &Limits, parts: &PartLimits) -> bool {
+        let l = limits;
+        let joints = [l.upper_joint_deg, l.lower_joint_deg, parts.upper_joint_deg, parts.lower_joint_deg];
+        let shaft = l.shaft_inner.is_some() && l.shaft_deg.or(parts.shaft_deg).is_some();
+        let gaps = [l.arch_front_mm, l.arch_rear_mm, l.strut_gap_mm];
+        shaft || l.bucket.is_some() || joints.iter().chain(&gaps).any(Option::is_some)
+    }
+
     /// Every check this layout has.
     pub(crate) fn run(&self) -> Vec<Check> {
         let mut out = Vec::new();
         let c = self.bench.set(self.positions);
-        let planned = self.bench.travel_mm;
-        let droop_left = self.limits.droop_mm.unwrap_or(USUAL_DROOP) + self.parts.droop_mm.unwrap_or(0.0);
-        // Full droop is where the damper ends, at a travel that only ways outside the suspension move.
-        let full_droop = self.found_travel - droop_left - self.free_gain;
-        let at_droop = c.pose(full_droop, 0.0).ok();
-        let at_planned = c.pose(planned, 0.0).ok();
-        let droop_words = if self.limits.droop_mm.is_some() {
-            said("at-full-droop")
-        } else {
-            said("at-full-droop-taken").mm("taken", USUAL_DROOP)
-        };
+        let planned = self.travel_mm;
+        let poses = self.poses(&c);
         for (upper, kind, name, own, part) in [
             (true, CheckKind::UpperJoint, "upper", self.limits.upper_joint_deg, self.parts.upper_joint_deg),
             (false, CheckKind::LowerJoint, "lower", self.limits.lower_joint_deg, self.parts.lower_joint_deg),
         ] {
             let limit = part.or(own).unwrap_or(USUAL_JOINT);
-            let worst = [(&at_droop, droop_words.clone()), (&at_planned, said("at-planned-height"))]
-                .into_iter()
-                .filter_map(|(p, w)| Some((self.joint_lean(&c, p.as_ref()?, upper)?, w)))
-                .max_by(|a, b| a.0.total_cmp(&b.0));
+            let worst = self.most_leant(&c, &poses, upper).map(|(v, at)| (v, poses.words(at)));
             if let Some((value, at)) = worst {
                 let words = said("check-joint")
                     .word("which", name)
@@ -146,9 +249,10 @@ impl Checked<'_> {
                 out.push(check(kind, value <= limit, own.or(part).is_some(), value, limit, "°", words));
             }
         }
-        self.shaft(&at_droop, &at_planned, &droop_words, &mut out);
-        self.bucket(&c, &at_droop, &mut out);
-        self.tyre(&c, &at_planned, &mut out);
+        self.shaft(&poses, &mut out);
+        self.bucket(&c, &poses, &mut out);
+        self.tyre(&c, &poses, &mut out);
+        self.hose(&mut out);
         let gain = self.found_travel - planned - self.free_gain;
         for (kind, name, was, now) in [
             (
@@ -220,33 +324,36 @@ impl Checked<'_> {
         Some(housing.dot(&s1).clamp(-1.0, 1.0).acos().to_degrees())
     }
 
-    fn shaft(&self, droop: &Option<Pose>, planned: &Option<Pose>, droop_words: &Said, out: &mut Vec<Check>) {
-        let Some(inner) = self.limits.shaft_inner.map(Vec3::from) else { return };
+    /// The worse of both heights: how far a ball joint leans, degrees.
+    fn most_leant(&self, c: &Corner, poses: &Poses, upper: bool) -> Option<(f64, At)> {
+        poses.worst(|p| self.joint_lean(c, p, upper))
+    }
+
+    /// The worse of both heights: how far the drive shaft's more bent joint bends, degrees.
+    fn most_bent(&self, poses: &Poses) -> Option<(f64, At)> {
+        let inner = self.limits.shaft_inner.map(Vec3::from)?;
+        poses.worst(|p| {
+            let d = (p.centre - p.spin * SHAFT_INSET - inner).normalize();
+            let outer = d.dot(&p.spin).clamp(-1.0, 1.0).acos();
+            let at_box = d.dot(&Vec3::y()).abs().clamp(0.0, 1.0).acos();
+            Some(outer.max(at_box).to_degrees())
+        })
+    }
+
+    fn shaft(&self, poses: &Poses, out: &mut Vec<Check>) {
         let limit = self.parts.shaft_deg.or(self.limits.shaft_deg).unwrap_or(USUAL_SHAFT);
-        let worst = [(droop, droop_words.clone()), (planned, said("at-planned-height"))]
-            .into_iter()
-            .filter_map(|(p, w)| {
-                let p = p.as_ref()?;
-                let d = (p.centre - p.spin * SHAFT_INSET - inner).normalize();
-                let outer = d.dot(&p.spin).clamp(-1.0, 1.0).acos();
-                let at_box = d.dot(&Vec3::y()).abs().clamp(0.0, 1.0).acos();
-                Some((outer.max(at_box).to_degrees(), w))
-            })
-            .max_by(|a, b| a.0.total_cmp(&b.0));
-        if let Some((value, at)) = worst {
-            let words = said("check-shaft").deg("value", value, 0).deg("limit", limit, 0).say("at", at);
+        if let Some((value, at)) = self.most_bent(poses) {
+            let words =
+                said("check-shaft").deg("value", value, 0).deg("limit", limit, 0).say("at", poses.words(at));
             let measured = self.limits.shaft_deg.or(self.parts.shaft_deg).is_some();
             out.push(check(CheckKind::Shaft, value <= limit, measured, value, limit, "°", words));
         }
     }
 
-    fn bucket(&self, c: &Corner, droop: &Option<Pose>, out: &mut Vec<Check>) {
-        let (Some(point), Some(p), Some(pivots)) =
-            (self.limits.bucket.map(Vec3::from), droop, c.upper_pivots())
-        else {
-            return;
-        };
-        let Some(axis) = p.axis else { return };
+    /// Upper arm to bucket at full droop, mm.
+    fn bucket_gap(&self, c: &Corner, poses: &Poses) -> Option<f64> {
+        let point = self.limits.bucket.map(Vec3::from)?;
+        let (pivots, axis) = (c.upper_pivots()?, poses.droop.as_ref()?.axis?);
         // Centre line of the nearer leg of the arm; the arm's own half thickness is taken as 18 mm.
         const HALF_ARM: f64 = 18.0;
         let to_leg = |from: Vec3, to: Vec3| {
@@ -254,30 +361,31 @@ impl Checked<'_> {
             let t = ((point - from).dot(&d) / d.norm_squared()).clamp(0.0, 1.0);
             (point - (from + d * t)).norm()
         };
-        let gap = pivots.iter().map(|q| to_leg(*q, axis.upper)).fold(f64::INFINITY, f64::min)
-            - HALF_ARM
-            - self.parts.bucket_mm.unwrap_or(0.0);
+        let nearest = pivots.iter().map(|q| to_leg(*q, axis.upper)).fold(f64::INFINITY, f64::min);
+        Some(nearest - HALF_ARM - self.parts.bucket_mm.unwrap_or(0.0))
+    }
+
+    fn bucket(&self, c: &Corner, poses: &Poses, out: &mut Vec<Check>) {
+        let Some(gap) = self.bucket_gap(c, poses) else { return };
         let words = said("check-bucket").mm("gap", gap).mm("least", LEAST_BUCKET_GAP);
         out.push(check(CheckKind::Bucket, gap >= LEAST_BUCKET_GAP, true, gap, LEAST_BUCKET_GAP, "mm", words));
     }
 
-    fn tyre(&self, c: &Corner, planned: &Option<Pose>, out: &mut Vec<Check>) {
-        let (Some(p), Ok(was)) = (planned, self.found.pose(self.found_travel, 0.0)) else { return };
-        let back = p.centre.x - was.centre.x;
-        for (name, gap, moved) in
-            [("ahead", self.limits.arch_front_mm, back), ("behind", self.limits.arch_rear_mm, -back)]
-        {
-            let Some(gap) = gap else { continue };
-            let now = gap - moved - self.tyre_gain;
-            let words = said("check-arch")
-                .mm("now", now)
-                .word("where", name)
-                .mm("was", gap)
-                .mm("least", LEAST_ARCH_GAP);
-            out.push(check(CheckKind::Arch, now >= LEAST_ARCH_GAP, true, now, LEAST_ARCH_GAP, "mm", words));
-        }
-        let Some(gap) = self.limits.strut_gap_mm else { return };
-        // The inner shoulder at the top of the tyre against the strut's line, now and as found.
+    /// Tyre to arch ahead and behind at the planned height, where each was measured.
+    fn arch_gaps(&self, poses: &Poses) -> [Option<ArchGap>; 2] {
+        let back = match (&poses.planned, self.found.pose(self.found_travel, 0.0)) {
+            (Some(p), Ok(was)) => p.centre.x - was.centre.x,
+            _ => return [None; 2],
+        };
+        [("ahead", self.limits.arch_front_mm, back), ("behind", self.limits.arch_rear_mm, -back)].map(
+            |(place, was, moved)| was.map(|was| ArchGap { place, was, now: was - moved - self.tyre_gain }),
+        )
+    }
+
+    /// The tyre's inner shoulder at its top against the strut's line, mm, at the planned height.
+    fn strut_gap(&self, c: &Corner, poses: &Poses) -> Option<f64> {
+        let gap = self.limits.strut_gap_mm?;
+        let (p, was) = (poses.planned.as_ref()?, self.found.pose(self.found_travel, 0.0).ok()?);
         let distance = |s: &Corner, p: &Pose, grown: f64| {
             let top = p.axis.map_or(p.centre, |a| a.upper);
             let line = (top - s.strut_foot(p)?).normalize();
@@ -287,29 +395,39 @@ impl Checked<'_> {
             let d = shoulder - top;
             Some((d - line * d.dot(&line)).norm())
         };
-        let (Some(now), Some(then)) = (distance(c, p, self.tyre_gain), distance(self.found, &was, 0.0))
-        else {
-            return;
-        };
-        let value = gap + now - then;
+        Some(gap + distance(c, p, self.tyre_gain)? - distance(self.found, &was, 0.0)?)
+    }
+
+    fn tyre(&self, c: &Corner, poses: &Poses, out: &mut Vec<Check>) {
+        for ArchGap { place, was, now } in self.arch_gaps(poses).into_iter().flatten() {
+            let words = said("check-arch")
+                .mm("now", now)
+                .word("where", place)
+                .mm("was", was)
+                .mm("least", LEAST_ARCH_GAP);
+            out.push(check(CheckKind::Arch, now >= LEAST_ARCH_GAP, true, now, LEAST_ARCH_GAP, "mm", words));
+        }
+        let (Some(was), Some(value)) = (self.limits.strut_gap_mm, self.strut_gap(c, poses)) else { return };
         let words =
-            said("check-strut").fine_mm("now", value).fine_mm("was", gap).mm("least", LEAST_STRUT_GAP);
-        out.push(check(
-            CheckKind::StrutGap,
-            value >= LEAST_STRUT_GAP,
-            true,
-            value,
-            LEAST_STRUT_GAP,
-            "mm",
-            words,
-        ));
+            said("check-strut").fine_mm("now", value).fine_mm("was", was).mm("least", LEAST_STRUT_GAP);
+        let ok = value >= LEAST_STRUT_GAP;
+        out.push(check(CheckKind::StrutGap, ok, true, value, LEAST_STRUT_GAP, "mm", words));
+    }
+
+    /// What is left of the brake hose at full droop: a part that lets the wheel droop farther and brackets that lower it
+    /// from the body use it up; the springs' own travel does not.
+    fn hose(&self, out: &mut Vec<Check>) {
+        let Some(was) = self.limits.hose_mm else { return };
+        let now = was - self.parts.droop_mm.unwrap_or(0.0) - self.free_gain;
+        let words = said("check-hose").mm("now", now).mm("was", was).mm("least", LEAST_HOSE);
+        out.push(check(CheckKind::Hose, now >= LEAST_HOSE, true, now, LEAST_HOSE, "mm", words));
     }
 
     fn threads(&self, out: &mut Vec<Check>) {
         for (a, p) in self.bench.adjusters.iter().zip(self.positions) {
             if let AdjusterKind::Thread { pitch_mm, engaged_mm: Some(engaged), min_engaged_mm, .. } = &a.kind
             {
-                let limit = min_engaged_mm.unwrap_or(15.0);
+                let limit = min_engaged_mm.unwrap_or(LEAST_ENGAGED_MM);
                 let value = engaged - pitch_mm * p.max(0.0);
                 let words =
                     said("check-thread").name("name", a.name.clone()).mm("now", value).mm("least", limit);

@@ -277,6 +277,7 @@ mod tests {
             inspected: Axles::default(),
             wheelbase_mm: 3220.0,
             lock_deg: 35.0,
+            steering_ratio: bold_stance_car::vehicle::USUAL_STEERING_RATIO,
             levels: Vec::new(),
             tyre_gain_mm: Axles::default(),
             stands,

@@ -11,6 +11,7 @@ mod case_form;
 mod checks;
 mod curves;
 mod expected;
+mod guard;
 mod height;
 mod height_target;
 mod input;
@@ -42,8 +43,8 @@ pub use bench::{Bench, Sensitivity, SettingLine};
 pub use budget::Budget;
 pub use car::{
     AxleBase, AxlePlan, CarAnswer, CarBase, CarInput, CarPlan, CarStance, CarVerdict, Order, PLAN_FORMAT,
-    Picked, Standing, Stands, USUAL_LIMIT_MM, WhatIsIn, Worst, WorstKind, car_fitted_parts, orders, plan_car,
-    plan_car_within,
+    Picked, Standing, Stands, Thrust, USUAL_LIMIT_MM, WhatIsIn, Worst, WorstKind, car_fitted_parts, orders,
+    plan_car, plan_car_within,
 };
 pub use case::{PlanCase, PlanCaseError, PlanCaseResult, run_plan};
 pub use checks::{Check, CheckKind};
@@ -52,7 +53,7 @@ pub use expected::AS_READ;
 pub use height::{PlanState, Way, WayKind};
 pub use height_target::{ByTurning, HeightAnswer, HeightTarget, TargetKind, Turned, height_for};
 pub use input::{Moves, PlanInput, SideReadings, Unread};
-pub use judge::{Shortfall, SolvedSetting};
+pub use judge::{READABLE_DEG, READABLE_TOE_DEG, Shortfall, SolvedSetting};
 pub use ladder::{Ladder, LadderAsked, LadderEnd, Ladders, MOST_SETS, Rung, USUAL_SPAN_MM, ladders};
 pub use pair::{pair, solve_both};
 pub use part_case::{PartCase, PartResult, run_part};
@@ -68,4 +69,3 @@ pub use states::{AngleVerdict, StateResult, StateSide};
 pub use stop::Stop;
 pub use swept::Swept;
 pub use tread::{OtherAnswer, scenes_of};
-pub(crate) use words::READABLE_DEG;

@@ -5,7 +5,7 @@ use super::score::Score;
 use super::solver::{FEW, grid, solve_keeping};
 use super::square::is_one_arm;
 use crate::aim::{Cross, Target};
-use crate::plan::judge::{SolvedSetting, is_moved, judge, outside};
+use crate::plan::judge::{READABLE_DEG, SolvedSetting, judge, knob, outside};
 use bold_stance_car::adjuster::{Adjuster, AdjusterKind, ThreadLink};
 use bold_stance_kinematics::linkage::Corner;
 use bold_stance_units::numbers::Secant;
@@ -14,10 +14,14 @@ use bold_stance_units::numbers::Secant;
 fn together(l: &SolvedSetting, r: &SolvedSetting, cross: Cross) -> Score {
     let off = cross.off(l.angles.camber_deg - r.angles.camber_deg, l.angles.caster_deg - r.angles.caster_deg);
     let [camber, caster] = off.map(f64::abs);
-    let over = (camber - cross.camber).max(0.0) + (caster - cross.caster).max(0.0);
+    // Where nothing is turned only what a shop can read is too far apart.
+    let least = if l.knobs + r.knobs == 0 { READABLE_DEG } else { 0.0 };
+    let apart = |v: f64, most: f64| if v - most > least { v - most } else { 0.0 };
+    let over = apart(camber, cross.camber) + apart(caster, cross.caster);
     let same = (camber / cross.camber).powi(2) + (caster / cross.caster).powi(2);
     Score {
-        over: l.shortfall.sum() + r.shortfall.sum() + if over < 1e-9 { 0.0 } else { over },
+        foul: l.foul.and(r.foul),
+        over: l.told().sum() + r.told().sum() + if over < 1e-9 { 0.0 } else { over },
         knobs: l.knobs + r.knobs,
         centre: l.centre + r.centre + same,
         movement: l.movement + r.movement,
@@ -139,9 +143,8 @@ fn live_axle(benches: &[Bench; 2], t: &[Target; 2], cross: Cross) -> Option<[Sol
             })
             .sum();
         let pair = together(l, r, cross);
-        let touched =
-            shared.iter().zip(pick).filter(|(i, p)| is_moved(&benches[0].adjusters[**i], **p)).count();
-        let score = Score { knobs: pair.knobs + touched as u32, movement: pair.movement + moved, ..pair };
+        let touched: u32 = shared.iter().zip(pick).map(|(i, p)| knob(&benches[0], *i, *p)).sum();
+        let score = Score { knobs: pair.knobs + touched, movement: pair.movement + moved, ..pair };
         Some((score, [l.clone(), r.clone()]))
     };
     let mut pick: Vec<f64> = shared.iter().map(|i| benches[0].adjusters[*i].position).collect();

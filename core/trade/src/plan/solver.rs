@@ -22,6 +22,9 @@ const KEEP: usize = 14;
 /// The same where only the best matters: a part looked at as a candidate.
 pub(crate) const FEW: usize = 6;
 
+/// Steps of one size along the edge of what fouls.
+const EDGE_ROUNDS: u32 = 16;
+
 /// Positions an adjuster can take, where it stands among them; the second value says whether they are only a first
 /// net.
 pub(crate) fn grid(a: &Adjuster) -> (Vec<f64>, bool) {
@@ -62,7 +65,14 @@ pub(crate) fn solve_keeping(bench: &Bench, t: &Target, keep: usize) -> Vec<Solve
         .filter(|i| (joint || Some(*i) != bench.toe_by) && !bench.adjusters[*i].is_fixed())
         .collect();
     let grids: Vec<(Vec<f64>, bool)> = free.iter().map(|i| grid(&bench.adjusters[*i])).collect();
-    let mut out: Vec<SolvedSetting> = Vec::new();
+    // As it stands, and with toe alone turned: elsewhere the rod may put what is just inside just outside.
+    let untouched = bench.start();
+    let mut toe_alone = untouched.clone();
+    toe_turns(bench, &mut toe_alone, t, true);
+    let mut out: Vec<SolvedSetting> = [untouched, toe_alone]
+        .into_iter()
+        .filter_map(|p| bench.angles(&p).ok().map(|a| judge(bench, p, a, t, true)))
+        .collect();
     for _ in 0..3 {
         let (found, rod_moves) = round(bench, t, &start, &free, &grids, keep);
         out.extend(found);
@@ -243,7 +253,23 @@ fn worth_trying(
         }
     }
     let views: Vec<&[f64]> = lists.iter().map(Vec::as_slice).collect();
-    s.best_of(bench, t, &views, 2 * keep)
+    let mut picks = s.best_of(bench, t, &views, 2 * keep);
+    // Between the points of the net one or two knobs alone may land where only more of them land on it.
+    if grids.iter().any(|g| g.1) {
+        let stands: Vec<[f64; 1]> = free.iter().map(|i| [start[*i]]).collect();
+        for k in 0..free.len() {
+            for l in k..free.len() {
+                let of = |n: usize| if n == k || n == l { grids[n].0.as_slice() } else { &stands[n] };
+                let alone: Vec<&[f64]> = (0..free.len()).map(of).collect();
+                for p in s.best_of(bench, t, &alone, 1) {
+                    if !picks.contains(&p) {
+                        picks.push(p);
+                    }
+                }
+            }
+        }
+    }
+    picks
         .into_iter()
         .filter_map(|pick| {
             let mut p = start.to_vec();
@@ -280,8 +306,10 @@ fn refine(
     }
     let joint = toe_joins_in(bench);
     let mut scale = 1.0 / 24.0;
+    let mut rounds = 0;
     while scale > 1e-5 {
         let mut moved = false;
+        rounds += 1;
         for &i in &loose {
             let [low, high] = bench.adjusters[i].range();
             for sign in [-1.0, 1.0] {
@@ -296,8 +324,10 @@ fn refine(
                 }
             }
         }
-        if !moved {
+        // Along the edge of what fouls small steps could go on and on.
+        if !moved || (bench.guard.is_some() && rounds > EDGE_ROUNDS) {
             scale *= 0.5;
+            rounds = 0;
         }
     }
     best

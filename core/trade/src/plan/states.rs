@@ -1,6 +1,7 @@
 //! Every height state with every angle's verdict: inside, how far outside, which way, on which side.
 
 use super::angle::AngleName;
+use super::judge::{READABLE_DEG, READABLE_TOE_DEG};
 use super::reach::Plane;
 use super::work::Work;
 use crate::part::Part;
@@ -63,11 +64,11 @@ pub struct StateResult {
 }
 
 fn verdict(angle: AngleName, v: f64, w: [f64; 2]) -> AngleVerdict {
-    // What is set to the edge of a window is inside it.
-    const HAIR: f64 = 1e-9;
-    let off_deg = if v > w[1] + HAIR {
+    // What is set to the edge of a window is inside it, and what nobody could read beyond it too.
+    let hair = 1e-9 + if angle == AngleName::Toe { READABLE_TOE_DEG } else { READABLE_DEG };
+    let off_deg = if v > w[1] + hair {
         v - w[1]
-    } else if v < w[0] - HAIR {
+    } else if v < w[0] - hair {
         v - w[0]
     } else {
         0.0

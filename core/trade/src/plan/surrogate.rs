@@ -5,14 +5,35 @@
 //! exactly.
 
 use super::bench::Bench;
+use super::guard::Foul;
 use super::score::Score;
 use crate::aim::Target;
-use crate::plan::judge::{combinations, is_moved, off_centre, outside};
+use crate::plan::judge::{combinations, knob, off_centre, outside};
 
 /// Combinations ranked in the time of one pose, about.
 const RANKED_A_POSE: usize = 16;
 
 type Triple = [f64; 3];
+
+/// How far one watched figure is past its limit.
+struct Past {
+    base: f64,
+    slope: Vec<f64>,
+    bend: Vec<f64>,
+}
+
+/// Slope and bend of a parabola through the middle and two places; a line where one of them is the middle.
+fn parabola(ua: f64, ya: f64, ub: f64, yb: f64) -> (f64, f64) {
+    let (sa, sb) = (ya / ua, yb / ub);
+    if ua.abs() < 1e-12 {
+        (sb, 0.0)
+    } else if ub.abs() < 1e-12 {
+        (sa, 0.0)
+    } else {
+        let curve = (sb - sa) / (ub - ua);
+        (sa - curve * ua, curve)
+    }
+}
 
 /// Second-order model over the free adjusters.
 pub(crate) struct Surrogate {
@@ -21,6 +42,8 @@ pub(crate) struct Surrogate {
     base: Triple,
     slope: Vec<Triple>,
     bend: Vec<Vec<Triple>>,
+    /// Past each watched limit: where everything stands at its middle, and by adjuster to second order.
+    past: Vec<Past>,
     /// Whether toe counts: it is solved with the rest.
     with_toe: bool,
 }
@@ -64,6 +87,9 @@ impl Surrogate {
         let mut slope = vec![[0.0; 3]; n];
         let mut bend = vec![vec![[0.0; 3]; n]; n];
         let mut far = vec![None; n];
+        let watched = bench.guard.as_ref().map(|g| g.past(bench, &centre)).unwrap_or_default();
+        let mut past: Vec<Past> =
+            watched.into_iter().map(|base| Past { base, slope: vec![0.0; n], bend: vec![0.0; n] }).collect();
         for (k, i) in free.iter().enumerate() {
             let Some((a, fa, b, fb)) = step(*i) else { continue };
             let (ua, ub) = (amount(*i, a) - at[k], amount(*i, b) - at[k]);
@@ -72,23 +98,23 @@ impl Surrogate {
             }
             let (mut line, mut curve) = ([0.0; 3], [0.0; 3]);
             for (c, (line, curve)) in line.iter_mut().zip(&mut curve).enumerate() {
-                let (ya, yb) = (fa[c] - base[c], fb[c] - base[c]);
-                // Parabola through three points; one-sided ranges give a line.
-                let (sa, sb) = (ya / ua, yb / ub);
-                if ua.abs() < 1e-12 {
-                    *line = sb;
-                } else if ub.abs() < 1e-12 {
-                    *line = sa;
-                } else {
-                    *curve = (sb - sa) / (ub - ua);
-                    *line = sa - *curve * ua;
+                (*line, *curve) = parabola(ua, fa[c] - base[c], ub, fb[c] - base[c]);
+            }
+            if let Some(g) = &bench.guard {
+                let with = |v: f64| {
+                    let mut p = centre.clone();
+                    p[*i] = v;
+                    g.past(bench, &p)
+                };
+                for ((p, ya), yb) in past.iter_mut().zip(with(a)).zip(with(b)) {
+                    (p.slope[k], p.bend[k]) = parabola(ua, ya - p.base, ub, yb - p.base);
                 }
             }
             slope[k] = line;
             bend[k][k] = curve;
             far[k] = Some((b, ub));
         }
-        let mut out = Self { free: free.to_vec(), at, base, slope, bend, with_toe };
+        let mut out = Self { free: free.to_vec(), at, base, slope, bend, past, with_toe };
         for k in 0..n {
             for l in 0..k {
                 let (Some((bk, uk)), Some((bl, ul))) = (far[k], far[l]) else { continue };
@@ -139,9 +165,15 @@ impl Surrogate {
                 (p - a.position).abs() / (high - low).max(1e-9)
             })
             .sum::<f64>();
-        let knobs = picked().filter(|(a, p)| is_moved(a, *p)).count() as u32;
+        let knobs = self.free.iter().zip(pick).map(|(i, p)| knob(bench, *i, *p)).sum();
         // A hundredth of a degree is beyond what this model can rank.
-        Score { over: (over / 0.01).round() * 0.01, knobs, centre, movement }
+        let foul = bench.guard.as_ref().map_or_else(Foul::default, |g| {
+            g.sum(self.past.iter().map(|p| {
+                let each = u.iter().zip(p.slope.iter().zip(&p.bend));
+                each.fold(p.base, |sum, (u, (slope, bend))| sum + (slope + bend * u) * u)
+            }))
+        });
+        Score { foul, over: (over / 0.01).round() * 0.01, knobs, centre, movement }
     }
 
     fn amounts(&self, bench: &Bench, pick: &[f64], out: &mut Vec<f64>) {

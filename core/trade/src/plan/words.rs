@@ -10,7 +10,7 @@ use super::stop::Stop;
 use super::work::Work;
 use crate::aim::Target;
 use crate::part::Part;
-use crate::plan::judge::{SolvedSetting, outside};
+use crate::plan::judge::{READABLE_DEG, SolvedSetting, outside};
 use bold_stance_car::adjuster::Held;
 use bold_stance_car::vehicle::StateKind;
 use bold_stance_kinematics::edit::Edit;
@@ -145,11 +145,17 @@ pub(crate) fn verdict(
             [AngleName::Camber, AngleName::Caster, AngleName::Toe].into_iter().all(|a| input.is_read(a));
         (said(if all_read { "verdict-reached" } else { "verdict-reached-read" }), sentences(all))
     } else if inside {
+        let cross = input.cross();
+        let off = cross.off(cross_camber_deg, cross_caster_deg);
+        let limits = [("camber", off[0], cross.camber), ("caster", off[1], cross.caster)];
+        let more = |(angle, off, most): (&'static str, f64, f64)| {
+            let by = off.abs() - most;
+            let says = || said("apart-more").word("angle", angle).miss_deg("by", by).deg("most", most, 1);
+            (by > READABLE_DEG).then(says)
+        };
+        let steered = if input.steered() { 2 } else { 1 };
         let apart = said("verdict-apart-by")
-            .change_deg("camber", cross_camber_deg, 1)
-            .deg("camber-most", input.cross().camber, 1)
-            .change_deg("caster", cross_caster_deg, 1)
-            .deg("caster-most", input.cross().caster, 1);
+            .list("each", limits.into_iter().take(steered).filter_map(more).collect());
         (said("verdict-apart"), sentences(vec![height, apart]))
     } else {
         let (headline, notes) = short(input, left, right);
@@ -236,11 +242,7 @@ fn short(input: &PlanInput, left: &SidePlan, right: &SidePlan) -> (Said, Vec<Sai
         (true, false) => "left",
         _ => "right",
     };
-    let note = if by < READABLE_DEG {
-        Some(said("short-unreadable"))
-    } else {
-        (doubt > by).then(|| said("short-within-doubt").deg("doubt", doubt, 1))
-    };
+    let note = (doubt > by).then(|| said("short-within-doubt").deg("doubt", doubt, 1));
     let at_end = [left, right].iter().flat_map(|s| &s.setting).any(|l| l.at_end && !l.sets_toe);
     let tie_end = [left, right].iter().flat_map(|s| &s.setting).any(|l| l.at_end && l.sets_toe);
     let sets = has_cams(input);
@@ -261,9 +263,6 @@ fn short(input: &PlanInput, left: &SidePlan, right: &SidePlan) -> (Said, Vec<Sai
 /// A gap below this is named by its amount alone, degrees.
 const NO_GAP_DEG: f64 = 0.15;
 
-/// What a shop can read of camber and caster, degrees; less is no shortfall to spend money on.
-pub(crate) const READABLE_DEG: f64 = 0.05;
-
 fn closest(candidates: &[Candidate]) -> Said {
     if let Some(c) = candidates.iter().find(|c| c.status == CandidateStatus::Reaches) {
         return said("closest-reaches").name("part", c.part.name.clone());
@@ -276,7 +275,7 @@ fn closest(candidates: &[Candidate]) -> Said {
             || said("closest-none"),
             |c| {
                 let part = |id| said(id).name("part", c.part.name.clone());
-                if c.short_deg < READABLE_DEG && c.apart_deg > 0.0 {
+                if c.short_deg == 0.0 && c.apart_deg > 0.0 {
                     part("closest-apart").deg("by", c.apart_deg, 1)
                 } else {
                     part("closest-short").deg("by", c.short_deg, 1)

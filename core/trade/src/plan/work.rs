@@ -3,6 +3,7 @@
 use super::bench::Bench;
 use super::budget::Budget;
 use super::checks::{Check, Checked, together};
+use super::guard::Guard;
 use super::height::{PlanState, WayKind, gain};
 use super::input::{Picked, PlanInput, SideReadings};
 use super::pair::{pair, solve_both};
@@ -13,7 +14,7 @@ use super::stop::{Stop, stopped};
 use crate::aim::Aim;
 use crate::aim::Target;
 use crate::part::Part;
-use crate::plan::judge::SolvedSetting;
+use crate::plan::judge::{READABLE_DEG, SolvedSetting};
 use bold_stance_car::adjuster::Adjuster;
 use bold_stance_car::fit::{Spread, spreads};
 use bold_stance_car::metrics::full_lock;
@@ -26,6 +27,7 @@ use bold_stance_kinematics::linkage::{Corner, Linkage, Unreachable};
 use bold_stance_kinematics::wheel::Alignment;
 use bold_stance_units::problem::Problem;
 use bold_stance_units::said::{Said, said};
+use std::sync::Arc;
 
 /// One side being worked on.
 pub(crate) struct Side<'a> {
@@ -202,13 +204,14 @@ impl<'a> Work<'a> {
         self.apart_deg(left, right) == 0.0
     }
 
-    /// By how much the sides are farther apart than the aim allows, degrees: the larger of camber and caster.
+    /// By how much the sides are farther apart than the aim allows, degrees: the larger of camber and caster; 0 where a
+    /// shop could not read it.
     pub(crate) fn apart_deg(&self, left: &Alignment, right: &Alignment) -> f64 {
         let cross = self.input.cross();
         let off = cross.off(left.camber_deg - right.camber_deg, left.caster_deg - right.caster_deg);
         let (camber, caster) = (off[0].abs() - cross.camber, off[1].abs() - cross.caster);
         let over = if self.input.steered() { camber.max(caster) } else { camber };
-        if over < 1e-9 { 0.0 } else { over }
+        if over <= READABLE_DEG + 1e-9 { 0.0 } else { over }
     }
 
     pub(crate) fn aim(&self) -> &Aim {
@@ -221,7 +224,12 @@ impl<'a> Work<'a> {
         parts: &[&Part],
         by_hand: bool,
     ) -> Option<([Bench; 2], [SolvedSetting; 2])> {
-        let benches = [0, 1].map(|i| self.bench(i, parts));
+        // What is picked by hand may foul, and is told of it; what is worked out may not where it can do otherwise.
+        let benches = [0, 1].map(|i| {
+            let bench = self.bench(i, parts);
+            let by_hand = by_hand && self.input.picked[SideName::BOTH[i]].is_some();
+            if by_hand { bench } else { self.guarded(i, parts, bench) }
+        });
         let cross = self.input.cross();
         if !by_hand || self.input.picked == Sides::default() {
             let set = solve_both(&benches, &self.targets, cross)?;
@@ -266,12 +274,25 @@ impl<'a> Work<'a> {
 
     /// Every check of one side at the planned height.
     pub(crate) fn checks(&self, i: usize, parts: &[&Part], positions: &[f64]) -> Vec<Check> {
+        let bench = self.bench(i, parts);
+        let travel = self.checked_travel(i, &bench, positions);
+        self.checked(i, parts, &bench, travel, positions).run()
+    }
+
+    /// Travel at the planned height, at which something may meet; at the height the plan is worked out at where that
+    /// cannot be posed.
+    fn checked_travel(&self, i: usize, bench: &Bench, positions: &[f64]) -> f64 {
         let planned = self.input.states().into_iter().nth(1).unwrap_or_else(|| self.state.clone());
-        let mut bench = self.bench_at(i, parts, &planned);
-        if bench.set(positions).pose(bench.travel_mm, 0.0).is_err() {
-            bench = self.bench(i, parts);
-        }
-        self.checks_on(i, parts, &bench, positions)
+        let travel = self.travel(i, &planned);
+        if bench.set(positions).pose(travel, 0.0).is_ok() { travel } else { bench.travel_mm }
+    }
+
+    /// The bench with a watch over what was measured on this car.
+    fn guarded(&self, i: usize, parts: &[&Part], bench: Bench) -> Bench {
+        let start = bench.start();
+        let travel = self.checked_travel(i, &bench, &start);
+        let guard = Guard::of(&self.checked(i, parts, &bench, travel, &start));
+        Bench { guard: guard.map(Arc::new), ..bench }
     }
 
     /// The same on a bench at any height.
@@ -282,18 +303,29 @@ impl<'a> Work<'a> {
         bench: &Bench,
         positions: &[f64],
     ) -> Vec<Check> {
+        self.checked(i, parts, bench, bench.travel_mm, positions).run()
+    }
+
+    fn checked<'b>(
+        &'b self,
+        i: usize,
+        parts: &[&Part],
+        bench: &'b Bench,
+        travel_mm: f64,
+        positions: &'b [f64],
+    ) -> Checked<'b> {
         let s = &self.sides[i];
         Checked {
             found: &s.found,
             found_travel: s.travel,
             bench,
+            travel_mm,
             positions,
             free_gain: gain(&self.input.ways, |k| !k.uses_travel() && k != WayKind::BodyLift),
             limits: &self.input.limits,
             parts: together(parts.iter().map(|p| &p.limits)),
             tyre_gain: self.input.own().tyre_gain_mm,
         }
-        .run()
     }
 
     /// The parts of a list that are asked for, by id; a sized part asked for without its size is its first.

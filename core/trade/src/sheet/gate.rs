@@ -3,7 +3,9 @@
 
 use super::ids::StepId;
 use super::step::{GateReading, SheetStep};
-use crate::plan::{CarAnswer, CarInput, PlanInput, PlanResult, READABLE_DEG, SQUARE_MM, SidePlan};
+use crate::plan::{
+    CarAnswer, CarInput, PlanInput, PlanResult, READABLE_DEG, READABLE_TOE_DEG, SQUARE_MM, SidePlan,
+};
 use bold_stance_car::vehicle::{Sides, StateKind};
 use bold_stance_kinematics::geometry::{Axle, Side};
 use bold_stance_units::said::Said;
@@ -13,8 +15,6 @@ use serde::{Deserialize, Serialize};
 /// Height off its plan, or sides apart from their plan, that a gate names, mm (common practice, no source: what a tape
 /// at the arch tells for certain).
 const HEIGHT_MM: f64 = 5.0;
-/// What a shop can read of toe; a smaller miss of the aim is none, degrees (common practice, no source).
-const READABLE_TOE_DEG: f64 = 0.03;
 /// Toe after the rods were turned by what was read, 90 % half width, degrees of one wheel: the model's own doubt is out
 /// of it, what a tape or string at the rim leaves is in (standard deviation 0.05°, common practice, no source).
 pub const TOE_SET_BAND_DEG: f64 = Sigma(0.05).half_width().0;

@@ -111,6 +111,7 @@ pub fn car(front: Option<&PlanInput>, rear: Option<&PlanInput>) -> CarInput {
             inspected: Axles::default(),
             wheelbase_mm: any.wheelbase_mm,
             lock_deg: any.lock_deg,
+            steering_ratio: bold_stance_car::vehicle::USUAL_STEERING_RATIO,
             levels: any.levels.clone(),
             stands: bold_stance_trade::plan::Stands::default(),
             turns: Vec::new(),

@@ -25,7 +25,8 @@ type Key =
   | 'bump_mm'
   | 'arch_front_mm'
   | 'arch_rear_mm'
-  | 'strut_gap_mm';
+  | 'strut_gap_mm'
+  | 'hose_mm';
 const fields: [Key, string, 'length' | 'angle'][] = [
   ['droop_mm', 'Droop left at the wheel', 'length'],
   ['bump_mm', 'Bump left at the wheel', 'length'],
@@ -35,6 +36,7 @@ const fields: [Key, string, 'length' | 'angle'][] = [
   ['arch_front_mm', 'Tyre to arch, ahead', 'length'],
   ['arch_rear_mm', 'Tyre to arch, behind', 'length'],
   ['strut_gap_mm', 'Tyre to strut', 'length'],
+  ['hose_mm', 'Brake hose and sensor wire, slack at full droop', 'length'],
 ];
 const points: ['shaft_inner' | 'bucket', string][] = [
   ['shaft_inner', 'Drive shaft, inner joint: x, y, z'],

@@ -6,7 +6,7 @@ use super::stance::{CarStance, Stands};
 use crate::plan::input::{Moves, PlanInput, SideReadings};
 use bold_stance_car::adjuster::Adjuster;
 use bold_stance_car::fit::{Knowledge, SweepReading};
-use bold_stance_car::vehicle::{AirLevel, Axles, Inspected, Limits, Sides, TurnRecord};
+use bold_stance_car::vehicle::{AirLevel, Axles, Inspected, Limits, Sides, TurnRecord, USUAL_STEERING_RATIO};
 use bold_stance_kinematics::geometry::{Axle, Geometry};
 use bold_stance_units::problem::Problem;
 use bold_stance_units::said::said;
@@ -48,6 +48,10 @@ pub struct AxleBase {
     pub limits: Limits,
 }
 
+fn usual_steering_ratio() -> f64 {
+    USUAL_STEERING_RATIO
+}
+
 fn yes() -> bool {
     true
 }
@@ -63,6 +67,10 @@ pub struct CarBase {
     /// Largest turn of the inner front wheel, degrees.
     #[cfg_attr(feature = "openapi", schema(minimum = 5.0, maximum = 70.0))]
     pub lock_deg: f64,
+    /// Turns of the steering wheel for one of the road wheels.
+    #[serde(default = "usual_steering_ratio")]
+    #[cfg_attr(feature = "openapi", schema(minimum = 5.0, maximum = 40.0))]
+    pub steering_ratio: f64,
     /// Levels of an air suspension against as found.
     #[serde(default)]
     pub levels: Vec<AirLevel>,

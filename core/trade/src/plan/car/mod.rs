@@ -14,4 +14,4 @@ pub(crate) use input::other;
 pub use input::{AxleBase, CarBase, CarInput};
 pub use orders::{Order, orders};
 pub use stance::{CarStance, Stands};
-pub use verdict::{CarVerdict, Standing, WhatIsIn, Worst, WorstKind};
+pub use verdict::{CarVerdict, Standing, Thrust, WhatIsIn, Worst, WorstKind};

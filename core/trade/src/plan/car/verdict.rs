@@ -5,10 +5,11 @@ use super::orders::orders_of;
 use crate::aim::Target;
 use crate::inspect::{FoundFirst, found_first};
 use crate::plan::angle::AngleName;
+use crate::plan::judge::READABLE_DEG;
 use crate::plan::reach::Plane;
-use crate::plan::result::PlanResult;
+use crate::plan::result::{PlanResult, SidePlan};
 use crate::plan::words::axle_height;
-use bold_stance_car::vehicle::{Axles, Sides};
+use bold_stance_car::vehicle::{Axles, Sides, THRUST_SEEN_DEG};
 use bold_stance_kinematics::geometry::{Axle, Side};
 use bold_stance_kinematics::wheel::Alignment;
 use bold_stance_units::said::{Said, said, sentences};
@@ -71,6 +72,19 @@ pub struct WhatIsIn {
     pub angle: AngleName,
 }
 
+/// Where the rear axle points, and what the driver sees of it.
+#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
+pub struct Thrust {
+    /// Half of left minus right rear toe as found, degrees, to the right positive.
+    pub found_deg: f64,
+    /// The same as set.
+    pub set_deg: f64,
+    /// How far the steering wheel stands off straight ahead if the rear is left as found, degrees, to the right positive:
+    /// the front wheels follow the rear's line, and the steering gear turns that up.
+    pub wheel_if_left_deg: f64,
+}
+
 /// The car in one verdict.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
 #[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
@@ -84,6 +98,9 @@ pub struct CarVerdict {
     pub worst: Option<Worst>,
     /// Angles that nobody read: expected, not judged.
     pub not_read: Vec<WhatIsIn>,
+    /// Where the rear points; none where its toe was not read.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub thrust: Option<Thrust>,
     /// What is in at the height the aim counts at, with nothing turned.
     pub already_in: Vec<WhatIsIn>,
     /// One line.
@@ -132,7 +149,8 @@ fn worst_of(input: &CarInput, axle: Axle, r: &PlanResult) -> Option<Worst> {
         (AngleName::CrossCaster, caster_off, limits.caster),
     ] {
         if angle == AngleName::CrossCamber || r.plane == Plane::CamberCaster {
-            let off_deg = (cross.abs() - allowed).max(0.0);
+            let over = cross.abs() - allowed;
+            let off_deg = if over > READABLE_DEG { over } else { 0.0 };
             off.push(Worst { axle, side: None, kind: WorstKind::Angle(angle), off_deg });
         }
     }
@@ -148,6 +166,65 @@ fn weight(w: &Worst) -> f64 {
         WorstKind::Askew => 5e2,
         WorstKind::Angle(_) => w.off_deg,
     }
+}
+
+/// Where the rear points, found and set.
+fn thrust(input: &CarInput, axles: &Axles<Option<PlanResult>>) -> Option<Thrust> {
+    let rear = axles.rear.as_ref()?;
+    if rear.expected.iter().any(|e| e.angle == AngleName::Toe) {
+        return None;
+    }
+    let of = |f: fn(&SidePlan) -> f64| 0.5 * (f(&rear.left) - f(&rear.right));
+    let found_deg = of(|s| s.before.toe_deg);
+    Some(Thrust {
+        found_deg,
+        set_deg: of(|s| s.set.toe_deg),
+        wheel_if_left_deg: found_deg * input.base.steering_ratio,
+    })
+}
+
+/// What a driver sees of it: that it is put right, or that it stays.
+fn thrust_says(t: &Thrust) -> Option<Said> {
+    let of = |id, deg: f64, wheel: f64| {
+        let way = if deg > 0.0 { "right" } else { "left" };
+        said(id).deg("by", deg.abs(), 2).word("side", way).deg("wheel", wheel.abs(), 0)
+    };
+    if t.set_deg.abs() >= THRUST_SEEN_DEG {
+        let ratio = if t.found_deg == 0.0 { 0.0 } else { t.wheel_if_left_deg / t.found_deg };
+        return Some(of("thrust-stays", t.set_deg, t.set_deg * ratio));
+    }
+    (t.found_deg.abs() >= THRUST_SEEN_DEG).then(|| of("thrust-mended", t.found_deg, t.wheel_if_left_deg))
+}
+
+/// Angles that come to stand inside by less than is certain: the doubt is wider than the window. Only of an axle on which
+/// something is changed; what only was read is as certain as its reading.
+fn doubtful(input: &CarInput, axle: Axle, r: &PlanResult) -> Vec<Said> {
+    let touched = input.plan.axles[axle].changes_height()
+        || !input.plan.axles[axle].fitted.is_empty()
+        || [&r.left, &r.right].iter().flat_map(|s| &s.setting).any(|l| l.moves() && !l.sets_toe);
+    if !touched {
+        return Vec::new();
+    }
+    let mut out = Vec::new();
+    let steered = r.plane == Plane::CamberCaster;
+    for angle in [AngleName::Camber, AngleName::Caster] {
+        let read = r.expected.iter().all(|e| e.angle != angle);
+        if !read || (angle == AngleName::Caster && !steered) {
+            continue;
+        }
+        let wide = [(Side::Left, &r.left), (Side::Right, &r.right)].into_iter().any(|(side, s)| {
+            let t = input.plan.aim.target(axle, side);
+            let (doubt, w) = match angle {
+                AngleName::Camber => (s.doubt.camber_deg, t.camber),
+                _ => (s.doubt.caster_deg, t.caster),
+            };
+            2.0 * doubt > w[1] - w[0]
+        });
+        if wide {
+            out.push(said("angle-of-axle").word("axle", axle.word()).word("angle", angle.word()));
+        }
+    }
+    out
 }
 
 /// Angles of an axle that are in on both sides with nothing turned.
@@ -221,8 +298,25 @@ pub(crate) fn verdict(input: &CarInput, axles: &Axles<Option<PlanResult>>, told:
         }
         sentence = sentences(all.into_iter().chain([sentence]).collect());
     }
+    let thrust = thrust(input, axles);
+    let mut more: Vec<Said> = Vec::new();
+    more.extend(thrust.as_ref().and_then(thrust_says));
+    if reached {
+        let wide: Vec<Said> = axles
+            .rear_first()
+            .into_iter()
+            .flat_map(|(a, r)| r.iter().flat_map(|r| doubtful(input, a, r)).collect::<Vec<_>>())
+            .collect();
+        if !wide.is_empty() {
+            more.push(said("car-doubt-wide").list("each", wide));
+        }
+    }
+    if !more.is_empty() {
+        sentence = sentences([sentence].into_iter().chain(more).collect());
+    }
     CarVerdict {
         reached,
+        thrust,
         axles: standing,
         worst: worst.first().copied(),
         not_read,

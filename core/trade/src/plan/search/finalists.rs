@@ -65,7 +65,7 @@ pub(super) fn set_plan(
     let (benches, set) = work.settings(parts, false)?;
     let side = |i: usize| SetSide {
         angles: set[i].angles,
-        shortfall: set[i].shortfall,
+        shortfall: set[i].shortfall.readable(),
         doubt: Doubt::default(),
         setting: benches[i].lines(&set[i].positions),
         positions: set[i].positions.clone(),
@@ -79,7 +79,7 @@ pub(super) fn set_plan(
     }
     let has = provided(work.input, benches[0].toe_by.is_some());
     fouls.extend(misfits(parts, &has));
-    let short_deg = set.iter().map(|s| s.shortfall.worst()).fold(0.0, f64::max);
+    let short_deg = set.iter().map(|s| s.shortfall.readable().worst()).fold(0.0, f64::max);
     let mean = |f: &dyn Fn(&Alignment) -> f64| {
         let was = |i: usize| {
             work.sides[i].found.wheel(work.sides[i].travel, 0.0).ok().map(|w| f(&w.or_unsteered()))

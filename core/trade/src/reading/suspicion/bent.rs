@@ -3,6 +3,7 @@
 use super::super::method::Method;
 use super::super::quantity::{Quantity, ReadSide};
 use super::{Found, WHEELS, standing};
+use bold_stance_car::vehicle::THRUST_SEEN_DEG;
 use bold_stance_kinematics::geometry::{Axle, Side};
 use bold_stance_units::Sigma;
 use bold_stance_units::said::said;
@@ -97,9 +98,6 @@ pub(super) fn caster_apart(f: &mut Found<'_, '_>) {
     }
 }
 
-/// Thrust that a driver sees at the steering wheel, degrees.
-const THRUST_DEG: f64 = 0.15;
-
 pub(super) fn rear_steers(f: &mut Found<'_, '_>) {
     let s = f.scene;
     let (Some((l, sl, left)), Some((r, sr, right))) =
@@ -112,7 +110,7 @@ pub(super) fn rear_steers(f: &mut Found<'_, '_>) {
         return;
     }
     let (thrust, sigma) = (0.5 * (l - r), 0.5 * sl.hypot(sr));
-    if thrust.abs() > f64::max(THRUST_DEG, Sigma(sigma).half_width().0) {
+    if thrust.abs() > f64::max(THRUST_SEEN_DEG, Sigma(sigma).half_width().0) {
         let way = if thrust > 0.0 { "right" } else { "left" };
         f.at(
             if thrust > 0.0 { left } else { right },
