@@ -117,6 +117,7 @@ foul-side = { $side ->
     [left] Left
    *[right] Right
 }: { $what }
+foul-parts = { $axle-w }: { $what }
 foul-at = { $axle-w } { $side-w }: { $what }
 
 ## Angles against their windows
@@ -139,6 +140,15 @@ of-angle = { $by } of { $angle-w }
 
 misfit-place = { LOW($part) } takes the place of { LOW($other) }
 misfit-beside = { LOW($part) } cannot stand beside { LOW($other) }
+misfit-build = { $part }: the upper arm of this car sits on no cross shaft, there is no place for it
+misfit-rule = { $part }: { $book } { $rule ->
+    [welding] forbids welding
+    [cutting] forbids cutting and drilling
+    [aftermarket_arms] asks for factory arms
+    [spherical_joints] forbids spherical joints
+    [moves_pivots] forbids moving pivots
+   *[knuckle] forbids another knuckle
+}
 misfit-needs = { LOW($part) } needs { $what }
 needs-toe-adjuster = a toe adjuster beside it
 needs-cams = cams on the vehicle
@@ -180,6 +190,7 @@ stop = { $what ->
 verdict-stop = Height runs out of travel
 verdict-stop-at = { $stop } Shown at { $used }.
 verdict-fouls-on-aim = On aim, but it fouls
+verdict-misfits = Parts that cannot be fitted so
 verdict-fouls-off-aim = It fouls, and is off the aim
 verdict-fouls = { $each-semi }.
 verdict-reached = Both sides land on aim
@@ -280,6 +291,14 @@ part-named = { ALL_LOW($name) }
 parts-with = { $first } with { $second }
 parts-and-more = { $first } with { $second } and { $n } more
 searched-at = { $stop } Searched at { $used }.
+car-search-nothing = No pair of sets is left within this money and these hours
+car-search-none = Nothing here lands all four wheels; the nearest stays { $by } short
+car-search-lands = { $n ->
+    [one] One way lands
+   *[other] { $n } ways land
+} all four wheels on aim
+fault-band-turned = { $low } to { $high }
+fault-band-higher = the higher end not under the lower
 search-nothing-left = Nothing left to choose from
 search-loosen = Loosen a filter, or measure a part of your own.
 search-lands = { $n ->

@@ -31,6 +31,7 @@ pub async fn of_job(tx: &mut Tx, id: Uuid, parts: Vec<Part>, withdrawn: Vec<Stri
             .into_iter()
             .map(|p| BundlePlan { id: p.id, name: p.name, document: p.document })
             .collect(),
+        chosen_plan: j.plan_id,
         done: crate::done::of_job(tx, id).await?,
         parts,
         withdrawn,
@@ -115,6 +116,9 @@ pub async fn insert(tx: &mut Tx, shop: Uuid, b: &JobBundle, shelf: &[Part]) -> R
             }
         }
         plans.insert(p.id, plan::insert(tx, shop, id, &p.name, &document).await?);
+    }
+    if let Some(plan) = b.chosen_plan.and_then(|p| plans.get(&p)) {
+        sqlx::query!("update job set plan_id = $2 where id = $1", id, plan).execute(&mut **tx).await?;
     }
     for d in &b.done {
         let Some(plan) = plans.get(&d.plan_id) else { continue };

@@ -28,6 +28,8 @@ pub struct Job {
     pub kind: TicketKind,
     /// Furthest stage reached.
     pub stage: Stage,
+    /// The plan that is the one to set: the one that was chosen, else the oldest; none while it has none.
+    pub plan_id: Option<Uuid>,
     /// When it came.
     pub created_at: DateTime<Utc>,
 }
@@ -49,9 +51,13 @@ pub struct JobLine {
     pub readings: usize,
     /// Readings its plan waits for.
     pub wanted: usize,
-    /// Planned front height gain of the newest plan, mm.
+    /// Name of the plan that is the one to set.
+    pub plan: Option<String>,
+    /// Its height gain in front, mm.
     pub height_change_mm: Option<f64>,
-    /// Parts on the newest plan.
+    /// Its height gain behind, mm.
+    pub rear_height_change_mm: Option<f64>,
+    /// Parts on it.
     pub fitted: i64,
 }
 
@@ -102,7 +108,9 @@ pub async fn insert(tx: &mut Tx, shop: Uuid, vehicle: Uuid, new: &NewJob) -> Res
 pub async fn get(tx: &mut Tx, id: Uuid) -> Result<Job> {
     let r = sqlx::query!(
         r#"select id, vehicle_id, version, ticket, complaint, bay, kind as "kind: Word<TicketKind>",
-             stage as "stage: Word<Stage>", created_at from job where id = $1"#,
+             stage as "stage: Word<Stage>", created_at,
+             coalesce(plan_id, (select p.id from plan p where p.job_id = job.id order by p.created_at, p.id limit 1)) as plan_id
+           from job where id = $1"#,
         id
     )
     .fetch_optional(&mut **tx)
@@ -117,6 +125,7 @@ pub async fn get(tx: &mut Tx, id: Uuid) -> Result<Job> {
         bay: r.bay,
         kind: r.kind.0,
         stage: r.stage.0,
+        plan_id: r.plan_id,
         created_at: r.created_at,
     })
 }
@@ -159,11 +168,14 @@ pub async fn list(tx: &mut Tx, asked: Asked<'_>, limit: i64) -> Result<Vec<JobLi
                join (values ('left'), ('right'), ('both')) s (side)
                  on r.side = s.side or (r.side = 'both' and r.quantity = 'total_toe')
                where r.job_id = j.id and r.visit = 'found') as "seen!",
+             p.id as "plan_id?", p.name as "plan?",
              (p.document #>> '{axles,front,height_change_mm}')::double precision as height_change_mm,
+             (p.document #>> '{axles,rear,height_change_mm}')::double precision as rear_height_change_mm,
              (coalesce(jsonb_array_length(p.document #> '{axles,front,fitted}'), 0)
                + coalesce(jsonb_array_length(p.document #> '{axles,rear,fitted}'), 0))::bigint as "fitted!"
            from job j join vehicle v on v.id = j.vehicle_id
-           left join lateral (select document from plan where plan.job_id = j.id order by updated_at desc limit 1) p on true
+           left join lateral (select id, name, document from plan where plan.job_id = j.id
+             order by (plan.id = j.plan_id) desc nulls last, created_at, id limit 1) p on true
            left join job c on c.id = $1
            where ($1::uuid is null or (coalesce(j.bay, 100), -j.ticket) > (coalesce(c.bay, 100), -c.ticket))
              and ($2::text is null
@@ -188,6 +200,7 @@ pub async fn list(tx: &mut Tx, asked: Asked<'_>, limit: i64) -> Result<Vec<JobLi
                     bay: r.bay,
                     kind: r.kind.0,
                     stage: r.stage.0,
+                    plan_id: r.plan_id,
                     created_at: r.created_at,
                 },
                 vehicle: r.name,
@@ -196,7 +209,9 @@ pub async fn list(tx: &mut Tx, asked: Asked<'_>, limit: i64) -> Result<Vec<JobLi
                 drive: r.drive.0,
                 readings,
                 wanted,
+                plan: r.plan,
                 height_change_mm: r.height_change_mm,
+                rear_height_change_mm: r.rear_height_change_mm,
                 fitted: r.fitted,
             })
         })
@@ -258,6 +273,24 @@ pub async fn save(tx: &mut Tx, id: Uuid, yours: i32, new: &NewJob) -> Result<()>
     )
     .execute(&mut **tx)
     .await?;
+    Ok(())
+}
+
+/// Chooses the plan of a job that is the one to set, over a version of the ticket.
+///
+/// # Errors
+/// [`StoreError::Missing`], also of a plan of another job; [`StoreError::Stale`] when somebody saved first.
+pub async fn choose_plan(tx: &mut Tx, id: Uuid, yours: i32, plan: Uuid) -> Result<()> {
+    let now = sqlx::query_scalar!("select version from job where id = $1 for update", id)
+        .fetch_optional(&mut **tx)
+        .await?;
+    let next = version::next("ticket", id, yours, now)?;
+    if crate::plan::get(tx, plan).await?.job_id != id {
+        return Err(StoreError::Missing { what: "plan", id: plan });
+    }
+    sqlx::query!("update job set plan_id = $2, version = $3 where id = $1", id, plan, next)
+        .execute(&mut **tx)
+        .await?;
     Ok(())
 }
 

@@ -440,7 +440,9 @@ async fn plans_that_told_front_and_rear_by_their_fields_are_taken_over() {
     }
     // What was done says what it said, ticks by their own names.
     let truck = job::list(&mut tx, Asked::default(), 1).await.unwrap().remove(0);
-    assert_eq!((truck.height_change_mm, truck.fitted), (Some(65.0), 1));
+    // The plan that work was done of is the one to set.
+    assert_eq!(truck.plan.as_deref(), Some("Lift 65, cams only"));
+    assert_eq!((truck.height_change_mm, truck.fitted), (Some(65.0), 0));
     let done = done::of_job(&mut tx, truck.job.id).await.unwrap();
     let steps: Vec<String> = done.iter().map(|d| d.step.to_string()).collect();
     assert_eq!(steps, ["support", "height", "settled/roll", "settled/bounce", "settled"]);
@@ -474,6 +476,9 @@ async fn a_bundle_comes_back_as_it_left() {
         for (a, b) in back.plans.iter_mut().zip(&out.plans) {
             for d in back.done.iter_mut().filter(|d| d.plan_id == a.id) {
                 d.plan_id = b.id;
+            }
+            if back.chosen_plan == Some(a.id) {
+                back.chosen_plan = Some(b.id);
             }
             a.id = b.id;
         }

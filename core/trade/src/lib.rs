@@ -15,3 +15,4 @@ pub mod reading;
 #[cfg(test)]
 mod sample;
 pub mod sheet;
+pub mod shop;

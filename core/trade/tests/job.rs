@@ -58,6 +58,7 @@ impl Shop {
         plan.axles.rear.height_change_mm = -25.0;
         plan.axles.rear.fitted = vec!["rear-camber-arm".into(), "rear-toe-arm".into()];
         let bundle = JobBundle {
+            chosen_plan: None,
             format: JOB_FORMAT.into(),
             written_by: "test".into(),
             arrived_at: clock(-60),

@@ -143,7 +143,7 @@ fn geometry_after_gives_the_angles_again() {
     for (id, p, size) in [
         ("compact_strut_front", "strut-cam-bolt", Some(1.0)),
         ("compact_strut_front", "slotted-strut", Some(-1.2)),
-        ("live_front", "axle-end-sleeves", None),
+        ("live_front", "axle-end-sleeves", Some(1.0)),
         ("half_ton_front", "upper-joint-spacer", Some(20.0)),
     ] {
         let Ok(r) = part(id, Some(p), size, None) else {

@@ -11,7 +11,7 @@ use bold_stance_kinematics::geometry::{Axle, Side};
 use bold_stance_kinematics::linkage::{Corner, Linkage};
 use bold_stance_trade::part::{Part, parts_for, shipped_parts};
 use bold_stance_trade::plan::{
-    Budget, CarInput, Ladder, LadderAsked, Ladders, PlanInput, USUAL_SPAN_MM, ladders,
+    Budget, CarInput, Ladder, LadderAsked, Ladders, OtherAxle, PlanInput, USUAL_SPAN_MM, ladders,
 };
 
 /// The demo truck with an aim its cams hold over a stretch of heights.
@@ -33,6 +33,7 @@ fn asked(i: &PlanInput, sets: &[&[&str]]) -> Ladders {
     let a = LadderAsked {
         car: car(i),
         axle: Axle::Front,
+        other: OtherAxle::AsPlanned,
         sets: sets.iter().map(|s| s.iter().map(|p| (*p).to_owned()).collect()).collect(),
         span_mm: USUAL_SPAN_MM,
     };
@@ -151,7 +152,7 @@ fn droop_that_runs_out_caps_it() {
 fn what_is_not_there_is_refused_at_its_field() {
     let i = truck();
     let ask = |sets: Vec<Vec<String>>, span_mm, axle| {
-        let a = LadderAsked { car: car(&i), axle, sets, span_mm };
+        let a = LadderAsked { car: car(&i), axle, other: OtherAxle::AsPlanned, sets, span_mm };
         ladders(&a, &shipped_parts().unwrap(), &Budget::default()).unwrap_err()[0].field.clone()
     };
     assert_eq!(ask(vec![vec!["moon-arm".into()]], USUAL_SPAN_MM, Axle::Front), "sets.0");
@@ -160,4 +161,24 @@ fn what_is_not_there_is_refused_at_its_field() {
     assert_eq!(ask(Vec::new(), USUAL_SPAN_MM, Axle::Rear), "axle");
     let c = Corner::of(&i.geometry, Side::Left);
     assert!(c.wheel(0.0, 0.0).is_ok());
+}
+
+#[test]
+fn with_the_rake_kept_the_ladder_is_the_one_of_a_body_that_does_not_pitch() {
+    let i = truck();
+    let with = |other: OtherAxle, aim: &dyn Fn(&mut PlanInput)| {
+        let mut i = i.clone();
+        aim(&mut i);
+        let a =
+            LadderAsked { car: car(&i), axle: Axle::Front, other, sets: Vec::new(), span_mm: USUAL_SPAN_MM };
+        ladders(&a, &shipped_parts().unwrap(), &Budget::default()).unwrap().ladders.remove(0)
+    };
+    let plain = with(OtherAxle::AsPlanned, &|_| ());
+    let kept = with(OtherAxle::KeepsRake, &|_| ());
+    // Nose up adds caster: without it the caster of this truck gives out lower.
+    assert!(kept.may_mm.unwrap()[1] < plain.may_mm.unwrap()[1] - 1.0, "{:?} {:?}", kept.may_mm, plain.may_mm);
+    // As if the wheelbase were endless: no pitch at all.
+    let endless = with(OtherAxle::AsPlanned, &|i| i.wheelbase_mm = 8000.0);
+    let (a, b, c) = (kept.may_mm.unwrap()[1], endless.may_mm.unwrap()[1], plain.may_mm.unwrap()[1]);
+    assert!(a <= b && b <= c, "{a} {b} {c}");
 }

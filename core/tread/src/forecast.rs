@@ -105,19 +105,19 @@ impl Raw {
 }
 
 /// Brush force over load at slip `s`.
-fn brush(c: f64, mu: f64, s: f64) -> f64 {
+pub(crate) fn brush(c: f64, mu: f64, s: f64) -> f64 {
     let q = (c * s / (3.0 * mu)).min(1.0);
     mu * (1.0 - (1.0 - q).powi(3))
 }
 
 /// Slip that makes brush force `d`.
-fn brush_inverse(c: f64, mu: f64, d: f64) -> f64 {
+pub(crate) fn brush_inverse(c: f64, mu: f64, d: f64) -> f64 {
     3.0 * mu / c * (1.0 - (1.0 - d.min(0.9 * mu) / mu).cbrt())
 }
 
 /// Load of every strip over the mean load: bulged by pressure (`bulge`, shoulders up when positive), tilted by camber and
 /// side force (`tilt`, outer edge up when positive). Never below zero, mean 1.
-fn strip_loads(etas: &[f64; STRIPS], bulge: f64, tilt: f64) -> [f64; STRIPS] {
+pub(crate) fn strip_loads(etas: &[f64; STRIPS], bulge: f64, tilt: f64) -> [f64; STRIPS] {
     let load = etas.map(|e| (1.0 + bulge * (3.0 * e * e - 1.0) / 2.0 + tilt * e).max(0.0));
     let scale = STRIPS as f64 / load.iter().sum::<f64>();
     load.map(|l| l * scale)

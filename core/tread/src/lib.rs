@@ -11,6 +11,7 @@ mod car;
 mod car_tyres;
 mod case;
 mod diagnosis;
+mod footprint;
 mod forecast;
 mod known;
 mod limits;
@@ -37,6 +38,7 @@ pub use diagnosis::{
     Answer, Cause, Diagnosis, DiagnosisData, Finding, Question, Ranked, Seen, diagnose, pattern_of_depths,
     shipped_diagnosis,
 };
+pub use footprint::{AxlePatches, AxleSetting, Bend, Footprint, PatchStrip, axle_patches};
 pub use forecast::{
     Forecast, Irregular, STRIPS, Setup, Shares, Upkeep, Wheel, calibrate, eta, forecast, irregular, shares,
     shares_both,

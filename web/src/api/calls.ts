@@ -23,6 +23,8 @@ const PAGE = 200;
 
 // The shop.
 export const getShop = () => take(api.GET('/api/v1/shop'));
+export const saveShopSettings = (body: Schemas['SaveSettings']) =>
+  take(api.PUT('/api/v1/shop/settings', { body }));
 export const listJobs = (find: string | null, after: string | null, limit: number) =>
   take(api.GET('/api/v1/jobs', { params: { query: { find, after, limit } } }));
 export const listParts = () =>
@@ -95,6 +97,8 @@ export const savePlan = (id: string, body: Schemas['SavePlan']) =>
   take(api.PUT('/api/v1/plans/{id}', { ...job(id), body }));
 export const copyPlan = (id: string) => take(api.POST('/api/v1/plans/{id}/copy', job(id)));
 export const removePlan = (id: string) => take(api.DELETE('/api/v1/plans/{id}', job(id)));
+export const choosePlan = (id: string, body: Schemas['ChoosePlan']) =>
+  take(api.PUT('/api/v1/jobs/{id}/plan', { ...job(id), body }));
 export const getSheet = (id: string) => take(api.GET('/api/v1/plans/{id}/sheet', job(id)));
 export const markStep = (id: string, body: Schemas['MarkStep']) =>
   take(api.PUT('/api/v1/plans/{id}/done', { ...job(id), body }));
@@ -102,6 +106,8 @@ export const markStep = (id: string, body: Schemas['MarkStep']) =>
 // Worked out, kept nowhere.
 export const predict = (body: Schemas['CarInput']) => take(api.POST('/api/v1/predict', { body }));
 export const forecastWear = (body: Schemas['CarWearRequest']) => take(api.POST('/api/v1/wear', { body }));
+export const contactPatches = (body: Schemas['PatchRequest']) =>
+  take(api.POST('/api/v1/contact-patches', { body }));
 export const diagnose = (body: Schemas['DiagnoseRequest']) => take(api.POST('/api/v1/diagnose', { body }));
 export const heightTarget = (body: Schemas['HeightTarget']) =>
   take(api.POST('/api/v1/height-target', { body }));
@@ -141,14 +147,15 @@ export async function sendTable<T>(path: string, f: File): Promise<T> {
   return (await r.json()) as T;
 }
 
-/** Searches sets of parts: says how far it is, then gives what it found. Ends on the server when `signal` does. */
-export async function searchPlans(
-  body: Schemas['SearchRequest'],
+/** A search that says how far it is, line by line, then gives what it found. Ends on the server when `signal` does. */
+async function streamed<Result>(
+  path: string,
+  body: unknown,
   progress: (p: Schemas['Progress']) => void,
   signal: AbortSignal,
-): Promise<Schemas['SearchResult']> {
+): Promise<Result> {
   const cut = () => new ApiProblem(0, 'No answer', 'The server does not answer. Search again.', []);
-  const r = await fetch('/api/v1/plans/search', {
+  const r = await fetch(path, {
     method: 'POST',
     headers: { 'content-type': 'application/json', ...unitsHeader() },
     body: JSON.stringify(body),
@@ -169,7 +176,11 @@ export async function searchPlans(
     const lines = rest.split('\n');
     rest = lines.pop() ?? '';
     for (const text of lines) {
-      const line = JSON.parse(text) as Schemas['SearchLine'];
+      const line = JSON.parse(text) as {
+        progress?: Schemas['Progress'];
+        result?: Result;
+        problems?: Schemas['Problem'][];
+      };
       if (line.progress) progress(line.progress);
       if (line.result) return line.result;
       if (line.problems)
@@ -182,3 +193,11 @@ export async function searchPlans(
     }
   }
 }
+
+type Told = (p: Schemas['Progress']) => void;
+/** Sets of parts for an axle. */
+export const searchPlans = (body: Schemas['SearchRequest'], told: Told, signal: AbortSignal) =>
+  streamed<Schemas['SearchResult']>('/api/v1/plans/search', body, told, signal);
+/** Heights and sets of parts for both axles together. */
+export const searchCar = (body: Schemas['CarSearchRequest'], told: Told, signal: AbortSignal) =>
+  streamed<Schemas['CarFound']>('/api/v1/plans/search-car', body, told, signal);

@@ -107,6 +107,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/contact-patches": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Contact patches of settings compared: straight ahead, outside and inside a bend. */
+        post: operations["contactPatches"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/corner-file": {
         parameters: {
             query?: never;
@@ -373,6 +390,23 @@ export interface paths {
         /** The photo of a note. */
         get: operations["notePhoto"];
         put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/jobs/{id}/plan": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Chooses the plan of a job that is the one to set. What was done of another plan stays with it. */
+        put: operations["choosePlan"];
         post?: never;
         delete?: never;
         options?: never;
@@ -797,6 +831,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/plans/search-car": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Searches heights and sets of parts of both axles together; one JSON line after the other. */
+        post: operations["searchCar"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/plans/{id}": {
         parameters: {
             query?: never;
@@ -913,6 +964,23 @@ export interface paths {
         /** Name, aims, ways to change height. */
         get: operations["shop"];
         put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/shop/settings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Saves what the shop types once. */
+        put: operations["saveShopSettings"];
         post?: never;
         delete?: never;
         options?: never;
@@ -1423,6 +1491,8 @@ export interface components {
             limits?: components["schemas"]["Limits"];
             /** @description Both wheels as found. */
             read: components["schemas"]["Sides_SideReadings"];
+            /** @description Whether its upper arm sits on a cross shaft; not looked at when absent. */
+            upper_shaft?: boolean | null;
             wheelbases_mm?: components["schemas"]["Sides_f64"] | null;
         };
         /** @description One axle at two heights. Null where the layout has no such thing. */
@@ -1507,6 +1577,15 @@ export interface components {
             /** @description Lowest and highest travel of the left wheel, mm, within 250. */
             travel_range_mm: number[];
         };
+        /** @description Both wheels of an axle. */
+        AxlePatches: {
+            /** @description Inside it. */
+            inside: components["schemas"]["Footprint"];
+            /** @description Outside the bend. */
+            outside: components["schemas"]["Footprint"];
+            /** @description Straight ahead. */
+            straight: components["schemas"]["Footprint"];
+        };
         /** @description What is decided about one axle. */
         AxlePlan: {
             /**
@@ -1554,6 +1633,24 @@ export interface components {
              */
             ways: components["schemas"]["Way"][];
         };
+        /** @description How one axle is set. */
+        AxleSetting: {
+            /**
+             * Format: double
+             * @description Camber straight ahead, degrees, top out positive.
+             */
+            camber_deg: number;
+            /**
+             * Format: double
+             * @description Caster of a front axle, degrees.
+             */
+            caster_deg: number;
+            /**
+             * Format: double
+             * @description Half the axle's total toe, degrees, toe-in positive.
+             */
+            toe_deg: number;
+        };
         /** @description One of a thing for each axle. */
         Axles_AxleFacts: {
             /** @description Facts of one axle of a car. */
@@ -1587,6 +1684,8 @@ export interface components {
                  * @description Loaded radius gained by the planned tyres over those the points were taken on, mm.
                  */
                 tyre_gain_mm?: number;
+                /** @description Whether its upper arm sits on a cross shaft, behind which shims go; not looked at when absent. */
+                upper_shaft?: boolean | null;
             };
             /** @description Facts of one axle of a car. */
             rear: {
@@ -1619,6 +1718,8 @@ export interface components {
                  * @description Loaded radius gained by the planned tyres over those the points were taken on, mm.
                  */
                 tyre_gain_mm?: number;
+                /** @description Whether its upper arm sits on a cross shaft, behind which shims go; not looked at when absent. */
+                upper_shaft?: boolean | null;
             };
         };
         /** @description One of a thing for each axle. */
@@ -1866,6 +1967,8 @@ export interface components {
                 limits?: components["schemas"]["Limits"];
                 /** @description Both wheels as found. */
                 read: components["schemas"]["Sides_SideReadings"];
+                /** @description Whether its upper arm sits on a cross shaft; not looked at when absent. */
+                upper_shaft?: boolean | null;
                 wheelbases_mm?: components["schemas"]["Sides_f64"] | null;
             };
             rear: null | {
@@ -1893,6 +1996,8 @@ export interface components {
                 limits?: components["schemas"]["Limits"];
                 /** @description Both wheels as found. */
                 read: components["schemas"]["Sides_SideReadings"];
+                /** @description Whether its upper arm sits on a cross shaft; not looked at when absent. */
+                upper_shaft?: boolean | null;
                 wheelbases_mm?: components["schemas"]["Sides_f64"] | null;
             };
         };
@@ -1909,6 +2014,33 @@ export interface components {
                 left: components["schemas"]["HeightPoint"][];
                 /** @description Right wheel over height. */
                 right: components["schemas"]["HeightPoint"][];
+            };
+        };
+        /** @description One of a thing for each axle. */
+        Axles_Option_HeightBand: {
+            front: null | {
+                /**
+                 * Format: double
+                 * @description Highest.
+                 */
+                high_mm: number;
+                /**
+                 * Format: double
+                 * @description Lowest.
+                 */
+                low_mm: number;
+            };
+            rear: null | {
+                /**
+                 * Format: double
+                 * @description Highest.
+                 */
+                high_mm: number;
+                /**
+                 * Format: double
+                 * @description Lowest.
+                 */
+                low_mm: number;
             };
         };
         /** @description One of a thing for each axle. */
@@ -1938,6 +2070,7 @@ export interface components {
                 square?: components["schemas"]["Square"] | null;
                 /** @description Every height state that exists, as found first, each with the verdict of every angle as set. */
                 states: components["schemas"]["StateResult"][];
+                steer?: components["schemas"]["TurnPath"] | null;
                 stop?: components["schemas"]["Stop"] | null;
                 /** @description In words. */
                 verdict: components["schemas"]["Verdict"];
@@ -1967,9 +2100,127 @@ export interface components {
                 square?: components["schemas"]["Square"] | null;
                 /** @description Every height state that exists, as found first, each with the verdict of every angle as set. */
                 states: components["schemas"]["StateResult"][];
+                steer?: components["schemas"]["TurnPath"] | null;
                 stop?: components["schemas"]["Stop"] | null;
                 /** @description In words. */
                 verdict: components["schemas"]["Verdict"];
+            };
+        };
+        /** @description One of a thing for each axle. */
+        Axles_Option_SetPlan: {
+            front: null | {
+                /** @description What it is best at. */
+                best_at: components["schemas"]["Said"][];
+                /**
+                 * Format: double
+                 * @description Range of toe over ±30 mm of travel, degrees, mean of both sides.
+                 */
+                bump_toe_deg: number;
+                /**
+                 * Format: double
+                 * @description Price of the parts.
+                 */
+                cost: number;
+                /** @description Largest miss at each other height state, by its name, degrees. */
+                elsewhere: [
+                    string,
+                    number
+                ][];
+                /** @description Checks that fail. */
+                fouls: components["schemas"]["Said"][];
+                /**
+                 * Format: int32
+                 * @description Labour of the parts, minutes.
+                 */
+                labour_minutes: number;
+                /** @description Left. */
+                left: components["schemas"]["SetSide"];
+                life_km?: components["schemas"]["Band"] | null;
+                /** @description Its parts; none when the car as built does it. */
+                parts: components["schemas"]["SetPart"][];
+                /** @description Both sides inside every window and the cross limits. */
+                reached: boolean;
+                /** @description Why, one sentence each. */
+                reasons: components["schemas"]["Said"][];
+                /** @description Right. */
+                right: components["schemas"]["SetSide"];
+                /**
+                 * Format: double
+                 * @description Change of steering-axis inclination against as found, degrees.
+                 */
+                sai_change_deg: number;
+                /**
+                 * Format: double
+                 * @description Change of scrub radius against as found, mm.
+                 */
+                scrub_change_mm: number;
+                /**
+                 * Format: double
+                 * @description Largest miss of either side, degrees.
+                 */
+                short_deg: number;
+                /**
+                 * Format: double
+                 * @description Wheel centre forward in the arch against as found, mm.
+                 */
+                wheel_x_mm: number;
+            };
+            rear: null | {
+                /** @description What it is best at. */
+                best_at: components["schemas"]["Said"][];
+                /**
+                 * Format: double
+                 * @description Range of toe over ±30 mm of travel, degrees, mean of both sides.
+                 */
+                bump_toe_deg: number;
+                /**
+                 * Format: double
+                 * @description Price of the parts.
+                 */
+                cost: number;
+                /** @description Largest miss at each other height state, by its name, degrees. */
+                elsewhere: [
+                    string,
+                    number
+                ][];
+                /** @description Checks that fail. */
+                fouls: components["schemas"]["Said"][];
+                /**
+                 * Format: int32
+                 * @description Labour of the parts, minutes.
+                 */
+                labour_minutes: number;
+                /** @description Left. */
+                left: components["schemas"]["SetSide"];
+                life_km?: components["schemas"]["Band"] | null;
+                /** @description Its parts; none when the car as built does it. */
+                parts: components["schemas"]["SetPart"][];
+                /** @description Both sides inside every window and the cross limits. */
+                reached: boolean;
+                /** @description Why, one sentence each. */
+                reasons: components["schemas"]["Said"][];
+                /** @description Right. */
+                right: components["schemas"]["SetSide"];
+                /**
+                 * Format: double
+                 * @description Change of steering-axis inclination against as found, degrees.
+                 */
+                sai_change_deg: number;
+                /**
+                 * Format: double
+                 * @description Change of scrub radius against as found, mm.
+                 */
+                scrub_change_mm: number;
+                /**
+                 * Format: double
+                 * @description Largest miss of either side, degrees.
+                 */
+                short_deg: number;
+                /**
+                 * Format: double
+                 * @description Wheel centre forward in the arch against as found, mm.
+                 */
+                wheel_x_mm: number;
             };
         };
         /** @description One of a thing for each axle. */
@@ -2220,6 +2471,24 @@ export interface components {
          * @enum {string}
          */
         BarKind: "upper_arm" | "lower_arm" | "link" | "tie_rod" | "strut" | "knuckle" | "swing_arm" | "beam";
+        /** @description A bend. */
+        Bend: {
+            /**
+             * Format: double
+             * @description Lateral acceleration, g; 0 straight ahead.
+             */
+            ay_g: number;
+            /**
+             * Format: double
+             * @description Turn of the front wheels into the bend, degrees.
+             */
+            steer_deg: number;
+        };
+        /**
+         * @description How a car is built, as far as a part has to know.
+         * @enum {string}
+         */
+        BuiltWith: "upper_shaft";
         /** @description A plan of a job. */
         BundlePlan: {
             /** @description What was decided. */
@@ -2322,6 +2591,7 @@ export interface components {
         CarBase: {
             /** @description Each axle; none until its points are known and it was read. */
             axles: components["schemas"]["Axles_Option_AxleBase"];
+            class_rules?: components["schemas"]["ClassRules"] | null;
             /** @description What was looked at on each axle before it was read. */
             inspected?: components["schemas"]["Axles_Vec_Inspected"];
             /** @description Levels of an air suspension against as found. */
@@ -2507,6 +2777,19 @@ export interface components {
              */
             wear: components["schemas"]["WearFacts"];
         };
+        /** @description What a search over a car found. */
+        CarFound: {
+            /** @description It was stopped before its end. */
+            cancelled: boolean;
+            /** @description One line. */
+            headline: components["schemas"]["Said"];
+            /** @description Pairs of heights looked at. */
+            heights: number;
+            /** @description Pairs of sets that land within money and hours. */
+            landing: number;
+            /** @description Named trade-offs, least money first; the nearest where none reaches. */
+            sets: components["schemas"]["CarSet"][];
+        };
         /** @description A car and what is decided about it. */
         CarInput: {
             /** @description What the job gives. */
@@ -2573,6 +2856,57 @@ export interface components {
              *     }
              */
             rear: components["schemas"]["Sides_GateSide"];
+        };
+        /** @description One line of the stream: `progress`, then `result` or `problems`. */
+        CarSearchLine: {
+            /** @description What is wrong with the request; the last line. */
+            problems?: components["schemas"]["Problem"][] | null;
+            progress?: components["schemas"]["Progress"] | null;
+            result?: components["schemas"]["CarFound"] | null;
+        };
+        /** @description A whole car to search. */
+        CarSearchRequest: {
+            /** @description The car and its plan; the parts fitted are not looked at. */
+            car: components["schemas"]["CarInput"];
+            tyres?: components["schemas"]["CarTyres"] | null;
+            /** @description What is wished of it. */
+            wish: components["schemas"]["CarWish"];
+        };
+        /** @description One way to set the whole car. */
+        CarSet: {
+            /** @description The set of each axle that was read. */
+            axles: components["schemas"]["Axles_Option_SetPlan"];
+            /** @description What it is best at; more than one where it is best at several. */
+            best_at: components["schemas"]["TradeOff"][];
+            /**
+             * Format: double
+             * @description Price of the parts.
+             */
+            cost: number;
+            /** @description Gain of each axle, mm. */
+            gain_mm: components["schemas"]["Axles_f64"];
+            /**
+             * Format: int32
+             * @description Labour of the parts, minutes.
+             */
+            labour_minutes: number;
+            /**
+             * Format: double
+             * @description Distance of the shortest-lived tyre, km; none when no tyre was given.
+             */
+            life_km?: number | null;
+            /**
+             * Format: double
+             * @description Parts and labour together.
+             */
+            money: number;
+            /** @description Whether every axle that was read lands and nothing fouls. */
+            reached: boolean;
+            /**
+             * Format: double
+             * @description Largest miss of any wheel, degrees.
+             */
+            short_deg: number;
         };
         /** @description Heights of a car and the rake they make. */
         CarStance: {
@@ -2706,6 +3040,13 @@ export interface components {
             /** @description The tyres. */
             tyres: components["schemas"]["CarTyres"];
         };
+        /** @description What is wished of a car. */
+        CarWish: {
+            /** @description Lowest and highest gain of each axle, mm; as planned where none is given. */
+            band_mm?: components["schemas"]["Axles_Option_HeightBand"];
+            /** @description What may be used; money and hours are of both axles together. */
+            filters?: components["schemas"]["Filters"];
+        };
         /** @description A cause and its rules. */
         Cause: {
             /** @description What can hurt, if anything. */
@@ -2779,6 +3120,26 @@ export interface components {
             cross_caster_deg?: number | null;
             judged_at?: components["schemas"]["JudgedAt"] | null;
             /** @description What it is called. */
+            name: string;
+        };
+        /** @description Which plan is the one to set. */
+        ChoosePlan: {
+            /**
+             * Format: uuid
+             * @description The plan.
+             */
+            plan_id: string;
+            /**
+             * Format: int32
+             * @description Version of the ticket the choice is based on.
+             */
+            version: number;
+        };
+        /** @description A rule book, as far as parts have to know. */
+        ClassRules: {
+            /** @description What it forbids. */
+            forbid?: components["schemas"]["Rule"][];
+            /** @description What the class is called. */
             name: string;
         };
         /** @description What turns of a collar were reckoned with. */
@@ -3408,6 +3769,11 @@ export interface components {
             /** @description At which visit. */
             visit: components["schemas"]["Visit"];
         };
+        /**
+         * @description Whether the figures of the parts are what the shop pays or what it asks.
+         * @enum {string}
+         */
+        Figures: "price" | "cost";
         /** @description What the search may use. */
         Filters: {
             /**
@@ -3432,6 +3798,12 @@ export interface components {
              * @default null
              */
             labour_minutes: number | null;
+            /**
+             * Format: double
+             * @description Price of an hour of labour in the shop's currency; a usual one when absent.
+             * @default null
+             */
+            labour_rate: number | null;
             /**
              * @description Most parts on the axle, 1 to 4; 4 when absent.
              * @default null
@@ -3471,6 +3843,7 @@ export interface components {
             axles: components["schemas"]["Axle"][];
             /** @description Layouts. */
             layouts: components["schemas"]["Layout"][];
+            place?: components["schemas"]["BuiltWith"] | null;
             /** @description What it takes the place of, so that two cannot be fitted at once. */
             replaces: string;
             springs?: components["schemas"]["Springs"] | null;
@@ -3481,6 +3854,33 @@ export interface components {
             geometry: components["schemas"]["Geometry"];
             /** @description Every measurement against it. */
             measures: components["schemas"]["TapedResult"][];
+        };
+        /** @description The contact patch of one wheel. */
+        Footprint: {
+            /**
+             * Format: double
+             * @description Camber against the road there, degrees.
+             */
+            camber_deg: number;
+            /**
+             * Format: double
+             * @description Load, N.
+             */
+            load_n: number;
+            /** @description Strips, inner edge first. */
+            strips: components["schemas"]["PatchStrip"][];
+            /** @description Share of the load on the inner, middle and outer third. */
+            thirds: number[];
+            /**
+             * Format: double
+             * @description Share of the tread's width that touches.
+             */
+            touching: number;
+            /**
+             * Format: double
+             * @description Width of the tread, mm.
+             */
+            width_mm: number;
         };
         /** @description An adjuster of both wheels of an axle. */
         FoundAdjuster: components["schemas"]["Adjuster"] & {
@@ -3962,6 +4362,11 @@ export interface components {
             id: string;
             /** @description What it is for. */
             kind: components["schemas"]["TicketKind"];
+            /**
+             * Format: uuid
+             * @description The plan that is the one to set: the one that was chosen, else the oldest; none while it has none.
+             */
+            plan_id?: string | null;
             /** @description Furthest stage reached. */
             stage: components["schemas"]["Stage"];
             /**
@@ -3987,6 +4392,11 @@ export interface components {
              * @description When the car came, UTC.
              */
             arrived_at: string;
+            /**
+             * Format: uuid
+             * @description The plan that is the one to set; the oldest when absent.
+             */
+            chosen_plan?: string | null;
             /** @description Complaint or wish. */
             complaint: string;
             /** @description What was done of them, with the orders as they were. */
@@ -4024,18 +4434,25 @@ export interface components {
             drive: components["schemas"]["Drive"];
             /**
              * Format: int64
-             * @description Parts on the newest plan.
+             * @description Parts on it.
              */
             fitted: number;
             /**
              * Format: double
-             * @description Planned front height gain of the newest plan, mm.
+             * @description Its height gain in front, mm.
              */
             height_change_mm?: number | null;
             /** @description The job. */
             job: components["schemas"]["Job"];
+            /** @description Name of the plan that is the one to set. */
+            plan?: string | null;
             /** @description Readings its plan waits for that were taken as found. */
             readings: number;
+            /**
+             * Format: double
+             * @description Its height gain behind, mm.
+             */
+            rear_height_change_mm?: number | null;
             /** @description Outline of its vehicle. */
             silhouette: components["schemas"]["Silhouette"];
             /** @description Tyres of its vehicle. */
@@ -4113,6 +4530,8 @@ export interface components {
             axle: components["schemas"]["Axle"];
             /** @description The car and its plan; the other axle stays as planned. */
             car: components["schemas"]["CarInput"];
+            /** @description What the other axle does while this one goes up and down. */
+            other?: components["schemas"]["OtherAxle"];
             /** @description Sets of parts by id; as built comes first by itself. */
             sets?: string[][];
             /** @description Ends of the height axis, mm gained from as found. */
@@ -4737,6 +5156,11 @@ export interface components {
          * @enum {string}
          */
         Origin: "shipped" | "shop" | "changed";
+        /**
+         * @description What the other axle does while one goes up and down.
+         * @enum {string}
+         */
+        OtherAxle: "as_planned" | "keeps_rake";
         /** @description Another plan of the same car to compare with. */
         OtherPlan: {
             /** @description What it is called. */
@@ -4778,6 +5202,8 @@ export interface components {
             name: string;
             /** @description What it brings for others. */
             provides?: string[];
+            /** @description What it is for; anything it can do where nothing is said. */
+            purposes?: components["schemas"]["Purpose"][];
             /** @description What has to be there beside it: `toe_adjuster`, `cams`, or what another part provides. */
             requires?: string[];
             /** @description What a rule book may forbid. */
@@ -4845,6 +5271,35 @@ export interface components {
             new: number;
             /** @description Parts in the table. */
             rows: number;
+        };
+        /** @description Settings of an axle in one bend. */
+        PatchRequest: {
+            /** @description Which axle. */
+            axle: components["schemas"]["Axle"];
+            /** @description The bend. */
+            bend: components["schemas"]["Bend"];
+            /** @description How it is set, one after the other; at most eight. */
+            settings: components["schemas"]["AxleSetting"][];
+            /** @description The car's tyres. */
+            tyres: components["schemas"]["CarTyres"];
+        };
+        /** @description One strip of the patch. */
+        PatchStrip: {
+            /**
+             * Format: double
+             * @description Across the tread, −1 inner edge to +1 outer.
+             */
+            eta: number;
+            /**
+             * Format: double
+             * @description How long it touches, mm; 0 where it is off the road.
+             */
+            length_mm: number;
+            /**
+             * Format: double
+             * @description Mean pressure on it, kPa.
+             */
+            pressure_kpa: number;
         };
         /** @description A usual payload and where it lies. */
         Payload: {
@@ -4994,6 +5449,7 @@ export interface components {
             square?: components["schemas"]["Square"] | null;
             /** @description Every height state that exists, as found first, each with the verdict of every angle as set. */
             states: components["schemas"]["StateResult"][];
+            steer?: components["schemas"]["TurnPath"] | null;
             stop?: components["schemas"]["Stop"] | null;
             /** @description In words. */
             verdict: components["schemas"]["Verdict"];
@@ -5092,6 +5548,11 @@ export interface components {
             /** @description Of how many. */
             of: number;
         };
+        /**
+         * @description What a part is for; what else it moves is a side effect.
+         * @enum {string}
+         */
+        Purpose: "camber" | "caster" | "toe" | "bump_steer" | "roll_centre" | "height" | "centring";
         /**
          * @description What is read.
          * @enum {string}
@@ -5448,6 +5909,16 @@ export interface components {
              */
             version: number;
         };
+        /** @description Settings over a version. */
+        SaveSettings: {
+            /** @description The whole of them. */
+            settings: components["schemas"]["ShopSettings"];
+            /**
+             * Format: int32
+             * @description Version the edit is based on.
+             */
+            version: number;
+        };
         /** @description A ticket over a version. */
         SaveTicket: {
             /** @description What it says and is for. */
@@ -5465,6 +5936,16 @@ export interface components {
             /**
              * Format: int32
              * @description Version the edit is based on.
+             */
+            version: number;
+        };
+        /** @description Settings as they were saved. */
+        SavedSettings: {
+            /** @description They. */
+            settings: components["schemas"]["ShopSettings"];
+            /**
+             * Format: int32
+             * @description Their version.
              */
             version: number;
         };
@@ -5834,6 +6315,13 @@ export interface components {
             aims: components["schemas"]["Aim"][];
             /** @description Name on the strip. */
             name: string;
+            /** @description What the shop typed once. */
+            settings: components["schemas"]["ShopSettings"];
+            /**
+             * Format: int32
+             * @description Version of it, for whoever saves over it.
+             */
+            settings_version: number;
             /** @description What a new vehicle starts from: usual values, called so until they are typed over. */
             starter: components["schemas"]["VehicleFacts"];
             /** @description What a ticket can be for. */
@@ -5842,6 +6330,30 @@ export interface components {
             version: string;
             /** @description Ways to change height. */
             ways: components["schemas"]["WayInfo"][];
+        };
+        /** @description Settings of a shop. */
+        ShopSettings: {
+            /**
+             * @description What stands before or behind an amount of money; nothing when empty.
+             * @default
+             */
+            currency: string;
+            /**
+             * @description What the figures of its parts are.
+             * @default price
+             */
+            figures: components["schemas"]["Figures"];
+            /**
+             * Format: double
+             * @description An hour of labour, in its currency.
+             * @default 90
+             */
+            labour_rate: number;
+            /**
+             * @description Rule books of the classes it works for.
+             * @default []
+             */
+            rule_books: components["schemas"]["ClassRules"][];
         };
         /** @description Distance outside each window, degrees, never negative. */
         Shortfall: {
@@ -6769,7 +7281,7 @@ export interface components {
              * @description Unloaded tyre diameter, mm.
              */
             tyre_diameter_mm: number;
-            /** @description Its tyres as the forecast takes them, done at the limit of the first plan. */
+            /** @description Its tyres as the forecast takes them, done at the limit of the plan that is the one to set. */
             tyres: components["schemas"]["CarTyres"];
             /** @description Its vehicle. */
             vehicle: components["schemas"]["Vehicle"];
@@ -6838,6 +7350,11 @@ export interface components {
             /** @description Right end, y negative, mm. */
             right: number[];
         };
+        /**
+         * @description What one of the answers is.
+         * @enum {string}
+         */
+        TradeOff: "least_money" | "least_work" | "farthest" | "longest_life" | "least_bump_steer" | "factory_arms";
         /** @description A limit to choose. */
         TreadLimit: {
             /** @description What to tell the owner. */
@@ -6887,6 +7404,30 @@ export interface components {
          * @enum {string}
          */
         TurnKind: "cam" | "slot" | "shims" | "thread" | "cam_bolt" | "strut_slot" | "top_plate" | "bushing" | "hub_shim" | "wedge" | "sleeve";
+        /** @description The steering from lock to lock. */
+        TurnPath: {
+            /**
+             * Format: double
+             * @description Effort to hold the wheel in a bend against as found: mechanical and pneumatic trail as set over as found.
+             */
+            effort_ratio: number;
+            /** @description As found. */
+            found: components["schemas"]["TurnPoint"][];
+            /** @description As planned and set. */
+            set: components["schemas"]["TurnPoint"][];
+        };
+        /** @description Both front wheels at one place of the steering wheel. */
+        TurnPoint: {
+            /** @description Left wheel. */
+            left: components["schemas"]["TurnSide"];
+            /**
+             * Format: double
+             * @description Mean turn of both wheels, degrees, to the left positive; times the steering ratio it is the steering wheel's.
+             */
+            mean_deg: number;
+            /** @description Right wheel. */
+            right: components["schemas"]["TurnSide"];
+        };
         /** @description Turns of a bolt or collar and what they did. */
         TurnRecord: {
             /**
@@ -6899,6 +7440,29 @@ export interface components {
              * @description Up positive.
              */
             turns: number;
+        };
+        /** @description One front wheel at one place of the steering wheel. */
+        TurnSide: {
+            /**
+             * Format: double
+             * @description Camber over the ground, the body level, degrees.
+             */
+            camber_deg: number;
+            /**
+             * Format: double
+             * @description How far the wheel goes forward in the arch, mm.
+             */
+            forward_mm: number;
+            /**
+             * Format: double
+             * @description How far this corner of the body rises over straight ahead, mm: the wheel goes down in the body.
+             */
+            rise_mm: number;
+            /**
+             * Format: double
+             * @description Turn of the wheel from straight ahead, degrees, to the left positive.
+             */
+            turn_deg: number;
         };
         /** @description What can be turned on an axle. */
         Turnable: {
@@ -7071,6 +7635,8 @@ export interface components {
             tyre_class: string;
             /** @description Tyre size. */
             tyre_size: string;
+            /** @description Whether the upper arm sits on a cross shaft, behind which shims go. */
+            upper_shaft?: boolean | null;
             /**
              * Format: double
              * @description Axle to axle, mm; of a front shape.
@@ -7098,6 +7664,7 @@ export interface components {
             axles: components["schemas"]["Axles_AxleShape"];
             /** @description Facts of the whole car, and of its axles beside their points. */
             car?: components["schemas"]["CarFacts"];
+            class_rules?: components["schemas"]["ClassRules"] | null;
             /** @description Driven axle. */
             drive: components["schemas"]["Drive"];
             /**
@@ -7841,6 +8408,76 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["CarDrawing"];
+                };
+            };
+            /** @description Cannot be read: address, query or body */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Asked from another machine, or written from another site's page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The database does not answer, or the server is shutting down */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    contactPatches: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description Made once for a write: sent again with the same one, it is done once and answered alike */
+                "idempotency-key"?: string;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PatchRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AxlePatches"][];
                 };
             };
             /** @description Cannot be read: address, query or body */
@@ -8899,6 +9536,95 @@ export interface operations {
                 };
             };
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The database does not answer, or the server is shutting down */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    choosePlan: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description Made once for a write: sent again with the same one, it is done once and answered alike */
+                "idempotency-key"?: string;
+            };
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ChoosePlan"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Ticket"];
+                };
+            };
+            /** @description Cannot be read: address, query or body */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Asked from another machine, or written from another site's page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Fields at fault */
+            422: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -10831,6 +11557,76 @@ export interface operations {
             };
         };
     };
+    searchCar: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description Made once for a write: sent again with the same one, it is done once and answered alike */
+                "idempotency-key"?: string;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CarSearchRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/x-ndjson": components["schemas"]["CarSearchLine"];
+                };
+            };
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Asked from another machine, or written from another site's page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Fields at fault */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The database does not answer, or the server is shutting down */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
     savePlan: {
         parameters: {
             query?: never;
@@ -11355,6 +12151,84 @@ export interface operations {
             };
             /** @description Asked from another machine, or written from another site's page */
             403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The database does not answer, or the server is shutting down */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    saveShopSettings: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description Made once for a write: sent again with the same one, it is done once and answered alike */
+                "idempotency-key"?: string;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SaveSettings"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SavedSettings"];
+                };
+            };
+            /** @description Cannot be read: address, query or body */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Asked from another machine, or written from another site's page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            422: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -1,5 +1,6 @@
 // How high can it go: each set of parts a split ladder standing on the height axis, left half and right half; a half rung is as
 // long as the share of the aim that side can be set into there. Heavy where it is sure, dashed where the model alone has it.
+import { useRef, type PointerEvent } from 'react';
 import type { Schemas } from '../api/client';
 import { Bare } from '../ui/Press';
 import { lengthChange, num, type LengthUnit } from '../units/print';
@@ -33,11 +34,14 @@ interface Props {
   /** Parts on the plan now. */
   fitted: string[];
   pick: (gain: number, l: Ladder) => void;
+  /** The wanted height, dragged or stepped, mm gained. */
+  onHeight: (gain: number) => void;
 }
 
 const same = (a: string[], b: string[]) => a.length === b.length && a.every((x) => b.includes(x));
 
-export function HeightLadder({ ladders, unit, wanted, settled, loaded, fitted, pick }: Props) {
+export function HeightLadder({ ladders, unit, wanted, settled, loaded, fitted, pick, onHeight }: Props) {
+  const svg = useRef<SVGSVGElement>(null);
   const list = ladders.ladders;
   const all = list.flatMap((l) => l.rungs.map((r) => r.gain_mm));
   if (!all.length) return null;
@@ -51,12 +55,26 @@ export function HeightLadder({ ladders, unit, wanted, settled, loaded, fitted, p
       .filter((r) => (sure ? r.sure : r.may))
       .map((r) => [middle(i) + (side === 'left' ? -1 : 1) * (GAP + half * r.share[side]), Y(r.gain_mm)]);
   const top = ladders.highest_mm;
+  const within = (mm: number) => Math.round(Math.max(low, Math.min(high, mm)));
+  const drag = (e: PointerEvent) => {
+    const box = svg.current?.getBoundingClientRect();
+    if (box?.height) onHeight(within(Y.invert(((e.clientY - box.top) / box.height) * H)));
+  };
+  const steps: Record<string, number> = { ArrowUp: 1, ArrowDown: -1, PageUp: 5, PageDown: -5 };
+  // What each set says of the wanted height.
+  const holds = list
+    .map((l) => {
+      const at = l.rungs.toSorted((a, b) => Math.abs(a.gain_mm - wanted) - Math.abs(b.gain_mm - wanted))[0];
+      return `${ladderName(l)} ${at?.sure ? 'holds' : at?.may ? 'may hold' : 'short'}`;
+    })
+    .join(', ');
   return (
     <div className="ladder-box">
       <svg
+        ref={svg}
         viewBox={`0 0 ${W} ${H}`}
         width="100%"
-        role="img"
+        role="group"
         aria-label={`${ladders.says}. Planned ${lengthChange(wanted, unit)}.`}
       >
         <defs>
@@ -180,8 +198,35 @@ export function HeightLadder({ ladders, unit, wanted, settled, loaded, fitted, p
             </g>
           );
         })}
-        <path d={`M${M.l - 4} ${Y(wanted)}H${W - M.r}`} stroke="var(--slate)" strokeWidth="5" />
-        <path d={`M${M.l - 4} ${Y(wanted)}H${W - M.r}`} stroke="var(--do)" strokeWidth="3" />
+        <g
+          role="slider"
+          tabIndex={0}
+          className="ladder-line"
+          aria-label="Wanted height"
+          aria-orientation="vertical"
+          aria-valuemin={Math.round(low)}
+          aria-valuemax={Math.round(high)}
+          aria-valuenow={Math.round(wanted)}
+          aria-valuetext={`${lengthChange(wanted, unit)}, ${holds}`}
+          data-testid="ladder-line"
+          onKeyDown={(e) => {
+            const by = steps[e.key];
+            if (by === undefined) return;
+            e.preventDefault();
+            onHeight(within(wanted + by));
+          }}
+          onPointerDown={(e) => {
+            e.currentTarget.setPointerCapture(e.pointerId);
+            e.preventDefault();
+          }}
+          onPointerMove={(e) => e.currentTarget.hasPointerCapture(e.pointerId) && drag(e)}
+        >
+          {/* About a finger high, so that it can be gripped. */}
+          <rect x="0" y={Y(wanted) - 20} width={W} height="40" fill="transparent" />
+          <path d={`M${M.l - 4} ${Y(wanted)}H${W - M.r}`} stroke="var(--slate)" strokeWidth="5" />
+          <path d={`M${M.l - 4} ${Y(wanted)}H${W - M.r}`} stroke="var(--do)" strokeWidth="3" />
+          <path d={`M${M.l - 11} ${Y(wanted)}l7 -6v12Z`} fill="var(--do)" />
+        </g>
       </svg>
       <ul className="ladder-list">
         {list.map((l, i) => {

@@ -41,6 +41,8 @@ export interface Bench {
   ticket: Ticket;
   setTicket: (t: Ticket) => void;
   plan: Plan | undefined;
+  /** Whether it is the plan that is the one to set. */
+  chosen: boolean;
   draft: CarPlan | undefined;
   change: (c: Partial<CarPlan>) => void;
   undo: (() => void) | undefined;
@@ -100,7 +102,9 @@ export function useJobBench(ticket: Ticket): Bench {
   const queries = useQueryClient();
   const [params, setParams] = useSearchParams();
   const plans = ticket.plans;
-  const plan = plans.find((p) => p.id === params.get('plan')) ?? plans[0];
+  // The one that is looked at; the one to set until another is.
+  const own = plans.find((p) => p.id === ticket.job.plan_id) ?? plans[0];
+  const plan = plans.find((p) => p.id === params.get('plan')) ?? own;
   const [edit, setEdit] = useState<{ id: string; doc: CarPlan; undo: CarPlan[] } | undefined>(() => {
     // Not saved when this page was left: it is still here.
     const kept = plan && readDraft<PlanDraft>(`plan.${plan.id}`);
@@ -218,6 +222,7 @@ export function useJobBench(ticket: Ticket): Bench {
     ticket,
     setTicket,
     plan,
+    chosen: !!plan && plan.id === own?.id,
     draft,
     change,
     undo,

@@ -84,7 +84,7 @@ pub struct Ticket {
     pub missing: Vec<Said>,
     /// What a plan is computed from; each axle once its points are known and it was read.
     pub base: CarBase,
-    /// Its tyres as the forecast takes them, done at the limit of the first plan.
+    /// Its tyres as the forecast takes them, done at the limit of the plan that is the one to set.
     pub tyres: CarTyres,
     /// How it stands as found.
     pub found: Stance,
@@ -205,7 +205,8 @@ pub async fn ticket(state: &AppState, tx: &mut Tx, id: Uuid) -> Result<Ticket, A
     let (found, settled) = (stood(Visit::Found), stood(Visit::Settled));
     let plans = plan::of_job(tx, id).await?;
     let notes = note::of_job(tx, id).await?;
-    let limit_mm = plans.first().map_or(USUAL_LIMIT_MM, |p| p.document.limit_mm);
+    let chosen = plans.iter().find(|p| Some(p.id) == job.plan_id);
+    let limit_mm = chosen.map_or(USUAL_LIMIT_MM, |p| p.document.limit_mm);
     let missing = visits.first().map(|v| v.picture.missing.clone()).unwrap_or_default();
     Ok(Ticket {
         tyre_diameter_mm: TyreSize::parse("tyre_size", &vehicle.facts.tyre_size)?.diameter_mm(),

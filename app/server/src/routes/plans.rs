@@ -196,6 +196,39 @@ pub async fn remove(
     Ok(HttpResponse::NoContent().finish())
 }
 
+/// Which plan is the one to set.
+#[derive(Debug, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct ChoosePlan {
+    /// Version of the ticket the choice is based on.
+    pub version: i32,
+    /// The plan.
+    pub plan_id: Uuid,
+}
+
+/// Chooses the plan of a job that is the one to set. What was done of another plan stays with it.
+#[utoipa::path(put, path = "/api/v1/jobs/{id}/plan", operation_id = "choosePlan", params(("id" = Uuid, Path)), request_body = ChoosePlan,
+    responses((status = 200, body = jobs::Ticket), (status = 404, body = ProblemDocument), (status = 409, body = ProblemDocument)))]
+#[put("/api/v1/jobs/{id}/plan")]
+pub async fn choose(
+    state: web::Data<AppState>,
+    id: web::Path<Uuid>,
+    Doc(c): Doc<ChoosePlan>,
+    once: Once,
+) -> Result<HttpResponse, ApiError> {
+    let mut tx = match once.begin(&state).await? {
+        Begun::New(tx) => tx,
+        Begun::Before(status, body) => return Ok(again(status, body)),
+    };
+    let was = job::get(&mut tx, *id).await?.plan_id;
+    job::choose_plan(&mut tx, *id, c.version, c.plan_id).await?;
+    let left = done::of_job(&mut tx, *id).await?.iter().filter(|d| Some(d.plan_id) == was).count();
+    let detail = serde_json::json!({"plan": c.plan_id, "before": was, "done_of_it": left});
+    event::record(&mut tx, state.shop.id, Some(*id), AUTHOR, "plan chosen", detail).await?;
+    let t = jobs::ticket(&state, &mut tx, *id).await?;
+    once.answer(tx, StatusCode::OK, &t).await
+}
+
 /// The sheet of a plan as its job stands.
 async fn sheet_now(state: &AppState, tx: &mut Tx, p: &Plan, peer: &Peer) -> Result<Sheet, ApiError> {
     let t = jobs::ticket(state, tx, p.job_id).await?;

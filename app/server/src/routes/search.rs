@@ -9,8 +9,8 @@ use actix_web::http::header::ContentEncoding;
 use actix_web::{HttpRequest, HttpResponse, post, web};
 use bold_stance_kinematics::geometry::Axle;
 use bold_stance_trade::plan::{
-    CarInput, Filters, HeightAnswer, HeightTarget, LadderAsked, Ladders, Progress, SearchResult, height_for,
-    ladders, search_car,
+    CarFound, CarInput, CarWish, Filters, HeightAnswer, HeightTarget, LadderAsked, Ladders, Progress,
+    SearchResult, height_for, ladders, search_car, search_whole,
 };
 use bold_stance_tread::CarTyres;
 use bold_stance_units::problem::Problem;
@@ -59,14 +59,75 @@ pub async fn plans(
     req: HttpRequest,
     Doc(r): Doc<SearchRequest>,
 ) -> Result<HttpResponse, ApiError> {
-    let voice = voice_of(req.headers());
     let parts = state.shelf().await?.offered(&[]);
+    stream(&state, &req, move |say| search_car(&r.car, r.axle, &r.filters, r.tyres.as_ref(), &parts, say))
+        .await
+}
+
+/// A whole car to search.
+#[derive(Debug, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct CarSearchRequest {
+    /// The car and its plan; the parts fitted are not looked at.
+    pub car: CarInput,
+    /// What is wished of it.
+    pub wish: CarWish,
+    /// Tyres to forecast.
+    #[serde(default)]
+    pub tyres: Option<CarTyres>,
+}
+
+/// One line of the stream: `progress`, then `result` or `problems`.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct CarSearchLine {
+    /// How far it is.
+    pub progress: Option<Progress>,
+    /// What it found; the last line.
+    pub result: Option<Box<CarFound>>,
+    /// What is wrong with the request; the last line.
+    pub problems: Option<Vec<Problem>>,
+}
+
+/// Searches heights and sets of parts of both axles together; one JSON line after the other.
+#[utoipa::path(post, path = "/api/v1/plans/search-car", operation_id = "searchCar", request_body = CarSearchRequest,
+    responses((status = 200, body = CarSearchLine, content_type = "application/x-ndjson"), (status = 400, body = ProblemDocument)))]
+#[post("/api/v1/plans/search-car")]
+pub async fn whole_car(
+    state: web::Data<AppState>,
+    req: HttpRequest,
+    Doc(r): Doc<CarSearchRequest>,
+) -> Result<HttpResponse, ApiError> {
+    let parts = state.shelf().await?.offered(&[]);
+    stream(&state, &req, move |say| search_whole(&r.car, &r.wish, r.tyres.as_ref(), &parts, say)).await
+}
+
+/// A line of any search.
+#[derive(Serialize)]
+struct Line<R> {
+    #[serde(skip_serializing_if = "Option::is_none")]
+    progress: Option<Progress>,
+    #[serde(skip_serializing_if = "Option::is_none")]
+    result: Option<R>,
+    #[serde(skip_serializing_if = "Option::is_none")]
+    problems: Option<Vec<Problem>>,
+}
+
+/// Told how far a search is; answers whether to go on.
+type Say<'s> = &'s (dyn Fn(&Progress) -> bool + Sync);
+
+/// Runs a search beside the workers and streams what it says.
+async fn stream<R: Serialize + Send + 'static>(
+    state: &AppState,
+    req: &HttpRequest,
+    run: impl FnOnce(Say<'_>) -> Result<R, Vec<Problem>> + Send + 'static,
+) -> Result<HttpResponse, ApiError> {
+    let voice = voice_of(req.headers());
     let (tx, rx) = tokio::sync::mpsc::channel::<Result<web::Bytes, std::convert::Infallible>>(64);
     // A search keeps its place to its end, which comes with its listener's.
     let place = state.pool.place().await?;
     std::thread::spawn(move || {
         let _place = place;
-        let line = |l: &SearchLine| {
+        let line = |l: &Line<R>| {
             serde_json::to_vec(l).map(|t| {
                 let mut t = spoken(&voice, &t).unwrap_or(t);
                 t.push(b'\n');
@@ -75,16 +136,16 @@ pub async fn plans(
         };
         let gone = AtomicBool::new(false);
         let say = |p: &Progress| {
-            let l = SearchLine { progress: Some(p.clone()), result: None, problems: None };
+            let l = Line { progress: Some(p.clone()), result: None, problems: None };
             // A full pipe loses a step of progress, a closed one ends the search.
             if let Ok(Err(TrySendError::Closed(_))) = line(&l).map(|b| tx.try_send(Ok(b))) {
                 gone.store(true, Ordering::Relaxed);
             }
             !gone.load(Ordering::Relaxed)
         };
-        let last = match search_car(&r.car, r.axle, &r.filters, r.tyres.as_ref(), &parts, &say) {
-            Ok(found) => SearchLine { progress: None, result: Some(Box::new(found)), problems: None },
-            Err(list) => SearchLine { progress: None, result: None, problems: Some(list) },
+        let last = match run(&say) {
+            Ok(found) => Line { progress: None, result: Some(found), problems: None },
+            Err(list) => Line { progress: None, result: None, problems: Some(list) },
         };
         if let Ok(b) = line(&last) {
             // Nobody may be there to take it.

@@ -8,15 +8,16 @@ use crate::pool::Peer;
 use crate::problem::{ApiError, ProblemDocument};
 use actix_web::http::StatusCode;
 use actix_web::{HttpResponse, get, post, web};
+use bold_stance_kinematics::geometry::Axle;
 use bold_stance_store::tread::{self, StoredTyre};
 use bold_stance_store::{Tx, event, job, vehicle};
 use bold_stance_trade::plan::{
     Budget, CarAnswer, CarInput, CarPlan, OtherAnswer, plan_car_within, scenes_of,
 };
 use bold_stance_tread::{
-    AskedTyre, CarTyres, CarWear, Diagnosis, DiagnosisData, LogEntry, LogWarning, LoggedTyre, Seen,
-    TreadLimit, TreadLog, car_wear, diagnose, known, log_from_csv, log_to_csv, place_warnings, pressed_over,
-    shipped_diagnosis, shipped_limits,
+    AskedTyre, AxlePatches, AxleSetting, Bend, CarTyres, CarWear, Diagnosis, DiagnosisData, LogEntry,
+    LogWarning, LoggedTyre, Seen, TreadLimit, TreadLog, axle_patches, car_wear, diagnose, known,
+    log_from_csv, log_to_csv, place_warnings, pressed_over, shipped_diagnosis, shipped_limits,
 };
 use bold_stance_units::problem::Problem;
 use bold_stance_units::said::said;
@@ -313,4 +314,32 @@ pub async fn import(
         .await?;
     let v = view(&mut tx, job.vehicle_id).await?;
     once.answer(tx, StatusCode::OK, &v).await
+}
+
+/// Settings of an axle in one bend.
+#[derive(Debug, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct PatchRequest {
+    /// The car's tyres.
+    pub tyres: CarTyres,
+    /// Which axle.
+    pub axle: Axle,
+    /// How it is set, one after the other; at most eight.
+    pub settings: Vec<AxleSetting>,
+    /// The bend.
+    pub bend: Bend,
+}
+
+/// Contact patches of settings compared: straight ahead, outside and inside a bend.
+#[utoipa::path(post, path = "/api/v1/contact-patches", operation_id = "contactPatches", request_body = PatchRequest,
+    responses((status = 200, body = Vec<AxlePatches>), (status = 422, body = ProblemDocument)))]
+#[post("/api/v1/contact-patches")]
+pub async fn patches(Doc(r): Doc<PatchRequest>) -> Result<HttpResponse, ApiError> {
+    if r.settings.len() > 8 {
+        let wrong = said("fault-too-many");
+        return Err(Problem::new("settings", wrong, said("fault-shorter-list")).into());
+    }
+    let each = r.settings.iter().map(|s| axle_patches(&r.tyres, r.axle, s, &r.bend));
+    let all: Result<Vec<AxlePatches>, Vec<Problem>> = each.collect();
+    Ok(HttpResponse::Ok().json(all?))
 }

@@ -45,6 +45,9 @@ pub struct UsualCar {
     /// Knock-out tabs are usually still in the slots of its cams.
     #[serde(default)]
     pub tabs: bool,
+    /// Whether the upper arm sits on a cross shaft, behind which shims go.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub upper_shaft: Option<bool>,
     /// Tyre size.
     pub tyre_size: String,
     /// Tread compound, by its word.

@@ -36,6 +36,9 @@ pub struct AxleFacts {
     /// usually have.
     #[serde(default)]
     pub adjusters_told: bool,
+    /// Whether its upper arm sits on a cross shaft, behind which shims go; not looked at when absent.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub upper_shaft: Option<bool>,
     /// What was looked at before it was read: worn, bent, broken.
     #[serde(default, skip_serializing_if = "Vec::is_empty")]
     pub inspected: Vec<Inspected>,
@@ -73,6 +76,7 @@ impl AxleFacts {
             limits: Limits::default(),
             adjusters: Vec::new(),
             adjusters_told: false,
+            upper_shaft: None,
             height_by: None,
             inspected: Vec::new(),
             moving: None,

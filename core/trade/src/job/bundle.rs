@@ -75,6 +75,9 @@ pub struct JobBundle {
     pub readings: Vec<Reading>,
     /// Plans, oldest first.
     pub plans: Vec<BundlePlan>,
+    /// The plan that is the one to set; the oldest when absent.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub chosen_plan: Option<Uuid>,
     /// What was done of them, with the orders as they were.
     pub done: Vec<Done>,
     /// Parts that the shop planned with and that do not ship so, whole, in the order of its shelf.
@@ -95,7 +98,7 @@ pub struct JobBundle {
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
 #[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
 pub struct Evaluated {
-    /// Name of the plan that was evaluated: the one asked for, else the first.
+    /// Name of the plan that was evaluated: the one asked for, else the one to set.
     pub name: String,
     /// Its answer.
     pub plan: CarAnswer,
@@ -214,7 +217,7 @@ impl JobBundle {
         placed.chain(behind).filter(|p| !self.withdrawn.contains(&p.id) || on(p)).cloned().collect()
     }
 
-    /// Evaluates a plan of the job, by id or name; the first when none is named. `now` stands for today.
+    /// Evaluates a plan of the job, by id or name; the one to set when none is named. `now` stands for today.
     ///
     /// # Errors
     /// Every [`Problem`]; also when it has no plan, or the readings a plan hangs on are not there.
@@ -224,7 +227,10 @@ impl JobBundle {
         shipped: &[Part],
         now: DateTime<Utc>,
     ) -> Result<Evaluated, Vec<Problem>> {
-        let named = |p: &&BundlePlan| plan.is_none_or(|n| p.name == n || p.id.to_string() == n);
+        let named = |p: &&BundlePlan| match plan {
+            Some(n) => p.name == n || p.id.to_string() == n,
+            None => self.chosen_plan.is_none_or(|id| p.id == id),
+        };
         let Some(chosen) = self.plans.iter().find(named) else {
             let names: Vec<&str> = self.plans.iter().map(|p| p.name.as_str()).collect();
             let right =

@@ -1,6 +1,7 @@
 //! What is told of a vehicle, and what can be wrong with it.
 
 use crate::inspect::inspected_problems;
+use crate::part::ClassRules;
 use bold_stance_car::adjuster::{USUAL_THROW_MM, adjusters_not_there, default_adjusters};
 use bold_stance_car::fit::Knowledge;
 use bold_stance_car::vehicle::Use;
@@ -127,6 +128,9 @@ pub struct VehicleFacts {
     /// Placard pressure, kPa.
     #[cfg_attr(feature = "openapi", schema(minimum = 50.0, maximum = 900.0))]
     pub placard_kpa: f64,
+    /// The rule book of its class, where it competes.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub class_rules: Option<ClassRules>,
     /// Points, stand and tyres of each axle.
     pub axles: Axles<AxleShape>,
     /// Facts of the whole car, and of its axles beside their points.
@@ -161,6 +165,7 @@ impl VehicleFacts {
             use_: Use::Mixed,
             pressure_kpa: 240.0,
             placard_kpa: 240.0,
+            class_rules: None,
             axles: Axles {
                 front: AxleShape::standing(Some(geometry), 1600.0, 500.0),
                 rear: AxleShape::standing(None, 1600.0, 560.0),
@@ -207,6 +212,7 @@ impl VehicleFacts {
             out.push(Problem::new("name", wrong, said("fault-what-shop-calls")));
         }
         out.extend(TyreSize::parse("tyre_size", &self.tyre_size).err());
+        out.extend(self.class_rules.iter().flat_map(|c| c.problems("class_rules.")));
         let mut check = |field: &str, v: f64, low: f64, high: f64, unit: &str| {
             out.extend(in_range(field, v, low, high, unit).err());
         };

@@ -246,6 +246,7 @@ pub fn shape_of(f: &VehicleFacts, axle: Axle, name: &str) -> Result<Archetype, V
         seen: f.name.clone(),
         note: String::new(),
         usual: UsualCar {
+            upper_shaft: None,
             adjusters,
             tabs: false,
             tyre_size: f.tyre_size_of(axle).to_owned(),

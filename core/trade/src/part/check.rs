@@ -60,6 +60,7 @@ pub fn part_problems(p: &Part) -> Vec<Problem> {
     out.extend(in_range("labour_minutes", f64::from(p.labour_minutes), 0.0, 10_000.0, "minutes").err());
     for (name, long) in [
         ("edits", p.edits.len() > 16),
+        ("purposes", p.purposes.len() > 7),
         ("requires", p.requires.len() > 8),
         ("provides", p.provides.len() > 8),
         ("conflicts", p.conflicts.len() > 30),

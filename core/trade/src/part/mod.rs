@@ -2,10 +2,12 @@
 
 mod catalogue;
 mod check;
+mod class_rules;
 mod part_data;
 mod table;
 
 pub use catalogue::{parts_for, parts_from_json, shipped_parts};
 pub use check::{MOST_PARTS, list_problems, part_problems};
-pub use part_data::{Fits, Part, PartGroup, PartLimits, Rule, Sizes, Springs};
+pub use class_rules::{ClassRules, rule_books_problems};
+pub use part_data::{BuiltWith, Fits, Part, PartGroup, PartLimits, Purpose, Rule, Sizes, Springs};
 pub use table::{parts_from_csv, parts_to_csv};

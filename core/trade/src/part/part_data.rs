@@ -55,6 +55,21 @@ pub enum Rule {
     Knuckle,
 }
 
+impl Rule {
+    /// Its word in a file.
+    #[must_use]
+    pub fn word(self) -> &'static str {
+        match self {
+            Self::Welding => "welding",
+            Self::Cutting => "cutting",
+            Self::AftermarketArms => "aftermarket_arms",
+            Self::SphericalJoints => "spherical_joints",
+            Self::MovesPivots => "moves_pivots",
+            Self::Knuckle => "knuckle",
+        }
+    }
+}
+
 /// What a part fits.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
 #[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
@@ -69,6 +84,39 @@ pub struct Fits {
     /// Springs the axle has to stand on; absent where it does not matter.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub springs: Option<Springs>,
+    /// What the car has to be built with for it to have a place; absent where any has.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub place: Option<BuiltWith>,
+}
+
+/// How a car is built, as far as a part has to know.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
+#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
+#[serde(rename_all = "snake_case")]
+pub enum BuiltWith {
+    /// Upper arm on a cross shaft bolted to the frame, behind which shims go.
+    UpperShaft,
+}
+
+/// What a part is for; what else it moves is a side effect.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
+#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
+#[serde(rename_all = "snake_case")]
+pub enum Purpose {
+    /// To bring camber back.
+    Camber,
+    /// To bring caster back.
+    Caster,
+    /// To bring toe back.
+    Toe,
+    /// To keep toe while the wheel moves.
+    BumpSteer,
+    /// To put the roll centre back.
+    RollCentre,
+    /// To gain or lose height.
+    Height,
+    /// To bring a live axle back under the middle, or the steering wheel straight.
+    Centring,
 }
 
 /// What an axle stands on, as far as a part has to know.
@@ -126,6 +174,9 @@ pub struct Part {
     pub summary: String,
     /// Family.
     pub group: PartGroup,
+    /// What it is for; anything it can do where nothing is said.
+    #[serde(default, skip_serializing_if = "Vec::is_empty")]
+    pub purposes: Vec<Purpose>,
     /// What it fits.
     pub fits: Fits,
     /// What it moves as fitted.
@@ -186,6 +237,7 @@ impl Part {
                     id: format!("{}@{v}", self.id),
                     name: format!("{}, {v}{gap}{}", self.name, sizes.unit),
                     edits: self.edits.iter().map(|e| scaled(e, *v)).collect(),
+                    adjusters: self.adjusters.iter().map(|a| sized(a, *v)).collect(),
                     sizes: None,
                     ..self.clone()
                 }
@@ -214,6 +266,15 @@ impl Part {
         }
         out
     }
+}
+
+/// The adjuster in a size: an offset sleeve comes in offsets, what else can be turned on a part is alike in every size.
+fn sized(a: &Adjuster, k: f64) -> Adjuster {
+    let mut out = a.clone();
+    if let AdjusterKind::Sleeve { amount_deg, .. } = &mut out.kind {
+        *amount_deg *= k;
+    }
+    out
 }
 
 /// The edit with every amount multiplied.

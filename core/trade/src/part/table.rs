@@ -11,15 +11,17 @@ use serde::Serialize;
 use serde::de::DeserializeOwned;
 
 /// Columns, in order.
-const COLUMNS: [&str; 21] = [
+const COLUMNS: [&str; 23] = [
     "id",
     "name",
     "summary",
     "group",
+    "purposes",
     "layouts",
     "axles",
     "replaces",
     "springs",
+    "place",
     "edits",
     "adjusters",
     "sizes",
@@ -74,10 +76,12 @@ pub fn parts_to_csv(parts: &[Part]) -> Result<String, Problem> {
                 p.name.clone(),
                 p.summary.clone(),
                 group,
+                words(&p.purposes),
                 words(&p.fits.layouts),
                 words(&p.fits.axles),
                 p.fits.replaces.clone(),
                 words(p.fits.springs.as_slice()),
+                words(p.fits.place.as_slice()),
                 json(&p.edits),
                 json(&p.adjusters),
                 p.sizes.as_ref().map(json).unwrap_or_default(),
@@ -192,6 +196,10 @@ impl Cells<'_> {
             name: self.text("name").into(),
             summary: self.text("summary").into(),
             group,
+            purposes: self.each(
+                "purposes",
+                Said::text("camber, caster, toe, bump_steer, roll_centre, height, centring"),
+            )?,
             fits: Fits {
                 layouts: self.each(
                     "layouts",
@@ -200,6 +208,7 @@ impl Cells<'_> {
                 axles: self.each("axles", Said::text("front, rear"))?,
                 replaces: self.text("replaces").into(),
                 springs: self.each("springs", said("fault-leaf-or-empty"))?.into_iter().next(),
+                place: self.each("place", Said::text("upper_shaft"))?.into_iter().next(),
             },
             edits: self.json("edits")?,
             adjusters: self.json("adjusters")?,

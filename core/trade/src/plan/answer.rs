@@ -13,9 +13,10 @@ use super::quick::quick;
 use super::reach::{LockTurn, Plane, lock_reach, reach};
 use super::result::{Candidate, CandidateStatus, Effect, LockPlan, PlanResult, SidePlan};
 use super::states::states;
+use super::suits::{extra, needed};
 use super::words;
 use super::work::{Work, frees_nothing, misfits, provided};
-use crate::part::Part;
+use crate::part::{Part, Purpose};
 use crate::plan::judge::{SolvedSetting, is_moved};
 use crate::plan::stop::Stop;
 use bold_stance_car::adjuster::Adjuster;
@@ -110,16 +111,18 @@ impl Work<'_> {
                 self.best_size(&sizes, fitted, &set, has_toe)
             })
             .collect();
-        candidates.sort_by(|a, b| rank(a).total_cmp(&rank(b)));
+        let needs = needed(self.input, &set);
+        candidates.sort_by(|a, b| rank(a, &needs).total_cmp(&rank(b, &needs)));
         let positions = [set[0].positions.clone(), set[1].positions.clone()];
-        let verdict = words::verdict(self, &left, &right, &candidates, stop.as_ref());
+        let misfits = misfits(fitted, self.input, &provided(self.input, has_toe));
+        let verdict = words::verdict(self, [&left, &right], &candidates, &misfits, stop.as_ref());
         Ok(PlanResult {
             core_version: env!("CARGO_PKG_VERSION").into(),
             stop,
             plane: self.plane,
             judged: self.state.clone(),
             states: states(self, fitted, &positions),
-            misfits: misfits(fitted, &provided(self.input, has_toe)),
+            misfits,
             pitch_deg: self.pitch(&self.state).pitch.to_degrees(),
             square: self.square.clone().map(|s| {
                 self.sides[0].own.iter().fold(s, |s, a| {
@@ -127,6 +130,7 @@ impl Work<'_> {
                     s.with_pair(a, at.map_or(a.position, |i| set[0].positions[i]))
                 })
             }),
+            steer: self.steer_path(&benches, &set),
             expected: expected(self, &left, &right),
             left,
             right,
@@ -358,7 +362,7 @@ impl Work<'_> {
         out.short_deg = set.iter().map(|s| s.shortfall.readable().worst()).fold(0.0, f64::max);
         out.apart_deg = self.apart_deg(&set[0].angles, &set[1].angles);
         out.effect = self.effect(without, &benches);
-        let missing = misfits(&with, &provided(self.input, has_toe));
+        let missing = misfits(&with, self.input, &provided(self.input, has_toe));
         let was: Vec<Check> =
             (0..2).flat_map(|i| self.checks(i, without, &self.bench(i, without).start())).collect();
         let fails: Vec<Said> = (0..2)
@@ -445,10 +449,10 @@ pub(crate) fn toe_swing(bench: &Bench, positions: &[f64]) -> f64 {
 }
 
 /// Fitted first, then what reaches, then by the gap left.
-fn rank(c: &Candidate) -> f64 {
+fn rank(c: &Candidate, needs: &[Purpose]) -> f64 {
     match c.status {
         CandidateStatus::Fitted => 0.0,
-        CandidateStatus::Reaches => 1.0 + c.part.cost / 1e6,
+        CandidateStatus::Reaches => 1.0 + (c.part.cost + extra(std::iter::once(&c.part), needs)) / 1e6,
         CandidateStatus::Short => 10.0 + c.short_deg + c.apart_deg,
         CandidateStatus::NotJudged => 50.0,
         CandidateStatus::ToeOnly => 100.0,

@@ -2,6 +2,7 @@
 
 use super::budget::Budget;
 use super::input::PlanInput;
+use super::suits::has_place;
 use super::work::Work;
 use crate::part::{Part, parts_for};
 use bold_stance_units::problem::Problem;
@@ -18,7 +19,7 @@ pub(crate) fn begin<'a>(
     if problems.iter().any(|p| p.field.starts_with("geometry")) {
         return Err(problems);
     }
-    let parts = parts_for(catalogue, &input.geometry);
+    let mut parts = parts_for(catalogue, &input.geometry);
     let family = |id: &str| id.split('@').next().unwrap_or(id).to_owned();
     for (i, id) in input.fitted.iter().enumerate() {
         let field = format!("fitted.{i}");
@@ -52,6 +53,10 @@ pub(crate) fn begin<'a>(
     if !problems.is_empty() {
         return Err(problems);
     }
+    // What the car has no place for and what its class forbids is not offered; fitted all the same it is told of.
+    let on = |p: &Part| input.fitted.iter().any(|id| p.id == *id || p.family() == id);
+    let forbidden = |p: &Part| input.class_rules.as_ref().is_some_and(|c| c.broken_by(p).is_some());
+    parts.retain(|p| on(p) || (has_place(p, input) && !forbidden(p)));
     let work = Work::new(input, budget.clone()).map_err(|p| vec![p])?;
     Ok((work, parts))
 }

@@ -274,6 +274,7 @@ mod tests {
         stands.mm[axle] = Some(498.0);
         stands.mm[other(axle)] = Some(571.0);
         let base = CarBase {
+            class_rules: None,
             inspected: Axles::default(),
             wheelbase_mm: 3220.0,
             lock_deg: 35.0,
@@ -375,6 +376,7 @@ mod tests {
             let unread = Default::default();
             let side = SideReadings { height_mm: 500.0, angles, sigma: Default::default(), unread };
             x.car.base.axles[axle] = Some(AxleBase {
+                upper_shaft: None,
                 knowledge: Knowledge::Archetype,
                 jack_sweep: Vec::new(),
                 design_height_mm: 500.0,

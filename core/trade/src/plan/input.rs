@@ -4,6 +4,7 @@ use super::angle::AngleName;
 use super::height::{PlanState, Way, way_problems};
 use super::swept::Swept;
 use crate::aim::{Aim, Cross, JudgedAt, Target};
+use crate::part::ClassRules;
 use bold_stance_car::adjuster::{Adjuster, adjuster_problems, adjusters_not_there};
 use bold_stance_car::fit::{Knowledge, Sigmas, SweepReading};
 use bold_stance_car::vehicle::{AirLevel, Attitude, Axles, Limits, Measured, Sides, StateKind};
@@ -122,6 +123,12 @@ pub struct PlanInput {
     /// Whether the specialist said that this is all that can be turned; else it is what such cars usually have.
     #[serde(default = "yes")]
     pub adjusters_told: bool,
+    /// Whether the upper arm sits on a cross shaft, behind which shims go; not looked at when absent.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub upper_shaft: Option<bool>,
+    /// The rule book of its class, where it competes.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub class_rules: Option<ClassRules>,
     /// Left as found.
     pub left: SideReadings,
     /// Right as found.
@@ -190,6 +197,8 @@ impl PlanInput {
             design_height_mm,
             adjusters: Sides { left: adjusters.clone(), right: adjusters },
             adjusters_told: true,
+            upper_shaft: None,
+            class_rules: None,
             left,
             right,
             axle_offset_mm: None,

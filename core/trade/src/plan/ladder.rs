@@ -5,6 +5,7 @@ use super::angle::AngleName;
 use super::begin::begin;
 use super::budget::Budget;
 use super::car::CarInput;
+use super::height::PlanState;
 use super::input::PlanInput;
 use super::jack_sweep::fitted_to_sweep;
 use super::quick::{Linear, Settled, WEIGHT, linear, settle};
@@ -36,6 +37,9 @@ pub struct LadderAsked {
     pub car: CarInput,
     /// Which axle.
     pub axle: Axle,
+    /// What the other axle does while this one goes up and down.
+    #[serde(default)]
+    pub other: OtherAxle,
     /// Sets of parts by id; as built comes first by itself.
     #[serde(default)]
     pub sets: Vec<Vec<String>>,
@@ -43,6 +47,18 @@ pub struct LadderAsked {
     #[serde(default = "usual_span")]
     #[cfg_attr(feature = "openapi", schema(min_items = 2, max_items = 2))]
     pub span_mm: [f64; 2],
+}
+
+/// What the other axle does while one goes up and down.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Default, Serialize, Deserialize)]
+#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
+#[serde(rename_all = "snake_case")]
+pub enum OtherAxle {
+    /// It stays as planned: the body pitches.
+    #[default]
+    AsPlanned,
+    /// It goes along: the rake of the plan is kept.
+    KeepsRake,
 }
 
 fn usual_span() -> [f64; 2] {
@@ -155,14 +171,15 @@ pub fn ladders(a: &LadderAsked, catalogue: &[Part], budget: &Budget) -> Result<L
             return Err(vec![Problem::new(format!("sets.{i}"), wrong, right)]);
         }
         // What cannot stand together is no set.
-        if misfits(&list, &provided(&bare, has_toe)).is_empty() {
+        if misfits(&list, &bare, &provided(&bare, has_toe)).is_empty() {
             sets.push(list);
         }
     }
     let n = ((high - low) / RUNG_MM).round() as usize;
     let heights: Vec<f64> = (0..=n).map(|k| low + (high - low) * k as f64 / n.max(1) as f64).collect();
     let doubts = doubts(&work, &heights);
-    let ladders: Vec<Ladder> = sets.par_iter().map(|s| one(&work, s, &heights, &doubts)).collect();
+    let along = Along { work: &work, other: a.other };
+    let ladders: Vec<Ladder> = sets.par_iter().map(|s| one(&along, s, &heights, &doubts)).collect();
     let highest_mm = ladders.iter().filter_map(|l| Some(l.sure_mm?[1])).reduce(f64::max);
     let says = says(&ladders, highest_mm, high);
     Ok(Ladders { axle: a.axle, ladders, highest_mm, says })
@@ -191,6 +208,26 @@ fn doubts(work: &Work<'_>, heights: &[f64]) -> [Vec<Doubt>; 2] {
         };
         heights.iter().map(|h| near(*h)).collect()
     })
+}
+
+/// An axle going up and down.
+struct Along<'w, 'a> {
+    work: &'w Work<'a>,
+    other: OtherAxle,
+}
+
+impl Along<'_, '_> {
+    /// The height state at a gain; the aim may count at another than the planned one.
+    fn state(&self, gain_mm: f64) -> PlanState {
+        let work = self.work;
+        let (own, planned) = (work.input.geometry.axle, work.input.own().height_change_mm);
+        let mut out = work.state.at_own(own, gain_mm + work.state.own_mm - planned);
+        if self.other == OtherAxle::KeepsRake {
+            let far = super::car::other(own);
+            out.gain_mm[far] += gain_mm - planned;
+        }
+        out
+    }
 }
 
 /// What one side can do at a height.
@@ -226,9 +263,8 @@ fn about(w: [f64; 2], v: f64, by: f64) -> [f64; 2] {
 }
 
 /// Both sides at a height: each by itself, then no farther apart than the aim allows.
-fn both(work: &Work<'_>, parts: &[&Part], gain_mm: f64, d: [&Doubt; 2]) -> Option<Both> {
-    let offset = work.state.own_mm - work.input.own().height_change_mm;
-    let state = work.state.at_own(work.input.geometry.axle, gain_mm + offset);
+fn both(along: &Along<'_, '_>, parts: &[&Part], gain_mm: f64, d: [&Doubt; 2]) -> Option<Both> {
+    let (work, state) = (along.work, along.state(gain_mm));
     let benches = [0, 1].map(|i| work.bench_at(i, parts, &state));
     let [l, r] = [0, 1].map(|i| linear(&benches[i]));
     let reach = [l?, r?];
@@ -298,8 +334,8 @@ const NEAR_DEG: f64 = 1.5;
 /// What is drawn of a side that just reaches.
 const LEAST_SHARE: f64 = 0.03;
 
-fn one(work: &Work<'_>, parts: &[&Part], heights: &[f64], doubts: &[Vec<Doubt>; 2]) -> Ladder {
-    let at = |k: usize| both(work, parts, heights[k], [&doubts[0][k], &doubts[1][k]]);
+fn one(along: &Along<'_, '_>, parts: &[&Part], heights: &[f64], doubts: &[Vec<Doubt>; 2]) -> Ladder {
+    let at = |k: usize| both(along, parts, heights[k], [&doubts[0][k], &doubts[1][k]]);
     let all: Vec<Option<Both>> = (0..heights.len()).map(at).collect();
     let may: Vec<bool> = all.iter().map(|a| a.as_ref().is_some_and(|s| s.may)).collect();
     let sure: Vec<bool> = all.iter().map(|a| a.as_ref().is_some_and(|s| s.sure)).collect();
@@ -318,7 +354,7 @@ fn one(work: &Work<'_>, parts: &[&Part], heights: &[f64], doubts: &[Vec<Doubt>; 
     };
     let holds = |h: f64, sure: bool| {
         let k = near(h);
-        both(work, parts, h, [&doubts[0][k], &doubts[1][k]])
+        both(along, parts, h, [&doubts[0][k], &doubts[1][k]])
             .is_some_and(|s| if sure { s.sure } else { s.may })
     };
     // The angle that is farthest out, or that the sides are too far apart.
@@ -359,7 +395,7 @@ fn one(work: &Work<'_>, parts: &[&Part], heights: &[f64], doubts: &[Vec<Doubt>; 
     }
     // What meets something caps it, whatever the angles do.
     if let Some([bottom, top]) = may_mm
-        && let Some((free, words)) = cap(work, parts, [bottom, top])
+        && let Some((free, words)) = cap(along, parts, [bottom, top])
     {
         let cut = |w: Option<[f64; 2]>| w.and_then(|[l, h]| free.filter(|f| *f > l).map(|f| [l, h.min(f)]));
         (sure_mm, may_mm) = (cut(sure_mm), cut(may_mm));
@@ -413,11 +449,10 @@ fn interval(heights: &[f64], holds: &[bool], at: impl Fn(f64) -> bool) -> Option
 
 /// The highest height with nothing met on either side (none where something is met at all of them), and what is met above it;
 /// nothing where nothing is met up to the top.
-fn cap(work: &Work<'_>, parts: &[&Part], [bottom, top]: [f64; 2]) -> Option<(Option<f64>, Said)> {
+fn cap(along: &Along<'_, '_>, parts: &[&Part], [bottom, top]: [f64; 2]) -> Option<(Option<f64>, Said)> {
     let met = |h: f64| -> Option<Said> {
         (0..2).find_map(|i| {
-            let offset = work.state.own_mm - work.input.own().height_change_mm;
-            let state = work.state.at_own(work.input.geometry.axle, h + offset);
+            let (work, state) = (along.work, along.state(h));
             let bench = work.bench_at(i, parts, &state);
             let at = bench.start();
             let found = work.checks_on(i, parts, &bench, &at);

@@ -29,7 +29,9 @@ mod settings_case;
 mod solver;
 mod square;
 mod states;
+mod steer;
 mod stop;
+mod suits;
 mod surrogate;
 mod swept;
 mod tread;
@@ -54,18 +56,25 @@ pub use height::{PlanState, Way, WayKind};
 pub use height_target::{ByTurning, HeightAnswer, HeightTarget, TargetKind, Turned, height_for};
 pub use input::{Moves, PlanInput, SideReadings, Unread};
 pub use judge::{READABLE_DEG, READABLE_TOE_DEG, Shortfall, SolvedSetting};
-pub use ladder::{Ladder, LadderAsked, LadderEnd, Ladders, MOST_SETS, Rung, USUAL_SPAN_MM, ladders};
+pub use ladder::{
+    Ladder, LadderAsked, LadderEnd, Ladders, MOST_SETS, OtherAxle, Rung, USUAL_SPAN_MM, ladders,
+};
 pub use pair::{pair, solve_both};
 pub use part_case::{PartCase, PartResult, run_part};
 pub use reach::{LockCamber, LockTurn, Plane, Reach, ReachShape, lock_reach, reach};
 pub use result::{
     Candidate, CandidateStatus, Effect, ExpectedAngle, LockPlan, PlanResult, SidePlan, Verdict,
 };
-pub use search::{Filters, Progress, SearchResult, SetPlan, SetSide, search, search_car};
+pub use search::{
+    CarFound, CarSet, CarWish, Filters, HeightBand, Progress, SearchResult, SetPlan, SetSide, TradeOff,
+    search, search_car, search_whole,
+};
 pub use settings_case::{SettingsCase, SettingsError, SettingsResult, run_settings};
 pub use solver::solve;
 pub use square::{SQUARE_MM, Square};
 pub use states::{AngleVerdict, StateResult, StateSide};
+pub use steer::{TurnPath, TurnPoint, TurnSide};
 pub use stop::Stop;
+pub use suits::USUAL_RATE;
 pub use swept::Swept;
 pub use tread::{OtherAnswer, scenes_of};

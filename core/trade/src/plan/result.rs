@@ -9,6 +9,7 @@ use super::judge::Shortfall;
 use super::reach::{LockCamber, LockTurn, Plane, Reach};
 use super::square::Square;
 use super::states::StateResult;
+use super::steer::TurnPath;
 use super::stop::Stop;
 use crate::part::Part;
 use bold_stance_car::draw::Drawing;
@@ -206,6 +207,9 @@ pub struct PlanResult {
     /// How a live axle that stands askew is squared; none where it is square or was not taped.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub square: Option<Square>,
+    /// The steering from lock to lock; none for an axle that does not steer, or a live one.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub steer: Option<TurnPath>,
     /// Angles nobody read: as expected, and what reading them would buy.
     pub expected: Vec<ExpectedAngle>,
     /// Left.

@@ -89,9 +89,9 @@ pub(crate) fn costs(part: &Part, effect: Option<&Effect>) -> Said {
 
 pub(crate) fn verdict(
     work: &Work<'_>,
-    left: &SidePlan,
-    right: &SidePlan,
+    [left, right]: [&SidePlan; 2],
     candidates: &[Candidate],
+    misfits: &[Said],
     stop: Option<&Stop>,
 ) -> Verdict {
     let input = work.input;
@@ -108,6 +108,7 @@ pub(crate) fn verdict(
             };
             s.checks.iter().filter(|c| c.fouls()).map(foul)
         })
+        .chain(misfits.iter().cloned())
         .collect();
     // Where nothing was read nothing lands.
     let judged = input.is_judged();
@@ -120,7 +121,9 @@ pub(crate) fn verdict(
         (said("verdict-stop"), sentence)
     } else if !fouls.is_empty() {
         // Said before anything else: what meets something is not set so, wherever the angles come to stand.
-        let angles = if !judged {
+        let angles = if misfits.len() == fouls.len() {
+            "verdict-misfits"
+        } else if !judged {
             "verdict-fouls-not-judged"
         } else if inside && cross_ok {
             "verdict-fouls-on-aim"

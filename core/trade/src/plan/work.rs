@@ -11,6 +11,7 @@ use super::reach::{LockTurn, Plane};
 use super::solver::solve;
 use super::square::{Square, square};
 use super::stop::{Stop, stopped};
+use super::suits::has_place;
 use crate::aim::Aim;
 use crate::aim::Target;
 use crate::part::Part;
@@ -369,8 +370,17 @@ fn side<'a>(input: &'a PlanInput, r: &'a SideReadings, name: SideName) -> Result
 
 /// Why a list of parts cannot stand together on this vehicle: taken places, missing companions, what rules each
 /// other out. Empty when it can.
-pub(crate) fn misfits(parts: &[&Part], has: &dyn Fn(&str) -> bool) -> Vec<Said> {
+pub(crate) fn misfits(parts: &[&Part], input: &PlanInput, has: &dyn Fn(&str) -> bool) -> Vec<Said> {
     let mut out = Vec::new();
+    for p in parts {
+        if !has_place(p, input) {
+            out.push(said("misfit-build").name("part", p.name.clone()));
+        }
+        if let Some((book, rule)) = input.class_rules.as_ref().and_then(|c| Some((c, c.broken_by(p)?))) {
+            let says = said("misfit-rule").name("part", p.name.clone()).name("book", book.name.clone());
+            out.push(says.word("rule", rule.word()));
+        }
+    }
     for (i, p) in parts.iter().enumerate() {
         for q in &parts[i + 1..] {
             if p.fits.replaces == q.fits.replaces {

@@ -272,7 +272,10 @@ pub fn sheet(input: &CarInput, answer: &CarAnswer, fitted: &Axles<Vec<Part>>) ->
     let foul: Vec<Said> = fouls(answer)
         .into_iter()
         .filter_map(|f| {
-            let at = said("foul-at").word("axle", f.axle?.word()).word("side", f.side?.word());
+            let at = match f.side {
+                Some(side) => said("foul-at").word("axle", f.axle?.word()).word("side", side.word()),
+                None => said("foul-parts").word("axle", f.axle?.word()),
+            };
             Some(at.say("what", f.what?))
         })
         .collect();

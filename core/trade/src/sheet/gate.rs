@@ -149,7 +149,8 @@ impl CarRead {
     }
 }
 
-/// What fouls on a car's plan: figures measured on this car that do not hold, rear first, with their side.
+/// What fouls on a car's plan: figures measured on this car that do not hold, rear first, with their side; and parts that
+/// cannot stand together, have no place on this car or are forbidden by its class.
 #[must_use]
 pub fn fouls(answer: &CarAnswer) -> Vec<GateFinding> {
     let of = |axle: Axle, side: Side, p: &SidePlan| -> Vec<GateFinding> {
@@ -176,6 +177,19 @@ pub fn fouls(answer: &CarAnswer) -> Vec<GateFinding> {
         if let Some(r) = r {
             out.extend(of(axle, Side::Left, &r.left));
             out.extend(of(axle, Side::Right, &r.right));
+            out.extend(r.misfits.iter().map(|m| GateFinding {
+                about: GateAbout::Foul,
+                axle: Some(axle),
+                side: None,
+                read: 0.0,
+                expected: None,
+                band: 0.0,
+                aim: None,
+                off_expected: 0.0,
+                off_aim: 0.0,
+                stale: false,
+                what: Some(m.clone()),
+            }));
         }
     }
     out

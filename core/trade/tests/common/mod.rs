@@ -79,6 +79,7 @@ pub fn reading_truck(facts: CarFacts, track_mm: [f64; 2]) -> ReadingCar {
 pub fn car(front: Option<&PlanInput>, rear: Option<&PlanInput>) -> CarInput {
     let any = front.or(rear).unwrap();
     let base = |i: &PlanInput| AxleBase {
+        upper_shaft: i.upper_shaft,
         geometry: i.geometry.clone(),
         knowledge: i.knowledge,
         jack_sweep: i.jack_sweep.clone(),
@@ -111,6 +112,7 @@ pub fn car(front: Option<&PlanInput>, rear: Option<&PlanInput>) -> CarInput {
             inspected: Axles::default(),
             wheelbase_mm: any.wheelbase_mm,
             lock_deg: any.lock_deg,
+            class_rules: None,
             steering_ratio: bold_stance_car::vehicle::USUAL_STEERING_RATIO,
             levels: any.levels.clone(),
             stands: bold_stance_trade::plan::Stands::default(),

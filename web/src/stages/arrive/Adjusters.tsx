@@ -68,6 +68,9 @@ interface Props {
   list: Found[];
   told: boolean;
   heightBy: HeightBy | null;
+  /** Whether the upper arm sits on a cross shaft; null while nobody looked. */
+  upperShaft: boolean | null;
+  setUpperShaft: (on: boolean | null) => void;
   change: (list: Found[]) => void;
   setTold: (on: boolean) => void;
   setHeightBy: (h: HeightBy | null) => void;
@@ -164,6 +167,21 @@ export function Adjusters(p: Props) {
           p.choose(p.list.length);
         }}
       />
+      {p.geometry.layout === 'double_wishbone' && (
+        <div className="turn-more" role="group" aria-label="Upper arm">
+          <span>Upper arm on a cross shaft, where shims fit behind</span>
+          <Segment
+            label="Upper arm on a cross shaft"
+            value={p.upperShaft === null ? undefined : p.upperShaft ? 'yes' : 'no'}
+            choose={(v) => p.setUpperShaft(v === 'yes')}
+            clear={() => p.setUpperShaft(null)}
+            choices={[
+              { value: 'yes', label: 'Yes', testid: 'shaft-yes' },
+              { value: 'no', label: 'No, on bolts', testid: 'shaft-no' },
+            ]}
+          />
+        </div>
+      )}
       <Heights axle={p.axle} by={p.heightBy} set={p.setHeightBy} />
     </div>
   );

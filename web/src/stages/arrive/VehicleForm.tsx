@@ -7,6 +7,7 @@ import { ApiProblem, type Geometry, type Ticket, type VehicleFacts } from '../..
 import { Glyph } from '../../ui/glyphs';
 import { useSettings } from '../../ui/settings';
 import { useShop } from '../../shell/ticket';
+import { Pick } from '../../ui/Pick';
 import { readDraft, writeDraft } from '../../shell/drafts';
 import { Unkept } from '../../shell/Unkept';
 import { MM_PER_INCH, type LengthUnit } from '../../units/print';
@@ -117,6 +118,8 @@ interface Props {
 type Texts = Record<string, string>;
 /** What was picked from a list, by its path. */
 type Picks = Record<string, string>;
+/** The rule book is picked whole: its text stands for it. */
+const bookKey = '#class_rules';
 
 function textsOf(f: VehicleFacts, units: Units): Texts {
   const unit = units.length;
@@ -150,6 +153,7 @@ interface Turns {
   list: Found[];
   told: boolean;
   heightBy: HeightBy | null;
+  upperShaft: boolean | null;
   /** What was looked at before it is read. */
   inspected: Inspected[];
   /** One wheel at several heights, as typed. */
@@ -163,6 +167,7 @@ function turnsOf(f: VehicleFacts, axle: AxleName, unit: LengthUnit): Turns {
     list: a.adjusters ?? [],
     told: a.adjusters_told ?? false,
     heightBy: a.height_by ?? null,
+    upperShaft: a.upper_shaft ?? null,
     inspected: a.inspected ?? [],
     moving: movingTexts(a.moving, unit),
   };
@@ -210,7 +215,8 @@ function read(start: VehicleFacts, t: Texts, picks: Picks, axles: Axles, turned:
     },
     car: readCar(start.car, car, units, bad),
   };
-  for (const [k, v] of Object.entries(picks)) facts = patch(facts, k, v);
+  for (const [k, v] of Object.entries(picks))
+    facts = k === bookKey ? patch(facts, 'class_rules', JSON.parse(v)) : patch(facts, k, v);
   for (const [k] of lengths) facts = patch(facts, k, by(k, 'length'));
   for (const [k, , kind] of measures) facts = patch(facts, k, by(k, kind));
   for (const axle of ['front', 'rear'] as const) {
@@ -219,6 +225,8 @@ function read(start: VehicleFacts, t: Texts, picks: Picks, axles: Axles, turned:
     facts = patch(facts, `${at}.adjusters_told`, turned[axle].told);
     if (turned[axle].heightBy || start.car.axles[axle].height_by)
       facts = patch(facts, `${at}.height_by`, turned[axle].heightBy);
+    if (turned[axle].upperShaft !== null || start.car.axles[axle].upper_shaft != null)
+      facts = patch(facts, `${at}.upper_shaft`, turned[axle].upperShaft);
     if (turned[axle].inspected.length || start.car.axles[axle].inspected)
       facts = patch(facts, `${at}.inspected`, turned[axle].inspected);
     const was = movingTexts(start.car.axles[axle].moving, units.length);
@@ -256,6 +264,7 @@ export function VehicleForm({
 }: Props) {
   const { unit, units } = useSettings();
   const shop = useShop();
+  const books = shop.data?.settings.rule_books ?? [];
   const [kept] = useState(() => readDraft<Draft>(draftKey));
   const [restored, setRestored] = useState(!!kept);
   const own = (): Axles => ({
@@ -439,6 +448,7 @@ export function VehicleForm({
               told: false,
               list: shape.adjusters.map((o) => ({ ...o.adjuster, name: o.name, right: null })),
               heightBy: x[a].heightBy,
+              upperShaft: shape.usual.upper_shaft ?? null,
               inspected: x[a].inspected,
               moving: x[a].moving,
             },
@@ -524,6 +534,26 @@ export function VehicleForm({
               </TextField>
             ))}
           </div>
+          {(books.length > 0 || facts.class_rules) && (
+            <Pick
+              label="Rule book of its class"
+              testid="class-rules"
+              value={facts.class_rules?.name ?? ''}
+              pick={(v) =>
+                setPicks((p) => ({
+                  ...p,
+                  [bookKey]: JSON.stringify(books.find((b) => b.name === v) ?? null),
+                }))
+              }
+              list={[
+                { value: '', words: 'none: it does not compete' },
+                ...books.map((b) => ({ value: b.name, words: b.name })),
+                ...(facts.class_rules && !books.some((b) => b.name === facts.class_rules?.name)
+                  ? [{ value: facts.class_rules.name, words: facts.class_rules.name }]
+                  : []),
+              ]}
+            />
+          )}
           <Fold className="fold" testid="more-facts" words={<>Steering, springs, load, air levels</>}>
             <div style={{ display: 'grid', gridTemplateColumns: '1fr 1fr', gap: 12, marginTop: 12 }}>
               {carFields.map(([k, l, kind, u, optional]) => fieldText(`car.${k}`, l, kind, u, optional))}
@@ -610,6 +640,7 @@ export function VehicleForm({
                   change={(list) => setTurns({ list, told: false })}
                   setTold={(told) => setTurns({ told })}
                   setHeightBy={(heightBy) => setTurns({ heightBy })}
+                  setUpperShaft={(upperShaft) => setTurns({ upperShaft })}
                   chosen={chosen}
                   choose={setChosen}
                   bad={setTurnFaults}

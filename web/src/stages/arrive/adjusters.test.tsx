@@ -65,19 +65,24 @@ vi.mock('../../api/calls', () => ({
 
 let bad: Record<string, string> = {};
 let list: Found[] = [];
+let onShaft: boolean | null = null;
 function Bench({ start }: { start: Found[] }) {
   const [now, setNow] = useState(start);
   const [told, setTold] = useState(false);
   const [by, setBy] = useState<HeightBy | null>(null);
+  const [shaft, setShaft] = useState<boolean | null>(null);
   const [chosen, choose] = useState(0);
   list = now;
+  onShaft = shaft;
   return (
     <Adjusters
       axle="front"
-      geometry={{} as Geometry}
+      geometry={{ layout: 'double_wishbone' } as Geometry}
       list={now}
       told={told}
       heightBy={by}
+      upperShaft={shaft}
+      setUpperShaft={setShaft}
       change={setNow}
       setTold={setTold}
       setHeightBy={setBy}
@@ -161,4 +166,14 @@ it('says that nothing turns an angle only once it was told to be all', async () 
   expect((await screen.findByTestId('turn-nothing')).textContent).toContain('nothing turns it');
   await userEvent.click(screen.getByTestId('height-by-collar'));
   expect(screen.getByTestId('height-by-collar').getAttribute('aria-pressed')).toBe('true');
+});
+
+it('asks whether shims have a place, and takes the answer back', async () => {
+  open();
+  await userEvent.click(screen.getByTestId('shaft-no'));
+  expect(onShaft).toBe(false);
+  await userEvent.click(screen.getByTestId('shaft-yes'));
+  expect(onShaft).toBe(true);
+  await userEvent.click(screen.getByTestId('shaft-yes'));
+  expect(onShaft).toBeNull();
 });

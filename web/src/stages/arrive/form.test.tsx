@@ -22,7 +22,11 @@ const server = vi.hoisted(() => {
   return it;
 });
 server.answers = {
-  shop: { name: 'Larkspur Axle & Arm', starter: starting },
+  shop: {
+    name: 'Larkspur Axle & Arm',
+    starter: starting,
+    settings: { labour_rate: 90, currency: '', figures: 'price', rule_books: [] },
+  },
   geometry: { problems: [], remarks: [] },
   'car-drawing': { corners: [], wheelbase_mm: 3200 },
   archetypes: [],

@@ -13,6 +13,7 @@ import { Glyph, Logo } from '../../ui/glyphs';
 import { stages, stageTitle } from '../../shell/JobFrame';
 import { useKeys } from '../../shell/bindings';
 import { Keys } from '../../shell/Keys';
+import { ShopDialog } from '../../shell/ShopDialog';
 import { outlines } from '../../ui/outlines';
 import { useSettings } from '../../ui/settings';
 import { stagesOf, useShop } from '../../shell/ticket';
@@ -52,7 +53,7 @@ function next(j: JobLine): {
   return {
     glyph: 'watch',
     word: 'Planning',
-    line: `${parts}. ${j.job.complaint}`,
+    line: `${j.plan ?? 'No plan'}: ${parts.replace(/^./, (c) => c.toLowerCase())}. ${j.job.complaint}`,
     act: 'Carry on planning',
     to: 'plan',
   };
@@ -72,6 +73,7 @@ export default function Jobs() {
     placeholderData: (p) => p,
   });
   const [keys, setKeys] = useState(false);
+  const [shopOpen, setShopOpen] = useState(false);
   const navigate = useNavigate();
   const s = useSettings();
   useKeys({
@@ -124,6 +126,18 @@ export default function Jobs() {
               }}
             />
           </span>
+          <Button
+            variant="outlined"
+            className="tablet-up"
+            onClick={() => setShopOpen(true)}
+            sx={{
+              minHeight: 56,
+              '&.MuiButton-outlined': { color: 'var(--chalk)', borderColor: 'var(--chalk2)' },
+            }}
+            data-testid="to-shop"
+          >
+            Shop
+          </Button>
           <Button
             component={Link}
             to="/parts"
@@ -266,6 +280,7 @@ export default function Jobs() {
           )}
         </section>
       </main>
+      {shopOpen && <ShopDialog close={() => setShopOpen(false)} />}
       <Keys open={keys} close={() => setKeys(false)} />
     </div>
   );
@@ -290,6 +305,9 @@ function Bay({ j, main }: { j: JobLine; main: boolean }) {
   const scale = Math.min(0.0585, 310 / (c?.len ?? 5000));
   const x = (398 - (c?.len ?? 5000) * scale) / 2;
   const lift = j.height_change_mm ?? 0;
+  const behind = j.rear_height_change_mm ?? 0;
+  const moved = lift !== 0 || behind !== 0;
+  const by = (mm: number) => (unit === 'mm' ? signed(mm) : length(mm, 'in').replace(' in', ''));
   return (
     <article className="pane" style={{ display: 'flex', flexDirection: 'column' }}>
       <div className="slate" style={{ overflow: 'hidden' }}>
@@ -313,14 +331,28 @@ function Bay({ j, main }: { j: JobLine; main: boolean }) {
             {j.job.bay}
           </text>
           <Ground x0={0} x1={398} y={160} />
-          {lift !== 0 && (
+          {moved && (
             <Car kind={j.silhouette} x={x} ground={160} scale={scale} stroke="var(--ghost)" width={1} ghost />
           )}
-          <Car kind={j.silhouette} x={x} ground={160} scale={scale} front={lift * 1.6} width={1.7} />
-          {lift !== 0 ? (
+          <Car
+            kind={j.silhouette}
+            x={x}
+            ground={160}
+            scale={scale}
+            front={lift * 1.6}
+            rear={behind * 1.6}
+            width={1.7}
+          />
+          {moved ? (
             <text x="14" y="36" fontSize="34" fontWeight="800" fill="var(--do)">
-              {unit === 'mm' ? signed(lift) : length(lift, 'in').replace(' in', '')}
-              <tspan fontSize="20" fontWeight="600">{` ${unit}`}</tspan>
+              {by(lift)}
+              <tspan fontSize="20" fontWeight="600">{` ${unit} front`}</tspan>
+              {behind !== 0 && (
+                <tspan x="14" dy="28" fontSize="24" fontWeight="700">
+                  {by(behind)}
+                  <tspan fontSize="18" fontWeight="600">{` ${unit} rear`}</tspan>
+                </tspan>
+              )}
             </text>
           ) : (
             <text x="14" y="36" fontSize="24" fontWeight="700" fill="var(--chalk2)">

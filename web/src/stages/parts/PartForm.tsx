@@ -16,6 +16,15 @@ import { adjusters, edits, fresh, readNumbers, type Part } from './kinds';
 import { KindRow } from './Rows';
 
 type Shelf = Schemas['ShelfPart'];
+const purposes: [Schemas['Purpose'], string][] = [
+  ['camber', 'for camber'],
+  ['caster', 'for caster'],
+  ['toe', 'for toe'],
+  ['bump_steer', 'for bump steer'],
+  ['roll_centre', 'for the roll centre'],
+  ['height', 'for height'],
+  ['centring', 'for centring'],
+];
 const layouts: [Schemas['Layout'], string][] = [
   ['double_wishbone', 'Double wishbone'],
   ['strut', 'Strut'],
@@ -230,6 +239,35 @@ export function PartForm({ part: given, version, retired, fresh: isNew, copy, ke
                 only on leaf springs
               </ChipButton>
             )}
+          </div>
+          {part.fits.layouts.includes('double_wishbone') && (
+            <div className="sets-filters">
+              <ChipButton
+                size="small"
+                aria-pressed={part.fits.place === 'upper_shaft'}
+                data-testid="part-shaft"
+                onClick={() =>
+                  set({
+                    fits: { ...part.fits, place: part.fits.place === 'upper_shaft' ? null : 'upper_shaft' },
+                  })
+                }
+              >
+                only where the upper arm sits on a cross shaft
+              </ChipButton>
+            </div>
+          )}
+          <div className="sets-filters" role="group" aria-label="What it is for">
+            {purposes.map(([k, w]) => (
+              <ChipButton
+                key={k}
+                size="small"
+                aria-pressed={part.purposes?.includes(k) ?? false}
+                data-testid={`purpose-${k}`}
+                onClick={() => set({ purposes: toggle(part.purposes ?? [], k) })}
+              >
+                {w}
+              </ChipButton>
+            ))}
           </div>
           {(at('fits.layouts') || at('fits.axles')) && (
             <FieldError

@@ -21,6 +21,7 @@ const blank: Part = {
   name: '',
   summary: '',
   group: 'upper_arm',
+  purposes: [],
   fits: { layouts: ['double_wishbone'], axles: ['front'], replaces: '' },
   edits: [],
   adjusters: [],

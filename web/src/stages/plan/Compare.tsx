@@ -210,6 +210,7 @@ export default function Compare() {
               {columns.map((c, i) => (
                 <th key={c.plan.id} scope="col" data-testid={`compare-${'abcd'[i]}`}>
                   <span className="overlay-key">{i + 1}</span> <b>{c.plan.name}</b>
+                  {c.plan.id === ticket.job.plan_id && <span className="small mut"> to set</span>}
                   <div>
                     <Button
                       size="small"

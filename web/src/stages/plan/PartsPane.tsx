@@ -13,7 +13,9 @@ import { useSettings } from '../../ui/settings';
 import { angle, num, type AngleForm } from '../../units/print';
 import { AimDialog } from './AimDialog';
 import { PlanMenu } from './PlanMenu';
+import { CarSearch } from './CarSearch';
 import { SetsPane } from './SetsPane';
+import { TreadLine } from './TreadLine';
 
 export function status(c: Candidate, form: AngleForm): { glyph: GlyphName; word: string } {
   switch (c.status) {
@@ -55,7 +57,7 @@ export function PartsPane({ bench, axle, result, fitted: on, setFitted, current,
   const { draft, change, ticket } = bench;
   const { form } = useSettings();
   const [aims, setAims] = useState(false);
-  const [mode, setMode] = useState<'parts' | 'sets'>('parts');
+  const [mode, setMode] = useState<'parts' | 'sets' | 'car'>('parts');
   const [pins, setPins] = useState<{ pinned: string[]; excluded: string[] }>({ pinned: [], excluded: [] });
   const limit = draft?.limit_mm ?? 3;
   const tyres = useMemo(() => ({ ...ticket.tyres, limit_mm: limit }), [ticket.tyres, limit]);
@@ -125,6 +127,7 @@ export function PartsPane({ bench, axle, result, fitted: on, setFitted, current,
             Change
           </span>
         </Bare>
+        <TreadLine ticket={ticket} draft={draft} />
         <Segment
           label="Parts or sets"
           className="wide-seg"
@@ -132,9 +135,9 @@ export function PartsPane({ bench, axle, result, fitted: on, setFitted, current,
           style={{ marginTop: 10 }}
           value={mode}
           choose={setMode}
-          choices={(['parts', 'sets'] as const).map((m) => ({
+          choices={(['parts', 'sets', 'car'] as const).map((m) => ({
             value: m,
-            label: m === 'parts' ? 'One part' : 'Best sets',
+            label: { parts: 'One part', sets: 'Best sets', car: 'Whole car' }[m],
             testid: `mode-${m}`,
           }))}
         />
@@ -150,6 +153,7 @@ export function PartsPane({ bench, axle, result, fitted: on, setFitted, current,
           take={setFitted}
         />
       )}
+      {mode === 'car' && <CarSearch input={bench.input!} draft={draft} tyres={tyres} change={change} />}
       {mode === 'parts' && (
         <>
           <div className="part-list" role="listbox" aria-label="Parts">

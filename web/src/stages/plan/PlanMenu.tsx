@@ -8,11 +8,13 @@ import { useNavigate } from 'react-router';
 import { ApiProblem, type Plan, type CarPlan } from '../../api/client';
 import { FieldError } from '../../shell/Fault';
 import { Glyph } from '../../ui/glyphs';
+import { useChoose } from '../../shell/ChoosePlan';
 import { ticketKey, type Bench } from '../../shell/ticket';
 
 export function PlanMenu({ bench }: { bench: Bench }) {
   const { ticket, plan, draft, saving } = bench;
   const [anchor, setAnchor] = useState<HTMLElement>();
+  const choice = useChoose(bench);
   const [name, setName] = useState<string>();
   const queries = useQueryClient();
   const navigate = useNavigate();
@@ -80,6 +82,11 @@ export function PlanMenu({ bench }: { bench: Bench }) {
       >
         <span style={{ overflow: 'hidden', textOverflow: 'ellipsis', whiteSpace: 'nowrap' }}>
           {plan.name}
+          {ticket.plans.length > 1 && (
+            <span className="small mut" style={{ fontWeight: 500 }} data-testid="plan-role">
+              {bench.chosen ? ' · to set' : ' · not the one to set'}
+            </span>
+          )}
         </span>
         <svg width="12" height="8" viewBox="0 0 12 8" aria-hidden="true" style={{ flex: 'none' }}>
           <path d="M1 1L6 6L11 1" fill="none" stroke="currentColor" strokeWidth="2" />
@@ -101,9 +108,21 @@ export function PlanMenu({ bench }: { bench: Bench }) {
             sx={{ minHeight: 44, gap: 1 }}
           >
             <Glyph name={p.id === plan.id ? 'now' : 'unread'} size={14} /> {p.name}
+            {p.id === ticket.job.plan_id && <span className="small mut">to set</span>}
           </MenuItem>
         ))}
         <MenuItem divider disabled sx={{ minHeight: 6, p: 0 }} />
+        <MenuItem
+          sx={{ minHeight: 44 }}
+          disabled={bench.chosen || choice.pending}
+          data-testid="plan-choose"
+          onClick={() => {
+            close();
+            choice.ask();
+          }}
+        >
+          {bench.chosen ? 'This is the one to set' : 'Make it the one to set'}
+        </MenuItem>
         <MenuItem
           sx={{ minHeight: 44 }}
           data-testid="plan-rename"
@@ -146,6 +165,8 @@ export function PlanMenu({ bench }: { bench: Bench }) {
           Remove
         </MenuItem>
       </Menu>
+      {choice.dialog}
+      {choice.fault && <FieldError wrong={choice.fault.message} right="try again" />}
       <Dialog open={asking} onClose={() => setAsking(false)} aria-labelledby="remove-title">
         <div style={{ padding: 22, width: 420, maxWidth: '90vw' }}>
           <h2 id="remove-title">Remove “{plan.name}”?</h2>

@@ -17,6 +17,7 @@ import { axleOf, changeOf, partOf, useBench, type Bench } from '../../shell/tick
 import { angle, inches, length, lengthChange, num, signed } from '../../units/print';
 import { AnglesTable } from './AnglesTable';
 import { ChecksPanel } from './ChecksPanel';
+import { CornerPanel } from './CornerPanel';
 import { HeightBench } from './HeightBench';
 import { HeightsPanel } from './HeightsPanel';
 import { LadderPanel } from './LadderPanel';
@@ -111,11 +112,12 @@ function Refused({ problems, title, message, undo, back }: RefusedProps) {
   );
 }
 
-type Panel = 'joints' | 'orders' | 'heights' | 'checks' | 'curves';
+type Panel = 'joints' | 'orders' | 'heights' | 'corner' | 'checks' | 'curves';
 const panelWord: Record<Panel, string> = {
   joints: 'Joints',
   orders: 'Orders',
   heights: 'Heights',
+  corner: 'Corner',
   checks: 'Checks',
   curves: 'Curves',
 };
@@ -196,7 +198,7 @@ interface AxleProps {
 }
 
 function AxleBench({ bench, axle, setAxle, answer, result, fault, stale }: AxleProps) {
-  const { draft: doc, change } = bench;
+  const { draft: doc, change, ticket } = bench;
   const { form, unit } = useSettings();
   const navigate = useNavigate();
   const [plane, setPlane] = useState<'set' | 'lock'>('set');
@@ -382,7 +384,7 @@ function AxleBench({ bench, axle, setAxle, answer, result, fault, stale }: AxleP
             className="panel-seg"
             value={panel}
             choose={setPanel}
-            choices={(['joints', 'orders', 'heights', 'checks', 'curves'] as const).map((p) => ({
+            choices={(['joints', 'orders', 'heights', 'corner', 'checks', 'curves'] as const).map((p) => ({
               value: p,
               testid: `panel-${p}`,
               ...(p === 'curves' && { className: 'narrow-only tablet-up' }),
@@ -403,6 +405,15 @@ function AxleBench({ bench, axle, setAxle, answer, result, fault, stale }: AxleP
             <LadderPanel key={axle} bench={bench} axle={axle} result={result} />
             <HeightsPanel result={result} />
           </div>
+        )}
+        {panel === 'corner' && (
+          <CornerPanel
+            result={result}
+            axle={axle}
+            tyres={ticket.tyres}
+            ratio={ticket.base.steering_ratio ?? 16}
+            lock={ticket.base.lock_deg}
+          />
         )}
         {panel === 'checks' && <ChecksPanel result={result} side={lead} bench={bench} axle={axle} />}
         {panel === 'joints' && (

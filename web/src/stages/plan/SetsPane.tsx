@@ -10,21 +10,19 @@ import type { AxleName, CarInput, Schemas } from '../../api/client';
 import { FieldError } from '../../shell/Fault';
 import { Glyph } from '../../ui/glyphs';
 import { useSettings } from '../../ui/settings';
-import { changeOf } from '../../shell/ticket';
+import { changeOf, useShop } from '../../shell/ticket';
+import { ruleWords } from '../../shell/ShopDialog';
+import { money as priced } from './money';
 import { farRange, farUnit } from '../../units/measure';
 import { angle, num } from '../../units/print';
 import { useSearch, type Filters, type Tyres } from './useSearch';
 
 type SetPlan = Schemas['SetPlan'];
 type Rule = Schemas['Rule'];
-const rules: [Rule, string][] = [
-  ['aftermarket_arms', 'Factory arms stay'],
-  ['welding', 'No welding'],
-  ['cutting', 'No cutting'],
-  ['spherical_joints', 'No metal joints'],
-  ['moves_pivots', 'Pivots stay'],
-  ['knuckle', 'Knuckles stay'],
-];
+
+/** Filters that are on. */
+const on = (forbid: Rule[], money: number | undefined, long: number | undefined, most: number) =>
+  forbid.length + (money === undefined ? 0 : 1) + (long === undefined ? 0 : 1) + (most < 4 ? 1 : 0);
 
 interface Props {
   input: CarInput;
@@ -39,21 +37,27 @@ interface Props {
 export function SetsPane({ input, axle, tyres, fitted, pins, setPins, take }: Props) {
   const [forbid, setForbid] = useState<Rule[]>([]);
   const [budget, setBudget] = useState('');
+  const [hours, setHours] = useState('');
   const [most, setMost] = useState(4);
-  const [on, setOn] = useState(0);
+  const [open, setOpen] = useState(0);
   const money = budget.trim() === '' ? undefined : (readNumber(budget) ?? NaN);
   const wrong = money !== undefined && !(money >= 0 && money <= 1e6);
+  const long = hours.trim() === '' ? undefined : (readNumber(hours) ?? NaN);
+  const tooLong = long !== undefined && !(long >= 0 && long <= 100);
+  const shop = useShop();
+  const rate = shop.data?.settings.labour_rate;
   const search = useSearch();
   const { form, unit, units } = useSettings();
   const filters: Filters = useMemo(
     () => ({
       forbid,
       budget: wrong ? null : (money ?? null),
-      labour_minutes: null,
+      labour_minutes: tooLong || long === undefined ? null : Math.round(long * 60),
+      labour_rate: rate ?? null,
       most_parts: most,
       ...pins,
     }),
-    [forbid, money, wrong, most, pins],
+    [forbid, money, wrong, long, tooLong, rate, most, pins],
   );
   // What is fitted or picked does not change what is searched.
   const bare = changeOf(input.plan, axle, { fitted: [], picked: { left: null, right: null } });
@@ -61,11 +65,11 @@ export function SetsPane({ input, axle, tyres, fitted, pins, setPins, take }: Pr
   const { run } = search;
   useEffect(() => {
     const t = setTimeout(() => void run(JSON.parse(key) as CarInput, axle, filters, tyres), 250);
-    setOn(0);
+    setOpen(0);
     return () => clearTimeout(t);
   }, [key, axle, filters, run, tyres, form, unit]);
   const r = search.result;
-  const plan = r?.plans[on];
+  const plan = r?.plans[open];
   const isFitted = (p: SetPlan) =>
     p.parts.length === fitted.length && p.parts.every((x) => fitted.includes(x.id));
   const toggle = (x: Rule) => setForbid((f) => (f.includes(x) ? f.filter((y) => y !== x) : [...f, x]));
@@ -79,14 +83,12 @@ export function SetsPane({ input, axle, tyres, fitted, pins, setPins, take }: Pr
           words={
             <>
               Filters
-              {forbid.length + (money === undefined ? 0 : 1) + (most < 4 ? 1 : 0)
-                ? `: ${forbid.length + (money === undefined ? 0 : 1) + (most < 4 ? 1 : 0)} on`
-                : ''}
+              {on(forbid, money, long, most) ? `: ${on(forbid, money, long, most)} on` : ''}
             </>
           }
         >
           <div className="sets-filters" role="group" aria-label="Filters">
-            {rules.map(([k, word]) => (
+            {ruleWords.map(([k, word]) => (
               <ChipButton
                 key={k}
                 size="small"
@@ -110,6 +112,17 @@ export function SetsPane({ input, axle, tyres, fitted, pins, setPins, take }: Pr
                 testid="budget"
               />
             </label>
+            <label>
+              Hours at most
+              <LineInput
+                inputMode="decimal"
+                value={hours}
+                placeholder="any"
+                onChange={(e) => setHours(e.target.value)}
+                aria-invalid={tooLong}
+                testid="hours"
+              />
+            </label>
             <Pick
               label="Sets of"
               value={String(most)}
@@ -118,6 +131,7 @@ export function SetsPane({ input, axle, tyres, fitted, pins, setPins, take }: Pr
             />
           </div>
         </Fold>
+        {tooLong && <FieldError wrong={`“${hours}” are no hours`} right="a number such as 2.5, or empty" />}
         {wrong && <FieldError wrong={`“${budget}” is no price`} right="a number such as 400, or empty" />}
         {(pins.pinned.length > 0 || pins.excluded.length > 0) && (
           <div className="sets-filters">
@@ -173,15 +187,15 @@ export function SetsPane({ input, axle, tyres, fitted, pins, setPins, take }: Pr
         style={{ opacity: search.running && search.slow ? 0.5 : 1 }}
       >
         {r?.plans.map((s, i) => {
-          const open = i === on;
+          const shown = i === open;
           const state = s.fouls.length ? 'clash' : s.reached ? 'aim' : 'short';
           return (
             <Bare
               key={s.parts.map((x) => x.id).join()}
               role="option"
-              aria-selected={open}
-              className={`part set ${open ? 'on' : ''}`}
-              onClick={() => setOn(i)}
+              aria-selected={shown}
+              className={`part set ${shown ? 'on' : ''}`}
+              onClick={() => setOpen(i)}
               data-testid={`set-${i}`}
             >
               <span style={{ flex: 1, minWidth: 0 }}>
@@ -199,13 +213,18 @@ export function SetsPane({ input, axle, tyres, fitted, pins, setPins, take }: Pr
                   </span>
                 </span>
                 <span className="set-figures fig">
-                  <span>{s.cost.toFixed(0)} in parts</span>
+                  <span>{priced(s.cost, shop.data?.settings)} in parts</span>
                   <span>{num(s.labour_minutes / 60, 1)} h</span>
+                  {rate !== undefined && s.labour_minutes > 0 && (
+                    <span>
+                      {priced(s.cost + (rate * s.labour_minutes) / 60, shop.data?.settings)} with labour
+                    </span>
+                  )}
                   <span>toe swing {angle(s.bump_toe_deg, form)}</span>
                   {s.life_km && <span>{farUnit(s.life_km.median, units)}</span>}
                 </span>
                 {s.best_at.length > 0 && <span className="small best">{s.best_at.join(' · ')}</span>}
-                {open && (
+                {shown && (
                   <span className="small set-more">
                     {s.fouls.map((f) => (
                       <span key={f} className="plate">

@@ -27,7 +27,7 @@ const ladder = (parts: string[], sure: number | undefined, may: number | undefin
   }) as unknown as Ladder;
 
 const list = [ladder([], 38, 46), ladder(['offset-arm'], 78, 84), ladder(['shims'], undefined, undefined)];
-const show = (pick = vi.fn(), fitted: string[] = []) => {
+const show = (pick = vi.fn(), fitted: string[] = [], onHeight = vi.fn()) => {
   const ladders = { axle: 'front', ladders: list, highest_mm: 78, says: 'as built to +38 mm' };
   render(
     <HeightLadder
@@ -38,6 +38,7 @@ const show = (pick = vi.fn(), fitted: string[] = []) => {
       loaded={undefined}
       fitted={fitted}
       pick={pick}
+      onHeight={onHeight}
     />,
   );
   return pick;
@@ -47,7 +48,7 @@ it('says of each set where it ends and what gives out', () => {
   expect(ladderWords(list[0]!, 'mm')).toBe('sure +38 mm, may +46 mm; above it caster gives out');
   expect(ladderWords(list[2]!, 'mm')).toBe('reaches nowhere here: caster gives out');
   show();
-  const figure = screen.getByRole('img');
+  const figure = screen.getByRole('group');
   expect(figure.getAttribute('aria-label')).toBe('as built to +38 mm. Planned +65 mm.');
   expect(figure.textContent).toContain('nothing here reaches');
   expect(figure.textContent).toContain('settled');
@@ -84,4 +85,15 @@ it('asks for what is on the plan and the parts that come nearest', () => {
   const result = { candidates } as unknown as PlanResult;
   expect(setsOf(['d'], result)).toEqual([['d'], ['a'], ['c'], ['e']]);
   expect(setsOf([], result, 1)).toEqual([['a']]);
+});
+
+it('is the slider of the wanted height, and says which set holds there', () => {
+  const onHeight = vi.fn();
+  show(vi.fn(), [], onHeight);
+  const line = screen.getByTestId('ladder-line');
+  expect(line.getAttribute('aria-valuetext')).toBe('+65 mm, as built short, offset arm holds, shims short');
+  fireEvent.keyDown(line, { key: 'ArrowUp' });
+  fireEvent.keyDown(line, { key: 'PageDown' });
+  fireEvent.keyDown(line, { key: 'a' });
+  expect(onHeight.mock.calls).toEqual([[66], [60]]);
 });

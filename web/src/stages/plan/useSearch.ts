@@ -1,7 +1,7 @@
 // The plan search: how far it is, then what it found; leaving or pressing stop ends it on the server too.
 import { useMutation } from '@tanstack/react-query';
 import { useCallback, useEffect, useRef, useState } from 'react';
-import { searchPlans } from '../../api/calls';
+import { searchCar, searchPlans } from '../../api/calls';
 import { ApiProblem, type AxleName, type CarInput, type Schemas } from '../../api/client';
 
 export type Filters = Schemas['Filters'];
@@ -11,18 +11,25 @@ export type Tyres = Schemas['CarTyres'];
 /** Worth showing how far it is, ms. */
 const SLOW_MS = 500;
 
-export function useSearch() {
+type Ask<Body, Result> = (
+  body: Body,
+  progress: (p: Schemas['Progress']) => void,
+  signal: AbortSignal,
+) => Promise<Result>;
+
+/** Any search: one under way at a time, the last one asked for. */
+function useStreamed<Body, Result>(ask: Ask<Body, Result>) {
   const [progress, setProgress] = useState<Schemas['Progress']>();
   const [slow, setSlow] = useState(false);
-  const [result, setResult] = useState<SearchResult>();
+  const [result, setResult] = useState<Result>();
   const abort = useRef<AbortController>(undefined);
   const search = useMutation({
-    mutationFn: (body: Schemas['SearchRequest']) => {
+    mutationFn: (body: Body) => {
       abort.current?.abort();
       const mine = new AbortController();
       abort.current = mine;
       setProgress(undefined);
-      return searchPlans(body, (p) => abort.current === mine && setProgress(p), mine.signal);
+      return ask(body, (p) => abort.current === mine && setProgress(p), mine.signal);
     },
     onSuccess: setResult,
   });
@@ -41,18 +48,28 @@ export function useSearch() {
     const late = setTimeout(() => setSlow(true), SLOW_MS);
     return () => clearTimeout(late);
   }, [isPending]);
-  const run = useCallback(
-    (car: CarInput, axle: AxleName, filters: Filters, tyres: Tyres | undefined) =>
-      mutate({ car, axle, filters, tyres: tyres ?? null }),
-    [mutate],
-  );
   return {
     result,
     progress,
     fault: search.error instanceof ApiProblem ? search.error : undefined,
     running: isPending,
     slow,
-    run,
+    run: mutate,
     stop,
   };
 }
+
+/** Sets of parts of one axle. */
+export function useSearch() {
+  const search = useStreamed(searchPlans);
+  const { run: mutate } = search;
+  const run = useCallback(
+    (car: CarInput, axle: AxleName, filters: Filters, tyres: Tyres | undefined) =>
+      mutate({ car, axle, filters, tyres: tyres ?? null }),
+    [mutate],
+  );
+  return { ...search, run };
+}
+
+/** Heights and sets of both axles together. */
+export const useCarSearch = () => useStreamed(searchCar);

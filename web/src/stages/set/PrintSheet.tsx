@@ -1,6 +1,7 @@
 // The sheet on paper: every step, behind gates too, with room for what was really done and read. Always dark on white.
 import type { Ticket } from '../../api/client';
 import { useSettings } from '../../ui/settings';
+import { ruleWord } from '../../shell/ShopDialog';
 import { angle, length } from '../../units/print';
 import { expectedOf, toeBandOf, unreadOf } from './Expect';
 import { findingWords } from './gateWords';
@@ -10,11 +11,12 @@ interface Props {
   ticket: Ticket;
   shop: string;
   planName: string;
+  planId: string;
   sheet: Sheet;
   marks: Marks;
 }
 
-export function PrintSheet({ ticket, shop, planName, sheet, marks }: Props) {
+export function PrintSheet({ ticket, shop, planName, planId, sheet, marks }: Props) {
   const { unit, form } = useSettings();
   const { verdict, axles } = sheet.answer;
   const read = (['rear', 'front'] as const).filter((a) => axles[a]);
@@ -26,6 +28,18 @@ export function PrintSheet({ ticket, shop, planName, sheet, marks }: Props) {
         plan “{planName}” · {new Date().toLocaleDateString()} · lengths in {unit}, angles in{' '}
         {form === 'minutes' ? 'degrees and minutes' : 'degrees'}
       </p>
+      {ticket.base.class_rules && (
+        <p>
+          Rule book: {ticket.base.class_rules.name}
+          {(ticket.base.class_rules.forbid ?? []).length > 0 && (
+            <>: {(ticket.base.class_rules.forbid ?? []).map((r) => ruleWord(r)).join(', ')}</>
+          )}
+          .
+        </p>
+      )}
+      {ticket.job.plan_id !== planId && (
+        <p className="print-stop">This is not the plan of the job that is the one to set.</p>
+      )}
       {(!verdict.reached || (verdict.not_read ?? []).length > 0) && (
         <p className="print-stop">
           <b>{verdict.headline}.</b> {verdict.sentence}

@@ -8,6 +8,7 @@ import { FieldError } from '../../shell/Fault';
 import { Glyph } from '../../ui/glyphs';
 import { useSettings } from '../../ui/settings';
 import { ReadingsFirst, Waiting } from '../../shell/ReadingsFirst';
+import { NotTheOne } from '../../shell/ChoosePlan';
 import { useBench, useShop, type Bench } from '../../shell/ticket';
 import { angle } from '../../units/print';
 import { useMethods, type Quantity, type Visit } from '../../pad/readings';
@@ -129,6 +130,7 @@ function SheetView({
           }}
           aria-label="What to do now"
         >
+          <NotTheOne bench={bench} />
           <div className="set-now">
             <div style={{ minWidth: 0 }}>
               <h1 style={{ fontSize: 35 * fs }} data-testid="set-now">
@@ -223,6 +225,7 @@ function SheetView({
         ticket={ticket}
         shop={shop.data?.name ?? ''}
         planName={bench.plan?.name ?? ''}
+        planId={planId}
         sheet={sheet}
         marks={marked}
       />

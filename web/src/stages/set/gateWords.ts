@@ -26,7 +26,7 @@ export function findingWords(f: Finding, unit: LengthUnit, form: AngleForm): str
     : axle
       ? `${f.axle === 'front' ? 'Front: ' : 'Rear: '}`
       : '';
-  if (f.about === 'foul') return `${side.trim()}: ${f.what ?? 'something meets something'}`;
+  if (f.about === 'foul') return `${side.trim().replace(/:$/, '')}: ${f.what ?? 'something meets something'}`;
   const digits = f.about === 'toe' || f.about === 'total_toe' ? 2 : 1;
   // A miss smaller than the last digit shown gets one more.
   const show = (v: number) =>

@@ -69,7 +69,8 @@ const sheet = (orders: object[], off: Schemas['GateFinding'][] = [], rear: objec
 const ticket = (done: object[] = [], readings: object[] = []) =>
   ({
     vehicle: { facts: { name: 'Quarry 4x4 pickup' } },
-    job: { ticket: 417 },
+    job: { ticket: 417, plan_id: 'p' },
+    base: {},
     done,
     readings,
     visits: [],
@@ -78,7 +79,14 @@ const ticket = (done: object[] = [], readings: object[] = []) =>
 function paper(t: Ticket, s: Sheet) {
   render(
     <SettingsProvider>
-      <PrintSheet ticket={t} shop="Larkspur Axle & Arm" planName="Lift 65" sheet={s} marks={marks(t, 'p')} />
+      <PrintSheet
+        ticket={t}
+        shop="Larkspur Axle & Arm"
+        planName="Lift 65"
+        planId="p"
+        sheet={s}
+        marks={marks(t, 'p')}
+      />
     </SettingsProvider>,
   );
   return screen.getByTestId('print-sheet').textContent ?? '';
@@ -95,6 +103,16 @@ describe('the printed sheet', () => {
     expect(text).toContain('Front left, Tie rod: 1 turn shorter');
     expect(text).toContain('Rear right, Tie rod: 2 turns longer');
     expect(text).toContain('Mark first.');
+  });
+  it('prints the rule book it keeps to, and that it is not the plan to set where it is not', () => {
+    const t = ticket();
+    expect(paper(t, sheet([]))).not.toContain('not the plan');
+    cleanup();
+    const base = { class_rules: { name: 'Club street', forbid: ['cutting', 'aftermarket_arms'] } };
+    const other = { ...t, base, job: { ...t.job, plan_id: 'q' } } as unknown as Ticket;
+    const text = paper(other, sheet([]));
+    expect(text).toContain('Rule book: Club street: no cutting, factory arms stay.');
+    expect(text).toContain('This is not the plan of the job that is the one to set.');
   });
   it('prints one rod of both wheels once', () => {
     const text = paper(ticket(), sheet([order(null, '1 turn shorter')]));

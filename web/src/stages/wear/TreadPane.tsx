@@ -7,6 +7,7 @@ import { Link, useLocation } from 'react-router';
 import type { CarWear, SceneWear, Ticket } from '../../api/client';
 import { TreadSection } from '../../figures/TreadSection';
 import { Glyph } from '../../ui/glyphs';
+import { NotTheOne } from '../../shell/ChoosePlan';
 import { useBench } from '../../shell/ticket';
 import { useSettings } from '../../ui/settings';
 import { far, farUnit, measure, unitName } from '../../units/measure';
@@ -67,7 +68,8 @@ interface Props {
 }
 
 export function TreadPane({ modes, wear, tyre, pick, km, setKm, other, setOther }: Props) {
-  const { ticket, draft, plan, answer } = useBench();
+  const bench = useBench();
+  const { ticket, draft, plan, answer } = bench;
   const on = tyre.place.endsWith('front') ? 'front' : 'rear';
   // Caster as good as does not wear a tyre.
   const unread = (answer?.verdict.not_read ?? []).filter((u) => u.axle === on && u.angle !== 'caster');
@@ -99,6 +101,7 @@ export function TreadPane({ modes, wear, tyre, pick, km, setKm, other, setOther 
         className="pane"
         style={{ display: 'flex', flexDirection: 'column', minWidth: 0, overflowY: 'auto' }}
       >
+        <NotTheOne bench={bench} />
         <div style={{ padding: '7px 20px 6px' }}>
           {unread.length > 0 && (
             <p className="word small" data-testid="wear-expected">

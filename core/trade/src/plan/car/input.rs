@@ -3,12 +3,13 @@
 
 use super::document::{AxlePlan, CarPlan};
 use super::stance::{CarStance, Stands};
+use crate::part::ClassRules;
 use crate::plan::input::{Moves, PlanInput, SideReadings};
 use bold_stance_car::adjuster::Adjuster;
 use bold_stance_car::fit::{Knowledge, SweepReading};
 use bold_stance_car::vehicle::{AirLevel, Axles, Inspected, Limits, Sides, TurnRecord, USUAL_STEERING_RATIO};
 use bold_stance_kinematics::geometry::{Axle, Geometry};
-use bold_stance_units::problem::Problem;
+use bold_stance_units::problem::{Problem, in_range};
 use bold_stance_units::said::said;
 use serde::{Deserialize, Serialize};
 
@@ -34,6 +35,9 @@ pub struct AxleBase {
     /// Whether the specialist said that this is all; else it is what such cars usually have.
     #[serde(default = "yes")]
     pub adjusters_told: bool,
+    /// Whether its upper arm sits on a cross shaft; not looked at when absent.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub upper_shaft: Option<bool>,
     /// Both wheels as found.
     pub read: Sides<SideReadings>,
     /// How far a live axle has to go to the left to stand central, as read as found, mm; not read when absent.
@@ -71,6 +75,9 @@ pub struct CarBase {
     #[serde(default = "usual_steering_ratio")]
     #[cfg_attr(feature = "openapi", schema(minimum = 5.0, maximum = 40.0))]
     pub steering_ratio: f64,
+    /// The rule book of its class, where it competes.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub class_rules: Option<ClassRules>,
     /// Levels of an air suspension against as found.
     #[serde(default)]
     pub levels: Vec<AirLevel>,
@@ -124,6 +131,8 @@ impl CarInput {
             jack_sweep: b.jack_sweep.clone(),
             adjusters: b.adjusters.clone(),
             adjusters_told: b.adjusters_told,
+            upper_shaft: b.upper_shaft,
+            class_rules: self.base.class_rules.clone(),
             axle_offset_mm: b.axle_offset_mm,
             wheelbases_mm: b.wheelbases_mm,
             moves,
@@ -161,6 +170,8 @@ impl CarInput {
     #[must_use]
     pub fn problems(&self) -> Vec<Problem> {
         let mut out = self.plan.problems("plan.");
+        out.extend(in_range("base.steering_ratio", self.base.steering_ratio, 5.0, 40.0, "to one").err());
+        out.extend(self.base.class_rules.iter().flat_map(|c| c.problems("base.class_rules.")));
         for (axle, b) in self.base.axles.each() {
             if let Some(b) = b
                 && b.geometry.axle != axle

@@ -129,6 +129,10 @@ fn worst_of(input: &CarInput, axle: Axle, r: &PlanResult) -> Option<Worst> {
     if let Some((side, _)) = sides.each().into_iter().find(|(_, s)| s.checks.iter().any(|c| c.fouls())) {
         return of(Some(side), WorstKind::Foul, 0.0);
     }
+    // Parts that cannot stand together, have no place or are forbidden are of the axle.
+    if !r.misfits.is_empty() {
+        return of(None, WorstKind::Foul, 0.0);
+    }
     if askew(r) {
         return of(None, WorstKind::Askew, 0.0);
     }

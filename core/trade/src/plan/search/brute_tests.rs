@@ -87,7 +87,7 @@ fn case(g: &Geometry, all: &[Part], seed: u64) -> Option<(PlanInput, Vec<Part>, 
     let set: Vec<&Part> = parts.iter().filter(|_| rng.random_range(0..2) == 0).collect();
     let work = Work::new(&i, Budget::default()).ok()?;
     let benches = [0, 1].map(|s| work.bench(s, &set));
-    if !misfits(&set, &provided(&i, work.bench(0, &[]).toe_by.is_some())).is_empty() {
+    if !misfits(&set, &i, &provided(&i, work.bench(0, &[]).toe_by.is_some())).is_empty() {
         return None;
     }
     let live = matches!(benches[0].corner, Corner::Axle(_));
@@ -192,6 +192,6 @@ fn misses_a_shop_cannot_tell_apart_are_decided_by_money_and_work() {
         ..any.clone()
     };
     let order = super::finalists::order;
-    assert!(order(&miss(0.302, 100.0)) < order(&miss(0.3, 600.0)));
-    assert!(order(&miss(0.3, 600.0)) < order(&miss(0.4, 100.0)), "a tenth is a miss of its own");
+    assert!(order(&miss(0.302, 100.0), 90.0) < order(&miss(0.3, 600.0), 90.0));
+    assert!(order(&miss(0.3, 600.0), 90.0) < order(&miss(0.4, 100.0), 90.0), "a tenth is a miss of its own");
 }

@@ -1,14 +1,15 @@
 //! The sets that are set exactly: chosen, set, worn, doubted, ranked and named for what they are best at.
 
 use super::super::tread::driven;
-use super::pool::{HOUR, Pool, Set};
+use super::pool::{Pool, Set};
 use super::{SetPart, SetPlan, SetSide};
-use crate::part::Part;
+use crate::part::{Part, Purpose};
 use crate::plan::READABLE_DEG;
 use crate::plan::answer::toe_swing;
 use crate::plan::quick::Quick;
 use crate::plan::reach::LockTurn;
 use crate::plan::states::{StateSide, states};
+use crate::plan::suits::extra;
 use crate::plan::work::{Work, misfits, provided};
 use bold_stance_car::fit::Doubt;
 use bold_stance_car::vehicle::StateKind;
@@ -59,6 +60,7 @@ pub(super) fn front(mut posed: Vec<(Set, Quick)>, most: usize, pool: &Pool<'_>) 
 pub(super) fn set_plan(
     work: &Work<'_>,
     parts: &[&Part],
+    needs: &[Purpose],
     tyres: Option<&CarTyres>,
     turn: Option<&LockTurn>,
 ) -> Option<SetPlan> {
@@ -78,7 +80,7 @@ pub(super) fn set_plan(
         }
     }
     let has = provided(work.input, benches[0].toe_by.is_some());
-    fouls.extend(misfits(parts, &has));
+    fouls.extend(misfits(parts, work.input, &has));
     let short_deg = set.iter().map(|s| s.shortfall.readable().worst()).fold(0.0, f64::max);
     let mean = |f: &dyn Fn(&Alignment) -> f64| {
         let was = |i: usize| {
@@ -121,16 +123,17 @@ pub(super) fn set_plan(
         fouls,
         best_at: Vec::new(),
         reasons: Vec::new(),
+        extra: extra(parts.iter().copied(), needs),
     })
 }
 
 /// What reaches and fouls nothing first, then what reaches, then by what is left; among equals less money, fewer parts.
 /// Misses that a shop cannot tell apart are equal: money and work decide between them.
-pub(super) fn order(p: &SetPlan) -> f64 {
-    let money = p.cost + HOUR * f64::from(p.labour_minutes) / 60.0;
+pub(super) fn order(p: &SetPlan, rate: f64) -> f64 {
+    let money = p.cost + rate * f64::from(p.labour_minutes) / 60.0;
     let foul = p.fouls.len() as f64;
     let short = if p.reached { 0.0 } else { 0.2 + READABLE_DEG * (p.short_deg / READABLE_DEG).round() };
-    1e6 * short + 3e5 * foul.min(3.0) + money + 5.0 * p.parts.len() as f64 + 40.0 * p.bump_toe_deg
+    1e6 * short + 3e5 * foul.min(3.0) + money + p.extra + 40.0 * p.bump_toe_deg
 }
 
 /// Whether a set has a part in it that adds nothing: with fewer of its own parts the car is set as well, and what the rest
@@ -151,12 +154,23 @@ fn adds_nothing(p: &SetPlan, plans: &[SetPlan]) -> bool {
     })
 }
 
+/// Whether two sets are the same parts in other sizes.
+fn same_families(p: &SetPlan, q: &SetPlan) -> bool {
+    let of = |p: &SetPlan| -> Vec<String> {
+        let mut ids: Vec<String> =
+            p.parts.iter().map(|x| x.id.split('@').next().unwrap_or(&x.id).to_owned()).collect();
+        ids.sort();
+        ids
+    };
+    !p.parts.is_empty() && of(p) == of(q)
+}
+
 /// Drops sets with a part that adds nothing and plans that another beats in everything, and orders the rest.
-pub(super) fn ranked(mut plans: Vec<SetPlan>) -> Vec<SetPlan> {
+pub(super) fn ranked(mut plans: Vec<SetPlan>, rate: f64) -> Vec<SetPlan> {
     let idle: Vec<bool> = plans.iter().map(|p| adds_nothing(p, &plans)).collect();
     let mut idle = idle.into_iter();
     plans.retain(|_| !idle.next().unwrap_or(false));
-    plans.sort_by(|a, b| order(a).total_cmp(&order(b)));
+    plans.sort_by(|a, b| order(a, rate).total_cmp(&order(b, rate)));
     let figures = |p: &SetPlan| {
         let life = p.life_km.as_ref().map_or(0.0, |l| l.median);
         [
@@ -175,7 +189,9 @@ pub(super) fn ranked(mut plans: Vec<SetPlan>) -> Vec<SetPlan> {
         let mine = figures(&p);
         let beaten = out.iter().any(|o| figures(o).iter().zip(&mine).all(|(a, b)| a <= b));
         let single = p.parts.len() == 1 && p.reached;
-        if single || !beaten {
+        // Of the sizes of a set the best is enough.
+        let sized = p.reached && out.iter().any(|o| o.reached && same_families(o, &p));
+        if !sized && (single || !beaten) {
             out.push(p);
         }
     }

@@ -9,6 +9,7 @@ mod finalists;
 mod linear;
 mod pool;
 mod reasons;
+mod whole;
 
 use super::angle::AngleName;
 use super::begin::begin;
@@ -19,6 +20,7 @@ use super::input::PlanInput;
 use super::jack_sweep::fitted_to_sweep;
 use super::quick::quick;
 use super::reach::LockCamber;
+use super::suits::{USUAL_RATE, needed};
 use super::work::{frees_nothing, provided};
 use crate::part::{Part, PartGroup, Rule};
 use crate::plan::judge::Shortfall;
@@ -35,6 +37,7 @@ use pool::{Ids, Pool, worth_posing};
 use rayon::prelude::*;
 use serde::{Deserialize, Serialize};
 use std::sync::atomic::{AtomicBool, AtomicUsize, Ordering};
+pub use whole::{CarFound, CarSet, CarWish, HeightBand, TradeOff, search_whole};
 
 /// Sets set in whole notches.
 const SOLVED: usize = 28;
@@ -50,6 +53,8 @@ pub struct Filters {
     pub budget: Option<f64>,
     /// Most labour, minutes.
     pub labour_minutes: Option<u32>,
+    /// Price of an hour of labour in the shop's currency; a usual one when absent.
+    pub labour_rate: Option<f64>,
     /// What a rule book or the owner forbids.
     pub forbid: Vec<Rule>,
     /// Parts that must be in, by id or without their size.
@@ -136,6 +141,9 @@ pub struct SetPlan {
     pub best_at: Vec<Said>,
     /// Why, one sentence each.
     pub reasons: Vec<Said>,
+    /// What it counts beside price and labour, to order those that do the same.
+    #[serde(skip)]
+    pub(super) extra: f64,
 }
 
 /// What a search found.
@@ -169,6 +177,8 @@ impl Filters {
         let mut out = Vec::new();
         let budget = self.budget.unwrap_or(0.0);
         out.extend(in_range("filters.budget", budget, 0.0, 1e6, "in the shop's currency").err());
+        let rate = self.rate();
+        out.extend(in_range("filters.labour_rate", rate, 0.0, 1e4, "in the shop's currency").err());
         let most = self.most_parts.unwrap_or(4) as f64;
         out.extend(in_range("filters.most_parts", most, 1.0, 4.0, "parts").err());
         for (i, p) in self.pinned.iter().enumerate().filter(|(_, p)| self.excluded.contains(p)) {
@@ -183,6 +193,11 @@ impl Filters {
             ));
         }
         out
+    }
+
+    /// Price of an hour of labour.
+    pub(crate) fn rate(&self) -> f64 {
+        self.labour_rate.unwrap_or(USUAL_RATE)
     }
 
     fn allows(&self, p: &Part) -> bool {
@@ -239,7 +254,7 @@ pub fn search(
     }
     let stop = work.hold_within_travel(&[]);
     // What takes too long to set with nothing fitted takes longer with every part.
-    let _ = work.settings(&[], false);
+    let needs = work.settings(&[], false).map(|(_, set)| needed(&unfitted, &set)).unwrap_or_default();
     if let Some(p) = work.too_much() {
         return Err(vec![p]);
     }
@@ -264,7 +279,9 @@ pub fn search(
     let posed_count = posed.len();
     let (finalists, rest) = front(posed, SOLVED, &pool);
     let turn = work.lock_turn();
-    let set = |(s, _): &Posed| set_plan(work, &pool.of(&s.parts), tyres, turn.as_ref()).map(|p| (s.parts, p));
+    let set = |(s, _): &Posed| {
+        set_plan(work, &pool.of(&s.parts), &needs, tyres, turn.as_ref()).map(|p| (s.parts, p))
+    };
     let mut solved = over(&finalists, "setting", &tell, &cancelled, set);
     // Whole steps may keep a set from what it reaches where everything turns freely: the next cheapest are set too,
     // but for those that are a set that does reach with something on top.
@@ -275,11 +292,11 @@ pub fn search(
     solved.extend(over(&next, "setting", &tell, &cancelled, set));
     let solved: Vec<SetPlan> = solved.into_iter().map(|(_, p)| p).collect();
     let solved_count = solved.len();
-    let mut plans = ranked(solved);
+    let mut plans = ranked(solved, filters.rate());
     plans.truncate(ANSWERED);
     let mut plans =
         over(&plans, "wear and doubt", &tell, &cancelled, |p| Some(with_bands(work, p, &pool.parts, tyres)));
-    plans.sort_by(|a, b| order(a).total_cmp(&order(b)));
+    plans.sort_by(|a, b| order(a, filters.rate()).total_cmp(&order(b, filters.rate())));
     name_the_best(&mut plans);
     let base = quick(work, &[]);
     for p in &mut plans {

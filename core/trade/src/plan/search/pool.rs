@@ -12,8 +12,6 @@ const SCREENED: usize = 600_000;
 const BEAM: usize = 600;
 /// Sets posed.
 const POSED: usize = 900;
-/// What an hour of labour weighs against money, in the shop's currency (invented, for ranking only).
-pub(super) const HOUR: f64 = 90.0;
 
 /// A set of parts: indexes into the pool, ascending, at most four.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, PartialOrd, Ord, Default)]
@@ -107,7 +105,7 @@ impl<'a> Pool<'a> {
         let minutes: u32 = of().map(|p| p.labour_minutes).sum();
         self.filters.affords(cost, minutes).then(|| {
             let (gap, change) = self.effects.of(list);
-            let money = cost + HOUR * f64::from(minutes) / 60.0;
+            let money = cost + self.filters.rate() * f64::from(minutes) / 60.0;
             let axis = change.scrub_mm.abs() / 10.0 + change.sai_deg.abs();
             Set { gap, money, bump: change.bump, axis, parts: *parts }
         })

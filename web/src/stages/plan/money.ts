@@ -1,0 +1,9 @@
+// Money as the shop writes it: whole amounts, its own sign before or behind.
+import type { Schemas } from '../../api/client';
+
+/** An amount with the shop's currency, if it has told one. */
+export function money(amount: number, shop: Schemas['ShopSettings'] | undefined): string {
+  const figure = Math.round(amount).toLocaleString('en').replaceAll(',', ' ');
+  const sign = shop?.currency?.trim();
+  return sign ? `${figure} ${sign}` : figure;
+}
