@@ -139,6 +139,9 @@ pub struct Aim {
     /// Front caster, degrees, each side.
     #[cfg_attr(feature = "openapi", schema(min_items = 2, max_items = 2))]
     pub caster_deg: [f64; 2],
+    /// Whether as much caster is wanted as can be had inside its window, not its middle.
+    #[serde(default, skip_serializing_if = "std::ops::Not::not")]
+    pub caster_most: bool,
     /// Front total toe, degrees, toe-in positive.
     #[cfg_attr(feature = "openapi", schema(min_items = 2, max_items = 2))]
     pub toe_total_deg: [f64; 2],

@@ -117,3 +117,50 @@ fn a_brake_hose_loses_what_lets_the_wheel_hang_lower_but_not_the_springs_lift() 
     assert!(value.abs() < 1e-9 && !ok);
     assert!(!r.verdict.reached && !r.verdict.fouls.is_empty(), "{}", r.verdict.headline.en());
 }
+
+/// Every figure that can be measured, past its limit: in the verdict, first on the sheet of its car, and never called on aim.
+#[test]
+fn every_foul_is_told_and_none_is_on_aim() {
+    let near = |f: fn(&mut PlanInput)| {
+        let mut i = strut(SLOT_AND_PLATE, [-3.5, 2.5]);
+        i.own_mut().height_change_mm = 45.0;
+        f(&mut i);
+        i
+    };
+    let cases: Vec<(CheckKind, PlanInput)> = vec![
+        (CheckKind::LowerJoint, near(|i| i.limits.lower_joint_deg = Some(6.0))),
+        (
+            CheckKind::Shaft,
+            near(|i| {
+                let c = i.geometry.wheel.center;
+                i.limits.shaft_inner = Some([c[0], c[1] - 500.0, c[2] - 60.0]);
+                i.limits.shaft_deg = Some(8.0);
+            }),
+        ),
+        (CheckKind::Arch, near(|i| i.limits.arch_front_mm = Some(10.0))),
+        (CheckKind::StrutGap, near(|i| i.limits.strut_gap_mm = Some(0.5))),
+        (CheckKind::Droop, near(|i| i.limits.droop_mm = Some(50.0))),
+        (
+            CheckKind::Bump,
+            near(|i| {
+                i.own_mut().height_change_mm = -45.0;
+                i.limits.bump_mm = Some(60.0);
+            }),
+        ),
+        (
+            CheckKind::Hose,
+            near(|i| {
+                i.limits.hose_mm = Some(20.0);
+                i.ways = serde_json::from_str(r#"[{"kind":"bracket","gain_mm":45}]"#).unwrap();
+            }),
+        ),
+    ];
+    for (kind, i) in cases {
+        let r = plan(&i, &[]).unwrap();
+        let foul = r.left.checks.iter().find(|c| c.kind == kind).unwrap_or_else(|| panic!("{kind:?} is not checked"));
+        assert!(foul.fouls(), "{kind:?}: {}", foul.words.en());
+        assert!(!r.verdict.reached, "{kind:?}: {}", r.verdict.headline.en());
+        let says = r.verdict.sentence.en();
+        assert!(says.contains(&foul.words.en()), "{kind:?}: {says}");
+    }
+}

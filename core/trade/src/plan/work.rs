@@ -15,7 +15,7 @@ use super::suits::has_place;
 use crate::aim::Aim;
 use crate::aim::Target;
 use crate::part::Part;
-use crate::plan::judge::{READABLE_DEG, SolvedSetting};
+use crate::plan::judge::{READABLE_DEG, SolvedSetting, judge};
 use bold_stance_car::adjuster::Adjuster;
 use bold_stance_car::fit::{Spread, spreads};
 use bold_stance_car::metrics::full_lock;
@@ -29,6 +29,9 @@ use bold_stance_kinematics::wheel::Alignment;
 use bold_stance_units::problem::Problem;
 use bold_stance_units::said::{Said, said};
 use std::sync::Arc;
+
+/// Halvings of the search for the most caster: a thirty-second of its window is less than a shop reads.
+const MOST_STEPS: u32 = 5;
 
 /// One side being worked on.
 pub(crate) struct Side<'a> {
@@ -234,6 +237,9 @@ impl<'a> Work<'a> {
         let cross = self.input.cross();
         if !by_hand || self.input.picked == Sides::default() {
             let set = solve_both(&benches, &self.targets, cross)?;
+            // For the answer alone: a part is judged by whether it reaches.
+            let most = by_hand && self.aim().caster_most && self.input.steered();
+            let set = if most { self.most_caster(&benches, set) } else { set };
             return Some((benches, set));
         }
         let found = [0, 1].map(|i| match self.input.picked[SideName::BOTH[i]] {
@@ -253,6 +259,46 @@ impl<'a> Work<'a> {
             super::judge::judge(&benches[i], s.positions.clone(), s.angles, &self.targets[i], true)
         });
         Some((benches, set))
+    }
+
+    /// The setting with the most caster that is as good as `set` in everything else: the low end of caster's window is
+    /// raised as long as nothing comes out of its own.
+    fn most_caster(&self, benches: &[Bench; 2], set: [SolvedSetting; 2]) -> [SolvedSetting; 2] {
+        let miss = |s: &[SolvedSetting; 2]| {
+            s.iter().map(|s| s.told().sum()).sum::<f64>() + self.apart_deg(&s[0].angles, &s[1].angles)
+        };
+        let least = |s: &[SolvedSetting; 2]| s[0].angles.caster_deg.min(s[1].angles.caster_deg);
+        let fouls = |s: &[SolvedSetting; 2]| s[0].foul.and(s[1].foul).left;
+        let (allowed, met) = (miss(&set) + 1e-6, fouls(&set) + 1e-6);
+        let mut best = set;
+        let (mut low, mut high) = (0.0, 1.0);
+        for _ in 0..MOST_STEPS {
+            let share = f64::midpoint(low, high);
+            let targets = self.targets.map(|t| {
+                let [a, b] = t.caster;
+                Target { caster: [a + share * (b - a), b], ..t }
+            });
+            let found = solve_both(benches, &targets, self.input.cross()).map(|found| {
+                [0, 1].map(|i| {
+                    let s = &found[i];
+                    judge(&benches[i], s.positions.clone(), s.angles, &self.targets[i], true)
+                })
+            });
+            let holds = |s: &[SolvedSetting; 2]| {
+                let floor = targets.iter().map(|t| t.caster[0]).fold(f64::INFINITY, f64::min);
+                miss(s) <= allowed && fouls(s) <= met && least(s) >= floor - READABLE_DEG
+            };
+            match found.filter(holds) {
+                Some(s) => {
+                    low = share;
+                    if least(&s) > least(&best) {
+                        best = s;
+                    }
+                }
+                None => high = share,
+            }
+        }
+        best
     }
 
     /// Turn of both wheels at full lock; Ackermann of the linkage as found where it can be followed.

@@ -1,4 +1,5 @@
 // The aim: nine schools with their reasons, both sides of their disagreements, windows to edit, own aims to keep.
+import { Tick } from '../../ui/Tick';
 import { Segment } from '../../ui/Segment';
 import { Pick } from '../../ui/Pick';
 import { Bare, ChipButton } from '../../ui/Press';
@@ -370,6 +371,13 @@ export function AimDialog({
               slotProps={{ htmlInput: { inputMode: 'decimal', 'data-testid': w } }}
             />
           ))}
+          <Tick
+            on={now.from.caster_most ?? false}
+            set={(caster_most) => setEdit({ from: { ...now.from, caster_most }, text: now.text })}
+            testid="caster-most"
+          >
+            As much caster as its window lets
+          </Tick>
           <Segment
             label="Judged"
             value={

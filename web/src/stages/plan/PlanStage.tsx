@@ -21,6 +21,7 @@ import { CornerPanel } from './CornerPanel';
 import { HeightBench } from './HeightBench';
 import { HeightsPanel } from './HeightsPanel';
 import { LadderPanel } from './LadderPanel';
+import { MadeHere } from './MadeHere';
 import { OrdersPanel } from './OrdersPanel';
 import { PartsPane } from './PartsPane';
 
@@ -431,6 +432,12 @@ function AxleBench({ bench, axle, setAxle, answer, result, fault, stale }: AxleP
               size={(mm) => length(mm, unit)}
               lift={draft.height_change_mm ? lift : undefined}
             />
+            {axle === 'front' && (
+              <MadeHere
+                ticket={ticket}
+                fit={(id) => !draft.fitted.includes(id) && put({ fitted: [...draft.fitted, id] })}
+              />
+            )}
           </div>
         )}
         {panel === 'curves' && (
