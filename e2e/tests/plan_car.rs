@@ -13,6 +13,7 @@ async fn ticket(a: &App, id: &str) -> Value {
 #[tokio::test]
 async fn searched_whole_chosen_and_stopped_by_a_foul() {
     let a = App::start(1280, 800).await;
+    a.open("/").await;
     let id = a.job("Quarry 4x4 pickup").await;
     a.open(&format!("/job/{id}/plan")).await;
     a.until("headline", |t| t.starts_with("Front: cams run out")).await;
@@ -55,7 +56,7 @@ async fn searched_whole_chosen_and_stopped_by_a_foul() {
     a.until("plan-role", |t| t.contains("not the one to set")).await;
     let (first, copy) = {
         let t = ticket(&a, &id).await;
-        (t["plans"][0]["id"].clone(), t["plans"][1]["id"].clone())
+        (t["plans"][0]["id"].clone(), t["plans"].as_array().unwrap().last().unwrap()["id"].clone())
     };
     assert_eq!(ticket(&a, &id).await["job"]["plan_id"], first);
     a.click("nav.rail a:nth-of-type(5)").await;
@@ -69,12 +70,12 @@ async fn searched_whole_chosen_and_stopped_by_a_foul() {
     a.click("nav.rail a:nth-of-type(3)").await;
     a.press("panel-checks").await;
     a.press("measure-limits").await;
-    a.fill("[data-testid=limit-arch_rear_mm]", "12").await;
+    a.fill("[data-testid=limit-arch_front_mm]", "12").await;
     a.press("limits-keep").await;
     a.until("headline", |t| t.contains("fouls")).await;
     a.click("nav.rail a:nth-of-type(5)").await;
     a.until("set-short", |t| t.contains("arch")).await;
-    let off = a.until("gate-off", |t| t.contains("behind")).await;
+    let off = a.until("gate-off", |t| t.contains("ahead")).await;
     assert!(off.contains("15 mm"), "{off}");
     a.fill("[data-testid=gate-reason]", "Liner trimmed here, 20 mm now").await;
     a.press("gate-pass").await;

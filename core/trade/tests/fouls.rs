@@ -133,7 +133,7 @@ fn every_foul_is_told_and_none_is_on_aim() {
             CheckKind::Shaft,
             near(|i| {
                 let c = i.geometry.wheel.center;
-                i.limits.shaft_inner = Some([c[0], c[1] - 500.0, c[2] - 60.0]);
+                i.limits.shaft_inner = Some([c[0], c[1] - 500.0, c[2] + 60.0]);
                 i.limits.shaft_deg = Some(8.0);
             }),
         ),
@@ -157,7 +157,12 @@ fn every_foul_is_told_and_none_is_on_aim() {
     ];
     for (kind, i) in cases {
         let r = plan(&i, &[]).unwrap();
-        let foul = r.left.checks.iter().find(|c| c.kind == kind).unwrap_or_else(|| panic!("{kind:?} is not checked"));
+        let foul = r
+            .left
+            .checks
+            .iter()
+            .find(|c| c.kind == kind)
+            .unwrap_or_else(|| panic!("{kind:?} is not checked"));
         assert!(foul.fouls(), "{kind:?}: {}", foul.words.en());
         assert!(!r.verdict.reached, "{kind:?}: {}", r.verdict.headline.en());
         let says = r.verdict.sentence.en();

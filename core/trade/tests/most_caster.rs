@@ -3,11 +3,11 @@
 
 mod common;
 
+use bold_stance_car::vehicle::{Attitude, anchor};
 use bold_stance_kinematics::geometry::Side;
+use bold_stance_kinematics::linkage::Corner;
 use bold_stance_trade::part::shipped_parts;
 use bold_stance_trade::plan::{Bench, PlanInput, PlanResult, plan};
-use bold_stance_kinematics::linkage::Corner;
-use bold_stance_car::vehicle::{Attitude, anchor};
 use common::truck;
 
 fn with(most: bool) -> (PlanInput, PlanResult) {
@@ -53,7 +53,8 @@ fn it_finds_more_and_keeps_everything_else_in() {
                 let mut turned = bench.clone();
                 (turned.adjusters[0].position, turned.adjusters[1].position) = (p[0], p[1]);
                 let a = bench.angles(&turned.with_toe(0.05)).ok()?;
-                let inside = a.camber_deg >= t.camber[0] && a.camber_deg <= t.camber[1] && a.caster_deg <= t.caster[1];
+                let inside =
+                    a.camber_deg >= t.camber[0] && a.camber_deg <= t.camber[1] && a.caster_deg <= t.caster[1];
                 inside.then_some(a.caster_deg)
             })
             .fold(f64::MIN, f64::max);

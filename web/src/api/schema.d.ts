@@ -1270,6 +1270,8 @@ export interface components {
             camber_deg: number[];
             /** @description Front caster, degrees, each side. */
             caster_deg: number[];
+            /** @description Whether as much caster is wanted as can be had inside its window, not its middle. */
+            caster_most?: boolean;
             /**
              * Format: double
              * @description Most left-minus-right camber in size, degrees.

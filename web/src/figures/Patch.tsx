@@ -1,6 +1,5 @@
 // A contact patch seen from above, the nose up: each strip as long as it touches, brighter where it is pressed harder.
 import type { Schemas } from '../api/client';
-import { num } from '../units/print';
 
 const W = 96;
 const H = 92;
@@ -41,11 +40,6 @@ export function Patch({ patch, innerOn, longest, hardest, label }: Props) {
           />
         );
       })}
-      {patch.strips.every((s) => s.length_mm > 0) ? null : (
-        <text x={W / 2} y={12} textAnchor="middle" fontSize="12" fill="var(--chalk2)">
-          {num(100 * patch.touching)} % touches
-        </text>
-      )}
     </svg>
   );
 }

@@ -152,6 +152,7 @@ export function CornerPanel({ result, axle, tyres, ratio, lock }: Props) {
                   <figcaption>
                     {angle(p[k].camber_deg, form)} · {Math.round(100 * p[k].thirds[0]!)}/
                     {Math.round(100 * p[k].thirds[1]!)}/{Math.round(100 * p[k].thirds[2]!)} %
+                    {p[k].touching < 1 && <span>, {num(100 * p[k].touching)} % on the road</span>}
                   </figcaption>
                 </figure>
               ))}

@@ -105,9 +105,10 @@ export function MadeHere({ ticket, fit }: Props) {
                     className="on-slate"
                     disabled={use.isPending}
                     onClick={() => use.mutate(m)}
+                    aria-label={`Use this place: ${words[aid]}, ${place}`}
                     data-testid={`made-${aid}-${place}`}
                   >
-                    Use this place
+                    Use
                   </ChipButton>
                 </div>
               )

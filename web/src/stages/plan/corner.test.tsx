@@ -102,7 +102,7 @@ it('asks for as found and as set, and names the thirds of every patch', async ()
       name: 'As set, outside the bend: inner third 30, middle 35, outer 35 per cent of the load',
     }),
   ).toBeTruthy();
-  expect(screen.getByText('50 % touches')).toBeTruthy();
+  expect(screen.getByText(', 50 % on the road')).toBeTruthy();
 });
 
 it('shows a rear axle its patches without a steering wheel, and no caster', () => {
