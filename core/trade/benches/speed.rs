@@ -16,7 +16,7 @@ use bold_stance_kinematics::linkage::{Corner, Linkage};
 use bold_stance_trade::aim::Target;
 use bold_stance_trade::part::{Part, parts_for, shipped_parts};
 use bold_stance_trade::plan::{
-    Bench, Budget, Filters, LadderAsked, Plane, USUAL_SPAN_MM, ladders, plan, reach, search, solve,
+    Bench, Budget, Filters, LadderAsked, OtherAxle, Plane, USUAL_SPAN_MM, ladders, plan, reach, search, solve,
 };
 use bold_stance_trade::reading::{
     Jack, Method, Place, Prepared, RawEntry, Scene, Seen, Take, Visit, picture, shipped_methods,
@@ -346,6 +346,7 @@ fn how_high(c: &mut Criterion) {
     let asked = [Axle::Front, Axle::Rear].map(|axle| LadderAsked {
         car: car.clone(),
         axle,
+        other: OtherAxle::AsPlanned,
         sets: sets(axle),
         span_mm: USUAL_SPAN_MM,
     });
