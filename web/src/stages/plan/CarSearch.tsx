@@ -7,12 +7,11 @@ import { MeasureField } from '../../input/Field';
 import { readField } from '../../input/kinds';
 import { FieldError } from '../../shell/Fault';
 import { changeOf, partOf, useShop } from '../../shell/ticket';
-import { LineInput } from '../../ui/LineInput';
 import { Bare, ChipButton } from '../../ui/Press';
 import { Glyph } from '../../ui/glyphs';
+import { useSpend } from './spend';
 import { useSettings } from '../../ui/settings';
 import { farUnit } from '../../units/measure';
-import { readNumber } from '../../units/notation';
 import { angle, length, MM_PER_INCH, num, signed } from '../../units/print';
 import { money } from './money';
 import { useCarSearch, type Tyres } from './useSearch';
@@ -74,14 +73,10 @@ export function CarSearch({ input, draft, tyres, change }: Props) {
   }
   const bandOf = (a: AxleName) => texts[a].map((t) => readField('length', t, units));
   const unread = axles.some((a) => input.base.axles[a] && bandOf(a).some((v) => v === undefined));
-  const [budget, setBudget] = useState('');
-  const [hours, setHours] = useState('');
+  const spend = useSpend({ budget: 'car-budget', hours: 'car-hours' });
+  const { budget, minutes } = spend;
   const [on, setOn] = useState(0);
   const search = useCarSearch();
-  const read = (t: string) => (t.trim() === '' ? null : (readNumber(t) ?? NaN));
-  const [most, long] = [read(budget), read(hours)];
-  const badMoney = most !== null && !(most >= 0 && most <= 1e6);
-  const badHours = long !== null && !(long >= 0 && long <= 100);
   const there = axles.filter((a) => input.base.axles[a]);
   const bandFor = (a: AxleName) => {
     const [low, high] = bandOf(a);
@@ -92,8 +87,8 @@ export function CarSearch({ input, draft, tyres, change }: Props) {
     () => ({
       band_mm: JSON.parse(bands) as Record<AxleName, { low_mm: number; high_mm: number }>,
       filters: {
-        budget: badMoney ? null : most,
-        labour_minutes: badHours || long === null ? null : Math.round(long * 60),
+        budget,
+        labour_minutes: minutes,
         labour_rate: shop?.labour_rate ?? null,
         forbid: [],
         pinned: [],
@@ -101,7 +96,7 @@ export function CarSearch({ input, draft, tyres, change }: Props) {
         most_parts: null,
       },
     }),
-    [bands, badMoney, most, badHours, long, shop?.labour_rate],
+    [bands, budget, minutes, shop?.labour_rate],
   );
   const { run, stop } = search;
   useEffect(() => stop, [stop]);
@@ -132,32 +127,8 @@ export function CarSearch({ input, draft, tyres, change }: Props) {
             ))}
           </div>
         ))}
-        <div className="sets-line">
-          <label>
-            Parts at most
-            <LineInput
-              inputMode="decimal"
-              value={budget}
-              placeholder="any price"
-              onChange={(e) => setBudget(e.target.value)}
-              aria-invalid={badMoney}
-              testid="car-budget"
-            />
-          </label>
-          <label>
-            Hours at most
-            <LineInput
-              inputMode="decimal"
-              value={hours}
-              placeholder="any"
-              onChange={(e) => setHours(e.target.value)}
-              aria-invalid={badHours}
-              testid="car-hours"
-            />
-          </label>
-        </div>
-        {badMoney && <FieldError wrong={`“${budget}” is no price`} right="a number such as 400, or empty" />}
-        {badHours && <FieldError wrong={`“${hours}” are no hours`} right="a number such as 2.5, or empty" />}
+        <div className="sets-line">{spend.inputs}</div>
+        {spend.faults}
         {faults
           .filter((f) => !f.field.startsWith('band_mm.'))
           .map((f) => (
@@ -221,7 +192,7 @@ export function CarSearch({ input, draft, tyres, change }: Props) {
       <div className="pane-foot">
         <Button
           variant={r && !search.running ? 'outlined' : 'contained'}
-          disabled={search.running || badMoney || badHours || unread}
+          disabled={search.running || spend.bad || unread}
           onClick={go}
           data-testid="car-search-go"
         >

@@ -1,14 +1,12 @@
 // Every set of parts that lands on aim, ranked, with reasons; filters, pins, and the way to take one.
 import { Fold } from '../../ui/Fold';
-import { LineInput } from '../../ui/LineInput';
 import { Pick } from '../../ui/Pick';
 import { Bare, ChipButton } from '../../ui/Press';
-import { readNumber } from '../../units/notation';
 import { Button } from '@mui/material';
 import { useEffect, useMemo, useState } from 'react';
 import type { AxleName, CarInput, Schemas } from '../../api/client';
-import { FieldError } from '../../shell/Fault';
 import { Glyph } from '../../ui/glyphs';
+import { useSpend } from './spend';
 import { useSettings } from '../../ui/settings';
 import { changeOf, useShop } from '../../shell/ticket';
 import { ruleWords } from '../../shell/ShopDialog';
@@ -19,10 +17,6 @@ import { useSearch, type Filters, type Tyres } from './useSearch';
 
 type SetPlan = Schemas['SetPlan'];
 type Rule = Schemas['Rule'];
-
-/** Filters that are on. */
-const on = (forbid: Rule[], money: number | undefined, long: number | undefined, most: number) =>
-  forbid.length + (money === undefined ? 0 : 1) + (long === undefined ? 0 : 1) + (most < 4 ? 1 : 0);
 
 interface Props {
   input: CarInput;
@@ -36,14 +30,11 @@ interface Props {
 
 export function SetsPane({ input, axle, tyres, fitted, pins, setPins, take }: Props) {
   const [forbid, setForbid] = useState<Rule[]>([]);
-  const [budget, setBudget] = useState('');
-  const [hours, setHours] = useState('');
+  const spend = useSpend({ budget: 'budget', hours: 'hours' });
   const [most, setMost] = useState(4);
   const [open, setOpen] = useState(0);
-  const money = budget.trim() === '' ? undefined : (readNumber(budget) ?? NaN);
-  const wrong = money !== undefined && !(money >= 0 && money <= 1e6);
-  const long = hours.trim() === '' ? undefined : (readNumber(hours) ?? NaN);
-  const tooLong = long !== undefined && !(long >= 0 && long <= 100);
+  const { budget, minutes } = spend;
+  const filtersOn = forbid.length + spend.on + (most < 4 ? 1 : 0);
   const shop = useShop();
   const rate = shop.data?.settings.labour_rate;
   const search = useSearch();
@@ -51,13 +42,13 @@ export function SetsPane({ input, axle, tyres, fitted, pins, setPins, take }: Pr
   const filters: Filters = useMemo(
     () => ({
       forbid,
-      budget: wrong ? null : (money ?? null),
-      labour_minutes: tooLong || long === undefined ? null : Math.round(long * 60),
+      budget,
+      labour_minutes: minutes,
       labour_rate: rate ?? null,
       most_parts: most,
       ...pins,
     }),
-    [forbid, money, wrong, long, tooLong, rate, most, pins],
+    [forbid, budget, minutes, rate, most, pins],
   );
   // What is fitted or picked does not change what is searched.
   const bare = changeOf(input.plan, axle, { fitted: [], picked: { left: null, right: null } });
@@ -83,7 +74,7 @@ export function SetsPane({ input, axle, tyres, fitted, pins, setPins, take }: Pr
           words={
             <>
               Filters
-              {on(forbid, money, long, most) ? `: ${on(forbid, money, long, most)} on` : ''}
+              {filtersOn ? `: ${filtersOn} on` : ''}
             </>
           }
         >
@@ -101,28 +92,7 @@ export function SetsPane({ input, axle, tyres, fitted, pins, setPins, take }: Pr
             ))}
           </div>
           <div className="sets-line">
-            <label>
-              Parts at most
-              <LineInput
-                inputMode="decimal"
-                value={budget}
-                placeholder="any price"
-                onChange={(e) => setBudget(e.target.value)}
-                aria-invalid={wrong}
-                testid="budget"
-              />
-            </label>
-            <label>
-              Hours at most
-              <LineInput
-                inputMode="decimal"
-                value={hours}
-                placeholder="any"
-                onChange={(e) => setHours(e.target.value)}
-                aria-invalid={tooLong}
-                testid="hours"
-              />
-            </label>
+            {spend.inputs}
             <Pick
               label="Sets of"
               value={String(most)}
@@ -131,8 +101,7 @@ export function SetsPane({ input, axle, tyres, fitted, pins, setPins, take }: Pr
             />
           </div>
         </Fold>
-        {tooLong && <FieldError wrong={`“${hours}” are no hours`} right="a number such as 2.5, or empty" />}
-        {wrong && <FieldError wrong={`“${budget}” is no price`} right="a number such as 400, or empty" />}
+        {spend.faults}
         {(pins.pinned.length > 0 || pins.excluded.length > 0) && (
           <div className="sets-filters">
             {[
