@@ -1,7 +1,7 @@
 //! What words cost beside the work they tell of, in one run: `cargo bench -p bold-stance-words --bench speak`.
 #![allow(missing_docs, clippy::unwrap_used)]
 
-#[path = "../../core/trade/tests/common/mod.rs"]
+#[path = "../../core/trade/tests/all/common/mod.rs"]
 mod common;
 
 use bold_stance_trade::part::shipped_parts;

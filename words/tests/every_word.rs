@@ -3,11 +3,9 @@
 //! else.
 #![allow(clippy::unwrap_used, clippy::expect_used, clippy::panic, missing_docs)]
 
-#[path = "../../core/trade/tests/stage/cases.rs"]
-mod cases;
-#[path = "../../core/trade/tests/common/mod.rs"]
+#[path = "../../core/trade/tests/all/common/mod.rs"]
 mod common;
-#[path = "../../core/trade/tests/stage/mod.rs"]
+#[path = "../../core/trade/tests/all/stage/mod.rs"]
 mod stage;
 use bold_stance_car::archetype::shipped_archetypes;
 use bold_stance_car::vehicle::Measured;
@@ -330,7 +328,7 @@ fn tread_said(cars: &[CarInput], parts: &[Part], out: &mut Vec<Said>) {
 
 /// What is said of readings: every suspicion of its case, the picture of its visit, and every method's reading worked out.
 fn readings_said(out: &mut Vec<Said>) {
-    for (rule, (yes, no)) in &cases::cases() {
+    for (rule, (yes, no)) in &stage::cases::cases() {
         for play in yes.iter().chain(no) {
             let mut s = stage::Stage::new();
             play(&mut s);

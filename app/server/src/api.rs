@@ -48,6 +48,7 @@ use utoipa::OpenApi;
         routes::parts::list,
         routes::parts::keep,
         routes::parts::look,
+        routes::parts::made,
         routes::parts::csv,
         routes::parts::json,
         routes::parts::import,

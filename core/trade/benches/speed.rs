@@ -1,7 +1,7 @@
 //! Speed of what is asked for many times a second: `cargo bench -p bold-stance-trade --bench speed`.
 #![allow(missing_docs, clippy::unwrap_used)]
 
-#[path = "../tests/common/mod.rs"]
+#[path = "../tests/all/common/mod.rs"]
 mod common;
 
 use bold_stance_car::adjuster::default_adjusters;

@@ -35,6 +35,7 @@ export const listParts = () =>
   );
 export const keepPart = (id: string, body: Schemas['SavePart']) =>
   take(api.PUT('/api/v1/parts/{id}', { params: { path: { id } }, body }));
+export const madeParts = (body: Schemas['MadeFor']) => take(api.POST('/api/v1/parts/made', { body }));
 export const lookAtPart = (body: Schemas['LookAtPart']) => take(api.POST('/api/v1/parts/look', { body }));
 export const listAims = () =>
   whole(

@@ -797,6 +797,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/parts/made": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Parts that construction aids can be made into: places, lengths, and what is left over. Their words are the sender's. */
+        post: operations["madeParts"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/parts/{id}": {
         parameters: {
             query?: never;
@@ -1253,6 +1270,11 @@ export interface components {
             /** @description In words. */
             says: components["schemas"]["Said"];
         };
+        /**
+         * @description Which point is placed.
+         * @enum {string}
+         */
+        Aid: "upper_pivot" | "tie_rod" | "ackermann";
         /** @description All aids of an axle; none where the layout has no such part. */
         Aids: {
             ackermann?: components["schemas"]["AckermannAid"] | null;
@@ -4831,6 +4853,60 @@ export interface components {
              */
             turned?: number | null;
         };
+        /** @description A part made here. */
+        Made: {
+            /** @description Which point. */
+            aid: components["schemas"]["Aid"];
+            /** @description Which way. */
+            by: components["schemas"]["PlacedBy"];
+            /**
+             * Format: double
+             * @description The same with the part.
+             */
+            left_over: number;
+            /**
+             * Format: double
+             * @description What is left over as it is: mm of contact, degrees of toe, degrees of the inner wheel's error.
+             */
+            left_over_now: number;
+            /**
+             * Format: double
+             * @description Length to cut to, mm: of the rod joint to joint, of the arm pivot axis to joint in the plane of the wheel.
+             */
+            length_mm: number;
+            /** @description The part, without name and other words. */
+            part: components["schemas"]["Part"];
+            /**
+             * Format: double
+             * @description Travel either way from design over which the upper pivot and the tie rod are judged, mm.
+             */
+            travel_mm: number;
+            /**
+             * Format: double
+             * @description The same as it is now, mm.
+             */
+            was_mm: number;
+        };
+        /** @description A front axle that parts are made for. */
+        MadeFor: {
+            /** @description Its points. */
+            geometry: components["schemas"]["Geometry"];
+            /**
+             * Format: double
+             * @description Largest turn of the inner front wheel, degrees.
+             */
+            lock_deg: number;
+            /**
+             * Format: int32
+             * @description Number of the ticket they are made for: tells them from those of another.
+             */
+            ticket: number;
+            /**
+             * Format: double
+             * @description Axle to axle, mm.
+             */
+            wheelbase_mm: number;
+        };
         Mark: string;
         /** @description A step done or not. */
         MarkStep: {
@@ -5398,6 +5474,11 @@ export interface components {
             /** @description Side. */
             side: components["schemas"]["ReadSide"];
         };
+        /**
+         * @description By which way its place was found.
+         * @enum {string}
+         */
+        PlacedBy: "bisector" | "exact";
         /** @description A stored plan. */
         Plan: {
             /** @description What was decided. */
@@ -11381,6 +11462,76 @@ export interface operations {
                 };
             };
             /** @description Fields at fault */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The database does not answer, or the server is shutting down */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    madeParts: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description Made once for a write: sent again with the same one, it is done once and answered alike */
+                "idempotency-key"?: string;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MadeFor"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Made"][];
+                };
+            };
+            /** @description Cannot be read: address, query or body */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Asked from another machine, or written from another site's page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
             422: {
                 headers: {
                     [name: string]: unknown;

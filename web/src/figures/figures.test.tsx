@@ -1,4 +1,4 @@
-// The plan's drawings, drawn from answers of the real model (web/fixtures, held to it by core/trade/tests/figure_fixtures.rs).
+// The plan's drawings, drawn from answers of the real model (web/fixtures, held to it by core/trade/tests/all/figure_fixtures.rs).
 import { renderToStaticMarkup } from 'react-dom/server';
 import { describe, expect, it } from 'vitest';
 import type { Aim, PlanResult, Schemas, SideName } from '../api/client';

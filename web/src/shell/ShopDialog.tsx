@@ -10,24 +10,10 @@ import { Segment } from '../ui/Segment';
 import { readNumber } from '../units/notation';
 import { readDraft, writeDraft } from './drafts';
 import { FieldError } from './Fault';
+import { ruleWords } from './rules';
 import { useShop } from './ticket';
 
 type Settings = Schemas['ShopSettings'];
-type Rule = Schemas['Rule'];
-/** What a class can forbid. */
-export const ruleWords: [Rule, string][] = [
-  ['aftermarket_arms', 'Factory arms stay'],
-  ['welding', 'No welding'],
-  ['cutting', 'No cutting'],
-  ['spherical_joints', 'No metal joints'],
-  ['moves_pivots', 'Pivots stay'],
-  ['knuckle', 'Knuckles stay'],
-];
-
-/** What one of them says, in a line. */
-export const ruleWord = (r: Rule) =>
-  (ruleWords.find(([k]) => k === r)?.[1] ?? r).replace(/^./, (c) => c.toLowerCase());
-
 interface Typed {
   version: number;
   rate: string;

@@ -4,7 +4,7 @@
 // field, what is kept.
 import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
 import { cleanup, render, screen, waitFor } from '@testing-library/react';
-import userEvent from '@testing-library/user-event';
+import userEvent from '../test/user';
 import { afterEach, beforeEach, expect, it, vi } from 'vitest';
 import { NotTheOne } from './ChoosePlan';
 import { ShopDialog } from './ShopDialog';

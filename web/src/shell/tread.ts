@@ -79,3 +79,6 @@ export const range = (b: Schemas['Band'], u: Units): string => farRange(b.low, b
 /** The tyre that is at its limit first. */
 export const firstDone = (w: CarWear): TyreForecast | undefined =>
   [...w.tyres].sort((a, b) => leadOf(a).band_km.median - leadOf(b).band_km.median)[0];
+
+/** Whether two settings are too close to call: the band of their ratio has both in it. */
+export const tooClose = (r: { low: number; high: number }): boolean => r.low < 1 && r.high > 1;

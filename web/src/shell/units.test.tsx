@@ -2,7 +2,7 @@
 // @vitest-environment-options { "url": "http://localhost/" }
 // The units of a shop in a DOM: one switch, and what may be chosen by itself; kept, and told with every request.
 import { cleanup, render, screen } from '@testing-library/react';
-import userEvent from '@testing-library/user-event';
+import userEvent from '../test/user';
 import { afterEach, beforeEach, describe, expect, it } from 'vitest';
 import { unitsHeader } from '../api/units';
 import { SettingsProvider, useSettings } from '../ui/settings';

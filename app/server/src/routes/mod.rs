@@ -148,6 +148,7 @@ pub fn mount(cfg: &mut web::ServiceConfig) {
         .service(plans::mark)
         .service(parts::list)
         .service(parts::look)
+        .service(parts::made)
         .service(
             web::resource("/api/v1/parts/import")
                 .app_data(web::PayloadConfig::new(parts::TABLE_LIMIT))

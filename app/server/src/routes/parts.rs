@@ -5,19 +5,22 @@ use crate::AppState;
 use crate::catalogue::ShelfPart;
 use crate::once::{Begun, Once, again};
 use crate::paging::KeyPage;
+use crate::pool::Peer;
 use crate::problem::{ApiError, ProblemDocument};
 use actix_web::http::StatusCode;
 use actix_web::{HttpRequest, HttpResponse, get, post, put, web};
 use bold_stance_car::draw::{Drawing, draw};
+use bold_stance_car::metrics::{AID_TRAVEL_MM, aids};
 use bold_stance_car::vehicle::Attitude;
 use bold_stance_kinematics::geometry::{Axle, Geometry, Side};
-use bold_stance_kinematics::linkage::{Corner, Linkage};
+use bold_stance_kinematics::linkage::{self, Corner, Linkage};
 use bold_stance_kinematics::wheel::WheelState;
 use bold_stance_store::{event, shop_part};
 use bold_stance_trade::part::{
-    Part, list_problems, part_problems, parts_for, parts_from_csv, parts_from_json, parts_to_csv,
+    Made, Part, list_problems, made_parts, part_problems, parts_for, parts_from_csv, parts_from_json,
+    parts_to_csv,
 };
-use bold_stance_units::problem::Problem;
+use bold_stance_units::problem::{Problem, in_range};
 use bold_stance_units::said::said;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
@@ -277,4 +280,44 @@ pub async fn import(
     let answer = once.answer(tx, StatusCode::OK, &PartsTaken { rows: parts.len(), new }).await?;
     state.shelf_cache.forget();
     Ok(answer)
+}
+
+/// A front axle that parts are made for.
+#[derive(Debug, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct MadeFor {
+    /// Its points.
+    pub geometry: Geometry,
+    /// Axle to axle, mm.
+    #[schema(minimum = 1000.0, maximum = 8000.0)]
+    pub wheelbase_mm: f64,
+    /// Largest turn of the inner front wheel, degrees.
+    #[schema(minimum = 5.0, maximum = 70.0)]
+    pub lock_deg: f64,
+    /// Number of the ticket they are made for: tells them from those of another.
+    pub ticket: u32,
+}
+
+/// Parts that construction aids can be made into: places, lengths, and what is left over. Their words are the sender's.
+#[utoipa::path(post, path = "/api/v1/parts/made", operation_id = "madeParts", request_body = MadeFor,
+    responses((status = 200, body = Vec<Made>), (status = 422, body = ProblemDocument)))]
+#[post("/api/v1/parts/made")]
+pub async fn made(
+    state: web::Data<AppState>,
+    peer: Peer,
+    Doc(m): Doc<MadeFor>,
+) -> Result<HttpResponse, ApiError> {
+    let under = |p: Problem| Problem { field: format!("geometry.{}", p.field), ..p };
+    let mut out: Vec<Problem> = linkage::problems(&m.geometry).into_iter().map(under).collect();
+    out.extend(in_range("wheelbase_mm", m.wheelbase_mm, 1000.0, 8000.0, "mm").err());
+    out.extend(in_range("lock_deg", m.lock_deg, 5.0, 70.0, "°").err());
+    if !out.is_empty() {
+        return Err(out.into());
+    }
+    let worked = state.pool.run(&peer, move |_| {
+        let (g, lock, base) = (&m.geometry, m.lock_deg, m.wheelbase_mm);
+        let (points, wheel) = g.side(Side::Left);
+        made_parts(g, &aids(&points, &wheel, AID_TRAVEL_MM, lock, base), m.ticket)
+    });
+    Ok(HttpResponse::Ok().json(worked.await?))
 }

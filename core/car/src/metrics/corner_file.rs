@@ -22,7 +22,7 @@ use serde::{Deserialize, Serialize};
 /// Heights of the curves.
 const HEIGHTS: usize = 41;
 /// Travel the construction aids are made for, mm either way.
-const AID_TRAVEL: f64 = 50.0;
+pub const AID_TRAVEL_MM: f64 = 50.0;
 
 /// The whole page.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
@@ -282,7 +282,7 @@ pub fn corner_file(r: &CornerFileRequest) -> Result<CornerFile, Vec<Problem>> {
         live,
         aids: {
             let (points, wheel) = car.front.side(Side::Left);
-            aids(&points, &wheel, AID_TRAVEL, car.facts.lock_deg, car.wheelbase_mm)
+            aids(&points, &wheel, AID_TRAVEL_MM, car.facts.lock_deg, car.wheelbase_mm)
         },
         watch,
         front,

@@ -16,7 +16,7 @@ mod steering;
 pub use aids::{AckermannAid, Aids, PivotAid, TieRodAid, ackermann_aid, aids, tie_rod_aid, upper_pivot_aid};
 pub use axle::{AxleMetrics, BodyFacts, JointSwing, ShaftAngles, axle_metrics};
 pub use car_drawing::{CarDrawing, CarDrawingRequest, CornerDrawing, car_drawing};
-pub use corner_file::{CornerFile, corner_file};
+pub use corner_file::{AID_TRAVEL_MM, CornerFile, corner_file};
 pub use curves::{AxleCurves, HeightPoint, SteerPoint, axle_curves, steer_curve};
 pub use live_axle::{LivePoint, live_axle_curve};
 pub use motion::{Motion, RollCentre, motion, roll_centre};

@@ -362,7 +362,11 @@ impl Work<'_> {
         out.short_deg = set.iter().map(|s| s.shortfall.readable().worst()).fold(0.0, f64::max);
         out.apart_deg = self.apart_deg(&set[0].angles, &set[1].angles);
         out.effect = self.effect(without, &benches);
-        let missing = misfits(&with, self.input, &provided(self.input, has_toe));
+        // What other parts lack or break is theirs, and the verdict's, as with the checks below.
+        let has = provided(self.input, has_toe);
+        let theirs = misfits(without, self.input, &has);
+        let mut missing = misfits(&with, self.input, &has);
+        missing.retain(|m| !theirs.contains(m));
         let was: Vec<Check> =
             (0..2).flat_map(|i| self.checks(i, without, &self.bench(i, without).start())).collect();
         let fails: Vec<Said> = (0..2)

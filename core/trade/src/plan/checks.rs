@@ -210,8 +210,9 @@ impl Checked<'_> {
         if self.limits.bucket.is_some() {
             out.push(Past::gap(self.bucket_gap(&c, &poses), LEAST_BUCKET_GAP));
         }
-        for gap in self.arch_gaps(&poses).into_iter().flatten() {
-            out.push(Past::gap(Some(gap.now), LEAST_ARCH_GAP));
+        let measured = [self.limits.arch_front_mm, self.limits.arch_rear_mm];
+        for (gap, _) in self.arch_gaps(&poses).into_iter().zip(measured).filter(|(_, m)| m.is_some()) {
+            out.push(Past::gap(gap.map(|g| g.now), LEAST_ARCH_GAP));
         }
         if self.limits.strut_gap_mm.is_some() {
             out.push(Past::gap(self.strut_gap(&c, &poses), LEAST_STRUT_GAP));

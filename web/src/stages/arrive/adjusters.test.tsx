@@ -3,7 +3,7 @@
 // What can be turned, in a DOM: one more at its place, sides told apart, sizes in the shop's units, told to be all.
 import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
 import { cleanup, fireEvent, render, screen, waitFor, within } from '@testing-library/react';
-import userEvent from '@testing-library/user-event';
+import userEvent from '../../test/user';
 import { useState } from 'react';
 import { afterEach, beforeEach, expect, it, vi } from 'vitest';
 import type { Geometry } from '../../api/client';

@@ -3,7 +3,7 @@
 // The vehicle's form in a DOM: typed as a shop has it, refused at the field, and kept to the last digit where nobody typed.
 import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
 import { cleanup, fireEvent, render, screen, waitFor } from '@testing-library/react';
-import userEvent from '@testing-library/user-event';
+import userEvent from '../../test/user';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import { ApiProblem, type VehicleFacts } from '../../api/client';
 import { starting } from '../../fixtures';

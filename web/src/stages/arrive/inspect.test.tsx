@@ -2,7 +2,7 @@
 // What is worn, in a DOM: pressed once, taken back by a press, and what it leads to said at once.
 import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
 import { cleanup, render, screen } from '@testing-library/react';
-import userEvent from '@testing-library/user-event';
+import userEvent from '../../test/user';
 import { useState } from 'react';
 import { afterEach, expect, it, vi } from 'vitest';
 import { Inspect, tell, told, type Inspected } from './Inspect';

@@ -1,7 +1,7 @@
 // @vitest-environment happy-dom
 // Notes in a DOM: written at a place of the car, a photo made smaller before it is sent, refused in words, struck out.
 import { cleanup, fireEvent, render, screen, waitFor } from '@testing-library/react';
-import userEvent from '@testing-library/user-event';
+import userEvent from '../../test/user';
 import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
 import { afterEach, beforeEach, expect, it, vi } from 'vitest';
 import { ApiProblem, type Ticket } from '../../api/client';

@@ -11,6 +11,7 @@ import type { JobLine } from '../../api/client';
 import { Car, Ground } from '../../ui/Car';
 import { Glyph, Logo } from '../../ui/glyphs';
 import { stages, stageTitle } from '../../shell/JobFrame';
+import { onSlate } from '../../theme/onSlate';
 import { useKeys } from '../../shell/bindings';
 import { Keys } from '../../shell/Keys';
 import { ShopDialog } from '../../shell/ShopDialog';
@@ -132,7 +133,7 @@ export default function Jobs() {
             onClick={() => setShopOpen(true)}
             sx={{
               minHeight: 56,
-              '&.MuiButton-outlined': { color: 'var(--chalk)', borderColor: 'var(--chalk2)' },
+              ...onSlate,
             }}
             data-testid="to-shop"
           >
@@ -145,7 +146,7 @@ export default function Jobs() {
             className="tablet-up"
             sx={{
               minHeight: 56,
-              '&.MuiButton-outlined': { color: 'var(--chalk)', borderColor: 'var(--chalk2)' },
+              ...onSlate,
             }}
             data-testid="to-parts"
           >
@@ -158,9 +159,7 @@ export default function Jobs() {
             sx={{
               minHeight: 56,
               whiteSpace: 'nowrap',
-              ...(bays.length && {
-                '&.MuiButton-outlined': { color: 'var(--chalk)', borderColor: 'var(--chalk2)' },
-              }),
+              ...(bays.length && onSlate),
             }}
             data-testid="new-arrival"
           >

@@ -3,7 +3,7 @@
 // The list of jobs in a DOM: bays first, the newest waiting first, older ones on demand, found in the database.
 import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
 import { cleanup, fireEvent, render, screen, waitFor, within } from '@testing-library/react';
-import userEvent from '@testing-library/user-event';
+import userEvent from '../../test/user';
 import { MemoryRouter } from 'react-router';
 import { afterEach, beforeEach, expect, it, vi } from 'vitest';
 import type { JobLine } from '../../api/client';

@@ -1,4 +1,5 @@
 // The shop's parts: shipped ones, own ones, what each moves, in and out as CSV and JSON.
+import { onSlate } from '../../theme/onSlate';
 import { LineInput } from '../../ui/LineInput';
 import { Bare } from '../../ui/Press';
 import { listParts, sendTable } from '../../api/calls';
@@ -13,7 +14,6 @@ import type { Part } from './kinds';
 import { PartForm } from './PartForm';
 
 type Shelf = Schemas['ShelfPart'];
-const onSlate = { '&.MuiButton-outlined': { color: 'var(--chalk)', borderColor: 'var(--chalk2)' } };
 const origins: Record<Shelf['origin'], string> = { shipped: 'shipped', shop: 'own', changed: 'changed' };
 
 const blank: Part = {

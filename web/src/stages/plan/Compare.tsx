@@ -12,7 +12,7 @@ import { useSettings } from '../../ui/settings';
 import { axleOf, inputOf, partOf, useBench } from '../../shell/ticket';
 import { farUnit } from '../../units/measure';
 import { angle, length, lengthChange, num } from '../../units/print';
-import { carTyres, firstDone, leadOf, placeName, range, useTread } from '../../shell/tread';
+import { carTyres, firstDone, leadOf, placeName, range, tooClose, useTread } from '../../shell/tread';
 
 interface Column {
   plan: Plan;
@@ -141,7 +141,7 @@ export default function Compare() {
         if (c.plan.id === shown[0]?.id) return 'is 1';
         const q = c.wear && firstDone(c.wear)?.scenes.find((s) => s.id === 'other')?.ratio_to_lead;
         if (!q) return '…';
-        const close = q.low < 1 && q.high > 1;
+        const close = tooClose(q);
         return (
           <span className="fig">
             ×{num(q.ratio, 2)} ({num(q.low, 2)}–{num(q.high, 2)}){close && ', too close to call'}

@@ -2,38 +2,72 @@
 // part of the shop that goes on the plan.
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useMemo, useState } from 'react';
-import { keepPart, listParts, cornerFile } from '../../api/calls';
+import { keepPart, listParts, madeParts } from '../../api/calls';
 import { ApiProblem, type Schemas, type Ticket } from '../../api/client';
 import { useLive } from '../../api/live';
 import { FieldError } from '../../shell/Fault';
 import { ChipButton } from '../../ui/Press';
 import { useSettings } from '../../ui/settings';
 import { angle, length } from '../../units/print';
-import { madeOf, type Aid, type Made, type Place } from './madeHere';
+
+type Made = Schemas['Made'];
+
+/** What each is called: over its places, as a part, what it moves, and what is cut to length. */
+const words: Record<Made['aid'], [string, string, string, string]> = {
+  upper_pivot: [
+    'Upper pivot, no bump scrub',
+    'Upper arm place',
+    'both upper pivots moved, arm to fit',
+    'arm, pivot axis to joint',
+  ],
+  tie_rod: [
+    'Inner tie rod, no bump steer',
+    'Inner tie-rod place',
+    'inner tie-rod joint moved, rod to fit',
+    'rod, joint to joint',
+  ],
+  ackermann: [
+    'Steering arm, Ackermann',
+    'Steering arm for Ackermann',
+    'outer tie-rod joint moved on the arm, rod to fit',
+    'rod, joint to joint',
+  ],
+};
+
+/** The part with its words. */
+export function named(m: Made, ticket: number): Made['part'] {
+  const [, name, summary] = words[m.aid];
+  return {
+    ...m.part,
+    name: `${name}, made here for ticket ${String(ticket).padStart(4, '0')}`,
+    summary,
+    side_effect: 'Made here from the drawing: measure it again on the car.',
+    cautions: ['Welded and cut suspension parts are for licensed inspection.'],
+  };
+}
 
 interface Props {
   ticket: Ticket;
   fit: (id: string) => void;
 }
 
-const words: Record<Aid, string> = {
-  upper_pivot: 'Upper pivot, no bump scrub',
-  tie_rod: 'Inner tie rod, no bump steer',
-  ackermann: 'Steering arm, Ackermann',
-};
-
 export function MadeHere({ ticket, fit }: Props) {
   const queries = useQueryClient();
   const { form, unit } = useSettings();
   const geometry = ticket.vehicle.facts.axles.front.geometry;
+  const { wheelbase_mm, lock_deg } = ticket.base;
+  const no = ticket.job.ticket;
   // Asked for only where somebody looks.
   const [open, setOpen] = useState(false);
-  const asked = useMemo(() => ({ file: ticket.corner_file, car: null }), [ticket.corner_file]);
-  const file = useLive('corner-file', open && geometry ? asked : undefined, cornerFile);
+  const asked = useMemo(
+    () => (geometry ? { geometry, wheelbase_mm, lock_deg, ticket: no } : undefined),
+    [geometry, wheelbase_mm, lock_deg, no],
+  );
+  const made = useLive('made-parts', open ? asked : undefined, madeParts);
   const use = useMutation({
     mutationFn: async (m: Made) => {
       const own = (await listParts()).find((p) => p.part.id === m.part.id);
-      await keepPart(m.part.id, { version: own?.version ?? 0, part: m.part, retired: false });
+      await keepPart(m.part.id, { version: own?.version ?? 0, part: named(m, no), retired: false });
       return m.part.id;
     },
     onSuccess: async (id) => {
@@ -42,90 +76,65 @@ export function MadeHere({ ticket, fit }: Props) {
     },
   });
   if (!geometry) return null;
-  const toggle = (
-    <ChipButton
-      size="small"
-      className="on-slate"
-      aria-expanded={open}
-      onClick={() => setOpen(!open)}
-      data-testid="made-here"
-    >
-      For arms made here
-    </ChipButton>
-  );
-  const aids = open ? file.data?.aids : undefined;
-  if (!aids) return <div className="made-here">{toggle}</div>;
-  const left = (aid: Aid, place: Place | 'now'): string => {
-    if (aid === 'tie_rod' && aids.tie_rod)
-      return angle(
-        {
-          now: aids.tie_rod.steer_now_deg,
-          bisector: aids.tie_rod.steer_bisector_deg,
-          exact: aids.tie_rod.steer_exact_deg,
-        }[place],
-        form,
-        2,
-      );
-    if (aid === 'ackermann' && aids.ackermann)
-      return angle(
-        {
-          now: aids.ackermann.error_now_deg,
-          bisector: aids.ackermann.error_construction_deg,
-          exact: aids.ackermann.error_exact_deg,
-        }[place],
-        form,
-      );
-    const p = aids.upper_pivot!;
-    return length(
-      { now: p.scrub_now_mm, bisector: p.scrub_bisector_mm, exact: p.scrub_exact_mm }[place],
-      unit,
-    );
-  };
-  const rows = (['upper_pivot', 'tie_rod', 'ackermann'] as const).filter((a) => aids[a]);
-  const fault = use.error instanceof ApiProblem ? use.error : undefined;
+  const list = open ? made.data : undefined;
+  const one = list?.[0];
+  const left = (m: Made, v: number) =>
+    m.aid === 'upper_pivot' ? length(v, unit) : angle(v, form, m.aid === 'tie_rod' ? 2 : 1);
+  const fault = use.error instanceof ApiProblem ? use.error : made.fault;
   return (
-    <div className="made-here">
-      {toggle}
-      {!rows.length && <p className="small">This axle has no point that an aid could place.</p>}
-      {rows.map((aid) => (
-        <div key={aid} className="made-row">
-          <b>{words[aid]}</b>
-          <span className="small">left over as it is {left(aid, 'now')}</span>
-          {(['bisector', 'exact'] as const).map((place) => {
-            const m = madeOf(aids as Schemas['Aids'], aid, place, geometry, ticket.job.ticket);
-            return (
-              m && (
-                <div key={place} className="made-place">
-                  <span className="small">
-                    {place === 'exact' ? 'exact' : aid === 'ackermann' ? 'construction' : 'bisector'}: left
-                    over {left(aid, place)}; {m.what} {length(m.now_mm, unit)}, was {length(m.was_mm, unit)}
-                  </span>
-                  <ChipButton
-                    size="small"
-                    className="on-slate"
-                    disabled={use.isPending}
-                    onClick={() => use.mutate(m)}
-                    aria-label={`Use this place: ${words[aid]}, ${place}`}
-                    data-testid={`made-${aid}-${place}`}
-                  >
-                    Use
-                  </ChipButton>
-                </div>
-              )
-            );
-          })}
-        </div>
-      ))}
-      {fault && (
+    <div className={`made-here${open ? ' open' : ''}`}>
+      <ChipButton
+        size="small"
+        className="on-slate"
+        aria-expanded={open}
+        onClick={() => setOpen(!open)}
+        data-testid="made-here"
+      >
+        For arms made here
+      </ChipButton>
+      {list?.length === 0 && <p className="small">This axle has no point that an aid could place.</p>}
+      {list?.map((m, i) => {
+        const [over, , , what] = words[m.aid];
+        const first = list.findIndex((x) => x.aid === m.aid) === i;
+        return (
+          <div key={m.part.id} className={first ? 'made-row' : ''}>
+            {first && (
+              <>
+                <b>{over}</b>
+                <span className="small">left over as it is {left(m, m.left_over_now)}</span>
+              </>
+            )}
+            <div className="made-place">
+              <span className="small">
+                {m.by === 'exact' ? 'exact' : 'by construction'}: left over {left(m, m.left_over)}; {what}{' '}
+                {length(m.length_mm, unit)}, was {length(m.was_mm, unit)}
+              </span>
+              <ChipButton
+                size="small"
+                className="on-slate"
+                disabled={use.isPending}
+                onClick={() => use.mutate(m)}
+                aria-label={`Use this place: ${over}, ${m.by}`}
+                data-testid={`made-${m.aid}-${m.by}`}
+              >
+                Use
+              </ChipButton>
+            </div>
+          </div>
+        );
+      })}
+      {open && fault && (
         <FieldError
           wrong={fault.problems[0]?.wrong ?? fault.message}
           right={fault.problems[0]?.right ?? 'try again'}
         />
       )}
-      <p className="small">
-        Left front, over ±{length(aids.travel_mm, unit)} from design. Used, it is a part of the shop and on
-        this plan. Welded and cut suspension parts are for licensed inspection.
-      </p>
+      {one && (
+        <p className="small">
+          Left front, over ±{length(one.travel_mm, unit)} from design. Used, it is a part of the shop and on
+          this plan. Welded and cut suspension parts are for licensed inspection.
+        </p>
+      )}
     </div>
   );
 }

@@ -412,16 +412,24 @@ function AxleBench({ bench, axle, setAxle, answer, result, fault, stale }: AxleP
             result={result}
             axle={axle}
             tyres={ticket.tyres}
-            ratio={ticket.base.steering_ratio ?? 16}
+            ratio={ticket.vehicle.facts.car!.steering_ratio}
             lock={ticket.base.lock_deg}
           />
         )}
         {panel === 'checks' && <ChecksPanel result={result} side={lead} bench={bench} axle={axle} />}
         {panel === 'joints' && (
           <div className="plan-joint-body">
-            <h3 style={{ padding: '4px 14px 2px' }}>
-              {lead === 'left' ? 'Left' : 'Right'} corner, {result[lead].reach ? 'untouched' : 'as built'}
-            </h3>
+            <header className="plan-joint-head">
+              <h3>
+                {lead === 'left' ? 'Left' : 'Right'} corner, {result[lead].reach ? 'untouched' : 'as built'}
+              </h3>
+              {axle === 'front' && (
+                <MadeHere
+                  ticket={ticket}
+                  fit={(id) => !draft.fitted.includes(id) && put({ fitted: [...draft.fitted, id] })}
+                />
+              )}
+            </header>
             <JointView
               side={lead}
               before={side.drawing_before}
@@ -432,12 +440,6 @@ function AxleBench({ bench, axle, setAxle, answer, result, fault, stale }: AxleP
               size={(mm) => length(mm, unit)}
               lift={draft.height_change_mm ? lift : undefined}
             />
-            {axle === 'front' && (
-              <MadeHere
-                ticket={ticket}
-                fit={(id) => !draft.fitted.includes(id) && put({ fitted: [...draft.fitted, id] })}
-              />
-            )}
           </div>
         )}
         {panel === 'curves' && (

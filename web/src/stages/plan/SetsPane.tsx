@@ -9,7 +9,7 @@ import { Glyph } from '../../ui/glyphs';
 import { useSpend } from './spend';
 import { useSettings } from '../../ui/settings';
 import { changeOf, useShop } from '../../shell/ticket';
-import { ruleWords } from '../../shell/ShopDialog';
+import { ruleWords } from '../../shell/rules';
 import { money as priced } from './money';
 import { farRange, farUnit } from '../../units/measure';
 import { angle, num } from '../../units/print';

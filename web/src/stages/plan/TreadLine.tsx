@@ -1,7 +1,7 @@
 // What the plan does to the tyres, in a line: as set against as found for each axle, or that it is too close to call.
 import { Link } from 'react-router';
 import type { AxleName, CarPlan, CarWear, Ticket } from '../../api/client';
-import { useTread, useWear, firstDone, leadOf, placeName } from '../../shell/tread';
+import { useTread, useWear, firstDone, leadOf, placeName, tooClose } from '../../shell/tread';
 import { Glyph } from '../../ui/glyphs';
 import { useSettings } from '../../ui/settings';
 import { useDebounced } from '../../ui/useDebounced';
@@ -17,7 +17,7 @@ export function axleRatio(w: CarWear, axle: AxleName) {
 }
 
 export function ratioWords(r: { ratio: number; low: number; high: number }): string {
-  if (r.low < 1 && r.high > 1) return 'too close to call';
+  if (tooClose(r)) return 'too close to call';
   return `${num(r.ratio, 1)} times as far (${num(r.low, 1)}–${num(r.high, 1)})`;
 }
 

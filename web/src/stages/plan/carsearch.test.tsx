@@ -4,7 +4,7 @@
 // way sets both axles.
 import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
 import { cleanup, render, screen, waitFor, within } from '@testing-library/react';
-import userEvent from '@testing-library/user-event';
+import userEvent from '../../test/user';
 import { afterEach, beforeEach, expect, it, vi } from 'vitest';
 import type { CarInput, CarPlan, Schemas } from '../../api/client';
 import { SettingsProvider } from '../../ui/settings';

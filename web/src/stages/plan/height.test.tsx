@@ -3,7 +3,7 @@
 // The height dialog in a DOM: turns only for what is turned, ways only an axle has, and typing that outlives it.
 import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
 import { cleanup, fireEvent, render, screen, waitFor } from '@testing-library/react';
-import userEvent from '@testing-library/user-event';
+import userEvent from '../../test/user';
 import { afterEach, beforeEach, expect, it, vi } from 'vitest';
 import { starting } from '../../fixtures';
 import { SettingsProvider } from '../../ui/settings';

@@ -2,7 +2,7 @@
 // @vitest-environment-options { "url": "http://localhost/" }
 // The height change in a DOM: typed as a shop writes it, stepped in both units, refused at its field, kept as typed.
 import { cleanup, fireEvent, render, screen } from '@testing-library/react';
-import userEvent from '@testing-library/user-event';
+import userEvent from '../../test/user';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import type { PlanResult } from '../../api/client';
 import { SettingsProvider } from '../../ui/settings';

@@ -3,7 +3,7 @@
 // The sets of parts in a DOM: lines of a stream, filters that are sent, a search that is stopped, and taking a set.
 import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
 import { act, cleanup, fireEvent, render, screen, waitFor } from '@testing-library/react';
-import userEvent from '@testing-library/user-event';
+import userEvent from '../../test/user';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import type { CarInput, Schemas } from '../../api/client';
 import { SettingsProvider } from '../../ui/settings';

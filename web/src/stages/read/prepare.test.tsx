@@ -3,7 +3,7 @@
 // The prepare list in a DOM: answers save themselves, a refused one stays, and two tablets do not overwrite each other.
 import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
 import { cleanup, fireEvent, render, screen, waitFor } from '@testing-library/react';
-import userEvent from '@testing-library/user-event';
+import userEvent from '../../test/user';
 import { afterEach, beforeEach, expect, it, vi } from 'vitest';
 import type { Schemas } from '../../api/client';
 import { SettingsProvider } from '../../ui/settings';

@@ -2,7 +2,7 @@
 // @vitest-environment-options { "url": "http://localhost/" }
 // What was read, as a table and as suspicions, in a DOM: units of figures and doubts, what is stale, and the way to a reading.
 import { cleanup, render, screen, within } from '@testing-library/react';
-import userEvent from '@testing-library/user-event';
+import userEvent from '../../test/user';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import { SettingsProvider } from '../../ui/settings';
 import type { Figure, Method, Suspicion, VisitView } from '../../pad/readings';

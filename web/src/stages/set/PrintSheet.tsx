@@ -1,7 +1,7 @@
 // The sheet on paper: every step, behind gates too, with room for what was really done and read. Always dark on white.
 import type { Ticket } from '../../api/client';
 import { useSettings } from '../../ui/settings';
-import { ruleWord } from '../../shell/ShopDialog';
+import { ruleWord } from '../../shell/rules';
 import { angle, length } from '../../units/print';
 import { expectedOf, toeBandOf, unreadOf } from './Expect';
 import { findingWords } from './gateWords';

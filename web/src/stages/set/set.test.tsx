@@ -1,7 +1,7 @@
 // @vitest-environment happy-dom
 // The gate in a DOM: what is off is said, a reason opens it, and what was done says what it said then.
 import { cleanup, render, screen } from '@testing-library/react';
-import userEvent from '@testing-library/user-event';
+import userEvent from '../../test/user';
 import { afterEach, describe, expect, it, vi } from 'vitest';
 import type { Schemas, Ticket } from '../../api/client';
 import { SettingsProvider } from '../../ui/settings';

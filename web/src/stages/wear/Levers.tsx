@@ -2,7 +2,7 @@
 import { useSettings } from '../../ui/settings';
 import { far, unitName } from '../../units/measure';
 import { num } from '../../units/print';
-import type { TyreForecast } from '../../shell/tread';
+import { tooClose, type TyreForecast } from '../../shell/tread';
 
 export function Levers({ tyre }: { tyre: TyreForecast }) {
   const { units } = useSettings();
@@ -12,7 +12,7 @@ export function Levers({ tyre }: { tyre: TyreForecast }) {
       <h3>What one change is worth</h3>
       <ul className="levers">
         {tyre.levers.map((l) => {
-          const unsure = l.ratio.low < 1 && l.ratio.high > 1;
+          const unsure = tooClose(l.ratio);
           const less = l.gain_km < 0;
           const money = l.saves_a_year;
           return (

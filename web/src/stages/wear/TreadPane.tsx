@@ -21,6 +21,7 @@ import {
   placeName,
   range,
   sideOf,
+  tooClose,
   wearFacts,
   type Place,
   type TyreForecast,
@@ -84,7 +85,7 @@ export function TreadPane({ modes, wear, tyre, pick, km, setKm, other, setOther 
   const lead = leadOf(tyre);
   const above = tyre.scenes.find((s) => s.id === aboveId) ?? tyre.scenes[0]!;
   const q = above.ratio_to_lead;
-  const close = q.low < 1 && q.high > 1;
+  const close = tooClose(q);
   const spread = (t: SceneWear): [number, number] => {
     const m = Math.max(1, t.band_km.median);
     return [Math.max(0.05, t.band_km.low / m), t.band_km.high / m];

@@ -3,7 +3,7 @@
 // A tyre's log in a DOM: depths and odometer as a shop writes them, refused at their field, corrected without losing a digit.
 import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
 import { cleanup, fireEvent, render, screen, waitFor } from '@testing-library/react';
-import userEvent from '@testing-library/user-event';
+import userEvent from '../../test/user';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import { SettingsProvider } from '../../ui/settings';
 import type { TreadView } from '../../shell/tread';

@@ -1,7 +1,7 @@
 // @vitest-environment happy-dom
 // Causes in a DOM: what the job knows stands pressed, is taken out by a press, and the core is told which.
 import { cleanup, render, screen } from '@testing-library/react';
-import userEvent from '@testing-library/user-event';
+import userEvent from '../../test/user';
 import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
 import { afterEach, beforeEach, expect, it, vi } from 'vitest';
 

@@ -3,7 +3,7 @@
 // What is told of the tyres, in a DOM: refused at its field, kept whole, and never lost on the way.
 import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
 import { cleanup, fireEvent, render, screen, waitFor } from '@testing-library/react';
-import userEvent from '@testing-library/user-event';
+import userEvent from '../../test/user';
 import { afterEach, beforeEach, expect, it, vi } from 'vitest';
 import { SettingsProvider } from '../../ui/settings';
 import { starting, usualCar } from '../../fixtures';

@@ -3,7 +3,7 @@
 // The depth a tyre is done at, in a DOM: by region or the shop's own, in millimetres or thirty-seconds.
 import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
 import { cleanup, fireEvent, render, screen } from '@testing-library/react';
-import userEvent from '@testing-library/user-event';
+import userEvent from '../../test/user';
 import { afterEach, beforeEach, expect, it, vi } from 'vitest';
 import { SettingsProvider } from '../../ui/settings';
 import { Limit } from './Limit';

@@ -2,7 +2,7 @@
 // @vitest-environment-options { "url": "http://localhost/" }
 // Rotation in a DOM: the best that is not hindered first, every pattern in words, and why one cannot be.
 import { cleanup, render, screen, within } from '@testing-library/react';
-import userEvent from '@testing-library/user-event';
+import userEvent from '../../test/user';
 import { afterEach, expect, it, vi } from 'vitest';
 import type { CarWear, Schemas } from '../../api/client';
 import { SettingsProvider } from '../../ui/settings';

@@ -188,16 +188,16 @@ fn thrust(input: &CarInput, axles: &Axles<Option<PlanResult>>) -> Option<Thrust>
 }
 
 /// What a driver sees of it: that it is put right, or that it stays.
-fn thrust_says(t: &Thrust) -> Option<Said> {
-    let of = |id, deg: f64, wheel: f64| {
+fn thrust_says(t: &Thrust, steering_ratio: f64) -> Option<Said> {
+    let of = |id, deg: f64| {
         let way = if deg > 0.0 { "right" } else { "left" };
-        said(id).deg("by", deg.abs(), 2).word("side", way).deg("wheel", wheel.abs(), 0)
+        let wheel = (deg * steering_ratio).abs();
+        said(id).deg("by", deg.abs(), 2).word("side", way).deg("wheel", wheel, 0)
     };
     if t.set_deg.abs() >= THRUST_SEEN_DEG {
-        let ratio = if t.found_deg == 0.0 { 0.0 } else { t.wheel_if_left_deg / t.found_deg };
-        return Some(of("thrust-stays", t.set_deg, t.set_deg * ratio));
+        return Some(of("thrust-stays", t.set_deg));
     }
-    (t.found_deg.abs() >= THRUST_SEEN_DEG).then(|| of("thrust-mended", t.found_deg, t.wheel_if_left_deg))
+    (t.found_deg.abs() >= THRUST_SEEN_DEG).then(|| of("thrust-mended", t.found_deg))
 }
 
 /// Angles that come to stand inside by less than is certain: the doubt is wider than the window. Only of an axle on which
@@ -304,7 +304,7 @@ pub(crate) fn verdict(input: &CarInput, axles: &Axles<Option<PlanResult>>, told:
     }
     let thrust = thrust(input, axles);
     let mut more: Vec<Said> = Vec::new();
-    more.extend(thrust.as_ref().and_then(thrust_says));
+    more.extend(thrust.as_ref().and_then(|t| thrust_says(t, input.base.steering_ratio)));
     if reached {
         let wide: Vec<Said> = axles
             .rear_first()

@@ -1,0 +1,41 @@
+//! Checks of the trade against drawn cars, brute force, trade tables and hidden cars.
+//!
+//! One binary for all of them: each more costs a link of the whole crate.
+#![allow(clippy::unwrap_used, clippy::expect_used, clippy::panic, missing_docs)]
+
+mod aims_apart;
+mod bands;
+mod bounded;
+mod car_plan;
+mod car_wear;
+mod common;
+mod corner_file_plan;
+mod figure_fixtures;
+mod fouls;
+mod gates;
+mod healthy_cars;
+mod job;
+mod judged;
+mod kinematics_properties;
+mod knuckle_tilt;
+mod ladder;
+mod leave_what_is_in;
+mod made_parts;
+mod most_caster;
+mod moving;
+mod parts_bad_input;
+mod plan_answer;
+mod plan_checks;
+mod plan_search;
+mod plan_trade;
+mod reading_tables;
+mod readings;
+mod square;
+mod stage;
+mod suspicions;
+mod take;
+mod trade_checks;
+mod tread_hostile;
+mod turnable;
+mod whole_car;
+mod whole_search;
