@@ -1566,3 +1566,27 @@ ladder-to = { $set } to { $top }
 ladder-nothing = Nothing here reaches the aim at any height looked at
 ladder-says = { $each }
 ladder-says-nothing-above = { $each }; nothing above
+
+explain-nothing = Nothing odd: readings scatter as they do.
+explain-reversed = { $name } was turned the other way.
+explain-miscounted = { $name } was counted one step wrong.
+explain-slipped = { $name } slipped while it was tightened.
+explain-gain = { $name } moves more or less than it is said to.
+explain-mixed = { $name } and { $other } were mixed up.
+explain-height = The height is not what was told: not settled, or read elsewhere.
+explain-jacked = It was read on the jack.
+explain-caster-old = Caster was not swept again: it is the old figure.
+explain-sign = A sign is turned round.
+explain-zero = The floor or the gauge's zero is another one than before.
+explain-steering = Toe was read with the steering wheel off centre.
+explain-points = A part is bent, or the points are not where they were told to be: one wheel alone cannot tell these apart.
+
+left-nothing = Nothing left to turn: it stands in its windows.
+left-turn = Left to turn. Followed to the letter it lands { $n } times in 10.
+left-nearest = Left to turn. It comes nearer, not into its windows.
+left-short = Out of its windows, and nothing that can be turned brings it nearer by what a gauge can tell.
+left-gain = { CAP($name) } does { $times } times what it is said to.
+left-not-there = nothing is left to turn there
+left-not-there-right = an axle that was turned and then read, and is not in its windows
+as-done-not-ordered = { $name } was not ordered
+right-count = a count such as 3, 1 3/4 or -2

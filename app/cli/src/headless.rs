@@ -13,6 +13,7 @@ use bold_stance_trade::part::shipped_parts;
 use bold_stance_trade::plan::{
     PartCase, PlanCase, PlanCaseError, SettingsCase, SettingsError, run_part, run_plan, run_settings,
 };
+use bold_stance_trade::prove::{ProveCase, run_prove};
 use bold_stance_tread::{WearCase, run};
 use bold_stance_units::problem::{Problem, in_range, parse_json};
 use bold_stance_words::{Units, english, plain, said_of};
@@ -310,6 +311,16 @@ pub fn metrics(path: &Path, wheelbase: Option<f64>) -> Result<(), Failure> {
 pub fn settings(path: &Path) -> Result<(), Failure> {
     let case: SettingsCase = parse_json(&read(path)?)?;
     match run_settings(&case) {
+        Ok(r) => print(&r),
+        Err(SettingsError::Bad(p)) => Err(p.into()),
+        Err(e @ SettingsError::NoAnswer(_)) => Err(Failure::NoAnswer(e.to_string())),
+    }
+}
+
+/// `prove`.
+pub fn prove(path: &Path) -> Result<(), Failure> {
+    let case: ProveCase = parse_json(&read(path)?)?;
+    match run_prove(&case) {
         Ok(r) => print(&r),
         Err(SettingsError::Bad(p)) => Err(p.into()),
         Err(e @ SettingsError::NoAnswer(_)) => Err(Failure::NoAnswer(e.to_string())),

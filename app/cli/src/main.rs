@@ -92,6 +92,11 @@ enum Command {
         /// Case file
         case: PathBuf,
     },
+    /// What a corner taught and what is left to turn on it (`bold-stance.prove/1`), JSON
+    Prove {
+        /// Case file
+        case: PathBuf,
+    },
     /// What one part or adjuster position does to the left corner (`bold-stance.part/1`), JSON
     Part {
         /// Case file
@@ -169,6 +174,7 @@ fn main() -> ExitCode {
         }
         Command::Metrics { geometry, wheelbase } => headless::metrics(&geometry, wheelbase),
         Command::Settings { case } => headless::settings(&case),
+        Command::Prove { case } => headless::prove(&case),
         Command::Part { case } => headless::part(&case),
         Command::Plan { case } => headless::plan(&case),
         Command::Fit { case } => headless::fit(&case),

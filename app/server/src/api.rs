@@ -45,6 +45,7 @@ use utoipa::OpenApi;
         routes::plans::remove,
         routes::plans::choose,
         routes::plans::mark,
+        routes::plans::turned,
         routes::parts::list,
         routes::parts::keep,
         routes::parts::look,

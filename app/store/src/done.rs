@@ -2,7 +2,7 @@
 
 use crate::{Result, Tx};
 use bold_stance_trade::job::Done;
-use bold_stance_trade::sheet::{DoneRecord, Mark};
+use bold_stance_trade::sheet::{DoneRecord, Mark, Round};
 use sqlx::types::Json;
 use uuid::Uuid;
 
@@ -36,6 +36,39 @@ pub async fn mark(
             .await?;
     }
     Ok(())
+}
+
+/// Work added to a step that is done already.
+///
+/// # Errors
+/// Database errors.
+pub async fn add_round(tx: &mut Tx, plan: Uuid, step: &Mark, round: &Round) -> Result<()> {
+    sqlx::query!(
+        r#"update done_step set record = jsonb_set(record, '{rounds}', coalesce(record->'rounds', '[]'::jsonb) || $3::jsonb)
+           where plan_id = $1 and step = $2"#,
+        plan,
+        step.to_string(),
+        Json(vec![round]) as _
+    )
+    .execute(&mut **tx)
+    .await?;
+    Ok(())
+}
+
+/// Takes the newest work of a step back, where it was worked on more than once; whether it was.
+///
+/// # Errors
+/// Database errors.
+pub async fn take_back_round(tx: &mut Tx, plan: Uuid, step: &Mark) -> Result<bool> {
+    let taken = sqlx::query!(
+        r#"update done_step set record = jsonb_set(record, '{rounds}', (record->'rounds') - -1)
+           where plan_id = $1 and step = $2 and jsonb_array_length(coalesce(record->'rounds', '[]'::jsonb)) > 1"#,
+        plan,
+        step.to_string()
+    )
+    .execute(&mut **tx)
+    .await?;
+    Ok(taken.rows_affected() > 0)
 }
 
 /// Everything done on a job's plans.

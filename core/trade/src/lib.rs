@@ -11,6 +11,7 @@ pub mod inspect;
 pub mod job;
 pub mod part;
 pub mod plan;
+pub mod prove;
 pub mod reading;
 #[cfg(test)]
 mod sample;

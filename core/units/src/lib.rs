@@ -16,6 +16,6 @@ mod sure;
 pub use angle::{parse_angle_deg, print_degrees, print_minutes};
 pub use length::{LengthUnit, MM_PER_INCH, parse_length_mm, print_inches, print_mm};
 pub use mass::{KG_PER_LB, KG_PER_LITRE_OF_FUEL, parse_fuel_kg, parse_mass_kg};
-pub use number::{both_readings, parse_number};
+pub use number::{both_readings, parse_count, parse_number};
 pub use pressure::{KPA_PER_PSI, parse_pressure_kpa};
 pub use sure::{HalfWidth, Sigma};

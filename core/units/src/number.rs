@@ -95,6 +95,16 @@ pub fn parse_number(field: &str, text: &str) -> Result<f64, Problem> {
     decimal(body).map(|v| sign * v).ok_or_else(|| unreadable(field, text, said("right-number")))
 }
 
+/// Reads a count with its sign, whole or with a fraction: `3`, `-2`, `1 3/4`, `½`.
+///
+/// # Errors
+/// A [`Problem`] at `field` for what is none.
+pub fn parse_count(field: &str, text: &str) -> Result<f64, Problem> {
+    let t = plain(text);
+    let (sign, body) = signed(&t);
+    mixed_number(body).map(|v| sign * v).ok_or_else(|| unreadable(field, text, said("right-count")))
+}
+
 /// Whole and fraction, e.g. `37 13/16`, `37-13/16`, `13/16`, `37½`, `2.25`; unsigned.
 pub(crate) fn mixed_number(text: &str) -> Option<f64> {
     let t = text.trim();

@@ -103,6 +103,8 @@ export const choosePlan = (id: string, body: Schemas['ChoosePlan']) =>
 export const getSheet = (id: string) => take(api.GET('/api/v1/plans/{id}/sheet', job(id)));
 export const markStep = (id: string, body: Schemas['MarkStep']) =>
   take(api.PUT('/api/v1/plans/{id}/done', { ...job(id), body }));
+export const turnedAgain = (id: string, body: Schemas['TurnedAgain']) =>
+  take(api.POST('/api/v1/plans/{id}/turned', { ...job(id), body }));
 
 // Worked out, kept nowhere.
 export const predict = (body: Schemas['CarInput']) => take(api.POST('/api/v1/predict', { body }));

@@ -937,6 +937,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/plans/{id}/turned": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Keeps that what was left to turn on an axle was turned, as ordered or as told. */
+        post: operations["turnedAgain"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/predict": {
         parameters: {
             query?: never;
@@ -1477,6 +1494,46 @@ export interface components {
          * @enum {string}
          */
         Arm: "upper" | "lower";
+        /** @description What was really done of an order, as typed; an order that is not named was done as ordered. */
+        AsDone: {
+            /**
+             * @description How far, counted as the order counts, the ordered way; the other way with a minus. Nothing where it could not be
+             *     turned at all.
+             */
+            amount?: string;
+            could_not?: components["schemas"]["CouldNot"] | null;
+            /** @description What was turned. */
+            name: string;
+            side?: components["schemas"]["Side"] | null;
+        };
+        /** @description One thing as it was really turned. */
+        AsTurned: {
+            /** @description Axle. */
+            axle: components["schemas"]["Axle"];
+            could_not?: components["schemas"]["CouldNot"] | null;
+            /**
+             * Format: double
+             * @description Where it stood before: degrees of a cam, turns, mm.
+             */
+            from: number;
+            /** @description What was turned. */
+            name: string;
+            /**
+             * Format: double
+             * @description Where it was ordered to.
+             */
+            ordered: number;
+            /**
+             * Format: double
+             * @description Where it stands.
+             */
+            position: number;
+            side?: components["schemas"]["Side"] | null;
+            /** @description What was typed where it was not done as ordered. */
+            typed?: string | null;
+            /** @description The order in workshop words. */
+            words: components["schemas"]["Said"];
+        };
         /** @description What the job tells of the tyre asked about. */
         AskedTyre: {
             axle?: components["schemas"]["Axle"] | null;
@@ -1518,6 +1575,13 @@ export interface components {
             /** @description Whether its upper arm sits on a cross shaft; not looked at when absent. */
             upper_shaft?: boolean | null;
             wheelbases_mm?: components["schemas"]["Sides_f64"] | null;
+        };
+        /** @description What is left to turn on an axle. */
+        AxleLeft: {
+            /** @description Which. */
+            axle: components["schemas"]["Axle"];
+            /** @description Each wheel that was read after work. */
+            sides: components["schemas"]["Sides_Option_SideLeft"];
         };
         /** @description One axle at two heights. Null where the layout has no such thing. */
         AxleMetrics: {
@@ -3302,6 +3366,11 @@ export interface components {
          * @enum {string}
          */
         CorrectionKind: "floor_slope" | "floor_along" | "jacked" | "bulge" | "below_axle" | "rim_lip" | "string_tracks" | "body_pitch" | "weight";
+        /**
+         * @description Why something was not turned as ordered.
+         * @enum {string}
+         */
+        CouldNot: "seized" | "no_room" | "at_end";
         /** @description One height on the curves. */
         CurvePoint: {
             /**
@@ -3428,6 +3497,12 @@ export interface components {
              * @default null
              */
             reason: string | null;
+            /**
+             * @description What was really turned, oldest first: nothing later rewrites it. Empty in records of before it was kept: then it
+             *     was done as ordered.
+             * @default []
+             */
+            rounds: components["schemas"]["Round"][];
             /**
              * @description Its title.
              * @default
@@ -4910,6 +4985,8 @@ export interface components {
         Mark: string;
         /** @description A step done or not. */
         MarkStep: {
+            /** @description What of the step's orders was done otherwise; the rest was done as ordered. */
+            as_done?: components["schemas"]["AsDone"][];
             /** @description Done or taken back. */
             done: boolean;
             /** @description Why a gate is opened although something is off. */
@@ -5157,6 +5234,16 @@ export interface components {
              * @description When, UTC.
              */
             written_at: string;
+        };
+        /** @description What may explain a reading that came off the prediction. */
+        Odd: {
+            /**
+             * Format: double
+             * @description Its share of all that could be, 0 to 1.
+             */
+            odds: number;
+            /** @description What it would be. */
+            what: components["schemas"]["Said"];
         };
         /** @description A kind with the places it fits on a layout. */
         Offer: {
@@ -5928,6 +6015,18 @@ export interface components {
             /** @description Which. */
             rotation: components["schemas"]["Rotation"];
         };
+        /** @description Work at one time: what was turned before the next look. */
+        Round: {
+            /**
+             * Format: date-time
+             * @description When, UTC.
+             */
+            at: string;
+            /** @description Who. */
+            author: string;
+            /** @description What. */
+            turned: components["schemas"]["AsTurned"][];
+        };
         /**
          * @description Something a rule book or an owner may forbid.
          * @enum {string}
@@ -6325,6 +6424,8 @@ export interface components {
             cautions: components["schemas"]["Said"][];
             /** @description Every gate. */
             gates: components["schemas"]["GateView"][];
+            /** @description What is left to turn, on what the readings since the work taught; an axle that was not read since is not in it. */
+            left: components["schemas"]["AxleLeft"][];
             /** @description Steps and gates in order. */
             steps: components["schemas"]["SheetStep"][];
             /**
@@ -6723,6 +6824,73 @@ export interface components {
                 way: components["schemas"]["Said"];
                 /** @description The whole order in workshop words. */
                 words: components["schemas"]["Said"];
+            };
+        };
+        /** @description One of a thing for each side of an axle. */
+        Sides_Option_SideLeft: {
+            left: null | {
+                /** @description Whether it stands otherwise than first ordered: turned again, or not as ordered. */
+                as_done: boolean;
+                /** @description 90 % half widths of that. */
+                band: number[];
+                /** @description Camber, caster, toe after the orders, degrees, at the height the aim counts at. */
+                expect: number[];
+                /** @description What the last reading was expected to be, camber, caster, toe, degrees, at the height it was read at. */
+                expected: number[];
+                /** @description 90 % half widths of that, without the reading's own. */
+                expected_band: number[];
+                /** @description In one line. */
+                headline: components["schemas"]["Said"];
+                /** @description What may explain the last reading, where it was odd: likeliest first, three at most. */
+                odd: components["schemas"]["Odd"][];
+                /**
+                 * Format: double
+                 * @description Probability that every angle lands.
+                 */
+                odds: number;
+                /** @description Everything that can be turned, from where it stands. */
+                orders: components["schemas"]["SettingLine"][];
+                /** @description Whether the aim is believed reached by it. */
+                reaches: boolean;
+                /**
+                 * Format: int32
+                 * @description How often it was turned and read.
+                 */
+                rounds: number;
+                /** @description What the readings taught of what can be turned here. */
+                taught: components["schemas"]["Said"][];
+            };
+            right: null | {
+                /** @description Whether it stands otherwise than first ordered: turned again, or not as ordered. */
+                as_done: boolean;
+                /** @description 90 % half widths of that. */
+                band: number[];
+                /** @description Camber, caster, toe after the orders, degrees, at the height the aim counts at. */
+                expect: number[];
+                /** @description What the last reading was expected to be, camber, caster, toe, degrees, at the height it was read at. */
+                expected: number[];
+                /** @description 90 % half widths of that, without the reading's own. */
+                expected_band: number[];
+                /** @description In one line. */
+                headline: components["schemas"]["Said"];
+                /** @description What may explain the last reading, where it was odd: likeliest first, three at most. */
+                odd: components["schemas"]["Odd"][];
+                /**
+                 * Format: double
+                 * @description Probability that every angle lands.
+                 */
+                odds: number;
+                /** @description Everything that can be turned, from where it stands. */
+                orders: components["schemas"]["SettingLine"][];
+                /** @description Whether the aim is believed reached by it. */
+                reaches: boolean;
+                /**
+                 * Format: int32
+                 * @description How often it was turned and read.
+                 */
+                rounds: number;
+                /** @description What the readings taught of what can be turned here. */
+                taught: components["schemas"]["Said"][];
             };
         };
         /** @description One of a thing for each side of an axle. */
@@ -7594,6 +7762,13 @@ export interface components {
              * @description Thread, mm a turn; [`USUAL_PITCH_MM`] when it was not measured.
              */
             pitch_mm?: number | null;
+        };
+        /** @description What was left to turn on an axle, turned. */
+        TurnedAgain: {
+            /** @description What of the orders was done otherwise; the rest was done as ordered. */
+            as_done?: components["schemas"]["AsDone"][];
+            /** @description Which axle. */
+            axle: components["schemas"]["Axle"];
         };
         /** @description A reading as it was typed. */
         TypedReading: {
@@ -12122,6 +12297,86 @@ export interface operations {
                 };
             };
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The database does not answer, or the server is shutting down */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    turnedAgain: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description Made once for a write: sent again with the same one, it is done once and answered alike */
+                "idempotency-key"?: string;
+            };
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TurnedAgain"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Ticket"];
+                };
+            };
+            /** @description Cannot be read: address, query or body */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Asked from another machine, or written from another site's page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too large */
+            413: {
                 headers: {
                     [name: string]: unknown;
                 };

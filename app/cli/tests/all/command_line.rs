@@ -411,3 +411,58 @@ fn the_published_schema_is_the_one_the_program_prints() {
     let job = file("job.json", "{\"format\": \"bold-stance.job/1\"}");
     refused(&run(&["job", job.to_str().unwrap()]), 2, "missing field");
 }
+
+/// The closed loop of a corner: read as expected nothing is odd, and what cannot be read is named by its field.
+#[test]
+fn prove_says_what_came_what_it_taught_and_what_is_left() {
+    let mut case = json!({
+        "format": "bold-stance.prove/1", "geometry": sample(), "wheelbase_mm": 3220.0, "knowledge": "taped",
+        "adjusters": [
+            {"name": "front cam", "kind": "eccentric", "point": "lower_front", "direction": [0, 1, 0],
+             "eccentricity_mm": 8.0, "min_deg": -90, "max_deg": 90, "gain_sd": 0.3},
+            {"name": "rear cam", "kind": "eccentric", "point": "lower_rear", "direction": [0, 1, 0],
+             "eccentricity_mm": 8.0, "min_deg": -90, "max_deg": 90},
+            {"name": "tie rod", "kind": "thread", "link": "tie", "pitch_mm": 1.5, "ends": 1, "turns": [-10, 10]}
+        ],
+        "aim": {"camber_deg": [-0.3, 0.1], "caster_deg": [2.5, 3.5], "toe_deg": [0.0, 0.1]},
+        "anchor": {"height_mm": 0, "positions": [0, 0, 0],
+                   "readings": {"camber_deg": 0.6, "caster_deg": 3.0, "toe_deg": 0.05},
+                   "sigma": {"camber_deg": 0.06, "caster_deg": 0.16, "toe_deg": 0.03}},
+        "cycles": []
+    });
+    let prove = |case: &Value| run(&["prove", file("prove.json", &case.to_string()).to_str().unwrap()]);
+    let told = |case: &Value| -> Value {
+        let out = prove(case);
+        assert!(out.status.success(), "{}", String::from_utf8_lossy(&out.stderr));
+        serde_json::from_slice(&out.stdout).unwrap()
+    };
+    let first = told(&case);
+    assert_eq!(first["predicted"], json!([]));
+    assert_eq!(first["next"]["reaches"], true);
+    let orders = first["next"]["orders"].as_array().unwrap();
+    assert!(orders.iter().all(Value::is_string) && orders.len() == 3, "{orders:?}");
+    let (to, e) = (first["next"]["positions"].clone(), first["next"]["expect"].clone());
+    let sigma = case["anchor"]["sigma"].clone();
+    case["cycles"] = json!([{"as_done": to, "height_mm": 0, "readings": e, "sigma": sigma}]);
+    let second = told(&case);
+    assert!(second["innovation"][0].as_f64().unwrap() < 1e-6, "{second}");
+    assert_eq!(second["verdict"][0]["camber"]["as_predicted"], true);
+    assert_eq!(second["explains"], json!([]));
+    assert_eq!(second["next"]["positions"], to);
+    assert_eq!(second["gains"].as_array().unwrap().len(), 3);
+    case["cycles"][0]["readings"]["camber_deg"] = json!(2.9);
+    let odd = told(&case);
+    assert_eq!(odd["verdict"][0]["learned"], false);
+    let odds: f64 = odd["explains"].as_array().unwrap().iter().map(|e| e["odds"].as_f64().unwrap()).sum();
+    assert!((odds - 1.0).abs() < 1e-9, "{odd}");
+    for (at, v, field) in [
+        ("/format", json!("bold-stance.prove/2"), "format"),
+        ("/cycles/0/as_done", json!([0, 0]), "cycles.0.as_done"),
+        ("/cycles/0/sigma/camber_deg", json!(-1), "cycles.0.sigma.camber_deg"),
+        ("/aim/caster_deg", Value::Null, "aim.caster_deg"),
+    ] {
+        let mut bad = case.clone();
+        *bad.pointer_mut(at).unwrap() = v;
+        refused(&prove(&bad), 2, field);
+    }
+}

@@ -146,6 +146,7 @@ pub fn mount(cfg: &mut web::ServiceConfig) {
         .service(plans::remove)
         .service(plans::choose)
         .service(plans::mark)
+        .service(plans::turned)
         .service(parts::list)
         .service(parts::look)
         .service(parts::made)

@@ -7,11 +7,13 @@ use crate::pool::Peer;
 use crate::problem::{ApiError, ProblemDocument};
 use actix_web::http::StatusCode;
 use actix_web::{HttpResponse, delete, get, post, put, web};
+use bold_stance_kinematics::geometry::Axle;
 use bold_stance_store::job::{self, Stage};
 use bold_stance_store::plan::{self, Plan};
 use bold_stance_store::{Tx, done, event, vehicle, visit};
-use bold_stance_trade::job::{Done, JobBench, Sheet, mark_step, sheet_of};
+use bold_stance_trade::job::{AsDone, Done, JobBench, Sheet, loops_of, mark_step, sheet_of, turned_again};
 use bold_stance_trade::plan::{CarInput, CarPlan, car_fitted_parts, plan_car_within};
+use bold_stance_trade::prove::left_to_turn;
 use bold_stance_trade::sheet::Mark;
 use bold_stance_units::problem::Problem;
 use bold_stance_units::said::said;
@@ -54,6 +56,20 @@ pub struct MarkStep {
     /// Why a gate is opened although something is off.
     #[serde(default)]
     pub reason: Option<String>,
+    /// What of the step's orders was done otherwise; the rest was done as ordered.
+    #[serde(default)]
+    pub as_done: Vec<AsDone>,
+}
+
+/// What was left to turn on an axle, turned.
+#[derive(Debug, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct TurnedAgain {
+    /// Which axle.
+    pub axle: Axle,
+    /// What of the orders was done otherwise; the rest was done as ordered.
+    #[serde(default)]
+    pub as_done: Vec<AsDone>,
 }
 
 async fn check(state: &AppState, name: &str, d: &CarPlan) -> Result<(), ApiError> {
@@ -243,16 +259,18 @@ async fn sheet_now(state: &AppState, tx: &mut Tx, p: &Plan, peer: &Peer) -> Resu
         .into());
     }
     let parts = state.shelf().await?.offered(&input.plan.fitted());
-    let worked = state.pool.run(peer, move |budget| {
-        let answer = plan_car_within(&input, &parts, budget)?;
-        let fitted = car_fitted_parts(&input, &parts);
-        Ok::<_, Vec<Problem>>((input, answer, fitted))
-    });
-    let (input, answer, fitted) = worked.await??;
     let bench = JobBench::of(state.rules(), &t.vehicle.facts, &t.readings, &t.done, &open, Utc::now())?
         .of_kind(t.job.kind);
     let done: Vec<&Done> = t.done.iter().filter(|d| d.plan_id == p.id).collect();
-    Ok(sheet_of(&bench, &t.readings, &done, &input, answer, &fitted))
+    let loops = loops_of(&bench, &t.readings, &done, &input);
+    let worked = state.pool.run(peer, move |budget| {
+        let answer = plan_car_within(&input, &parts, budget)?;
+        let fitted = car_fitted_parts(&input, &parts);
+        let left = left_to_turn(&input, &parts, &loops);
+        Ok::<_, Vec<Problem>>((input, answer, fitted, left))
+    });
+    let (input, answer, fitted, left) = worked.await??;
+    Ok(sheet_of(&bench, &t.readings, &done, &input, answer, &fitted, left))
 }
 
 /// The setting sheet of a plan: every step, and every gate judged on what was read.
@@ -290,11 +308,14 @@ pub async fn mark(
     if m.done {
         // A mark is to be kept, whether or not somebody still looks.
         let now = sheet_now(&state, &mut tx, &p, &Peer::default()).await?;
-        let record = mark_step(&now, &m.step, m.reason.as_deref())?;
+        let record = mark_step(&now, &m.step, m.reason.as_deref(), &m.as_done, (Utc::now(), AUTHOR))?;
         done::mark(&mut tx, state.shop.id, *id, &m.step, Some(&record), AUTHOR).await?;
         job::reach_stage(&mut tx, p.job_id, Stage::Set).await?;
     } else if was_done {
-        done::mark(&mut tx, state.shop.id, *id, &m.step, None, AUTHOR).await?;
+        // What was turned last is taken back first; the step itself once nothing more was turned after it.
+        if !done::take_back_round(&mut tx, *id, &m.step).await? {
+            done::mark(&mut tx, state.shop.id, *id, &m.step, None, AUTHOR).await?;
+        }
     } else {
         return Err(Problem::new(
             "step",
@@ -305,6 +326,32 @@ pub async fn mark(
     }
     let detail = serde_json::json!({"step": m.step, "done": m.done, "reason": m.reason});
     event::record(&mut tx, state.shop.id, Some(p.job_id), AUTHOR, "step", detail).await?;
+    let t = jobs::ticket(&state, &mut tx, p.job_id).await?;
+    once.answer(tx, StatusCode::OK, &t).await
+}
+
+/// Keeps that what was left to turn on an axle was turned, as ordered or as told.
+#[utoipa::path(post, path = "/api/v1/plans/{id}/turned", operation_id = "turnedAgain", params(("id" = Uuid, Path)), request_body = TurnedAgain,
+    responses((status = 200, body = jobs::Ticket), (status = 404, body = ProblemDocument), (status = 422, body = ProblemDocument)))]
+#[post("/api/v1/plans/{id}/turned")]
+pub async fn turned(
+    state: web::Data<AppState>,
+    id: web::Path<Uuid>,
+    Doc(t): Doc<TurnedAgain>,
+    once: Once,
+) -> Result<HttpResponse, ApiError> {
+    let mut tx = match once.begin(&state).await? {
+        Begun::New(tx) => tx,
+        Begun::Before(status, body) => return Ok(again(status, body)),
+    };
+    let p = plan::get(&mut tx, *id).await?;
+    let all = done::of_job(&mut tx, p.job_id).await?;
+    let own: Vec<&Done> = all.iter().filter(|d| d.plan_id == p.id).collect();
+    let now = sheet_now(&state, &mut tx, &p, &Peer::default()).await?;
+    let (step, round) = turned_again(&now, &own, t.axle, &t.as_done, (Utc::now(), AUTHOR))?;
+    let detail = serde_json::json!({"step": step, "turned": round.turned});
+    done::add_round(&mut tx, *id, &Mark::Step(step), &round).await?;
+    event::record(&mut tx, state.shop.id, Some(p.job_id), AUTHOR, "turned again", detail).await?;
     let t = jobs::ticket(&state, &mut tx, p.job_id).await?;
     once.answer(tx, StatusCode::OK, &t).await
 }

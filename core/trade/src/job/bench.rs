@@ -173,7 +173,7 @@ fn change(d: &Done) -> Option<Change> {
         StepId::Fit(a, _) => (ChangeKind::Parts, *a),
         _ => return None,
     };
-    Some(Change { kind, axle, at: d.done_at.timestamp() })
+    Some(Change { kind, axle, at: d.last_at().timestamp() })
 }
 
 impl<'a> JobBench<'a> {

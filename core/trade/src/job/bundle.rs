@@ -7,8 +7,10 @@ use super::first_form::present_form;
 use super::gates::{Sheet, sheet_of};
 use super::note::{LONGEST_NOTE, MOST_NOTES, MOST_PHOTOS, Note};
 use super::record::{Done, OpenVisit, Reading};
+use super::turned::loops_of;
 use crate::part::{Part, part_problems};
 use crate::plan::{CarAnswer, CarInput, CarPlan, car_fitted_parts, plan_car};
+use crate::prove::left_to_turn;
 use crate::reading::{Stage, TicketKind, shipped_methods, shipped_prepare};
 use bold_stance_tread::{CarTyres, LoggedTyre};
 use bold_stance_units::problem::{Problem, parse_json};
@@ -249,7 +251,9 @@ impl JobBundle {
         let answer = plan_car(&input, &catalogue)?;
         let done: Vec<&Done> = self.done.iter().filter(|d| d.plan_id == chosen.id).collect();
         let fitted = car_fitted_parts(&input, &catalogue);
-        let sheet = sheet_of(&bench, &self.readings, &done, &input, answer.clone(), &fitted);
+        let loops = loops_of(&bench, &self.readings, &done, &input);
+        let left = left_to_turn(&input, &catalogue, &loops);
+        let sheet = sheet_of(&bench, &self.readings, &done, &input, answer.clone(), &fitted, left);
         let tyres = tyres_of(&self.vehicle, chosen.document.limit_mm);
         Ok(Evaluated { name: chosen.name.clone(), plan: answer, sheet, tyres })
     }

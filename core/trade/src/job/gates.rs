@@ -4,15 +4,18 @@
 use super::bench::{JobBench, item_of, visit_of};
 use super::height::height_at;
 use super::record::{Done, Reading, standing};
+use super::turned::{AsDone, round_of};
 use crate::part::Part;
 use crate::plan::{CarAnswer, CarInput};
+use crate::prove::{AxleLeft, SideLeft};
 use crate::reading::{Place, Quantity, ReadAxle, ReadSide, Visit, toe_of};
 use crate::sheet::{
-    CarRead, DoneRecord, GateFinding, GateRead, GateReading, GateSide, Mark, SheetStep, StepId, StepKind,
-    TOE_SET_BAND_DEG, Tick, job_cautions, judge, record_of, sheet,
+    CarRead, DoneRecord, GateAbout, GateFinding, GateRead, GateReading, GateSide, Mark, SheetStep, StepId,
+    StepKind, TOE_SET_BAND_DEG, Tick, job_cautions, judge, record_of, sheet,
 };
 use bold_stance_car::vehicle::{Axles, Sides};
 use bold_stance_kinematics::geometry::{Axle, Side};
+use bold_stance_units::HalfWidth;
 use bold_stance_units::problem::Problem;
 use bold_stance_units::said::{Said, said};
 use chrono::{DateTime, Utc};
@@ -67,6 +70,8 @@ pub struct Sheet {
     pub steps: Vec<SheetStep>,
     /// Every gate.
     pub gates: Vec<GateView>,
+    /// What is left to turn, on what the readings since the work taught; an axle that was not read since is not in it.
+    pub left: Vec<AxleLeft>,
     /// Cautions of the whole job.
     pub cautions: Vec<Said>,
     /// Toe of one wheel as expected after its rod was turned, 90 % half width, degrees.
@@ -113,18 +118,50 @@ fn read_at(
     CarRead { front: of_axle(Axle::Front), rear: of_axle(Axle::Rear) }
 }
 
+/// What was left to turn at a wheel.
+fn side_left(left: &[AxleLeft], axle: Axle, side: Side) -> Option<&SideLeft> {
+    left.iter().find(|l| l.axle == axle).and_then(|l| l.sides[side].as_ref())
+}
+
+/// Findings against what is expected of the wheel as it was really turned, where it was turned more than once: the plan
+/// knows the first order alone. The aim stays the aim.
+fn rejudged(off: Vec<GateFinding>, left: &[AxleLeft]) -> Vec<GateFinding> {
+    let again = |f: GateFinding| {
+        let k = match f.about {
+            GateAbout::Camber => 0,
+            GateAbout::Caster => 1,
+            GateAbout::Toe => 2,
+            _ => return f,
+        };
+        let wheel = f.axle.zip(f.side).and_then(|(a, s)| side_left(left, a, s));
+        let Some(wheel) = wheel.filter(|w| w.as_done) else { return f };
+        let band = f
+            .band
+            .max(HalfWidth(f.band).sigma().and(HalfWidth(wheel.expected_band[k]).sigma()).half_width().0);
+        let miss = f.read - wheel.expected[k];
+        let off_expected = if miss.abs() <= band { 0.0 } else { miss };
+        GateFinding { expected: Some(wheel.expected[k]), band, off_expected, ..f }
+    };
+    let shut = |f: &GateFinding| {
+        let angle = matches!(f.about, GateAbout::Camber | GateAbout::Caster | GateAbout::Toe);
+        !angle || f.off_expected != 0.0 || f.off_aim != 0.0 || f.stale
+    };
+    off.into_iter().map(again).filter(shut).collect()
+}
+
 fn gate_view(
     bench: &JobBench<'_>,
     readings: &[Reading],
     done: &[&Done],
     (input, answer): (&CarInput, &CarAnswer),
+    left: &[AxleLeft],
     before: &[SheetStep],
     gate: &SheetStep,
 ) -> GateView {
     let visit = visit_of(&gate.id);
     let marked = |m: &Mark| done.iter().find(|d| d.step == *m);
     let work = before.iter().filter(|s| s.kind == StepKind::Step);
-    let last = work.filter_map(|s| marked(&Mark::Step(s.id.clone()))).map(|d| d.done_at).max();
+    let last = work.filter_map(|s| marked(&Mark::Step(s.id.clone()))).map(|d| d.last_at()).max();
     let read = visit.map(|v| read_at(bench, readings, v, last)).unwrap_or_default();
     // Rolled and bounced may have been said in the prepare list of the visit as well; the rear's gate shares its visit
     // with the front's, and is rolled before it.
@@ -152,7 +189,7 @@ fn gate_view(
             }
         }
     }
-    let off = judge(input, answer, gate, &read);
+    let off = rejudged(judge(input, answer, gate, &read), left);
     GateView { id: gate.id.clone(), visit, ticked, read, missing, off }
 }
 
@@ -165,11 +202,26 @@ pub fn sheet_of(
     input: &CarInput,
     answer: CarAnswer,
     fitted: &Axles<Vec<Part>>,
+    left: Vec<AxleLeft>,
 ) -> Sheet {
-    let steps = sheet(input, &answer, fitted);
-    let view = |(i, s)| gate_view(bench, readings, done, (input, &answer), &steps[..i], s);
+    let mut answer = answer;
+    let mut steps = sheet(input, &answer, fitted);
+    // Toe that was not turned yet goes by what was read since, not by what was planned before.
+    for axle in [Axle::Rear, Axle::Front] {
+        if !done.iter().any(|d| d.step == Mark::Step(StepId::Toe(axle))) {
+            for orders in steps.iter_mut().map(|s| &mut s.orders).chain([&mut answer.orders]) {
+                for o in orders.iter_mut().filter(|o| o.axle == axle && o.line.sets_toe) {
+                    let side = o.side.and_then(|s| side_left(&left, axle, s));
+                    if let Some(l) = side.and_then(|s| s.orders.iter().find(|l| l.name == o.line.name)) {
+                        o.line.clone_from(l);
+                    }
+                }
+            }
+        }
+    }
+    let view = |(i, s)| gate_view(bench, readings, done, (input, &answer), &left, &steps[..i], s);
     let gates = steps.iter().enumerate().filter(|(_, s)| s.kind == StepKind::Gate).map(view).collect();
-    Sheet { gates, steps, answer, cautions: job_cautions(), toe_band_deg: TOE_SET_BAND_DEG }
+    Sheet { gates, steps, answer, left, cautions: job_cautions(), toe_band_deg: TOE_SET_BAND_DEG }
 }
 
 /// What is kept with a mark: what its step says now. A gate opens on its readings, and on a reason where one of them is
@@ -177,7 +229,13 @@ pub fn sheet_of(
 ///
 /// # Errors
 /// A step that is not on the sheet, a gate that still waits, one that is off without a reason.
-pub fn mark_step(sheet: &Sheet, mark: &Mark, reason: Option<&str>) -> Result<DoneRecord, Problem> {
+pub fn mark_step(
+    sheet: &Sheet,
+    mark: &Mark,
+    reason: Option<&str>,
+    as_done: &[AsDone],
+    (now_at, author): (DateTime<Utc>, &str),
+) -> Result<DoneRecord, Problem> {
     let (id, tick) = match mark {
         Mark::Step(s) => (s, None),
         Mark::Tick(s, t) => (s, Some(*t)),
@@ -192,6 +250,9 @@ pub fn mark_step(sheet: &Sheet, mark: &Mark, reason: Option<&str>) -> Result<Don
         return Ok(DoneRecord::default());
     }
     let mut record = record_of(now);
+    if !now.orders.is_empty() {
+        record.rounds = vec![round_of(&now.orders, as_done, now_at, author)?];
+    }
     if let Some(gate) = sheet.gates.iter().find(|g| g.id == *id) {
         if !gate.missing.is_empty() {
             let words = |m: &GateMissing| match m {

@@ -16,6 +16,7 @@ mod note;
 mod record;
 mod stance;
 mod turnable;
+mod turned;
 
 pub use crate::reading::{Stage, TicketKind};
 pub use base::{base_of, tyres_of};
@@ -32,3 +33,4 @@ pub use note::{
 pub use record::{Done, OpenVisit, Reading, standing};
 pub use stance::{AxleStance, Stance, stance_at};
 pub use turnable::{Turnable, TurnableRequest, TurnableRow, TurnsOn, turnable};
+pub use turned::{AsDone, loops_of, turned_again, turns_of};

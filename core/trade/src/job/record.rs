@@ -118,6 +118,14 @@ pub struct Done {
     pub record: DoneRecord,
 }
 
+impl Done {
+    /// When it was last worked on: marked, or turned again.
+    #[must_use]
+    pub fn last_at(&self) -> DateTime<Utc> {
+        self.record.rounds.iter().map(|r| r.at).chain([self.done_at]).max().unwrap_or(self.done_at)
+    }
+}
+
 /// The newest reading of a quantity and place at a visit.
 #[must_use]
 pub fn standing(all: &[Reading], visit: Visit, quantity: Quantity, place: Place) -> Option<&Reading> {

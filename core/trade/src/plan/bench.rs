@@ -120,6 +120,12 @@ impl Bench {
         out
     }
 
+    /// Whether the wheel steers, and has caster.
+    #[must_use]
+    pub fn corner_steers(&self) -> bool {
+        self.corner.is_steered()
+    }
+
     /// Where every adjuster stands now.
     #[must_use]
     pub fn start(&self) -> Vec<f64> {

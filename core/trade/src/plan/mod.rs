@@ -40,6 +40,7 @@ mod work;
 
 pub use angle::AngleName;
 pub use answer::{plan, plan_within, set_edits};
+pub(crate) use begin::begin;
 pub use begin::fitted_parts;
 pub use bench::{Bench, Sensitivity, SettingLine};
 pub use budget::Budget;
@@ -78,3 +79,4 @@ pub use stop::Stop;
 pub use suits::USUAL_RATE;
 pub use swept::Swept;
 pub use tread::{OtherAnswer, scenes_of};
+pub(crate) use work::Work;

@@ -335,7 +335,7 @@ impl<'a> Work<'a> {
     }
 
     /// The bench with a watch over what was measured on this car.
-    fn guarded(&self, i: usize, parts: &[&Part], bench: Bench) -> Bench {
+    pub(crate) fn guarded(&self, i: usize, parts: &[&Part], bench: Bench) -> Bench {
         let start = bench.start();
         let travel = self.checked_travel(i, &bench, &start);
         let guard = Guard::of(&self.checked(i, parts, &bench, travel, &start));

@@ -11,5 +11,5 @@ pub use gate::{
     CarRead, GateAbout, GateFinding, GateRead, GateSide, TOE_SET_BAND_DEG, fouls, judge, judge_gate,
 };
 pub use ids::{Mark, StepId, Tick, UnknownStep};
-pub use record::{DoneRecord, OrderedLine, record_of};
+pub use record::{AsTurned, CouldNot, DoneRecord, OrderedLine, Round, record_of};
 pub use step::{GateNeed, GateReading, SheetStep, StepHeight, StepKind, TickLine};

@@ -4,7 +4,60 @@ use super::gate::GateFinding;
 use super::step::SheetStep;
 use bold_stance_kinematics::geometry::{Axle, Side};
 use bold_stance_units::said::Said;
+use chrono::{DateTime, Utc};
 use serde::{Deserialize, Serialize};
+
+/// Why something was not turned as ordered.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
+#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
+#[serde(rename_all = "snake_case")]
+pub enum CouldNot {
+    /// It does not move.
+    Seized,
+    /// Something is in its way.
+    NoRoom,
+    /// It is at its end.
+    AtEnd,
+}
+
+/// One thing as it was really turned.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
+pub struct AsTurned {
+    /// Axle.
+    pub axle: Axle,
+    /// Side; none for what is one for both wheels.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub side: Option<Side>,
+    /// What was turned.
+    pub name: String,
+    /// Where it stood before: degrees of a cam, turns, mm.
+    pub from: f64,
+    /// Where it was ordered to.
+    pub ordered: f64,
+    /// Where it stands.
+    pub position: f64,
+    /// The order in workshop words.
+    pub words: Said,
+    /// What was typed where it was not done as ordered.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub typed: Option<String>,
+    /// Why it was not.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub could_not: Option<CouldNot>,
+}
+
+/// Work at one time: what was turned before the next look.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
+pub struct Round {
+    /// When, UTC.
+    pub at: DateTime<Utc>,
+    /// Who.
+    pub author: String,
+    /// What.
+    pub turned: Vec<AsTurned>,
+}
 
 /// One order as it stood when its step was done.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
@@ -37,6 +90,10 @@ pub struct DoneRecord {
     pub detail: Said,
     /// Its orders.
     pub ordered: Vec<OrderedLine>,
+    /// What was really turned, oldest first: nothing later rewrites it. Empty in records of before it was kept: then it
+    /// was done as ordered.
+    #[serde(skip_serializing_if = "Vec::is_empty")]
+    pub rounds: Vec<Round>,
     /// What was off when a gate was opened.
     pub off: Vec<GateFinding>,
     /// Why it was opened all the same.
@@ -58,6 +115,7 @@ pub fn record_of(s: &SheetStep) -> DoneRecord {
         title: s.title.clone(),
         detail: s.detail.clone(),
         ordered: s.orders.iter().map(line).collect(),
+        rounds: Vec::new(),
         off: Vec::new(),
         reason: None,
     }

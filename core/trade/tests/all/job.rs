@@ -7,8 +7,8 @@ use bold_stance_car::vehicle::Axles;
 use bold_stance_kinematics::geometry::{Axle, Geometry, Layout, Side};
 use bold_stance_trade::aim::shipped_aims;
 use bold_stance_trade::job::{
-    Asked, BundlePlan, Done, JOB_FORMAT, JobBench, JobBundle, OpenVisit, Reading, Rules, Stage, VehicleFacts,
-    base_of, mark_step, tyres_of,
+    AsDone, Asked, BundlePlan, Done, JOB_FORMAT, JobBench, JobBundle, OpenVisit, Reading, Rules, Stage,
+    VehicleFacts, base_of, mark_step, turned_again, tyres_of,
 };
 use bold_stance_trade::part::shipped_parts;
 use bold_stance_trade::plan::{AngleName, CarPlan, Standing};
@@ -129,9 +129,31 @@ impl Shop {
     /// Marks as the shop would: refused or kept.
     fn mark(&mut self, mark: Mark, reason: Option<&str>) -> Result<(), String> {
         self.minute += 1;
-        let record =
-            mark_step(&self.sheet(), &mark, reason).map_err(|p| format!("{}: {}", p.field, p.wrong.en()))?;
+        let record = mark_step(&self.sheet(), &mark, reason, &[], (clock(self.minute), "Specialist A"))
+            .map_err(|p| format!("{}: {}", p.field, p.wrong.en()))?;
         self.done(mark, record);
+        Ok(())
+    }
+
+    /// Marks a step with what was really done.
+    fn mark_as(&mut self, mark: Mark, as_done: &[AsDone]) -> Result<(), String> {
+        self.minute += 1;
+        let record = mark_step(&self.sheet(), &mark, None, as_done, (clock(self.minute), "Specialist A"))
+            .map_err(|p| format!("{}: {}", p.field, p.wrong.en()))?;
+        self.done(mark, record);
+        Ok(())
+    }
+
+    /// Turns what is left to turn on an axle.
+    fn again(&mut self, axle: Axle, as_done: &[AsDone]) -> Result<(), String> {
+        self.minute += 1;
+        let (step, round) = {
+            let done: Vec<&Done> = self.bundle.done.iter().collect();
+            turned_again(&self.sheet(), &done, axle, as_done, (clock(self.minute), "Specialist A"))
+                .map_err(|p| format!("{}: {}", p.field, p.wrong.en()))?
+        };
+        let step = Mark::Step(step);
+        self.bundle.done.iter_mut().find(|d| d.step == step).unwrap().record.rounds.push(round);
         Ok(())
     }
 
@@ -297,6 +319,77 @@ fn the_rears_gate_takes_the_rears_readings_and_work_after_them_makes_them_stale(
     assert!(shop.bundle.problems().is_empty(), "{:?}", shop.bundle.problems());
 }
 
+/// A rear camber arm turned a way the wrong way: the reading says so, the next order goes from where it really stands,
+/// what was read before it is stale, and nothing is left after it.
+#[test]
+fn an_arm_turned_the_wrong_way_is_walked_back_by_what_was_read() {
+    let mut shop = Shop::new();
+    let step = |s| Mark::Step(s);
+    for s in [StepId::Support, StepId::Height(Axle::Rear), StepId::Height(Axle::Front)] {
+        shop.mark(step(s), None).unwrap();
+    }
+    let arms = shop.sheet().steps.into_iter().find(|s| s.id == StepId::Arms(Axle::Rear)).unwrap();
+    let ordered =
+        arms.orders.iter().find(|o| o.side == Some(Side::Left) && o.line.moves()).unwrap().line.clone();
+    let told = |amount: &str| AsDone {
+        side: Some(Side::Left),
+        name: ordered.name.clone(),
+        amount: amount.into(),
+        could_not: None,
+    };
+    assert!(shop.again(Axle::Rear, &[]).unwrap_err().starts_with("axle"));
+    let bad = shop.mark_as(step(StepId::Arms(Axle::Rear)), &[told("two or so")]).unwrap_err();
+    assert!(bad.starts_with("as_done.0.amount"), "{bad}");
+    let other = AsDone { name: "no such arm".into(), ..told("1") };
+    assert!(
+        shop.mark_as(step(StepId::Arms(Axle::Rear)), &[other]).unwrap_err().starts_with("as_done.0.name")
+    );
+    let really = -0.5 * ordered.steps.abs();
+    shop.mark_as(step(StepId::Arms(Axle::Rear)), &[told(&format!("{really}"))]).unwrap();
+    let kept = &shop.bundle.done.last().unwrap().record.rounds[0].turned;
+    let left = kept.iter().find(|t| t.side == Some(Side::Left) && t.name == ordered.name).unwrap().clone();
+    assert!((left.position - left.from + 0.5 * ordered.movement).abs() < 1e-6, "{left:?}");
+    assert!(kept.iter().filter(|t| t.side == Some(Side::Right)).all(|t| t.position == t.ordered));
+    assert!(shop.sheet().left.is_empty());
+
+    let wheel = |shop: &Shop, side: Side| shop.sheet().left[0].sides[side].clone().unwrap();
+    let read = |shop: &mut Shop, side: Side, a: [f64; 3]| {
+        shop.read(Visit::Reswept, Axle::Rear, side, Method::CamberGauge, "angle", &format!("{:.3}", a[0]));
+        shop.read(Visit::Reswept, Axle::Rear, side, Method::ToeConvert, "value", &format!("{:.3} deg", a[2]));
+    };
+    for side in Side::BOTH {
+        // What a car that does what the model says shows as it was really turned.
+        read(&mut shop, side, [-1.0, 0.0, 0.1]);
+        let shows = wheel(&shop, side).expected;
+        read(&mut shop, side, shows);
+    }
+    let l = wheel(&shop, Side::Left);
+    assert!(l.odd.is_empty() && l.headline.en().starts_with("Left to turn"), "{l:?}");
+    let back = l.orders.iter().find(|o| o.name == ordered.name).unwrap();
+    assert!(back.moves() && back.movement * ordered.movement > 0.0, "{back:?}");
+    assert!((back.movement - back.position + left.position).abs() < 1e-9, "from where it stands");
+    let gate =
+        |shop: &Shop| shop.sheet().gates.into_iter().find(|g| g.id == StepId::Read(Axle::Rear)).unwrap().off;
+    assert!(gate(&shop).iter().any(|f| f.side == Some(Side::Left)), "{:?}", gate(&shop));
+
+    shop.again(Axle::Rear, &[]).unwrap();
+    assert!(shop.sheet().left.iter().all(|l| l.sides.left.is_none()));
+    assert!(gate(&shop).iter().any(|f| f.stale));
+    for side in Side::BOTH {
+        read(&mut shop, side, [-1.0, 0.0, 0.1]);
+        let shows = wheel(&shop, side).expected;
+        read(&mut shop, side, shows);
+    }
+    let l = wheel(&shop, Side::Left);
+    assert!(l.rounds == 2 && l.orders.iter().filter(|o| !o.sets_toe).all(|o| !o.moves()), "{l:?}");
+    let off = gate(&shop);
+    assert!(off.iter().all(|f| !f.stale && f.off_expected == 0.0), "{off:?}");
+    // The job's file carries it.
+    let file = serde_json::to_value(&shop.bundle).unwrap();
+    let again: JobBundle = serde_json::from_value(file).unwrap();
+    assert_eq!(again, shop.bundle);
+}
+
 #[test]
 fn a_step_that_is_not_there_is_refused_with_those_that_are() {
     let shop = Shop::new();
@@ -306,7 +399,7 @@ fn a_step_that_is_not_there_is_refused_with_those_that_are() {
         Mark::Tick(StepId::Support, Tick::Roll),
         Mark::Step(StepId::Fouls),
     ] {
-        let p = mark_step(&sheet, &m, None).unwrap_err();
+        let p = mark_step(&sheet, &m, None, &[], (chrono::Utc::now(), "Specialist A")).unwrap_err();
         assert_eq!(p.field, "step");
         assert!(p.right.en().contains("rear-height"), "{}", p.right.en());
     }

@@ -28,6 +28,7 @@ mod plan_answer;
 mod plan_checks;
 mod plan_search;
 mod plan_trade;
+mod prove;
 mod reading_tables;
 mod readings;
 mod square;

@@ -3,6 +3,7 @@ import { Bare } from '../../ui/Press';
 import { Button } from '@mui/material';
 import type { Schemas } from '../../api/client';
 import { Glyph } from '../../ui/glyphs';
+import { Rounds } from './Rounds';
 import { axleWord, type Marks, type Sheet, type Step } from './sheet';
 
 interface Props {
@@ -25,6 +26,7 @@ function Kept({ record }: { record: Schemas['DoneRecord'] | undefined }) {
           {record.detail}
         </span>
       )}
+      <Rounds rounds={record.rounds ?? []} />
       {record.reason && (
         <span className="small" style={{ display: 'block' }} data-testid="gate-reason-kept">
           Opened off plan: {record.reason}

@@ -5,6 +5,7 @@ import { ruleWord } from '../../shell/rules';
 import { angle, length } from '../../units/print';
 import { expectedOf, toeBandOf, unreadOf } from './Expect';
 import { findingWords } from './gateWords';
+import { Rounds } from './Rounds';
 import { axleWord, readAt, sides, type Marks, type Sheet } from './sheet';
 
 interface Props {
@@ -96,6 +97,7 @@ export function PrintSheet({ ticket, shop, planName, planId, sheet, marks }: Pro
                   {mark && (
                     <div>
                       done {new Date(mark.done_at).toLocaleString()}, {mark.author}
+                      <Rounds rounds={mark.record?.rounds ?? []} />
                     </div>
                   )}
                   {s.needs.flatMap(({ axle, quantity: q }) =>

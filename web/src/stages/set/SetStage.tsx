@@ -1,9 +1,9 @@
 // Set: the car's setting in workshop words, rear before front, with gates that stay shut until their readings are in.
-import { markStep } from '../../api/calls';
+import { markStep, turnedAgain } from '../../api/calls';
 import { Button, Dialog } from '@mui/material';
 import { useMutation } from '@tanstack/react-query';
 import { useState } from 'react';
-import { ApiProblem, type AxleName, type SideName } from '../../api/client';
+import { ApiProblem, type AxleName, type Schemas, type SideName } from '../../api/client';
 import { FieldError } from '../../shell/Fault';
 import { Glyph } from '../../ui/glyphs';
 import { useSettings } from '../../ui/settings';
@@ -13,12 +13,14 @@ import { useBench, useShop, type Bench } from '../../shell/ticket';
 import { angle } from '../../units/print';
 import { useMethods, type Quantity, type Visit } from '../../pad/readings';
 import { PadDialog } from '../../pad/PadDialog';
+import { AsDoneRows, asDone, type Tolds, type Turn } from './AsDone';
 import { expectedOf, Expect } from './Expect';
 import { GateBar, holdsAt } from './GateBar';
 import { Ladder } from './Ladder';
+import { LeftToTurn } from './LeftToTurn';
 import { Orders, ToeOrders } from './Orders';
 import { PrintSheet } from './PrintSheet';
-import { axleWord, marks, useSheet, type Sheet } from './sheet';
+import { axleWord, marks, sides, useSheet, type Sheet } from './sheet';
 
 export default function SetStage() {
   const bench = useBench();
@@ -40,6 +42,7 @@ interface Mark {
   step: string;
   done: boolean;
   reason?: string | undefined;
+  as_done?: Schemas['AsDone'][];
 }
 
 function SheetView({
@@ -60,9 +63,18 @@ function SheetView({
   const [pad, setPad] = useState<{ visit: Visit; quantity: Quantity; axle: AxleName; side: SideName }>();
   const [big, setBig] = useState(false);
   const mark = useMutation({
-    mutationFn: (m: Mark) => markStep(planId, { step: m.step, done: m.done, reason: m.reason ?? null }),
+    mutationFn: (m: Mark) =>
+      markStep(planId, { step: m.step, done: m.done, reason: m.reason ?? null, as_done: m.as_done ?? [] }),
+    onSuccess: (t) => {
+      setTolds({});
+      setTicket(t);
+    },
+  });
+  const again = useMutation({
+    mutationFn: (t: Schemas['TurnedAgain']) => turnedAgain(planId, t),
     onSuccess: setTicket,
   });
+  const [tolds, setTolds] = useState<Tolds>({});
   const marked = marks(ticket, planId);
   const isDone = (id: string) => !!marked.of(id);
   const at = sheet.steps.findIndex((s) => !isDone(s.id));
@@ -100,6 +112,24 @@ function SheetView({
       pad={(visit, quantity, a, side) => setPad({ visit, quantity, axle: a, side })}
     />
   );
+  const inStep: Turn[] = (now?.orders ?? []).map((o) => ({ side: o.side ?? undefined, line: o.line }));
+  const told = asDone(inStep, tolds);
+  const leftHere = gate?.id === now?.id ? sheet.left.filter((l) => l.axle === axle || !now?.axle) : [];
+  // After a reading it is no longer the plan's orders that count, but what is left of them on the car as it stands.
+  const ownLeft = leftHere.find((l) => l.axle === axle);
+  const armOrders = ownLeft
+    ? sides.flatMap((side) =>
+        (
+          ownLeft.sides[side]?.orders ??
+          of(false)
+            .filter((o) => o.side === side)
+            .map((o) => o.line)
+        )
+          .filter((line) => !line.sets_toe)
+          .map((line) => ({ axle, side, line })),
+      )
+    : of(false);
+  const problemsOf = (e: Error | null) => (e instanceof ApiProblem ? e.problems : []);
   const toeRow = result && (
     <ToeOrders
       orders={of(true)}
@@ -159,10 +189,10 @@ function SheetView({
                 variant="contained"
                 sx={{ minHeight: 60, fontSize: 19, flex: 'none' }}
                 disabled={mark.isPending || stale}
-                onClick={() => mark.mutate({ step: now.id, done: true })}
+                onClick={() => mark.mutate({ step: now.id, done: true, as_done: told })}
                 data-testid="step-done"
               >
-                Done
+                {inStep.length === 0 ? 'Done' : told.length ? 'Done as typed' : 'As ordered'}
               </Button>
             )}
           </div>
@@ -187,11 +217,30 @@ function SheetView({
           <h2 className="set-axle" data-testid="set-axle">
             {axleWord(axle)} axle
           </h2>
-          <Orders orders={of(false)} veiled={veiled(arms)} fs={fs} />
+          <Orders orders={armOrders} veiled={veiled(arms)} fs={fs} />
+          {now?.kind === 'step' && (
+            <AsDoneRows
+              key={now.id}
+              list={inStep}
+              tolds={tolds}
+              set={setTolds}
+              problems={problemsOf(mark.error)}
+            />
+          )}
           {axle === 'rear' && toeRow}
           {bar}
+          {leftHere.map((l) => (
+            <LeftToTurn
+              key={`${l.axle}${l.sides.left?.rounds}${l.sides.right?.rounds}`}
+              left={l}
+              toe={isDone(l.axle === 'front' ? 'tie-rods' : 'rear-toe')}
+              stale={stale || again.isPending}
+              problems={problemsOf(again.error)}
+              turned={(as_done) => again.mutate({ axle: l.axle, as_done })}
+            />
+          ))}
           {axle === 'front' && toeRow}
-          {result && <Expect result={result} axle={axle} toeBand={sheet.toe_band_deg} fs={fs} />}
+          {result && !ownLeft && <Expect result={result} axle={axle} toeBand={sheet.toe_band_deg} fs={fs} />}
           <footer style={{ padding: '10px 18px', borderTop: '1px solid var(--line)' }}>
             {sheet.cautions.map((c) => (
               <p key={c} className="small mut">

@@ -27,6 +27,7 @@ const record = (detail: string): Schemas['DoneRecord'] => ({
   title: '',
   detail,
   ordered: [],
+  rounds: [],
   off: [],
   reason: null,
 });

@@ -33,7 +33,7 @@ export function useSheet(bench: Bench) {
     plan?.version,
     ticket.vehicle.version,
     ticket.readings.length,
-    ...ticket.done.map((d) => `${d.plan_id}${d.step}`),
+    ...ticket.done.map((d) => `${d.plan_id}${d.step}${d.record.rounds?.length ?? 0}`),
     ...ticket.visits.map((v) => v.version),
   ];
   return useQuery({

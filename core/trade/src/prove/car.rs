@@ -1,0 +1,233 @@
+//! What is left to turn on a car: every wheel that was worked on and read since, on the model that its readings taught.
+
+use super::explain::{Explained, explain};
+use super::learner::{AnglesRead, Came, Learner, Next, next_of_both};
+use crate::part::Part;
+use crate::plan::{Bench, Budget, CarInput, PlanInput, SettingLine, Work, begin};
+use bold_stance_car::vehicle::{Axles, Sides, StateKind};
+use bold_stance_kinematics::geometry::{Axle, Side};
+use bold_stance_kinematics::linkage::Corner;
+use bold_stance_units::said::{Said, said};
+use bold_stance_units::{HalfWidth, Sigma};
+use serde::{Deserialize, Serialize};
+use std::collections::BTreeMap;
+
+/// Work on a wheel, then what was read of it before the next work.
+#[derive(Debug, Clone, PartialEq, Default)]
+pub struct WorkLoop {
+    /// Where every adjuster that was turned stands after it, by name: as really done.
+    pub stands: BTreeMap<String, f64>,
+    /// Hub to arch as read, mm; as planned when absent.
+    pub height_mm: Option<f64>,
+    /// What was read.
+    pub read: AnglesRead,
+    /// Whether it was turned otherwise than the plan ordered.
+    pub otherwise: bool,
+}
+
+/// What may explain a reading that came off the prediction.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
+pub struct Odd {
+    /// What it would be.
+    pub what: Said,
+    /// Its share of all that could be, 0 to 1.
+    pub odds: f64,
+}
+
+/// What is left to turn at one wheel.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
+pub struct SideLeft {
+    /// In one line.
+    pub headline: Said,
+    /// Everything that can be turned, from where it stands.
+    pub orders: Vec<SettingLine>,
+    /// What the last reading was expected to be, camber, caster, toe, degrees, at the height it was read at.
+    #[cfg_attr(feature = "openapi", schema(min_items = 3, max_items = 3))]
+    pub expected: [f64; 3],
+    /// 90 % half widths of that, without the reading's own.
+    #[cfg_attr(feature = "openapi", schema(min_items = 3, max_items = 3))]
+    pub expected_band: [f64; 3],
+    /// Camber, caster, toe after the orders, degrees, at the height the aim counts at.
+    #[cfg_attr(feature = "openapi", schema(min_items = 3, max_items = 3))]
+    pub expect: [f64; 3],
+    /// 90 % half widths of that.
+    #[cfg_attr(feature = "openapi", schema(min_items = 3, max_items = 3))]
+    pub band: [f64; 3],
+    /// Probability that every angle lands.
+    pub odds: f64,
+    /// Whether the aim is believed reached by it.
+    pub reaches: bool,
+    /// What the readings taught of what can be turned here.
+    pub taught: Vec<Said>,
+    /// What may explain the last reading, where it was odd: likeliest first, three at most.
+    pub odd: Vec<Odd>,
+    /// How often it was turned and read.
+    pub rounds: u32,
+    /// Whether it stands otherwise than first ordered: turned again, or not as ordered.
+    pub as_done: bool,
+}
+
+/// What is left to turn on an axle.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
+pub struct AxleLeft {
+    /// Which.
+    pub axle: Axle,
+    /// Each wheel that was read after work.
+    pub sides: Sides<Option<SideLeft>>,
+}
+
+/// A gain is told from this far off what was said, as a share, and from as many standard deviations.
+const TOLD: (f64, f64) = (0.1, 1.0);
+/// Explanations that are told.
+const MOST_ODD: usize = 3;
+/// Odds under which an explanation is not worth a line.
+const LEAST_ODDS: f64 = 0.05;
+
+/// One wheel once everything that was read of it was taken in.
+struct Taught<'a> {
+    learner: Learner<'a>,
+    came: Came,
+    odd: Vec<Explained>,
+    /// Travel at the height the aim counts at, as far off the plan as the last height was, mm.
+    travel_mm: f64,
+}
+
+fn taught<'a>(
+    work: &Work<'_>,
+    i: usize,
+    parts: &[&Part],
+    bench: &'a Bench,
+    loops: &[WorkLoop],
+) -> Option<Taught<'a>> {
+    let input = work.input;
+    let side = Side::BOTH[i];
+    let states = input.states();
+    let planned = states.iter().find(|s| s.kind == StateKind::Planned)?;
+    let planned_mm = work.sides[i].readings.height_mm + planned.own_mm + input.trim_mm[side];
+    let own = work.state.own_mm;
+    let doubt = work.doubts(i, bench, &bench.start(), parts, own, own).ok()?;
+    let doubt = doubt.first()?.1?;
+    let variance =
+        [doubt.camber_deg, doubt.caster_deg, doubt.toe_deg].map(|h| HalfWidth(h).sigma().0.powi(2));
+    let mut learner = Learner::new(bench, variance, &Learner::usual_gains(bench));
+    let found = &work.sides[i].readings.angles;
+    let mut last = [Some(found.camber_deg), Some(found.caster_deg), Some(found.toe_deg)];
+    let mut out = None;
+    for l in loops {
+        let before = learner.clone();
+        let off_mm = l.height_mm.unwrap_or(planned_mm) - planned_mm;
+        let travel = work.travel(i, planned) - off_mm;
+        let at: Vec<f64> = bench
+            .adjusters
+            .iter()
+            .zip(&before.at)
+            .map(|(a, p)| l.stands.get(&a.name).copied().unwrap_or(*p))
+            .collect();
+        learner.turned(&at, travel);
+        let came = learner.read(&l.read)?;
+        let missed = (0..3).any(|k| came.as_predicted(k) == Some(false));
+        let odd = if missed { explain(&before, &at, travel, &l.read, last) } else { Vec::new() };
+        for (l, v) in last.iter_mut().zip(l.read.value) {
+            *l = v.or(*l);
+        }
+        out = Some((came, odd, work.travel(i, &work.state) - off_mm));
+    }
+    let (came, odd, travel_mm) = out.filter(|(came, ..)| !came.which.is_empty())?;
+    Some(Taught { learner, came, odd, travel_mm })
+}
+
+/// What the readings taught of each adjuster that was turned, where it is worth a word.
+fn lessons(t: &Learner<'_>) -> Vec<Said> {
+    let (least, sds) = TOLD;
+    let of = |(k, g): (usize, f64)| {
+        let ln = t.belief.mean[3 + k];
+        let sd = t.belief.cov[(3 + k, 3 + k)].max(0.0).sqrt();
+        let a = &t.bench.adjusters[k];
+        let turned = (t.at[k] - a.position).abs() > 1e-9;
+        (turned && ln.abs() > least && ln.abs() > sds * sd)
+            .then(|| said("left-gain").name("name", a.name.clone()).plain("times", g, 1))
+    };
+    t.belief.gains().into_iter().enumerate().filter_map(of).collect()
+}
+
+fn side_left(t: &Taught<'_>, next: Next, loops: &[WorkLoop]) -> SideLeft {
+    let moves = next.lines.iter().any(SettingLine::moves);
+    let tens = (next.odds * 10.0).round().clamp(0.0, 10.0) as usize;
+    let headline = match (moves, next.reaches) {
+        (false, true) => said("left-nothing"),
+        (false, false) => said("left-short"),
+        (true, true) => said("left-turn").count("n", tens),
+        (true, false) => said("left-nearest"),
+    };
+    let half = |sd: [f64; 3]| sd.map(|s| Sigma(s).half_width().0);
+    let nothing_odd = |e: &&Explained| e.what.id != "explain-nothing";
+    let likely = t.odd.iter().filter(nothing_odd).filter(|e| e.odds >= LEAST_ODDS).take(MOST_ODD);
+    SideLeft {
+        headline,
+        orders: next.lines,
+        expected: t.came.expected.value,
+        expected_band: half(t.came.expected.sd),
+        expect: next.expect.value,
+        band: half(next.expect.sd),
+        odds: next.odds,
+        reaches: next.reaches,
+        taught: lessons(&t.learner),
+        odd: likely.map(|e| Odd { what: e.what.clone(), odds: e.odds }).collect(),
+        rounds: loops.len() as u32,
+        as_done: loops.len() > 1 || loops.iter().any(|l| l.otherwise),
+    }
+}
+
+fn axle_left(
+    input: &PlanInput,
+    catalogue: &[Part],
+    loops: &Sides<Vec<WorkLoop>>,
+) -> Option<Sides<Option<SideLeft>>> {
+    let (work, all) = begin(input, catalogue, &Budget::default()).ok()?;
+    let work = work.with_work_for_each_set();
+    let parts = work.named(&input.fitted, &all);
+    let benches = [0, 1].map(|i| work.guarded(i, &parts, work.bench(i, &parts)));
+    // Both wheels of a live axle hang on the same arms: what one taught belongs to the other.
+    if matches!(benches[0].corner, Corner::Axle(_)) {
+        return None;
+    }
+    let of = |i: usize| taught(&work, i, &parts, &benches[i], &loops[Side::BOTH[i]]);
+    let found = [of(0), of(1)];
+    let next = match &found {
+        [Some(l), Some(r)] => {
+            let travels = [l.travel_mm, r.travel_mm];
+            let wheels = [l.learner.clone(), r.learner.clone()];
+            next_of_both(&wheels, &work.targets, travels, input.cross())?.map(Some)
+        }
+        _ => [0, 1].map(|i| {
+            let t = found[i].as_ref()?;
+            t.learner.next(&work.targets[i], t.travel_mm)
+        }),
+    };
+    let [l, r] = next;
+    let told = |i: usize, n: Option<Next>| Some(side_left(found[i].as_ref()?, n?, &loops[Side::BOTH[i]]));
+    let out = Sides { left: told(0, l), right: told(1, r) };
+    (out.left.is_some() || out.right.is_some()).then_some(out)
+}
+
+/// What is left to turn on every axle of which a wheel was read after work.
+#[must_use]
+pub fn left_to_turn(
+    input: &CarInput,
+    catalogue: &[Part],
+    loops: &Axles<Sides<Vec<WorkLoop>>>,
+) -> Vec<AxleLeft> {
+    let mut out = Vec::new();
+    for axle in [Axle::Rear, Axle::Front] {
+        let worked = loops[axle].each().iter().any(|(_, l)| !l.is_empty());
+        if let Some(i) = input.axle(axle).filter(|_| worked)
+            && let Some(sides) = axle_left(&i, catalogue, &loops[axle])
+        {
+            out.push(AxleLeft { axle, sides });
+        }
+    }
+    out
+}

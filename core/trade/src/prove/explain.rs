@@ -1,0 +1,172 @@
+//! What explains a reading that came off the prediction: hypotheses, each with its odds before the reading, its free
+//! parameter summed over, and how likely it makes what was read. Odds before the reading are judgement, no source.
+
+use super::learner::{AnglesRead, Learner};
+use bold_stance_car::adjuster::{Adjuster, AdjusterKind};
+use bold_stance_units::said::{Said, said};
+use nalgebra::{DMatrix, DVector};
+
+/// An explanation with its odds.
+#[derive(Debug, Clone, PartialEq)]
+pub struct Explained {
+    /// What it would be.
+    pub what: Said,
+    /// Its share of all that could be, 0 to 1.
+    pub odds: f64,
+}
+
+/// A height that is not what was told, mm: standard deviation.
+const UNSETTLED_MM: f64 = 8.0;
+/// How far a wheel hangs on a jack, mm.
+const JACKED_MM: [f64; 4] = [30.0, 50.0, 70.0, 90.0];
+/// What a part may do against its claim: standard deviation of ln gain.
+const OTHER_GAIN: f64 = 0.4;
+/// Another floor or another zero of the gauge, degrees of camber.
+const ZERO_DEG: f64 = 0.4;
+/// Toe read with the steering off centre, degrees.
+const STEERING_DEG: f64 = 0.3;
+/// Points told wrong, or a bent part: what the change is off by, degrees of camber, caster, toe.
+const POINTS_DEG: [f64; 3] = [0.5, 0.8, 0.3];
+
+/// What a hypothesis would have given: means of camber, caster and toe, each with its weight, and what it widens.
+struct Would {
+    what: Said,
+    prior: f64,
+    given: Vec<(f64, [f64; 3])>,
+    wider: [f64; 3],
+    /// A direction in which it widens all three together, degrees.
+    along: [f64; 3],
+}
+
+/// Unit in which an adjuster is miscounted.
+fn one_step(a: &Adjuster) -> f64 {
+    a.step().unwrap_or(match a.kind {
+        AdjusterKind::Thread { .. } => 1.0,
+        AdjusterKind::Eccentric { .. } | AdjusterKind::CamBolt { .. } => 10.0,
+        _ => 1.0,
+    })
+}
+
+/// What explains what was read after `before` was turned to `positions` at a travel, likeliest first. `last` is what
+/// was read before the work.
+#[must_use]
+pub fn explain(
+    before: &Learner<'_>,
+    positions: &[f64],
+    travel_mm: f64,
+    read: &AnglesRead,
+    last: [Option<f64>; 3],
+) -> Vec<Explained> {
+    let which: Vec<usize> = (0..3).filter(|i| read.value[*i].is_some()).collect();
+    let z = DVector::from_iterator(which.len(), read.value.iter().flatten().copied());
+    let mut told = before.clone();
+    told.turned(positions, travel_mm);
+    let Some(expected) = told.expected() else { return Vec::new() };
+    let Some(spread) = told.spread() else { return Vec::new() };
+    let at = |p: &[f64], travel: f64| {
+        let mut other = before.clone();
+        other.turned(p, travel);
+        other.expected().map(|e| e.value)
+    };
+    let moved: Vec<usize> =
+        (0..positions.len()).filter(|k| (positions[*k] - before.at[*k]).abs() > 1e-9).collect();
+    let name = |id: &'static str, k: usize| said(id).name("name", before.bench.adjusters[k].name.clone());
+    let mut all = Vec::new();
+    let mut add = |what: Said, prior: f64, given: Vec<[f64; 3]>, wider: [f64; 3], along: [f64; 3]| {
+        let w = 1.0 / given.len().max(1) as f64;
+        all.push(Would { what, prior, given: given.into_iter().map(|g| (w, g)).collect(), wider, along });
+    };
+    let none = [0.0; 3];
+    add(said("explain-nothing"), 60.0, vec![expected.value], none, none);
+    for &k in &moved {
+        let by = positions[k] - before.at[k];
+        let with = |p: f64| {
+            let mut q = positions.to_vec();
+            q[k] = p;
+            at(&q, travel_mm)
+        };
+        add(name("explain-reversed", k), 2.0, with(before.at[k] - by).into_iter().collect(), none, none);
+        let step = one_step(&before.bench.adjusters[k]);
+        let one = [with(positions[k] - step), with(positions[k] + step)];
+        add(name("explain-miscounted", k), 2.0, one.into_iter().flatten().collect(), none, none);
+        let slipped = (0..5).filter_map(|n| with(before.at[k] + by * f64::from(n) / 5.0)).collect();
+        add(name("explain-slipped", k), 1.5, slipped, none, none);
+        let gain = told.gain_slope(k).map(|s| s * OTHER_GAIN);
+        add(name("explain-gain", k), 3.0, vec![expected.value], none, gain);
+    }
+    let cams: Vec<usize> = moved
+        .iter()
+        .copied()
+        .filter(|k| matches!(before.bench.adjusters[*k].kind, AdjusterKind::Eccentric { .. }))
+        .collect();
+    if let [a, b] = cams[..]
+        && (positions[a] - before.at[a] - positions[b] + before.at[b]).abs() > 1e-9
+    {
+        let mut q = positions.to_vec();
+        q[a] = before.at[a] + positions[b] - before.at[b];
+        q[b] = before.at[b] + positions[a] - before.at[a];
+        let what = name("explain-mixed", a).name("other", before.bench.adjusters[b].name.clone());
+        add(what, 2.0, at(&q, travel_mm).into_iter().collect(), none, none);
+    }
+    let slope =
+        at(positions, travel_mm + 1.0).map_or(none, |up| [0, 1, 2].map(|i| up[i] - expected.value[i]));
+    add(said("explain-height"), 4.0, vec![expected.value], none, slope.map(|s| s * UNSETTLED_MM));
+    let hung = JACKED_MM.iter().filter_map(|mm| at(positions, travel_mm - mm)).collect();
+    add(said("explain-jacked"), 1.0, hung, none, none);
+    if let (Some(old), Some(_)) = (last[1], read.value[1]) {
+        let [camber, _, toe] = expected.value;
+        // As near to the old figure as it was written down.
+        add(said("explain-caster-old"), 2.0, vec![[camber, old, toe]], none, none);
+    }
+    let [camber, caster, toe] = expected.value;
+    add(said("explain-sign"), 1.0, vec![[-camber, caster, toe], [camber, caster, -toe]], none, none);
+    add(said("explain-zero"), 3.0, vec![expected.value], [ZERO_DEG, 0.0, 0.0], none);
+    if before.bench.corner_steers() {
+        add(said("explain-steering"), 3.0, vec![expected.value], [0.0, 0.0, STEERING_DEG], none);
+    }
+    add(said("explain-points"), 3.0, vec![expected.value], POINTS_DEG, none);
+
+    let log_of = |w: &Would| -> Option<f64> {
+        let mut cov = spread.clone();
+        for i in 0..3 {
+            cov[(i, i)] += w.wider[i].powi(2) + read.sigma[i].powi(2).max(1e-12);
+            for j in 0..3 {
+                cov[(i, j)] += w.along[i] * w.along[j];
+            }
+        }
+        let cov = cov.select_rows(&which).select_columns(&which);
+        let chol = cov.cholesky()?;
+        let half_det: f64 = chol.l().diagonal().iter().map(|v| v.ln()).sum();
+        let each = w.given.iter().map(|(weight, mean)| {
+            let off = &z - DVector::from_iterator(which.len(), which.iter().map(|i| mean[*i]));
+            weight.ln() - 0.5 * off.dot(&chol.solve(&off)) - half_det
+        });
+        log_sum(each).map(|l| l + w.prior.ln())
+    };
+    let logs: Vec<(f64, Said)> = all.iter().filter_map(|w| Some((log_of(w)?, w.what.clone()))).collect();
+    let Some(total) = log_sum(logs.iter().map(|l| l.0)) else { return Vec::new() };
+    let mut out: Vec<Explained> =
+        logs.into_iter().map(|(l, what)| Explained { what, odds: (l - total).exp() }).collect();
+    out.sort_by(|a, b| b.odds.total_cmp(&a.odds));
+    out
+}
+
+/// ln of the sum of exponentials; none of nothing.
+fn log_sum(each: impl Iterator<Item = f64>) -> Option<f64> {
+    let all: Vec<f64> = each.collect();
+    let most = all.iter().copied().fold(f64::NEG_INFINITY, f64::max);
+    most.is_finite().then(|| most + all.iter().map(|v| (v - most).exp()).sum::<f64>().ln())
+}
+
+impl Learner<'_> {
+    /// Covariance of what is expected of camber, caster and toe, degrees squared.
+    fn spread(&self) -> Option<DMatrix<f64>> {
+        let (_, h) = self.slopes(&self.belief.mean, &self.at)?;
+        Some(&h * &self.belief.cov * h.transpose())
+    }
+
+    /// What ln gain of one adjuster does to camber, caster and toe where it stands, degrees.
+    fn gain_slope(&self, k: usize) -> [f64; 3] {
+        self.slopes(&self.belief.mean, &self.at).map_or([0.0; 3], |(_, h)| [0, 1, 2].map(|i| h[(i, 3 + k)]))
+    }
+}

@@ -1,0 +1,13 @@
+//! The closed loop of a corner: what was expected, what came, what explains it, what it taught, what is left to turn.
+
+mod belief;
+mod car;
+mod case;
+mod explain;
+mod learner;
+
+pub use belief::{Belief, Innovation};
+pub use car::{AxleLeft, Odd, SideLeft, WorkLoop, left_to_turn};
+pub use case::{ProveCase, ProveResult, run_prove};
+pub use explain::{Explained, explain};
+pub use learner::{AnglesRead, Came, Expected, Learner, Next, next_of_both};

@@ -1,0 +1,129 @@
+//! A cam turned two notches too far, told so, read, and walked back by what is left to turn: at 1024 x 768, readings in
+//! degrees and minutes, a word where a count belongs, a reading taken again.
+#![allow(clippy::unwrap_used, clippy::expect_used, clippy::panic, missing_docs)]
+
+mod harness;
+use harness::App;
+use serde_json::Value;
+
+fn minutes(deg: f64) -> String {
+    let m = (deg.abs() * 60.0).round() as i64;
+    format!("{}{}°{:02}'", if deg < 0.0 { "-" } else { "" }, m / 60, m % 60)
+}
+
+async fn read(a: &App, quantity: &str, side: &str, text: &str) {
+    let id = format!("gate-{quantity}-{side}");
+    let (method, entry) = match quantity {
+        "height" => ("height-hub", "value"),
+        "camber" => ("camber-gauge", "angle"),
+        _ => ("caster-joint-line", "angle"),
+    };
+    a.press(&id).await;
+    a.el("[role=dialog] select[data-testid=dialog-method]").await.select_by_value(method).await.unwrap();
+    if a.c.find(fantoccini::Locator::Css(&format!("[data-testid=entry-{entry}]"))).await.is_ok() {
+        a.press(&format!("entry-{entry}")).await;
+    }
+    a.fill("[role=dialog] [data-testid=entry]", text).await;
+    a.until("keep", |t| t.starts_with("Keep")).await;
+    a.press("keep").await;
+    a.gone("[role=dialog]").await;
+    a.until(&id, |t| !t.contains("not read")).await;
+}
+
+async fn tick(a: &App, gate: &str, n: usize) {
+    for k in 1..=n {
+        let css = format!("[data-testid=gate-{gate}] [role=checkbox]:nth-of-type({k})");
+        if a.el(&css).await.attr("aria-checked").await.unwrap().as_deref() != Some("true") {
+            a.click(&css).await;
+        }
+        a.el(&format!("{css}[aria-checked=true]")).await;
+    }
+}
+
+#[tokio::test]
+async fn a_cam_two_notches_too_far_is_walked_back_by_what_was_read() {
+    let a = App::start(1024, 768).await;
+    a.open("/").await;
+    let id = a.job("Tern estate").await;
+    let t = a.fetch(&format!("/api/v1/jobs/{id}")).await;
+    let plan = t["job"]["plan_id"].as_str().unwrap().to_owned();
+    let sheet_at = format!("/api/v1/plans/{plan}/sheet");
+    let sheet = a.fetch(&sheet_at).await;
+    a.open(&format!("/job/{id}/set")).await;
+    for title in ["Stand and mark", "Set front height"] {
+        a.until("set-now", |t| t == title).await;
+        a.press("step-done").await;
+    }
+    a.until("set-now", |t| t.starts_with("Settle, re-read")).await;
+    tick(&a, "settled", 2).await;
+    for side in ["left", "right"] {
+        let mm = sheet["answer"]["axles"]["front"][side]["planned_height_mm"].as_f64().unwrap();
+        read(&a, "height", side, &format!("{mm:.0} mm")).await;
+    }
+    a.press("gate-pass").await;
+    a.until("set-now", |t| t.starts_with("Cams")).await;
+
+    // A word is no count: said at its field, nothing done, nothing lost.
+    a.fill("[data-testid=really-right-front-cam]", "two too far").await;
+    a.until("step-done", |t| t == "Done as typed").await;
+    a.press("step-done").await;
+    a.until("as-done", |t| t.contains("cannot be read") && t.contains("1 3/4")).await;
+    a.until("set-now", |t| t.starts_with("Cams")).await;
+    let ordered = sheet["answer"]["orders"].as_array().unwrap().iter();
+    let line = |o: &&Value| o["side"] == "right" && o["line"]["name"] == "Front cam";
+    let ordered = ordered.clone().find(line).unwrap()["line"].clone();
+    let notches = ordered["steps"].as_f64().unwrap();
+    a.fill("[data-testid=really-right-front-cam]", &format!("{}", notches.abs() + 2.0)).await;
+    a.press("step-done").await;
+    a.until("set-now", |t| t.starts_with("Settle, re-sweep")).await;
+    let kept = format!("really {}", notches.abs() + 2.0);
+    a.until("step-cams", |t| t.contains(&kept)).await;
+
+    tick(&a, "reswept", 3).await;
+    // Nobody knows yet what is left: nothing was read since.
+    let now = a.fetch(&sheet_at).await;
+    assert_eq!(now["left"].as_array().unwrap().len(), 0);
+    // A first reading, then one of a car that does what its model says.
+    for side in ["left", "right"] {
+        read(&a, "camber", side, "-0°30'").await;
+        read(&a, "caster", side, "5°00'").await;
+    }
+    let expected = a.fetch(&sheet_at).await["left"][0]["sides"].clone();
+    for side in ["left", "right"] {
+        let of = |k: usize| minutes(expected[side]["expected"][k].as_f64().unwrap());
+        read(&a, "camber", side, &of(0)).await;
+        read(&a, "caster", side, &of(1)).await;
+    }
+    a.until("left-words-right", |t| t.starts_with("Left to turn")).await;
+    let both = a.fetch(&sheet_at).await["left"][0]["sides"].clone();
+    let left = both["right"].clone();
+    let back = left["orders"].as_array().unwrap().iter().find(|l| l["name"] == "Front cam").unwrap().clone();
+    let step = ordered["movement"].as_f64().unwrap() / notches;
+    let stands = back["position"].as_f64().unwrap() - back["movement"].as_f64().unwrap();
+    assert!((stands - ordered["position"].as_f64().unwrap() - 2.0 * step * notches.signum()).abs() < 1e-6);
+    assert!(back["movement"].as_f64().unwrap() * ordered["movement"].as_f64().unwrap() < 0.0, "{back}");
+    a.until("left-right-front-cam", |t| t.contains(back["words"].as_str().unwrap())).await;
+    // The drawing is of what is left, from where the cam stands.
+    let drawn = a.text("set-right-front-cam").await;
+    assert!(back["words"].as_str().unwrap().starts_with(&drawn), "{drawn} of {back}");
+
+    // Turned as ordered: kept, and what was read before it counts no more.
+    a.press("turned-again").await;
+    a.until("step-cams", |t| t.contains("again: right front cam")).await;
+    a.until("gate-off", |t| t.contains("before")).await;
+    let now = a.fetch(&sheet_at).await;
+    assert_eq!(now["left"].as_array().unwrap().len(), 0);
+    for side in ["left", "right"] {
+        read(&a, "camber", side, &minutes(both[side]["expect"][0].as_f64().unwrap())).await;
+        read(&a, "caster", side, &minutes(both[side]["expect"][1].as_f64().unwrap())).await;
+    }
+    let now = a.fetch(&sheet_at).await["left"][0]["sides"]["right"].clone();
+    assert_eq!(now["rounds"], 2);
+    let cams = now["orders"].as_array().unwrap().iter().filter(|l| l["is_cam"] == true);
+    assert!(cams.clone().all(|l| l["direction"] == "leave"), "{now}");
+    // Taken back once, the second turn alone is gone.
+    let css = "[data-testid=step-cams] button";
+    a.click(css).await;
+    a.until("step-cams", |t| t.contains(&kept) && !t.contains("again:")).await;
+    a.finish().await;
+}

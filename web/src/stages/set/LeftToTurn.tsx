@@ -1,0 +1,127 @@
+// What is left to turn after a reading: the next orders on what this car taught, and what may explain a reading that is odd.
+import { Button } from '@mui/material';
+import { useState } from 'react';
+import type { Schemas } from '../../api/client';
+import { Glyph, Half } from '../../ui/glyphs';
+import { useSettings } from '../../ui/settings';
+import { angle } from '../../units/print';
+import { AsDoneRows, asDone, turning, type Tolds, type Turn } from './AsDone';
+import { sides, sideWord } from './sheet';
+
+type Left = Schemas['AxleLeft'];
+type Side = NonNullable<Left['sides']['left']>;
+
+const inTen = (odds: number) => `${Math.round(odds * 10)} in 10`;
+
+function Card({ left, side, toe }: { left: Side; side: 'left' | 'right'; toe: boolean }) {
+  const { form } = useSettings();
+  const turns = left.orders.filter((l) => l.direction !== 'leave' && (toe || !l.sets_toe));
+  const [camber, caster, toeDeg] = left.expect;
+  // What is ordered of toe alone waits for its own step.
+  const waits = !toe && left.orders.some((l) => l.sets_toe && l.direction !== 'leave');
+  const still = !waits
+    ? left.headline
+    : left.reaches
+      ? 'Leave it: toe comes at its own step.'
+      : 'Leave it: nothing here brings it nearer. Toe comes at its own step.';
+  const steers = left.orders.length > 0 && (caster !== 0 || left.band[1]! > 0);
+  return (
+    <div className="set-card left-card" data-testid={`left-${side}`}>
+      <h3 style={{ display: 'flex', gap: 9, alignItems: 'center' }}>
+        <Half side={side} size={24} /> {sideWord(side)}
+      </h3>
+      {turns.length === 0 ? (
+        <p className="left-line" data-testid={`left-words-${side}`}>
+          <Glyph name={left.reaches ? 'done' : 'short'} size={20} /> {still}
+        </p>
+      ) : (
+        <>
+          <p style={{ fontWeight: 600 }} data-testid={`left-words-${side}`}>
+            {left.headline}
+          </p>
+          {turns.map((l) => (
+            <p
+              key={l.name}
+              className="left-line fig"
+              data-testid={`left-${side}-${l.name.toLowerCase().replaceAll(' ', '-')}`}
+            >
+              <span className="mut">{l.name}</span> {l.words}
+            </p>
+          ))}
+          <p className="small mut">
+            then camber {angle(camber!, form, 1)} ±{angle(left.band[0]!, form, 1).replace(/^[+−]/, '')}
+            {steers &&
+              ` · caster ${angle(caster!, form, 1)} ±${angle(left.band[1]!, form, 1).replace(/^[+−]/, '')}`}
+            {toe && ` · toe ${angle(toeDeg!, form, 2)}`}
+          </p>
+        </>
+      )}
+      {left.taught.map((t) => (
+        <p key={t} className="left-taught" data-testid={`taught-${side}`}>
+          <Glyph name="watch" size={18} /> {t}
+        </p>
+      ))}
+      {left.odd.length > 0 && (
+        <div data-testid={`odd-${side}`}>
+          <p className="small">Came otherwise than expected. It could be:</p>
+          <ul className="left-odd">
+            {left.odd.map((o) => (
+              <li key={o.what}>
+                {o.what} <b>{inTen(o.odds)}</b>
+              </li>
+            ))}
+          </ul>
+        </div>
+      )}
+    </div>
+  );
+}
+
+interface Props {
+  left: Left;
+  /** Whether toe had its step: its orders are among these. */
+  toe: boolean;
+  stale: boolean;
+  problems: { field: string; wrong: string; right: string }[];
+  turned: (as_done: Schemas['AsDone'][]) => void;
+}
+
+export function LeftToTurn({ left, toe, stale, problems, turned }: Props) {
+  const [tolds, setTolds] = useState<Tolds>({});
+  const list: Turn[] = sides.flatMap((side) =>
+    (left.sides[side]?.orders ?? []).filter((l) => toe || !l.sets_toe).map((line) => ({ side, line })),
+  );
+  const some = turning(list).length > 0;
+  const told = asDone(list, tolds);
+  return (
+    <section className="left-bar" data-testid={`left-to-turn-${left.axle}`} aria-live="polite">
+      <h2>{some ? 'Left to turn' : 'Nothing left to turn'}</h2>
+      <div className="left-cards">
+        {sides.map((s) => {
+          const l = left.sides[s];
+          return l ? (
+            <Card key={s} left={l} side={s} toe={toe} />
+          ) : (
+            <div key={s} className="set-card left-card">
+              <p className="small mut">{sideWord(s)}: not read since it was turned.</p>
+            </div>
+          );
+        })}
+      </div>
+      {some && (
+        <>
+          <AsDoneRows list={list} tolds={tolds} set={setTolds} problems={problems} />
+          <Button
+            variant="contained"
+            sx={{ minHeight: 56, fontSize: 18, margin: '10px 18px 16px' }}
+            disabled={stale}
+            onClick={() => turned(told)}
+            data-testid="turned-again"
+          >
+            {told.length ? 'Turned as typed' : 'Turned as ordered'}
+          </Button>
+        </>
+      )}
+    </section>
+  );
+}

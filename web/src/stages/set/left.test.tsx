@@ -1,0 +1,167 @@
+// @vitest-environment happy-dom
+// What was really turned and what is left to turn, in a DOM.
+import { cleanup, fireEvent, render, screen } from '@testing-library/react';
+import { afterEach, expect, it, vi } from 'vitest';
+import type { Schemas } from '../../api/client';
+import { SettingsProvider } from '../../ui/settings';
+import user from '../../test/user';
+import { asDone, AsDoneRows, turning, type Tolds, type Turn } from './AsDone';
+import { LeftToTurn } from './LeftToTurn';
+import { Rounds } from './Rounds';
+
+afterEach(cleanup);
+
+const line = (name: string, more: Partial<Schemas['SettingLine']> = {}): Schemas['SettingLine'] => ({
+  name,
+  position: 22.5,
+  movement: 22.5,
+  steps: 1,
+  movement_mm: 1.5,
+  direction: 'outboard',
+  amount: '1 notch',
+  way: 'outboard',
+  words: '1 notch outboard',
+  at_end: false,
+  sets_toe: false,
+  is_cam: true,
+  notch_deg: 22.5,
+  shared: false,
+  ...more,
+});
+const still = line('Rear cam', { direction: 'leave', words: 'leave', movement: 0 });
+const rod = line('Tie rod', { sets_toe: true, is_cam: false, words: '1/4 turn longer', direction: 'longer' });
+
+it('sends what was told otherwise and nothing else', () => {
+  const list: Turn[] = [
+    { side: 'left', line: line('Front cam') },
+    { side: 'right', line: line('Front cam') },
+    { side: 'left', line: still },
+    { side: undefined, line: line('Track bar') },
+  ];
+  expect(turning(list)).toHaveLength(3);
+  expect(asDone(list, {})).toEqual([]);
+  expect(
+    asDone(list, {
+      'right/Front cam': { amount: ' -2 ' },
+      'left/Front cam': { amount: '' },
+      '/Track bar': { amount: '', could_not: 'seized' },
+      'left/Rear cam': { amount: '3' },
+    }),
+  ).toEqual([
+    { side: 'right', name: 'Front cam', amount: '-2', could_not: null },
+    { side: null, name: 'Track bar', amount: '', could_not: 'seized' },
+  ]);
+});
+
+it('has a fault at its field, counted among what is sent, and keeps the typing', async () => {
+  const list: Turn[] = [
+    { side: 'left', line: line('Front cam') },
+    { side: 'right', line: line('Front cam') },
+  ];
+  let tolds: Tolds = { 'right/Front cam': { amount: 'two' } };
+  const set = vi.fn((t: Tolds) => {
+    tolds = t;
+  });
+  const problems = [{ field: 'as_done.0.amount', wrong: '"two" cannot be read', right: 'a count such as 3' }];
+  render(<AsDoneRows list={list} tolds={tolds} set={set} problems={problems} />);
+  const field = screen.getByTestId<HTMLInputElement>('really-right-front-cam');
+  expect(field.value).toBe('two');
+  expect(field.getAttribute('aria-invalid')).toBe('true');
+  expect(screen.getByTestId('really-left-front-cam').getAttribute('aria-invalid')).toBe('false');
+  expect(screen.getByText(/cannot be read/)).toBeTruthy();
+  fireEvent.change(field, { target: { value: '1 1/2' } });
+  expect(tolds['right/Front cam']!.amount).toBe('1 1/2');
+  await user.click(screen.getByTestId('could-not-no_room-left-front-cam'));
+  expect(set.mock.calls.at(-1)![0]['left/Front cam']).toEqual({ amount: '', could_not: 'no_room' });
+});
+
+const side = (more: Partial<NonNullable<Schemas['AxleLeft']['sides']['left']>> = {}) => ({
+  headline: 'Left to turn. Followed to the letter it lands 9 times in 10.',
+  orders: [line('Front cam'), still, rod],
+  expected: [-0.4, 5, 0.1],
+  expected_band: [0.3, 0.5, 0.1],
+  expect: [-0.2, 4.6, 0.05],
+  band: [0.2, 0.3, 0.05],
+  odds: 0.9,
+  reaches: true,
+  taught: [],
+  odd: [],
+  rounds: 1,
+  as_done: true,
+  ...more,
+});
+const bar = (left: Schemas['AxleLeft'], toe = false) => {
+  const turned = vi.fn();
+  render(
+    <SettingsProvider>
+      <LeftToTurn left={left} toe={toe} stale={false} problems={[]} turned={turned} />
+    </SettingsProvider>,
+  );
+  return turned;
+};
+
+it('says the next turn of each wheel, what it learned, and what an odd reading could be', async () => {
+  const turned = bar({
+    axle: 'front',
+    sides: {
+      left: side({
+        taught: ['Front cam does 1.4 times what it is said to.'],
+        odd: [{ what: 'Front cam was turned the other way.', odds: 0.71 }],
+      }),
+      right: null,
+    },
+  });
+  expect(screen.getByTestId('left-left-front-cam').textContent).toContain('1 notch outboard');
+  // Toe waits for its own step, and what stays is no order.
+  expect(screen.queryByTestId('left-left-tie-rod')).toBeNull();
+  expect(screen.queryByTestId('left-left-rear-cam')).toBeNull();
+  expect(screen.getByTestId('taught-left').textContent).toContain('1.4 times');
+  expect(screen.getByTestId('odd-left').textContent).toContain('the other way. 7 in 10');
+  expect(screen.getByText(/Right: not read since it was turned/)).toBeTruthy();
+  await user.click(screen.getByTestId('turned-again'));
+  expect(turned).toHaveBeenLastCalledWith([]);
+  fireEvent.change(screen.getByTestId('really-left-front-cam'), { target: { value: '2' } });
+  expect(screen.getByTestId('turned-again').textContent).toBe('Turned as typed');
+  await user.click(screen.getByTestId('turned-again'));
+  expect(turned).toHaveBeenLastCalledWith([
+    { side: 'left', name: 'Front cam', amount: '2', could_not: null },
+  ]);
+});
+
+it('has toe among the orders once toe had its step, and nothing to press where nothing is left', () => {
+  bar({ axle: 'front', sides: { left: side(), right: null } }, true);
+  expect(screen.getByTestId('left-left-tie-rod').textContent).toContain('1/4 turn longer');
+  cleanup();
+  const words = 'Nothing left to turn: it stands in its windows.';
+  bar({ axle: 'rear', sides: { left: side({ orders: [still], headline: words }), right: null } });
+  expect(screen.getByTestId('left-words-left').textContent).toContain(words);
+  expect(screen.queryByTestId('turned-again')).toBeNull();
+});
+
+it('keeps what was really done in words, the first order only where it was done otherwise', () => {
+  const turn = (more: Partial<Schemas['AsTurned']>): Schemas['AsTurned'] => ({
+    axle: 'front',
+    side: 'left',
+    name: 'Front cam',
+    from: 0,
+    ordered: 22.5,
+    position: 22.5,
+    words: '1 notch outboard',
+    typed: null,
+    could_not: null,
+    ...more,
+  });
+  const at = { at: '2026-11-29T09:00:00Z', author: 'Specialist A' };
+  render(
+    <Rounds
+      rounds={[
+        { ...at, turned: [turn({}), turn({ side: 'right', typed: '3' })] },
+        { ...at, turned: [turn({ could_not: 'seized', position: 0 })] },
+      ]}
+    />,
+  );
+  expect(screen.getAllByTestId('as-done-kept').map((e) => e.textContent)).toEqual([
+    'right front cam 1 notch outboard, really 3',
+    'again: left front cam 1 notch outboard, not turned (seized)',
+  ]);
+});
