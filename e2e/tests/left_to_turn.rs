@@ -68,6 +68,9 @@ async fn a_cam_two_notches_too_far_is_walked_back_by_what_was_read() {
     a.until("step-done", |t| t == "Done as typed").await;
     a.press("step-done").await;
     a.until("as-done", |t| t.contains("cannot be read") && t.contains("1 3/4")).await;
+    a.fill("[data-testid=really-right-front-cam]", "300").await;
+    a.press("step-done").await;
+    a.until("as-done", |t| t.contains("past its end") && t.contains("counted the ordered way")).await;
     a.until("set-now", |t| t.starts_with("Cams")).await;
     let ordered = sheet["answer"]["orders"].as_array().unwrap().iter();
     let line = |o: &&Value| o["side"] == "right" && o["line"]["name"] == "Front cam";

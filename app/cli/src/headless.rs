@@ -307,34 +307,31 @@ pub fn metrics(path: &Path, wheelbase: Option<f64>) -> Result<(), Failure> {
     })
 }
 
-/// `settings`.
-pub fn settings(path: &Path) -> Result<(), Failure> {
-    let case: SettingsCase = parse_json(&read(path)?)?;
-    match run_settings(&case) {
+/// What a case of a corner came to.
+fn told<T: Serialize>(answer: Result<T, SettingsError>) -> Result<(), Failure> {
+    match answer {
         Ok(r) => print(&r),
         Err(SettingsError::Bad(p)) => Err(p.into()),
         Err(e @ SettingsError::NoAnswer(_)) => Err(Failure::NoAnswer(e.to_string())),
     }
+}
+
+/// `settings`.
+pub fn settings(path: &Path) -> Result<(), Failure> {
+    let case: SettingsCase = parse_json(&read(path)?)?;
+    told(run_settings(&case))
 }
 
 /// `prove`.
 pub fn prove(path: &Path) -> Result<(), Failure> {
     let case: ProveCase = parse_json(&read(path)?)?;
-    match run_prove(&case) {
-        Ok(r) => print(&r),
-        Err(SettingsError::Bad(p)) => Err(p.into()),
-        Err(e @ SettingsError::NoAnswer(_)) => Err(Failure::NoAnswer(e.to_string())),
-    }
+    told(run_prove(&case))
 }
 
 /// `part`.
 pub fn part(path: &Path) -> Result<(), Failure> {
     let case: PartCase = parse_json(&read(path)?)?;
-    match run_part(&case) {
-        Ok(r) => print(&r),
-        Err(SettingsError::Bad(p)) => Err(p.into()),
-        Err(e @ SettingsError::NoAnswer(_)) => Err(Failure::NoAnswer(e.to_string())),
-    }
+    told(run_part(&case))
 }
 
 /// `plan`.

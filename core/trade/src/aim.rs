@@ -8,6 +8,18 @@ use serde::{Deserialize, Serialize};
 /// Low and high end, degrees.
 pub type Window = [f64; 2];
 
+/// How far a value lies outside a window, signed: below it negative, inside it 0.
+#[must_use]
+pub fn off_window(v: f64, [low, high]: Window) -> f64 {
+    if v < low {
+        v - low
+    } else if v > high {
+        v - high
+    } else {
+        0.0
+    }
+}
+
 /// Windows of one wheel, degrees.
 #[derive(Debug, Clone, Copy)]
 pub struct Target {

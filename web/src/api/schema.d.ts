@@ -1505,6 +1505,8 @@ export interface components {
             /** @description What was turned. */
             name: string;
             side?: components["schemas"]["Side"] | null;
+            /** @description What a bare length of it means. */
+            unit?: components["schemas"]["LengthUnit"];
         };
         /** @description One thing as it was really turned. */
         AsTurned: {
@@ -3837,6 +3839,16 @@ export interface components {
              */
             value: number;
         };
+        /** @description An explanation with its odds. */
+        Explained: {
+            /**
+             * Format: double
+             * @description Its share of all that could be, 0 to 1.
+             */
+            odds: number;
+            /** @description What it would be. */
+            what: components["schemas"]["Said"];
+        };
         /** @description A number of the picture. */
         Figure: {
             /**
@@ -5235,16 +5247,6 @@ export interface components {
              */
             written_at: string;
         };
-        /** @description What may explain a reading that came off the prediction. */
-        Odd: {
-            /**
-             * Format: double
-             * @description Its share of all that could be, 0 to 1.
-             */
-            odds: number;
-            /** @description What it would be. */
-            what: components["schemas"]["Said"];
-        };
         /** @description A kind with the places it fits on a layout. */
         Offer: {
             /** @description Which kind. */
@@ -6319,6 +6321,8 @@ export interface components {
             at_end: boolean;
             /** @description `outboard`, `inboard`, `longer`, `shorter`, … or `leave`: a word to tell them apart by. */
             direction: string;
+            /** @description Between where and where it can be turned: degrees of a cam, turns, mm. */
+            ends?: number[];
             /** @description Whether it is a cam that turns between notches or freely. */
             is_cam: boolean;
             /**
@@ -6742,6 +6746,8 @@ export interface components {
                 at_end: boolean;
                 /** @description `outboard`, `inboard`, `longer`, `shorter`, … or `leave`: a word to tell them apart by. */
                 direction: string;
+                /** @description Between where and where it can be turned: degrees of a cam, turns, mm. */
+                ends?: number[];
                 /** @description Whether it is a cam that turns between notches or freely. */
                 is_cam: boolean;
                 /**
@@ -6787,6 +6793,8 @@ export interface components {
                 at_end: boolean;
                 /** @description `outboard`, `inboard`, `longer`, `shorter`, … or `leave`: a word to tell them apart by. */
                 direction: string;
+                /** @description Between where and where it can be turned: degrees of a cam, turns, mm. */
+                ends?: number[];
                 /** @description Whether it is a cam that turns between notches or freely. */
                 is_cam: boolean;
                 /**
@@ -6842,7 +6850,7 @@ export interface components {
                 /** @description In one line. */
                 headline: components["schemas"]["Said"];
                 /** @description What may explain the last reading, where it was odd: likeliest first, three at most. */
-                odd: components["schemas"]["Odd"][];
+                odd: components["schemas"]["Explained"][];
                 /**
                  * Format: double
                  * @description Probability that every angle lands.
@@ -6874,7 +6882,7 @@ export interface components {
                 /** @description In one line. */
                 headline: components["schemas"]["Said"];
                 /** @description What may explain the last reading, where it was odd: likeliest first, three at most. */
-                odd: components["schemas"]["Odd"][];
+                odd: components["schemas"]["Explained"][];
                 /**
                  * Format: double
                  * @description Probability that every angle lands.

@@ -305,6 +305,11 @@ pub async fn mark(
     let p = plan::get(&mut tx, *id).await?;
     let was_done =
         done::of_job(&mut tx, p.job_id).await?.iter().any(|d| d.plan_id == p.id && d.step == m.step);
+    if m.done && was_done && !m.as_done.is_empty() {
+        // Another tablet was first: what it kept stays, and this one is told.
+        let wrong = said("as-done-before").name("step", m.step.to_string());
+        return Err(Problem::new("step", wrong, said("as-done-before-right")).into());
+    }
     if m.done {
         // A mark is to be kept, whether or not somebody still looks.
         let now = sheet_now(&state, &mut tx, &p, &Peer::default()).await?;

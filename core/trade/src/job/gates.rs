@@ -1,21 +1,20 @@
 //! The sheet of a stored plan: its steps, and every gate with what was ticked and read at it, what it still waits for and
 //! what is off.
 
+use super::as_done::{AsDone, round_of};
 use super::bench::{JobBench, item_of, visit_of};
 use super::height::height_at;
 use super::record::{Done, Reading, standing};
-use super::turned::{AsDone, round_of};
 use crate::part::Part;
 use crate::plan::{CarAnswer, CarInput};
 use crate::prove::{AxleLeft, SideLeft};
 use crate::reading::{Place, Quantity, ReadAxle, ReadSide, Visit, toe_of};
 use crate::sheet::{
-    CarRead, DoneRecord, GateAbout, GateFinding, GateRead, GateReading, GateSide, Mark, SheetStep, StepId,
+    CarRead, DoneRecord, Expectation, GateFinding, GateRead, GateReading, GateSide, Mark, SheetStep, StepId,
     StepKind, TOE_SET_BAND_DEG, Tick, job_cautions, judge, record_of, sheet,
 };
 use bold_stance_car::vehicle::{Axles, Sides};
 use bold_stance_kinematics::geometry::{Axle, Side};
-use bold_stance_units::HalfWidth;
 use bold_stance_units::problem::Problem;
 use bold_stance_units::said::{Said, said};
 use chrono::{DateTime, Utc};
@@ -123,30 +122,11 @@ fn side_left(left: &[AxleLeft], axle: Axle, side: Side) -> Option<&SideLeft> {
     left.iter().find(|l| l.axle == axle).and_then(|l| l.sides[side].as_ref())
 }
 
-/// Findings against what is expected of the wheel as it was really turned, where it was turned more than once: the plan
-/// knows the first order alone. The aim stays the aim.
-fn rejudged(off: Vec<GateFinding>, left: &[AxleLeft]) -> Vec<GateFinding> {
-    let again = |f: GateFinding| {
-        let k = match f.about {
-            GateAbout::Camber => 0,
-            GateAbout::Caster => 1,
-            GateAbout::Toe => 2,
-            _ => return f,
-        };
-        let wheel = f.axle.zip(f.side).and_then(|(a, s)| side_left(left, a, s));
-        let Some(wheel) = wheel.filter(|w| w.as_done) else { return f };
-        let band = f
-            .band
-            .max(HalfWidth(f.band).sigma().and(HalfWidth(wheel.expected_band[k]).sigma()).half_width().0);
-        let miss = f.read - wheel.expected[k];
-        let off_expected = if miss.abs() <= band { 0.0 } else { miss };
-        GateFinding { expected: Some(wheel.expected[k]), band, off_expected, ..f }
-    };
-    let shut = |f: &GateFinding| {
-        let angle = matches!(f.about, GateAbout::Camber | GateAbout::Caster | GateAbout::Toe);
-        !angle || f.off_expected != 0.0 || f.off_aim != 0.0 || f.stale
-    };
-    off.into_iter().map(again).filter(shut).collect()
+/// What is expected of the wheels that were turned more than once, or otherwise than ordered: the plan knows the first
+/// order alone.
+fn as_turned(left: &[AxleLeft]) -> Axles<Sides<Option<Expectation>>> {
+    let of = |w: &SideLeft| Expectation { value: w.expected, half: w.expected_band };
+    Axles::of(|axle| Sides::of(|side| side_left(left, axle, side).filter(|w| w.as_done).map(of)))
 }
 
 fn gate_view(
@@ -189,7 +169,7 @@ fn gate_view(
             }
         }
     }
-    let off = rejudged(judge(input, answer, gate, &read), left);
+    let off = judge(input, answer, gate, &read, &as_turned(left));
     GateView { id: gate.id.clone(), visit, ticked, read, missing, off }
 }
 
@@ -205,20 +185,15 @@ pub fn sheet_of(
     left: Vec<AxleLeft>,
 ) -> Sheet {
     let mut answer = answer;
-    let mut steps = sheet(input, &answer, fitted);
     // Toe that was not turned yet goes by what was read since, not by what was planned before.
-    for axle in [Axle::Rear, Axle::Front] {
-        if !done.iter().any(|d| d.step == Mark::Step(StepId::Toe(axle))) {
-            for orders in steps.iter_mut().map(|s| &mut s.orders).chain([&mut answer.orders]) {
-                for o in orders.iter_mut().filter(|o| o.axle == axle && o.line.sets_toe) {
-                    let side = o.side.and_then(|s| side_left(&left, axle, s));
-                    if let Some(l) = side.and_then(|s| s.orders.iter().find(|l| l.name == o.line.name)) {
-                        o.line.clone_from(l);
-                    }
-                }
-            }
+    let turned = |axle: Axle| done.iter().any(|d| d.step == Mark::Step(StepId::Toe(axle)));
+    for o in answer.orders.iter_mut().filter(|o| o.line.sets_toe && !turned(o.axle)) {
+        let wheel = o.side.and_then(|s| side_left(&left, o.axle, s));
+        if let Some(l) = wheel.and_then(|w| w.orders.iter().find(|l| l.name == o.line.name)) {
+            o.line.clone_from(l);
         }
     }
+    let steps = sheet(input, &answer, fitted);
     let view = |(i, s)| gate_view(bench, readings, done, (input, &answer), &left, &steps[..i], s);
     let gates = steps.iter().enumerate().filter(|(_, s)| s.kind == StepKind::Gate).map(view).collect();
     Sheet { gates, steps, answer, left, cautions: job_cautions(), toe_band_deg: TOE_SET_BAND_DEG }
@@ -250,7 +225,7 @@ pub fn mark_step(
         return Ok(DoneRecord::default());
     }
     let mut record = record_of(now);
-    if !now.orders.is_empty() {
+    if !now.orders.is_empty() || !as_done.is_empty() {
         record.rounds = vec![round_of(&now.orders, as_done, now_at, author)?];
     }
     if let Some(gate) = sheet.gates.iter().find(|g| g.id == *id) {

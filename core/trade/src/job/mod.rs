@@ -1,6 +1,7 @@
 //! The document of a job: vehicle facts, visits with their readings, plans and what was done of them; the way from those to
 //! a plan's base, to tyres, to a sheet with its gates judged, and to one file that is evaluated with no server.
 
+mod as_done;
 mod askew;
 mod base;
 mod bench;
@@ -19,6 +20,7 @@ mod turnable;
 mod turned;
 
 pub use crate::reading::{Stage, TicketKind};
+pub use as_done::AsDone;
 pub use base::{base_of, tyres_of};
 pub use bench::{Asked, JobBench, Rules, VisitView, reading_car};
 pub use bundle::{BundlePlan, Evaluated, Event, JOB_FORMAT, JobBundle};
@@ -33,4 +35,4 @@ pub use note::{
 pub use record::{Done, OpenVisit, Reading, standing};
 pub use stance::{AxleStance, Stance, stance_at};
 pub use turnable::{Turnable, TurnableRequest, TurnableRow, TurnsOn, turnable};
-pub use turned::{AsDone, loops_of, turned_again, turns_of};
+pub use turned::{loops_of, turned_again, turns_of};

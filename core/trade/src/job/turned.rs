@@ -1,97 +1,20 @@
 //! What was really turned, and what was read after it: rounds of work as they are kept, and the loops they make with the
 //! readings of a job.
 
+use super::as_done::{AsDone, round_of};
 use super::bench::JobBench;
 use super::gates::Sheet;
 use super::height::height_at;
 use super::record::{Done, Reading};
-use crate::plan::{CarInput, Order, SettingLine};
+use crate::plan::{CarInput, Order};
 use crate::prove::{AnglesRead, WorkLoop};
 use crate::reading::{Jack, Place, Quantity, Visit, toe_of};
-use crate::sheet::{AsTurned, CouldNot, Mark, Round, StepId};
+use crate::sheet::{AsTurned, Mark, Round, StepId};
 use bold_stance_car::vehicle::{Axles, Sides};
 use bold_stance_kinematics::geometry::{Axle, Side};
-use bold_stance_units::parse_count;
 use bold_stance_units::problem::Problem;
 use bold_stance_units::said::said;
 use chrono::{DateTime, Utc};
-use serde::{Deserialize, Serialize};
-
-/// What was really done of an order, as typed; an order that is not named was done as ordered.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
-#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
-#[serde(deny_unknown_fields)]
-pub struct AsDone {
-    /// Side; none for what is one for both wheels.
-    #[serde(default, skip_serializing_if = "Option::is_none")]
-    pub side: Option<Side>,
-    /// What was turned.
-    pub name: String,
-    /// How far, counted as the order counts, the ordered way; the other way with a minus. Nothing where it could not be
-    /// turned at all.
-    #[serde(default)]
-    pub amount: String,
-    /// Why it was not turned as ordered.
-    #[serde(default, skip_serializing_if = "Option::is_none")]
-    pub could_not: Option<CouldNot>,
-}
-
-/// Where an adjuster stands once so much of an order was done.
-fn position(line: &SettingLine, amount: f64) -> f64 {
-    let from = line.position - line.movement;
-    let whole = matches!(line.amount.id.as_ref(), "amount-notches" | "amount-positions");
-    let unit = if whole && line.steps != 0.0 { (line.movement / line.steps).abs() } else { 1.0 };
-    from + amount * unit * line.movement.signum()
-}
-
-/// The orders that turn something as they were really done.
-///
-/// # Errors
-/// A problem at `as_done.N.amount` for what is no count, at `as_done.N.name` for what was not ordered.
-pub(super) fn round_of(
-    orders: &[Order],
-    as_done: &[AsDone],
-    at: DateTime<Utc>,
-    author: &str,
-) -> Result<Round, Problem> {
-    let ordered: Vec<&Order> = orders.iter().filter(|o| o.line.moves()).collect();
-    let is = |o: &Order, d: &AsDone| o.side == d.side && o.line.name == d.name;
-    for (k, d) in as_done.iter().enumerate() {
-        if !ordered.iter().any(|o| is(o, d)) {
-            let right: Vec<&str> = ordered.iter().map(|o| o.line.name.as_str()).collect();
-            let wrong = said("as-done-not-ordered").name("name", d.name.clone());
-            return Err(Problem::new(format!("as_done.{k}.name"), wrong, right.join(", ")));
-        }
-    }
-    let mut turned = Vec::new();
-    for o in ordered {
-        let from = o.line.position - o.line.movement;
-        let mut one = AsTurned {
-            axle: o.axle,
-            side: o.side,
-            name: o.line.name.clone(),
-            from,
-            ordered: o.line.position,
-            position: o.line.position,
-            words: o.line.words.clone(),
-            typed: None,
-            could_not: None,
-        };
-        if let Some((k, d)) = as_done.iter().enumerate().find(|(_, d)| is(o, d)) {
-            let text = d.amount.trim();
-            one.could_not = d.could_not;
-            one.position = match (text, d.could_not) {
-                ("", Some(_)) => from,
-                ("", None) => o.line.position,
-                _ => position(&o.line, parse_count(&format!("as_done.{k}.amount"), text)?),
-            };
-            let other = !text.is_empty() && (one.position - one.ordered).abs() > 1e-9;
-            one.typed = other.then(|| text.to_owned());
-        }
-        turned.push(one);
-    }
-    Ok(Round { at, author: author.to_owned(), turned })
-}
 
 /// What is left to turn on an axle as it was really turned, and the step of the sheet that it belongs to.
 ///

@@ -54,7 +54,7 @@ pub struct Made {
     pub part: Part,
 }
 
-/// Hours a fabricator takes for one of them, minutes (judgement, no source).
+/// What a fabricator takes for one of them, minutes (judgement, no source).
 const MINUTES: u32 = 240;
 
 type P = [f64; 3];

@@ -34,6 +34,10 @@ pub struct SettingLine {
     pub way: Said,
     /// The whole order in workshop words.
     pub words: Said,
+    /// Between where and where it can be turned: degrees of a cam, turns, mm.
+    #[serde(default)]
+    #[cfg_attr(feature = "openapi", schema(min_items = 2, max_items = 2))]
+    pub ends: [f64; 2],
     /// Whether the last notch or turn is used up.
     pub at_end: bool,
     /// Whether it sets toe, last of all.
@@ -289,6 +293,7 @@ pub(crate) fn line(a: &Adjuster, position: f64) -> SettingLine {
         amount,
         way,
         words,
+        ends: [low, high],
         at_end,
         sets_toe: false,
         is_cam,

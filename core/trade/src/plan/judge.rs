@@ -3,7 +3,7 @@
 use super::bench::Bench;
 use super::guard::Foul;
 use super::score::Score;
-use crate::aim::{Target, Window};
+use crate::aim::{Target, Window, off_window};
 use bold_stance_car::adjuster::{Adjuster, AdjusterKind};
 use bold_stance_kinematics::wheel::Alignment;
 use serde::{Deserialize, Serialize};
@@ -103,7 +103,7 @@ pub(crate) fn knob(bench: &Bench, i: usize, p: f64) -> u32 {
 }
 
 pub(crate) fn outside(v: f64, w: Window) -> f64 {
-    let d = (w[0] - v).max(v - w[1]).max(0.0);
+    let d = off_window(v, w).abs();
     if d < 1e-9 { 0.0 } else { d }
 }
 

@@ -70,7 +70,7 @@ pub use search::{
     CarFound, CarSet, CarWish, Filters, HeightBand, Progress, SearchResult, SetPlan, SetSide, TradeOff,
     search, search_car, search_whole,
 };
-pub use settings_case::{SettingsCase, SettingsError, SettingsResult, run_settings};
+pub use settings_case::{CornerAim, SettingsCase, SettingsError, SettingsResult, run_settings};
 pub use solver::solve;
 pub use square::{SQUARE_MM, Square};
 pub use states::{AngleVerdict, StateResult, StateSide};

@@ -29,6 +29,17 @@ pub struct CornerAim {
     pub toe_deg: Window,
 }
 
+impl CornerAim {
+    /// What is wrong with its windows, at their fields of `aim`.
+    pub(crate) fn problems(&self, out: &mut Vec<Problem>) {
+        window_problem("aim.camber_deg", self.camber_deg, -20.0, 20.0, out);
+        if let Some(w) = self.caster_deg {
+            window_problem("aim.caster_deg", w, -20.0, 20.0, out);
+        }
+        window_problem("aim.toe_deg", self.toe_deg, -10.0, 10.0, out);
+    }
+}
+
 /// What was read at design height, degrees.
 #[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
 #[serde(deny_unknown_fields)]
@@ -172,11 +183,7 @@ impl SettingsCase {
         }
         out.extend(adjuster_problems(&self.adjusters));
         out.extend(adjusters_not_there(&self.adjusters, &self.geometry.points));
-        window_problem("aim.camber_deg", self.aim.camber_deg, -20.0, 20.0, &mut out);
-        if let Some(w) = self.aim.caster_deg {
-            window_problem("aim.caster_deg", w, -20.0, 20.0, &mut out);
-        }
-        window_problem("aim.toe_deg", self.aim.toe_deg, -10.0, 10.0, &mut out);
+        self.aim.problems(&mut out);
         out
     }
 }

@@ -25,16 +25,6 @@ pub struct WorkLoop {
     pub otherwise: bool,
 }
 
-/// What may explain a reading that came off the prediction.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
-#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
-pub struct Odd {
-    /// What it would be.
-    pub what: Said,
-    /// Its share of all that could be, 0 to 1.
-    pub odds: f64,
-}
-
 /// What is left to turn at one wheel.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
 #[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
@@ -62,7 +52,7 @@ pub struct SideLeft {
     /// What the readings taught of what can be turned here.
     pub taught: Vec<Said>,
     /// What may explain the last reading, where it was odd: likeliest first, three at most.
-    pub odd: Vec<Odd>,
+    pub odd: Vec<Explained>,
     /// How often it was turned and read.
     pub rounds: u32,
     /// Whether it stands otherwise than first ordered: turned again, or not as ordered.
@@ -155,7 +145,8 @@ fn lessons(t: &Learner<'_>) -> Vec<Said> {
 
 fn side_left(t: &Taught<'_>, next: Next, loops: &[WorkLoop]) -> SideLeft {
     let moves = next.lines.iter().any(SettingLine::moves);
-    let tens = (next.odds * 10.0).round().clamp(0.0, 10.0) as usize;
+    // Never ten of ten: nothing here is certain.
+    let tens = (next.odds * 10.0).floor().clamp(0.0, 9.0) as usize;
     let headline = match (moves, next.reaches) {
         (false, true) => said("left-nothing"),
         (false, false) => said("left-short"),
@@ -175,7 +166,7 @@ fn side_left(t: &Taught<'_>, next: Next, loops: &[WorkLoop]) -> SideLeft {
         odds: next.odds,
         reaches: next.reaches,
         taught: lessons(&t.learner),
-        odd: likely.map(|e| Odd { what: e.what.clone(), odds: e.odds }).collect(),
+        odd: likely.cloned().collect(),
         rounds: loops.len() as u32,
         as_done: loops.len() > 1 || loops.iter().any(|l| l.otherwise),
     }

@@ -3,8 +3,8 @@
 
 use super::explain::{Explained, explain};
 use super::learner::{AnglesRead, Came, Expected, Learner};
-use crate::aim::{Target, Window, window_problem};
-use crate::plan::{Bench, SettingsError};
+use crate::aim::{Target, off_window};
+use crate::plan::{Bench, CornerAim, SettingsError};
 use bold_stance_car::adjuster::{Adjuster, adjuster_problems, adjusters_not_there};
 use bold_stance_car::fit::{Doubted, Knowledge, Sigmas, TAPE_HEIGHT_SIGMA_MM, doubt, spreads};
 use bold_stance_car::vehicle::{Attitude, Measured, anchor, anchor_wheel};
@@ -62,19 +62,6 @@ pub struct ProveAdjuster {
     pub gain_sd: Option<f64>,
 }
 
-/// Windows, degrees.
-#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
-#[serde(deny_unknown_fields)]
-pub struct ProveAim {
-    /// Top out positive.
-    pub camber_deg: Window,
-    /// Top rearward positive; left out for a wheel that does not steer.
-    #[serde(default, skip_serializing_if = "Option::is_none")]
-    pub caster_deg: Option<Window>,
-    /// Per wheel, toe-in positive.
-    pub toe_deg: Window,
-}
-
 /// The corner as found.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
 #[serde(deny_unknown_fields)]
@@ -120,7 +107,7 @@ pub struct ProveCase {
     /// What can be turned.
     pub adjusters: Vec<ProveAdjuster>,
     /// What is wanted.
-    pub aim: ProveAim,
+    pub aim: CornerAim,
     /// As found.
     pub anchor: AsFound,
     /// What was done and read since, oldest first.
@@ -167,15 +154,6 @@ pub struct ProvedCycle {
     pub learned: bool,
 }
 
-/// What may explain the last cycle.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
-pub struct Explains {
-    /// What it would be.
-    pub what: Said,
-    /// Its share of all that could be, 0 to 1.
-    pub odds: f64,
-}
-
 /// What an adjuster was learned to do.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
 pub struct LearnedGain {
@@ -214,7 +192,7 @@ pub struct ProveResult {
     /// χ² of each cycle's innovation.
     pub innovation: Vec<f64>,
     /// What explains the last cycle, likeliest first; empty where it was not odd.
-    pub explains: Vec<Explains>,
+    pub explains: Vec<Explained>,
     /// What each adjuster was learned to do.
     pub gains: Vec<LearnedGain>,
     /// What is left to turn.
@@ -305,11 +283,7 @@ impl ProveCase {
         }
         out.extend(adjuster_problems(&self.list()));
         out.extend(adjusters_not_there(&self.list(), &self.geometry.points));
-        window_problem("aim.camber_deg", self.aim.camber_deg, -20.0, 20.0, &mut out);
-        if let Some(w) = self.aim.caster_deg {
-            window_problem("aim.caster_deg", w, -20.0, 20.0, &mut out);
-        }
-        window_problem("aim.toe_deg", self.aim.toe_deg, -10.0, 10.0, &mut out);
+        self.aim.problems(&mut out);
         out
     }
 
@@ -338,17 +312,6 @@ impl ProveCase {
         d.map_or([0.0; 3], |d| {
             [d.camber_deg, d.caster_deg, d.toe_deg].map(|h| HalfWidth(h).sigma().0.powi(2))
         })
-    }
-}
-
-/// Distance outside a window, degrees, signed.
-fn off_aim(v: f64, w: Window) -> f64 {
-    if v < w[0] {
-        v - w[0]
-    } else if v > w[1] {
-        v - w[1]
-    } else {
-        0.0
     }
 }
 
@@ -408,7 +371,7 @@ pub fn run_prove(case: &ProveCase) -> Result<ProveResult, SettingsError> {
         predicted.push(Banded { angles: three(value), band: half(sd) });
         let of = |i: usize| ProvedAngle {
             as_predicted: came.as_predicted(i),
-            off_aim_deg: seen.value[i].map(|v| off_aim(v, windows[i])),
+            off_aim_deg: seen.value[i].map(|v| off_window(v, windows[i])),
         };
         let caster = steers.then(|| of(1));
         verdict.push(ProvedCycle { camber: of(0), caster, toe: of(2), learned: came.learned });
@@ -431,7 +394,7 @@ pub fn run_prove(case: &ProveCase) -> Result<ProveResult, SettingsError> {
         predicted,
         verdict,
         innovation,
-        explains: explains.into_iter().map(|e| Explains { what: e.what, odds: e.odds }).collect(),
+        explains,
         gains: l.belief.gains().into_iter().enumerate().map(gain).collect(),
         next: LeftToTurn {
             positions: next.positions,

@@ -5,9 +5,11 @@ use super::learner::{AnglesRead, Learner};
 use bold_stance_car::adjuster::{Adjuster, AdjusterKind};
 use bold_stance_units::said::{Said, said};
 use nalgebra::{DMatrix, DVector};
+use serde::{Deserialize, Serialize};
 
 /// An explanation with its odds.
-#[derive(Debug, Clone, PartialEq)]
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
 pub struct Explained {
     /// What it would be.
     pub what: Said,

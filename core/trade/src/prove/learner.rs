@@ -1,7 +1,7 @@
 //! A corner that is turned and read, again and again: what was expected, what came, what it taught, what is left to turn.
 
 use super::belief::{Belief, Innovation};
-use crate::aim::{Cross, Target};
+use crate::aim::{Cross, Target, Window, off_window};
 use crate::plan::{Bench, READABLE_DEG, READABLE_TOE_DEG, SettingLine, solve, solve_both};
 use bold_stance_car::adjuster::{Adjuster, AdjusterKind, Learned};
 use bold_stance_kinematics::edit::Edit;
@@ -303,21 +303,26 @@ impl<'a> Learner<'a> {
         Some(Asked { bench, target: shifted, scales, there, now })
     }
 
+    /// The windows that count here, each with the index of its angle, wider by what a shop cannot read.
+    fn windows(&self, t: &Target) -> Vec<(usize, Window)> {
+        let steers = self.bench.corner_steers();
+        let all = [(t.camber, READABLE_DEG), (t.caster, READABLE_DEG), (t.toe, READABLE_TOE_DEG)];
+        let of = |(i, ([low, high], by)): (usize, (Window, f64))| (i, [low - by, high + by]);
+        all.into_iter().enumerate().filter(|(i, _)| *i != 1 || steers).map(of).collect()
+    }
+
     /// Probability that every angle is in its window, as well as a shop can read it.
     fn odds(&self, e: &Expected, target: &Target) -> f64 {
-        let windows =
-            [(target.camber, READABLE_DEG), (target.caster, READABLE_DEG), (target.toe, READABLE_TOE_DEG)];
-        let of = |(i, ([low, high], read)): (usize, ([f64; 2], f64))| {
+        let of = |(i, [low, high]): (usize, Window)| {
             let (m, s) = (e.value[i], e.sd[i].max(1e-9));
-            normal_below((high + read - m) / s) - normal_below((low - read - m) / s)
+            normal_below((high - m) / s) - normal_below((low - m) / s)
         };
-        let steers = self.bench.corner_steers();
-        windows.into_iter().enumerate().filter(|(i, _)| *i != 1 || steers).map(of).product()
+        self.windows(target).into_iter().map(of).product()
     }
 
     /// How far camber and caster are outside their windows, weighed as the solver weighs them, degrees.
     fn miss(&self, e: &Expected, target: &Target) -> f64 {
-        let out = |i: usize, [low, high]: [f64; 2]| (low - e.value[i]).max(e.value[i] - high).max(0.0);
+        let out = |i: usize, w: Window| off_window(e.value[i], w).abs();
         let caster = if self.bench.corner_steers() { out(1, target.caster) } else { 0.0 };
         2.0 * out(0, target.camber) + caster
     }
@@ -334,12 +339,8 @@ impl<'a> Learner<'a> {
             adjusters: stands.map(|(a, p)| Adjuster { position: *p, ..a.clone() }).collect(),
             ..self.bench.clone()
         };
-        let short =
-            [(target.camber, READABLE_DEG), (target.caster, READABLE_DEG), (target.toe, READABLE_TOE_DEG)];
-        let reaches = short.iter().enumerate().all(|(i, ([low, high], read))| {
-            (i == 1 && !self.bench.corner_steers())
-                || (low - read - 1e-9..=high + read + 1e-9).contains(&expect.value[i])
-        });
+        let reaches =
+            self.windows(target).into_iter().all(|(i, w)| off_window(expect.value[i], w).abs() < 1e-9);
         let odds = self.odds(&expect, target);
         Some(Next { lines: real.lines(&positions), positions, expect, odds, now: asked.now, reaches })
     }
@@ -353,6 +354,16 @@ pub fn next_of_both(
     travels_mm: [f64; 2],
     cross: Cross,
 ) -> Option<[Next; 2]> {
+    let apart = |n: &[Next; 2]| {
+        let [l, r] = [&n[0].expect.value, &n[1].expect.value];
+        let off = cross.off(l[0] - r[0], l[1] - r[1]);
+        (off[0].abs() - cross.camber).max(0.0) + (off[1].abs() - cross.caster).max(0.0)
+    };
+    // Each in its own windows and too far from the other is not there yet.
+    let held = |n: [Next; 2]| {
+        let together = apart(&n) <= READABLE_DEG;
+        Some(n.map(|n| Next { reaches: n.reaches && together, ..n }))
+    };
     let solved = |inner: bool| {
         let l = wheels[0].asked(&targets[0], travels_mm[0], inner)?;
         let r = wheels[1].asked(&targets[1], travels_mm[1], inner)?;
@@ -361,15 +372,9 @@ pub fn next_of_both(
         let middle = [0, 1].map(|k| cross.middle[k] - (a[k] - b[k]));
         let benches = [l.bench.clone(), r.bench.clone()];
         let [x, y] = solve_both(&benches, &[l.target, r.target], Cross { middle, ..cross })?;
-        Some([wheels[0].told(&targets[0], l, &x.positions)?, wheels[1].told(&targets[1], r, &y.positions)?])
+        held([wheels[0].told(&targets[0], l, &x.positions)?, wheels[1].told(&targets[1], r, &y.positions)?])
     };
     let next = solved(true).filter(|n| n.iter().all(|n| n.reaches)).or_else(|| solved(false))?;
-    let apart = |e: [&Expected; 2]| {
-        let off = cross.off(e[0].value[0] - e[1].value[0], e[0].value[1] - e[1].value[1]);
-        (off[0].abs() - cross.camber).max(0.0) + (off[1].abs() - cross.caster).max(0.0)
-    };
-    let miss =
-        |e: [&Expected; 2]| apart(e) + wheels[0].miss(e[0], &targets[0]) + wheels[1].miss(e[1], &targets[1]);
     if next.iter().all(|n| n.reaches) {
         return Some(next);
     }
@@ -378,9 +383,10 @@ pub fn next_of_both(
         let best = solve(&toe.bench, &toe.target).into_iter().next()?;
         wheels[i].told(&targets[i], toe, &best.positions)
     };
-    let toe = [toe_alone(0)?, toe_alone(1)?];
-    let of = |n: &[Next; 2]| miss([&n[0].expect, &n[1].expect]);
-    Some(if of(&toe) - of(&next) > NEARER { next } else { toe })
+    let toe = held([toe_alone(0)?, toe_alone(1)?])?;
+    let miss =
+        |n: &[Next; 2]| apart(n) + (0..2).map(|i| wheels[i].miss(&n[i].expect, &targets[i])).sum::<f64>();
+    Some(if miss(&toe) - miss(&next) > NEARER { next } else { toe })
 }
 
 /// A corner as it was learned, and what is asked of it.

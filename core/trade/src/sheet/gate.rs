@@ -3,10 +3,11 @@
 
 use super::ids::StepId;
 use super::step::{GateReading, SheetStep};
+use crate::aim::off_window;
 use crate::plan::{
     CarAnswer, CarInput, PlanInput, PlanResult, READABLE_DEG, READABLE_TOE_DEG, SQUARE_MM, SidePlan,
 };
-use bold_stance_car::vehicle::{Sides, StateKind};
+use bold_stance_car::vehicle::{Axles, Sides, StateKind};
 use bold_stance_kinematics::geometry::{Axle, Side};
 use bold_stance_units::said::Said;
 use bold_stance_units::{HalfWidth, Sigma};
@@ -195,9 +196,25 @@ pub fn fouls(answer: &CarAnswer) -> Vec<GateFinding> {
     out
 }
 
-/// Everything off at a gate of a car's sheet; empty when it may open.
+/// What is expected of a wheel as it was really turned: camber, caster, toe, degrees.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub struct Expectation {
+    /// Values.
+    pub value: [f64; 3],
+    /// 90 % half widths, without the reading's own.
+    pub half: [f64; 3],
+}
+
+/// Everything off at a gate of a car's sheet; empty when it may open. `turned`: wheels of which something else is expected
+/// than the plan says.
 #[must_use]
-pub fn judge(input: &CarInput, answer: &CarAnswer, gate: &SheetStep, read: &CarRead) -> Vec<GateFinding> {
+pub fn judge(
+    input: &CarInput,
+    answer: &CarAnswer,
+    gate: &SheetStep,
+    read: &CarRead,
+    turned: &Axles<Sides<Option<Expectation>>>,
+) -> Vec<GateFinding> {
     if gate.id == StepId::Fouls {
         return fouls(answer);
     }
@@ -206,7 +223,7 @@ pub fn judge(input: &CarInput, answer: &CarAnswer, gate: &SheetStep, read: &CarR
         let needs: Vec<GateReading> =
             gate.needs.iter().filter(|n| n.axle == axle).map(|n| n.quantity).collect();
         if let (Some(i), Some(r)) = (input.axle(axle), r) {
-            out.extend(judge_gate(&i, r, &needs, &read.axle(axle).into_pair()));
+            out.extend(judge_gate(&i, r, &needs, &read.axle(axle).into_pair(), &turned[axle]));
         }
     }
     out
@@ -220,13 +237,14 @@ pub fn judge_gate(
     result: &PlanResult,
     needs: &[GateReading],
     sides: &[GateSide; 2],
+    turned: &Sides<Option<Expectation>>,
 ) -> Vec<GateFinding> {
     let mut out = Vec::new();
     let plans = [&result.left, &result.right];
     for q in needs {
         for (i, side) in Side::BOTH.into_iter().enumerate() {
             if let Some(r) = sides[i].of(*q) {
-                out.extend(one(input, result, *q, side, plans[i], r));
+                out.extend(one(input, result, *q, side, plans[i], r, turned[side].as_ref()));
             }
         }
         if let (Some(l), Some(r)) = (sides[0].of(*q), sides[1].of(*q)) {
@@ -254,13 +272,7 @@ fn shift(result: &PlanResult, side: Side, q: GateReading) -> (f64, f64) {
 }
 
 fn outside(v: f64, w: [f64; 2], readable: f64) -> f64 {
-    let d = if v < w[0] {
-        v - w[0]
-    } else if v > w[1] {
-        v - w[1]
-    } else {
-        0.0
-    };
+    let d = off_window(v, w);
     if d.abs() <= readable + 1e-9 { 0.0 } else { d }
 }
 
@@ -275,6 +287,7 @@ fn one(
     side: Side,
     plan: &SidePlan,
     r: GateRead,
+    turned: Option<&Expectation>,
 ) -> Option<GateFinding> {
     let (expected, moved) = shift(result, side, q);
     let joint = |doubt: f64, least: f64| HalfWidth(doubt).and(Sigma(r.sigma).half_width()).at_least(least).0;
@@ -296,6 +309,16 @@ fn one(
         GateReading::Wheelbase => return stale_wheelbase(input, side, r),
         // The aim is of both wheels.
         GateReading::Toe => (GateAbout::Toe, expected, joint(TOE_SET_BAND_DEG, LEAST_BAND_DEG[2]), None, 0.0),
+    };
+    let angle = match q {
+        GateReading::Camber => Some(0),
+        GateReading::Caster => Some(1),
+        GateReading::Toe => Some(2),
+        GateReading::Height | GateReading::Wheelbase => None,
+    };
+    let (expected, band) = match turned.zip(angle) {
+        Some((t, k)) => (t.value[k], joint(t.half[k], LEAST_BAND_DEG[k])),
+        None => (expected, band),
     };
     let off_expected = beyond(r.value - expected, band);
     let off_aim = aim.map_or(0.0, |w| outside(r.value, w, readable));

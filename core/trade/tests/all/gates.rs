@@ -5,6 +5,7 @@ use crate::common;
 use bold_stance_car::adjuster::{Adjuster, AdjusterKind, default_adjusters};
 use bold_stance_car::archetype::shipped_archetypes;
 use bold_stance_car::vehicle::Attitude;
+use bold_stance_car::vehicle::Sides;
 use bold_stance_kinematics::geometry::{Axle, Side};
 use bold_stance_kinematics::linkage::{Corner, Linkage, SolidAxleCorner};
 use bold_stance_trade::aim::shipped_aims;
@@ -13,7 +14,8 @@ use bold_stance_trade::plan::{
     Bench, PlanInput, PlanResult, SideReadings, Unread, car_fitted_parts, fitted_parts, plan, plan_car,
 };
 use bold_stance_trade::sheet::{
-    GateAbout, GateFinding, GateRead, GateReading, GateSide, SheetStep, StepId, StepKind, judge_gate, sheet,
+    Expectation, GateAbout, GateFinding, GateRead, GateReading, GateSide, SheetStep, StepId, StepKind,
+    judge_gate, sheet,
 };
 use bold_stance_words::English;
 use common::{car, truck};
@@ -62,16 +64,38 @@ fn about(f: &[GateFinding]) -> Vec<(GateAbout, Option<Side>)> {
     f.iter().map(|x| (x.about, x.side)).collect()
 }
 
+/// A wheel turned otherwise than ordered is held against how it really stands: read as the plan had it, it is off.
+#[test]
+fn a_wheel_turned_otherwise_is_held_against_how_it_stands() {
+    let (i, r) = reaching();
+    let good = as_expected(&r);
+    let camber = good[0].camber.unwrap().value;
+    let turned = Expectation { value: [camber - 1.5, 0.0, 0.0], half: [0.1; 3] };
+    let turned = Sides { left: Some(turned), right: None };
+    let f = judge_gate(&i, &r, &[GateReading::Camber], &good, &turned);
+    assert_eq!(about(&f), [(GateAbout::Camber, Some(Side::Left))]);
+    assert!(f[0].off_expected > 1.0 && f[0].off_aim == 0.0 && f[0].expected == Some(camber - 1.5), "{f:?}");
+    // Read as it stands, the aim alone is against it.
+    let mut there = good;
+    there[0].camber = read(camber - 1.5, 0.06);
+    let f = judge_gate(&i, &r, &[GateReading::Camber], &there, &turned);
+    assert!(f.iter().all(|x| x.off_expected == 0.0) && f.iter().any(|x| x.off_aim < 0.0), "{f:?}");
+}
+
 #[test]
 fn as_expected_opens_and_each_thing_off_is_named_with_its_amount() {
     let (i, r) = reaching();
     let good = as_expected(&r);
-    assert!(judge_gate(&i, &r, &ALL, &good).is_empty(), "{:?}", judge_gate(&i, &r, &ALL, &good));
+    assert!(
+        judge_gate(&i, &r, &ALL, &good, &Sides::default()).is_empty(),
+        "{:?}",
+        judge_gate(&i, &r, &ALL, &good, &Sides::default())
+    );
     // The case that once opened without a word: camber -1.4 left and +1.2 right.
     let mut off = good;
     off[0].camber = read(-1.4, 0.06);
     off[1].camber = read(1.2, 0.06);
-    let f = judge_gate(&i, &r, &[GateReading::Camber, GateReading::Caster], &off);
+    let f = judge_gate(&i, &r, &[GateReading::Camber, GateReading::Caster], &off, &Sides::default());
     assert_eq!(
         about(&f),
         [
@@ -89,14 +113,14 @@ fn as_expected_opens_and_each_thing_off_is_named_with_its_amount() {
     // Toe 0.44° a wheel.
     let mut off = good;
     (off[0].toe, off[1].toe) = (read(0.44, 0.03), read(0.44, 0.03));
-    let f = judge_gate(&i, &r, &[GateReading::Toe], &off);
+    let f = judge_gate(&i, &r, &[GateReading::Toe], &off, &Sides::default());
     assert!(f.iter().any(|x| x.about == GateAbout::TotalToe && x.off_aim > 0.5), "{f:?}");
     assert!(f.iter().filter(|x| x.about == GateAbout::Toe).count() == 2, "{f:?}");
     // Heights 25 mm off plan, and 22 mm apart.
     let mut off = good;
     let h = r.left.planned_height_mm;
     (off[0].height, off[1].height) = (read(h - 25.0, 2.5), read(h - 3.0, 2.5));
-    let f = judge_gate(&i, &r, &[GateReading::Height], &off);
+    let f = judge_gate(&i, &r, &[GateReading::Height], &off, &Sides::default());
     assert!(about(&f).contains(&(GateAbout::Height, Some(Side::Left))), "{f:?}");
     let apart = f.iter().find(|x| x.about == GateAbout::HeightApart).unwrap();
     assert!((apart.read + 22.0).abs() < 1e-9, "{apart:?}");
@@ -106,15 +130,15 @@ fn as_expected_opens_and_each_thing_off_is_named_with_its_amount() {
     (off[0].caster, off[1].caster) = (read(low, 0.16), read(high, 0.16));
     let mut strict = i.clone();
     strict.aim.cross_caster_deg = 0.3;
-    let f = judge_gate(&strict, &r, &[GateReading::Caster], &off);
+    let f = judge_gate(&strict, &r, &[GateReading::Caster], &off, &Sides::default());
     assert!(about(&f).contains(&(GateAbout::CrossCaster, None)), "{f:?}");
     // A tape's width is not named, a reading taken before the work is.
     let mut off = good;
     off[0].height = read(h + 4.0, 2.5);
     off[1].height = read(h + 4.0, 2.5);
-    assert!(judge_gate(&i, &r, &[GateReading::Height], &off).is_empty());
+    assert!(judge_gate(&i, &r, &[GateReading::Height], &off, &Sides::default()).is_empty());
     off[0].camber = good[0].camber.map(|c| GateRead { stale: true, ..c });
-    assert!(judge_gate(&i, &r, &[GateReading::Camber], &off).iter().any(|x| x.stale));
+    assert!(judge_gate(&i, &r, &[GateReading::Camber], &off, &Sides::default()).iter().any(|x| x.stale));
 }
 
 proptest! {
@@ -131,7 +155,7 @@ proptest! {
             toe: read(toe + 0.2 * d, 0.03),
             wheelbase: None,
         };
-        let f = judge_gate(&i, &r, &ALL, &[side(0.0), side(other)]);
+        let f = judge_gate(&i, &r, &ALL, &[side(0.0), side(other)], &Sides::default());
         let named = |a: GateAbout| f.iter().any(|x| x.about == a && x.off_aim != 0.0);
         let out = |v: f64, w: [f64; 2], by: f64| v < w[0] - by || v > w[1] + by;
         let toe_total = 2.0 * toe + 0.2 * other;
@@ -425,7 +449,9 @@ fn toe_and_camber_of_a_rear_wheel_are_set_together() {
 fn an_axle_that_stays_askew_keeps_the_gate_shut() {
     let (i, r) = live(None);
     let taped = |mm: f64| GateSide { wheelbase: read(mm, 2.0), ..GateSide::default() };
-    let judged = |l: f64, rr: f64| judge_gate(&i, &r, &[GateReading::Wheelbase], &[taped(l), taped(rr)]);
+    let judged = |l: f64, rr: f64| {
+        judge_gate(&i, &r, &[GateReading::Wheelbase], &[taped(l), taped(rr)], &Sides::default())
+    };
     assert!(judged(2702.0, 2701.0).is_empty());
     let f = judged(2706.0, 2699.0);
     assert!(f.len() == 1 && f[0].about == GateAbout::Askew && (f[0].off_aim - 3.0).abs() < 1e-9, "{f:?}");

@@ -1,167 +1,21 @@
 //! A job's document: facts and readings to a plan's base and to tyres; gates with what was read at them, stale after work;
 //! marks refused or kept with what they said.
 
+use crate::shop::{Shop, clock, facts, shape};
 use bold_stance_car::adjuster::default_adjusters;
-use bold_stance_car::archetype::shipped_archetypes;
 use bold_stance_car::vehicle::Axles;
-use bold_stance_kinematics::geometry::{Axle, Geometry, Layout, Side};
-use bold_stance_trade::aim::shipped_aims;
+use bold_stance_kinematics::geometry::{Axle, Layout, Side};
 use bold_stance_trade::job::{
-    AsDone, Asked, BundlePlan, Done, JOB_FORMAT, JobBench, JobBundle, OpenVisit, Reading, Rules, Stage,
-    VehicleFacts, base_of, mark_step, turned_again, tyres_of,
+    Done, JobBundle, OpenVisit, Reading, VehicleFacts, base_of, mark_step, tyres_of,
 };
 use bold_stance_trade::part::shipped_parts;
-use bold_stance_trade::plan::{AngleName, CarPlan, Standing};
-use bold_stance_trade::reading::{
-    DoubtPart, Jack, Method, Place, RawEntry, ReadAxle, ReadSide, Visit, shipped_methods, shipped_prepare,
-};
+use bold_stance_trade::plan::{AngleName, Standing};
+use bold_stance_trade::reading::{DoubtPart, Method, ReadAxle, ReadSide, Visit};
 use bold_stance_trade::sheet::{DoneRecord, GateReading, Mark, StepId, StepKind, Tick};
 use bold_stance_tread::UseMix;
-use bold_stance_units::LengthUnit;
 use bold_stance_words::English;
-use chrono::{DateTime, Duration, TimeZone, Utc};
 use serde_json::json;
 use uuid::Uuid;
-
-fn shape(id: &str) -> Geometry {
-    shipped_archetypes().unwrap().into_iter().find(|a| a.id == id).unwrap().geometry
-}
-
-fn facts() -> VehicleFacts {
-    let axle = |shape: Geometry| json!({"geometry": shape, "knowledge": "taped", "track_mm": 1560, "height_mm": 360});
-    serde_json::from_value(json!({
-        "name": "Sedge", "silhouette": "wagon", "wheelbase_mm": 2900,
-        "tyre_size": "235/45R18", "tyre_class": "all_season", "tread_depth_mm": 7, "drive": "front", "use": "mixed",
-        "pressure_kpa": 250, "placard_kpa": 260,
-        "axles": {"front": axle(shape("sports_front")), "rear": axle(shape("ev_multilink_rear"))},
-        "car": {"brake_front_share": 0.7, "axles": {
-            "front": {"load_n": 5200, "adjusters": default_adjusters(4.0)}, "rear": {"load_n": 4100}}},
-    }))
-    .unwrap()
-}
-
-fn clock(minute: i64) -> DateTime<Utc> {
-    Utc.with_ymd_and_hms(2026, 11, 28, 8, 0, 0).unwrap() + Duration::minutes(minute)
-}
-
-/// A job that is read through the real conversions, one reading a minute.
-struct Shop {
-    bundle: JobBundle,
-    minute: i64,
-}
-
-impl Shop {
-    fn new() -> Self {
-        let mut plan = CarPlan::unchanged(shipped_aims().unwrap().remove(0));
-        plan.axles.front.height_change_mm = -20.0;
-        plan.axles.rear.height_change_mm = -25.0;
-        plan.axles.rear.fitted = vec!["rear-camber-arm".into(), "rear-toe-arm".into()];
-        let bundle = JobBundle {
-            chosen_plan: None,
-            format: JOB_FORMAT.into(),
-            written_by: "test".into(),
-            arrived_at: clock(-60),
-            kind: Default::default(),
-            notes: Vec::new(),
-            complaint: "lower it".into(),
-            stage: Stage::Plan,
-            vehicle: facts(),
-            visits: Vec::new(),
-            readings: Vec::new(),
-            plans: vec![BundlePlan { id: Uuid::from_u128(7), name: "Lower".into(), document: plan }],
-            done: Vec::new(),
-            parts: Vec::new(),
-            withdrawn: Vec::new(),
-            tyres: Vec::new(),
-            events: Vec::new(),
-        };
-        let mut out = Self { bundle, minute: 0 };
-        for axle in [Axle::Front, Axle::Rear] {
-            for side in Side::BOTH {
-                out.read(Visit::Found, axle, side, Method::HeightHub, "value", "360");
-                out.read(
-                    Visit::Found,
-                    axle,
-                    side,
-                    Method::CamberGauge,
-                    "angle",
-                    if axle == Axle::Front { "-0.6" } else { "-1.6" },
-                );
-                if axle == Axle::Front {
-                    out.read(Visit::Found, axle, side, Method::CasterJointLine, "angle", "5.5");
-                }
-                out.read(Visit::Found, axle, side, Method::ToeConvert, "value", "1 mm");
-            }
-        }
-        out
-    }
-
-    fn read(&mut self, visit: Visit, axle: Axle, side: Side, method: Method, entry: &str, text: &str) {
-        self.minute += 1;
-        let (methods, items) = (shipped_methods().unwrap(), shipped_prepare().unwrap());
-        let b = &self.bundle;
-        let rules = Rules { methods: &methods, items: &items };
-        let bench =
-            JobBench::of(rules, &b.vehicle, &b.readings, &b.done, &b.visits, clock(self.minute)).unwrap();
-        let mut raw = vec![RawEntry::new(entry, text)];
-        if method == Method::CamberGauge {
-            raw.push(RawEntry::new("zeroed-on-floor", "true"));
-        }
-        let asked = Asked {
-            visit,
-            method,
-            raw: &raw,
-            unit: LengthUnit::Mm,
-            place: Place::wheel(axle, side),
-            jack: Jack::Rolled,
-            jacked_height: "",
-        };
-        let taken = bench.take(&asked, None).unwrap_or_else(|p| panic!("{method:?} {text}: {p:?}"));
-        let id = Uuid::from_u128(1000 + self.minute as u128);
-        let row: Reading = asked.stored(id, taken, "Specialist A", clock(self.minute));
-        self.bundle.readings.push(row);
-    }
-
-    fn sheet(&self) -> bold_stance_trade::job::Sheet {
-        self.bundle.evaluate(None, &shipped_parts().unwrap(), clock(self.minute)).unwrap().sheet
-    }
-
-    /// Marks as the shop would: refused or kept.
-    fn mark(&mut self, mark: Mark, reason: Option<&str>) -> Result<(), String> {
-        self.minute += 1;
-        let record = mark_step(&self.sheet(), &mark, reason, &[], (clock(self.minute), "Specialist A"))
-            .map_err(|p| format!("{}: {}", p.field, p.wrong.en()))?;
-        self.done(mark, record);
-        Ok(())
-    }
-
-    /// Marks a step with what was really done.
-    fn mark_as(&mut self, mark: Mark, as_done: &[AsDone]) -> Result<(), String> {
-        self.minute += 1;
-        let record = mark_step(&self.sheet(), &mark, None, as_done, (clock(self.minute), "Specialist A"))
-            .map_err(|p| format!("{}: {}", p.field, p.wrong.en()))?;
-        self.done(mark, record);
-        Ok(())
-    }
-
-    /// Turns what is left to turn on an axle.
-    fn again(&mut self, axle: Axle, as_done: &[AsDone]) -> Result<(), String> {
-        self.minute += 1;
-        let (step, round) = {
-            let done: Vec<&Done> = self.bundle.done.iter().collect();
-            turned_again(&self.sheet(), &done, axle, as_done, (clock(self.minute), "Specialist A"))
-                .map_err(|p| format!("{}: {}", p.field, p.wrong.en()))?
-        };
-        let step = Mark::Step(step);
-        self.bundle.done.iter_mut().find(|d| d.step == step).unwrap().record.rounds.push(round);
-        Ok(())
-    }
-
-    fn done(&mut self, step: Mark, record: DoneRecord) {
-        let (plan_id, author) = (self.bundle.plans[0].id, "Specialist A".to_owned());
-        self.bundle.done.push(Done { plan_id, step, done_at: clock(self.minute), author, record });
-    }
-}
 
 #[test]
 fn facts_and_readings_become_a_base_for_each_axle_once_it_was_read() {
@@ -317,77 +171,6 @@ fn the_rears_gate_takes_the_rears_readings_and_work_after_them_makes_them_stale(
     assert!(kept.record.ordered.iter().all(|o| o.axle == Axle::Rear));
     // A rear height set after the front's caster was swept takes the sweep with it.
     assert!(shop.bundle.problems().is_empty(), "{:?}", shop.bundle.problems());
-}
-
-/// A rear camber arm turned a way the wrong way: the reading says so, the next order goes from where it really stands,
-/// what was read before it is stale, and nothing is left after it.
-#[test]
-fn an_arm_turned_the_wrong_way_is_walked_back_by_what_was_read() {
-    let mut shop = Shop::new();
-    let step = |s| Mark::Step(s);
-    for s in [StepId::Support, StepId::Height(Axle::Rear), StepId::Height(Axle::Front)] {
-        shop.mark(step(s), None).unwrap();
-    }
-    let arms = shop.sheet().steps.into_iter().find(|s| s.id == StepId::Arms(Axle::Rear)).unwrap();
-    let ordered =
-        arms.orders.iter().find(|o| o.side == Some(Side::Left) && o.line.moves()).unwrap().line.clone();
-    let told = |amount: &str| AsDone {
-        side: Some(Side::Left),
-        name: ordered.name.clone(),
-        amount: amount.into(),
-        could_not: None,
-    };
-    assert!(shop.again(Axle::Rear, &[]).unwrap_err().starts_with("axle"));
-    let bad = shop.mark_as(step(StepId::Arms(Axle::Rear)), &[told("two or so")]).unwrap_err();
-    assert!(bad.starts_with("as_done.0.amount"), "{bad}");
-    let other = AsDone { name: "no such arm".into(), ..told("1") };
-    assert!(
-        shop.mark_as(step(StepId::Arms(Axle::Rear)), &[other]).unwrap_err().starts_with("as_done.0.name")
-    );
-    let really = -0.5 * ordered.steps.abs();
-    shop.mark_as(step(StepId::Arms(Axle::Rear)), &[told(&format!("{really}"))]).unwrap();
-    let kept = &shop.bundle.done.last().unwrap().record.rounds[0].turned;
-    let left = kept.iter().find(|t| t.side == Some(Side::Left) && t.name == ordered.name).unwrap().clone();
-    assert!((left.position - left.from + 0.5 * ordered.movement).abs() < 1e-6, "{left:?}");
-    assert!(kept.iter().filter(|t| t.side == Some(Side::Right)).all(|t| t.position == t.ordered));
-    assert!(shop.sheet().left.is_empty());
-
-    let wheel = |shop: &Shop, side: Side| shop.sheet().left[0].sides[side].clone().unwrap();
-    let read = |shop: &mut Shop, side: Side, a: [f64; 3]| {
-        shop.read(Visit::Reswept, Axle::Rear, side, Method::CamberGauge, "angle", &format!("{:.3}", a[0]));
-        shop.read(Visit::Reswept, Axle::Rear, side, Method::ToeConvert, "value", &format!("{:.3} deg", a[2]));
-    };
-    for side in Side::BOTH {
-        // What a car that does what the model says shows as it was really turned.
-        read(&mut shop, side, [-1.0, 0.0, 0.1]);
-        let shows = wheel(&shop, side).expected;
-        read(&mut shop, side, shows);
-    }
-    let l = wheel(&shop, Side::Left);
-    assert!(l.odd.is_empty() && l.headline.en().starts_with("Left to turn"), "{l:?}");
-    let back = l.orders.iter().find(|o| o.name == ordered.name).unwrap();
-    assert!(back.moves() && back.movement * ordered.movement > 0.0, "{back:?}");
-    assert!((back.movement - back.position + left.position).abs() < 1e-9, "from where it stands");
-    let gate =
-        |shop: &Shop| shop.sheet().gates.into_iter().find(|g| g.id == StepId::Read(Axle::Rear)).unwrap().off;
-    assert!(gate(&shop).iter().any(|f| f.side == Some(Side::Left)), "{:?}", gate(&shop));
-
-    shop.again(Axle::Rear, &[]).unwrap();
-    assert!(shop.sheet().left.iter().all(|l| l.sides.left.is_none()));
-    assert!(gate(&shop).iter().any(|f| f.stale));
-    for side in Side::BOTH {
-        read(&mut shop, side, [-1.0, 0.0, 0.1]);
-        let shows = wheel(&shop, side).expected;
-        read(&mut shop, side, shows);
-    }
-    let l = wheel(&shop, Side::Left);
-    assert!(l.rounds == 2 && l.orders.iter().filter(|o| !o.sets_toe).all(|o| !o.moves()), "{l:?}");
-    let off = gate(&shop);
-    assert!(off.iter().all(|f| !f.stale && f.off_expected == 0.0), "{off:?}");
-    // The job's file carries it.
-    let file = serde_json::to_value(&shop.bundle).unwrap();
-    let again: JobBundle = serde_json::from_value(file).unwrap();
-    assert_eq!(again, shop.bundle);
 }
 
 #[test]

@@ -3,6 +3,8 @@ import { ToggleButton, ToggleButtonGroup } from '@mui/material';
 import type { Schemas, SideName } from '../../api/client';
 import { FieldError } from '../../shell/Fault';
 import { Half } from '../../ui/glyphs';
+import { useSettings } from '../../ui/settings';
+import type { LengthUnit } from '../../units/print';
 import { sideWord } from './sheet';
 
 type Line = Schemas['SettingLine'];
@@ -30,7 +32,7 @@ const words: [CouldNot, string][] = [
 export const turning = (list: Turn[]) => list.filter((t) => t.line.direction !== 'leave');
 
 /** What is sent: what was told otherwise, in the order of the rows. */
-export function asDone(list: Turn[], tolds: Tolds): Schemas['AsDone'][] {
+export function asDone(list: Turn[], tolds: Tolds, unit: LengthUnit): Schemas['AsDone'][] {
   return turning(list).flatMap((t) => {
     const told = tolds[turnKey(t)];
     if (!told || (!told.amount.trim() && !told.could_not)) return [];
@@ -39,6 +41,7 @@ export function asDone(list: Turn[], tolds: Tolds): Schemas['AsDone'][] {
         side: t.side ?? null,
         name: t.line.name,
         amount: told.amount.trim(),
+        unit,
         could_not: told.could_not ?? null,
       },
     ];
@@ -53,8 +56,9 @@ interface Props {
 }
 
 export function AsDoneRows({ list, tolds, set, problems }: Props) {
+  const { unit } = useSettings();
   const shown = turning(list);
-  const sent = asDone(list, tolds);
+  const sent = asDone(list, tolds, unit);
   if (!shown.length) return null;
   return (
     <div className="as-done" data-testid="as-done">

@@ -1,7 +1,7 @@
 // What is left to turn after a reading: the next orders on what this car taught, and what may explain a reading that is odd.
 import { Button } from '@mui/material';
 import { useState } from 'react';
-import type { Schemas } from '../../api/client';
+import type { Schemas, SideName } from '../../api/client';
 import { Glyph, Half } from '../../ui/glyphs';
 import { useSettings } from '../../ui/settings';
 import { angle } from '../../units/print';
@@ -11,9 +11,10 @@ import { sides, sideWord } from './sheet';
 type Left = Schemas['AxleLeft'];
 type Side = NonNullable<Left['sides']['left']>;
 
-const inTen = (odds: number) => `${Math.round(odds * 10)} in 10`;
+/** Never ten of ten: an explanation is not certain. */
+const inTen = (odds: number) => `${Math.min(9, Math.max(1, Math.round(odds * 10)))} in 10`;
 
-function Card({ left, side, toe }: { left: Side; side: 'left' | 'right'; toe: boolean }) {
+function Card({ left, side, steers, toe }: { left: Side; side: SideName; steers: boolean; toe: boolean }) {
   const { form } = useSettings();
   const turns = left.orders.filter((l) => l.direction !== 'leave' && (toe || !l.sets_toe));
   const [camber, caster, toeDeg] = left.expect;
@@ -24,7 +25,6 @@ function Card({ left, side, toe }: { left: Side; side: 'left' | 'right'; toe: bo
     : left.reaches
       ? 'Leave it: toe comes at its own step.'
       : 'Leave it: nothing here brings it nearer. Toe comes at its own step.';
-  const steers = left.orders.length > 0 && (caster !== 0 || left.band[1]! > 0);
   return (
     <div className="set-card left-card" data-testid={`left-${side}`}>
       <h3 style={{ display: 'flex', gap: 9, alignItems: 'center' }}>
@@ -92,7 +92,8 @@ export function LeftToTurn({ left, toe, stale, problems, turned }: Props) {
     (left.sides[side]?.orders ?? []).filter((l) => toe || !l.sets_toe).map((line) => ({ side, line })),
   );
   const some = turning(list).length > 0;
-  const told = asDone(list, tolds);
+  const { unit } = useSettings();
+  const told = asDone(list, tolds, unit);
   return (
     <section className="left-bar" data-testid={`left-to-turn-${left.axle}`} aria-live="polite">
       <h2>{some ? 'Left to turn' : 'Nothing left to turn'}</h2>
@@ -100,7 +101,7 @@ export function LeftToTurn({ left, toe, stale, problems, turned }: Props) {
         {sides.map((s) => {
           const l = left.sides[s];
           return l ? (
-            <Card key={s} left={l} side={s} toe={toe} />
+            <Card key={s} left={l} side={s} steers={left.axle === 'front'} toe={toe} />
           ) : (
             <div key={s} className="set-card left-card">
               <p className="small mut">{sideWord(s)}: not read since it was turned.</p>

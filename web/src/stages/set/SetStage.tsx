@@ -57,7 +57,7 @@ function SheetView({
   stale: boolean;
 }) {
   const { ticket, setTicket } = bench;
-  const { form } = useSettings();
+  const { unit, form } = useSettings();
   const shop = useShop();
   const methods = useMethods();
   const [pad, setPad] = useState<{ visit: Visit; quantity: Quantity; axle: AxleName; side: SideName }>();
@@ -113,7 +113,7 @@ function SheetView({
     />
   );
   const inStep: Turn[] = (now?.orders ?? []).map((o) => ({ side: o.side ?? undefined, line: o.line }));
-  const told = asDone(inStep, tolds);
+  const told = asDone(inStep, tolds, unit);
   const leftHere = gate?.id === now?.id ? sheet.left.filter((l) => l.axle === axle || !now?.axle) : [];
   // After a reading it is no longer the plan's orders that count, but what is left of them on the car as it stands.
   const ownLeft = leftHere.find((l) => l.axle === axle);

@@ -39,17 +39,21 @@ it('sends what was told otherwise and nothing else', () => {
     { side: undefined, line: line('Track bar') },
   ];
   expect(turning(list)).toHaveLength(3);
-  expect(asDone(list, {})).toEqual([]);
+  expect(asDone(list, {}, 'in')).toEqual([]);
   expect(
-    asDone(list, {
-      'right/Front cam': { amount: ' -2 ' },
-      'left/Front cam': { amount: '' },
-      '/Track bar': { amount: '', could_not: 'seized' },
-      'left/Rear cam': { amount: '3' },
-    }),
+    asDone(
+      list,
+      {
+        'right/Front cam': { amount: ' -2 ' },
+        'left/Front cam': { amount: '' },
+        '/Track bar': { amount: '', could_not: 'seized' },
+        'left/Rear cam': { amount: '3' },
+      },
+      'in',
+    ),
   ).toEqual([
-    { side: 'right', name: 'Front cam', amount: '-2', could_not: null },
-    { side: null, name: 'Track bar', amount: '', could_not: 'seized' },
+    { side: 'right', name: 'Front cam', amount: '-2', unit: 'in', could_not: null },
+    { side: null, name: 'Track bar', amount: '', unit: 'in', could_not: 'seized' },
   ]);
 });
 
@@ -63,7 +67,11 @@ it('has a fault at its field, counted among what is sent, and keeps the typing',
     tolds = t;
   });
   const problems = [{ field: 'as_done.0.amount', wrong: '"two" cannot be read', right: 'a count such as 3' }];
-  render(<AsDoneRows list={list} tolds={tolds} set={set} problems={problems} />);
+  render(
+    <SettingsProvider>
+      <AsDoneRows list={list} tolds={tolds} set={set} problems={problems} />
+    </SettingsProvider>,
+  );
   const field = screen.getByTestId<HTMLInputElement>('really-right-front-cam');
   expect(field.value).toBe('two');
   expect(field.getAttribute('aria-invalid')).toBe('true');
@@ -124,7 +132,7 @@ it('says the next turn of each wheel, what it learned, and what an odd reading c
   expect(screen.getByTestId('turned-again').textContent).toBe('Turned as typed');
   await user.click(screen.getByTestId('turned-again'));
   expect(turned).toHaveBeenLastCalledWith([
-    { side: 'left', name: 'Front cam', amount: '2', could_not: null },
+    { side: 'left', name: 'Front cam', amount: '2', unit: 'mm', could_not: null },
   ]);
 });
 
@@ -136,6 +144,12 @@ it('has toe among the orders once toe had its step, and nothing to press where n
   bar({ axle: 'rear', sides: { left: side({ orders: [still], headline: words }), right: null } });
   expect(screen.getByTestId('left-words-left').textContent).toContain(words);
   expect(screen.queryByTestId('turned-again')).toBeNull();
+});
+
+it('says caster of a wheel that steers alone, and that toe has its own step', () => {
+  bar({ axle: 'rear', sides: { left: side(), right: side({ orders: [still, rod] }) } });
+  expect(screen.getByTestId('left-left').textContent).not.toContain('caster');
+  expect(screen.getByTestId('left-words-right').textContent).toContain('toe comes at its own step');
 });
 
 it('keeps what was really done in words, the first order only where it was done otherwise', () => {
