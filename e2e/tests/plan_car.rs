@@ -78,6 +78,7 @@ async fn searched_whole_chosen_and_stopped_by_a_foul() {
     let off = a.until("gate-off", |t| t.contains("ahead")).await;
     assert!(off.contains("15 mm"), "{off}");
     a.fill("[data-testid=gate-reason]", "Liner trimmed here, 20 mm now").await;
+    a.fill("[data-testid=gate-signed]", "Specialist A").await;
     a.press("gate-pass").await;
     a.until("set-now", |t| t.contains("Stand") || t.contains("stand") || t.contains("Support")).await;
     let t = ticket(&a, &id).await;

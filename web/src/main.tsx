@@ -4,6 +4,7 @@ import './theme/base.css';
 import './theme/read.css';
 import './theme/plan.css';
 import './theme/wear.css';
+import './theme/prove.css';
 import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
 import { createRoot } from 'react-dom/client';
 import { App } from './shell/App';

@@ -33,6 +33,8 @@ word-higher = higher
 word-lower = lower
 word-more = more
 word-less = less
+word-past = past
+word-short = short
 word-leave = where it stands
 word-top-out = top out
 word-top-in = top in
@@ -717,6 +719,8 @@ gate-shut = the gate is shut: { $each }
 gate-shut-right = all of them
 not-read = { $side-w } { $axle-w } { $quantity-w } not read
 no-reason = something is off and no reason was given
+not-signed = nobody stands for it
+not-signed-right = the name of who stands for it
 no-reason-right = read again, plan again, or why it goes on, in a few words
 no-step = no step "{ $step }" on this sheet
 detail-fault = { $field }: { $wrong }; { $right }
@@ -1581,8 +1585,48 @@ explain-zero = The floor or the gauge's zero is another one than before.
 explain-steering = Toe was read with the steering wheel off centre.
 explain-points = A part is bent, or the points are not where they were told to be: one wheel alone cannot tell these apart.
 
+look-marks = Look at the marks of what was turned and count again.
+look-throw = Measure what was turned itself: a cam from wall to wall, a thread's pitch.
+look-height = Roll it, bounce it, tape this corner's height again.
+look-rolled = Roll it off the jack and read it again.
+look-sweep = Sweep caster again.
+look-zero = Zero the gauge on this floor and read it again.
+look-steering = Centre the steering wheel, lock it, read toe again.
+look-part = Read the other wheel, and look at the knuckle and its arms.
+
+## What was said, what came
+
+proved-nothing-asked = Nothing is asked of this car at the end
+proved-not-worked = Nothing is turned yet
+proved-read-it = Read it: what was said waits for what came
+proved-so-far = { $n } of { $of } wheels on aim so far
+proved-all-in = { $n ->
+    [one] The wheel stands on aim
+   *[other] All { $n } wheels stand on aim
+}
+proved-wheel-off = { CAP($side-w) } { $axle-w } { $angle-w } { $by } { $way-w }
+proved-apart = { CAP($axle-w) } { $angle-w } { $by } too far apart
+proved-toe-off = { CAP($axle-w) } toe { $by } out of its window
+proved-others-on-aim = { $n ->
+    [one] One other wheel is on aim.
+   *[other] The other { $n } are on aim.
+}
+proved-open = { $n ->
+    [one] One wheel is not read since the work.
+   *[other] { $n } wheels are not read since the work.
+}
+proved-otherwise = { $n ->
+    [one] One wheel came off what was said, yet on aim: leave it.
+   *[other] { $n } wheels came off what was said, yet on aim: leave them.
+}
+proved-as-said = All came as said.
+
 left-nothing = Nothing left to turn: it stands in its windows.
-left-turn = Left to turn. Followed to the letter it lands { $n } times in 10.
+left-turn = { $n ->
+    [0] Left to turn. Followed to the letter it lands less than once in 10: what was read is rough, read it again first.
+    [one] Left to turn. Followed to the letter it lands once in 10.
+   *[other] Left to turn. Followed to the letter it lands { $n } times in 10.
+}
 left-nearest = Left to turn. It comes nearer, not into its windows.
 left-short = Out of its windows, and nothing that can be turned brings it nearer by what a gauge can tell.
 left-gain = { CAP($name) } does { $times } times what it is said to.

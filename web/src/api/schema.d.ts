@@ -1432,6 +1432,43 @@ export interface components {
          * @enum {string}
          */
         AngleName: "camber" | "caster" | "toe" | "cross_camber" | "cross_caster";
+        /** @description One angle of a wheel. */
+        AngleProved: {
+            /** @description Where it should be, low and high end, degrees at the height it stands at; toe is wanted of both wheels. */
+            aim_deg?: number[] | null;
+            /** @description Which. */
+            angle: components["schemas"]["AngleName"];
+            /** @description Whether it came as said; none where it was not read since. */
+            as_said?: boolean | null;
+            /**
+             * Format: double
+             * @description Expected at this height before it was turned last, degrees.
+             */
+            before_deg: number;
+            came?: components["schemas"]["CameAngle"] | null;
+            /**
+             * Format: double
+             * @description As found, degrees; none where it was not read.
+             */
+            found_deg?: number | null;
+            /**
+             * Format: double
+             * @description How far outside where it should be, signed; 0 inside or not read.
+             */
+            off_aim_deg: number;
+            /** @description Whether it was turned through its window and stands behind it. */
+            past: boolean;
+            /**
+             * Format: double
+             * @description 90 % half width of saying and reading together, degrees.
+             */
+            said_band_deg: number;
+            /**
+             * Format: double
+             * @description Expected of what was really turned, degrees.
+             */
+            said_deg: number;
+        };
         /** @description An angle against its window. */
         AngleVerdict: {
             /** @description Which. */
@@ -2612,6 +2649,26 @@ export interface components {
              */
             turns_band: number;
         };
+        /** @description An angle as it was read since the work. */
+        CameAngle: {
+            /**
+             * Format: date-time
+             * @description When, UTC.
+             */
+            at: string;
+            /**
+             * Format: double
+             * @description The reading's own 90 % half width, degrees.
+             */
+            band_deg: number;
+            /** @description Read before something was turned that moves it. */
+            stale: boolean;
+            /**
+             * Format: double
+             * @description Degrees.
+             */
+            value_deg: number;
+        };
         /** @description One part of the catalogue against this plan. */
         Candidate: {
             /**
@@ -3506,6 +3563,11 @@ export interface components {
              */
             rounds: components["schemas"]["Round"][];
             /**
+             * @description Who stands for it, as typed.
+             * @default null
+             */
+            signed: string | null;
+            /**
              * @description Its title.
              * @default
              */
@@ -3841,6 +3903,8 @@ export interface components {
         };
         /** @description An explanation with its odds. */
         Explained: {
+            /** @description What it would have given, at its likeliest: camber, caster, toe, degrees. */
+            given: number[];
             /**
              * Format: double
              * @description Its share of all that could be, 0 to 1.
@@ -4924,6 +4988,21 @@ export interface components {
              */
             new_depth_mm?: number | null;
         };
+        /** @description A look or reading that settles something. */
+        Look: {
+            /**
+             * Format: double
+             * @description By how much it is expected to lessen what is open, bits.
+             */
+            bits: number;
+            /**
+             * Format: int32
+             * @description How long it takes, minutes.
+             */
+            minutes: number;
+            /** @description What to look at or read. */
+            what: components["schemas"]["Said"];
+        };
         /** @description A part looked at on a corner. */
         LookAtPart: {
             geometry?: components["schemas"]["Geometry"] | null;
@@ -5003,6 +5082,8 @@ export interface components {
             done: boolean;
             /** @description Why a gate is opened although something is off. */
             reason?: string | null;
+            /** @description Who stands for a gate that is opened against what is off, and for the proved car. */
+            signed?: string | null;
             /** @description Which step, or tick at a gate. */
             step: components["schemas"]["Mark"];
         };
@@ -5720,6 +5801,26 @@ export interface components {
             /** @description Of how many. */
             of: number;
         };
+        /** @description The car against what was said of it. */
+        Proved: {
+            /** @description In one line. */
+            headline: components["schemas"]["Said"];
+            /** @description What is off, the worst first. */
+            off: components["schemas"]["GateFinding"][];
+            /** @description Whether everything that is asked was read since the work, and all of it is in. */
+            on_aim: boolean;
+            /** @description What to make of it. */
+            sentence: components["schemas"]["Said"];
+            /**
+             * Format: double
+             * @description Half of left minus right rear toe as read, degrees, to the right positive; none until both were read.
+             */
+            thrust_deg?: number | null;
+            /** @description Steps and gates before the last one that are not done. */
+            waits: components["schemas"]["StepId"][];
+            /** @description Wheels, rear first; those of which nothing is asked are not in it. */
+            wheels: components["schemas"]["WheelProved"][];
+        };
         /**
          * @description What a part is for; what else it moves is a side effect.
          * @enum {string}
@@ -6430,6 +6531,8 @@ export interface components {
             gates: components["schemas"]["GateView"][];
             /** @description What is left to turn, on what the readings since the work taught; an axle that was not read since is not in it. */
             left: components["schemas"]["AxleLeft"][];
+            /** @description Every wheel against what was said of it. */
+            proved: components["schemas"]["Proved"];
             /** @description Steps and gates in order. */
             steps: components["schemas"]["SheetStep"][];
             /**
@@ -6841,6 +6944,8 @@ export interface components {
                 as_done: boolean;
                 /** @description 90 % half widths of that. */
                 band: number[];
+                /** @description What was expected of it just before it was turned last, camber, caster, toe, degrees, at the height it was read at. */
+                before: number[];
                 /** @description Camber, caster, toe after the orders, degrees, at the height the aim counts at. */
                 expect: number[];
                 /** @description What the last reading was expected to be, camber, caster, toe, degrees, at the height it was read at. */
@@ -6849,6 +6954,7 @@ export interface components {
                 expected_band: number[];
                 /** @description In one line. */
                 headline: components["schemas"]["Said"];
+                look?: components["schemas"]["Look"] | null;
                 /** @description What may explain the last reading, where it was odd: likeliest first, three at most. */
                 odd: components["schemas"]["Explained"][];
                 /**
@@ -6873,6 +6979,8 @@ export interface components {
                 as_done: boolean;
                 /** @description 90 % half widths of that. */
                 band: number[];
+                /** @description What was expected of it just before it was turned last, camber, caster, toe, degrees, at the height it was read at. */
+                before: number[];
                 /** @description Camber, caster, toe after the orders, degrees, at the height the aim counts at. */
                 expect: number[];
                 /** @description What the last reading was expected to be, camber, caster, toe, degrees, at the height it was read at. */
@@ -6881,6 +6989,7 @@ export interface components {
                 expected_band: number[];
                 /** @description In one line. */
                 headline: components["schemas"]["Said"];
+                look?: components["schemas"]["Look"] | null;
                 /** @description What may explain the last reading, where it was odd: likeliest first, three at most. */
                 odd: components["schemas"]["Explained"][];
                 /**
@@ -8166,6 +8275,22 @@ export interface components {
              */
             toe_deg: number;
         };
+        /** @description One wheel. */
+        WheelProved: {
+            /** @description Camber, caster of a wheel that steers, toe; only what is asked of it. */
+            angles: components["schemas"]["AngleProved"][];
+            /** @description Axle. */
+            axle: components["schemas"]["Axle"];
+            /** @description Side. */
+            side: components["schemas"]["Side"];
+            /** @description How it stands. */
+            stands: components["schemas"]["WheelStands"];
+        };
+        /**
+         * @description How a wheel stands.
+         * @enum {string}
+         */
+        WheelStands: "not_read" | "stale" | "on_aim" | "off";
         /** @description One wheel, steered or not. */
         WheelState: {
             /**

@@ -33,6 +33,7 @@ const Compare = stage(() => import('../stages/plan/Compare'));
 const Parts = stage(() => import('../stages/parts/Parts'));
 const Wear = stage(() => import('../stages/wear/Wear'));
 const SetStage = stage(() => import('../stages/set/SetStage'));
+const ProveStage = stage(() => import('../stages/prove/ProveStage'));
 const Later = stage(() => import('../stages/later/Later'));
 
 const router = createBrowserRouter([
@@ -53,7 +54,7 @@ const router = createBrowserRouter([
       { path: 'compare', element: <Compare />, errorElement: <StageFault /> },
       { path: 'wear', element: <Wear />, errorElement: <StageFault /> },
       { path: 'set', element: <SetStage />, errorElement: <StageFault /> },
-      { path: 'prove', element: <Later stage="prove" />, errorElement: <StageFault /> },
+      { path: 'prove', element: <ProveStage />, errorElement: <StageFault /> },
       { path: 'return', element: <Later stage="return" />, errorElement: <StageFault /> },
     ],
   },

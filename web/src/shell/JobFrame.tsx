@@ -63,6 +63,14 @@ function state(stage: StageName, bench: Bench): { glyph: GlyphName; word: string
       const n = ticket.done.filter((d) => d.plan_id === bench.plan?.id && !d.step.includes('/')).length;
       return n ? { glyph: 'watch', word: `${n} done` } : { glyph: 'unread', word: 'not begun' };
     }
+    case 'prove': {
+      const proved = ticket.done.find((d) => d.plan_id === bench.plan?.id && d.step === 'proved');
+      if (proved)
+        return proved.record.reason
+          ? { glyph: 'short', word: 'accepted off plan' }
+          : { glyph: 'done', word: 'accepted' };
+      return { glyph: 'unread', word: 'not yet' };
+    }
     default:
       return { glyph: 'unread', word: 'not yet' };
   }

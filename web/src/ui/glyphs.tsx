@@ -16,6 +16,12 @@ const shapes = {
       <path d="M6.2 5.6L11 10L6.2 14.4" fill="none" stroke={c} strokeWidth="2.2" />
     </>
   ),
+  past: (
+    <>
+      <path d="M7.5 2.5V17.5" stroke={c} strokeWidth="3" fill="none" />
+      <path d="M1 10H17M12.6 5.6L17.4 10L12.6 14.4" fill="none" stroke={c} strokeWidth="2.4" />
+    </>
+  ),
   clash: (
     <>
       <rect x="2" y="2" width="10.4" height="10.4" fill="none" stroke={c} strokeWidth="2.2" />

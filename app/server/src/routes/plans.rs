@@ -14,7 +14,7 @@ use bold_stance_store::{Tx, done, event, vehicle, visit};
 use bold_stance_trade::job::{AsDone, Done, JobBench, Sheet, loops_of, mark_step, sheet_of, turned_again};
 use bold_stance_trade::plan::{CarInput, CarPlan, car_fitted_parts, plan_car_within};
 use bold_stance_trade::prove::left_to_turn;
-use bold_stance_trade::sheet::Mark;
+use bold_stance_trade::sheet::{Mark, StepId};
 use bold_stance_units::problem::Problem;
 use bold_stance_units::said::said;
 use chrono::Utc;
@@ -56,6 +56,9 @@ pub struct MarkStep {
     /// Why a gate is opened although something is off.
     #[serde(default)]
     pub reason: Option<String>,
+    /// Who stands for a gate that is opened against what is off, and for the proved car.
+    #[serde(default)]
+    pub signed: Option<String>,
     /// What of the step's orders was done otherwise; the rest was done as ordered.
     #[serde(default)]
     pub as_done: Vec<AsDone>,
@@ -313,9 +316,11 @@ pub async fn mark(
     if m.done {
         // A mark is to be kept, whether or not somebody still looks.
         let now = sheet_now(&state, &mut tx, &p, &Peer::default()).await?;
-        let record = mark_step(&now, &m.step, m.reason.as_deref(), &m.as_done, (Utc::now(), AUTHOR))?;
+        let by = (m.reason.as_deref(), m.signed.as_deref());
+        let record = mark_step(&now, &m.step, by, &m.as_done, (Utc::now(), AUTHOR))?;
         done::mark(&mut tx, state.shop.id, *id, &m.step, Some(&record), AUTHOR).await?;
-        job::reach_stage(&mut tx, p.job_id, Stage::Set).await?;
+        let reached = if m.step == Mark::Step(StepId::Proved) { Stage::Prove } else { Stage::Set };
+        job::reach_stage(&mut tx, p.job_id, reached).await?;
     } else if was_done {
         // What was turned last is taken back first; the step itself once nothing more was turned after it.
         if !done::take_back_round(&mut tx, *id, &m.step).await? {
@@ -329,7 +334,7 @@ pub async fn mark(
         )
         .into());
     }
-    let detail = serde_json::json!({"step": m.step, "done": m.done, "reason": m.reason});
+    let detail = serde_json::json!({"step": m.step, "done": m.done, "reason": m.reason, "signed": m.signed});
     event::record(&mut tx, state.shop.id, Some(p.job_id), AUTHOR, "step", detail).await?;
     let t = jobs::ticket(&state, &mut tx, p.job_id).await?;
     once.answer(tx, StatusCode::OK, &t).await

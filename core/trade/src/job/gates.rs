@@ -4,6 +4,7 @@
 use super::as_done::{AsDone, round_of};
 use super::bench::{JobBench, item_of, visit_of};
 use super::height::height_at;
+use super::proved::{Proved, proved_of};
 use super::record::{Done, Reading, standing};
 use crate::part::Part;
 use crate::plan::{CarAnswer, CarInput};
@@ -71,6 +72,8 @@ pub struct Sheet {
     pub gates: Vec<GateView>,
     /// What is left to turn, on what the readings since the work taught; an axle that was not read since is not in it.
     pub left: Vec<AxleLeft>,
+    /// Every wheel against what was said of it.
+    pub proved: Proved,
     /// Cautions of the whole job.
     pub cautions: Vec<Said>,
     /// Toe of one wheel as expected after its rod was turned, 90 % half width, degrees.
@@ -118,7 +121,7 @@ fn read_at(
 }
 
 /// What was left to turn at a wheel.
-fn side_left(left: &[AxleLeft], axle: Axle, side: Side) -> Option<&SideLeft> {
+pub(super) fn side_left(left: &[AxleLeft], axle: Axle, side: Side) -> Option<&SideLeft> {
     left.iter().find(|l| l.axle == axle).and_then(|l| l.sides[side].as_ref())
 }
 
@@ -196,18 +199,20 @@ pub fn sheet_of(
     let steps = sheet(input, &answer, fitted);
     let view = |(i, s)| gate_view(bench, readings, done, (input, &answer), &left, &steps[..i], s);
     let gates = steps.iter().enumerate().filter(|(_, s)| s.kind == StepKind::Gate).map(view).collect();
-    Sheet { gates, steps, answer, left, cautions: job_cautions(), toe_band_deg: TOE_SET_BAND_DEG }
+    let proved = proved_of(readings, done, (input, &answer), &left, &steps);
+    Sheet { gates, steps, answer, left, proved, cautions: job_cautions(), toe_band_deg: TOE_SET_BAND_DEG }
 }
 
 /// What is kept with a mark: what its step says now. A gate opens on its readings, and on a reason where one of them is
 /// off.
 ///
 /// # Errors
-/// A step that is not on the sheet, a gate that still waits, one that is off without a reason.
+/// A step that is not on the sheet, a gate that still waits, one that is off without a reason, one that has to be signed
+/// and is not.
 pub fn mark_step(
     sheet: &Sheet,
     mark: &Mark,
-    reason: Option<&str>,
+    (reason, signed): (Option<&str>, Option<&str>),
     as_done: &[AsDone],
     (now_at, author): (DateTime<Utc>, &str),
 ) -> Result<DoneRecord, Problem> {
@@ -250,6 +255,14 @@ pub fn mark_step(
             let wrong = if n > 300 { said("too-long").count("n", 300) } else { said("no-reason") };
             return Err(Problem::new("reason", wrong, said("no-reason-right")));
         }
+        // What goes on against a reading, and the car as a whole, is somebody's word.
+        let name = signed.map(str::trim).unwrap_or_default();
+        let n = name.chars().count();
+        if (!gate.off.is_empty() || *id == StepId::Proved) && !(2..=60).contains(&n) {
+            let wrong = if n > 60 { said("too-long").count("n", 60) } else { said("not-signed") };
+            return Err(Problem::new("signed", wrong, said("not-signed-right")));
+        }
+        record.signed = (n > 0).then(|| name.to_owned());
         record.off.clone_from(&gate.off);
         record.reason = (!gate.off.is_empty()).then(|| reason.to_owned());
     }

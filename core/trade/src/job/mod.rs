@@ -14,6 +14,7 @@ mod gates;
 mod height;
 mod moving;
 mod note;
+mod proved;
 mod record;
 mod stance;
 mod turnable;
@@ -32,6 +33,7 @@ pub use moving::{MovingAsked, MovingPoint, MovingSaid, Narrower, moving_said, sh
 pub use note::{
     LONGEST_NOTE, MOST_NOTES, MOST_PHOTO_BYTES, MOST_PHOTO_SIDE, MOST_PHOTOS, Note, PhotoSize, note_problems,
 };
+pub use proved::{AngleProved, CameAngle, Proved, WheelProved, WheelStands};
 pub use record::{Done, OpenVisit, Reading, standing};
 pub use stance::{AxleStance, Stance, stance_at};
 pub use turnable::{Turnable, TurnableRequest, TurnableRow, TurnsOn, turnable};

@@ -2,6 +2,7 @@
 
 use super::explain::{Explained, explain};
 use super::learner::{AnglesRead, Came, Learner, Next, next_of_both};
+use super::look::{Look, look};
 use crate::part::Part;
 use crate::plan::{Bench, Budget, CarInput, PlanInput, SettingLine, Work, begin};
 use bold_stance_car::vehicle::{Axles, Sides, StateKind};
@@ -51,8 +52,14 @@ pub struct SideLeft {
     pub reaches: bool,
     /// What the readings taught of what can be turned here.
     pub taught: Vec<Said>,
-    /// What may explain the last reading, where it was odd: likeliest first, three at most.
+    /// What may explain the last reading, where it was odd: likeliest first, three at most, that nothing is odd among them.
     pub odd: Vec<Explained>,
+    /// The one look or reading that tells those apart best.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub look: Option<Look>,
+    /// What was expected of it just before it was turned last, camber, caster, toe, degrees, at the height it was read at.
+    #[cfg_attr(feature = "openapi", schema(min_items = 3, max_items = 3))]
+    pub before: [f64; 3],
     /// How often it was turned and read.
     pub rounds: u32,
     /// Whether it stands otherwise than first ordered: turned again, or not as ordered.
@@ -81,6 +88,7 @@ struct Taught<'a> {
     learner: Learner<'a>,
     came: Came,
     odd: Vec<Explained>,
+    before: [f64; 3],
     /// Travel at the height the aim counts at, as far off the plan as the last height was, mm.
     travel_mm: f64,
 }
@@ -116,6 +124,9 @@ fn taught<'a>(
             .zip(&before.at)
             .map(|(a, p)| l.stands.get(&a.name).copied().unwrap_or(*p))
             .collect();
+        let mut unturned = before.clone();
+        unturned.turned(&before.at, travel);
+        let stood = unturned.expected()?.value;
         learner.turned(&at, travel);
         let came = learner.read(&l.read)?;
         let missed = (0..3).any(|k| came.as_predicted(k) == Some(false));
@@ -123,10 +134,10 @@ fn taught<'a>(
         for (l, v) in last.iter_mut().zip(l.read.value) {
             *l = v.or(*l);
         }
-        out = Some((came, odd, work.travel(i, &work.state) - off_mm));
+        out = Some((came, odd, stood, work.travel(i, &work.state) - off_mm));
     }
-    let (came, odd, travel_mm) = out.filter(|(came, ..)| !came.which.is_empty())?;
-    Some(Taught { learner, came, odd, travel_mm })
+    let (came, odd, before, travel_mm) = out.filter(|(came, ..)| !came.which.is_empty())?;
+    Some(Taught { learner, came, odd, before, travel_mm })
 }
 
 /// What the readings taught of each adjuster that was turned, where it is worth a word.
@@ -154,8 +165,7 @@ fn side_left(t: &Taught<'_>, next: Next, loops: &[WorkLoop]) -> SideLeft {
         (true, false) => said("left-nearest"),
     };
     let half = |sd: [f64; 3]| sd.map(|s| Sigma(s).half_width().0);
-    let nothing_odd = |e: &&Explained| e.what.id != "explain-nothing";
-    let likely = t.odd.iter().filter(nothing_odd).filter(|e| e.odds >= LEAST_ODDS).take(MOST_ODD);
+    let likely = t.odd.iter().filter(|e| e.odds >= LEAST_ODDS).take(MOST_ODD);
     SideLeft {
         headline,
         orders: next.lines,
@@ -167,6 +177,8 @@ fn side_left(t: &Taught<'_>, next: Next, loops: &[WorkLoop]) -> SideLeft {
         reaches: next.reaches,
         taught: lessons(&t.learner),
         odd: likely.cloned().collect(),
+        look: look(&t.odd),
+        before: t.before,
         rounds: loops.len() as u32,
         as_done: loops.len() > 1 || loops.iter().any(|l| l.otherwise),
     }

@@ -15,6 +15,9 @@ pub struct Explained {
     pub what: Said,
     /// Its share of all that could be, 0 to 1.
     pub odds: f64,
+    /// What it would have given, at its likeliest: camber, caster, toe, degrees.
+    #[cfg_attr(feature = "openapi", schema(min_items = 3, max_items = 3))]
+    pub given: [f64; 3],
 }
 
 /// A height that is not what was told, mm: standard deviation.
@@ -128,27 +131,38 @@ pub fn explain(
     }
     add(said("explain-points"), 3.0, vec![expected.value], POINTS_DEG, none);
 
-    let log_of = |w: &Would| -> Option<f64> {
-        let mut cov = spread.clone();
+    let weighed = |w: &Would| -> Option<(f64, [f64; 3])> {
+        let mut own = DMatrix::<f64>::zeros(3, 3);
         for i in 0..3 {
-            cov[(i, i)] += w.wider[i].powi(2) + read.sigma[i].powi(2).max(1e-12);
+            own[(i, i)] += w.wider[i].powi(2);
             for j in 0..3 {
-                cov[(i, j)] += w.along[i] * w.along[j];
+                own[(i, j)] += w.along[i] * w.along[j];
             }
+        }
+        let mut cov = &spread + &own;
+        for i in 0..3 {
+            cov[(i, i)] += read.sigma[i].powi(2).max(1e-12);
         }
         let cov = cov.select_rows(&which).select_columns(&which);
         let chol = cov.cholesky()?;
         let half_det: f64 = chol.l().diagonal().iter().map(|v| v.ln()).sum();
+        let pull = own.select_columns(&which);
         let each = w.given.iter().map(|(weight, mean)| {
             let off = &z - DVector::from_iterator(which.len(), which.iter().map(|i| mean[*i]));
-            weight.ln() - 0.5 * off.dot(&chol.solve(&off)) - half_det
+            let solved = chol.solve(&off);
+            let moved = &pull * &solved;
+            let log = weight.ln() - 0.5 * off.dot(&solved) - half_det;
+            (log, [0, 1, 2].map(|i| mean[i] + moved[i]))
         });
-        log_sum(each).map(|l| l + w.prior.ln())
+        let each: Vec<(f64, [f64; 3])> = each.collect();
+        let likeliest = each.iter().max_by(|a, b| a.0.total_cmp(&b.0))?.1;
+        log_sum(each.iter().map(|e| e.0)).map(|l| (l + w.prior.ln(), likeliest))
     };
-    let logs: Vec<(f64, Said)> = all.iter().filter_map(|w| Some((log_of(w)?, w.what.clone()))).collect();
+    let logs: Vec<(f64, [f64; 3], Said)> =
+        all.iter().filter_map(|w| weighed(w).map(|(l, given)| (l, given, w.what.clone()))).collect();
     let Some(total) = log_sum(logs.iter().map(|l| l.0)) else { return Vec::new() };
     let mut out: Vec<Explained> =
-        logs.into_iter().map(|(l, what)| Explained { what, odds: (l - total).exp() }).collect();
+        logs.into_iter().map(|(l, given, what)| Explained { what, odds: (l - total).exp(), given }).collect();
     out.sort_by(|a, b| b.odds.total_cmp(&a.odds));
     out
 }

@@ -5,7 +5,8 @@ use super::ids::StepId;
 use super::step::{GateReading, SheetStep};
 use crate::aim::off_window;
 use crate::plan::{
-    CarAnswer, CarInput, PlanInput, PlanResult, READABLE_DEG, READABLE_TOE_DEG, SQUARE_MM, SidePlan,
+    AngleName, CarAnswer, CarInput, PlanInput, PlanResult, READABLE_DEG, READABLE_TOE_DEG, SQUARE_MM,
+    SidePlan,
 };
 use bold_stance_car::vehicle::{Axles, Sides, StateKind};
 use bold_stance_kinematics::geometry::{Axle, Side};
@@ -280,6 +281,67 @@ fn beyond(miss: f64, band: f64) -> f64 {
     if miss.abs() <= band + 1e-9 { 0.0 } else { miss }
 }
 
+/// What an angle of a wheel is held against.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub struct Held {
+    /// Expected in the bay, degrees.
+    pub expected: f64,
+    /// 90 % half width of that, without the reading's own, degrees.
+    pub half: f64,
+    /// Window at the height it stands at, low and high end, degrees; none for caster of what does not steer. Of toe it is the
+    /// half of both wheels' window.
+    pub aim: Option<[f64; 2]>,
+    /// Whether a wheel is judged by its window alone; toe is wanted of both wheels together.
+    alone: bool,
+    /// Least band of a comparison, degrees.
+    least: f64,
+}
+
+impl Held {
+    /// 90 % half width of expecting and a reading of a standard deviation together, degrees.
+    #[must_use]
+    pub fn band(&self, sigma: f64) -> f64 {
+        HalfWidth(self.half).and(Sigma(sigma).half_width()).at_least(self.least).0
+    }
+
+    /// How far a reading is outside what was expected, signed; 0 inside the band.
+    #[must_use]
+    pub fn off_expected(&self, read: f64, sigma: f64) -> f64 {
+        beyond(read - self.expected, self.band(sigma))
+    }
+
+    /// How far it is outside the window by more than a shop can read, signed; 0 inside.
+    #[must_use]
+    pub fn off_aim(&self, read: f64) -> f64 {
+        self.aim.filter(|_| self.alone).map_or(0.0, |w| outside(read, w, READABLE_DEG))
+    }
+}
+
+/// What an angle of a wheel is held against; as it was really turned where that is not as ordered.
+#[must_use]
+pub fn held(
+    input: &PlanInput,
+    result: &PlanResult,
+    side: Side,
+    angle: AngleName,
+    turned: Option<&Expectation>,
+) -> Option<Held> {
+    let plan = if side == Side::Left { &result.left } else { &result.right };
+    let target = input.target(side);
+    let (k, q, half, window) = match angle {
+        AngleName::Camber => (0, GateReading::Camber, plan.doubt.camber_deg, Some(target.camber)),
+        AngleName::Caster => {
+            (1, GateReading::Caster, plan.doubt.caster_deg, input.steered().then_some(target.caster))
+        }
+        AngleName::Toe => (2, GateReading::Toe, TOE_SET_BAND_DEG, Some(target.toe)),
+        AngleName::CrossCamber | AngleName::CrossCaster => return None,
+    };
+    let (expected, moved) = shift(result, side, q);
+    let (expected, half) = turned.map_or((expected, half), |t| (t.value[k], t.half[k]));
+    let aim = window.map(|w| [w[0] + moved, w[1] + moved]);
+    Some(Held { expected, half, aim, alone: angle != AngleName::Toe, least: LEAST_BAND_DEG[k] })
+}
+
 fn one(
     input: &PlanInput,
     result: &PlanResult,
@@ -289,47 +351,30 @@ fn one(
     r: GateRead,
     turned: Option<&Expectation>,
 ) -> Option<GateFinding> {
-    let (expected, moved) = shift(result, side, q);
-    let joint = |doubt: f64, least: f64| HalfWidth(doubt).and(Sigma(r.sigma).half_width()).at_least(least).0;
-    let move_by = |w: [f64; 2]| [w[0] + moved, w[1] + moved];
-    let target = input.target(side);
-    let caster = input.steered().then(|| move_by(target.caster));
-    let (about, expected, band, aim, readable) = match q {
-        GateReading::Height => (GateAbout::Height, plan.planned_height_mm, HEIGHT_MM, None, 0.0),
-        GateReading::Camber => {
-            let w = move_by(target.camber);
-            let band = joint(plan.doubt.camber_deg, LEAST_BAND_DEG[0]);
-            (GateAbout::Camber, expected, band, Some(w), READABLE_DEG)
-        }
-        GateReading::Caster => {
-            let band = joint(plan.doubt.caster_deg, LEAST_BAND_DEG[1]);
-            (GateAbout::Caster, expected, band, caster, READABLE_DEG)
-        }
+    let of = |angle| held(input, result, side, angle, turned);
+    let height =
+        Held { expected: plan.planned_height_mm, half: HEIGHT_MM, aim: None, alone: true, least: 0.0 };
+    let (about, h) = match q {
+        GateReading::Height => (GateAbout::Height, height),
+        GateReading::Camber => (GateAbout::Camber, of(AngleName::Camber)?),
+        GateReading::Caster => (GateAbout::Caster, of(AngleName::Caster)?),
+        // The aim is of both wheels.
+        GateReading::Toe => (GateAbout::Toe, of(AngleName::Toe)?),
         // Both sides are held against each other.
         GateReading::Wheelbase => return stale_wheelbase(input, side, r),
-        // The aim is of both wheels.
-        GateReading::Toe => (GateAbout::Toe, expected, joint(TOE_SET_BAND_DEG, LEAST_BAND_DEG[2]), None, 0.0),
     };
-    let angle = match q {
-        GateReading::Camber => Some(0),
-        GateReading::Caster => Some(1),
-        GateReading::Toe => Some(2),
-        GateReading::Height | GateReading::Wheelbase => None,
-    };
-    let (expected, band) = match turned.zip(angle) {
-        Some((t, k)) => (t.value[k], joint(t.half[k], LEAST_BAND_DEG[k])),
-        None => (expected, band),
-    };
-    let off_expected = beyond(r.value - expected, band);
-    let off_aim = aim.map_or(0.0, |w| outside(r.value, w, readable));
+    // What a tape at the arch tells is in the tolerance of a height.
+    let band = if q == GateReading::Height { HEIGHT_MM } else { h.band(r.sigma) };
+    let off_expected = beyond(r.value - h.expected, band);
+    let off_aim = h.off_aim(r.value);
     (off_expected != 0.0 || off_aim != 0.0 || r.stale).then_some(GateFinding {
         about,
         axle: Some(input.geometry.axle),
         side: Some(side),
         read: r.value,
-        expected: Some(expected),
+        expected: Some(h.expected),
         band,
-        aim,
+        aim: h.aim.filter(|_| h.alone),
         off_expected,
         off_aim,
         stale: r.stale,

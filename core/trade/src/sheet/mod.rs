@@ -8,8 +8,8 @@ mod step;
 
 pub use build::{job_cautions, sheet};
 pub use gate::{
-    CarRead, Expectation, GateAbout, GateFinding, GateRead, GateSide, TOE_SET_BAND_DEG, fouls, judge,
-    judge_gate,
+    CarRead, Expectation, GateAbout, GateFinding, GateRead, GateSide, Held, TOE_SET_BAND_DEG, fouls, held,
+    judge, judge_gate,
 };
 pub use ids::{Mark, StepId, Tick, UnknownStep};
 pub use record::{AsTurned, CouldNot, DoneRecord, OrderedLine, Round, record_of};

@@ -99,6 +99,9 @@ pub struct DoneRecord {
     /// Why it was opened all the same.
     #[serde(skip_serializing_if = "Option::is_none")]
     pub reason: Option<String>,
+    /// Who stands for it, as typed.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub signed: Option<String>,
 }
 
 /// What a step says now, to be kept with it.
@@ -118,5 +121,6 @@ pub fn record_of(s: &SheetStep) -> DoneRecord {
         rounds: Vec::new(),
         off: Vec::new(),
         reason: None,
+        signed: None,
     }
 }

@@ -30,6 +30,7 @@ mod plan_checks;
 mod plan_search;
 mod plan_trade;
 mod prove;
+mod proved;
 mod reading_tables;
 mod readings;
 mod shop;

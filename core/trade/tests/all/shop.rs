@@ -123,9 +123,15 @@ impl Shop {
 
     /// Marks as the shop would: refused or kept.
     pub fn mark(&mut self, mark: Mark, reason: Option<&str>) -> Result<(), String> {
+        self.mark_signed(mark, reason, "Specialist A")
+    }
+
+    /// The same with a name of its own.
+    pub fn mark_signed(&mut self, mark: Mark, reason: Option<&str>, name: &str) -> Result<(), String> {
         self.minute += 1;
-        let record = mark_step(&self.sheet(), &mark, reason, &[], (clock(self.minute), "Specialist A"))
-            .map_err(|p| format!("{}: {}", p.field, p.wrong.en()))?;
+        let record =
+            mark_step(&self.sheet(), &mark, (reason, Some(name)), &[], (clock(self.minute), "Specialist A"))
+                .map_err(|p| format!("{}: {}", p.field, p.wrong.en()))?;
         self.done(mark, record);
         Ok(())
     }
@@ -133,8 +139,14 @@ impl Shop {
     /// Marks a step with what was really done.
     pub fn mark_as(&mut self, mark: Mark, as_done: &[AsDone]) -> Result<(), String> {
         self.minute += 1;
-        let record = mark_step(&self.sheet(), &mark, None, as_done, (clock(self.minute), "Specialist A"))
-            .map_err(|p| format!("{}: {}", p.field, p.wrong.en()))?;
+        let record = mark_step(
+            &self.sheet(),
+            &mark,
+            (None, Some("Specialist A")),
+            as_done,
+            (clock(self.minute), "Specialist A"),
+        )
+        .map_err(|p| format!("{}: {}", p.field, p.wrong.en()))?;
         self.done(mark, record);
         Ok(())
     }

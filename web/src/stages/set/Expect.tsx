@@ -3,7 +3,7 @@ import type { AxleName, PlanResult, Schemas, SideName } from '../../api/client';
 import { Half } from '../../ui/glyphs';
 import { useSettings } from '../../ui/settings';
 import { angle, length } from '../../units/print';
-import { sides } from './sheet';
+import { sides } from '../../sheet/sheet';
 
 export const expectedOf = (r: PlanResult, s: SideName): Schemas['Alignment'] =>
   r.states.find((x) => x.kind === 'planned')?.[s]?.angles ?? r[s].set;

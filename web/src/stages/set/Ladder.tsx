@@ -3,8 +3,8 @@ import { Bare } from '../../ui/Press';
 import { Button } from '@mui/material';
 import type { Schemas } from '../../api/client';
 import { Glyph } from '../../ui/glyphs';
-import { Rounds } from './Rounds';
-import { axleWord, type Marks, type Sheet, type Step } from './sheet';
+import { Rounds } from '../../sheet/Rounds';
+import { axleWord, type Marks, type Sheet, type Step } from '../../sheet/sheet';
 
 interface Props {
   sheet: Sheet;
@@ -27,9 +27,15 @@ function Kept({ record }: { record: Schemas['DoneRecord'] | undefined }) {
         </span>
       )}
       <Rounds rounds={record.rounds ?? []} />
+      {!record.reason && record.signed && (
+        <span className="small" style={{ display: 'block' }} data-testid="signed-kept">
+          Accepted: {record.signed}
+        </span>
+      )}
       {record.reason && (
         <span className="small" style={{ display: 'block' }} data-testid="gate-reason-kept">
           Opened off plan: {record.reason}
+          {record.signed && `, ${record.signed}`}
         </span>
       )}
     </>

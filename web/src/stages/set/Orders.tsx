@@ -2,7 +2,7 @@
 import { CamFigure, TieRodFigure } from '../../figures/CamFigure';
 import { Half } from '../../ui/glyphs';
 import type { Schemas, SideName } from '../../api/client';
-import { sides, sideWord } from './sheet';
+import { sides, sideWord } from '../../sheet/sheet';
 
 type Line = Schemas['SettingLine'];
 type Ordered = Schemas['Order'];

@@ -4,9 +4,9 @@ import { useSettings } from '../../ui/settings';
 import { ruleWord } from '../../shell/rules';
 import { angle, length } from '../../units/print';
 import { expectedOf, toeBandOf, unreadOf } from './Expect';
-import { findingWords } from './gateWords';
-import { Rounds } from './Rounds';
-import { axleWord, readAt, sides, type Marks, type Sheet } from './sheet';
+import { findingWords } from '../../sheet/gateWords';
+import { Rounds } from '../../sheet/Rounds';
+import { axleWord, readAt, sides, type Marks, type Sheet } from '../../sheet/sheet';
 
 interface Props {
   ticket: Ticket;
@@ -90,6 +90,7 @@ export function PrintSheet({ ticket, shop, planName, planId, sheet, marks }: Pro
                       Opened off plan:{' '}
                       {(mark.record.off ?? []).map((f) => findingWords(f, unit, form)).join('; ')}. Reason:{' '}
                       {mark.record.reason}
+                      {mark.record.signed && `. Signed: ${mark.record.signed}`}
                     </div>
                   )}
                 </td>

@@ -1,9 +1,7 @@
 // Set: the car's setting in workshop words, rear before front, with gates that stay shut until their readings are in.
-import { markStep, turnedAgain } from '../../api/calls';
-import { Button, Dialog } from '@mui/material';
-import { useMutation } from '@tanstack/react-query';
+import { Button } from '@mui/material';
 import { useState } from 'react';
-import { ApiProblem, type AxleName, type Schemas, type SideName } from '../../api/client';
+import { ApiProblem, type AxleName } from '../../api/client';
 import { FieldError } from '../../shell/Fault';
 import { Glyph } from '../../ui/glyphs';
 import { useSettings } from '../../ui/settings';
@@ -11,16 +9,17 @@ import { ReadingsFirst, Waiting } from '../../shell/ReadingsFirst';
 import { NotTheOne } from '../../shell/ChoosePlan';
 import { useBench, useShop, type Bench } from '../../shell/ticket';
 import { angle } from '../../units/print';
-import { useMethods, type Quantity, type Visit } from '../../pad/readings';
-import { PadDialog } from '../../pad/PadDialog';
-import { AsDoneRows, asDone, type Tolds, type Turn } from './AsDone';
+import { useMethods } from '../../pad/readings';
+import { problemsOf, useSheetActs } from '../../sheet/acts';
+import { GatePad, type AtGate } from '../../sheet/GatePad';
+import { AsDoneRows, asDone, type Tolds, type Turn } from '../../sheet/AsDone';
 import { expectedOf, Expect } from './Expect';
-import { GateBar, holdsAt } from './GateBar';
+import { GateBar, holdsAt } from '../../sheet/GateBar';
 import { Ladder } from './Ladder';
-import { LeftToTurn } from './LeftToTurn';
+import { LeftToTurn } from '../../sheet/LeftToTurn';
 import { Orders, ToeOrders } from './Orders';
 import { PrintSheet } from './PrintSheet';
-import { axleWord, marks, sides, useSheet, type Sheet } from './sheet';
+import { axleWord, marks, sides, useSheet, type Sheet } from '../../sheet/sheet';
 
 export default function SetStage() {
   const bench = useBench();
@@ -38,13 +37,6 @@ export default function SetStage() {
   );
 }
 
-interface Mark {
-  step: string;
-  done: boolean;
-  reason?: string | undefined;
-  as_done?: Schemas['AsDone'][];
-}
-
 function SheetView({
   bench,
   sheet,
@@ -60,21 +52,13 @@ function SheetView({
   const { unit, form } = useSettings();
   const shop = useShop();
   const methods = useMethods();
-  const [pad, setPad] = useState<{ visit: Visit; quantity: Quantity; axle: AxleName; side: SideName }>();
+  const [pad, setPad] = useState<AtGate>();
   const [big, setBig] = useState(false);
-  const mark = useMutation({
-    mutationFn: (m: Mark) =>
-      markStep(planId, { step: m.step, done: m.done, reason: m.reason ?? null, as_done: m.as_done ?? [] }),
-    onSuccess: (t) => {
-      setTolds({});
-      setTicket(t);
-    },
-  });
-  const again = useMutation({
-    mutationFn: (t: Schemas['TurnedAgain']) => turnedAgain(planId, t),
-    onSuccess: setTicket,
-  });
   const [tolds, setTolds] = useState<Tolds>({});
+  const { mark, again } = useSheetActs(planId, (t, m) => {
+    if (m) setTolds({});
+    setTicket(t);
+  });
   const marked = marks(ticket, planId);
   const isDone = (id: string) => !!marked.of(id);
   const at = sheet.steps.findIndex((s) => !isDone(s.id));
@@ -108,7 +92,7 @@ function SheetView({
       stale={stale || mark.isPending}
       fault={atGate}
       tick={(t, on) => mark.mutate({ step: `${gate.id}/${t}`, done: on })}
-      pass={(reason) => mark.mutate({ step: gate.id, done: true, reason })}
+      pass={(reason, signed) => mark.mutate({ step: gate.id, done: true, reason, signed })}
       pad={(visit, quantity, a, side) => setPad({ visit, quantity, axle: a, side })}
     />
   );
@@ -129,7 +113,6 @@ function SheetView({
           .map((line) => ({ axle, side, line })),
       )
     : of(false);
-  const problemsOf = (e: Error | null) => (e instanceof ApiProblem ? e.problems : []);
   const toeRow = result && (
     <ToeOrders
       orders={of(true)}
@@ -164,7 +147,7 @@ function SheetView({
           <div className="set-now">
             <div style={{ minWidth: 0 }}>
               <h1 style={{ fontSize: 35 * fs }} data-testid="set-now">
-                {now ? now.title : 'All done. Prove comes next.'}
+                {now ? now.title : 'All done, and proved.'}
               </h1>
               {now && (
                 <p className="mut" style={{ marginTop: 5 }}>
@@ -249,26 +232,7 @@ function SheetView({
             ))}
           </footer>
         </section>
-        <Dialog open={!!pad} onClose={() => setPad(undefined)} maxWidth={false}>
-          {pad && (
-            <div style={{ width: 'min(440px, 92vw)', maxWidth: '100%' }}>
-              <PadDialog
-                key={pad.visit + pad.quantity + pad.axle + pad.side}
-                ticket={ticket}
-                visit={pad.visit}
-                target={{
-                  quantity: pad.quantity,
-                  // A wheelbase belongs to a side of the car, not to a wheel.
-                  place: { axle: pad.quantity === 'wheelbase' ? 'both' : pad.axle, side: pad.side },
-                }}
-                kept={(t) => {
-                  setTicket(t);
-                  setPad(undefined);
-                }}
-              />
-            </div>
-          )}
-        </Dialog>
+        <GatePad at={pad} ticket={ticket} close={() => setPad(undefined)} kept={setTicket} />
       </main>
       <PrintSheet
         ticket={ticket}

@@ -5,9 +5,9 @@ import { afterEach, expect, it, vi } from 'vitest';
 import type { Schemas } from '../../api/client';
 import { SettingsProvider } from '../../ui/settings';
 import user from '../../test/user';
-import { asDone, AsDoneRows, turning, type Tolds, type Turn } from './AsDone';
-import { LeftToTurn } from './LeftToTurn';
-import { Rounds } from './Rounds';
+import { asDone, AsDoneRows, turning, type Tolds, type Turn } from '../../sheet/AsDone';
+import { LeftToTurn } from '../../sheet/LeftToTurn';
+import { Rounds } from '../../sheet/Rounds';
 
 afterEach(cleanup);
 
@@ -86,6 +86,7 @@ it('has a fault at its field, counted among what is sent, and keeps the typing',
 const side = (more: Partial<NonNullable<Schemas['AxleLeft']['sides']['left']>> = {}) => ({
   headline: 'Left to turn. Followed to the letter it lands 9 times in 10.',
   orders: [line('Front cam'), still, rod],
+  before: [-0.9, 3.4, 0.2],
   expected: [-0.4, 5, 0.1],
   expected_band: [0.3, 0.5, 0.1],
   expect: [-0.2, 4.6, 0.05],
@@ -114,7 +115,7 @@ it('says the next turn of each wheel, what it learned, and what an odd reading c
     sides: {
       left: side({
         taught: ['Front cam does 1.4 times what it is said to.'],
-        odd: [{ what: 'Front cam was turned the other way.', odds: 0.71 }],
+        odd: [{ what: 'Front cam was turned the other way.', odds: 0.71, given: [-1.2, 3.9, 0.1] }],
       }),
       right: null,
     },

@@ -5,7 +5,7 @@ import { afterEach, describe, expect, it } from 'vitest';
 import type { Schemas, Ticket } from '../../api/client';
 import { SettingsProvider } from '../../ui/settings';
 import { PrintSheet } from './PrintSheet';
-import { marks, type Sheet } from './sheet';
+import { marks, type Sheet } from '../../sheet/sheet';
 
 afterEach(() => {
   cleanup();

@@ -5,10 +5,11 @@ import userEvent from '../../test/user';
 import { afterEach, describe, expect, it, vi } from 'vitest';
 import type { Schemas, Ticket } from '../../api/client';
 import { SettingsProvider } from '../../ui/settings';
-import { GateBar, holdsAt } from './GateBar';
-import { findingWords } from './gateWords';
+import { GateBar, holdsAt } from '../../sheet/GateBar';
+import { lastSigned } from '../../sheet/acts';
+import { findingWords } from '../../sheet/gateWords';
 import { Ladder } from './Ladder';
-import { marks, readAt, type Gate, type Sheet, type Step } from './sheet';
+import { marks, readAt, type Gate, type Sheet, type Step } from '../../sheet/sheet';
 
 afterEach(cleanup);
 
@@ -30,6 +31,7 @@ const record = (detail: string): Schemas['DoneRecord'] => ({
   rounds: [],
   off: [],
   reason: null,
+  signed: null,
 });
 const ticket = (done: Partial<Schemas['Done']>[]): Ticket =>
   ({
@@ -117,7 +119,7 @@ describe('a gate', () => {
   it('opens without a word when all is near', async () => {
     const pass = bar(view());
     await userEvent.click(screen.getByTestId('gate-pass'));
-    expect(pass).toHaveBeenCalledWith(undefined);
+    expect(pass).toHaveBeenCalledWith(undefined, undefined);
   });
   it('says what is off and by how much, and asks for a reason', async () => {
     const pass = bar(view({ off: [off] }));
@@ -128,8 +130,29 @@ describe('a gate', () => {
     const go = screen.getByTestId<HTMLButtonElement>('gate-pass');
     expect(go.disabled).toBe(true);
     await userEvent.type(screen.getByTestId('gate-reason'), 'owner wants it home tonight');
+    // Somebody has to stand for it, and is remembered on this device.
+    expect(go.disabled).toBe(true);
+    await userEvent.type(screen.getByTestId('gate-signed'), 'Specialist A');
     await userEvent.click(go);
-    expect(pass).toHaveBeenCalledWith('owner wants it home tonight');
+    expect(pass).toHaveBeenCalledWith('owner wants it home tonight', 'Specialist A');
+    expect(lastSigned()).toBe('Specialist A');
+  });
+  it('asks at the last gate who stands for the car, though nothing is off', async () => {
+    const pass = bar(view({ id: 'proved' }), vi.fn(), { gate: step('proved', 'gate') });
+    const name = screen.getByTestId<HTMLInputElement>('gate-signed');
+    await userEvent.clear(name);
+    expect(screen.getByTestId<HTMLButtonElement>('gate-pass').disabled).toBe(true);
+    await userEvent.type(name, 'Specialist B');
+    expect(screen.queryByTestId('gate-reason')).toBeNull();
+    await userEvent.click(screen.getByTestId('gate-pass'));
+    expect(pass).toHaveBeenCalledWith(undefined, 'Specialist B');
+  });
+  it('takes readings before it is its turn where a look is welcome', async () => {
+    const pad = vi.fn();
+    bar(view({ read: none }), vi.fn(), { open: false, early: true, pad });
+    await userEvent.click(screen.getByTestId('gate-camber-left'));
+    expect(pad).toHaveBeenCalled();
+    expect(screen.getByTestId<HTMLButtonElement>('gate-pass').disabled).toBe(true);
   });
   it('takes back a tick only where it was set, and opens the pad at the wheel it names', async () => {
     const tick = vi.fn();

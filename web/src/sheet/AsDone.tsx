@@ -1,10 +1,10 @@
 // What was really turned of orders: as ordered unless something else is told, counted as the order counts.
 import { ToggleButton, ToggleButtonGroup } from '@mui/material';
-import type { Schemas, SideName } from '../../api/client';
-import { FieldError } from '../../shell/Fault';
-import { Half } from '../../ui/glyphs';
-import { useSettings } from '../../ui/settings';
-import type { LengthUnit } from '../../units/print';
+import type { Schemas, SideName } from '../api/client';
+import { FieldError } from '../shell/Fault';
+import { Half } from '../ui/glyphs';
+import { useSettings } from '../ui/settings';
+import type { LengthUnit } from '../units/print';
 import { sideWord } from './sheet';
 
 type Line = Schemas['SettingLine'];

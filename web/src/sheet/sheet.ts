@@ -1,8 +1,8 @@
 // The sheet of the plan in hand: its steps, what was done of them, and its gates with what was read there.
-import { getSheet } from '../../api/calls';
+import { getSheet } from '../api/calls';
 import { useQuery } from '@tanstack/react-query';
-import type { AxleName, Schemas, SideName, Ticket } from '../../api/client';
-import type { Bench } from '../../shell/ticket';
+import type { AxleName, Schemas, SideName, Ticket } from '../api/client';
+import type { Bench } from '../shell/ticket';
 
 export type Step = Schemas['SheetStep'];
 export type Sheet = Schemas['Sheet'];

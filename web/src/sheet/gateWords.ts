@@ -1,6 +1,6 @@
 // What a gate found, in words with the units in use: side first, what was read, by how much it is off, what was expected.
-import type { Schemas } from '../../api/client';
-import { angle, length, type AngleForm, type LengthUnit } from '../../units/print';
+import type { Schemas } from '../api/client';
+import { angle, length, type AngleForm, type LengthUnit } from '../units/print';
 
 type Finding = Schemas['GateFinding'];
 

@@ -1,10 +1,10 @@
 // What is left to turn after a reading: the next orders on what this car taught, and what may explain a reading that is odd.
 import { Button } from '@mui/material';
 import { useState } from 'react';
-import type { Schemas, SideName } from '../../api/client';
-import { Glyph, Half } from '../../ui/glyphs';
-import { useSettings } from '../../ui/settings';
-import { angle } from '../../units/print';
+import type { Schemas, SideName } from '../api/client';
+import { Glyph, Half } from '../ui/glyphs';
+import { useSettings } from '../ui/settings';
+import { angle } from '../units/print';
 import { AsDoneRows, asDone, turning, type Tolds, type Turn } from './AsDone';
 import { sides, sideWord } from './sheet';
 
@@ -14,7 +14,15 @@ type Side = NonNullable<Left['sides']['left']>;
 /** Never ten of ten: an explanation is not certain. */
 const inTen = (odds: number) => `${Math.min(9, Math.max(1, Math.round(odds * 10)))} in 10`;
 
-function Card({ left, side, steers, toe }: { left: Side; side: SideName; steers: boolean; toe: boolean }) {
+interface CardProps {
+  left: Side;
+  side: SideName;
+  steers: boolean;
+  toe: boolean;
+  odds: boolean;
+}
+
+function Card({ left, side, steers, toe, odds }: CardProps) {
   const { form } = useSettings();
   const turns = left.orders.filter((l) => l.direction !== 'leave' && (toe || !l.sets_toe));
   const [camber, caster, toeDeg] = left.expect;
@@ -31,8 +39,8 @@ function Card({ left, side, steers, toe }: { left: Side; side: SideName; steers:
         <Half side={side} size={24} /> {sideWord(side)}
       </h3>
       {turns.length === 0 ? (
-        <p className="left-line" data-testid={`left-words-${side}`}>
-          <Glyph name={left.reaches ? 'done' : 'short'} size={20} /> {still}
+        <p className="left-line leave" data-testid={`left-words-${side}`}>
+          <Glyph name={left.reaches ? 'done' : 'short'} size={20} /> <span>{still}</span>
         </p>
       ) : (
         <>
@@ -61,7 +69,7 @@ function Card({ left, side, steers, toe }: { left: Side; side: SideName; steers:
           <Glyph name="watch" size={18} /> {t}
         </p>
       ))}
-      {left.odd.length > 0 && (
+      {odds && left.odd.length > 0 && (
         <div data-testid={`odd-${side}`}>
           <p className="small">Came otherwise than expected. It could be:</p>
           <ul className="left-odd">
@@ -71,6 +79,11 @@ function Card({ left, side, steers, toe }: { left: Side; side: SideName; steers:
               </li>
             ))}
           </ul>
+          {left.look && (
+            <p className="small" data-testid={`look-${side}`} style={{ marginTop: 4 }}>
+              <b>One look tells them apart best.</b> {left.look.what}
+            </p>
+          )}
         </div>
       )}
     </div>
@@ -81,12 +94,14 @@ interface Props {
   left: Left;
   /** Whether toe had its step: its orders are among these. */
   toe: boolean;
+  /** Whether what may explain an odd reading is told here; elsewhere it stands by itself. */
+  odds?: boolean;
   stale: boolean;
   problems: { field: string; wrong: string; right: string }[];
   turned: (as_done: Schemas['AsDone'][]) => void;
 }
 
-export function LeftToTurn({ left, toe, stale, problems, turned }: Props) {
+export function LeftToTurn({ left, toe, odds = true, stale, problems, turned }: Props) {
   const [tolds, setTolds] = useState<Tolds>({});
   const list: Turn[] = sides.flatMap((side) =>
     (left.sides[side]?.orders ?? []).filter((l) => toe || !l.sets_toe).map((line) => ({ side, line })),
@@ -101,7 +116,7 @@ export function LeftToTurn({ left, toe, stale, problems, turned }: Props) {
         {sides.map((s) => {
           const l = left.sides[s];
           return l ? (
-            <Card key={s} left={l} side={s} steers={left.axle === 'front'} toe={toe} />
+            <Card key={s} left={l} side={s} steers={left.axle === 'front'} toe={toe} odds={odds} />
           ) : (
             <div key={s} className="set-card left-card">
               <p className="small mut">{sideWord(s)}: not read since it was turned.</p>

@@ -1,5 +1,5 @@
 // What was really done of a step's orders where it was not as ordered, and what was turned again after a reading.
-import type { Schemas } from '../../api/client';
+import type { Schemas } from '../api/client';
 
 const couldNot = { seized: 'seized', no_room: 'no room', at_end: 'at its end' } as const;
 

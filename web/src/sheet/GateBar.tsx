@@ -1,12 +1,13 @@
 // A gate: what it waits for, what is off by how much, and the reason it is opened on all the same.
-import { Plain } from '../../ui/Press';
+import { Plain } from '../ui/Press';
 import { useState } from 'react';
-import type { AxleName, Schemas, SideName, Ticket } from '../../api/client';
-import { FieldError } from '../../shell/Fault';
-import { Glyph, Half } from '../../ui/glyphs';
-import { useSettings } from '../../ui/settings';
-import { angle, length } from '../../units/print';
-import type { Quantity, Visit } from '../../pad/readings';
+import type { AxleName, Schemas, SideName, Ticket } from '../api/client';
+import { FieldError } from '../shell/Fault';
+import { Glyph, Half } from '../ui/glyphs';
+import { useSettings } from '../ui/settings';
+import { angle, length } from '../units/print';
+import type { Quantity, Visit } from '../pad/readings';
+import { keepSigned, lastSigned } from './acts';
 import { findingWords } from './gateWords';
 import { readAt, sides, type Gate, type Marks, type Step } from './sheet';
 
@@ -37,20 +38,30 @@ interface Props {
   view: Gate | undefined;
   marks: Marks;
   open: boolean;
+  /** Whether its readings are taken before it is its turn: partial looks are welcome. */
+  early?: boolean;
   stale: boolean;
   fault: { wrong: string; right: string } | undefined;
   tick: (t: string, on: boolean) => void;
-  pass: (reason: string | undefined) => void;
+  pass: (reason: string | undefined, signed: string | undefined) => void;
   pad: (visit: Visit, q: Quantity, axle: AxleName, s: SideName) => void;
 }
 
-export function GateBar({ holds, gate: g, view, marks, open, stale, fault, tick, pass, pad }: Props) {
+export function GateBar({ holds, gate: g, view, marks, open, early, stale, fault, tick, pass, pad }: Props) {
   const { unit, form } = useSettings();
   const [reason, setReason] = useState('');
+  const [name, setName] = useState(lastSigned);
   const off = view?.off ?? [];
   const complete = view?.missing.length === 0;
   const both = new Set(g.needs.map((n) => n.axle)).size > 1;
   const asks = complete && off.length > 0;
+  // The last gate is somebody's word for the whole car, and so is every one that is passed against a reading.
+  const signs = asks || (complete && g.id === 'proved');
+  const signed = name.trim();
+  const go = () => {
+    if (signs) keepSigned(signed);
+    pass(asks ? reason : undefined, signs ? signed : undefined);
+  };
   return (
     <div className="gate-bar" data-testid={`gate-${g.id}`}>
       <div style={{ display: 'flex', alignItems: 'center', gap: 12, flexWrap: 'wrap' }}>
@@ -100,7 +111,7 @@ export function GateBar({ holds, gate: g, view, marks, open, stale, fault, tick,
               <Plain
                 key={axle + q + s}
                 className={`chk ${r ? 'on' : 'dash'}`}
-                disabled={!open}
+                disabled={!open && !early}
                 onClick={() => view?.visit && pad(view.visit, q, axle, s)}
                 data-testid={axle === 'rear' ? `gate-rear-${q}-${s}` : `gate-${q}-${s}`}
               >
@@ -115,37 +126,49 @@ export function GateBar({ holds, gate: g, view, marks, open, stale, fault, tick,
             );
           }),
         )}
-        {asks && open ? (
+        {signs && open ? (
           <form
             className="gate-why"
             onSubmit={(e) => {
               e.preventDefault();
-              pass(reason);
+              go();
             }}
           >
+            {asks && (
+              <label style={{ flex: 2 }}>
+                <span className="small">Why it goes on, kept and printed</span>
+                <input
+                  value={reason}
+                  onChange={(e) => setReason(e.target.value)}
+                  maxLength={300}
+                  data-testid="gate-reason"
+                />
+              </label>
+            )}
             <label>
-              <span className="small">Why it goes on, kept and printed</span>
+              <span className="small">Who stands for it</span>
               <input
-                value={reason}
-                onChange={(e) => setReason(e.target.value)}
-                maxLength={300}
-                data-testid="gate-reason"
+                value={name}
+                onChange={(e) => setName(e.target.value)}
+                maxLength={60}
+                autoComplete="off"
+                data-testid="gate-signed"
               />
             </label>
             <Plain
               type="submit"
               className="chk do"
-              disabled={stale || reason.trim().length < 3}
+              disabled={stale || signed.length < 2 || (asks && reason.trim().length < 3)}
               data-testid="gate-pass"
             >
-              Go on, off plan
+              {asks ? 'Go on, off plan' : 'Accept it'}
             </Plain>
           </form>
         ) : (
           <Plain
             className="chk do"
             disabled={!complete || !open || stale}
-            onClick={() => pass(undefined)}
+            onClick={go}
             data-testid="gate-pass"
           >
             Open the gate
