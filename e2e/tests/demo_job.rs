@@ -132,9 +132,11 @@ async fn from_reading_to_setting_on_the_demo_truck() {
     a.press("gate-pass").await;
     a.until("set-now", |t| t.starts_with("Fit offset")).await;
 
-    // Prove and Return say what will come.
+    // Prove says what is before it, Return that it is not back.
     a.open(&format!("/job/{id}/prove")).await;
-    assert!(a.el("main h1").await.text().await.unwrap().contains("not built yet"));
+    a.until("prove-waits", |t| t.contains("Fit offset")).await;
+    a.open(&format!("/job/{id}/return")).await;
+    a.until("return-headline", |t| t == "Not back yet").await;
     a.finish().await;
 }
 

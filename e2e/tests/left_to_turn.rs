@@ -11,35 +11,6 @@ fn minutes(deg: f64) -> String {
     format!("{}{}°{:02}'", if deg < 0.0 { "-" } else { "" }, m / 60, m % 60)
 }
 
-async fn read(a: &App, quantity: &str, side: &str, text: &str) {
-    let id = format!("gate-{quantity}-{side}");
-    let (method, entry) = match quantity {
-        "height" => ("height-hub", "value"),
-        "camber" => ("camber-gauge", "angle"),
-        _ => ("caster-joint-line", "angle"),
-    };
-    a.press(&id).await;
-    a.el("[role=dialog] select[data-testid=dialog-method]").await.select_by_value(method).await.unwrap();
-    if a.c.find(fantoccini::Locator::Css(&format!("[data-testid=entry-{entry}]"))).await.is_ok() {
-        a.press(&format!("entry-{entry}")).await;
-    }
-    a.fill("[role=dialog] [data-testid=entry]", text).await;
-    a.until("keep", |t| t.starts_with("Keep")).await;
-    a.press("keep").await;
-    a.gone("[role=dialog]").await;
-    a.until(&id, |t| !t.contains("not read")).await;
-}
-
-async fn tick(a: &App, gate: &str, n: usize) {
-    for k in 1..=n {
-        let css = format!("[data-testid=gate-{gate}] [role=checkbox]:nth-of-type({k})");
-        if a.el(&css).await.attr("aria-checked").await.unwrap().as_deref() != Some("true") {
-            a.click(&css).await;
-        }
-        a.el(&format!("{css}[aria-checked=true]")).await;
-    }
-}
-
 #[tokio::test]
 async fn a_cam_two_notches_too_far_is_walked_back_by_what_was_read() {
     let a = App::start(1024, 768).await;
@@ -50,17 +21,7 @@ async fn a_cam_two_notches_too_far_is_walked_back_by_what_was_read() {
     let sheet_at = format!("/api/v1/plans/{plan}/sheet");
     let sheet = a.fetch(&sheet_at).await;
     a.open(&format!("/job/{id}/set")).await;
-    for title in ["Stand and mark", "Set front height"] {
-        a.until("set-now", |t| t == title).await;
-        a.press("step-done").await;
-    }
-    a.until("set-now", |t| t.starts_with("Settle, re-read")).await;
-    tick(&a, "settled", 2).await;
-    for side in ["left", "right"] {
-        let mm = sheet["answer"]["axles"]["front"][side]["planned_height_mm"].as_f64().unwrap();
-        read(&a, "height", side, &format!("{mm:.0} mm")).await;
-    }
-    a.press("gate-pass").await;
+    a.front_height_set(&sheet).await;
     a.until("set-now", |t| t.starts_with("Cams")).await;
 
     // A word is no count: said at its field, nothing done, nothing lost.
@@ -82,20 +43,20 @@ async fn a_cam_two_notches_too_far_is_walked_back_by_what_was_read() {
     let kept = format!("really {}", notches.abs() + 2.0);
     a.until("step-cams", |t| t.contains(&kept)).await;
 
-    tick(&a, "reswept", 3).await;
+    a.gate_ticks("reswept", 3).await;
     // Nobody knows yet what is left: nothing was read since.
     let now = a.fetch(&sheet_at).await;
     assert_eq!(now["left"].as_array().unwrap().len(), 0);
     // A first reading, then one of a car that does what its model says.
     for side in ["left", "right"] {
-        read(&a, "camber", side, "-0°30'").await;
-        read(&a, "caster", side, "5°00'").await;
+        a.gate_read("camber", side, "-0°30'").await;
+        a.gate_read("caster", side, "5°00'").await;
     }
     let expected = a.fetch(&sheet_at).await["left"][0]["sides"].clone();
     for side in ["left", "right"] {
         let of = |k: usize| minutes(expected[side]["expected"][k].as_f64().unwrap());
-        read(&a, "camber", side, &of(0)).await;
-        read(&a, "caster", side, &of(1)).await;
+        a.gate_read("camber", side, &of(0)).await;
+        a.gate_read("caster", side, &of(1)).await;
     }
     a.until("left-words-right", |t| t.starts_with("Left to turn")).await;
     let both = a.fetch(&sheet_at).await["left"][0]["sides"].clone();
@@ -117,8 +78,8 @@ async fn a_cam_two_notches_too_far_is_walked_back_by_what_was_read() {
     let now = a.fetch(&sheet_at).await;
     assert_eq!(now["left"].as_array().unwrap().len(), 0);
     for side in ["left", "right"] {
-        read(&a, "camber", side, &minutes(both[side]["expect"][0].as_f64().unwrap())).await;
-        read(&a, "caster", side, &minutes(both[side]["expect"][1].as_f64().unwrap())).await;
+        a.gate_read("camber", side, &minutes(both[side]["expect"][0].as_f64().unwrap())).await;
+        a.gate_read("caster", side, &minutes(both[side]["expect"][1].as_f64().unwrap())).await;
     }
     let now = a.fetch(&sheet_at).await["left"][0]["sides"]["right"].clone();
     assert_eq!(now["rounds"], 2);

@@ -5,6 +5,7 @@ import './theme/read.css';
 import './theme/plan.css';
 import './theme/wear.css';
 import './theme/prove.css';
+import './theme/handover.css';
 import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
 import { createRoot } from 'react-dom/client';
 import { App } from './shell/App';

@@ -34,7 +34,8 @@ word-lower = lower
 word-more = more
 word-less = less
 word-past = past
-word-short = short
+word-over = over
+word-under = under
 word-leave = where it stands
 word-top-out = top out
 word-top-in = top in
@@ -1593,6 +1594,79 @@ look-sweep = Sweep caster again.
 look-zero = Zero the gauge on this floor and read it again.
 look-steering = Centre the steering wheel, lock it, read toe again.
 look-part = Read the other wheel, and look at the knuckle and its arms.
+
+## The car comes back
+
+back-already = it was taken in just now
+back-already-right = once for every time it comes
+back-after = Back after { $days ->
+    [one] one day
+   *[other] { $days } days
+}.
+back-after-far = Back after { $days ->
+    [one] one day
+   *[other] { $days } days
+} and { $far }.
+back-tape = Roll it, then tape its heights
+back-so-far = { $n } of { $of } corners as said so far
+back-too-far = { CAP($side-w) } { $axle-w } settled { $by } too far
+back-fell = { CAP($side-w) } { $axle-w } fell { $by } since it was set
+back-high = { CAP($side-w) } { $axle-w } stands { $by } too high
+back-trimmed = Trimmed: roll it, bounce it, tape it again
+back-at-rest = It came to rest where we said
+back-stands = It stands as it was set
+back-others = { $n ->
+    [one] One other came to rest where we said.
+   *[other] The other { $n } came to rest where we said.
+}
+back-others-stand = { $n ->
+    [one] One other stands as it was set.
+   *[other] The other { $n } stand as they were set.
+}
+back-open = { $n ->
+    [one] One corner is not taped.
+   *[other] { $n } corners are not taped.
+}
+back-turned-by-what = Say what is turned for height there, and it says how far.
+trim-order = { $turns } { $n ->
+    [one] turn
+   *[other] turns
+} { $way-w }
+trim-usual = One turn is usually worth { $mm } at the arch.
+trim-learned = { $n ->
+    [one] One turn is worth { $mm } at the arch here, by one that was recorded.
+   *[other] One turn is worth { $mm } at the arch here, by { $n } that were recorded.
+}
+trim-not-there = nothing is to be trimmed there
+trim-not-there-right = a corner that came back out of its ring and was taped since
+look-past = that day is gone
+look-past-right = today or later
+not-closed = this job is open
+not-closed-right = a job that was closed
+
+## What the owner is told
+
+told-not-finished = Not finished: nobody stands for it yet
+told-off-plan = Handed over with something off: { $what }
+told-turned = { CAP($side-w) } { LOW($name) }: { $order }
+told-turned-again = { CAP($side-w) } { LOW($name) } again: { $order }
+told-turned-really = { CAP($side-w) } { LOW($name) }: { $order } ordered, { $really } done
+told-not-turned = { CAP($side-w) } { LOW($name) }: could not be turned
+told-height-of = { $axle-w } height
+told-trimmed = Height trimmed when it came back
+came-high = The { $side-w } { $axle-w } stood { $by } higher than the other side.
+came-caster = The { $side-w } front wheel had { $by } less caster than the other.
+came-thrust = The rear axle pointed { $by } to the { $side-w }.
+watch-torque = Bolts opened here: check their torque after 100 km by the maker's figures.
+watch-headlights = Headlights: aim them, the nose is { $by } { $way-w } than before against the tail.
+watch-headlights-level = Headlights: check their aim, the car stands at another height.
+watch-sensors = Camera, radar and steering-angle sensor: have them calibrated where the maker asks for it. Not done here.
+watch-approval = Another height can need approval. Ask locally.
+watch-found = Seen, not mended here: { $what }.
+angle-named = { $angle-w }
+not-read-of = { CAP($side-w) } { $axle-w }: { $each-and } not read after the work.
+not-read-brakes = Brakes, balance and rims: not looked at.
+not-read-holds = Figures hold for this load, these tyres and these pressures.
 
 ## What was said, what came
 

@@ -46,6 +46,8 @@ use utoipa::OpenApi;
         routes::plans::choose,
         routes::plans::mark,
         routes::plans::turned,
+        routes::aftercare::do_after,
+        routes::handover::handover,
         routes::parts::list,
         routes::parts::keep,
         routes::parts::look,

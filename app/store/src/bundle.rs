@@ -37,6 +37,7 @@ pub async fn of_job(tx: &mut Tx, id: Uuid, parts: Vec<Part>, withdrawn: Vec<Stri
         withdrawn,
         tyres: tread::of_vehicle(tx, j.vehicle_id).await?.iter().map(tread::StoredTyre::logged).collect(),
         notes: notes_with_photos(tx, id).await?,
+        aftercare: j.aftercare,
         events: event::of_job(tx, id).await?,
     })
 }
@@ -81,7 +82,14 @@ pub async fn insert(tx: &mut Tx, shop: Uuid, b: &JobBundle, shelf: &[Part]) -> R
     let v = vehicle::insert(tx, shop, &b.vehicle).await?;
     let new = job::NewJob { complaint: b.complaint.clone(), bay: None, kind: b.kind };
     let id = job::insert(tx, shop, v, &new).await?;
-    sqlx::query!("update job set created_at = $2 where id = $1", id, b.arrived_at).execute(&mut **tx).await?;
+    sqlx::query!(
+        "update job set created_at = $2, aftercare = $3 where id = $1",
+        id,
+        b.arrived_at,
+        Json(&b.aftercare) as _
+    )
+    .execute(&mut **tx)
+    .await?;
     for w in &b.visits {
         sqlx::query!(
             "insert into visit (shop_id, job_id, kind, answers, author, version, opened_at) values ($1, $2, $3, $4, $5, $6, $7)",

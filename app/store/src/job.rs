@@ -3,10 +3,11 @@
 use crate::word::Word;
 use crate::{Result, StoreError, Tx, version};
 pub use bold_stance_trade::job::Stage;
-use bold_stance_trade::job::{Drive, Silhouette};
+use bold_stance_trade::job::{Aftercare, Drive, Silhouette};
 use bold_stance_trade::reading::{Quantity, ReadAxle, TicketKind, Visit, Wanted};
 use chrono::{DateTime, Utc};
 use serde::{Deserialize, Serialize};
+use sqlx::types::Json;
 use uuid::Uuid;
 
 /// A stored job.
@@ -30,6 +31,8 @@ pub struct Job {
     pub stage: Stage,
     /// The plan that is the one to set: the one that was chosen, else the oldest; none while it has none.
     pub plan_id: Option<Uuid>,
+    /// Every time it came back, when it is looked at next, whether it is closed.
+    pub aftercare: Aftercare,
     /// When it came.
     pub created_at: DateTime<Utc>,
 }
@@ -108,7 +111,7 @@ pub async fn insert(tx: &mut Tx, shop: Uuid, vehicle: Uuid, new: &NewJob) -> Res
 pub async fn get(tx: &mut Tx, id: Uuid) -> Result<Job> {
     let r = sqlx::query!(
         r#"select id, vehicle_id, version, ticket, complaint, bay, kind as "kind: Word<TicketKind>",
-             stage as "stage: Word<Stage>", created_at,
+             stage as "stage: Word<Stage>", created_at, aftercare as "aftercare: Json<Aftercare>",
              coalesce(plan_id, (select p.id from plan p where p.job_id = job.id order by p.created_at, p.id limit 1)) as plan_id
            from job where id = $1"#,
         id
@@ -126,6 +129,7 @@ pub async fn get(tx: &mut Tx, id: Uuid) -> Result<Job> {
         kind: r.kind.0,
         stage: r.stage.0,
         plan_id: r.plan_id,
+        aftercare: r.aftercare.0,
         created_at: r.created_at,
     })
 }
@@ -149,6 +153,8 @@ pub struct Asked<'a> {
     pub after: Option<Uuid>,
     /// Only those whose vehicle, ticket or complaint holds this.
     pub find: Option<&'a str>,
+    /// Only those that are closed; those that are open when false. What is looked for is looked for in both.
+    pub closed: bool,
 }
 
 /// A page of jobs: bays first, then waiting, newest ticket first. What is looked for is looked for in all of them.
@@ -161,7 +167,7 @@ pub async fn list(tx: &mut Tx, asked: Asked<'_>, limit: i64) -> Result<Vec<JobLi
     }
     let rows = sqlx::query!(
         r#"select j.id, j.vehicle_id, j.version, j.ticket, j.complaint, j.bay, j.kind as "kind: Word<TicketKind>",
-             j.stage as "stage: Word<Stage>", j.created_at, coalesce(jsonb_typeof(v.document #> '{axles,rear,geometry}') = 'object', false) as "rear!", v.name as "name!", v.silhouette as "silhouette!: Word<Silhouette>", v.tyre_size as "tyre_size!",
+             j.stage as "stage: Word<Stage>", j.created_at, j.aftercare as "aftercare: Json<Aftercare>", coalesce(jsonb_typeof(v.document #> '{axles,rear,geometry}') = 'object', false) as "rear!", v.name as "name!", v.silhouette as "silhouette!: Word<Silhouette>", v.tyre_size as "tyre_size!",
              v.drive as "drive!: Word<Drive>",
              -- What was read as found, and where: toe of both wheels counts for each of them.
              array(select distinct replace(r.quantity, 'total_', '') || ' ' || r.axle || ' ' || s.side from reading r
@@ -180,10 +186,12 @@ pub async fn list(tx: &mut Tx, asked: Asked<'_>, limit: i64) -> Result<Vec<JobLi
            where ($1::uuid is null or (coalesce(j.bay, 100), -j.ticket) > (coalesce(c.bay, 100), -c.ticket))
              and ($2::text is null
                or position(lower($2) in lower(v.name || ' ticket ' || lpad(j.ticket::text, 4, '0') || ' ' || j.complaint)) > 0)
+             and ($2::text is not null or jsonb_exists(j.aftercare, 'closed') = $4)
            order by j.bay nulls last, j.ticket desc limit $3"#,
         asked.after,
         asked.find,
-        limit
+        limit,
+        asked.closed
     )
     .fetch_all(&mut **tx)
     .await?;
@@ -201,6 +209,7 @@ pub async fn list(tx: &mut Tx, asked: Asked<'_>, limit: i64) -> Result<Vec<JobLi
                     kind: r.kind.0,
                     stage: r.stage.0,
                     plan_id: r.plan_id,
+                    aftercare: r.aftercare.0,
                     created_at: r.created_at,
                 },
                 vehicle: r.name,
@@ -270,6 +279,27 @@ pub async fn save(tx: &mut Tx, id: Uuid, yours: i32, new: &NewJob) -> Result<()>
         new.bay,
         Word(new.kind) as _,
         next
+    )
+    .execute(&mut **tx)
+    .await?;
+    Ok(())
+}
+
+/// Keeps what happened after the setting, over a version of the ticket. A closed job leaves its bay.
+///
+/// # Errors
+/// [`StoreError::Missing`]; [`StoreError::Stale`] when somebody saved first.
+pub async fn keep_aftercare(tx: &mut Tx, id: Uuid, yours: i32, care: &Aftercare) -> Result<()> {
+    let now = sqlx::query_scalar!("select version from job where id = $1 for update", id)
+        .fetch_optional(&mut **tx)
+        .await?;
+    let next = version::next("ticket", id, yours, now)?;
+    sqlx::query!(
+        "update job set aftercare = $2, version = $3, bay = case when $4 then null else bay end where id = $1",
+        id,
+        Json(care) as _,
+        next,
+        care.closed.is_some()
     )
     .execute(&mut **tx)
     .await?;

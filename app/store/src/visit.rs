@@ -24,6 +24,24 @@ pub async fn open(tx: &mut Tx, shop: Uuid, job: Uuid, kind: Visit, author: &str)
     Ok(())
 }
 
+/// Opens a visit anew: its answers are those of another day.
+///
+/// # Errors
+/// Database errors.
+pub async fn open_again(tx: &mut Tx, shop: Uuid, job: Uuid, kind: Visit, author: &str) -> Result<()> {
+    sqlx::query!(
+        "insert into visit (shop_id, job_id, kind, author) values ($1, $2, $3, $4)
+         on conflict (job_id, kind) do update set answers = '{}', version = visit.version + 1, opened_at = now(), author = $4",
+        shop,
+        job,
+        Word(kind) as _,
+        author
+    )
+    .execute(&mut **tx)
+    .await?;
+    Ok(())
+}
+
 /// Saves the answers over a version.
 ///
 /// # Errors

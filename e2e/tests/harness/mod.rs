@@ -291,6 +291,63 @@ impl App {
         self.press("keep").await;
     }
 
+    /// Takes a reading of a front wheel at a gate, and keeps it.
+    pub async fn gate_read(&self, quantity: &str, side: &str, text: &str) {
+        let id = format!("gate-{quantity}-{side}");
+        self.press(&id).await;
+        self.dialog_read(quantity, text).await;
+        self.until(&id, |t| !t.contains("not read")).await;
+    }
+
+    /// Types a reading on the pad that is open over the page, and keeps it.
+    pub async fn dialog_read(&self, quantity: &str, text: &str) {
+        let (method, entry) = match quantity {
+            "height" => ("height-hub", "value"),
+            "camber" => ("camber-gauge", "angle"),
+            "toe" => ("toe-convert", "value"),
+            _ => ("caster-joint-line", "angle"),
+        };
+        self.el("[role=dialog] select[data-testid=dialog-method]")
+            .await
+            .select_by_value(method)
+            .await
+            .unwrap();
+        let css = format!("[data-testid=entry-{entry}]");
+        if self.c.find(Locator::Css(&css)).await.is_ok() {
+            self.press(&format!("entry-{entry}")).await;
+        }
+        self.fill("[role=dialog] [data-testid=entry]", text).await;
+        self.until("keep", |t| t.starts_with("Keep")).await;
+        self.press("keep").await;
+        self.gone("[role=dialog]").await;
+    }
+
+    /// Ticks the first so many of a gate.
+    pub async fn gate_ticks(&self, gate: &str, n: usize) {
+        for k in 1..=n {
+            let css = format!("[data-testid=gate-{gate}] [role=checkbox]:nth-of-type({k})");
+            if self.el(&css).await.attr("aria-checked").await.unwrap().as_deref() != Some("true") {
+                self.click(&css).await;
+            }
+            self.el(&format!("{css}[aria-checked=true]")).await;
+        }
+    }
+
+    /// On the sheet of a car whose front height changes: stands it up, sets it, and opens the gate behind it.
+    pub async fn front_height_set(&self, sheet: &Value) {
+        for title in ["Stand and mark", "Set front height"] {
+            self.until("set-now", |t| t == title).await;
+            self.press("step-done").await;
+        }
+        self.until("set-now", |t| t.starts_with("Settle, re-read")).await;
+        self.gate_ticks("settled", 2).await;
+        for side in ["left", "right"] {
+            let mm = sheet["answer"]["axles"]["front"][side]["planned_height_mm"].as_f64().unwrap();
+            self.gate_read("height", side, &format!("{mm:.0} mm")).await;
+        }
+        self.press("gate-pass").await;
+    }
+
     /// Picks from a native list.
     pub async fn choose(&self, testid: &str, value: &str) {
         let e = self.id(testid).await;

@@ -25,8 +25,8 @@ const PAGE = 200;
 export const getShop = () => take(api.GET('/api/v1/shop'));
 export const saveShopSettings = (body: Schemas['SaveSettings']) =>
   take(api.PUT('/api/v1/shop/settings', { body }));
-export const listJobs = (find: string | null, after: string | null, limit: number) =>
-  take(api.GET('/api/v1/jobs', { params: { query: { find, after, limit } } }));
+export const listJobs = (find: string | null, after: string | null, limit: number, closed = false) =>
+  take(api.GET('/api/v1/jobs', { params: { query: { find, after, limit, closed } } }));
 export const listParts = () =>
   whole(
     (after) => take(api.GET('/api/v1/parts', { params: { query: { after, limit: PAGE } } })),
@@ -103,6 +103,9 @@ export const choosePlan = (id: string, body: Schemas['ChoosePlan']) =>
 export const getSheet = (id: string) => take(api.GET('/api/v1/plans/{id}/sheet', job(id)));
 export const markStep = (id: string, body: Schemas['MarkStep']) =>
   take(api.PUT('/api/v1/plans/{id}/done', { ...job(id), body }));
+export const doAfter = (id: string, body: Schemas['DoAfter']) =>
+  take(api.POST('/api/v1/jobs/{id}/aftercare', { ...job(id), body }));
+export const getHandover = (id: string) => take(api.GET('/api/v1/plans/{id}/handover', job(id)));
 export const turnedAgain = (id: string, body: Schemas['TurnedAgain']) =>
   take(api.POST('/api/v1/plans/{id}/turned', { ...job(id), body }));
 

@@ -329,6 +329,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/jobs/{id}/aftercare": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Keeps something that was done after the setting. */
+        post: operations["doAfter"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/jobs/{id}/bundle.json": {
         parameters: {
             query?: never;
@@ -920,6 +937,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/plans/{id}/handover": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What the owner is told of a plan as its job stands. */
+        get: operations["handover"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/plans/{id}/sheet": {
         parameters: {
             query?: never;
@@ -1280,6 +1314,73 @@ export interface components {
              */
             positions: number;
         };
+        /** @description Something done after the setting. */
+        AfterAct: {
+            /** @enum {string} */
+            act: "came_back";
+            /**
+             * Format: double
+             * @description Driven since it left, km.
+             */
+            driven_km?: number | null;
+        } | {
+            /** @enum {string} */
+            act: "turns_by";
+            /** @description Which axle. */
+            axle: components["schemas"]["Axle"];
+            turned?: components["schemas"]["Turned"] | null;
+        } | {
+            /** @enum {string} */
+            act: "trimmed";
+            /** @description Turns as the order counts, where it was not as ordered; the other way with a minus. */
+            amount?: string;
+            /** @description Which axle. */
+            axle: components["schemas"]["Axle"];
+            could_not?: components["schemas"]["CouldNot"] | null;
+            /** @description Which side. */
+            side: components["schemas"]["Side"];
+        } | {
+            /** @enum {string} */
+            act: "look_next";
+            /**
+             * Format: double
+             * @description After a distance, km.
+             */
+            after_km?: number | null;
+            /**
+             * Format: date
+             * @description On a day.
+             */
+            on?: string | null;
+        } | {
+            /** @enum {string} */
+            act: "close";
+            /** @description By whom. */
+            signed: string;
+        } | {
+            /** @enum {string} */
+            act: "reopen";
+        };
+        /** @description Everything after the setting. */
+        Aftercare: {
+            /** @default null */
+            closed: components["schemas"]["Closed"] | null;
+            /** @default null */
+            next_look: components["schemas"]["NextLook"] | null;
+            /**
+             * @description Every time it came back, oldest first.
+             * @default []
+             */
+            returns: components["schemas"]["CarBack"][];
+            /**
+             * @description What is turned for height on each axle, where somebody said so.
+             * @default {
+             *       "front": null,
+             *       "rear": null
+             *     }
+             */
+            turned: components["schemas"]["Axles_Option_Turned"];
+        };
         /** @description What a front value means against the aim. */
         AgainstAim: {
             /** @description Inside the window. */
@@ -1426,6 +1527,35 @@ export interface components {
              * @description Forward shift of the upper ball joint, mm.
              */
             upper_shift_mm: number;
+        };
+        /** @description An angle then and today. */
+        AngleBack: {
+            /** @description Which. */
+            angle: components["schemas"]["AngleName"];
+            /** @description Axle. */
+            axle: components["schemas"]["Axle"];
+            /**
+             * Format: double
+             * @description Today's own 90 % half width, degrees.
+             */
+            band_deg: number;
+            /**
+             * Format: double
+             * @description Today, degrees.
+             */
+            now_deg?: number | null;
+            /**
+             * Format: double
+             * @description How far outside its window, signed; 0 inside or not read.
+             */
+            off_aim_deg: number;
+            /**
+             * Format: double
+             * @description As it left, degrees.
+             */
+            set_deg?: number | null;
+            /** @description Side. */
+            side: components["schemas"]["Side"];
         };
         /**
          * @description An angle of a wheel, or a difference left minus right.
@@ -2421,6 +2551,43 @@ export interface components {
             };
         };
         /** @description One of a thing for each axle. */
+        Axles_Option_Turned: {
+            front: null | ({
+                /** @enum {string} */
+                kind: "torsion_bolt";
+            } | {
+                /** @enum {string} */
+                kind: "collar";
+                /**
+                 * Format: double
+                 * @description Spring travel over wheel travel; [`USUAL_MOTION_RATIO`] when it was not told.
+                 */
+                motion_ratio?: number | null;
+                /**
+                 * Format: double
+                 * @description Thread, mm a turn; [`USUAL_PITCH_MM`] when it was not measured.
+                 */
+                pitch_mm?: number | null;
+            });
+            rear: null | ({
+                /** @enum {string} */
+                kind: "torsion_bolt";
+            } | {
+                /** @enum {string} */
+                kind: "collar";
+                /**
+                 * Format: double
+                 * @description Spring travel over wheel travel; [`USUAL_MOTION_RATIO`] when it was not told.
+                 */
+                motion_ratio?: number | null;
+                /**
+                 * Format: double
+                 * @description Thread, mm a turn; [`USUAL_PITCH_MM`] when it was not measured.
+                 */
+                pitch_mm?: number | null;
+            });
+        };
+        /** @description One of a thing for each axle. */
         Axles_Option_f64: {
             front: null | number;
             rear: null | number;
@@ -2598,6 +2765,24 @@ export interface components {
          * @enum {string}
          */
         BarKind: "upper_arm" | "lower_arm" | "link" | "tie_rod" | "strut" | "knuckle" | "swing_arm" | "beam";
+        /** @description A figure as found and now. */
+        BeforeAfter: {
+            /**
+             * Format: double
+             * @description 90 % half width of the reading now.
+             */
+            band: number;
+            /**
+             * Format: double
+             * @description As found, mm or degrees; none where it was not read.
+             */
+            found?: number | null;
+            /**
+             * Format: double
+             * @description Now, read after the last work; none where it was not.
+             */
+            now?: number | null;
+        };
         /** @description A bend. */
         Bend: {
             /**
@@ -2669,6 +2854,11 @@ export interface components {
              */
             value_deg: number;
         };
+        /**
+         * @description How a corner came back.
+         * @enum {string}
+         */
+        CameToRest: "not_read" | "stale" | "as_said" | "too_far" | "too_high";
         /** @description One part of the catalogue against this plan. */
         Candidate: {
             /**
@@ -2733,6 +2923,23 @@ export interface components {
             stands: components["schemas"]["CarStance"];
             /** @description The car in one verdict. */
             verdict: components["schemas"]["CarVerdict"];
+        };
+        /** @description The car came back. */
+        CarBack: {
+            /**
+             * Format: date-time
+             * @description When, UTC.
+             */
+            at: string;
+            /** @description Who took it in. */
+            author: string;
+            /**
+             * Format: double
+             * @description Driven since it left, km; none where nobody knows.
+             */
+            driven_km?: number | null;
+            /** @description What was trimmed, oldest first: nothing later rewrites it. */
+            trims?: components["schemas"]["Trim"][];
         };
         /** @description What a job gives a plan. */
         CarBase: {
@@ -3289,6 +3496,16 @@ export interface components {
             /** @description What the class is called. */
             name: string;
         };
+        /** @description A job that is done with. */
+        Closed: {
+            /**
+             * Format: date-time
+             * @description When, UTC.
+             */
+            at: string;
+            /** @description Who closed it. */
+            signed: string;
+        };
         /** @description What turns of a collar were reckoned with. */
         CollarTaken: {
             /**
@@ -3305,6 +3522,53 @@ export interface components {
             usual_pitch: boolean;
             /** @description Whether it is the usual one, because none was told of this car. */
             usual_ratio: boolean;
+        };
+        /** @description One corner. */
+        CornerBack: {
+            /** @description Axle. */
+            axle: components["schemas"]["Axle"];
+            /**
+             * Format: double
+             * @description As it came back, before any trim, mm.
+             */
+            back_mm?: number | null;
+            /**
+             * Format: double
+             * @description As it stands, mm.
+             */
+            now_mm?: number | null;
+            /**
+             * Format: double
+             * @description Signed miss of what was said, mm: lower negative; 0 inside the ring.
+             */
+            off_mm: number;
+            /** @description How it came back. */
+            rest: components["schemas"]["CameToRest"];
+            /**
+             * Format: double
+             * @description The same with both tapes in, mm: the ring.
+             */
+            ring_mm: number;
+            /**
+             * Format: double
+             * @description 90 % half width of what was said, mm.
+             */
+            said_band_mm: number;
+            /**
+             * Format: double
+             * @description Where it was said to come to rest, mm.
+             */
+            said_mm?: number | null;
+            /**
+             * Format: double
+             * @description As it left, mm; none where it was not read.
+             */
+            set_mm?: number | null;
+            /** @description Side. */
+            side: components["schemas"]["Side"];
+            trim?: components["schemas"]["TrimOrder"] | null;
+            /** @description What was trimmed of it this time. */
+            trims: components["schemas"]["Trim"][];
         };
         /** @description One corner of the drawing, in vehicle axes over the ground (y left positive on both sides). */
         CornerDrawing: {
@@ -3515,6 +3779,16 @@ export interface components {
             /** @description Questions, in the order they are asked. */
             questions: components["schemas"]["Question"][];
         };
+        /** @description Something done after the setting. */
+        DoAfter: {
+            /**
+             * Format: int32
+             * @description Version of the ticket it is based on.
+             */
+            version: number;
+            /** @description What. */
+            what: components["schemas"]["AfterAct"];
+        };
         /** @description A step done, or a tick at a gate. */
         Done: {
             /** @description Who. */
@@ -3572,6 +3846,13 @@ export interface components {
              * @default
              */
             title: components["schemas"]["Said"];
+        };
+        /** @description Something that was done. */
+        DoneTold: {
+            /** @description What. */
+            title: components["schemas"]["Said"];
+            /** @description Settings as really done. */
+            turned: components["schemas"]["Said"][];
         };
         /** @description Half widths of 90 % bands, degrees. */
         Doubt: {
@@ -4347,6 +4628,32 @@ export interface components {
          * @enum {string}
          */
         Group: "first" | "heights" | "rear" | "front" | "more";
+        /** @description One page for the owner. */
+        Handover: {
+            /** @description How it came in, beside the owner's own words. */
+            came: components["schemas"]["Said"][];
+            /** @description What was done, in order. */
+            done: components["schemas"]["DoneTold"][];
+            /** @description In one line. */
+            headline: components["schemas"]["Said"];
+            next_look?: components["schemas"]["NextLook"] | null;
+            /** @description What was not read or looked at, and is not promised. */
+            not_read: components["schemas"]["Said"][];
+            /** @description Gates that were passed against a reading. */
+            passed_off: components["schemas"]["PassedOff"][];
+            /** @description Who stands for it; none before it was accepted. */
+            signed?: string | null;
+            /**
+             * Format: date-time
+             * @description When it was accepted, UTC.
+             */
+            signed_at?: string | null;
+            tyre?: components["schemas"]["TyreTold"] | null;
+            /** @description What to watch. */
+            watch: components["schemas"]["Said"][];
+            /** @description Wheels, front first. */
+            wheels: components["schemas"]["WheelTold"][];
+        };
         /** @description The gain and the turns to get there. */
         HeightAnswer: {
             by_turning?: components["schemas"]["ByTurning"] | null;
@@ -4518,6 +4825,8 @@ export interface components {
         Jack: "rolled" | "jacked" | "one_side" | "wheel_off";
         /** @description A stored job. */
         Job: {
+            /** @description Every time it came back, when it is looked at next, whether it is closed. */
+            aftercare: components["schemas"]["Aftercare"];
             /**
              * Format: int32
              * @description Painted number of the bay, when it stands in one.
@@ -4562,6 +4871,8 @@ export interface components {
         };
         /** @description A whole job. */
         JobBundle: {
+            /** @description Every time it came back, when it is looked at next, whether it is closed. */
+            aftercare?: components["schemas"]["Aftercare"];
             /**
              * Format: date-time
              * @description When the car came, UTC.
@@ -5306,6 +5617,19 @@ export interface components {
             /** @description Which. */
             kind: components["schemas"]["Visit"];
         };
+        /** @description When it is looked at next: at whichever comes first. */
+        NextLook: {
+            /**
+             * Format: double
+             * @description After a distance from now, km.
+             */
+            after_km?: number | null;
+            /**
+             * Format: date
+             * @description On a day.
+             */
+            on?: string | null;
+        };
         /** @description A note of a job. */
         Note: {
             /** @description Who wrote it. */
@@ -5519,6 +5843,17 @@ export interface components {
             new: number;
             /** @description Parts in the table. */
             rows: number;
+        };
+        /** @description A gate that was passed against a reading. */
+        PassedOff: {
+            /** @description What was off. */
+            off: components["schemas"]["GateFinding"][];
+            /** @description Why it went on. */
+            reason: string;
+            /** @description Who stands for it. */
+            signed?: string | null;
+            /** @description Which. */
+            title: components["schemas"]["Said"];
         };
         /** @description Settings of an axle in one bend. */
         PatchRequest: {
@@ -6055,6 +6390,43 @@ export interface components {
             /** @description Every value in the order typed; dropped ones too. */
             values: number[];
         };
+        /** @description How a car came back. */
+        Returned: {
+            /** @description Angles, front first. */
+            angles: components["schemas"]["AngleBack"][];
+            /** @description Cautions where a corner is trimmed. */
+            cautions: components["schemas"]["Said"][];
+            /** @description Corners, front first. */
+            corners: components["schemas"]["CornerBack"][];
+            /**
+             * Format: int64
+             * @description Days since it left.
+             */
+            days: number;
+            /**
+             * Format: double
+             * @description Driven since, km.
+             */
+            driven_km?: number | null;
+            /** @description Whether a settle was said at all; else it is held against as it was set. */
+            forecast: boolean;
+            /** @description In one line. */
+            headline: components["schemas"]["Said"];
+            /**
+             * Format: int64
+             * @description Days after which it is usually looked at next.
+             */
+            next_days: number;
+            /**
+             * Format: double
+             * @description Distance after which it is, km.
+             */
+            next_km: number;
+            /** @description What to make of it. */
+            sentence: components["schemas"]["Said"];
+            /** @description Which time. */
+            time: number;
+        };
         /** @description Windows of the right front where they are others than the left's, degrees. */
         RightAim: {
             /**
@@ -6533,6 +6905,7 @@ export interface components {
             left: components["schemas"]["AxleLeft"][];
             /** @description Every wheel against what was said of it. */
             proved: components["schemas"]["Proved"];
+            returned?: components["schemas"]["Returned"] | null;
             /** @description Steps and gates in order. */
             steps: components["schemas"]["SheetStep"][];
             /**
@@ -6955,7 +7328,7 @@ export interface components {
                 /** @description In one line. */
                 headline: components["schemas"]["Said"];
                 look?: components["schemas"]["Look"] | null;
-                /** @description What may explain the last reading, where it was odd: likeliest first, three at most. */
+                /** @description What may explain the last reading, where it was odd: likeliest first, three at most, that nothing is odd among them. */
                 odd: components["schemas"]["Explained"][];
                 /**
                  * Format: double
@@ -6990,7 +7363,7 @@ export interface components {
                 /** @description In one line. */
                 headline: components["schemas"]["Said"];
                 look?: components["schemas"]["Look"] | null;
-                /** @description What may explain the last reading, where it was odd: likeliest first, three at most. */
+                /** @description What may explain the last reading, where it was odd: likeliest first, three at most, that nothing is odd among them. */
                 odd: components["schemas"]["Explained"][];
                 /**
                  * Format: double
@@ -7767,6 +8140,71 @@ export interface components {
             /** @description What does not agree, before any forecast. */
             warnings: components["schemas"]["LogWarning"][];
         };
+        /** @description A corner trimmed by its collar or bolt. */
+        Trim: {
+            /**
+             * Format: date-time
+             * @description When, UTC.
+             */
+            at: string;
+            /** @description Who. */
+            author: string;
+            /** @description Which axle. */
+            axle: components["schemas"]["Axle"];
+            could_not?: components["schemas"]["CouldNot"] | null;
+            /**
+             * Format: double
+             * @description What was ordered, turns, up positive.
+             */
+            ordered_turns: number;
+            /** @description Which side. */
+            side: components["schemas"]["Side"];
+            /**
+             * Format: double
+             * @description What was really turned, turns, up positive.
+             */
+            turns: number;
+            /** @description What was typed where it was not as ordered. */
+            typed?: string | null;
+            /** @description The order in workshop words. */
+            words: components["schemas"]["Said"];
+        };
+        /** @description Turns that bring a corner back. */
+        TrimOrder: {
+            /**
+             * Format: double
+             * @description 90 % half width of that, mm.
+             */
+            band_mm: number;
+            /**
+             * Format: double
+             * @description How far it is to rise, mm.
+             */
+            by_mm: number;
+            /**
+             * Format: double
+             * @description Settled height a turn gives, mm.
+             */
+            mm_per_turn: number;
+            /** @description What it moves: camber, caster, toe of the wheel, degrees. */
+            moves_deg: number[];
+            /** @description Turns of this car it was learned from; 0 is the usual value alone. */
+            records: number;
+            /**
+             * Format: double
+             * @description Height after it, mm.
+             */
+            to_mm: number;
+            /**
+             * Format: double
+             * @description Turns of the collar or bolt in quarters, up positive.
+             */
+            turns: number;
+            /** @description Where a turn's worth is from. */
+            why: components["schemas"]["Said"];
+            /** @description The order in workshop words. */
+            words: components["schemas"]["Said"];
+        };
         /**
          * @description What is turned, in the shop's terms: finer than how it works.
          * @enum {string}
@@ -7939,6 +8377,26 @@ export interface components {
          * @enum {string}
          */
         TyrePlace: "left_front" | "right_front" | "left_rear" | "right_rear";
+        /** @description What it means for the tyre that gains or loses most of those that were read before and after. */
+        TyreTold: {
+            /** @description Depth now, inner edge, centre, outer edge, mm. */
+            depth_mm: number[];
+            /** @description From now to the limit: low, likeliest, high, km. */
+            km: number[];
+            /**
+             * Format: double
+             * @description The limit, mm.
+             */
+            limit_mm: number;
+            /** @description Where. */
+            place: components["schemas"]["TyrePlace"];
+            /** @description Distance now over distance as it came. */
+            times: components["schemas"]["RatioBand"];
+            /** @description Whether the band holds no change at all. */
+            too_close: boolean;
+            /** @description Where it wears out first, now. */
+            worst: components["schemas"]["Said"];
+        };
         /** @description What was not read of a wheel. */
         Unread: {
             /**
@@ -8314,6 +8772,20 @@ export interface components {
              * @description Wheel centre forward of its design place, mm.
              */
             wheel_x_mm: number;
+        };
+        /** @description One wheel, before and after. */
+        WheelTold: {
+            /** @description Axle. */
+            axle: components["schemas"]["Axle"];
+            /** @description Camber, degrees, top out positive. */
+            camber_deg: components["schemas"]["BeforeAfter"];
+            caster_deg?: components["schemas"]["BeforeAfter"] | null;
+            /** @description Hub to arch, mm. */
+            height_mm: components["schemas"]["BeforeAfter"];
+            /** @description Side. */
+            side: components["schemas"]["Side"];
+            /** @description Toe of one wheel, degrees, in positive. */
+            toe_deg: components["schemas"]["BeforeAfter"];
         };
         /** @description What an item does to the doubt, standard deviations in mm or degrees (common practice, no source). */
         Widens: {
@@ -9431,6 +9903,8 @@ export interface operations {
                 after?: string | null;
                 /** @description Only those whose vehicle, ticket or complaint holds this. */
                 find?: string | null;
+                /** @description Only those that are closed; those that are open when absent. What is looked for is looked for in both. */
+                closed?: boolean | null;
                 /** @description Rows, at most 200; 100 when absent. */
                 limit?: number | null;
             };
@@ -9664,6 +10138,94 @@ export interface operations {
                 };
             };
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The database does not answer, or the server is shutting down */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    doAfter: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description Made once for a write: sent again with the same one, it is done once and answered alike */
+                "idempotency-key"?: string;
+            };
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DoAfter"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Ticket"];
+                };
+            };
+            /** @description Cannot be read: address, query or body */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Asked from another machine, or written from another site's page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            422: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -12366,6 +12928,70 @@ export interface operations {
             };
             /** @description Too large */
             413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The database does not answer, or the server is shutting down */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    handover: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Handover"];
+                };
+            };
+            /** @description Cannot be read: address, query or body */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Asked from another machine, or written from another site's page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            404: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -3,7 +3,8 @@
 import type { SideName } from '../api/client';
 import { Glyph, halfPath } from '../ui/glyphs';
 import { angle, tick, type AngleForm } from '../units/print';
-import { every, path, scale } from './plot';
+import { every, scale } from './plot';
+import { dotted, rope } from './rope';
 
 type Pair = [number, number];
 
@@ -21,8 +22,8 @@ export interface Quoit {
   window?: [Pair, Pair] | undefined;
   /** Where the next order brings it. */
   hop?: Pair | undefined;
-  /** How far outside the window, for the plate: which angle, how far, past or short. */
-  off?: { word: string; by: number; past: boolean } | undefined;
+  /** How far outside the window, for the plate: which angle, how far, and which way: past is turned through it. */
+  off?: { word: string; by: number; way: 'past' | 'over' | 'under' } | undefined;
 }
 
 export interface WouldBe {
@@ -40,35 +41,6 @@ interface Props {
   height?: number;
 }
 
-/** A rope between two ellipses on a side's own half: twists a little apart all along it. */
-function rope(side: SideName, x: number, y: number, rx: number, ry: number, thick: number) {
-  const half = thick / 2;
-  // From the top over the own half to the bottom: left runs the other way round.
-  const turn = side === 'left' ? -1 : 1;
-  const at = (r: number, t: number): Pair => [
-    x + turn * Math.max(rx + r, 1) * Math.sin(t),
-    y - Math.max(ry + r, 1) * Math.cos(t),
-  ];
-  const arc = (r: number) =>
-    every(0, 1, 1 / 24)
-      .map((f) => at(r, f * Math.PI))
-      .map((p) => p);
-  const round = Math.PI * Math.sqrt((rx * rx + ry * ry) / 2);
-  const n = Math.max(6, Math.round(round / 7));
-  const twists = every(0, n - 1, 1).map((i) => {
-    const t = ((i + 0.15) / n) * Math.PI;
-    const u = ((i + 0.85) / n) * Math.PI;
-    return path([at(-half, t), at(half, u)]);
-  });
-  const outer = arc(half);
-  const inner = arc(-half);
-  return { body: `${path([...outer, ...inner.toReversed()])}Z`, twists: twists.join('') };
-}
-
-/** The other half, dotted. */
-const dotted = (side: SideName, x: number, y: number, rx: number, ry: number) =>
-  `M${x} ${y - ry}A${rx} ${ry} 0 0 ${side === 'left' ? 1 : 0} ${x} ${y + ry}`;
-
 const steps = [0.05, 0.1, 0.2, 0.5, 1, 2];
 /** A step that makes at most so many lines. */
 const stepFor = (from: number, to: number, most: number) => steps.find((s) => (to - from) / s <= most) ?? 5;
@@ -76,7 +48,8 @@ const stepFor = (from: number, to: number, most: number) => steps.find((s) => (t
 export function Quoits({ axle, second, quoits, would, form, width = 620, height = 440 }: Props) {
   const L = 62;
   const R = width - 18;
-  const T = 16;
+  // What is off stands over the field, never over a peg.
+  const T = quoits.some((q) => q.off && q.came) ? 48 : 16;
   const B = height - 52;
   const all: Pair[] = quoits.flatMap((q) => [
     q.before,
@@ -115,7 +88,7 @@ export function Quoits({ axle, second, quoits, would, form, width = 620, height 
       const say = ([a, b]: Pair) =>
         `camber ${angle(a, form, 1)}, ${second} ${angle(b, form, second === 'toe' ? 2 : 1)}`;
       const came = q.came ? `came ${say(q.came.at)}` : 'not read';
-      const off = q.off ? `, ${q.off.word} ${angle(q.off.by, form, 1)} ${q.off.past ? 'past' : 'short'}` : '';
+      const off = q.off ? `, ${q.off.word} ${angle(q.off.by, form, 1)} ${q.off.way}` : '';
       return `${q.side} ${axle}: said ${say(q.said)}, ${came}${off}`;
     })
     .join('. ');
@@ -145,7 +118,7 @@ export function Quoits({ axle, second, quoits, would, form, width = 620, height 
       role="img"
       aria-label={`Said and came, ${axle} axle. ${spoken}`}
       data-testid={`quoits-${axle}`}
-      style={{ display: 'block', fontFamily: 'var(--fig)' }}
+      style={{ display: 'block', fontFamily: 'var(--figure)' }}
     >
       <defs>
         <pattern
@@ -328,16 +301,15 @@ export function Quoits({ axle, second, quoits, would, form, width = 620, height 
       {quoits
         .filter((q) => q.off && q.came)
         .map((q) => {
-          const text = `${q.side} ${q.off!.word} ${angle(q.off!.by, form, second === 'toe' ? 2 : 1)} ${q.off!.past ? 'past' : 'short'}`;
-          const [x, y] = to(q.came!.at);
+          const text = `${q.side} ${q.off!.word} ${angle(q.off!.by, form, second === 'toe' ? 2 : 1)} ${q.off!.way}`;
           const w = text.length * 8.2 + 40;
-          const left = Math.min(Math.max(q.side === 'left' ? x - w - 24 : x + 24, L + 4), R - w - 4);
-          const top = Math.min(Math.max(y + 26, T + 4), B - 36);
+          const left = q.side === 'left' ? L : R - w;
+          const top = 8;
           return (
             <g key={q.side} transform={`translate(${left} ${top})`}>
               <rect width={w} height="30" rx="4" fill="var(--plate)" />
               <g color="var(--plateink)">
-                <Glyph name={q.off!.past ? 'past' : 'short'} size={18} x={8} y={6} />
+                <Glyph name={q.off!.way === 'past' ? 'past' : 'short'} size={18} x={8} y={6} />
               </g>
               <text x="33" y="21" fontSize="18" fontWeight="700" fill="var(--plateink)">
                 {text}

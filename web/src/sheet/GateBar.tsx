@@ -135,7 +135,7 @@ export function GateBar({ holds, gate: g, view, marks, open, early, stale, fault
             }}
           >
             {asks && (
-              <label style={{ flex: 2 }}>
+              <label style={{ flex: '2 1 220px' }}>
                 <span className="small">Why it goes on, kept and printed</span>
                 <input
                   value={reason}

@@ -34,7 +34,8 @@ const Parts = stage(() => import('../stages/parts/Parts'));
 const Wear = stage(() => import('../stages/wear/Wear'));
 const SetStage = stage(() => import('../stages/set/SetStage'));
 const ProveStage = stage(() => import('../stages/prove/ProveStage'));
-const Later = stage(() => import('../stages/later/Later'));
+const ReturnStage = stage(() => import('../stages/return/ReturnStage'));
+const Handover = stage(() => import('../stages/handover/Handover'));
 
 const router = createBrowserRouter([
   { path: '/', element: <Jobs />, errorElement: <Fault /> },
@@ -55,7 +56,8 @@ const router = createBrowserRouter([
       { path: 'wear', element: <Wear />, errorElement: <StageFault /> },
       { path: 'set', element: <SetStage />, errorElement: <StageFault /> },
       { path: 'prove', element: <ProveStage />, errorElement: <StageFault /> },
-      { path: 'return', element: <Later stage="return" />, errorElement: <StageFault /> },
+      { path: 'handover', element: <Handover />, errorElement: <StageFault /> },
+      { path: 'return', element: <ReturnStage />, errorElement: <StageFault /> },
     ],
   },
   { path: '*', element: <Fault /> },

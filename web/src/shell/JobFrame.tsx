@@ -71,6 +71,13 @@ function state(stage: StageName, bench: Bench): { glyph: GlyphName; word: string
           : { glyph: 'done', word: 'accepted' };
       return { glyph: 'unread', word: 'not yet' };
     }
+    case 'return': {
+      const care = ticket.job.aftercare;
+      if (care.closed) return { glyph: 'done', word: 'closed' };
+      const n = care.returns?.length ?? 0;
+      if (n) return { glyph: 'watch', word: n > 1 ? `back ${n} times` : 'back once' };
+      return care.next_look ? { glyph: 'unread', word: 'due' } : { glyph: 'unread', word: 'not yet' };
+    }
     default:
       return { glyph: 'unread', word: 'not yet' };
   }
@@ -108,7 +115,8 @@ function Frame({ ticket }: { ticket: Ticket }) {
             s === now ||
             (s === 'plan' && now === 'compare') ||
             (s === 'arrive' && now === 'corner-file') ||
-            (s === 'read' && now === 'read-form');
+            (s === 'read' && now === 'read-form') ||
+            (s === 'prove' && now === 'handover');
           return (
             <NavLink
               key={s}

@@ -36,6 +36,8 @@ pub struct Page {
     /// Only those whose vehicle, ticket or complaint holds this.
     #[param(max_length = 80)]
     pub find: Option<String>,
+    /// Only those that are closed; those that are open when absent. What is looked for is looked for in both.
+    pub closed: Option<bool>,
     /// Rows, at most 200; 100 when absent.
     #[param(minimum = 1, maximum = 200)]
     pub limit: Option<u32>,
@@ -114,7 +116,7 @@ pub async fn list(state: web::Data<AppState>, page: web::Query<Page>) -> Result<
         )
         .into());
     }
-    let asked = job::Asked { after: page.after, find };
+    let asked = job::Asked { after: page.after, find, closed: page.closed.unwrap_or(false) };
     Ok(HttpResponse::Ok().json(job::list(&mut tx, asked, limit.into()).await?))
 }
 
@@ -197,7 +199,7 @@ pub async fn ticket(state: &AppState, tx: &mut Tx, id: Uuid) -> Result<Ticket, A
     let open = visit::of_job(tx, id).await?;
     let (visits, base, corner_file) = {
         let bench = JobBench::of(state.rules(), &vehicle.facts, &readings, &done, &open, Utc::now())?
-            .of_kind(job.kind);
+            .of_job(job.kind, &job.aftercare);
         let base = base_of(&vehicle.facts, &readings, &bench.seen);
         (bench.views(), base, corner_request(&vehicle.facts, &readings, &bench.seen)?)
     };

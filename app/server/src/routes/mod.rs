@@ -1,10 +1,12 @@
 //! Routes: a dozen lines each over store and core.
 
+pub mod aftercare;
 pub mod aims;
 pub mod bundles;
 pub mod car;
 pub mod compute;
 pub mod gauge;
+pub mod handover;
 pub mod jobs;
 pub mod notes;
 pub mod parts;
@@ -147,6 +149,8 @@ pub fn mount(cfg: &mut web::ServiceConfig) {
         .service(plans::choose)
         .service(plans::mark)
         .service(plans::turned)
+        .service(aftercare::do_after)
+        .service(handover::handover)
         .service(parts::list)
         .service(parts::look)
         .service(parts::made)

@@ -249,7 +249,12 @@ pub async fn choose(
 }
 
 /// The sheet of a plan as its job stands.
-async fn sheet_now(state: &AppState, tx: &mut Tx, p: &Plan, peer: &Peer) -> Result<Sheet, ApiError> {
+pub(super) async fn sheet_now(
+    state: &AppState,
+    tx: &mut Tx,
+    p: &Plan,
+    peer: &Peer,
+) -> Result<Sheet, ApiError> {
     let t = jobs::ticket(state, tx, p.job_id).await?;
     let open = visit::of_job(tx, p.job_id).await?;
     let input = CarInput { base: t.base, plan: p.document.clone() };
@@ -263,7 +268,7 @@ async fn sheet_now(state: &AppState, tx: &mut Tx, p: &Plan, peer: &Peer) -> Resu
     }
     let parts = state.shelf().await?.offered(&input.plan.fitted());
     let bench = JobBench::of(state.rules(), &t.vehicle.facts, &t.readings, &t.done, &open, Utc::now())?
-        .of_kind(t.job.kind);
+        .of_job(t.job.kind, &t.job.aftercare);
     let done: Vec<&Done> = t.done.iter().filter(|d| d.plan_id == p.id).collect();
     let loops = loops_of(&bench, &t.readings, &done, &input);
     let worked = state.pool.run(peer, move |budget| {
@@ -273,7 +278,7 @@ async fn sheet_now(state: &AppState, tx: &mut Tx, p: &Plan, peer: &Peer) -> Resu
         Ok::<_, Vec<Problem>>((input, answer, fitted, left))
     });
     let (input, answer, fitted, left) = worked.await??;
-    Ok(sheet_of(&bench, &t.readings, &done, &input, answer, &fitted, left))
+    Ok(sheet_of(&bench, &t.readings, (&done, &t.job.aftercare), &input, answer, &fitted, left))
 }
 
 /// The setting sheet of a plan: every step, and every gate judged on what was read.

@@ -121,7 +121,7 @@ pub async fn preview(
     let t = jobs::ticket(&state, &mut tx, *id).await?;
     let open = visit::of_job(&mut tx, *id).await?;
     let mut bench = JobBench::of(state.rules(), &t.vehicle.facts, &t.readings, &t.done, &open, Utc::now())?
-        .of_kind(t.job.kind);
+        .of_job(t.job.kind, &t.job.aftercare);
     let asked = r.asked();
     let worked = bench.take(&asked, aim(&state, &t))?;
     let candidate = asked.stored(r.id, worked.clone(), AUTHOR, Utc::now());
@@ -152,7 +152,7 @@ pub async fn keep(
     for (i, r) in list.iter().enumerate() {
         let open = visit::of_job(tx, id).await?;
         let bench = JobBench::of(state.rules(), &t.vehicle.facts, &t.readings, &t.done, &open, Utc::now())?
-            .of_kind(t.job.kind);
+            .of_job(t.job.kind, &t.job.aftercare);
         let asked = r.asked();
         let taken =
             bench.take(&asked, aim(state, &t)).map_err(|p| ApiError::from(p).under(list.len() > 1, i))?;

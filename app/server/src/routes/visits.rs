@@ -122,7 +122,7 @@ pub async fn put_right(
     let t = jobs::ticket(&state, &mut tx, id).await?;
     let opened = visit::of_job(&mut tx, id).await?;
     let bench = JobBench::of(state.rules(), &t.vehicle.facts, &t.readings, &t.done, &opened, Utc::now())?
-        .of_kind(t.job.kind);
+        .of_job(t.job.kind, &t.job.aftercare);
     let anew = bench.put_right(&t.readings, kind, Uuid::new_v4);
     for r in &anew {
         reading::add(&mut tx, shop, id, r).await?;
@@ -197,7 +197,7 @@ pub async fn import(
     let t = jobs::ticket(&state, &mut tx, *id).await?;
     let opened = visit::of_job(&mut tx, *id).await?;
     let bench = JobBench::of(state.rules(), &t.vehicle.facts, &t.readings, &t.done, &opened, Utc::now())?
-        .of_kind(t.job.kind);
+        .of_job(t.job.kind, &t.job.aftercare);
     let mut ids: HashMap<String, Uuid> = HashMap::new();
     let mut new = 0;
     for (i, r) in rows.iter().enumerate() {

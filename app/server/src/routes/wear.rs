@@ -179,13 +179,21 @@ pub async fn diagnosis(Doc(r): Doc<DiagnoseRequest>) -> Result<HttpResponse, Api
     Ok(HttpResponse::Ok().json(DiagnosisAnswer { known, diagnosis }))
 }
 
+fn logged(tyres: &[StoredTyre], set_at_km: Option<f64>) -> TreadLog {
+    let tyres = tyres.iter().filter(|t| !t.lines.is_empty()).map(StoredTyre::logged).collect();
+    TreadLog { tyres, set_at_km }
+}
+
+/// The tread log of a vehicle.
+pub(super) async fn log_of(tx: &mut Tx, vehicle: Uuid) -> Result<TreadLog, ApiError> {
+    let set_at_km = vehicle::get(tx, vehicle).await?.facts.car.wear.set_at_km;
+    Ok(logged(&tread::of_vehicle(tx, vehicle).await?, set_at_km))
+}
+
 async fn view(tx: &mut Tx, vehicle: Uuid) -> Result<TreadView, ApiError> {
     let facts = vehicle::get(tx, vehicle).await?.facts;
     let tyres = tread::of_vehicle(tx, vehicle).await?;
-    let log = TreadLog {
-        tyres: tyres.iter().filter(|t| !t.lines.is_empty()).map(StoredTyre::logged).collect(),
-        set_at_km: facts.car.wear.set_at_km,
-    };
+    let log = logged(&tyres, facts.car.wear.set_at_km);
     let new_depth = facts.tyre_class.constants().2.max(facts.tread_depth_mm);
     let mut warnings = place_warnings(&log);
     warnings.extend(log.tyres.iter().flat_map(|t| t.warnings(t.new_depth_mm.unwrap_or(new_depth))));

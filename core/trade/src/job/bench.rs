@@ -1,5 +1,6 @@
 //! A job as the reading rules look at it: its car, its readings and what was done.
 
+use super::aftercare::Aftercare;
 use super::facts::VehicleFacts;
 use super::record::{Done, OpenVisit, Reading, standing};
 use crate::aim::Aim;
@@ -216,10 +217,14 @@ impl<'a> JobBench<'a> {
         })
     }
 
-    /// The same for a ticket of a kind.
+    /// The same for a ticket of a kind, as it came back last: what was read at a return before is none of this one's.
     #[must_use]
-    pub fn of_kind(mut self, kind: TicketKind) -> Self {
+    pub fn of_job(mut self, kind: TicketKind, care: &Aftercare) -> Self {
         self.kind = kind;
+        if let Some(back) = care.last() {
+            let since = back.at.timestamp();
+            self.seen.retain(|r| r.visit != Visit::Returned || r.at >= since);
+        }
         self
     }
 

@@ -1,5 +1,6 @@
 //! A whole job as one file: exported from a shop, taken in by another, evaluated with no server.
 
+use super::aftercare::Aftercare;
 use super::base::{base_of, tyres_of};
 use super::bench::{JobBench, Rules};
 use super::facts::VehicleFacts;
@@ -92,6 +93,9 @@ pub struct JobBundle {
     /// Notes, with their photos in them.
     #[serde(default)]
     pub notes: Vec<Note>,
+    /// Every time it came back, when it is looked at next, whether it is closed.
+    #[serde(default)]
+    pub aftercare: Aftercare,
     /// What happened, oldest first.
     pub events: Vec<Event>,
 }
@@ -198,6 +202,7 @@ impl JobBundle {
                 out.push(Problem::new(format!("done.{i}.plan_id"), said("fault-no-plan"), right));
             }
         }
+        out.extend(self.aftercare.problems("aftercare"));
         for (i, t) in self.tyres.iter().enumerate() {
             out.extend(t.problems(&format!("tyres.{i}")));
         }
@@ -244,7 +249,7 @@ impl JobBundle {
         let rules = Rules { methods: &methods, items: &items };
         let bench = JobBench::of(rules, &self.vehicle, &self.readings, &self.done, &self.visits, now)
             .map_err(|p| vec![p])?
-            .of_kind(self.kind);
+            .of_job(self.kind, &self.aftercare);
         let base = base_of(&self.vehicle, &self.readings, &bench.seen);
         let input = CarInput { base, plan: chosen.document.clone() };
         let catalogue = self.catalogue(shipped, &chosen.document.fitted());
@@ -253,7 +258,8 @@ impl JobBundle {
         let fitted = car_fitted_parts(&input, &catalogue);
         let loops = loops_of(&bench, &self.readings, &done, &input);
         let left = left_to_turn(&input, &catalogue, &loops);
-        let sheet = sheet_of(&bench, &self.readings, &done, &input, answer.clone(), &fitted, left);
+        let sheet =
+            sheet_of(&bench, &self.readings, (&done, &self.aftercare), &input, answer.clone(), &fitted, left);
         let tyres = tyres_of(&self.vehicle, chosen.document.limit_mm);
         Ok(Evaluated { name: chosen.name.clone(), plan: answer, sheet, tyres })
     }

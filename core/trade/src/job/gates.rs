@@ -1,11 +1,13 @@
 //! The sheet of a stored plan: its steps, and every gate with what was ticked and read at it, what it still waits for and
 //! what is off.
 
+use super::aftercare::Aftercare;
 use super::as_done::{AsDone, round_of};
 use super::bench::{JobBench, item_of, visit_of};
 use super::height::height_at;
 use super::proved::{Proved, proved_of};
 use super::record::{Done, Reading, standing};
+use super::returned::{Returned, returned_of};
 use crate::part::Part;
 use crate::plan::{CarAnswer, CarInput};
 use crate::prove::{AxleLeft, SideLeft};
@@ -74,6 +76,9 @@ pub struct Sheet {
     pub left: Vec<AxleLeft>,
     /// Every wheel against what was said of it.
     pub proved: Proved,
+    /// How the car came back last; none while it did not.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub returned: Option<Returned>,
     /// Cautions of the whole job.
     pub cautions: Vec<Said>,
     /// Toe of one wheel as expected after its rod was turned, 90 % half width, degrees.
@@ -176,12 +181,12 @@ fn gate_view(
     GateView { id: gate.id.clone(), visit, ticked, read, missing, off }
 }
 
-/// The sheet of a plan as the job stands; `done` is what was done of this plan.
+/// The sheet of a plan as the job stands; `done` is what was done of this plan, `care` what happened since.
 #[must_use]
 pub fn sheet_of(
     bench: &JobBench<'_>,
     readings: &[Reading],
-    done: &[&Done],
+    (done, care): (&[&Done], &Aftercare),
     input: &CarInput,
     answer: CarAnswer,
     fitted: &Axles<Vec<Part>>,
@@ -200,7 +205,20 @@ pub fn sheet_of(
     let view = |(i, s)| gate_view(bench, readings, done, (input, &answer), &left, &steps[..i], s);
     let gates = steps.iter().enumerate().filter(|(_, s)| s.kind == StepKind::Gate).map(view).collect();
     let proved = proved_of(readings, done, (input, &answer), &left, &steps);
-    Sheet { gates, steps, answer, left, proved, cautions: job_cautions(), toe_band_deg: TOE_SET_BAND_DEG }
+    // It left when somebody stood for it, else when it was worked on last.
+    let accepted = done.iter().find(|d| d.step == Mark::Step(StepId::Proved)).map(|d| d.done_at);
+    let left_at = accepted.or_else(|| done.iter().map(|d| d.last_at()).max());
+    let returned = returned_of(bench.facts, readings, care, (input, &answer), left_at);
+    Sheet {
+        gates,
+        steps,
+        answer,
+        left,
+        proved,
+        returned,
+        cautions: job_cautions(),
+        toe_band_deg: TOE_SET_BAND_DEG,
+    }
 }
 
 /// What is kept with a mark: what its step says now. A gate opens on its readings, and on a reason where one of them is

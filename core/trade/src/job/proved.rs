@@ -124,19 +124,33 @@ fn moves(step: &StepId, axle: Axle, angle: AngleName) -> bool {
     }
 }
 
-struct Since<'a> {
+/// Readings since a car was worked on, and that work.
+pub(super) struct Since<'a> {
     own: Vec<&'a Reading>,
     done: &'a [&'a Done],
 }
 
-impl Since<'_> {
-    fn worked_at(&self, axle: Axle, angle: AngleName) -> Option<DateTime<Utc>> {
+impl<'a> Since<'a> {
+    /// What counts of a job's readings: not as found, not of a return, not on a jack.
+    pub(super) fn of(readings: &'a [Reading], done: &'a [&'a Done]) -> Self {
+        let rolls =
+            |r: &&Reading| !matches!(r.visit, Visit::Found | Visit::Returned) && r.jack != Jack::Jacked;
+        Self { own: readings.iter().filter(rolls).collect(), done }
+    }
+
+    /// When an angle of an axle was last worked on.
+    pub(super) fn worked_at(&self, axle: Axle, angle: AngleName) -> Option<DateTime<Utc>> {
         let own = |d: &&&Done| matches!(&d.step, Mark::Step(s) if moves(s, axle, angle));
         self.done.iter().filter(own).map(|d| d.last_at()).max()
     }
 
     /// The newest reading of an angle since the car was worked on: value, standard deviation, when.
-    fn newest(&self, axle: Axle, side: Side, angle: AngleName) -> Option<(f64, f64, DateTime<Utc>)> {
+    pub(super) fn newest(
+        &self,
+        axle: Axle,
+        side: Side,
+        angle: AngleName,
+    ) -> Option<(f64, f64, DateTime<Utc>)> {
         let place = Place::wheel(axle, side);
         let of = |q: Quantity| {
             let r = self.own.iter().rev().find(|r| r.quantity == q && r.place() == place)?;
@@ -267,7 +281,16 @@ fn finding_says(f: &GateFinding, wheels: &[WheelProved]) -> Said {
             .word("side", f.side.map_or("left", Side::word))
             .word("angle", angle.word())
             .deg("by", by, digits)
-            .word("way", if past { "past" } else { "short" })
+            .word(
+                "way",
+                if past {
+                    "past"
+                } else if f.off_aim > 0.0 {
+                    "over"
+                } else {
+                    "under"
+                },
+            )
     };
     match f.about {
         GateAbout::Camber => wheel(AngleName::Camber),
@@ -327,8 +350,7 @@ pub(super) fn proved_of(
     left: &[AxleLeft],
     steps: &[SheetStep],
 ) -> Proved {
-    let rolls = |r: &&Reading| !matches!(r.visit, Visit::Found | Visit::Returned) && r.jack != Jack::Jacked;
-    let since = Since { own: readings.iter().filter(rolls).collect(), done };
+    let since = Since::of(readings, done);
     let is_done = |s: &SheetStep| done.iter().any(|d| d.step == Mark::Step(s.id.clone()));
     let last = steps.iter().find(|s| s.id == StepId::Proved);
     let asked = |axle: Axle| -> Vec<GateReading> {

@@ -320,7 +320,8 @@ fn notch_word(a: &Adjuster, position: f64, unit: f64) -> Said {
 }
 
 /// `1 3/4`, `2/3`, `1/12`, `2`: turns in the fractions a spanner can follow.
-fn turns(t: f64) -> String {
+#[must_use]
+pub(crate) fn turns(t: f64) -> String {
     for den in [1u32, 4, 6, 12, 24] {
         let n = (t * f64::from(den)).round();
         if (t * f64::from(den) - n).abs() < 1e-6 {

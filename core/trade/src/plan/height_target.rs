@@ -2,7 +2,7 @@
 
 use super::car::{CarInput, other};
 use bold_stance_car::archetype::Measure;
-use bold_stance_car::vehicle::{Spring, TORSION_BOLT, TurnRecord, learn_per_turn};
+use bold_stance_car::vehicle::{PerTurn, Spring, TORSION_BOLT, TurnRecord, learn_per_turn};
 use bold_stance_kinematics::geometry::{Axle, Side, WheelAtDesign};
 use bold_stance_kinematics::linkage::{Corner, Linkage};
 use bold_stance_units::Sigma;
@@ -225,6 +225,12 @@ fn to_arm_angle(t: &HeightTarget) -> Result<f64, Problem> {
         Ok(found) if found.miss.abs() < 1e-3 => Ok(found.at),
         _ => Err(Problem::new("value", said("fault-arm-out-of-travel"), said("fault-nearer-level"))),
     }
+}
+
+/// Settled height a turn gives on this car: by what is turned, and by turns that were recorded with what they gave, mm.
+#[must_use]
+pub(crate) fn per_turn(turned: Turned, records: &[(f64, f64)]) -> PerTurn {
+    learn_per_turn(Turned::usual(turned.collar()), records)
 }
 
 /// The turns a gain takes.

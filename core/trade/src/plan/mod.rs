@@ -42,6 +42,7 @@ pub use angle::AngleName;
 pub use answer::{plan, plan_within, set_edits};
 pub(crate) use begin::begin;
 pub use begin::fitted_parts;
+pub(crate) use bench::turns as turns_in_words;
 pub use bench::{Bench, Sensitivity, SettingLine};
 pub use budget::Budget;
 pub use car::{
@@ -54,6 +55,7 @@ pub use checks::{Check, CheckKind};
 pub use curves::CurvePoint;
 pub use expected::AS_READ;
 pub use height::{PlanState, Way, WayKind};
+pub(crate) use height_target::per_turn;
 pub use height_target::{ByTurning, HeightAnswer, HeightTarget, TargetKind, Turned, height_for};
 pub use input::{Moves, PlanInput, SideReadings, Unread};
 pub use judge::{READABLE_DEG, READABLE_TOE_DEG, Shortfall, SolvedSetting};

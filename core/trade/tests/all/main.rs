@@ -33,6 +33,7 @@ mod prove;
 mod proved;
 mod reading_tables;
 mod readings;
+mod returned;
 mod shop;
 mod square;
 mod stage;

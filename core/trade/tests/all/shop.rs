@@ -68,6 +68,7 @@ impl Shop {
             parts: Vec::new(),
             withdrawn: Vec::new(),
             tyres: Vec::new(),
+            aftercare: Default::default(),
             events: Vec::new(),
         };
         let mut out = Self { bundle, minute: 0 };

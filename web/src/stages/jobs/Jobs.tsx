@@ -5,6 +5,9 @@ import { listJobs } from '../../api/calls';
 import { Button } from '@mui/material';
 import { useInfiniteQuery } from '@tanstack/react-query';
 import { useState } from 'react';
+import { ClosedJobs } from './ClosedJobs';
+import { ComingBack, isDue } from './ComingBack';
+import { JobRow, ticketNo } from './JobRow';
 import { useDebounced } from '../../ui/useDebounced';
 import { Link, useNavigate } from 'react-router';
 import type { JobLine } from '../../api/client';
@@ -19,8 +22,6 @@ import { outlines } from '../../ui/outlines';
 import { useSettings } from '../../ui/settings';
 import { stagesOf, useShop } from '../../shell/ticket';
 import { length, signed } from '../../units/print';
-
-const ticketNo = (j: JobLine) => `Ticket ${String(j.job.ticket).padStart(4, '0')}`;
 
 /** What the job waits for, and the word on its button. */
 function next(j: JobLine): {
@@ -48,6 +49,10 @@ function next(j: JobLine): {
     };
   if (j.job.stage === 'set')
     return { glyph: 'gate', word: 'Setting', line: j.job.complaint, act: 'Open setting sheet', to: 'set' };
+  if (j.job.stage === 'prove')
+    return { glyph: 'watch', word: 'Proved', line: j.job.complaint, act: 'Hand it over', to: 'handover' };
+  if (j.job.stage === 'return')
+    return { glyph: 'watch', word: 'Back', line: j.job.complaint, act: 'See how it came back', to: 'return' };
   if (j.job.kind === 'check')
     return { glyph: 'watch', word: 'Read', line: j.job.complaint, act: 'See what was found', to: 'read' };
   const parts = j.fitted ? `${j.fitted} part${j.fitted > 1 ? 's' : ''} on` : 'No parts on';
@@ -84,22 +89,23 @@ export default function Jobs() {
   });
   const all = jobs.data?.pages.flat() ?? [];
   const bays = all.filter((j) => j.job.bay);
-  const waiting = all.filter((j) => !j.job.bay);
+  const waiting = all.filter((j) => !j.job.bay && !isDue(j));
   return (
     <div className="app">
       <header className="strip" style={{ alignItems: 'center' }}>
         <div style={{ width: 84, flex: 'none', display: 'flex', justifyContent: 'center' }}>
           <Logo />
         </div>
-        <div style={{ flex: '0 1 330px', minWidth: 0 }}>
+        <div style={{ flex: '0 1 250px', minWidth: 0 }}>
           <div className="fig" style={{ fontSize: 36, fontWeight: 800 }}>
             Bold Stance
           </div>
           <div style={{ color: 'var(--chalk2)', marginTop: 6 }}>{shop.data?.name}</div>
         </div>
-        <div className="tablet-up" style={{ display: 'flex', gap: 36, flex: 1 }}>
+        <div className="tablet-up" style={{ display: 'flex', gap: 26, flex: 1 }}>
           <Count n={bays.length} word="in bays" />
           <Count n={waiting.length} word="waiting" />
+          <Count n={all.filter(isDue).length} word="coming back" />
         </div>
         <div
           style={{
@@ -193,7 +199,15 @@ export default function Jobs() {
           </Plain>
         </div>
       </nav>
-      <main className="main" style={{ gridTemplateRows: 'auto 1fr', alignContent: 'start' }}>
+      <main
+        className="main"
+        style={{
+          gridTemplateRows: 'none',
+          gridAutoRows: 'max-content',
+          alignContent: 'start',
+          overflowY: 'auto',
+        }}
+      >
         {jobs.isError && (
           <section className="pane" style={{ padding: 20 }} role="alert">
             <span className="plate">
@@ -223,42 +237,7 @@ export default function Jobs() {
             <span className="small mut">newest first</span>
           </div>
           {waiting.map((j) => (
-            <Link
-              key={j.job.id}
-              to={`/job/${j.job.id}/${next(j).to}`}
-              style={{
-                display: 'flex',
-                gap: 18,
-                alignItems: 'center',
-                borderTop: '1px solid var(--line)',
-                padding: '6px 18px',
-                minHeight: 62,
-                color: 'inherit',
-                textDecoration: 'none',
-              }}
-            >
-              <svg width="118" height="50" viewBox="0 0 118 50" aria-hidden="true" style={{ flex: 'none' }}>
-                <path d="M0 47H118" stroke="var(--edge)" strokeWidth="1.2" />
-                <Car
-                  kind={j.silhouette}
-                  x={4}
-                  ground={47}
-                  scale={105 / (outlines[j.silhouette]?.len ?? 5000)}
-                  stroke="var(--ink)"
-                  width={1.3}
-                />
-              </svg>
-              <span style={{ flex: 1, minWidth: 0 }}>
-                <b style={{ fontSize: 16 }}>{j.vehicle}</b>
-                <span className="small mut" style={{ display: 'block' }}>
-                  {ticketNo(j)} · {j.job.complaint || 'no wish written down'}
-                </span>
-              </span>
-              <span className="word tablet-up" style={{ width: 150 }}>
-                <Glyph name={next(j).glyph} size={18} />
-                {next(j).word}
-              </span>
-            </Link>
+            <JobRow key={j.job.id} j={j} to={next(j).to} glyph={next(j).glyph} word={next(j).word} />
           ))}
           {jobs.hasNextPage && (
             <div style={{ padding: '10px 18px 16px' }}>
@@ -278,6 +257,8 @@ export default function Jobs() {
             </p>
           )}
         </section>
+        <ComingBack jobs={all} />
+        <ClosedJobs />
       </main>
       {shopOpen && <ShopDialog close={() => setShopOpen(false)} />}
       <Keys open={keys} close={() => setKeys(false)} />
@@ -291,7 +272,7 @@ function Count({ n, word }: { n: number; word: string }) {
       <span className="fig" style={{ fontSize: 46, fontWeight: 800 }}>
         {n}
       </span>
-      <span style={{ color: 'var(--chalk2)', fontWeight: 600 }}>{word}</span>
+      <span style={{ color: 'var(--chalk2)', fontWeight: 600, whiteSpace: 'nowrap' }}>{word}</span>
     </span>
   );
 }

@@ -8,6 +8,8 @@ import { MemoryRouter } from 'react-router';
 import { afterEach, beforeEach, expect, it, vi } from 'vitest';
 import type { JobLine } from '../../api/client';
 import { SettingsProvider } from '../../ui/settings';
+import { dayFrom } from '../../units/days';
+import { dueWord } from './ComingBack';
 import Jobs from './Jobs';
 
 // The client takes fetch when it is loaded, before any test runs.
@@ -31,7 +33,7 @@ const server = vi.hoisted(() => {
 
 const line = (
   ticket: number,
-  more: Partial<JobLine> & { bay?: number; stage?: string; kind?: string } = {},
+  more: Partial<JobLine> & { bay?: number; stage?: string; kind?: string; aftercare?: object } = {},
 ): JobLine =>
   ({
     job: {
@@ -41,6 +43,7 @@ const line = (
       bay: more.bay ?? null,
       kind: more.kind ?? 'height',
       stage: more.stage ?? 'plan',
+      aftercare: more.aftercare ?? {},
     },
     vehicle: `Car ${ticket}`,
     silhouette: 'pickup',
@@ -137,4 +140,37 @@ it('shows of a check only its own stages, and has nothing left to plan', async (
   expect(within(bays).getByText('1 of 3 read')).toBeTruthy();
   const [track] = within(bays).getAllByRole('img', { name: /^Stage/ });
   expect(track!.textContent).toBe('ArriveReadWear');
+});
+
+it('lists what is due, the soonest first, apart from what waits', async () => {
+  const on = (days: number) => dayFrom(days);
+  server.jobs = () => [
+    line(500, { aftercare: { next_look: { on: on(12), after_km: null } } }),
+    line(501, { aftercare: { next_look: { on: on(-2), after_km: 800 } } }),
+    line(502, { aftercare: { next_look: { on: null, after_km: 5000 } } }),
+    line(503),
+  ];
+  open();
+  const due = await screen.findByTestId('coming-back');
+  const words = [...due.querySelectorAll('a')].map((a) => a.textContent ?? '');
+  expect(words).toHaveLength(3);
+  expect(words[0]).toContain('Car 501');
+  expect(words[0]).toContain('2 days overdue or 800');
+  expect(words[1]).toContain('in 12 days');
+  expect(words[2]).toContain('after 5');
+  expect(waiting().textContent).toContain('Car 503');
+  expect(waiting().textContent).not.toContain('Car 500');
+  expect([dueWord(0), dueWord(1), dueWord(-1)]).toEqual(['due today', 'in 1 day', '1 day overdue']);
+});
+
+it('fetches closed jobs only when somebody asks', async () => {
+  server.jobs = (q) =>
+    q.get('closed') === 'true'
+      ? [line(9, { aftercare: { closed: { at: '2026-01-02T10:00:00Z', signed: 'A' } } })]
+      : [];
+  open();
+  await screen.findByText('Bays are free');
+  expect(screen.queryByText('Car 9')).toBeNull();
+  await userEvent.click(screen.getByTestId('closed-jobs'));
+  await screen.findByText('Car 9');
 });

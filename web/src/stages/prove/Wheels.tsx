@@ -5,7 +5,7 @@ import { Glyph, Half, type GlyphName } from '../../ui/glyphs';
 import { Plain } from '../../ui/Press';
 import { useSettings } from '../../ui/settings';
 import { angle, type AngleForm } from '../../units/print';
-import { worstOf } from './quoits';
+import { wayOf, worstOf } from './quoits';
 
 type Wheel = Schemas['WheelProved'];
 
@@ -22,9 +22,8 @@ export function standsAs(w: Wheel, form: AngleForm): { glyph: GlyphName; word: s
     default: {
       const worst = worstOf(w);
       const by = angle(Math.abs(worst?.off_aim_deg ?? 0), form, digits(worst?.angle ?? ''));
-      return worst?.past
-        ? { glyph: 'past', word: `${worst.angle} past ${by}` }
-        : { glyph: 'short', word: `${worst?.angle ?? ''} short ${by}` };
+      if (!worst) return { glyph: 'short', word: 'Off aim' };
+      return { glyph: worst.past ? 'past' : 'short', word: `${worst.angle} ${by} ${wayOf(worst)}` };
     }
   }
 }

@@ -79,7 +79,7 @@ describe('what is drawn of an axle', () => {
     expect(l!.hop).toEqual([-0.8, 4.8]);
     expect(r!.hop).toBeUndefined();
     expect(quoitsOf(both, left, 'front', true)[1]!.hop).toEqual([-0.8, 4.8]);
-    expect(l!.off).toEqual({ word: 'caster', by: 0.2, past: true });
+    expect(l!.off).toEqual({ word: 'caster', by: 0.2, way: 'past' });
     expect(quoitsOf(both, undefined, 'rear', true)).toEqual([]);
   });
   it('has no peg before it was read, and a hollow one when it is stale', () => {
@@ -175,7 +175,7 @@ it('tells of every wheel how it stands, and picks its axle', async () => {
       />
     </SettingsProvider>,
   );
-  expect(screen.getByTestId('wheel-front-left').textContent).toContain('caster past 0.2°');
+  expect(screen.getByTestId('wheel-front-left').textContent).toContain('caster 0.2° past');
   expect(screen.getByTestId('wheel-front-left').textContent).toContain('caster, otherwise');
   expect(screen.getByTestId('wheel-front-right').textContent).toContain('On aim');
   expect(screen.getByTestId('wheel-rear-left').textContent).toContain('Not read');

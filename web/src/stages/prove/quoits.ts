@@ -36,6 +36,9 @@ export function worstOf(w: Wheel): Angle | undefined {
     .toSorted((a, b) => Math.abs(b.off_aim_deg) - Math.abs(a.off_aim_deg))[0];
 }
 
+/** Turned through its window, or over or under it. */
+export const wayOf = (a: Angle) => (a.past ? 'past' : a.off_aim_deg > 0 ? 'over' : 'under');
+
 export function quoitsOf(p: Proved, left: Left | undefined, axle: AxleName, toeDone: boolean): Quoit[] {
   const second = secondOf(p, axle);
   return p.wheels
@@ -68,7 +71,7 @@ export function quoitsOf(p: Proved, left: Left | undefined, axle: AxleName, toeD
                 ]
               : undefined,
           hop: turns && next ? [next.expect[0]!, next.expect[second === 'toe' ? 2 : 1]!] : undefined,
-          off: worst && { word: worst.angle, by: Math.abs(worst.off_aim_deg), past: worst.past },
+          off: worst && { word: worst.angle, by: Math.abs(worst.off_aim_deg), way: wayOf(worst) },
         },
       ];
     });

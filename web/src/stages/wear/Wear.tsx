@@ -1,5 +1,6 @@
 // Wear: all four tyres before and after setting, what a change is worth, depths, rotation, and causes.
 import { useState } from 'react';
+import { useSearchParams } from 'react-router';
 import { useBench } from '../../shell/ticket';
 import { useKeys } from '../../shell/bindings';
 import { ReadingsFirst, Waiting } from '../../shell/ReadingsFirst';
@@ -15,7 +16,8 @@ import { TreadPane } from './TreadPane';
 
 export default function Wear() {
   const { ticket, draft, input } = useBench();
-  const [mode, setMode] = useState<Mode>('tread');
+  const [params] = useSearchParams();
+  const [mode, setMode] = useState<Mode>(params.get('mode') === 'depths' ? 'depths' : 'tread');
   const [place, setPlace] = useState<Place>('left_front');
   const [otherId, setOther] = useState('');
   const [chosen, setKm] = useState<number>();

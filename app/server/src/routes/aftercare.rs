@@ -1,0 +1,63 @@
+//! After the setting: the car comes back, is trimmed, is looked at again on a day, is closed and reopened.
+
+use super::plans::sheet_now;
+use super::{AUTHOR, Doc, jobs};
+use crate::AppState;
+use crate::once::{Begun, Once, again};
+use crate::pool::Peer;
+use crate::problem::{ApiError, ProblemDocument};
+use actix_web::http::StatusCode;
+use actix_web::{HttpResponse, post, web};
+use bold_stance_store::job::{self, Stage};
+use bold_stance_store::{event, plan, visit};
+use bold_stance_trade::job::AfterAct;
+use bold_stance_trade::reading::Visit;
+use chrono::Utc;
+use serde::Deserialize;
+use utoipa::ToSchema;
+use uuid::Uuid;
+
+/// Something done after the setting.
+#[derive(Debug, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct DoAfter {
+    /// Version of the ticket it is based on.
+    pub version: i32,
+    /// What.
+    pub what: AfterAct,
+}
+
+/// Keeps something that was done after the setting.
+#[utoipa::path(post, path = "/api/v1/jobs/{id}/aftercare", operation_id = "doAfter", params(("id" = Uuid, Path)), request_body = DoAfter,
+    responses((status = 200, body = jobs::Ticket), (status = 404, body = ProblemDocument), (status = 409, body = ProblemDocument), (status = 422, body = ProblemDocument)))]
+#[post("/api/v1/jobs/{id}/aftercare")]
+pub async fn do_after(
+    state: web::Data<AppState>,
+    id: web::Path<Uuid>,
+    Doc(d): Doc<DoAfter>,
+    once: Once,
+) -> Result<HttpResponse, ApiError> {
+    let mut tx = match once.begin(&state).await? {
+        Begun::New(tx) => tx,
+        Begun::Before(status, body) => return Ok(again(status, body)),
+    };
+    let of = job::get(&mut tx, *id).await?;
+    // A trim is ordered by how the car came back, which hangs on its plan.
+    let returned = match (&d.what, of.plan_id) {
+        (AfterAct::Trimmed { .. }, Some(plan)) => {
+            let p = plan::get(&mut tx, plan).await?;
+            sheet_now(&state, &mut tx, &p, &Peer::default()).await?.returned
+        }
+        _ => None,
+    };
+    let care = of.aftercare.after(&d.what, returned.as_ref(), (Utc::now(), AUTHOR))?;
+    job::keep_aftercare(&mut tx, *id, d.version, &care).await?;
+    if matches!(d.what, AfterAct::CameBack { .. }) {
+        visit::open_again(&mut tx, state.shop.id, *id, Visit::Returned, AUTHOR).await?;
+        job::reach_stage(&mut tx, *id, Stage::Return).await?;
+    }
+    let detail = serde_json::to_value(&d.what).unwrap_or_default();
+    event::record(&mut tx, state.shop.id, Some(*id), AUTHOR, d.what.event(), detail).await?;
+    let t = jobs::ticket(&state, &mut tx, *id).await?;
+    once.answer(tx, StatusCode::OK, &t).await
+}

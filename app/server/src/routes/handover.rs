@@ -1,0 +1,44 @@
+//! The page for the owner of the car.
+
+use super::plans::sheet_now;
+use super::{jobs, wear};
+use crate::AppState;
+use crate::pool::Peer;
+use crate::problem::{ApiError, ProblemDocument};
+use actix_web::{HttpResponse, get, web};
+use bold_stance_store::plan;
+use bold_stance_trade::job::{Done, Handover, HandoverOf};
+use bold_stance_trade::plan::CarInput;
+use uuid::Uuid;
+
+/// What the owner is told of a plan as its job stands.
+#[utoipa::path(get, path = "/api/v1/plans/{id}/handover", operation_id = "handover", params(("id" = Uuid, Path)),
+    responses((status = 200, body = Handover), (status = 404, body = ProblemDocument), (status = 422, body = ProblemDocument)))]
+#[get("/api/v1/plans/{id}/handover")]
+pub async fn handover(
+    state: web::Data<AppState>,
+    id: web::Path<Uuid>,
+    peer: Peer,
+) -> Result<HttpResponse, ApiError> {
+    let mut tx = state.store.tx(state.shop.id).await?;
+    let p = plan::get(&mut tx, *id).await?;
+    let sheet = sheet_now(&state, &mut tx, &p, &peer).await?;
+    let t = jobs::ticket(&state, &mut tx, p.job_id).await?;
+    let log = wear::log_of(&mut tx, t.job.vehicle_id).await?;
+    let input = CarInput { base: t.base, plan: p.document };
+    let page = state.pool.run(&peer, move |_| {
+        let done: Vec<&Done> = t.done.iter().filter(|d| d.plan_id == p.id).collect();
+        let of = HandoverOf {
+            facts: &t.vehicle.facts,
+            readings: &t.readings,
+            done: &done,
+            care: &t.job.aftercare,
+            input: &input,
+            sheet: &sheet,
+            tyres: &t.tyres,
+            log: &log,
+        };
+        of.page()
+    });
+    Ok(HttpResponse::Ok().json(page.await?))
+}

@@ -1,0 +1,282 @@
+//! What happens to a job once it is set: every time the car comes back, what was trimmed then, when it is looked at next,
+//! and that it is closed.
+
+use super::returned::Returned;
+use crate::plan::Turned;
+use crate::sheet::CouldNot;
+use bold_stance_car::vehicle::Axles;
+use bold_stance_kinematics::geometry::{Axle, Side};
+use bold_stance_units::parse_count;
+use bold_stance_units::problem::{Problem, in_range};
+use bold_stance_units::said::{Said, said};
+use chrono::{DateTime, Duration, NaiveDate, Utc};
+use serde::{Deserialize, Serialize};
+
+/// A corner trimmed by its collar or bolt.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
+#[serde(deny_unknown_fields)]
+pub struct Trim {
+    /// When, UTC.
+    pub at: DateTime<Utc>,
+    /// Who.
+    pub author: String,
+    /// Which axle.
+    pub axle: Axle,
+    /// Which side.
+    pub side: Side,
+    /// What was ordered, turns, up positive.
+    pub ordered_turns: f64,
+    /// What was really turned, turns, up positive.
+    pub turns: f64,
+    /// The order in workshop words.
+    pub words: Said,
+    /// What was typed where it was not as ordered.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub typed: Option<String>,
+    /// Why it was not.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub could_not: Option<CouldNot>,
+}
+
+/// The car came back.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
+#[serde(deny_unknown_fields)]
+pub struct CarBack {
+    /// When, UTC.
+    pub at: DateTime<Utc>,
+    /// Who took it in.
+    pub author: String,
+    /// Driven since it left, km; none where nobody knows.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub driven_km: Option<f64>,
+    /// What was trimmed, oldest first: nothing later rewrites it.
+    #[serde(default, skip_serializing_if = "Vec::is_empty")]
+    pub trims: Vec<Trim>,
+}
+
+/// When it is looked at next: at whichever comes first.
+#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
+#[serde(deny_unknown_fields)]
+pub struct NextLook {
+    /// On a day.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub on: Option<NaiveDate>,
+    /// After a distance from now, km.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub after_km: Option<f64>,
+}
+
+/// A job that is done with.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
+#[serde(deny_unknown_fields)]
+pub struct Closed {
+    /// When, UTC.
+    pub at: DateTime<Utc>,
+    /// Who closed it.
+    pub signed: String,
+}
+
+/// Everything after the setting.
+#[derive(Debug, Clone, PartialEq, Default, Serialize, Deserialize)]
+#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
+#[serde(default, deny_unknown_fields)]
+pub struct Aftercare {
+    /// Every time it came back, oldest first.
+    #[serde(skip_serializing_if = "Vec::is_empty")]
+    pub returns: Vec<CarBack>,
+    /// What is turned for height on each axle, where somebody said so.
+    pub turned: Axles<Option<Turned>>,
+    /// When it is looked at next.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub next_look: Option<NextLook>,
+    /// Set once it is closed.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub closed: Option<Closed>,
+}
+
+/// Something done after the setting.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
+#[serde(tag = "act", rename_all = "snake_case", deny_unknown_fields)]
+pub enum AfterAct {
+    /// The car came back.
+    CameBack {
+        /// Driven since it left, km.
+        #[serde(default)]
+        driven_km: Option<f64>,
+    },
+    /// What is turned for height on an axle.
+    TurnsBy {
+        /// Which axle.
+        axle: Axle,
+        /// What; none where nothing is.
+        #[serde(default)]
+        turned: Option<Turned>,
+    },
+    /// A corner was trimmed as its order says.
+    Trimmed {
+        /// Which axle.
+        axle: Axle,
+        /// Which side.
+        side: Side,
+        /// Turns as the order counts, where it was not as ordered; the other way with a minus.
+        #[serde(default)]
+        amount: String,
+        /// Why it was not turned as ordered.
+        #[serde(default)]
+        could_not: Option<CouldNot>,
+    },
+    /// When it is looked at next; nothing named takes it back.
+    LookNext {
+        /// On a day.
+        #[serde(default)]
+        on: Option<NaiveDate>,
+        /// After a distance, km.
+        #[serde(default)]
+        after_km: Option<f64>,
+    },
+    /// The job is closed.
+    Close {
+        /// By whom.
+        signed: String,
+    },
+    /// A closed job is open again.
+    Reopen,
+}
+
+impl AfterAct {
+    /// What it is called among the events of a job.
+    #[must_use]
+    pub fn event(&self) -> &'static str {
+        match self {
+            Self::CameBack { .. } => "came back",
+            Self::TurnsBy { .. } => "height turned by",
+            Self::Trimmed { .. } => "trimmed",
+            Self::LookNext { .. } => "next look",
+            Self::Close { .. } => "closed",
+            Self::Reopen => "reopened",
+        }
+    }
+}
+
+/// Most returns of one job.
+const MOST_RETURNS: usize = 100;
+/// Two of them nearer than this are one pressed twice, minutes.
+const APART_MIN: i64 = 5;
+/// Turns more than this are no trim.
+const MOST_TURNS: f64 = 40.0;
+
+impl Aftercare {
+    /// The time it came back last.
+    #[must_use]
+    pub fn last(&self) -> Option<&CarBack> {
+        self.returns.last()
+    }
+
+    /// Everything wrong with it, by field.
+    pub(super) fn problems(&self, at: &str) -> Vec<Problem> {
+        let mut out = Vec::new();
+        for (i, r) in self.returns.iter().enumerate() {
+            if let Some(km) = r.driven_km {
+                out.extend(in_range(&format!("{at}.returns.{i}.driven_km"), km, 0.0, 1e6, "km").err());
+            }
+            for (k, t) in r.trims.iter().enumerate() {
+                let f = format!("{at}.returns.{i}.trims.{k}.turns");
+                out.extend(in_range(&f, t.turns, -MOST_TURNS, MOST_TURNS, "turns").err());
+            }
+        }
+        out
+    }
+
+    /// The same after something was done. `returned` is how the car came back, as far as that is known.
+    ///
+    /// # Errors
+    /// A [`Problem`] at the field of the act that is wrong.
+    pub fn after(
+        mut self,
+        act: &AfterAct,
+        returned: Option<&Returned>,
+        (now, author): (DateTime<Utc>, &str),
+    ) -> Result<Self, Problem> {
+        match act {
+            AfterAct::CameBack { driven_km } => {
+                if let Some(km) = driven_km {
+                    in_range("driven_km", *km, 0.0, 1e6, "km")?;
+                }
+                let again = self.last().is_some_and(|r| now - r.at < Duration::minutes(APART_MIN));
+                if again || self.returns.len() >= MOST_RETURNS {
+                    return Err(Problem::new("act", said("back-already"), said("back-already-right")));
+                }
+                let (at, author) = (now, author.to_owned());
+                self.returns.push(CarBack { at, author, driven_km: *driven_km, trims: Vec::new() });
+                // It is here: what was due is met, and the job is open.
+                (self.next_look, self.closed) = (None, None);
+            }
+            AfterAct::TurnsBy { axle, turned } => {
+                if let Some(Turned::Collar { pitch_mm, motion_ratio }) = turned {
+                    if let Some(p) = pitch_mm {
+                        in_range("turned.pitch_mm", *p, 0.5, 6.0, "mm a turn")?;
+                    }
+                    if let Some(r) = motion_ratio {
+                        in_range("turned.motion_ratio", *r, 0.2, 1.5, "of the wheel's travel")?;
+                    }
+                }
+                self.turned[*axle] = *turned;
+            }
+            AfterAct::Trimmed { axle, side, amount, could_not } => {
+                let corner = returned
+                    .and_then(|r| r.corners.iter().find(|c| c.axle == *axle && c.side == *side))
+                    .and_then(|c| c.trim.as_ref());
+                let (Some(order), Some(back)) = (corner, self.returns.last_mut()) else {
+                    return Err(Problem::new("side", said("trim-not-there"), said("trim-not-there-right")));
+                };
+                let typed = amount.trim();
+                let way = order.turns.signum();
+                let turns = match (typed, could_not) {
+                    ("", None) => order.turns,
+                    ("", Some(_)) => 0.0,
+                    _ => way * parse_count("amount", typed)?,
+                };
+                in_range("amount", turns, -MOST_TURNS, MOST_TURNS, "turns")?;
+                back.trims.push(Trim {
+                    at: now,
+                    author: author.to_owned(),
+                    axle: *axle,
+                    side: *side,
+                    ordered_turns: order.turns,
+                    turns,
+                    words: order.words.clone(),
+                    typed: (!typed.is_empty()).then(|| typed.to_owned()),
+                    could_not: *could_not,
+                });
+            }
+            AfterAct::LookNext { on, after_km } => {
+                if let Some(km) = after_km {
+                    in_range("after_km", *km, 1.0, 200_000.0, "km")?;
+                }
+                if on.is_some_and(|d| d < now.date_naive()) {
+                    return Err(Problem::new("on", said("look-past"), said("look-past-right")));
+                }
+                self.next_look =
+                    (on.is_some() || after_km.is_some()).then_some(NextLook { on: *on, after_km: *after_km });
+            }
+            AfterAct::Close { signed } => {
+                let name = signed.trim();
+                if !(2..=60).contains(&name.chars().count()) {
+                    return Err(Problem::new("signed", said("not-signed"), said("not-signed-right")));
+                }
+                self.closed = Some(Closed { at: now, signed: name.to_owned() });
+            }
+            AfterAct::Reopen => {
+                if self.closed.take().is_none() {
+                    return Err(Problem::new("act", said("not-closed"), said("not-closed-right")));
+                }
+            }
+        }
+        Ok(self)
+    }
+}

@@ -1,0 +1,155 @@
+//! A car from its sheet to the end: set, proved and accepted by name, handed over, back with 9 mm lost at one corner and turned
+//! up again, due on a day, closed and opened again. At 1280 x 800, the return on a phone.
+#![allow(clippy::unwrap_used, clippy::expect_used, clippy::panic, missing_docs)]
+
+mod harness;
+use harness::App;
+use serde_json::Value;
+
+/// What is said of an angle of a front wheel, degrees.
+fn said(sheet: &Value, side: &str, angle: &str) -> f64 {
+    let wheels = sheet["proved"]["wheels"].as_array().unwrap();
+    let w = wheels.iter().find(|w| w["axle"] == "front" && w["side"] == side).unwrap();
+    let a = w["angles"].as_array().unwrap().iter().find(|a| a["angle"] == angle).unwrap();
+    a["said_deg"].as_f64().unwrap()
+}
+
+#[tokio::test]
+async fn a_car_is_proved_handed_over_and_trimmed_when_it_comes_back() {
+    let a = App::start(1280, 800).await;
+    a.open("/").await;
+    let id = a.job("Tern estate").await;
+    let ticket = format!("/api/v1/jobs/{id}");
+    let plan = a.fetch(&ticket).await["job"]["plan_id"].as_str().unwrap().to_owned();
+    let at = format!("/api/v1/plans/{plan}/sheet");
+    let sheet = a.fetch(&at).await;
+
+    // Before anything is turned: said, and what is before it.
+    a.open(&format!("/job/{id}/prove")).await;
+    a.until("prove-headline", |t| t == "Nothing is turned yet").await;
+    a.press("to-set").await;
+    a.front_height_set(&sheet).await;
+    a.until("set-now", |t| t.starts_with("Cams")).await;
+    a.press("step-done").await;
+    a.until("set-now", |t| t.starts_with("Settle, re-sweep")).await;
+
+    // Read at the Prove stage before its gate has its turn: partial looks are welcome.
+    a.open(&format!("/job/{id}/prove")).await;
+    a.until("prove-headline", |t| t.starts_with("Read it")).await;
+    let now = a.fetch(&at).await;
+    for angle in ["camber", "caster"] {
+        a.gate_read(angle, "left", &format!("{:.2}", said(&now, "left", angle))).await;
+    }
+    let name = a.id("quoits-front").await.attr("aria-label").await.unwrap().unwrap();
+    assert!(name.contains("left front: said") && name.contains("right front: said"), "{name}");
+    // One that comes far off: named with side, angle and which way, with what could explain it and one look.
+    a.gate_read("camber", "right", &format!("{:.2}", said(&now, "right", "camber") + 2.6)).await;
+    a.gate_read("caster", "right", &format!("{:.2}", said(&now, "right", "caster"))).await;
+    a.until("prove-headline", |t| t.starts_with("Right front camber") || t.starts_with("Front camber")).await;
+    a.until("explains", |t| t.contains("in 100")).await;
+    a.until("prove-look", |t| t.starts_with("One look")).await;
+    a.until("wheel-front-right", |t| t.contains("camber") && t.contains("otherwise")).await;
+    a.gate_read("camber", "right", &format!("{:.2}", said(&now, "right", "camber"))).await;
+
+    // The rest of the sheet; its gate may be off aim on this car, then it is passed with a reason and a name.
+    a.open(&format!("/job/{id}/set")).await;
+    a.until("set-now", |t| t.starts_with("Settle, re-sweep")).await;
+    for side in ["left", "right"] {
+        let now = a.fetch(&at).await;
+        for angle in ["camber", "caster"] {
+            a.gate_read(angle, side, &format!("{:.2}", said(&now, side, angle))).await;
+        }
+    }
+    a.gate_ticks("reswept", 3).await;
+    pass(&a).await;
+    for title in ["Tie rods", "Tighten at ride height"] {
+        a.until("set-now", |t| t == title).await;
+        a.press("step-done").await;
+    }
+    a.until("set-now", |t| t.starts_with("Prove")).await;
+    a.open(&format!("/job/{id}/prove")).await;
+    a.gone("[data-testid=prove-waits]").await;
+    for side in ["left", "right"] {
+        let now = a.fetch(&at).await;
+        for angle in ["camber", "caster", "toe"] {
+            let unit = if angle == "toe" { " deg" } else { "" };
+            a.gate_read(angle, side, &format!("{:.2}{unit}", said(&now, side, angle))).await;
+        }
+    }
+    a.gate_ticks("proved", 2).await;
+    // Nobody stands for it yet.
+    a.fill("[data-testid=gate-signed]", "x").await;
+    assert!(a.id("gate-pass").await.attr("disabled").await.unwrap().is_some());
+    pass(&a).await;
+    a.until("prove-signed", |t| t.contains("Accepted by Specialist A")).await;
+
+    // The page for the owner: what was read and done, what is not promised.
+    a.press("to-handover").await;
+    a.until("ho-front-left", |t| t.contains("→") && !t.contains("not read")).await;
+    let page = a.text("handover").await;
+    for words in
+        ["What was done", "Tie rods", "Please watch", "Headlights", "Not read, not promised", "Brakes"]
+    {
+        assert!(page.contains(words), "{words} in {page}");
+    }
+
+    // Two weeks on, on a phone: due first, then here with 9 mm lost at the right front.
+    a.c.set_window_size(390, 844).await.unwrap();
+    a.open(&format!("/job/{id}/return")).await;
+    a.until("return-headline", |t| t == "Not back yet").await;
+    a.press("look-next").await;
+    a.until("due", |t| t.contains("the sooner")).await;
+    a.fill("[data-testid=driven]", "six hundred").await;
+    a.el("[data-testid=driven][aria-invalid=true]").await;
+    a.fill("[data-testid=driven]", "610").await;
+    a.press("came-back").await;
+    a.until("return-headline", |t| t.starts_with("Roll it")).await;
+    let front = &sheet["answer"]["axles"]["front"];
+    let mm = |side: &str, less: f64| {
+        format!("{:.0} mm", front[side]["planned_height_mm"].as_f64().unwrap().round() - less)
+    };
+    for (side, less) in [("left", 0.0), ("right", 9.0)] {
+        a.press(&format!("corner-front-{side}")).await;
+        a.dialog_read("height", &mm(side, less)).await;
+    }
+    a.until("return-headline", |t| t.starts_with("Right front fell 9 mm")).await;
+    a.press("by-collar").await;
+    // 9 mm at 2 mm a turn.
+    a.until("trim-words", |t| t == "4 1/2 turns up").await;
+    a.fill("[data-testid=trim-really]", "a few").await;
+    a.press("trimmed").await;
+    a.until("trim", |t| t.contains("cannot be read")).await;
+    a.fill("[data-testid=trim-really]", "4 1/4").await;
+    a.press("trimmed").await;
+    a.until("trims", |t| t.contains("really 4 1/4")).await;
+    a.until("return-headline", |t| t.starts_with("Trimmed")).await;
+    a.press("tape").await;
+    a.dialog_read("height", &mm("right", 0.0)).await;
+    a.until("return-headline", |t| t == "It stands as it was set").await;
+    let back = a.fetch(&at).await["returned"].clone();
+    assert_eq!(back["driven_km"], 610.0);
+    assert_eq!(back["time"], 1);
+
+    // Closed by a name: gone from the open jobs, found among the closed, and open again when it is here again.
+    a.fill("[data-testid=close-name]", "Specialist A").await;
+    a.press("close-job").await;
+    a.until("job-closed", |t| t.contains("Specialist A")).await;
+    let open = a.fetch("/api/v1/jobs").await;
+    assert!(open.as_array().unwrap().iter().all(|j| j["job"]["id"] != id.as_str()));
+    let closed = a.fetch("/api/v1/jobs?closed=true").await;
+    assert_eq!(closed.as_array().unwrap().len(), 1);
+    a.press("reopen").await;
+    a.gone("[data-testid=job-closed]").await;
+    a.finish().await;
+}
+
+/// Opens the gate in hand under a name; with a reason where something is off.
+async fn pass(a: &App) {
+    if a.c.find(fantoccini::Locator::Css("[data-testid=gate-reason]")).await.is_ok() {
+        a.fill("[data-testid=gate-reason]", "as far as these cams go").await;
+    }
+    if a.c.find(fantoccini::Locator::Css("[data-testid=gate-signed]")).await.is_ok() {
+        a.fill("[data-testid=gate-signed]", "Specialist A").await;
+    }
+    a.press("gate-pass").await;
+}
