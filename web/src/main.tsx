@@ -6,6 +6,7 @@ import './theme/plan.css';
 import './theme/wear.css';
 import './theme/prove.css';
 import './theme/handover.css';
+import './theme/memory.css';
 import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
 import { createRoot } from 'react-dom/client';
 import { App } from './shell/App';

@@ -47,6 +47,7 @@ use utoipa::OpenApi;
         routes::plans::mark,
         routes::plans::turned,
         routes::aftercare::do_after,
+        routes::memory::memory,
         routes::handover::handover,
         routes::parts::list,
         routes::parts::keep,

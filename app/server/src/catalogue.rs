@@ -2,8 +2,9 @@
 
 use crate::AppState;
 use crate::problem::ApiError;
-use bold_stance_store::{shop_aim, shop_part};
+use bold_stance_store::{done, shop_aim, shop_part};
 use bold_stance_trade::aim::Aim;
+use bold_stance_trade::memory::Memory;
 use bold_stance_trade::part::Part;
 use serde::Serialize;
 use std::sync::{Arc, RwLock};
@@ -40,14 +41,22 @@ pub struct ShelfPart {
 pub struct Shelf {
     /// All of them.
     pub parts: Vec<ShelfPart>,
+    /// What proved cars taught of them.
+    pub memory: Memory,
 }
 
 impl Shelf {
+    /// A part as plans take it: as the shop knows it, or as it is sold.
+    fn taken(&self, p: &Part, as_sold: bool) -> Part {
+        if as_sold { p.clone() } else { self.memory.known_part(p) }
+    }
+
     /// Parts to choose from, and those of `fitted` that are retired.
     #[must_use]
-    pub fn offered(&self, fitted: &[String]) -> Vec<Part> {
+    pub fn offered(&self, fitted: &[String], as_sold: bool) -> Vec<Part> {
         let named = |p: &Part| fitted.iter().any(|f| f.split('@').next() == Some(p.id.as_str()));
-        self.parts.iter().filter(|s| !s.retired || named(&s.part)).map(|s| s.part.clone()).collect()
+        let on = self.parts.iter().filter(|s| !s.retired || named(&s.part));
+        on.map(|s| self.taken(&s.part, as_sold)).collect()
     }
 
     /// What a job planned here has to carry along to be planned alike elsewhere: parts that do not ship so, and the ids of
@@ -61,10 +70,11 @@ impl Shelf {
 
     /// The parts of `fitted` alone, where the rest of the catalogue says nothing.
     #[must_use]
-    pub fn only(&self, fitted: &[String]) -> Vec<Part> {
+    pub fn only(&self, fitted: &[String], as_sold: bool) -> Vec<Part> {
         let named =
             |p: &Part| fitted.iter().any(|f| *f == p.id || f.split('@').next() == Some(p.id.as_str()));
-        self.parts.iter().map(|s| &s.part).filter(|p| named(p)).cloned().collect()
+        let on = self.parts.iter().map(|s| &s.part).filter(|p| named(p));
+        on.map(|p| self.taken(p, as_sold)).collect()
     }
 }
 
@@ -120,7 +130,8 @@ impl AppState {
                 }),
             }
         }
-        let shelf = Arc::new(Shelf { parts });
+        let memory = Memory::of(&done::taught(&mut tx).await?);
+        let shelf = Arc::new(Shelf { parts, memory });
         if let Ok(mut c) = self.shelf_cache.0.write() {
             *c = Some((Instant::now(), shelf.clone()));
         }

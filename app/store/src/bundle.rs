@@ -5,6 +5,7 @@ use crate::{Result, Tx, event, job, note, plan, reading, shop_part, tread, vehic
 use base64::Engine;
 use base64::prelude::BASE64_STANDARD as STANDARD;
 use bold_stance_trade::job::{BundlePlan, JOB_FORMAT, JobBundle, Note, Reading};
+use bold_stance_trade::memory::Memory;
 use bold_stance_trade::part::Part;
 use sqlx::types::Json;
 use std::collections::HashMap;
@@ -14,7 +15,13 @@ use uuid::Uuid;
 ///
 /// # Errors
 /// Database errors.
-pub async fn of_job(tx: &mut Tx, id: Uuid, parts: Vec<Part>, withdrawn: Vec<String>) -> Result<JobBundle> {
+pub async fn of_job(
+    tx: &mut Tx,
+    id: Uuid,
+    parts: Vec<Part>,
+    withdrawn: Vec<String>,
+    memory: Memory,
+) -> Result<JobBundle> {
     let j = job::get(tx, id).await?;
     let plans = plan::of_job(tx, id).await?;
     Ok(JobBundle {
@@ -38,6 +45,7 @@ pub async fn of_job(tx: &mut Tx, id: Uuid, parts: Vec<Part>, withdrawn: Vec<Stri
         tyres: tread::of_vehicle(tx, j.vehicle_id).await?.iter().map(tread::StoredTyre::logged).collect(),
         notes: notes_with_photos(tx, id).await?,
         aftercare: j.aftercare,
+        memory,
         events: event::of_job(tx, id).await?,
     })
 }

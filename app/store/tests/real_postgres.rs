@@ -11,6 +11,7 @@ use bold_stance_store::{
 };
 use bold_stance_trade::aim::shipped_aims;
 use bold_stance_trade::job::{JobBundle, Note, PhotoSize, Reading, VehicleFacts, present_form, standing};
+use bold_stance_trade::memory::Memory;
 use bold_stance_trade::part::shipped_parts;
 use bold_stance_trade::reading::{
     Answers, Correction, CorrectionKind, Jack, Method, Place, Quantity, RawEntry, ReadAxle, ReadSide,
@@ -462,12 +463,13 @@ async fn a_bundle_comes_back_as_it_left() {
     let mut tx = store.tx(s.id).await.unwrap();
     let shipped = shipped_parts().unwrap();
     for line in job::list(&mut tx, Asked::default(), 100).await.unwrap() {
-        let out = bundle::of_job(&mut tx, line.job.id, Vec::new(), Vec::new()).await.unwrap();
+        let out =
+            bundle::of_job(&mut tx, line.job.id, Vec::new(), Vec::new(), Memory::default()).await.unwrap();
         let text = serde_json::to_vec(&out).unwrap();
         let read = JobBundle::from_json(&text).unwrap();
         assert_eq!((&read, serde_json::to_vec(&read).unwrap()), (&out, text));
         let id = bundle::insert(&mut tx, s.id, &read, &shipped).await.unwrap();
-        let mut back = bundle::of_job(&mut tx, id, Vec::new(), Vec::new()).await.unwrap();
+        let mut back = bundle::of_job(&mut tx, id, Vec::new(), Vec::new(), Memory::default()).await.unwrap();
         // Ids are of the shop that has it; everything else is as it was.
         for (a, b) in back.readings.iter_mut().zip(&out.readings) {
             assert_eq!(a.replaces.is_some(), b.replaces.is_some());
@@ -633,7 +635,7 @@ async fn jobs_past_a_page_are_there_and_are_found() {
     let mut paged = Vec::new();
     loop {
         let after = paged.last().map(|j: &job::JobLine| j.job.id);
-        let next = job::list(&mut tx, Asked { after, find: None }, 2).await.unwrap();
+        let next = job::list(&mut tx, Asked { after, ..Asked::default() }, 2).await.unwrap();
         if next.is_empty() {
             break;
         }
@@ -642,7 +644,7 @@ async fn jobs_past_a_page_are_there_and_are_found() {
     let page = job::list(&mut tx, Asked::default(), 100).await.unwrap();
     let ids = |l: &[job::JobLine]| l.iter().take(100).map(|j| j.job.id).collect::<Vec<_>>();
     assert_eq!(ids(&paged), ids(&page));
-    let nowhere = Asked { after: Some(Uuid::from_u128(9)), find: None };
+    let nowhere = Asked { after: Some(Uuid::from_u128(9)), ..Asked::default() };
     assert!(matches!(job::list(&mut tx, nowhere, 2).await, Err(StoreError::Missing { .. })));
     // The newest is on the first page, after the bays.
     let newest = page.iter().map(|j| j.job.ticket).max().unwrap();
@@ -652,11 +654,14 @@ async fn jobs_past_a_page_are_there_and_are_found() {
     seen.sort_unstable();
     seen.dedup();
     assert_eq!((seen.len(), count), (count, 130 + first_jobs(&store, s.id).await));
-    let found = job::list(&mut tx, Asked { after: None, find: Some("LANTERN") }, 10).await.unwrap();
+    let found = job::list(&mut tx, Asked { find: Some("LANTERN"), ..Asked::default() }, 10).await.unwrap();
     assert_eq!(found.len(), 1);
     let ticket = format!("{:04}", found[0].job.ticket);
-    assert_eq!(job::list(&mut tx, Asked { after: None, find: Some(&ticket) }, 10).await.unwrap().len(), 1);
-    assert!(job::list(&mut tx, Asked { after: None, find: Some("%") }, 10).await.unwrap().is_empty());
+    assert_eq!(
+        job::list(&mut tx, Asked { find: Some(&ticket), ..Asked::default() }, 10).await.unwrap().len(),
+        1
+    );
+    assert!(job::list(&mut tx, Asked { find: Some("%"), ..Asked::default() }, 10).await.unwrap().is_empty());
 }
 
 /// Jobs of the demo shop as committed.
@@ -692,7 +697,7 @@ async fn notes_stand_at_their_place_and_a_struck_one_loses_its_photo() {
     assert_eq!(note::photo(&mut tx, id, a.id).await.unwrap(), jpeg);
     // A job's file carries them, and gives them back to the byte.
     let parts = Vec::new();
-    let file = bundle::of_job(&mut tx, id, parts, Vec::new()).await.unwrap();
+    let file = bundle::of_job(&mut tx, id, parts, Vec::new(), Memory::default()).await.unwrap();
     assert!(file.problems().is_empty(), "{:?}", file.problems());
     let copy = bundle::insert(&mut tx, s.id, &file, &[]).await.unwrap();
     let there = note::of_job(&mut tx, copy).await.unwrap();

@@ -9,6 +9,7 @@
 pub mod aim;
 pub mod inspect;
 pub mod job;
+pub mod memory;
 pub mod part;
 pub mod plan;
 pub mod prove;

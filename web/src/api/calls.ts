@@ -105,6 +105,7 @@ export const markStep = (id: string, body: Schemas['MarkStep']) =>
   take(api.PUT('/api/v1/plans/{id}/done', { ...job(id), body }));
 export const doAfter = (id: string, body: Schemas['DoAfter']) =>
   take(api.POST('/api/v1/jobs/{id}/aftercare', { ...job(id), body }));
+export const getMemory = () => take(api.GET('/api/v1/shop/memory'));
 export const getHandover = (id: string) => take(api.GET('/api/v1/plans/{id}/handover', job(id)));
 export const turnedAgain = (id: string, body: Schemas['TurnedAgain']) =>
   take(api.POST('/api/v1/plans/{id}/turned', { ...job(id), body }));

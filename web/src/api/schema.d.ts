@@ -1039,6 +1039,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/shop/memory": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What the shop learned from the cars that were accepted at Prove. */
+        get: operations["shopMemory"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/shop/settings": {
         parameters: {
             query?: never;
@@ -1152,6 +1169,7 @@ export interface components {
         /** @description One adjuster of one side. */
         Adjuster: components["schemas"]["AdjusterKind"] & {
             held?: components["schemas"]["Held"] | null;
+            known?: components["schemas"]["Known"] | null;
             /** @description Cannot be turned as it is (knock-out tabs still in, plate welded). */
             locked?: boolean;
             /** @description Whether its throw, range or thread was measured on this car; else it is as usual or as claimed. */
@@ -3155,6 +3173,8 @@ export interface components {
         CarPlan: {
             /** @description What is wanted. */
             aim: components["schemas"]["Aim"];
+            /** @description Parts are taken as they are sold, not as the shop found them to be. */
+            as_sold?: boolean;
             /** @description Both axles. */
             axles?: components["schemas"]["Axles_AxlePlan"];
             /**
@@ -3271,6 +3291,22 @@ export interface components {
              * @description Nose down, degrees: how much higher the rear arch stands over the floor than the front one; none until both are known.
              */
             rake_deg?: number | null;
+        };
+        /** @description One car among the trials of a part. */
+        CarTrial: {
+            /** @description Ends of nine in ten. */
+            between: number[];
+            explained?: components["schemas"]["Said"] | null;
+            /**
+             * Format: int32
+             * @description Its ticket.
+             */
+            ticket: number;
+            /**
+             * Format: double
+             * @description Times what it is said to do.
+             */
+            times: number;
         };
         /** @description What the tyres are, what they carry and how they are driven. */
         CarTyres: {
@@ -3841,6 +3877,8 @@ export interface components {
              * @default null
              */
             signed: string | null;
+            /** @default null */
+            taught: components["schemas"]["Taught"] | null;
             /**
              * @description Its title.
              * @default
@@ -4342,6 +4380,23 @@ export interface components {
         FoundAdjuster: components["schemas"]["Adjuster"] & {
             right?: components["schemas"]["SideStands"] | null;
         };
+        /** @description What an adjuster was found to do. */
+        FoundGain: {
+            /**
+             * Format: double
+             * @description ln of what it does over what it is sold to do.
+             */
+            ln_times: number;
+            /** @description The adjuster. */
+            name: string;
+            /** @description The part it belongs to, by the id of its family; none for the car's own. */
+            part?: string | null;
+            /**
+             * Format: double
+             * @description Standard deviation of that.
+             */
+            sd: number;
+        };
         /** @description Both wheels at full lock, standing on their springs. */
         FullLock: {
             /**
@@ -4750,6 +4805,34 @@ export interface components {
          * @enum {string}
          */
         Held: "tabs_in" | "seized" | "not_here";
+        /**
+         * @description What a share of predictions comes to.
+         * @enum {string}
+         */
+        HowHeld: "holds" | "too_sure" | "too_careful";
+        /** @description How the predictions of an angle held. */
+        HowWell: {
+            /** @description Which angle. */
+            angle: components["schemas"]["AngleName"];
+            /** @description Axle. */
+            axle: components["schemas"]["Axle"];
+            /** @description Ends of nine in ten of that share (Wilson 1927). */
+            between: number[];
+            /** @description What it comes to. */
+            held: components["schemas"]["HowHeld"];
+            /** @description Whether each came inside its ring, oldest first. */
+            inside: boolean[];
+            /**
+             * Format: double
+             * @description The middle miss, degrees.
+             */
+            middle_deg: number;
+            /**
+             * Format: double
+             * @description Share of them, of 100.
+             */
+            share: number;
+        };
         /** @description An answer and what it does. */
         InspectAnswer: {
             /** @description What comes first because of it; empty when it is all right. */
@@ -4893,6 +4976,8 @@ export interface components {
             format: string;
             /** @description What the ticket is for. */
             kind?: components["schemas"]["TicketKind"];
+            /** @description What the shop knew of the parts it planned with. */
+            memory?: components["schemas"]["Memory"];
             /** @description Notes, with their photos in them. */
             notes?: components["schemas"]["Note"][];
             /** @description Parts that the shop planned with and that do not ship so, whole, in the order of its shelf. */
@@ -4990,6 +5075,24 @@ export interface components {
          * @enum {string}
          */
         Knowledge: "archetype" | "taped" | "surveyed";
+        /** @description What proved cars taught of an adjuster. */
+        Known: {
+            /**
+             * Format: int32
+             * @description Cars it rests on.
+             */
+            cars: number;
+            /**
+             * Format: double
+             * @description Standard deviation of the next car's, of ln times.
+             */
+            sd: number;
+            /**
+             * Format: double
+             * @description Times what it is said to do.
+             */
+            times: number;
+        };
         /** @description One set over the height axis. */
         Ladder: {
             above?: components["schemas"]["LadderEnd"] | null;
@@ -5434,6 +5537,41 @@ export interface components {
              * @description Per wheel, toe-in positive.
              */
             toe_deg: number;
+        };
+        /** @description What the shop learned. */
+        Memory: {
+            /** @description Cars that were proved. */
+            cars: number;
+            /** @description How well was predicted. */
+            how_well: components["schemas"]["HowWell"][];
+            /** @description Parts and adjusters, those with most cars first. */
+            parts: components["schemas"]["Remembered"][];
+        };
+        /** @description One thing that was turned, with what it is sold as. */
+        MemoryRow: {
+            /**
+             * Format: double
+             * @description Throw it is sold with, degrees; none where it is no angle.
+             */
+            claim_deg?: number | null;
+            /**
+             * Format: double
+             * @description Throw it is sold with, mm; none where it is no length.
+             */
+            claim_mm?: number | null;
+            /** @description Name of its part; none for a car's own, and for a part the shop has no more. */
+            name?: string | null;
+            /** @description What is known of it. */
+            of: components["schemas"]["Remembered"];
+        };
+        /** @description What the shop learned. */
+        MemoryView: {
+            /** @description Cars that were proved. */
+            cars: number;
+            /** @description How well was predicted. */
+            how_well: components["schemas"]["HowWell"][];
+            /** @description What was turned, with most cars first. */
+            parts: components["schemas"]["MemoryRow"][];
         };
         /**
          * @description How something is read. The words are those of `bold-stance read`.
@@ -6364,6 +6502,23 @@ export interface components {
             /** @description Items of the prepare list. */
             prepare: components["schemas"]["PrepareItem"][];
         };
+        /** @description What the shop knows of one adjuster. */
+        Remembered: {
+            /** @description The adjuster. */
+            adjuster: string;
+            /** @description Ends of nine in ten of the next car. */
+            between: number[];
+            /** @description Every car that tried it, oldest first. */
+            cars: components["schemas"]["CarTrial"][];
+            known?: components["schemas"]["Known"] | null;
+            /** @description The part it belongs to, by the id of its family; none for a car's own. */
+            part?: string | null;
+            /**
+             * Format: double
+             * @description Times what it is said to do, the mean of the cars that count; 1 where none does.
+             */
+            times: number;
+        };
         /** @description How the repeats of one entry lie. */
         Repeats: {
             /** @description Which of them count. */
@@ -6522,6 +6677,25 @@ export interface components {
             sure: boolean;
         };
         Said: string;
+        /** @description What was said of an angle against what came. */
+        SaidCame: {
+            /** @description Which. */
+            angle: components["schemas"]["AngleName"];
+            /** @description Axle. */
+            axle: components["schemas"]["Axle"];
+            /**
+             * Format: double
+             * @description 90 % half width of saying and reading together, degrees.
+             */
+            band_deg: number;
+            /**
+             * Format: double
+             * @description Came less said, degrees.
+             */
+            miss_deg: number;
+            /** @description Side. */
+            side: components["schemas"]["Side"];
+        };
         /** @description An aim over a version. */
         SaveAim: {
             /** @description The aim. */
@@ -7325,6 +7499,8 @@ export interface components {
                 expected: number[];
                 /** @description 90 % half widths of that, without the reading's own. */
                 expected_band: number[];
+                /** @description What each adjuster that was turned was found to do, by this car's readings alone. */
+                found?: components["schemas"]["FoundGain"][];
                 /** @description In one line. */
                 headline: components["schemas"]["Said"];
                 look?: components["schemas"]["Look"] | null;
@@ -7360,6 +7536,8 @@ export interface components {
                 expected: number[];
                 /** @description 90 % half widths of that, without the reading's own. */
                 expected_band: number[];
+                /** @description What each adjuster that was turned was found to do, by this car's readings alone. */
+                found?: components["schemas"]["FoundGain"][];
                 /** @description In one line. */
                 headline: components["schemas"]["Said"];
                 look?: components["schemas"]["Look"] | null;
@@ -7440,6 +7618,7 @@ export interface components {
         Sides_Vec_Adjuster: {
             left: (components["schemas"]["AdjusterKind"] & {
                 held?: components["schemas"]["Held"] | null;
+                known?: components["schemas"]["Known"] | null;
                 /** @description Cannot be turned as it is (knock-out tabs still in, plate welded). */
                 locked?: boolean;
                 /** @description Whether its throw, range or thread was measured on this car; else it is as usual or as claimed. */
@@ -7456,6 +7635,7 @@ export interface components {
             })[];
             right: (components["schemas"]["AdjusterKind"] & {
                 held?: components["schemas"]["Held"] | null;
+                known?: components["schemas"]["Known"] | null;
                 /** @description Cannot be turned as it is (knock-out tabs still in, plate welded). */
                 locked?: boolean;
                 /** @description Whether its throw, range or thread was measured on this car; else it is as usual or as claimed. */
@@ -7958,6 +8138,19 @@ export interface components {
          * @enum {string}
          */
         TargetKind: "hub_to_arch" | "floor_to_arch" | "rake" | "level" | "floor_to_frame" | "frame_level" | "arm_angle";
+        /** @description What a proved car taught. */
+        Taught: {
+            /**
+             * @description What was said, and what came.
+             * @default []
+             */
+            said: components["schemas"]["SaidCame"][];
+            /**
+             * @description What was turned, and what it did.
+             * @default []
+             */
+            trials: components["schemas"]["Trial"][];
+        };
         /** @description What the gauge is told: a button, or, for a simulated one, where it is held. */
         TellGauge: {
             button?: components["schemas"]["GaugeButton"] | null;
@@ -8139,6 +8332,28 @@ export interface components {
             tyres: components["schemas"]["StoredTyre"][];
             /** @description What does not agree, before any forecast. */
             warnings: components["schemas"]["LogWarning"][];
+        };
+        /** @description What one adjuster of one wheel was found to do. */
+        Trial: {
+            /** @description The adjuster. */
+            adjuster: string;
+            /** @description Axle. */
+            axle: components["schemas"]["Axle"];
+            explained?: components["schemas"]["Said"] | null;
+            /**
+             * Format: double
+             * @description ln of what it does over what it is said to do, by this car's readings alone.
+             */
+            ln_times: number;
+            /** @description The part it belongs to, by the id of its family; none for the car's own. */
+            part?: string | null;
+            /**
+             * Format: double
+             * @description Standard deviation of that.
+             */
+            sd: number;
+            /** @description Side. */
+            side: components["schemas"]["Side"];
         };
         /** @description A corner trimmed by its collar or bolt. */
         Trim: {
@@ -13314,6 +13529,43 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ShopInfo"];
+                };
+            };
+            /** @description Asked from another machine, or written from another site's page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The database does not answer, or the server is shutting down */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    shopMemory: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MemoryView"];
                 };
             };
             /** @description Asked from another machine, or written from another site's page */

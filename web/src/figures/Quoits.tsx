@@ -183,7 +183,14 @@ export function Quoits({ axle, second, quoits, would, form, width = 620, height 
               stroke="var(--aim)"
               strokeWidth="2.6"
             />
-            <text x={x + 8} y={y + 20} fontSize="18" fontWeight="700" fill="var(--aim)" className="halo">
+            <text
+              x={x + 8}
+              y={y + (d - c) * perY - 9}
+              fontSize="18"
+              fontWeight="700"
+              fill="var(--aim)"
+              className="halo"
+            >
               {apart ? `${q.side} should be` : 'should be'}
             </text>
           </g>

@@ -29,3 +29,9 @@ export function rope(side: SideName, x: number, y: number, rx: number, ry: numbe
 /** The other half, dotted. */
 export const dotted = (side: SideName, x: number, y: number, rx: number, ry: number) =>
   `M${x} ${y - ry}A${rx} ${ry} 0 0 ${side === 'left' ? 1 : 0} ${x} ${y + ry}`;
+
+/** A whole rope, for what belongs to no side. */
+export function wholeRope(x: number, y: number, rx: number, ry: number, thick: number) {
+  const [l, r] = [rope('left', x, y, rx, ry, thick), rope('right', x, y, rx, ry, thick)];
+  return { body: l.body + r.body, twists: l.twists + r.twists };
+}

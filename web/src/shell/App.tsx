@@ -35,11 +35,13 @@ const Wear = stage(() => import('../stages/wear/Wear'));
 const SetStage = stage(() => import('../stages/set/SetStage'));
 const ProveStage = stage(() => import('../stages/prove/ProveStage'));
 const ReturnStage = stage(() => import('../stages/return/ReturnStage'));
+const Memory = stage(() => import('../stages/memory/Memory'));
 const Handover = stage(() => import('../stages/handover/Handover'));
 
 const router = createBrowserRouter([
   { path: '/', element: <Jobs />, errorElement: <Fault /> },
   { path: '/parts', element: <Parts />, errorElement: <Fault /> },
+  { path: '/memory', element: <Memory />, errorElement: <Fault /> },
   { path: '/new', element: <NewArrival />, errorElement: <Fault /> },
   {
     path: '/job/:id',

@@ -161,8 +161,10 @@ fn a_gate_stays_shut_without_its_readings_and_asks_why_when_they_are_off() {
     let s = Server::start();
     let (t, path) = at_gate(&s);
     let job = id(&t["job"]);
-    let pass =
-        |reason: Option<&str>| s.put(&path, &json!({"step": "settled", "done": true, "reason": reason}));
+    let signed = |reason: Option<&str>, name: Option<&str>| {
+        s.put(&path, &json!({"step": "settled", "done": true, "reason": reason, "signed": name}))
+    };
+    let pass = |reason: Option<&str>| signed(reason, Some("Specialist A"));
     let (status, p) = pass(None);
     assert_eq!((status, fields(&p)), (422, vec!["step".to_owned()]));
     let wrong = p["problems"][0]["wrong"].as_str().unwrap();
@@ -177,13 +179,74 @@ fn a_gate_stays_shut_without_its_readings_and_asks_why_when_they_are_off() {
     let (status, p) = pass(None);
     assert_eq!((status, fields(&p)), (422, vec!["reason".to_owned()]));
     assert_eq!(fields(&pass(Some(" x ")).1), ["reason"]);
+    // Somebody stands for it.
+    assert_eq!(fields(&signed(Some("spring comes tomorrow"), None).1), ["signed"]);
     let (status, now) = pass(Some("spring comes tomorrow"));
     assert_eq!(status, 200);
     let kept = now["done"].as_array().unwrap().iter().find(|d| d["step"] == "settled").unwrap();
     assert_eq!(kept["record"]["reason"], "spring comes tomorrow");
+    assert_eq!(kept["record"]["signed"], "Specialist A");
     let off: Vec<&str> =
         kept["record"]["off"].as_array().unwrap().iter().map(|f| f["about"].as_str().unwrap()).collect();
     assert!(off.contains(&"height") && off.contains(&"height_apart"), "{off:?}");
+}
+
+#[test]
+fn after_the_setting_every_act_is_kept_once_over_a_version_and_refused_at_its_field() {
+    let s = Server::start();
+    let t = s.truck();
+    let job = id(&t["job"]);
+    let plan = id(&t["plans"][0]);
+    let at = format!("/api/v1/jobs/{job}/aftercare");
+    let version = |t: &Value| t["job"]["version"].as_i64().unwrap();
+    let v = version(&t);
+    let act = |v: i64, what: Value| s.post(&at, &json!({"version": v, "what": what}));
+    for (what, field) in [
+        (json!({"act": "came_back", "driven_km": -3}), "driven_km"),
+        (json!({"act": "look_next", "on": "2001-01-01"}), "on"),
+        (json!({"act": "look_next", "after_km": 0}), "after_km"),
+        (json!({"act": "close", "signed": " "}), "signed"),
+        (json!({"act": "reopen"}), "act"),
+        (json!({"act": "trimmed", "axle": "front", "side": "left"}), "side"),
+        (
+            json!({"act": "turns_by", "axle": "rear", "turned": {"kind": "collar", "pitch_mm": 99}}),
+            "turned.pitch_mm",
+        ),
+    ] {
+        let (status, p) = act(v, what.clone());
+        assert_eq!((status, fields(&p)), (422, vec![field.to_owned()]), "{what}");
+    }
+    assert_eq!(act(v, json!({"act": "sold"})).0, 400);
+    let (status, now) = act(v, json!({"act": "look_next", "on": null, "after_km": 800}));
+    assert_eq!((status, &now["job"]["aftercare"]["next_look"]["after_km"]), (200, &json!(800.0)));
+    // Another tablet was first.
+    assert_eq!(act(v, json!({"act": "came_back"})).0, 409);
+    let (status, now) = act(version(&now), json!({"act": "came_back", "driven_km": 820}));
+    assert_eq!(
+        (status, &now["job"]["stage"], &now["job"]["aftercare"]["next_look"]),
+        (200, &json!("return"), &json!(null))
+    );
+    let visit = now["visits"].as_array().unwrap().iter().find(|v| v["kind"] == "returned").cloned().unwrap();
+    assert_eq!(visit["answers"], json!({}));
+    let back = s.get(&format!("/api/v1/plans/{plan}/sheet"))["returned"].clone();
+    assert_eq!((&back["time"], &back["driven_km"]), (&json!(1), &json!(820.0)));
+    assert_eq!(back["corners"].as_array().unwrap().len(), 4);
+    // Its page says what is not promised, and that nobody stands for it.
+    let page = s.get(&format!("/api/v1/plans/{plan}/handover"));
+    assert_eq!(page["signed"], json!(null));
+    assert!(
+        page["not_read"].as_array().unwrap().iter().any(|t| t.as_str().unwrap().starts_with("Brakes")),
+        "{page}"
+    );
+    // The job's file carries it, and a shop that proved nothing knows nothing.
+    let file = s.get(&format!("/api/v1/jobs/{job}/bundle.json"));
+    assert_eq!(file["aftercare"]["returns"][0]["driven_km"], 820.0);
+    assert_eq!(s.get("/api/v1/shop/memory")["cars"], 0);
+    let (status, closed) = act(version(&now), json!({"act": "close", "signed": "Specialist A"}));
+    assert_eq!((status, &closed["job"]["bay"]), (200, &json!(null)));
+    let open = s.get("/api/v1/jobs");
+    assert!(open.as_array().unwrap().iter().all(|j| j["job"]["id"] != job.as_str()));
+    assert_eq!(s.get("/api/v1/jobs?closed=true").as_array().unwrap().len(), 1);
 }
 
 #[test]

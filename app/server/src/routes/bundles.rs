@@ -21,10 +21,11 @@ pub const BUNDLE_LIMIT: usize = 12 * 1024 * 1024;
         (status = 404, body = ProblemDocument)))]
 #[get("/api/v1/jobs/{id}/bundle.json")]
 pub async fn export(state: web::Data<AppState>, id: web::Path<Uuid>) -> Result<HttpResponse, ApiError> {
-    let (parts, withdrawn) = state.shelf().await?.to_carry();
+    let shelf = state.shelf().await?;
+    let (parts, withdrawn) = shelf.to_carry();
     let mut tx = state.store.tx(state.shop.id).await?;
     let j = job::get(&mut tx, *id).await?;
-    let b = bundle::of_job(&mut tx, *id, parts, withdrawn).await?;
+    let b = bundle::of_job(&mut tx, *id, parts, withdrawn, shelf.memory.clone()).await?;
     let name = format!("attachment; filename=\"job-{:04}.json\"", j.ticket);
     let mut res = HttpResponse::Ok().insert_header(("content-disposition", name)).json(b);
     res.extensions_mut().insert(AsKept);

@@ -8,6 +8,7 @@ pub mod compute;
 pub mod gauge;
 pub mod handover;
 pub mod jobs;
+pub mod memory;
 pub mod notes;
 pub mod parts;
 pub mod plans;
@@ -150,6 +151,7 @@ pub fn mount(cfg: &mut web::ServiceConfig) {
         .service(plans::mark)
         .service(plans::turned)
         .service(aftercare::do_after)
+        .service(memory::memory)
         .service(handover::handover)
         .service(parts::list)
         .service(parts::look)

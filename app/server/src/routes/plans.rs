@@ -266,7 +266,7 @@ pub(super) async fn sheet_now(
         )
         .into());
     }
-    let parts = state.shelf().await?.offered(&input.plan.fitted());
+    let parts = state.shelf().await?.offered(&input.plan.fitted(), input.plan.as_sold);
     let bench = JobBench::of(state.rules(), &t.vehicle.facts, &t.readings, &t.done, &open, Utc::now())?
         .of_job(t.job.kind, &t.job.aftercare);
     let done: Vec<&Done> = t.done.iter().filter(|d| d.plan_id == p.id).collect();

@@ -223,9 +223,24 @@ pub struct Adjuster {
     /// Whether its throw, range or thread was measured on this car; else it is as usual or as claimed.
     #[serde(default, skip_serializing_if = "std::ops::Not::not")]
     pub measured: bool,
+    /// What the shop learned of it; its throw is then as it was found to be, not as claimed.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub known: Option<Known>,
     /// How it works.
     #[serde(flatten)]
     pub kind: AdjusterKind,
+}
+
+/// What proved cars taught of an adjuster.
+#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
+pub struct Known {
+    /// Times what it is said to do.
+    pub times: f64,
+    /// Standard deviation of the next car's, of ln times.
+    pub sd: f64,
+    /// Cars it rests on.
+    pub cars: u32,
 }
 
 /// Thread that must stay in engagement where the part says nothing, mm (common practice, no source).
@@ -306,6 +321,9 @@ impl Adjuster {
     pub fn gain_sd(&self) -> f64 {
         if self.measured {
             return MEASURED_SD;
+        }
+        if let Some(k) = self.known {
+            return k.sd;
         }
         match &self.kind {
             AdjusterKind::Eccentric { .. } => 0.20,
@@ -521,6 +539,7 @@ pub fn default_adjusters(eccentricity_mm: f64) -> Vec<Adjuster> {
         locked: false,
         held: None,
         measured: false,
+        known: None,
         kind: AdjusterKind::Eccentric {
             point,
             direction: [0.0, 1.0, 0.0],
@@ -540,6 +559,7 @@ pub fn default_adjusters(eccentricity_mm: f64) -> Vec<Adjuster> {
             locked: false,
             held: None,
             measured: false,
+            known: None,
             kind: AdjusterKind::Thread {
                 link: ThreadLink::Tie,
                 pitch_mm: 1.5,

@@ -1,6 +1,6 @@
 //! An adjuster that does what readings taught of it, for solvers that know no gain.
 
-use super::{Adjuster, AdjusterKind, LEAST_ENGAGED_MM};
+use super::{Adjuster, AdjusterKind, Known, LEAST_ENGAGED_MM};
 use bold_stance_kinematics::edit::Edit;
 
 /// An adjuster that does what it was learned to do.
@@ -15,6 +15,23 @@ pub struct Learned {
 }
 
 impl Adjuster {
+    /// The adjuster as a shop knows it: a throw that was found to be other than claimed. What is counted in its own measure
+    /// (a thread, a slot, shims) does what it says and stays.
+    #[must_use]
+    pub fn as_known(&self, known: Known) -> Self {
+        let mut of = self.clone();
+        match &mut of.kind {
+            AdjusterKind::Eccentric { eccentricity_mm: throw, .. }
+            | AdjusterKind::CamBolt { amplitude_deg: throw, .. }
+            | AdjusterKind::Sleeve { amount_deg: throw, .. } => {
+                *throw *= known.times;
+                of.known = Some(known);
+            }
+            _ => {}
+        }
+        of
+    }
+
     /// The adjuster as it was learned to be: it does `gain` times what it is said to do, counted from where it stands.
     #[must_use]
     pub fn learned(&self, gain: f64) -> Learned {

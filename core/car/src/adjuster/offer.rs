@@ -115,6 +115,7 @@ fn usual(name: &str, kind: AdjusterKind) -> Adjuster {
         locked: false,
         held: None,
         measured: false,
+        known: None,
         kind,
     }
 }

@@ -9,6 +9,7 @@ use super::gates::{Sheet, sheet_of};
 use super::note::{LONGEST_NOTE, MOST_NOTES, MOST_PHOTOS, Note};
 use super::record::{Done, OpenVisit, Reading};
 use super::turned::loops_of;
+use crate::memory::Memory;
 use crate::part::{Part, part_problems};
 use crate::plan::{CarAnswer, CarInput, CarPlan, car_fitted_parts, plan_car};
 use crate::prove::left_to_turn;
@@ -96,6 +97,9 @@ pub struct JobBundle {
     /// Every time it came back, when it is looked at next, whether it is closed.
     #[serde(default)]
     pub aftercare: Aftercare,
+    /// What the shop knew of the parts it planned with.
+    #[serde(default, skip_serializing_if = "Memory::is_empty")]
+    pub memory: Memory,
     /// What happened, oldest first.
     pub events: Vec<Event>,
 }
@@ -253,6 +257,11 @@ impl JobBundle {
         let base = base_of(&self.vehicle, &self.readings, &bench.seen);
         let input = CarInput { base, plan: chosen.document.clone() };
         let catalogue = self.catalogue(shipped, &chosen.document.fitted());
+        let catalogue: Vec<Part> = if chosen.document.as_sold {
+            catalogue
+        } else {
+            catalogue.iter().map(|p| self.memory.known_part(p)).collect()
+        };
         let answer = plan_car(&input, &catalogue)?;
         let done: Vec<&Done> = self.done.iter().filter(|d| d.plan_id == chosen.id).collect();
         let fitted = car_fitted_parts(&input, &catalogue);

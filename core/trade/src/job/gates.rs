@@ -5,7 +5,7 @@ use super::aftercare::Aftercare;
 use super::as_done::{AsDone, round_of};
 use super::bench::{JobBench, item_of, visit_of};
 use super::height::height_at;
-use super::proved::{Proved, proved_of};
+use super::proved::{Proved, proved_of, taught_of};
 use super::record::{Done, Reading, standing};
 use super::returned::{Returned, returned_of};
 use crate::part::Part;
@@ -281,6 +281,9 @@ pub fn mark_step(
             return Err(Problem::new("signed", wrong, said("not-signed-right")));
         }
         record.signed = (n > 0).then(|| name.to_owned());
+        if *id == StepId::Proved {
+            record.taught = Some(taught_of(sheet));
+        }
         record.off.clone_from(&gate.off);
         record.reason = (!gate.off.is_empty()).then(|| reason.to_owned());
     }

@@ -1,11 +1,12 @@
 //! Whether what was said came: every wheel as found, as said, as read since the work and as wanted; what is off, and the car
 //! in one line.
 
-use super::gates::side_left;
+use super::gates::{Sheet, side_left};
 use super::record::{Done, Reading};
 use crate::aim::off_window;
+use crate::memory::{SaidCame, Taught, Trial};
 use crate::plan::{AngleName, CarAnswer, CarInput};
-use crate::prove::AxleLeft;
+use crate::prove::{AxleLeft, Explained};
 use crate::reading::{Jack, Place, Quantity, Visit, toe_of};
 use crate::sheet::{
     CarRead, Expectation, GateAbout, GateFinding, GateRead, GateReading, GateSide, Mark, SheetStep, StepId,
@@ -399,4 +400,41 @@ pub(super) fn proved_of(
     let (headline, sentence) = says(&wheels, &off, left, worked);
     let thrust_deg = thrust(&read);
     Proved { wheels, off, thrust_deg, waits, on_aim, headline, sentence }
+}
+
+/// What a car that is accepted teaches the shop.
+pub(super) fn taught_of(sheet: &Sheet) -> Taught {
+    let mut trials = Vec::new();
+    for l in &sheet.left {
+        for (side, s) in l.sides.each() {
+            let Some(s) = s else { continue };
+            // A gain is believed while nothing else explains the last reading better.
+            let other = |e: &&Explained| !matches!(e.what.id.as_ref(), "explain-nothing" | "explain-gain");
+            let explained = s.odd.first().filter(other).map(|e| e.what.clone());
+            trials.extend(s.found.iter().map(|g| Trial {
+                part: g.part.clone(),
+                adjuster: g.name.clone(),
+                axle: l.axle,
+                side,
+                ln_times: g.ln_times,
+                sd: g.sd,
+                explained: explained.clone(),
+            }));
+        }
+    }
+    let mut said = Vec::new();
+    for w in &sheet.proved.wheels {
+        for a in &w.angles {
+            if let Some(c) = a.came.filter(|c| !c.stale) {
+                said.push(SaidCame {
+                    axle: w.axle,
+                    side: w.side,
+                    angle: a.angle,
+                    miss_deg: c.value_deg - a.said_deg,
+                    band_deg: a.said_band_deg,
+                });
+            }
+        }
+    }
+    Taught { trials, said }
 }

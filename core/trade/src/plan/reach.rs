@@ -276,6 +276,7 @@ mod tests {
                 locked: false,
                 held: None,
                 measured: false,
+                known: None,
                 kind: AdjusterKind::Thread {
                     link: ThreadLink::UpperRear,
                     pitch_mm: 1.5,

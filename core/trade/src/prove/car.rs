@@ -5,6 +5,7 @@ use super::learner::{AnglesRead, Came, Learner, Next, next_of_both};
 use super::look::{Look, look};
 use crate::part::Part;
 use crate::plan::{Bench, Budget, CarInput, PlanInput, SettingLine, Work, begin};
+use bold_stance_car::adjuster::Adjuster;
 use bold_stance_car::vehicle::{Axles, Sides, StateKind};
 use bold_stance_kinematics::geometry::{Axle, Side};
 use bold_stance_kinematics::linkage::Corner;
@@ -24,6 +25,21 @@ pub struct WorkLoop {
     pub read: AnglesRead,
     /// Whether it was turned otherwise than the plan ordered.
     pub otherwise: bool,
+}
+
+/// What an adjuster was found to do.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
+pub struct FoundGain {
+    /// The adjuster.
+    pub name: String,
+    /// The part it belongs to, by the id of its family; none for the car's own.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub part: Option<String>,
+    /// ln of what it does over what it is sold to do.
+    pub ln_times: f64,
+    /// Standard deviation of that.
+    pub sd: f64,
 }
 
 /// What is left to turn at one wheel.
@@ -52,6 +68,9 @@ pub struct SideLeft {
     pub reaches: bool,
     /// What the readings taught of what can be turned here.
     pub taught: Vec<Said>,
+    /// What each adjuster that was turned was found to do, by this car's readings alone.
+    #[serde(default, skip_serializing_if = "Vec::is_empty")]
+    pub found: Vec<FoundGain>,
     /// What may explain the last reading, where it was odd: likeliest first, three at most, that nothing is odd among them.
     pub odd: Vec<Explained>,
     /// The one look or reading that tells those apart best.
@@ -154,7 +173,32 @@ fn lessons(t: &Learner<'_>) -> Vec<Said> {
     t.belief.gains().into_iter().enumerate().filter_map(of).collect()
 }
 
-fn side_left(t: &Taught<'_>, next: Next, loops: &[WorkLoop]) -> SideLeft {
+/// What the readings say by themselves of each adjuster that was turned: what is believed less what was believed before.
+fn found_gains(t: &Learner<'_>, parts: &[&Part]) -> Vec<FoundGain> {
+    let before = Learner::usual_gains(t.bench);
+    let of = |(k, a): (usize, &Adjuster)| {
+        let (mean, var) = (t.belief.mean[3 + k], t.belief.cov[(3 + k, 3 + k)].max(1e-12));
+        let (mean_was, sd_was) = before[k];
+        let precision = 1.0 / var - sd_was.powi(-2);
+        let turned = (t.at[k] - a.position).abs() > 1e-9;
+        if !turned || precision <= 1e-3 {
+            return None;
+        }
+        let own = (mean / var - mean_was * sd_was.powi(-2)) / precision;
+        let known = a.known.map_or(0.0, |k| k.times.ln());
+        let part = parts.iter().find(|p| p.adjusters.iter().any(|x| x.name == a.name));
+        let family = part.map(|p| p.id.split('@').next().unwrap_or(&p.id).to_owned());
+        Some(FoundGain {
+            name: a.name.clone(),
+            part: family,
+            ln_times: known + own,
+            sd: precision.powf(-0.5),
+        })
+    };
+    t.bench.adjusters.iter().enumerate().filter_map(of).collect()
+}
+
+fn side_left(t: &Taught<'_>, next: Next, loops: &[WorkLoop], parts: &[&Part]) -> SideLeft {
     let moves = next.lines.iter().any(SettingLine::moves);
     // Never ten of ten: nothing here is certain.
     let tens = (next.odds * 10.0).floor().clamp(0.0, 9.0) as usize;
@@ -176,6 +220,7 @@ fn side_left(t: &Taught<'_>, next: Next, loops: &[WorkLoop]) -> SideLeft {
         odds: next.odds,
         reaches: next.reaches,
         taught: lessons(&t.learner),
+        found: found_gains(&t.learner, parts),
         odd: likely.cloned().collect(),
         look: look(&t.odd),
         before: t.before,
@@ -211,7 +256,8 @@ fn axle_left(
         }),
     };
     let [l, r] = next;
-    let told = |i: usize, n: Option<Next>| Some(side_left(found[i].as_ref()?, n?, &loops[Side::BOTH[i]]));
+    let told =
+        |i: usize, n: Option<Next>| Some(side_left(found[i].as_ref()?, n?, &loops[Side::BOTH[i]], &parts));
     let out = Sides { left: told(0, l), right: told(1, r) };
     (out.left.is_some() || out.right.is_some()).then_some(out)
 }

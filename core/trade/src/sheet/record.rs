@@ -2,6 +2,7 @@
 
 use super::gate::GateFinding;
 use super::step::SheetStep;
+use crate::memory::Taught;
 use bold_stance_kinematics::geometry::{Axle, Side};
 use bold_stance_units::said::Said;
 use chrono::{DateTime, Utc};
@@ -102,6 +103,9 @@ pub struct DoneRecord {
     /// Who stands for it, as typed.
     #[serde(skip_serializing_if = "Option::is_none")]
     pub signed: Option<String>,
+    /// What a car taught when it was accepted.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub taught: Option<Taught>,
 }
 
 /// What a step says now, to be kept with it.
@@ -122,5 +126,6 @@ pub fn record_of(s: &SheetStep) -> DoneRecord {
         off: Vec::new(),
         reason: None,
         signed: None,
+        taught: None,
     }
 }

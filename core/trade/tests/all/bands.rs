@@ -29,6 +29,7 @@ fn bolt() -> Adjuster {
         locked: false,
         held: None,
         measured: false,
+        known: None,
         kind: AdjusterKind::CamBolt {
             amplitude_deg: 1.75,
             min_deg: -90.0,

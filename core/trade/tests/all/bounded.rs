@@ -21,6 +21,7 @@ fn slide(name: &str, point: EccentricPoint, direction: [f64; 3]) -> Adjuster {
         locked: false,
         held: None,
         measured: false,
+        known: None,
         kind,
     }
 }

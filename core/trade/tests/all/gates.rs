@@ -409,6 +409,7 @@ fn toe_and_camber_of_a_rear_wheel_are_set_together() {
         locked: false,
         held: None,
         measured: false,
+        known: None,
         kind: AdjusterKind::Eccentric {
             point: name.to_owned().into(),
             direction: [0.0, 1.0, 0.0],

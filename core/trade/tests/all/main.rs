@@ -22,6 +22,7 @@ mod ladder;
 mod leave_what_is_in;
 mod left_to_turn;
 mod made_parts;
+mod memory;
 mod most_caster;
 mod moving;
 mod parts_bad_input;

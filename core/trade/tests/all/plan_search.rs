@@ -45,6 +45,7 @@ fn thread(name: &str, link: &str, turns: f64) -> Adjuster {
         locked: false,
         held: None,
         measured: false,
+        known: None,
         kind: AdjusterKind::Thread {
             link: ThreadLink::from(link.to_owned()),
             pitch_mm: 1.75,

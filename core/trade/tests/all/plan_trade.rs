@@ -27,6 +27,7 @@ fn cam(name: &str, point: EccentricPoint) -> Adjuster {
         locked: false,
         held: None,
         measured: false,
+        known: None,
         kind: AdjusterKind::Eccentric {
             point,
             direction: [0.0, 1.0, 0.0],
@@ -183,6 +184,7 @@ fn a_cam_bolt_turns_as_a_sine_and_its_real_range_can_be_learned() {
         locked: false,
         held: None,
         measured: false,
+        known: None,
         kind: AdjusterKind::CamBolt {
             amplitude_deg,
             min_deg: -90.0,
@@ -309,6 +311,7 @@ fn a_thread_on_any_link_of_a_multi_link_axle_can_be_turned() {
         locked: false,
         held: None,
         measured: false,
+        known: None,
         kind: AdjusterKind::Thread {
             link: ThreadLink::from(name.to_owned()),
             pitch_mm: 1.5,
@@ -339,6 +342,7 @@ fn a_setting_made_on_the_jack_to_half_a_degree_ends_at_zero_on_its_wheels() {
         locked: false,
         held: None,
         measured: false,
+        known: None,
         kind: AdjusterKind::CamBolt {
             amplitude_deg: 2.5,
             min_deg: -90.0,

@@ -3,6 +3,7 @@
 use crate::shop::Shop;
 use bold_stance_kinematics::geometry::{Axle, Side};
 use bold_stance_trade::job::{Proved, WheelProved, WheelStands};
+use bold_stance_trade::memory::{Memory, SaidCame};
 use bold_stance_trade::plan::AngleName;
 use bold_stance_trade::reading::{Method, Visit};
 use bold_stance_trade::sheet::{Mark, StepId, StepKind, Tick};
@@ -112,4 +113,17 @@ fn a_car_is_proved_by_what_came_since_it_was_turned_and_by_a_name() {
     let kept = &shop.bundle.done.last().unwrap().record;
     assert_eq!(kept.signed.as_deref(), Some("Specialist A"));
     assert!(kept.reason.is_some() && !kept.off.is_empty());
+    // What it taught is kept with it: every angle that was said and came, the far one outside its ring.
+    let taught = kept.taught.as_ref().unwrap();
+    let far = |s: &&SaidCame| s.axle == Axle::Rear && s.side == Side::Right && s.angle == AngleName::Camber;
+    let s = taught.said.iter().find(far).unwrap();
+    assert!(
+        taught.said.len() >= 10 && (s.miss_deg + 1.5).abs() < 0.01 && s.miss_deg.abs() > s.band_deg,
+        "{s:?}"
+    );
+    // Each arm that was turned is a trial of its part, as far as its readings say something of it.
+    assert!(taught.trials.iter().all(|t| t.sd > 0.0), "{:?}", taught.trials);
+    let memory = Memory::of(&[(421, taught.clone())]);
+    assert_eq!(memory.cars, 1);
+    assert!(memory.how_well.iter().any(|h| h.axle == Axle::Rear && h.inside.contains(&false)));
 }

@@ -69,6 +69,7 @@ impl Shop {
             withdrawn: Vec::new(),
             tyres: Vec::new(),
             aftercare: Default::default(),
+            memory: Default::default(),
             events: Vec::new(),
         };
         let mut out = Self { bundle, minute: 0 };

@@ -160,6 +160,19 @@ export default function Jobs() {
           </Button>
           <Button
             component={Link}
+            to="/memory"
+            variant="outlined"
+            className="tablet-up"
+            sx={{
+              minHeight: 56,
+              ...onSlate,
+            }}
+            data-testid="to-memory"
+          >
+            Memory
+          </Button>
+          <Button
+            component={Link}
             to="/new"
             variant={bays.length ? 'outlined' : 'contained'}
             sx={{

@@ -14,6 +14,7 @@ import { angle, num, type AngleForm } from '../../units/print';
 import { AimDialog } from './AimDialog';
 import { PlanMenu } from './PlanMenu';
 import { CarSearch } from './CarSearch';
+import { known } from './known';
 import { SetsPane } from './SetsPane';
 import { TreadLine } from './TreadLine';
 
@@ -196,6 +197,12 @@ export function PartsPane({ bench, axle, result, fitted: on, setFitted, current,
                         <span>{c.does}</span>
                         <span className="mut part-hours">{num(c.part.labour_minutes / 60, 1)} h</span>
                       </span>
+                      {known(c.part).map((k) => (
+                        <span key={k} className="part-known" data-testid={`known-${c.part.id}`}>
+                          {k}
+                        </span>
+                      ))}
+
                       <span
                         className={`small mut ${on ? '' : 'clamp'}`}
                         style={{ display: on ? 'block' : undefined, marginTop: 4 }}

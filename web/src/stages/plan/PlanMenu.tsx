@@ -155,6 +155,18 @@ export function PlanMenu({ bench }: { bench: Bench }) {
         </MenuItem>
         <MenuItem
           sx={{ minHeight: 44 }}
+          role="menuitemcheckbox"
+          aria-checked={!!draft?.as_sold}
+          data-testid="plan-as-sold"
+          onClick={() => {
+            close();
+            bench.change({ as_sold: !draft?.as_sold });
+          }}
+        >
+          {draft?.as_sold ? '✓ ' : ''}Parts as sold, not as they moved here
+        </MenuItem>
+        <MenuItem
+          sx={{ minHeight: 44 }}
           disabled={ticket.plans.length < 2}
           data-testid="plan-remove"
           onClick={() => {

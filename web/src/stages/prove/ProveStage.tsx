@@ -1,6 +1,6 @@
 // Prove: what was said, what came and where it should be, of every wheel; what explains a difference, what is left to turn, and
 // who stands for it.
-import { Button } from '@mui/material';
+import { Button, useMediaQuery } from '@mui/material';
 import { useState } from 'react';
 import { Link, useLocation } from 'react-router';
 import { ApiProblem, type AxleName, type Schemas } from '../../api/client';
@@ -77,6 +77,8 @@ function ProveView({
 }) {
   const { ticket, setTicket } = bench;
   const { form } = useSettings();
+  // A phone shows the field at its own size, so that its words stay as large as they are.
+  const narrow = useMediaQuery('(max-width: 767px)');
   const { search } = useLocation();
   const methods = useMethods();
   const [chosen, setChosen] = useState<AxleName>();
@@ -150,6 +152,7 @@ function ProveView({
               at: [e.given[0]!, e.given[secondOf(p, axle) === 'toe' ? 2 : 1]!],
             }))}
             form={form}
+            {...(narrow && { width: 400, height: 380 })}
           />
         ) : (
           <p style={{ padding: '24px 18px' }}>

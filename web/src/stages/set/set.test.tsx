@@ -32,6 +32,7 @@ const record = (detail: string): Schemas['DoneRecord'] => ({
   off: [],
   reason: null,
   signed: null,
+  taught: null,
 });
 const ticket = (done: Partial<Schemas['Done']>[]): Ticket =>
   ({

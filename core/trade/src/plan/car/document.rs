@@ -52,6 +52,9 @@ pub struct CarPlan {
     /// Depth at which a tyre is done, mm.
     #[cfg_attr(feature = "openapi", schema(minimum = 0.0, maximum = 10.0))]
     pub limit_mm: f64,
+    /// Parts are taken as they are sold, not as the shop found them to be.
+    #[serde(default, skip_serializing_if = "std::ops::Not::not")]
+    pub as_sold: bool,
 }
 
 fn format() -> u32 {
@@ -113,7 +116,7 @@ impl CarPlan {
     /// A plan that changes nothing yet.
     #[must_use]
     pub fn unchanged(aim: Aim) -> Self {
-        Self { format: PLAN_FORMAT, axles: Axles::default(), aim, limit_mm: USUAL_LIMIT_MM }
+        Self { format: PLAN_FORMAT, axles: Axles::default(), aim, limit_mm: USUAL_LIMIT_MM, as_sold: false }
     }
 
     /// Everything out of range, by field under `at`.
