@@ -119,6 +119,8 @@ async fn a_car_is_proved_handed_over_and_trimmed_when_it_comes_back() {
     }
     // It was said to settle by 4 mm.
     a.until("return-headline", |t| t == "Right front settled 5 mm too far").await;
+    // The trim at the desk.
+    a.c.set_window_size(1280, 800).await.unwrap();
     a.press("by-collar").await;
     // 5 mm at 2 mm a turn.
     a.until("trim-words", |t| t == "2 1/2 turns up").await;

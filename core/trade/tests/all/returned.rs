@@ -125,11 +125,11 @@ fn nine_millimetres_lost_at_one_corner_are_turned_back() {
     tape(&mut shop, Visit::Returned, Axle::Front, Side::Right, 330.0);
     let c = corner(&shop, Axle::Front, Side::Right);
     assert_eq!((c.back_mm, c.now_mm, c.rest), (Some(327.0), Some(330.0), CameToRest::TooFar));
-    // Three turns gave three millimetres: what is left takes more turns than the usual worth says.
+    // Three turns gave three millimetres: a turn is taken for less than the usual worth, as far as one tape tells.
     let order = c.trim.unwrap();
-    assert!(order.records == 1 && order.mm_per_turn < 2.3 && order.turns > 2.5, "{order:?}");
+    assert!(order.records == 1 && order.mm_per_turn < 2.4 && order.turns == 2.5, "{order:?}");
 
-    // Two weeks on it comes again: held against how it left, nothing more said of settling; a turn was worth 1 mm here.
+    // Two weeks on it comes again: held against how it left, nothing more said of settling.
     shop.minute += 14 * 24 * 60;
     act(&mut shop, came(900.0)).unwrap();
     for (axle, side) in ALL {
@@ -140,7 +140,7 @@ fn nine_millimetres_lost_at_one_corner_are_turned_back() {
     let c = corner(&shop, Axle::Front, Side::Right);
     assert_eq!((c.set_mm, c.said_mm), (Some(330.0), Some(330.0)));
     let order = c.trim.unwrap();
-    assert!(order.records == 1 && order.mm_per_turn < 2.3, "{order:?}");
+    assert!(order.records == 1 && order.mm_per_turn < 2.4, "{order:?}");
     assert!(r.headline.en().contains("fell"), "{}", r.headline.en());
     // Could not: kept, with nothing turned.
     let stuck = AfterAct::Trimmed {
