@@ -18,8 +18,8 @@ const CLAIM_SD: f64 = 0.5;
 /// What one car's differs by from another's before three were tried, and at least: standard deviation of ln times
 /// (judgement, no source).
 const APART: (f64, f64) = (0.15, 0.05);
-/// A trial under this much of its own weight says nothing: standard deviation of ln times.
-const DUMB_SD: f64 = 1.0;
+/// A trial wider than this says nothing worth a line: standard deviation of ln times (judgement, no source).
+const DUMB_SD: f64 = 0.35;
 
 /// What one adjuster of one wheel was found to do.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
@@ -241,7 +241,8 @@ impl Memory {
         let mut counted: BTreeMap<PartKey, Vec<(f64, f64)>> = BTreeMap::new();
         for (ticket, taught) in cars {
             let mut own: BTreeMap<PartKey, Vec<&Trial>> = BTreeMap::new();
-            for t in taught.trials.iter().filter(|t| t.sd > 0.0 && t.sd < DUMB_SD) {
+            // A car's own cams are another car's: only what is sold is known from one to the next.
+            for t in taught.trials.iter().filter(|t| t.part.is_some() && t.sd > 0.0 && t.sd < DUMB_SD) {
                 own.entry((t.part.clone(), t.adjuster.clone())).or_default().push(t);
             }
             for (key, wheels) in own {

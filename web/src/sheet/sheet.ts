@@ -32,6 +32,8 @@ export function useSheet(bench: Bench) {
   const stamp = [
     plan?.version,
     ticket.vehicle.version,
+    // What was done after the setting.
+    ticket.job.version,
     ticket.readings.length,
     ...ticket.done.map((d) => `${d.plan_id}${d.step}${d.record.rounds?.length ?? 0}`),
     ...ticket.visits.map((v) => v.version),

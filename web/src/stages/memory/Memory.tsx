@@ -30,8 +30,8 @@ export default function Memory() {
           <div style={{ color: 'var(--chalk2)', marginTop: 4 }}>{shop.data?.name}</div>
         </div>
         <div className="tablet-up memory-counts">
-          <Count n={m?.cars ?? 0} word="cars proved" />
-          <Count n={m?.parts.length ?? 0} word="things turned" />
+          <Count n={m?.cars ?? 0} word={m?.cars === 1 ? 'car proved' : 'cars proved'} />
+          <Count n={m?.parts.length ?? 0} word="parts tried" />
           <Count n={odd} word="odd, not counted" />
         </div>
         <Button component={Link} to="/" variant="outlined" sx={{ mr: 2, minHeight: 56, ...onSlate }}>
@@ -63,7 +63,7 @@ export default function Memory() {
           </div>
           {m && !m.parts.length && (
             <p style={{ padding: '14px 18px' }} data-testid="memory-empty">
-              Nothing yet. A car teaches once it is turned, read, and accepted at Prove.
+              No part was tried yet. A car teaches once a part on it is turned, read, and accepted at Prove.
             </p>
           )}
           {m && m.parts.length > 0 && (

@@ -39,6 +39,7 @@ export function Tread({ job, driven }: { job: string; driven: number | undefined
           component={Link}
           to={`../wear${search ? `${search}&` : '?'}mode=depths`}
           variant="outlined"
+          sx={{ flex: 'none', whiteSpace: 'nowrap' }}
           data-testid="to-depths"
         >
           Type depths
