@@ -83,6 +83,27 @@ async fn a_car_is_proved_handed_over_and_trimmed_when_it_comes_back() {
     pass(&a).await;
     a.until("prove-signed", |t| t.contains("Accepted by Specialist A")).await;
 
+    // A step taken back: nobody stands for the car any more, until it is done and accepted again.
+    a.open(&format!("/job/{id}/set")).await;
+    a.click("[data-testid=step-tighten] button").await;
+    a.until("set-now", |t| t == "Tighten at ride height").await;
+    a.open(&format!("/job/{id}/prove")).await;
+    a.until("prove-waits", |t| t.contains("Tighten")).await;
+    a.gone("[data-testid=prove-signed]").await;
+    a.open(&format!("/job/{id}/set")).await;
+    a.press("step-done").await;
+    a.until("set-now", |t| t.starts_with("Prove")).await;
+    a.open(&format!("/job/{id}/prove")).await;
+    for side in ["left", "right"] {
+        let now = a.fetch(&at).await;
+        for angle in ["camber", "caster", "toe"] {
+            let unit = if angle == "toe" { " deg" } else { "" };
+            a.gate_read(angle, side, &format!("{:.2}{unit}", said(&now, side, angle))).await;
+        }
+    }
+    pass(&a).await;
+    a.until("prove-signed", |t| t.contains("Accepted by Specialist A")).await;
+
     // The page for the owner: what was read and done, what is not promised.
     a.press("to-handover").await;
     a.until("ho-front-left", |t| t.contains("→") && !t.contains("not read")).await;
@@ -97,8 +118,17 @@ async fn a_car_is_proved_handed_over_and_trimmed_when_it_comes_back() {
     a.c.set_window_size(390, 844).await.unwrap();
     a.open(&format!("/job/{id}/return")).await;
     a.until("return-headline", |t| t == "Not back yet").await;
+    // A second tablet was first: it is said, what it did is fetched, and pressed again it is kept.
+    let body = "const d=arguments[arguments.length-1];fetch(arguments[0]+'/aftercare',{method:'POST',headers:{'content-type':'application/json','idempotency-key':crypto.randomUUID()},body:JSON.stringify({version:arguments[1],what:{act:'look_next',after_km:750}})}).then(r=>d(r.status))";
+    let version = a.fetch(&ticket).await["job"]["version"].clone();
+    let status = a.c.execute_async(body, vec![serde_json::json!(ticket), version]).await.unwrap();
+    assert_eq!(status, 200);
+    a.fill("[data-testid=look-far]", "900").await;
     a.press("look-next").await;
-    a.until("due", |t| t.contains("the sooner")).await;
+    a.until("due", |t| t.contains("750")).await;
+    assert_eq!(a.id("look-far").await.prop("value").await.unwrap().as_deref(), Some("900"));
+    a.press("look-next").await;
+    a.until("due", |t| t.contains("900")).await;
     a.fill("[data-testid=driven]", "six hundred").await;
     a.el("[data-testid=driven][aria-invalid=true]").await;
     a.fill("[data-testid=driven]", "610").await;

@@ -4,8 +4,10 @@ use crate::AppState;
 use crate::problem::ApiError;
 use bold_stance_store::{done, shop_aim, shop_part};
 use bold_stance_trade::aim::Aim;
-use bold_stance_trade::memory::Memory;
+use bold_stance_trade::memory::{Memory, ProvedCar};
 use bold_stance_trade::part::Part;
+use bold_stance_trade::plan::CarInput;
+use chrono::{DateTime, Utc};
 use serde::Serialize;
 use std::sync::{Arc, RwLock};
 use std::time::{Duration, Instant};
@@ -41,22 +43,31 @@ pub struct ShelfPart {
 pub struct Shelf {
     /// All of them.
     pub parts: Vec<ShelfPart>,
-    /// What proved cars taught of them.
-    pub memory: Memory,
+    /// Cars that were accepted, and what they taught of them.
+    pub proved: Vec<ProvedCar>,
 }
 
 impl Shelf {
-    /// A part as plans take it: as the shop knows it, or as it is sold.
-    fn taken(&self, p: &Part, as_sold: bool) -> Part {
-        if as_sold { p.clone() } else { self.memory.known_part(p) }
+    /// What the shop knew when work on a car began; what it knows where none was done yet.
+    #[must_use]
+    pub fn memory(&self, worked_since: Option<DateTime<Utc>>) -> Memory {
+        Memory::of(&self.proved, worked_since)
     }
 
-    /// Parts to choose from, and those of `fitted` that are retired.
+    /// Parts as plans of a car take them: as the shop knew them, or as they are sold.
+    fn taken<'a>(&self, car: &CarInput, parts: impl Iterator<Item = &'a Part>) -> Vec<Part> {
+        if car.plan.as_sold {
+            return parts.cloned().collect();
+        }
+        let memory = self.memory(car.base.worked_since);
+        parts.map(|p| memory.known_part(p)).collect()
+    }
+
+    /// Parts to choose from for a car, and those of `fitted` that are retired.
     #[must_use]
-    pub fn offered(&self, fitted: &[String], as_sold: bool) -> Vec<Part> {
+    pub fn offered(&self, fitted: &[String], car: &CarInput) -> Vec<Part> {
         let named = |p: &Part| fitted.iter().any(|f| f.split('@').next() == Some(p.id.as_str()));
-        let on = self.parts.iter().filter(|s| !s.retired || named(&s.part));
-        on.map(|s| self.taken(&s.part, as_sold)).collect()
+        self.taken(car, self.parts.iter().filter(|s| !s.retired || named(&s.part)).map(|s| &s.part))
     }
 
     /// What a job planned here has to carry along to be planned alike elsewhere: parts that do not ship so, and the ids of
@@ -68,13 +79,13 @@ impl Shelf {
         (own.collect(), gone.collect())
     }
 
-    /// The parts of `fitted` alone, where the rest of the catalogue says nothing.
+    /// The parts that are on a car alone, where the rest of the catalogue says nothing.
     #[must_use]
-    pub fn only(&self, fitted: &[String], as_sold: bool) -> Vec<Part> {
+    pub fn only(&self, car: &CarInput) -> Vec<Part> {
+        let fitted = car.plan.fitted();
         let named =
-            |p: &Part| fitted.iter().any(|f| *f == p.id || f.split('@').next() == Some(p.id.as_str()));
-        let on = self.parts.iter().map(|s| &s.part).filter(|p| named(p));
-        on.map(|p| self.taken(p, as_sold)).collect()
+            |p: &&Part| fitted.iter().any(|f| *f == p.id || f.split('@').next() == Some(p.id.as_str()));
+        self.taken(car, self.parts.iter().map(|s| &s.part).filter(named))
     }
 }
 
@@ -130,8 +141,8 @@ impl AppState {
                 }),
             }
         }
-        let memory = Memory::of(&done::taught(&mut tx).await?);
-        let shelf = Arc::new(Shelf { parts, memory });
+        let proved = done::taught(&mut tx).await?;
+        let shelf = Arc::new(Shelf { parts, proved });
         if let Ok(mut c) = self.shelf_cache.0.write() {
             *c = Some((Instant::now(), shelf.clone()));
         }

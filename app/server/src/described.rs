@@ -190,6 +190,7 @@ mod tests {
         let car = |base: CarBase| CarInput { base, plan: CarPlan::unchanged(aim.clone()) };
         let whole = CarBase {
             class_rules: None,
+            worked_since: None,
             inspected: Axles::default(),
             wheelbase_mm: 2900.0,
             lock_deg: 35.0,

@@ -7,11 +7,13 @@ use base64::prelude::BASE64_STANDARD as STANDARD;
 use bold_stance_trade::job::{BundlePlan, JOB_FORMAT, JobBundle, Note, Reading};
 use bold_stance_trade::memory::Memory;
 use bold_stance_trade::part::Part;
+use chrono::{DateTime, Utc};
 use sqlx::types::Json;
 use std::collections::HashMap;
 use uuid::Uuid;
 
-/// A job as it stands, with `parts` it is planned with beyond what ships and the shipped ones that are `withdrawn`.
+/// A job as it stands, with `parts` it is planned with beyond what ships, the shipped ones that are `withdrawn`, and the `memory` of
+/// the shop when work on it began.
 ///
 /// # Errors
 /// Database errors.
@@ -20,10 +22,11 @@ pub async fn of_job(
     id: Uuid,
     parts: Vec<Part>,
     withdrawn: Vec<String>,
-    memory: Memory,
+    memory: impl FnOnce(Option<DateTime<Utc>>) -> Memory,
 ) -> Result<JobBundle> {
     let j = job::get(tx, id).await?;
     let plans = plan::of_job(tx, id).await?;
+    let done = crate::done::of_job(tx, id).await?;
     Ok(JobBundle {
         format: JOB_FORMAT.into(),
         written_by: env!("CARGO_PKG_VERSION").into(),
@@ -39,13 +42,13 @@ pub async fn of_job(
             .map(|p| BundlePlan { id: p.id, name: p.name, document: p.document })
             .collect(),
         chosen_plan: j.plan_id,
-        done: crate::done::of_job(tx, id).await?,
+        memory: memory(done.iter().map(|d| d.done_at).min()),
+        done,
         parts,
         withdrawn,
         tyres: tread::of_vehicle(tx, j.vehicle_id).await?.iter().map(tread::StoredTyre::logged).collect(),
         notes: notes_with_photos(tx, id).await?,
         aftercare: j.aftercare,
-        memory,
         events: event::of_job(tx, id).await?,
     })
 }

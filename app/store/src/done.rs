@@ -2,7 +2,7 @@
 
 use crate::{Result, Tx};
 use bold_stance_trade::job::Done;
-use bold_stance_trade::memory::Taught;
+use bold_stance_trade::memory::{ProvedCar, Taught};
 use bold_stance_trade::sheet::{DoneRecord, Mark, Round};
 use sqlx::types::Json;
 use uuid::Uuid;
@@ -72,19 +72,19 @@ pub async fn take_back_round(tx: &mut Tx, plan: Uuid, step: &Mark) -> Result<boo
     Ok(taken.rows_affected() > 0)
 }
 
-/// What every accepted car of the shop taught, oldest first, with its ticket.
+/// What every accepted car of the shop taught, oldest first.
 ///
 /// # Errors
 /// Database errors.
-pub async fn taught(tx: &mut Tx) -> Result<Vec<(i32, Taught)>> {
+pub async fn taught(tx: &mut Tx) -> Result<Vec<ProvedCar>> {
     let rows = sqlx::query!(
-        r#"select j.ticket, d.record->'taught' as "taught!: Json<Taught>"
+        r#"select j.ticket, d.done_at, d.record->'taught' as "taught!: Json<Taught>"
            from done_step d join plan p on p.id = d.plan_id join job j on j.id = p.job_id
            where d.step = 'proved' and jsonb_typeof(d.record->'taught') = 'object' order by d.done_at"#
     )
     .fetch_all(&mut **tx)
     .await?;
-    Ok(rows.into_iter().map(|r| (r.ticket, r.taught.0)).collect())
+    Ok(rows.into_iter().map(|r| ProvedCar { ticket: r.ticket, at: r.done_at, taught: r.taught.0 }).collect())
 }
 
 /// Everything done on a job's plans.

@@ -463,13 +463,15 @@ async fn a_bundle_comes_back_as_it_left() {
     let mut tx = store.tx(s.id).await.unwrap();
     let shipped = shipped_parts().unwrap();
     for line in job::list(&mut tx, Asked::default(), 100).await.unwrap() {
-        let out =
-            bundle::of_job(&mut tx, line.job.id, Vec::new(), Vec::new(), Memory::default()).await.unwrap();
+        let out = bundle::of_job(&mut tx, line.job.id, Vec::new(), Vec::new(), |_| Memory::default())
+            .await
+            .unwrap();
         let text = serde_json::to_vec(&out).unwrap();
         let read = JobBundle::from_json(&text).unwrap();
         assert_eq!((&read, serde_json::to_vec(&read).unwrap()), (&out, text));
         let id = bundle::insert(&mut tx, s.id, &read, &shipped).await.unwrap();
-        let mut back = bundle::of_job(&mut tx, id, Vec::new(), Vec::new(), Memory::default()).await.unwrap();
+        let mut back =
+            bundle::of_job(&mut tx, id, Vec::new(), Vec::new(), |_| Memory::default()).await.unwrap();
         // Ids are of the shop that has it; everything else is as it was.
         for (a, b) in back.readings.iter_mut().zip(&out.readings) {
             assert_eq!(a.replaces.is_some(), b.replaces.is_some());
@@ -697,7 +699,7 @@ async fn notes_stand_at_their_place_and_a_struck_one_loses_its_photo() {
     assert_eq!(note::photo(&mut tx, id, a.id).await.unwrap(), jpeg);
     // A job's file carries them, and gives them back to the byte.
     let parts = Vec::new();
-    let file = bundle::of_job(&mut tx, id, parts, Vec::new(), Memory::default()).await.unwrap();
+    let file = bundle::of_job(&mut tx, id, parts, Vec::new(), |_| Memory::default()).await.unwrap();
     assert!(file.problems().is_empty(), "{:?}", file.problems());
     let copy = bundle::insert(&mut tx, s.id, &file, &[]).await.unwrap();
     let there = note::of_job(&mut tx, copy).await.unwrap();

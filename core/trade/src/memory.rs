@@ -10,6 +10,7 @@ use bold_stance_car::adjuster::Known;
 use bold_stance_kinematics::geometry::{Axle, Side};
 use bold_stance_units::said::Said;
 use bold_stance_units::{HalfWidth, Sigma};
+use chrono::{DateTime, Utc};
 use serde::{Deserialize, Serialize};
 use std::collections::BTreeMap;
 
@@ -70,6 +71,17 @@ pub struct Taught {
     pub trials: Vec<Trial>,
     /// What was said, and what came.
     pub said: Vec<SaidCame>,
+}
+
+/// A car that was accepted.
+#[derive(Debug, Clone, PartialEq)]
+pub struct ProvedCar {
+    /// Its ticket.
+    pub ticket: i32,
+    /// When it was accepted, UTC.
+    pub at: DateTime<Utc>,
+    /// What it taught.
+    pub taught: Taught,
 }
 
 /// Trials of one quantity, pooled.
@@ -234,12 +246,13 @@ fn between(mean: f64, sd: f64) -> [f64; 2] {
 type PartKey = (Option<String>, String);
 
 impl Memory {
-    /// What proved cars taught, oldest first, each with its ticket.
+    /// What the cars taught that were accepted before a time, oldest first; all of them where none is told.
     #[must_use]
-    pub fn of(cars: &[(i32, Taught)]) -> Self {
+    pub fn of(cars: &[ProvedCar], before: Option<DateTime<Utc>>) -> Self {
+        let cars: Vec<&ProvedCar> = cars.iter().filter(|c| before.is_none_or(|t| c.at < t)).collect();
         let mut by_part: BTreeMap<PartKey, Vec<CarTrial>> = BTreeMap::new();
         let mut counted: BTreeMap<PartKey, Vec<(f64, f64)>> = BTreeMap::new();
-        for (ticket, taught) in cars {
+        for ProvedCar { ticket, taught, .. } in &cars {
             let mut own: BTreeMap<PartKey, Vec<&Trial>> = BTreeMap::new();
             // A car's own cams are another car's: only what is sold is known from one to the next.
             for t in taught.trials.iter().filter(|t| t.part.is_some() && t.sd > 0.0 && t.sd < DUMB_SD) {
@@ -292,7 +305,7 @@ impl Memory {
             })
             .collect();
         parts.sort_by_key(|p| std::cmp::Reverse(p.cars.len()));
-        Self { cars: cars.len(), parts, how_well: how_well(cars) }
+        Self { cars: cars.len(), parts, how_well: how_well(&cars) }
     }
 
     /// Whether nothing was learned.
@@ -316,12 +329,15 @@ impl Memory {
     }
 }
 
-fn how_well(cars: &[(i32, Taught)]) -> Vec<HowWell> {
+fn how_well(cars: &[&ProvedCar]) -> Vec<HowWell> {
     let mut out = Vec::new();
     for axle in [Axle::Front, Axle::Rear] {
         for angle in [AngleName::Camber, AngleName::Caster, AngleName::Toe] {
-            let own: Vec<&SaidCame> =
-                cars.iter().flat_map(|c| &c.1.said).filter(|s| s.axle == axle && s.angle == angle).collect();
+            let own: Vec<&SaidCame> = cars
+                .iter()
+                .flat_map(|c| &c.taught.said)
+                .filter(|s| s.axle == axle && s.angle == angle)
+                .collect();
             if own.is_empty() {
                 continue;
             }

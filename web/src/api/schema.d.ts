@@ -1228,6 +1228,7 @@ export interface components {
             engaged_mm?: number | null;
             /** @enum {string} */
             kind: "thread";
+            left_hand?: components["schemas"]["LeftHand"] | null;
             /** @description The link it lengthens. */
             link: components["schemas"]["ThreadLink"];
             /**
@@ -2989,6 +2990,12 @@ export interface components {
              * @description Axle to axle, mm.
              */
             wheelbase_mm: number;
+            /**
+             * Format: date-time
+             * @description When work on it began: parts are known by what cars accepted before that taught, so that what was said of it stays said,
+             *     and its own readings count once.
+             */
+            worked_since?: string | null;
         };
         /** @description Both axles. */
         CarDrawing: {
@@ -3605,6 +3612,7 @@ export interface components {
             trim?: components["schemas"]["TrimOrder"] | null;
             /** @description What was trimmed of it this time. */
             trims: components["schemas"]["Trim"][];
+            turned_by?: components["schemas"]["Turned"] | null;
         };
         /** @description One corner of the drawing, in vehicle axes over the ground (y left positive on both sides). */
         CornerDrawing: {
@@ -3730,6 +3738,11 @@ export interface components {
          * @enum {string}
          */
         CouldNot: "seized" | "no_room" | "at_end";
+        /**
+         * @description What an order's amount is counted in.
+         * @enum {string}
+         */
+        CountedIn: "notches" | "turns" | "length" | "degrees";
         /** @description One height on the curves. */
         CurvePoint: {
             /**
@@ -4691,6 +4704,8 @@ export interface components {
             done: components["schemas"]["DoneTold"][];
             /** @description In one line. */
             headline: components["schemas"]["Said"];
+            /** @description Mean change of each axle's height, mm; none where it was not read before and after. */
+            moved_mm: components["schemas"]["Axles_Option_f64"];
             next_look?: components["schemas"]["NextLook"] | null;
             /** @description What was not read or looked at, and is not promised. */
             not_read: components["schemas"]["Said"][];
@@ -4832,6 +4847,35 @@ export interface components {
              * @description Share of them, of 100.
              */
             share: number;
+        };
+        /** @description An order in hand. */
+        InHand: {
+            /** @description The same after it. */
+            after?: number[] | null;
+            /** @description Camber, caster, toe of the wheel before it, with every order before it done as ordered, degrees, as expected. */
+            before?: number[] | null;
+            /** @description Which way it is turned, as seen from the wheel; none where that is not known or nothing goes round. */
+            clockwise?: boolean | null;
+            /** @description What its amount is counted in. */
+            counted: components["schemas"]["CountedIn"];
+            /** @description The original mark. */
+            from: components["schemas"]["Said"];
+            /**
+             * Format: double
+             * @description The amount, as it is counted: notches, turns, mm, degrees; never below 0.
+             */
+            ordered: number;
+            /** @description Whether a higher position is outboard. */
+            outboard: boolean;
+            /** @description Where it sits in the drawing of its side as set, mm. */
+            spot?: number[] | null;
+            thread?: components["schemas"]["ThreadInHand"] | null;
+            /** @description The new mark. */
+            to: components["schemas"]["Said"];
+            /** @description What turns. */
+            turn: components["schemas"]["TurnKind"];
+            /** @description Which way lower and higher positions lie. */
+            ways: components["schemas"]["Said"][];
         };
         /** @description An answer and what it does. */
         InspectAnswer: {
@@ -5178,6 +5222,11 @@ export interface components {
             /** @description In words. */
             words: components["schemas"]["Said"];
         };
+        /**
+         * @description Which end of a link has a left-hand thread.
+         * @enum {string}
+         */
+        LeftHand: "neither" | "inner" | "wheel";
         /**
          * @description What a bare number means.
          * @enum {string}
@@ -5921,8 +5970,12 @@ export interface components {
             /** @description The cost that the geometry does not show, one sentence. */
             side_effect: string;
             sizes?: components["schemas"]["Sizes"] | null;
+            /** @description Spanners and sockets it takes, as the shop typed them. */
+            sockets?: string;
             /** @description What it moves, in a few words. */
             summary: string;
+            /** @description Torque of each of its fasteners, as its maker gives it and the shop typed it: never made up here. */
+            torque?: string;
         };
         /**
          * @description Which family a part belongs to, for lists and drawings.
@@ -6567,20 +6620,12 @@ export interface components {
             forecast: boolean;
             /** @description In one line. */
             headline: components["schemas"]["Said"];
-            /**
-             * Format: int64
-             * @description Days after which it is usually looked at next.
-             */
-            next_days: number;
-            /**
-             * Format: double
-             * @description Distance after which it is, km.
-             */
-            next_km: number;
             /** @description What to make of it. */
             sentence: components["schemas"]["Said"];
             /** @description Which time. */
             time: number;
+            /** @description Whether it was driven too little for depths of tread to tell anything. */
+            too_short: boolean;
         };
         /** @description Windows of the right front where they are others than the left's, degrees. */
         RightAim: {
@@ -6970,6 +7015,7 @@ export interface components {
             direction: string;
             /** @description Between where and where it can be turned: degrees of a cam, turns, mm. */
             ends?: number[];
+            in_hand?: components["schemas"]["InHand"] | null;
             /** @description Whether it is a cam that turns between notches or freely. */
             is_cam: boolean;
             /**
@@ -7077,6 +7123,8 @@ export interface components {
             gates: components["schemas"]["GateView"][];
             /** @description What is left to turn, on what the readings since the work taught; an axle that was not read since is not in it. */
             left: components["schemas"]["AxleLeft"][];
+            /** @description When the car is usually looked at next. */
+            next_look: components["schemas"]["UsualLook"];
             /** @description Every wheel against what was said of it. */
             proved: components["schemas"]["Proved"];
             returned?: components["schemas"]["Returned"] | null;
@@ -7102,6 +7150,8 @@ export interface components {
             kind: components["schemas"]["StepKind"];
             /** @description Readings a gate waits for. */
             needs: components["schemas"]["GateNeed"][];
+            /** @description How it is reached, with which sockets, and torques, as the shop typed them at the parts. */
+            notes?: components["schemas"]["Said"][];
             /** @description What is turned in it, every order that was found. */
             orders: components["schemas"]["Order"][];
             /** @description Things ticked by hand at a gate. */
@@ -7398,6 +7448,7 @@ export interface components {
                 direction: string;
                 /** @description Between where and where it can be turned: degrees of a cam, turns, mm. */
                 ends?: number[];
+                in_hand?: components["schemas"]["InHand"] | null;
                 /** @description Whether it is a cam that turns between notches or freely. */
                 is_cam: boolean;
                 /**
@@ -7445,6 +7496,7 @@ export interface components {
                 direction: string;
                 /** @description Between where and where it can be turned: degrees of a cam, turns, mm. */
                 ends?: number[];
+                in_hand?: components["schemas"]["InHand"] | null;
                 /** @description Whether it is a cam that turns between notches or freely. */
                 is_cam: boolean;
                 /**
@@ -8156,6 +8208,25 @@ export interface components {
             button?: components["schemas"]["GaugeButton"] | null;
             place?: components["schemas"]["GaugeSpot"] | null;
         };
+        /** @description A thread as it is turned. */
+        ThreadInHand: {
+            /**
+             * Format: int32
+             * @description Ends that screw: a sleeve has two.
+             */
+            ends: number;
+            /**
+             * Format: double
+             * @description Least that has to stay, mm.
+             */
+            least_mm: number;
+            left_hand?: components["schemas"]["LeftHand"] | null;
+            /**
+             * Format: double
+             * @description Thread that stays engaged in each end after the order, mm; none where it was not measured.
+             */
+            left_mm?: number | null;
+        };
         ThreadLink: string;
         /** @description Where the rear axle points, and what the driver sees of it. */
         Thrust: {
@@ -8386,16 +8457,22 @@ export interface components {
         };
         /** @description Turns that bring a corner back. */
         TrimOrder: {
+            /** @description The turns without their way, as they are counted: `1 3/4`. */
+            amount: components["schemas"]["Said"];
             /**
              * Format: double
              * @description 90 % half width of that, mm.
              */
             band_mm: number;
+            /** @description What is turned. */
+            by: components["schemas"]["Turned"];
             /**
              * Format: double
              * @description How far it is to rise, mm.
              */
             by_mm: number;
+            /** @description Which way it is turned on a right-hand thread: a collar as seen from above, a bolt as seen from its head. */
+            clockwise: boolean;
             /**
              * Format: double
              * @description Settled height a turn gives, mm.
@@ -8690,6 +8767,19 @@ export interface components {
              * @description Axle to axle, mm; of a front shape.
              */
             wheelbase_mm?: number | null;
+        };
+        /** @description When a car is usually looked at next. */
+        UsualLook: {
+            /**
+             * Format: double
+             * @description After such a distance, km; the sooner of both.
+             */
+            after_km: number;
+            /**
+             * Format: int64
+             * @description In so many days.
+             */
+            days: number;
         };
         /** @description A stored vehicle. */
         Vehicle: {

@@ -10,7 +10,7 @@ const PLAIN_DEG = 15;
  * Notch comb of this very cam, offset disc, the target notch numbered as the words count it; outboard is on the outboard
  * side of the card. Where it stands may be between notches.
  */
-export function CamFigure({ line, side }: { line: Line; side: SideName }) {
+export function CamFigure({ line, side, size = 132 }: { line: Line; side: SideName; size?: number }) {
   const w = 150;
   const h = 134;
   const [cx, cy, r, e] = [75, 80, 35, 9.5];
@@ -39,8 +39,8 @@ export function CamFigure({ line, side }: { line: Line; side: SideName }) {
   const out = side === 'left' ? '◂ out' : 'out ▸';
   return (
     <svg
-      width={132}
-      height={118}
+      width={size}
+      height={(size * 118) / 132}
       viewBox={`0 0 ${w} ${h}`}
       role="img"
       aria-label={`${side} ${line.name}: ${line.words}`}

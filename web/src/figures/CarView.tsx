@@ -1,6 +1,7 @@
 // One view of the car to scale: from the front, from the left or from above. Computed from the model.
 import type { Schemas } from '../api/client';
 import { Ground } from '../ui/Car';
+import { leaders } from './place';
 import { bar, girth, polygon, project, tyre, type Look, type V2 } from './solids';
 
 export type CornerDrawing = Schemas['CornerDrawing'];
@@ -32,20 +33,6 @@ const words: Record<Look, [string, string]> = {
   side: ['from the left', '◂ nose'],
   top: ['from above', '◂ nose · left side at the bottom'],
 };
-
-/** Places for numbers in a row: under what they name, side by side where that would overlap. */
-function leaders<T extends { p: V2 }>(list: T[], width: number): (T & { x: number })[] {
-  const gap = 36;
-  const row = [...list].sort((a, b) => a.p[0] - b.p[0]).map((s) => ({ ...s, x: s.p[0] }));
-  for (let i = 1; i < row.length; i++) row[i]!.x = Math.max(row[i]!.x, row[i - 1]!.x + gap);
-  // Pushed past the edge, they close up to the left again.
-  const over = Math.max(0, (row.at(-1)?.x ?? 0) - (width - 20));
-  for (let i = row.length - 1; i >= 0; i--) {
-    const most = i === row.length - 1 ? row[i]!.x - over : Math.min(row[i]!.x, row[i + 1]!.x - gap);
-    row[i]!.x = Math.max(20, most);
-  }
-  return row;
-}
 
 export function CarView({
   corners,

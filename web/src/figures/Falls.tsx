@@ -1,9 +1,9 @@
 // How far a corner fell: the disc as it was set, each half to where it came to rest, and the ring of what was said.
 import type { SideName } from '../api/client';
 import { halfPath } from '../ui/glyphs';
-import { length, num, inches, type LengthUnit } from '../units/print';
+import { bareLength, length, type LengthUnit } from '../units/print';
 import { every, path, scale } from './plot';
-import { dotted, rope } from './rope';
+import { Hop, Ring } from './Ring';
 
 export interface Fall {
   side: SideName;
@@ -50,7 +50,7 @@ export function Falls({ axle, falls, days, unit, width = 340, height = 250 }: Pr
   const X = scale([0, 1], [L + 26, R - 62]);
   const inch = unit === 'in';
   const step = inch ? 25.4 / 8 : high - low > 30 ? 10 : high - low > 14 ? 5 : 2;
-  const show = (mm: number) => (inch ? inches(mm) : num(mm));
+  const show = (mm: number) => bareLength(mm, unit);
   const perMm = (B - T) / (high - low);
   const spoken = falls
     .map((f) => {
@@ -106,24 +106,9 @@ export function Falls({ axle, falls, days, unit, width = 340, height = 250 }: Pr
       })}
       {falls.map((f) => {
         if (f.said === undefined) return null;
-        const colour = `var(--${f.side})`;
         const ry = Math.max(f.ring * perMm, 12);
         const rx = Math.min(Math.max(ry, 16), 42);
-        const r = rope(f.side, end, Y(f.said), rx, ry, 8);
-        return (
-          <g key={f.side}>
-            <path
-              d={dotted(f.side, end, Y(f.said), rx, ry)}
-              fill="none"
-              stroke={colour}
-              strokeWidth="2.4"
-              strokeDasharray="0.1 5"
-              strokeLinecap="round"
-            />
-            <path d={r.body} fill="var(--sheet)" stroke={colour} strokeWidth="1.4" />
-            <path d={r.twists} fill="none" stroke={colour} strokeWidth="1.3" />
-          </g>
-        );
+        return <Ring key={f.side} side={f.side} x={end} y={Y(f.said)} rx={rx} ry={ry} thick={8} />;
       })}
       {falls.map((f) => {
         const colour = `var(--${f.side})`;
@@ -157,15 +142,7 @@ export function Falls({ axle, falls, days, unit, width = 340, height = 250 }: Pr
             )}
             {f.to !== undefined && came !== undefined && (
               <g>
-                {['var(--doink)', 'var(--do)'].map((stroke, i) => (
-                  <path
-                    key={stroke}
-                    d={`M${end} ${y}Q${end + out * 40} ${(y + Y(f.to!)) / 2} ${end} ${Y(f.to!)}`}
-                    fill="none"
-                    stroke={stroke}
-                    strokeWidth={i ? 4 : 7}
-                  />
-                ))}
+                <Hop d={`M${end} ${y}Q${end + out * 40} ${(y + Y(f.to)) / 2} ${end} ${Y(f.to)}`} />
                 <path
                   d={halfPath(f.side, end, Y(f.to), 9)}
                   fill="var(--do)"

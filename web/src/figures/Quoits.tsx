@@ -4,7 +4,7 @@ import type { SideName } from '../api/client';
 import { Glyph, halfPath } from '../ui/glyphs';
 import { angle, tick, type AngleForm } from '../units/print';
 import { every, scale } from './plot';
-import { dotted, rope } from './rope';
+import { Hop, Ring } from './Ring';
 
 type Pair = [number, number];
 
@@ -202,7 +202,6 @@ export function Quoits({ axle, second, quoits, would, form, width = 620, height 
         const [bx, by] = to(q.before);
         const rx = Math.max(q.ring[0] * perX, 9);
         const ry = Math.max(q.ring[1] * perY, 9);
-        const r = rope(q.side, sx, sy, rx, ry, 10);
         const end = q.came ? to(q.came.at) : [sx, sy];
         return (
           <g key={q.side}>
@@ -211,16 +210,7 @@ export function Quoits({ axle, second, quoits, would, form, width = 620, height 
               <path d={`M${bx} ${by}L${sx} ${sy}`} stroke={colour} strokeWidth="1.2" strokeDasharray="2 4" />
             )}
             <path d={halfPath(q.side, bx, by, 9)} fill="var(--sheet)" stroke={colour} strokeWidth="2" />
-            <path
-              d={dotted(q.side, sx, sy, rx, ry)}
-              fill="none"
-              stroke={colour}
-              strokeWidth="2.6"
-              strokeDasharray="0.1 5.4"
-              strokeLinecap="round"
-            />
-            <path d={r.body} fill="var(--sheet)" stroke={colour} strokeWidth="1.5" />
-            <path d={r.twists} fill="none" stroke={colour} strokeWidth="1.5" />
+            <Ring side={q.side} x={sx} y={sy} rx={rx} ry={ry} thick={10} />
             <circle cx={sx} cy={sy} r="3" fill="var(--sheet)" stroke={colour} strokeWidth="1.6" />
           </g>
         );
@@ -272,18 +262,7 @@ export function Quoits({ axle, second, quoits, would, form, width = 620, height 
             />
             {hop && (
               <g>
-                <path
-                  d={`M${x} ${y}Q${(x + hop[0]) / 2 + bow} ${(y + hop[1]) / 2} ${hop[0]} ${hop[1]}`}
-                  fill="none"
-                  stroke="var(--doink)"
-                  strokeWidth="7"
-                />
-                <path
-                  d={`M${x} ${y}Q${(x + hop[0]) / 2 + bow} ${(y + hop[1]) / 2} ${hop[0]} ${hop[1]}`}
-                  fill="none"
-                  stroke="var(--do)"
-                  strokeWidth="4"
-                />
+                <Hop d={`M${x} ${y}Q${(x + hop[0]) / 2 + bow} ${(y + hop[1]) / 2} ${hop[0]} ${hop[1]}`} />
                 <path
                   d={halfPath(q.side, hop[0], hop[1], 10)}
                   fill="var(--do)"

@@ -35,3 +35,17 @@ export function place(area: Box, w: number, h: number, anchor: Point, points: Po
   }
   return best;
 }
+
+/** Places for numbers in a row: under what they name, side by side where that would overlap. */
+export function leaders<T extends { p: Point }>(list: T[], width: number): (T & { x: number })[] {
+  const gap = 36;
+  const row = [...list].sort((a, b) => a.p[0] - b.p[0]).map((s) => ({ ...s, x: s.p[0] }));
+  for (let i = 1; i < row.length; i++) row[i]!.x = Math.max(row[i]!.x, row[i - 1]!.x + gap);
+  // Pushed past the edge, they close up to the left again.
+  const over = Math.max(0, (row.at(-1)?.x ?? 0) - (width - 20));
+  for (let i = row.length - 1; i >= 0; i--) {
+    const most = i === row.length - 1 ? row[i]!.x - over : Math.min(row[i]!.x, row[i + 1]!.x - gap);
+    row[i]!.x = Math.max(20, most);
+  }
+  return row;
+}

@@ -5,6 +5,7 @@ import { FieldError } from '../shell/Fault';
 import { Half } from '../ui/glyphs';
 import { useSettings } from '../ui/settings';
 import type { LengthUnit } from '../units/print';
+import { couldNot, couldNotWord } from './couldNot';
 import { sideWord } from './sheet';
 
 type Line = Schemas['SettingLine'];
@@ -16,17 +17,20 @@ export interface Turn {
 export interface Told {
   amount: string;
   could_not?: CouldNot | undefined;
+  /** Said to be done, as told or as ordered. */
+  closed?: boolean;
 }
 /** What was told of an order, by its place and name. */
 export type Tolds = Record<string, Told>;
 
 export const turnKey = (t: Turn) => `${t.side ?? ''}/${t.line.name}`;
-const noTold: Told = { amount: '' };
-const words: [CouldNot, string][] = [
-  ['seized', 'Seized'],
-  ['no_room', 'No room'],
-  ['at_end', 'At its end'],
-];
+export const noTold: Told = { amount: '' };
+/** An order's place and name for a test or an element. */
+export const turnId = (t: Turn) => `${t.side ?? 'axle'}-${t.line.name.toLowerCase().replaceAll(' ', '-')}`;
+export const isClosed = (t: Told | undefined) => !!t?.closed;
+/** What was told otherwise than ordered; empty where nothing was. */
+export const inWords = (t: Told | undefined): string =>
+  [t?.amount.trim(), t?.could_not && couldNotWord(t.could_not)].filter(Boolean).join(', ');
 
 /** Orders that turn something. */
 export const turning = (list: Turn[]) => list.filter((t) => t.line.direction !== 'leave');
@@ -71,7 +75,7 @@ export function AsDoneRows({ list, tolds, set, problems }: Props) {
         const told = tolds[key] ?? noTold;
         const at = sent.findIndex((s) => (s.side ?? undefined) === t.side && s.name === t.line.name);
         const wrong = problems.find((p) => p.field === `as_done.${at}.amount`);
-        const id = `${t.side ?? 'axle'}-${t.line.name.toLowerCase().replaceAll(' ', '-')}`;
+        const id = turnId(t);
         return (
           <div key={key} className="as-done-row">
             <span className="as-done-name">
@@ -101,7 +105,7 @@ export function AsDoneRows({ list, tolds, set, problems }: Props) {
               }
               aria-label={`Could not: ${t.line.name}`}
             >
-              {words.map(([w, label]) => (
+              {couldNot.map(([w, label]) => (
                 <ToggleButton key={w} value={w} sx={{ minHeight: 44 }} data-testid={`could-not-${w}-${id}`}>
                   {label}
                 </ToggleButton>

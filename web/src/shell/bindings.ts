@@ -39,6 +39,7 @@ const bindings = {
   undo: { keys: ['z'], shown: 'Z', word: 'undo in the plan' },
   length: { keys: ['u'], shown: 'U  M', word: 'mm or inches, decimal or minutes' },
   angle: { keys: ['m'], shown: '' },
+  as_ordered: { keys: ['d'], shown: 'D', word: 'the order in hand, as ordered or as told' },
   help: { keys: ['?'], shown: '?', word: 'this list' },
 } as const satisfies Record<string, Binding>;
 

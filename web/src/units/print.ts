@@ -65,6 +65,8 @@ export function inches(mm: number): string {
   const s = sixteenths(mm);
   return s.sign + [s.whole, s.fraction].filter(Boolean).join(' ');
 }
+/** A length where its unit stands elsewhere. */
+export const bareLength = (mm: number, unit: LengthUnit): string => (unit === 'in' ? inches(mm) : num(mm));
 /** A length with its unit. */
 export function length(mm: number, unit: LengthUnit, decimals = 0): string {
   return unit === 'in' ? `${inches(mm)} in` : `${num(mm, decimals)} mm`;

@@ -46,7 +46,7 @@ pub async fn do_after(
     let returned = match (&d.what, of.plan_id) {
         (AfterAct::Trimmed { .. }, Some(plan)) => {
             let p = plan::get(&mut tx, plan).await?;
-            sheet_now(&state, &mut tx, &p, &Peer::default()).await?.returned
+            sheet_now(&state, &mut tx, &p, &Peer::default()).await?.sheet.returned
         }
         _ => None,
     };

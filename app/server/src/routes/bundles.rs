@@ -25,7 +25,7 @@ pub async fn export(state: web::Data<AppState>, id: web::Path<Uuid>) -> Result<H
     let (parts, withdrawn) = shelf.to_carry();
     let mut tx = state.store.tx(state.shop.id).await?;
     let j = job::get(&mut tx, *id).await?;
-    let b = bundle::of_job(&mut tx, *id, parts, withdrawn, shelf.memory.clone()).await?;
+    let b = bundle::of_job(&mut tx, *id, parts, withdrawn, |since| shelf.memory(since)).await?;
     let name = format!("attachment; filename=\"job-{:04}.json\"", j.ticket);
     let mut res = HttpResponse::Ok().insert_header(("content-disposition", name)).json(b);
     res.extensions_mut().insert(AsKept);

@@ -187,9 +187,7 @@ pub async fn file(
 ) -> Result<HttpResponse, ApiError> {
     let shelf = state.shelf().await?;
     let file = state.pool.run(&peer, move |budget| match &asked.car {
-        Some(car) => {
-            planned_corner_file(asked.file, car, &shelf.only(&car.plan.fitted(), car.plan.as_sold), budget)
-        }
+        Some(car) => planned_corner_file(asked.file, car, &shelf.only(car), budget),
         None => corner_file(&asked.file).map_err(|list| {
             let under = |p: Problem| Problem { field: format!("file.{}", p.field), ..p };
             list.into_iter().map(under).collect()

@@ -43,7 +43,7 @@ pub async fn predict(
     peer: Peer,
     Doc(input): Doc<CarInput>,
 ) -> Result<HttpResponse, ApiError> {
-    let parts = state.shelf().await?.offered(&input.plan.fitted(), input.plan.as_sold);
+    let parts = state.shelf().await?.offered(&input.plan.fitted(), &input);
     let answer = state.pool.run(&peer, move |budget| plan_car_within(&input, &parts, budget)).await??;
     // Asked for many times a second from the same machine: compressing would cost more than sending.
     Ok(HttpResponse::Ok().insert_header(ContentEncoding::Identity).json(answer))

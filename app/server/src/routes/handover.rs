@@ -1,14 +1,13 @@
 //! The page for the owner of the car.
 
-use super::plans::sheet_now;
-use super::{jobs, wear};
+use super::plans::{SheetNow, sheet_now};
+use super::wear;
 use crate::AppState;
 use crate::pool::Peer;
 use crate::problem::{ApiError, ProblemDocument};
 use actix_web::{HttpResponse, get, web};
 use bold_stance_store::plan;
 use bold_stance_trade::job::{Done, Handover, HandoverOf};
-use bold_stance_trade::plan::CarInput;
 use uuid::Uuid;
 
 /// What the owner is told of a plan as its job stands.
@@ -22,10 +21,8 @@ pub async fn handover(
 ) -> Result<HttpResponse, ApiError> {
     let mut tx = state.store.tx(state.shop.id).await?;
     let p = plan::get(&mut tx, *id).await?;
-    let sheet = sheet_now(&state, &mut tx, &p, &peer).await?;
-    let t = jobs::ticket(&state, &mut tx, p.job_id).await?;
+    let SheetNow { ticket: t, input, sheet } = sheet_now(&state, &mut tx, &p, &peer).await?;
     let log = wear::log_of(&mut tx, t.job.vehicle_id).await?;
-    let input = CarInput { base: t.base, plan: p.document };
     let page = state.pool.run(&peer, move |_| {
         let done: Vec<&Done> = t.done.iter().filter(|d| d.plan_id == p.id).collect();
         let of = HandoverOf {

@@ -200,7 +200,7 @@ pub async fn ticket(state: &AppState, tx: &mut Tx, id: Uuid) -> Result<Ticket, A
     let (visits, base, corner_file) = {
         let bench = JobBench::of(state.rules(), &vehicle.facts, &readings, &done, &open, Utc::now())?
             .of_job(job.kind, &job.aftercare);
-        let base = base_of(&vehicle.facts, &readings, &bench.seen);
+        let base = base_of(&vehicle.facts, &readings, &done, &bench.seen);
         (bench.views(), base, corner_request(&vehicle.facts, &readings, &bench.seen)?)
     };
     let stood = |visit| stance_at(&vehicle.facts, &readings, visit);

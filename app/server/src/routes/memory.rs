@@ -50,8 +50,7 @@ pub async fn memory(state: web::Data<AppState>) -> Result<HttpResponse, ApiError
         };
         MemoryRow { name: part.map(|p| p.name.clone()), claim_mm, claim_deg, of: of.clone() }
     };
-    let m = &shelf.memory;
-    let view =
-        MemoryView { cars: m.cars, parts: m.parts.iter().map(row).collect(), how_well: m.how_well.clone() };
+    let m = shelf.memory(None);
+    let view = MemoryView { cars: m.cars, parts: m.parts.iter().map(row).collect(), how_well: m.how_well };
     Ok(HttpResponse::Ok().json(view))
 }

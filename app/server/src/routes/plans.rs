@@ -248,16 +248,23 @@ pub async fn choose(
     once.answer(tx, StatusCode::OK, &t).await
 }
 
+/// The sheet of a plan, with what it was made from.
+pub(super) struct SheetNow {
+    pub ticket: jobs::Ticket,
+    pub input: CarInput,
+    pub sheet: Sheet,
+}
+
 /// The sheet of a plan as its job stands.
 pub(super) async fn sheet_now(
     state: &AppState,
     tx: &mut Tx,
     p: &Plan,
     peer: &Peer,
-) -> Result<Sheet, ApiError> {
+) -> Result<SheetNow, ApiError> {
     let t = jobs::ticket(state, tx, p.job_id).await?;
     let open = visit::of_job(tx, p.job_id).await?;
-    let input = CarInput { base: t.base, plan: p.document.clone() };
+    let input = CarInput { base: t.base.clone(), plan: p.document.clone() };
     if input.base.axles.each().iter().all(|(_, b)| b.is_none()) {
         return Err(Problem::new(
             "plan",
@@ -266,7 +273,7 @@ pub(super) async fn sheet_now(
         )
         .into());
     }
-    let parts = state.shelf().await?.offered(&input.plan.fitted(), input.plan.as_sold);
+    let parts = state.shelf().await?.offered(&input.plan.fitted(), &input);
     let bench = JobBench::of(state.rules(), &t.vehicle.facts, &t.readings, &t.done, &open, Utc::now())?
         .of_job(t.job.kind, &t.job.aftercare);
     let done: Vec<&Done> = t.done.iter().filter(|d| d.plan_id == p.id).collect();
@@ -278,7 +285,8 @@ pub(super) async fn sheet_now(
         Ok::<_, Vec<Problem>>((input, answer, fitted, left))
     });
     let (input, answer, fitted, left) = worked.await??;
-    Ok(sheet_of(&bench, &t.readings, (&done, &t.job.aftercare), &input, answer, &fitted, left))
+    let judged = sheet_of(&bench, &t.readings, (&done, &t.job.aftercare), &input, answer, &fitted, left);
+    Ok(SheetNow { ticket: t, input, sheet: judged })
 }
 
 /// The setting sheet of a plan: every step, and every gate judged on what was read.
@@ -292,7 +300,18 @@ pub async fn sheet(
 ) -> Result<HttpResponse, ApiError> {
     let mut tx = state.store.tx(state.shop.id).await?;
     let p = plan::get(&mut tx, *id).await?;
-    Ok(HttpResponse::Ok().json(sheet_now(&state, &mut tx, &p, &peer).await?))
+    Ok(HttpResponse::Ok().json(sheet_now(&state, &mut tx, &p, &peer).await?.sheet))
+}
+
+/// A car that is worked on again is nobody's word any more; that it was stays among its events.
+async fn no_longer_accepted(state: &AppState, tx: &mut Tx, p: &Plan) -> Result<(), ApiError> {
+    let proved = Mark::Step(StepId::Proved);
+    if done::of_job(tx, p.job_id).await?.iter().any(|d| d.plan_id == p.id && d.step == proved) {
+        done::mark(tx, state.shop.id, p.id, &proved, None, AUTHOR).await?;
+        let detail = serde_json::json!({"plan": p.id});
+        event::record(tx, state.shop.id, Some(p.job_id), AUTHOR, "no longer accepted", detail).await?;
+    }
+    Ok(())
 }
 
 /// Marks a step of the sheet: what it says now is kept with it. A gate opens on its readings, and on a reason where one
@@ -320,7 +339,7 @@ pub async fn mark(
     }
     if m.done {
         // A mark is to be kept, whether or not somebody still looks.
-        let now = sheet_now(&state, &mut tx, &p, &Peer::default()).await?;
+        let now = sheet_now(&state, &mut tx, &p, &Peer::default()).await?.sheet;
         let by = (m.reason.as_deref(), m.signed.as_deref());
         let record = mark_step(&now, &m.step, by, &m.as_done, (Utc::now(), AUTHOR))?;
         done::mark(&mut tx, state.shop.id, *id, &m.step, Some(&record), AUTHOR).await?;
@@ -338,6 +357,9 @@ pub async fn mark(
             said("fault-step-was-done"),
         )
         .into());
+    }
+    if matches!(&m.step, Mark::Step(s) if s.reopens()) {
+        no_longer_accepted(&state, &mut tx, &p).await?;
     }
     let detail = serde_json::json!({"step": m.step, "done": m.done, "reason": m.reason, "signed": m.signed});
     event::record(&mut tx, state.shop.id, Some(p.job_id), AUTHOR, "step", detail).await?;
@@ -362,8 +384,9 @@ pub async fn turned(
     let p = plan::get(&mut tx, *id).await?;
     let all = done::of_job(&mut tx, p.job_id).await?;
     let own: Vec<&Done> = all.iter().filter(|d| d.plan_id == p.id).collect();
-    let now = sheet_now(&state, &mut tx, &p, &Peer::default()).await?;
+    let now = sheet_now(&state, &mut tx, &p, &Peer::default()).await?.sheet;
     let (step, round) = turned_again(&now, &own, t.axle, &t.as_done, (Utc::now(), AUTHOR))?;
+    no_longer_accepted(&state, &mut tx, &p).await?;
     let detail = serde_json::json!({"step": step, "turned": round.turned});
     done::add_round(&mut tx, *id, &Mark::Step(step), &round).await?;
     event::record(&mut tx, state.shop.id, Some(p.job_id), AUTHOR, "turned again", detail).await?;

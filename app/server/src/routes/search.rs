@@ -59,7 +59,7 @@ pub async fn plans(
     req: HttpRequest,
     Doc(r): Doc<SearchRequest>,
 ) -> Result<HttpResponse, ApiError> {
-    let parts = state.shelf().await?.offered(&[], r.car.plan.as_sold);
+    let parts = state.shelf().await?.offered(&[], &r.car);
     stream(&state, &req, move |say| search_car(&r.car, r.axle, &r.filters, r.tyres.as_ref(), &parts, say))
         .await
 }
@@ -97,7 +97,7 @@ pub async fn whole_car(
     req: HttpRequest,
     Doc(r): Doc<CarSearchRequest>,
 ) -> Result<HttpResponse, ApiError> {
-    let parts = state.shelf().await?.offered(&[], r.car.plan.as_sold);
+    let parts = state.shelf().await?.offered(&[], &r.car);
     stream(&state, &req, move |say| search_whole(&r.car, &r.wish, r.tyres.as_ref(), &parts, say)).await
 }
 
@@ -168,7 +168,7 @@ pub async fn height_ladders(
     peer: Peer,
     Doc(a): Doc<LadderAsked>,
 ) -> Result<HttpResponse, ApiError> {
-    let parts = state.shelf().await?.offered(&a.sets.concat(), a.car.plan.as_sold);
+    let parts = state.shelf().await?.offered(&a.sets.concat(), &a.car);
     let found = state.pool.run(&peer, move |budget| ladders(&a, &parts, budget)).await??;
     Ok(HttpResponse::Ok().json(found))
 }

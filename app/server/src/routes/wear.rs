@@ -140,7 +140,7 @@ pub async fn forecast(
 fn worn(r: &CarWearRequest, shelf: &Shelf, budget: &Budget) -> Result<CarWear, Vec<Problem>> {
     let answer = |car: &CarInput, at: &str| -> Result<CarAnswer, Vec<Problem>> {
         // Only what is fitted: the rest of the catalogue says nothing about wear.
-        let parts = shelf.only(&car.plan.fitted(), car.plan.as_sold);
+        let parts = shelf.only(car);
         // Each plan of the forecast has a budget of its own; all end with the request.
         plan_car_within(car, &parts, &budget.another()).map_err(|list| {
             let under = |p: Problem| Problem { field: format!("{at}.{}", p.field), ..p };

@@ -1,6 +1,6 @@
 //! What is wrong with adjusters, by field.
 
-use super::{Adjuster, AdjusterKind};
+use super::{Adjuster, AdjusterKind, LeftHand};
 use bold_stance_units::problem::{Problem, in_range};
 use bold_stance_units::said::{Said, said};
 
@@ -27,7 +27,7 @@ pub fn adjuster_problems(list: &[Adjuster]) -> Vec<Problem> {
 fn one(field: &str, a: &Adjuster, out: &mut Vec<Problem>) {
     let at = |f: &str| format!("{field}.{f}");
     let [low, high] = a.built_range();
-    let mut short_thread: Option<Said> = None;
+    let (mut short_thread, mut same_hand): (Option<Said>, bool) = (None, false);
     let mut check = |f: &str, v: f64, low: f64, high: f64, unit: &str| {
         out.extend(in_range(&at(f), v, low, high, unit).err());
     };
@@ -59,7 +59,7 @@ fn one(field: &str, a: &Adjuster, out: &mut Vec<Problem>) {
             );
             ("min_deg", "max_deg", 180.0, "°")
         }
-        AdjusterKind::Thread { pitch_mm, ends, engaged_mm, min_engaged_mm, .. } => {
+        AdjusterKind::Thread { pitch_mm, ends, engaged_mm, min_engaged_mm, left_hand, .. } => {
             check("pitch_mm", *pitch_mm, 0.1, 10.0, "mm a turn");
             check("ends", f64::from(*ends), 1.0, 2.0, "threaded ends");
             check("engaged_mm", engaged_mm.unwrap_or(20.0), 0.0, 300.0, "mm");
@@ -69,6 +69,7 @@ fn one(field: &str, a: &Adjuster, out: &mut Vec<Problem>) {
             {
                 short_thread = Some(said("fault-thread-short").fine_mm("least", *least).fine_mm("has", *has));
             }
+            same_hand = *ends == 2 && *left_hand == Some(LeftHand::Neither);
             ("turns", "turns", 60.0, "turns")
         }
         AdjusterKind::Slide { direction, step_mm, .. } => {
@@ -100,6 +101,9 @@ fn one(field: &str, a: &Adjuster, out: &mut Vec<Problem>) {
     check(ends.1, high, -ends.2, ends.2, ends.3);
     if let Some(wrong) = short_thread {
         out.push(Problem::new(at("min_engaged_mm"), wrong, said("fault-no-more-than-engaged-comes")));
+    }
+    if same_hand {
+        out.push(Problem::new(at("left_hand"), said("fault-same-hand"), said("fault-same-hand-right")));
     }
     if low >= high && !matches!(a.kind, AdjusterKind::Sleeve { .. }) {
         out.push(Problem::new(

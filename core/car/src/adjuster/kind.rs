@@ -79,6 +79,19 @@ impl utoipa::ToSchema for ThreadLink {
     }
 }
 
+/// Which end of a link has a left-hand thread.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
+#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
+#[serde(rename_all = "snake_case")]
+pub enum LeftHand {
+    /// None: one thread, right-hand.
+    Neither,
+    /// The end at the body.
+    Inner,
+    /// The end at the wheel.
+    Wheel,
+}
+
 /// How an adjuster works. A position is degrees of a cam, bolt or sleeve, turns of a thread, mm of a slide or
 /// shim stack, degrees of camber of a slot, degrees of caster of a wedge.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
@@ -119,6 +132,9 @@ pub enum AdjusterKind {
         /// Least engagement, mm.
         #[serde(default, skip_serializing_if = "Option::is_none")]
         min_engaged_mm: Option<f64>,
+        /// Which thread is left-hand, where somebody looked: which way to turn for longer follows from it.
+        #[serde(default, skip_serializing_if = "Option::is_none")]
+        left_hand: Option<LeftHand>,
     },
     /// A plate or bracket that slides: displacement = position, mm, along `direction`.
     Slide {
@@ -397,6 +413,24 @@ impl Adjuster {
         matches!(self.kind, AdjusterKind::Thread { link: ThreadLink::Tie, .. })
     }
 
+    /// Whether a body that lengthens its link is turned clockwise, seen from the wheel; none where nobody told which
+    /// thread is left-hand, or where a single thread's place is not known: only a tie rod's is, at its outer end.
+    ///
+    /// A right-hand nut turned clockwise goes away from whoever looks: a sleeve with its left-hand thread at the wheel
+    /// goes inboard over the inner stud, and the outer stud comes in too, so clockwise shortens it.
+    #[must_use]
+    pub fn longer_clockwise(&self) -> Option<bool> {
+        let AdjusterKind::Thread { ends, left_hand, .. } = &self.kind else { return None };
+        match (ends, (*left_hand)?) {
+            (2, LeftHand::Wheel) => Some(false),
+            (2, LeftHand::Inner) => Some(true),
+            // The rod turns in its outer end, a screw that is looked at from its point.
+            (1, LeftHand::Neither) if self.is_tie_rod() => Some(true),
+            (1, LeftHand::Wheel) if self.is_tie_rod() => Some(false),
+            _ => None,
+        }
+    }
+
     /// Whether it cannot be turned as it is.
     #[must_use]
     pub fn is_fixed(&self) -> bool {
@@ -567,6 +601,7 @@ pub fn default_adjusters(eccentricity_mm: f64) -> Vec<Adjuster> {
                 turns: [-12.0, 12.0],
                 engaged_mm: None,
                 min_engaged_mm: None,
+                left_hand: None,
             },
         },
     ]

@@ -37,6 +37,23 @@ pub enum TurnKind {
 }
 
 impl TurnKind {
+    /// What kind of thing an adjuster is.
+    #[must_use]
+    pub fn of(a: &Adjuster) -> Self {
+        match &a.kind {
+            AdjusterKind::Eccentric { .. } => Self::Cam,
+            AdjusterKind::Thread { .. } => Self::Thread,
+            AdjusterKind::Slide { point: EccentricPoint::StrutTop, .. } => Self::TopPlate,
+            AdjusterKind::Slide { .. } => Self::Slot,
+            AdjusterKind::Shims { .. } => Self::Shims,
+            AdjusterKind::Tilt { toe_per_camber, .. } if *toe_per_camber != 0.0 => Self::HubShim,
+            AdjusterKind::Tilt { .. } => Self::StrutSlot,
+            AdjusterKind::CamBolt { .. } => Self::CamBolt,
+            AdjusterKind::Wedge { .. } => Self::Wedge,
+            AdjusterKind::Sleeve { .. } => Self::Sleeve,
+        }
+    }
+
     /// Every kind, in the order it is offered.
     pub const ALL: [Self; 11] = [
         Self::Cam,
@@ -145,6 +162,7 @@ fn thread(link: &str) -> AdjusterKind {
         turns: [-8.0, 8.0],
         engaged_mm: None,
         min_engaged_mm: None,
+        left_hand: None,
     }
 }
 

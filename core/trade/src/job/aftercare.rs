@@ -39,6 +39,14 @@ pub struct Trim {
     pub could_not: Option<CouldNot>,
 }
 
+impl Trim {
+    /// Whether it moved the corner: what could not be turned left every tape as true as it was.
+    #[must_use]
+    pub fn moved(&self) -> bool {
+        self.turns != 0.0
+    }
+}
+
 /// The car came back.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
 #[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]

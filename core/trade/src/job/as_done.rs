@@ -1,6 +1,6 @@
 //! What was really done of orders, as it is typed beside the car, and the round of work it makes.
 
-use crate::plan::{Order, SettingLine};
+use crate::plan::{CountedIn, Order, SettingLine};
 use crate::sheet::{AsTurned, CouldNot, Round};
 use bold_stance_kinematics::geometry::Side;
 use bold_stance_units::problem::Problem;
@@ -50,13 +50,11 @@ enum Counted {
 
 impl Counted {
     fn of(line: &SettingLine) -> Self {
-        match line.amount.id.as_ref() {
-            "amount-notches" | "amount-positions" if line.steps != 0.0 => {
-                Self::Steps((line.movement / line.steps).abs())
-            }
-            "amount-turns" => Self::Turns,
-            "amount-shims" | "amount-mm" => Self::Length,
-            _ => Self::Degrees,
+        match CountedIn::of(line) {
+            CountedIn::Notches => Self::Steps((line.movement / line.steps).abs()),
+            CountedIn::Turns => Self::Turns,
+            CountedIn::Length => Self::Length,
+            CountedIn::Degrees => Self::Degrees,
         }
     }
 
@@ -181,6 +179,7 @@ mod tests {
             is_cam: false,
             notch_deg: None,
             shared: false,
+            in_hand: None,
         }
     }
 

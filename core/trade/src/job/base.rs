@@ -5,7 +5,7 @@ use super::expect::{WheelSeen, side_with};
 use super::facts::{Drive, Silhouette, VehicleFacts};
 use super::height::height_at;
 use super::moving::sweep_of;
-use super::record::{Reading, standing};
+use super::record::{Done, Reading, standing};
 use super::stance::stands;
 use crate::inspect::widened;
 use crate::plan::{AxleBase, CarBase};
@@ -93,7 +93,7 @@ fn axle_base(f: &VehicleFacts, readings: &[Reading], seen: &[Seen], axle: Axle) 
 
 /// What a job gives a plan.
 #[must_use]
-pub fn base_of(f: &VehicleFacts, readings: &[Reading], seen: &[Seen]) -> CarBase {
+pub fn base_of(f: &VehicleFacts, readings: &[Reading], done: &[Done], seen: &[Seen]) -> CarBase {
     let c = &f.car;
     CarBase {
         wheelbase_mm: f.wheelbase_mm,
@@ -105,6 +105,7 @@ pub fn base_of(f: &VehicleFacts, readings: &[Reading], seen: &[Seen]) -> CarBase
         turns: c.turns.clone(),
         tyre_gain_mm: c.axles.as_ref().map(|a| a.tyre_gain_mm),
         inspected: c.axles.as_ref().map(|a| a.inspected.clone()),
+        worked_since: done.iter().map(|d| d.done_at).min(),
         axles: Axles::of(|a| axle_base(f, readings, seen, a)),
     }
 }

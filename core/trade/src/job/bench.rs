@@ -273,7 +273,9 @@ impl<'a> JobBench<'a> {
         let stands =
             |r: &&Reading| standing(readings, visit, r.quantity, r.place()).is_some_and(|now| now.id == r.id);
         let mut out = Vec::new();
-        for r in readings.iter().filter(|r| r.visit == visit).filter(stands) {
+        // What was read at a return before is none of this one's.
+        let ours = |r: &&Reading| self.seen.iter().any(|s| s.id == r.id.to_string());
+        for r in readings.iter().filter(|r| r.visit == visit).filter(stands).filter(ours) {
             let asked = Asked {
                 visit,
                 method: r.method,

@@ -254,7 +254,7 @@ impl JobBundle {
         let bench = JobBench::of(rules, &self.vehicle, &self.readings, &self.done, &self.visits, now)
             .map_err(|p| vec![p])?
             .of_job(self.kind, &self.aftercare);
-        let base = base_of(&self.vehicle, &self.readings, &bench.seen);
+        let base = base_of(&self.vehicle, &self.readings, &self.done, &bench.seen);
         let input = CarInput { base, plan: chosen.document.clone() };
         let catalogue = self.catalogue(shipped, &chosen.document.fitted());
         let catalogue: Vec<Part> = if chosen.document.as_sold {

@@ -7,7 +7,7 @@ use super::bench::{JobBench, item_of, visit_of};
 use super::height::height_at;
 use super::proved::{Proved, proved_of, taught_of};
 use super::record::{Done, Reading, standing};
-use super::returned::{Returned, returned_of};
+use super::returned::{Returned, UsualLook, returned_of, usual_look};
 use crate::part::Part;
 use crate::plan::{CarAnswer, CarInput};
 use crate::prove::{AxleLeft, SideLeft};
@@ -79,6 +79,8 @@ pub struct Sheet {
     /// How the car came back last; none while it did not.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub returned: Option<Returned>,
+    /// When the car is usually looked at next.
+    pub next_look: UsualLook,
     /// Cautions of the whole job.
     pub cautions: Vec<Said>,
     /// Toe of one wheel as expected after its rod was turned, 90 % half width, degrees.
@@ -209,7 +211,9 @@ pub fn sheet_of(
     let accepted = done.iter().find(|d| d.step == Mark::Step(StepId::Proved)).map(|d| d.done_at);
     let left_at = accepted.or_else(|| done.iter().map(|d| d.last_at()).max());
     let returned = returned_of(bench.facts, readings, care, (input, &answer), left_at);
+    let next_look = usual_look(returned.as_ref());
     Sheet {
+        next_look,
         gates,
         steps,
         answer,

@@ -107,6 +107,8 @@ pub struct Handover {
     pub came: Vec<Said>,
     /// Wheels, front first.
     pub wheels: Vec<WheelTold>,
+    /// Mean change of each axle's height, mm; none where it was not read before and after.
+    pub moved_mm: Axles<Option<f64>>,
     /// What was done, in order.
     pub done: Vec<DoneTold>,
     /// What it means for the tyres; none where too little was read before and after.
@@ -173,8 +175,11 @@ impl HandoverOf<'_> {
             .filter(|a| a.axle == axle && a.side == side && a.angle == angle)
             .find_map(|a| a.now_deg.map(|v| (v, a.band_deg)));
         // A corner trimmed since has moved: what was read before that is no longer claimed.
-        let trimmed =
-            self.sheet.returned.as_ref().is_some_and(|r| r.corners.iter().any(|c| !c.trims.is_empty()));
+        let trimmed = self
+            .sheet
+            .returned
+            .as_ref()
+            .is_some_and(|r| r.corners.iter().any(|c| c.trims.iter().any(|t| t.moved())));
         let proved = || {
             let (v, s, at) = since.newest(axle, side, angle).filter(|_| !trimmed)?;
             let stale = since.worked_at(axle, angle).is_some_and(|t| at < t);
@@ -188,7 +193,7 @@ impl HandoverOf<'_> {
         let at = |v| height_at(self.facts, self.readings, v, axle, side);
         let back = self.sheet.returned.as_ref().and_then(|r| {
             let c = r.corners.iter().find(|c| c.axle == axle && c.side == side)?;
-            Some((c.now_mm, !c.trims.is_empty()))
+            Some((c.now_mm, c.trims.iter().any(|t| t.moved())))
         });
         let now = match back {
             Some((Some(mm), _)) => Some(mm),
@@ -449,6 +454,7 @@ impl HandoverOf<'_> {
         Handover {
             headline,
             came: self.came(&wheels),
+            moved_mm: Axles::of(|a| Self::moved(&wheels, a)),
             done: self.done_told(),
             tyre: self.tyre(&wheels),
             watch: self.watch(&wheels),

@@ -40,7 +40,7 @@ pub use note::{
 };
 pub use proved::{AngleProved, CameAngle, Proved, WheelProved, WheelStands};
 pub use record::{Done, OpenVisit, Reading, standing};
-pub use returned::{AngleBack, CameToRest, CornerBack, Returned, TrimOrder};
+pub use returned::{AngleBack, CameToRest, CornerBack, Returned, TrimOrder, UsualLook};
 pub use stance::{AxleStance, Stance, stance_at};
 pub use turnable::{Turnable, TurnableRequest, TurnableRow, TurnsOn, turnable};
 pub use turned::{loops_of, turned_again, turns_of};

@@ -53,6 +53,12 @@ pub struct TrimOrder {
     pub words: Said,
     /// Where a turn's worth is from.
     pub why: Said,
+    /// What is turned.
+    pub by: Turned,
+    /// Which way it is turned on a right-hand thread: a collar as seen from above, a bolt as seen from its head.
+    pub clockwise: bool,
+    /// The turns without their way, as they are counted: `1 3/4`.
+    pub amount: Said,
     /// What it moves: camber, caster, toe of the wheel, degrees.
     #[cfg_attr(feature = "openapi", schema(min_items = 3, max_items = 3))]
     pub moves_deg: [f64; 3],
@@ -89,6 +95,9 @@ pub struct CornerBack {
     /// Turns that bring it back; none where it is in the ring or nothing is known to turn.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub trim: Option<TrimOrder>,
+    /// What is turned for height here; none where nobody said.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub turned_by: Option<Turned>,
     /// What was trimmed of it this time.
     pub trims: Vec<Trim>,
 }
@@ -136,18 +145,29 @@ pub struct Returned {
     pub headline: Said,
     /// What to make of it.
     pub sentence: Said,
-    /// Days after which it is usually looked at next.
-    pub next_days: i64,
-    /// Distance after which it is, km.
-    pub next_km: f64,
+    /// Whether it was driven too little for depths of tread to tell anything.
+    pub too_short: bool,
     /// Cautions where a corner is trimmed.
     pub cautions: Vec<Said>,
 }
 
-/// Days and km to the next look: after a trim the spring settles anew; else a rotation's distance (common practice, no
-/// source).
-const AFTER_TRIM: (i64, f64) = (14, 500.0);
-const AT_REST: (i64, f64) = (84, 5000.0);
+/// When a car is usually looked at next.
+#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
+pub struct UsualLook {
+    /// In so many days.
+    pub days: i64,
+    /// After such a distance, km; the sooner of both.
+    pub after_km: f64,
+}
+
+/// Once it was set or trimmed: springs and bushings settle anew (common practice, no source).
+const AFTER_WORK: UsualLook = UsualLook { days: 14, after_km: 500.0 };
+/// Once it came to rest: when tyres are usually moved round (common practice, no source).
+const AT_REST: UsualLook = UsualLook { days: 84, after_km: 5000.0 };
+/// Distance under which depths tell nothing, km: at a tenth of a millimetre a thousand kilometres they are what a gauge is off by
+/// (judgement, no source).
+const SHORT_KM: f64 = 1500.0;
 /// Least ring, mm (common practice, no source: what a tape at the arch tells for certain).
 const LEAST_RING_MM: f64 = 2.0;
 
@@ -184,7 +204,7 @@ impl Look<'_> {
     /// As the corner left before a return: the end of the return before, else the newest after the setting.
     fn left_at(&self, time: usize, (axle, side): (Axle, Side), changed: bool) -> Option<HeightRead> {
         let before = (0..time).rev().find_map(|k| {
-            let trimmed = self.trims(k, axle, side).last().map(|t| t.at);
+            let trimmed = self.trims(k, axle, side).iter().rfind(|t| t.moved()).map(|t| t.at);
             self.height_in(k, (axle, side), trimmed, None)
         });
         before.or_else(|| {
@@ -213,7 +233,7 @@ impl Look<'_> {
                     let was = self.height_in(k, (axle, side), earlier, Some(t.at));
                     let is = self.height_in(k, (axle, side), Some(t.at), later);
                     if let (Some(was), Some(is)) = (was, is)
-                        && t.turns != 0.0
+                        && t.moved()
                     {
                         out.push((t.turns, is.mm - was.mm));
                     }
@@ -224,14 +244,22 @@ impl Look<'_> {
     }
 }
 
-/// What is turned for height on an axle: as told, else by the way its plan goes.
-fn turned_by(care: &Aftercare, input: &CarInput, axle: Axle) -> Option<Turned> {
-    care.turned[axle].or_else(|| {
+/// What is turned for height on an axle: as told, else by the way its plan goes; a collar's ratio where nobody told it here
+/// by the car's own spring.
+fn turned_by(facts: &VehicleFacts, care: &Aftercare, input: &CarInput, axle: Axle) -> Option<Turned> {
+    let told = care.turned[axle].or_else(|| {
         input.plan.axles[axle].ways.iter().find_map(|w| match w.kind {
             WayKind::Collar => Some(Turned::Collar { pitch_mm: None, motion_ratio: None }),
             WayKind::TorsionBar => Some(Turned::TorsionBolt),
             _ => None,
         })
+    })?;
+    Some(match told {
+        Turned::Collar { pitch_mm, motion_ratio } => {
+            let own = facts.car.axles[axle].spring.as_ref().map(|s| s.motion_ratio);
+            Turned::Collar { pitch_mm, motion_ratio: motion_ratio.or(own) }
+        }
+        bolt @ Turned::TorsionBolt => bolt,
     })
 }
 
@@ -259,7 +287,7 @@ fn trim_order(
     now: &HeightRead,
     to_mm: f64,
 ) -> Option<TrimOrder> {
-    let turned = turned_by(look.care, input, axle)?;
+    let turned = turned_by(look.facts, look.care, input, axle)?;
     let mut records: Vec<(f64, f64)> = match axle {
         // Turns with the plan are recorded of the front axle.
         Axle::Front => input.base.turns.iter().map(|r| (r.turns, r.height_change_mm)).collect(),
@@ -272,8 +300,9 @@ fn trim_order(
         return None;
     }
     let by_mm = turns * per.mm;
+    let amount = turns_in_words(turns.abs());
     let words = said("trim-order")
-        .name("turns", turns_in_words(turns.abs()))
+        .name("turns", amount.clone())
         .count("n", if turns.abs() > 1.0 { 2 } else { 1 })
         .word("way", if turns > 0.0 { "up" } else { "down" });
     let why = if per.records > 0 { said("trim-learned").count("n", per.records) } else { said("trim-usual") };
@@ -287,6 +316,11 @@ fn trim_order(
         mm_per_turn: per.mm,
         records: per.records,
         words,
+        by: turned,
+        // Looked at along its thread a right-hand nut goes away clockwise: a collar seen from above goes down, a bolt seen
+        // from its head winds its bar up.
+        clockwise: matches!(turned, Turned::TorsionBolt) == (turns > 0.0),
+        amount: Said::text(amount),
         why: why.fine_mm("mm", per.mm),
         moves_deg: plan.zip(found).map_or([0.0; 3], |(p, f)| moves(p, now.mm - f, by_mm)),
     })
@@ -304,8 +338,10 @@ fn corner(
     // Springs settle once: what was trimmed since is held against as it stood then.
     let settle_mm = if time == 0 { settle_of(look.facts, input, axle) } else { 0.0 };
     let trims = look.trims(time, axle, side);
-    let back = look.height_in(time, (axle, side), None, trims.first().map(|t| t.at));
-    let now = look.height_in(time, (axle, side), trims.last().map(|t| t.at), None);
+    // What could not be turned moved nothing: what was read before it stands.
+    let moved: Vec<&&Trim> = trims.iter().filter(|t| t.moved()).collect();
+    let back = look.height_in(time, (axle, side), None, moved.first().map(|t| t.at));
+    let now = look.height_in(time, (axle, side), moved.last().map(|t| t.at), None);
     let said_mm = set.map(|s| s.mm - settle_mm);
     // A settle of nothing to twice what is expected covers it (common practice, no source).
     let said_band_mm = settle_mm.abs();
@@ -314,7 +350,7 @@ fn corner(
     let miss = now.zip(said_mm).map(|(n, s)| n.mm - s);
     let off_mm = miss.filter(|m| m.abs() > ring_mm + 1e-9).unwrap_or(0.0);
     let rest = match (now, miss) {
-        (None, _) if !trims.is_empty() => CameToRest::Stale,
+        (None, _) if !moved.is_empty() => CameToRest::Stale,
         (None, _) | (_, None) => CameToRest::NotRead,
         _ if off_mm < 0.0 => CameToRest::TooFar,
         _ if off_mm > 0.0 => CameToRest::TooHigh,
@@ -334,6 +370,7 @@ fn corner(
         rest,
         off_mm,
         trim,
+        turned_by: turned_by(look.facts, look.care, input, axle),
         trims: trims.into_iter().cloned().collect(),
     }
 }
@@ -374,7 +411,7 @@ fn angles(
     let then: Vec<&Reading> =
         readings.iter().filter(|r| !matches!(r.visit, Visit::Found | Visit::Returned)).filter(flat).collect();
     // Of today only what was read after the last trim: a height that moved moves the angles.
-    let from = back.trims.iter().map(|t| t.at).max().unwrap_or(back.at);
+    let from = back.trims.iter().filter(|t| t.moved()).map(|t| t.at).max().unwrap_or(back.at);
     let today: Vec<&Reading> = readings
         .iter()
         .filter(|r| r.visit == Visit::Returned && r.taken_at >= from && next.is_none_or(|t| r.taken_at < t))
@@ -451,6 +488,13 @@ fn says(corners: &[CornerBack], back: &CarBack, days: i64, forecast: bool) -> (S
     (headline, sentences(more))
 }
 
+/// When the car is usually looked at next, as it stands.
+#[must_use]
+pub(super) fn usual_look(returned: Option<&Returned>) -> UsualLook {
+    let rests = |r: &Returned| r.corners.iter().all(|c| c.trim.is_none() && c.trims.is_empty());
+    if returned.is_some_and(rests) { AT_REST } else { AFTER_WORK }
+}
+
 /// How the car came back last; none while it did not.
 #[must_use]
 pub(super) fn returned_of(
@@ -470,8 +514,6 @@ pub(super) fn returned_of(
     let before = time.checked_sub(1).map(|k| care.returns[k].at).or(left_at);
     let days = before.map_or(0, |t| (back.at - t).num_days());
     let forecast = corners.iter().any(|c| c.said_band_mm > 0.0);
-    let trimmed = !back.trims.is_empty() || corners.iter().any(|c| c.trim.is_some());
-    let (next_days, next_km) = if trimmed { AFTER_TRIM } else { AT_REST };
     let (headline, sentence) = says(&corners, back, days, forecast);
     let cautions = if corners.iter().any(|c| c.trim.is_some()) {
         ["caution-jack", "caution-spring"].map(said).to_vec()
@@ -487,8 +529,7 @@ pub(super) fn returned_of(
         corners,
         headline,
         sentence,
-        next_days,
-        next_km,
+        too_short: back.driven_km.is_some_and(|km| km < SHORT_KM),
         cautions,
     })
 }

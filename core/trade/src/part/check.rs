@@ -28,12 +28,10 @@ pub fn part_problems(p: &Part) -> Vec<Problem> {
             out.push(Problem::new(f, wrong, said("fault-characters-right").count("n", most)));
         }
     }
-    if p.access.chars().count() > 300 {
-        out.push(Problem::new(
-            "access",
-            said("fault-longer-than-300-characters"),
-            said("fault-one-sentence"),
-        ));
+    for (f, text) in [("access", &p.access), ("sockets", &p.sockets), ("torque", &p.torque)] {
+        if text.chars().count() > 300 {
+            out.push(Problem::new(f, said("fault-longer-than-300-characters"), said("fault-one-sentence")));
+        }
     }
     if !p.id.chars().all(|c| c.is_ascii_lowercase() || c.is_ascii_digit() || c == '-') {
         let right = said("fault-id-letters");
@@ -73,6 +71,11 @@ pub fn part_problems(p: &Part) -> Vec<Problem> {
     p.edits.iter().enumerate().for_each(|(i, e)| edit_problems(&format!("edits.{i}"), e, &mut out));
     unknown_points(p, &mut out);
     out.extend(adjuster_problems(&p.adjusters));
+    // A part is kept as it is sold; what it was found to do is worked out from cars, never typed.
+    for (i, _) in p.adjusters.iter().enumerate().filter(|(_, a)| a.known.is_some()) {
+        let field = format!("adjusters.{i}.known");
+        out.push(Problem::new(field, said("fault-known-typed"), said("fault-known-typed-right")));
+    }
     let l = &p.limits;
     for (f, v, high, unit) in [
         ("upper_joint_deg", l.upper_joint_deg, 60.0, "°"),

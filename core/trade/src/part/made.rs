@@ -186,6 +186,8 @@ fn made(g: &Geometry, aid: Aid, by: PlacedBy, no: u32, edits: Vec<Edit>) -> Made
         cost: 0.0,
         rules,
         access: String::new(),
+        sockets: String::new(),
+        torque: String::new(),
         cautions: Vec::new(),
     };
     Made { aid, by, length_mm: 0.0, was_mm: 0.0, travel_mm: 0.0, left_over_now: 0.0, left_over: 0.0, part }

@@ -212,6 +212,12 @@ pub struct Part {
     /// How it is reached on the car, one sentence.
     #[serde(default)]
     pub access: String,
+    /// Spanners and sockets it takes, as the shop typed them.
+    #[serde(default, skip_serializing_if = "String::is_empty")]
+    pub sockets: String,
+    /// Torque of each of its fasteners, as its maker gives it and the shop typed it: never made up here.
+    #[serde(default, skip_serializing_if = "String::is_empty")]
+    pub torque: String,
     /// Cautions of this part.
     #[serde(default)]
     pub cautions: Vec<String>,

@@ -11,7 +11,7 @@ use serde::Serialize;
 use serde::de::DeserializeOwned;
 
 /// Columns, in order.
-const COLUMNS: [&str; 23] = [
+const COLUMNS: [&str; 25] = [
     "id",
     "name",
     "summary",
@@ -34,6 +34,8 @@ const COLUMNS: [&str; 23] = [
     "cost",
     "rules",
     "access",
+    "sockets",
+    "torque",
     "cautions",
 ];
 /// Columns without which a row means nothing.
@@ -94,6 +96,8 @@ pub fn parts_to_csv(parts: &[Part]) -> Result<String, Problem> {
                 p.cost.to_string(),
                 words(&p.rules),
                 p.access.clone(),
+                p.sockets.clone(),
+                p.torque.clone(),
                 texts(&p.cautions),
             ]
             .map(|c| guarded(&c)),
@@ -225,6 +229,8 @@ impl Cells<'_> {
                 Said::text("welding, cutting, aftermarket_arms, spherical_joints, moves_pivots, knuckle"),
             )?,
             access: self.text("access").into(),
+            sockets: self.text("sockets").into(),
+            torque: self.text("torque").into(),
             cautions: self.list("cautions")?,
         })
     }

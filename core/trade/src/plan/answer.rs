@@ -7,8 +7,10 @@ use super::budget::Budget;
 use super::checks::Check;
 use super::curves::{curve, doubt_at};
 use super::expected::expected;
+use super::in_hand::in_hand;
 use super::input::PlanInput;
 use super::jack_sweep::fitted_to_sweep;
+use super::line::SettingLine;
 use super::quick::quick;
 use super::reach::{LockTurn, Plane, lock_reach, reach};
 use super::result::{Candidate, CandidateStatus, Effect, LockPlan, PlanResult, SidePlan};
@@ -197,7 +199,7 @@ impl Work<'_> {
             why: words::why(bench, &self.targets[i], set),
             lock,
             checks: self.checks(i, fitted, &set.positions),
-            setting: bench.lines(&set.positions),
+            setting: self.in_hand(i, bench, &set.positions),
             shortfall: set.shortfall.readable(),
             sensitivity: bench.sensitivity(&start),
             curve: curve(self, i, bench, &start, &heights, &doubts),
@@ -205,6 +207,16 @@ impl Work<'_> {
             drawing_after: draw(&bench.set(&start), bench.travel_mm, bench.attitude)?,
             drawing_set: draw(&bench.set(&set.positions), bench.travel_mm, bench.attitude)?,
         })
+    }
+
+    /// Orders of a side, each with what to expect after it.
+    fn in_hand(&self, i: usize, bench: &Bench, positions: &[f64]) -> Vec<SettingLine> {
+        let (points, _) = &self.input.geometry.side(SideName::BOTH[i]);
+        let angles = |at: &[f64]| {
+            let a = bench.angles(at).ok()?;
+            Some([a.camber_deg, a.caster_deg, a.toe_deg])
+        };
+        in_hand(bench, points, bench.lines(positions), angles)
     }
 
     /// The planned gain; held within travel where that is what is judged.

@@ -83,12 +83,12 @@ impl Turned {
 
     /// Settled height a turn gives before any was recorded, mm, with its standard deviation. A bolt: two turns gave about
     /// 3/8 in (common practice, no source). A collar: pitch over motion ratio, a tenth of it in doubt for what springs
-    /// and bushings keep (judgement, no source).
+    /// and bushings keep, a third where nobody told the ratio: a strut's is near 1, an arm's 0.5 to 0.8 (judgement, no source).
     fn usual(collar: Option<CollarTaken>) -> (f64, f64) {
         collar.map_or(TORSION_BOLT, |c| {
             let spring = Spring { rate_n_mm: 1.0, motion_ratio: c.motion_ratio };
             let per = spring.collar_height(1.0, c.pitch_mm);
-            (per, 0.1 * per)
+            (per, if c.usual_ratio { 0.35 * per } else { 0.1 * per })
         })
     }
 }
@@ -281,6 +281,7 @@ mod tests {
         stands.mm[other(axle)] = Some(571.0);
         let base = CarBase {
             class_rules: None,
+            worked_since: None,
             inspected: Axles::default(),
             wheelbase_mm: 3220.0,
             lock_deg: 35.0,

@@ -14,10 +14,12 @@ mod expected;
 mod guard;
 mod height;
 mod height_target;
+mod in_hand;
 mod input;
 mod jack_sweep;
 mod judge;
 mod ladder;
+mod line;
 mod pair;
 mod part_case;
 mod quick;
@@ -42,8 +44,7 @@ pub use angle::AngleName;
 pub use answer::{plan, plan_within, set_edits};
 pub(crate) use begin::begin;
 pub use begin::fitted_parts;
-pub(crate) use bench::turns as turns_in_words;
-pub use bench::{Bench, Sensitivity, SettingLine};
+pub use bench::{Bench, Sensitivity};
 pub use budget::Budget;
 pub use car::{
     AxleBase, AxlePlan, CarAnswer, CarBase, CarInput, CarPlan, CarStance, CarVerdict, Order, PLAN_FORMAT,
@@ -57,11 +58,14 @@ pub use expected::AS_READ;
 pub use height::{PlanState, Way, WayKind};
 pub(crate) use height_target::per_turn;
 pub use height_target::{ByTurning, HeightAnswer, HeightTarget, TargetKind, Turned, height_for};
+pub(crate) use in_hand::in_hand;
 pub use input::{Moves, PlanInput, SideReadings, Unread};
 pub use judge::{READABLE_DEG, READABLE_TOE_DEG, Shortfall, SolvedSetting};
 pub use ladder::{
     Ladder, LadderAsked, LadderEnd, Ladders, MOST_SETS, OtherAxle, Rung, USUAL_SPAN_MM, ladders,
 };
+pub(crate) use line::turns as turns_in_words;
+pub use line::{CountedIn, InHand, SettingLine, ThreadInHand};
 pub use pair::{pair, solve_both};
 pub use part_case::{PartCase, PartResult, run_part};
 pub use reach::{LockCamber, LockTurn, Plane, Reach, ReachShape, lock_reach, reach};

@@ -284,6 +284,7 @@ mod tests {
                     turns: [-4.0, 4.0],
                     engaged_mm: None,
                     min_engaged_mm: None,
+                    left_hand: None,
                 },
             });
         }

@@ -1,11 +1,12 @@
 //! What a plan answers for one axle.
 
 use super::angle::AngleName;
-use super::bench::{Sensitivity, SettingLine};
+use super::bench::Sensitivity;
 use super::checks::Check;
 use super::curves::CurvePoint;
 use super::height::PlanState;
 use super::judge::Shortfall;
+use super::line::SettingLine;
 use super::reach::{LockCamber, LockTurn, Plane, Reach};
 use super::square::Square;
 use super::states::StateResult;

@@ -458,6 +458,7 @@ mod tests {
             turns: [-5.0, 5.0],
             engaged_mm: None,
             min_engaged_mm: None,
+            left_hand: None,
         };
         let s = b.sensitivity(&b.start());
         assert!((0.25..0.75).contains(&s[0].camber_deg.abs()), "{}", s[0].camber_deg);

@@ -3,8 +3,8 @@
 //! One pair of links squares an axle, the lower one; each side's arm drags the other side, so both are solved together on
 //! the exact axle (common practice, no source: the mean of both wheelbases is what is aimed at).
 
-use super::bench::{SettingLine, line};
 use super::input::PlanInput;
+use super::line::{SettingLine, line};
 use bold_stance_car::adjuster::{Adjuster, AdjusterKind};
 use bold_stance_car::vehicle::Sides;
 use bold_stance_kinematics::edit::Edit;

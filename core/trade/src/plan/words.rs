@@ -180,7 +180,7 @@ pub(crate) fn verdict(
 
 /// Whether anything is turned.
 fn turns(left: &SidePlan, right: &SidePlan) -> bool {
-    [left, right].iter().flat_map(|s| &s.setting).any(super::bench::SettingLine::moves)
+    [left, right].iter().flat_map(|s| &s.setting).any(super::line::SettingLine::moves)
 }
 
 /// The first thing that is turned, by side; what is in is said to be left.

@@ -7,7 +7,7 @@ use crate::part::Part;
 use crate::plan::{Bench, Budget, CarInput, PlanInput, SettingLine, Work, begin};
 use bold_stance_car::adjuster::Adjuster;
 use bold_stance_car::vehicle::{Axles, Sides, StateKind};
-use bold_stance_kinematics::geometry::{Axle, Side};
+use bold_stance_kinematics::geometry::{Axle, Points, Side};
 use bold_stance_kinematics::linkage::Corner;
 use bold_stance_units::said::{Said, said};
 use bold_stance_units::{HalfWidth, Sigma};
@@ -116,7 +116,7 @@ fn taught<'a>(
     work: &Work<'_>,
     i: usize,
     parts: &[&Part],
-    bench: &'a Bench,
+    (bench, points): (&'a Bench, &'a Points),
     loops: &[WorkLoop],
 ) -> Option<Taught<'a>> {
     let input = work.input;
@@ -129,7 +129,7 @@ fn taught<'a>(
     let doubt = doubt.first()?.1?;
     let variance =
         [doubt.camber_deg, doubt.caster_deg, doubt.toe_deg].map(|h| HalfWidth(h).sigma().0.powi(2));
-    let mut learner = Learner::new(bench, variance, &Learner::usual_gains(bench));
+    let mut learner = Learner::new(bench, variance, &Learner::usual_gains(bench)).with_points(points);
     let found = &work.sides[i].readings.angles;
     let mut last = [Some(found.camber_deg), Some(found.caster_deg), Some(found.toe_deg)];
     let mut out = None;
@@ -242,7 +242,8 @@ fn axle_left(
     if matches!(benches[0].corner, Corner::Axle(_)) {
         return None;
     }
-    let of = |i: usize| taught(&work, i, &parts, &benches[i], &loops[Side::BOTH[i]]);
+    let points = [0, 1].map(|i| input.geometry.side(Side::BOTH[i]).0);
+    let of = |i: usize| taught(&work, i, &parts, (&benches[i], &points[i]), &loops[Side::BOTH[i]]);
     let found = [of(0), of(1)];
     let next = match &found {
         [Some(l), Some(r)] => {

@@ -2,9 +2,10 @@
 
 use super::belief::{Belief, Innovation};
 use crate::aim::{Cross, Target, Window, off_window};
-use crate::plan::{Bench, READABLE_DEG, READABLE_TOE_DEG, SettingLine, solve, solve_both};
+use crate::plan::{Bench, READABLE_DEG, READABLE_TOE_DEG, SettingLine, in_hand, solve, solve_both};
 use bold_stance_car::adjuster::{Adjuster, AdjusterKind, Learned};
 use bold_stance_kinematics::edit::Edit;
+use bold_stance_kinematics::geometry::Points;
 use bold_stance_units::Sigma;
 use bold_stance_units::numbers::normal_below;
 use nalgebra::{DMatrix, DVector};
@@ -110,6 +111,8 @@ pub struct Learner<'a> {
     pub travel_mm: f64,
     /// What the last reading was off by where nothing was learned of it, degrees; none where it was not read.
     odd: Option<[Option<f64>; 3]>,
+    /// Points its corner was made of, where its orders are to be held in hand.
+    points: Option<&'a Points>,
 }
 
 impl<'a> Learner<'a> {
@@ -118,7 +121,13 @@ impl<'a> Learner<'a> {
     #[must_use]
     pub fn new(bench: &'a Bench, offset_variance: [f64; 3], gains: &[(f64, f64)]) -> Self {
         let belief = Belief::of(offset_variance, gains);
-        Self { bench, belief, at: bench.start(), travel_mm: bench.travel_mm, odd: None }
+        Self { bench, belief, at: bench.start(), travel_mm: bench.travel_mm, odd: None, points: None }
+    }
+
+    /// The same, its orders with what is held in hand of each: `points` are those its corner was made of.
+    #[must_use]
+    pub fn with_points(self, points: &'a Points) -> Self {
+        Self { points: Some(points), ..self }
     }
 
     /// What the adjusters are usually worth: each as it is said, with its own doubt.
@@ -342,7 +351,13 @@ impl<'a> Learner<'a> {
         let reaches =
             self.windows(target).into_iter().all(|(i, w)| off_window(expect.value[i], w).abs() < 1e-9);
         let odds = self.odds(&expect, target);
-        Some(Next { lines: real.lines(&positions), positions, expect, odds, now: asked.now, reaches })
+        let angles = |at: &[f64]| asked.there.expected_at(at, &[[0.0; 3]; 3]).map(|e| e.value);
+        let lines = real.lines(&positions);
+        let lines = match self.points {
+            Some(points) => in_hand(&real, points, lines, angles),
+            None => lines,
+        };
+        Some(Next { lines, positions, expect, odds, now: asked.now, reaches })
     }
 }
 

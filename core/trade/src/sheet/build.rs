@@ -25,6 +25,7 @@ fn step(id: StepId, axle: Option<Axle>, title: Said, detail: Said, cautions: &[&
         ticks: Vec::new(),
         needs: Vec::new(),
         cautions: cautions.iter().map(|c| said(c)).collect(),
+        notes: Vec::new(),
     }
 }
 
@@ -155,15 +156,34 @@ fn part_steps(d: &Doing<'_>) -> Vec<SheetStep> {
         let mut s = step(id, Some(d.axle), title, said("step-fit-how"), &[]);
         s.cautions = p.cautions.iter().map(|c| Said::text(c.clone())).collect();
         s.cautions.push(said("caution-seized"));
+        s.notes = notes(p);
         s
     };
     parts.into_iter().map(one).collect()
 }
 
+/// How a part is reached and what it takes, as the shop typed it.
+fn notes(p: &Part) -> Vec<Said> {
+    let typed = |id, text: &str| (!text.trim().is_empty()).then(|| said(id).name("text", text.trim()));
+    [typed("note-access", &p.access), typed("note-sockets", &p.sockets), typed("note-torque", &p.torque)]
+        .into_iter()
+        .flatten()
+        .collect()
+}
+
+/// The same of every part that is turned in a step.
+fn turned_notes(d: &Doing<'_>, orders: &[Order]) -> Vec<Said> {
+    let turns = |p: &&Part| {
+        orders.iter().any(|o| o.line.moves() && p.adjusters.iter().any(|a| a.name == o.line.name))
+    };
+    d.fitted.iter().filter(turns).flat_map(notes).collect()
+}
+
 fn arms_step(d: &Doing<'_>) -> SheetStep {
     let id = StepId::Arms(d.axle);
     let (title, how) = (turning(d.axle, &d.arms), in_line(&d.arms));
-    SheetStep { orders: d.arms.clone(), ..step(id, Some(d.axle), title, how, &["caution-one-bolt"]) }
+    let notes = turned_notes(d, &d.arms);
+    SheetStep { orders: d.arms.clone(), notes, ..step(id, Some(d.axle), title, how, &["caution-one-bolt"]) }
 }
 
 fn toe_step(d: &Doing<'_>) -> SheetStep {
@@ -174,6 +194,7 @@ fn toe_step(d: &Doing<'_>) -> SheetStep {
     let how = said(how).say("orders", in_line(&d.toe));
     SheetStep {
         orders: d.toe.clone(),
+        notes: turned_notes(d, &d.toe),
         ..step(StepId::Toe(d.axle), Some(d.axle), said(title), how, &["caution-mark-and-count"])
     }
 }
@@ -331,13 +352,14 @@ pub fn sheet(input: &CarInput, answer: &CarAnswer, fitted: &Axles<Vec<Part>>) ->
             out.push(toe_step(d));
         }
     }
-    out.push(step(
-        StepId::Tighten,
-        None,
-        said("step-tighten"),
-        said("step-tighten-how"),
-        &["caution-torque"],
-    ));
+    let tighten = said("step-tighten-how");
+    let mut tighten = step(StepId::Tighten, None, said("step-tighten"), tighten, &["caution-torque"]);
+    let typed = |p: &&Part| !p.torque.trim().is_empty();
+    let torque = |p: &Part| {
+        said("note-torque-of").name("part", p.name.clone()).name("text", p.torque.trim().to_owned())
+    };
+    tighten.notes = both().flat_map(|d| d.fitted).filter(typed).map(torque).collect();
+    out.push(tighten);
     // A live axle nobody touched keeps its angles, whatever the front's height does.
     let rides =
         |a: Axle| input.base.axles[a].as_ref().is_some_and(|b| b.geometry.layout() != Layout::SolidAxle);

@@ -105,6 +105,14 @@ impl TryFrom<String> for StepId {
     }
 }
 
+impl StepId {
+    /// Whether a car that was accepted is no longer so once this is done or taken back: everything but the last gate.
+    #[must_use]
+    pub fn reopens(&self) -> bool {
+        *self != Self::Proved
+    }
+}
+
 /// Something ticked by hand at a gate.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, PartialOrd, Ord, Serialize, Deserialize)]
 #[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]

@@ -107,4 +107,7 @@ pub struct SheetStep {
     pub needs: Vec<GateNeed>,
     /// Cautions that apply here.
     pub cautions: Vec<Said>,
+    /// How it is reached, with which sockets, and torques, as the shop typed them at the parts.
+    #[serde(default)]
+    pub notes: Vec<Said>,
 }

@@ -22,7 +22,7 @@ fn facts_and_readings_become_a_base_for_each_axle_once_it_was_read() {
     let shop = Shop::new();
     let b = &shop.bundle;
     let seen: Vec<_> = b.readings.iter().map(Reading::seen).collect();
-    let base = base_of(&b.vehicle, &b.readings, &seen);
+    let base = base_of(&b.vehicle, &b.readings, &b.done, &seen);
     let (f, r) = (base.axles.front.as_ref().unwrap(), base.axles.rear.as_ref().unwrap());
     assert_eq!((f.read.left.height_mm, r.read.right.height_mm), (360.0, 360.0));
     assert!(
@@ -40,7 +40,7 @@ fn facts_and_readings_become_a_base_for_each_axle_once_it_was_read() {
     };
     let based = |list: &[Reading]| {
         let seen: Vec<_> = list.iter().map(Reading::seen).collect();
-        base_of(&b.vehicle, list, &seen)
+        base_of(&b.vehicle, list, &b.done, &seen)
     };
     let missing =
         |x: &Reading| x.axle == ReadAxle::Rear && x.side == ReadSide::Left && x.method == Method::CamberGauge;
@@ -54,7 +54,7 @@ fn facts_and_readings_become_a_base_for_each_axle_once_it_was_read() {
     let seen: Vec<_> = b.readings.iter().map(Reading::seen).collect();
     let mut unknown = b.vehicle.clone();
     unknown.axles.rear.geometry = None;
-    assert!(base_of(&unknown, &b.readings, &seen).axles.rear.is_none());
+    assert!(base_of(&unknown, &b.readings, &b.done, &seen).axles.rear.is_none());
 }
 
 #[test]

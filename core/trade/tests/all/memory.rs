@@ -2,10 +2,11 @@
 
 use bold_stance_car::adjuster::{AdjusterKind, Known};
 use bold_stance_kinematics::geometry::{Axle, Side};
-use bold_stance_trade::memory::{HowHeld, Memory, SaidCame, Taught, Trial, pooled};
+use bold_stance_trade::memory::{HowHeld, Memory, ProvedCar, SaidCame, Taught, Trial, pooled};
 use bold_stance_trade::part::{Part, shipped_parts};
 use bold_stance_trade::plan::AngleName;
 use bold_stance_units::said::said;
+use chrono::{DateTime, TimeZone, Utc};
 use rand::SeedableRng;
 use rand_distr::{Distribution, Normal};
 use rand_pcg::Pcg64Mcg;
@@ -22,8 +23,13 @@ fn trial(part: &str, ln_times: f64, sd: f64) -> Trial {
     }
 }
 
-fn car(trials: Vec<Trial>) -> Taught {
-    Taught { trials, said: Vec::new() }
+fn at(day: u32) -> DateTime<Utc> {
+    Utc.with_ymd_and_hms(2026, 11, day, 8, 0, 0).unwrap()
+}
+
+/// Accepted on the day its ticket ends in.
+fn car(ticket: i32, trials: Vec<Trial>) -> ProvedCar {
+    ProvedCar { ticket, at: at(ticket as u32 % 100 + 1), taught: Taught { trials, said: Vec::new() } }
 }
 
 /// Shops that prove sixty cars each with a part that is not what it is sold for: from ten cars on the next car is inside the
@@ -60,12 +66,12 @@ fn a_trial_that_something_else_explains_is_shown_and_does_not_count() {
     let odd =
         Trial { explained: Some(said("explain-reversed").name("name", "Cam bolt")), ..trial("p", -1.0, 0.1) };
     let cars = vec![
-        (401, car(vec![trial("p", 0.3, 0.1), Trial { side: Side::Right, ..trial("p", 0.32, 0.1) }])),
-        (402, car(vec![odd])),
+        car(401, vec![trial("p", 0.3, 0.1), Trial { side: Side::Right, ..trial("p", 0.32, 0.1) }]),
+        car(402, vec![odd]),
         // What says nothing is left out.
-        (403, car(vec![trial("p", 5.0, 3.0)])),
+        car(403, vec![trial("p", 5.0, 3.0)]),
     ];
-    let m = Memory::of(&cars);
+    let m = Memory::of(&cars, None);
     assert_eq!((m.cars, m.parts.len()), (3, 1));
     let p = &m.parts[0];
     assert_eq!(p.cars.iter().map(|c| c.ticket).collect::<Vec<_>>(), [401, 402]);
@@ -77,7 +83,7 @@ fn a_trial_that_something_else_explains_is_shown_and_does_not_count() {
     assert!(known.times > 1.2 && known.times < 1.37, "{known:?}");
     assert!(p.between[0] < known.times && known.times < p.between[1]);
     // Nothing but odd ones: nothing is known.
-    let m = Memory::of(&cars[1..2]);
+    let m = Memory::of(&cars[1..2], None);
     assert!(m.parts[0].known.is_none() && m.parts[0].times == 1.0);
 }
 
@@ -100,8 +106,11 @@ fn a_part_is_planned_with_as_it_was_found_to_be() {
     let name =
         bolt.adjusters.iter().find(|a| matches!(a.kind, AdjusterKind::CamBolt { .. })).unwrap().name.clone();
     let of = |ln: f64| Trial { adjuster: name.clone(), ..trial(&bolt.id, ln, 0.04) };
-    let cars: Vec<(i32, Taught)> = (0..4).map(|i| (400 + i, car(vec![of(1.4f64.ln())]))).collect();
-    let m = Memory::of(&cars);
+    let cars: Vec<ProvedCar> = (0..4).map(|i| car(400 + i, vec![of(1.4f64.ln())])).collect();
+    let m = Memory::of(&cars, None);
+    // What is said of a car that is worked on stays said: later cars, and itself, change nothing of it.
+    assert_eq!(Memory::of(&cars, Some(at(3))), Memory::of(&cars[..2], None));
+    assert!(Memory::of(&cars, Some(at(1))).is_empty());
     let known = m.known_part(bolt);
     assert!((throw(&known) / throw(bolt) - 1.4).abs() < 0.02, "{} {}", throw(&known), throw(bolt));
     let a = known.adjusters.iter().find(|a| a.name == name).unwrap();
@@ -131,9 +140,10 @@ fn how_well_was_predicted_is_counted_by_axle_and_angle() {
         band_deg: 0.1,
     };
     let of = |misses: &[f64]| {
-        let cars: Vec<(i32, Taught)> =
-            misses.iter().map(|m| (1, Taught { trials: Vec::new(), said: vec![said(*m)] })).collect();
-        Memory::of(&cars).how_well.remove(0)
+        let taught = |m: &f64| Taught { trials: Vec::new(), said: vec![said(*m)] };
+        let cars: Vec<ProvedCar> =
+            misses.iter().map(|m| ProvedCar { taught: taught(m), ..car(401, Vec::new()) }).collect();
+        Memory::of(&cars, None).how_well.remove(0)
     };
     let h = of(&[0.05, -0.02, 0.2]);
     assert_eq!((h.axle, h.angle, h.held), (Axle::Rear, AngleName::Toe, HowHeld::Holds));

@@ -53,6 +53,7 @@ fn thread(name: &str, link: &str, turns: f64) -> Adjuster {
             turns: [-turns, turns],
             engaged_mm: None,
             min_engaged_mm: None,
+            left_hand: None,
         },
     }
 }

@@ -319,6 +319,7 @@ fn a_thread_on_any_link_of_a_multi_link_axle_can_be_turned() {
             turns: [-2.0, 2.0],
             engaged_mm: None,
             min_engaged_mm: None,
+            left_hand: None,
         },
     };
     let names = ["upper_front", "upper_rear", "lower_front", "spring_link", "toe_link"];

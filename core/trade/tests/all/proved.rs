@@ -1,9 +1,9 @@
 //! What was said against what came: a rear axle from nothing turned to a car that somebody stands for.
 
-use crate::shop::Shop;
+use crate::shop::{Shop, clock};
 use bold_stance_kinematics::geometry::{Axle, Side};
 use bold_stance_trade::job::{Proved, WheelProved, WheelStands};
-use bold_stance_trade::memory::{Memory, SaidCame};
+use bold_stance_trade::memory::{Memory, ProvedCar, SaidCame};
 use bold_stance_trade::plan::AngleName;
 use bold_stance_trade::reading::{Method, Visit};
 use bold_stance_trade::sheet::{Mark, StepId, StepKind, Tick};
@@ -123,7 +123,7 @@ fn a_car_is_proved_by_what_came_since_it_was_turned_and_by_a_name() {
     );
     // Each arm that was turned is a trial of its part, as far as its readings say something of it.
     assert!(taught.trials.iter().all(|t| t.sd > 0.0), "{:?}", taught.trials);
-    let memory = Memory::of(&[(421, taught.clone())]);
+    let memory = Memory::of(&[ProvedCar { ticket: 421, at: clock(0), taught: taught.clone() }], None);
     assert_eq!(memory.cars, 1);
     assert!(memory.how_well.iter().any(|h| h.axle == Axle::Rear && h.inside.contains(&false)));
 }

@@ -1,6 +1,7 @@
 //! A car that comes back: what fell, the turns that bring it up, what a turn taught, a second time, and the file.
 
 use crate::shop::{Shop, clock};
+use bold_stance_car::vehicle::Spring;
 use bold_stance_kinematics::geometry::{Axle, Side};
 use bold_stance_trade::job::{AfterAct, CameToRest, CornerBack, JobBundle, OpenVisit, Returned};
 use bold_stance_trade::plan::{AngleName, Turned};
@@ -105,6 +106,22 @@ fn nine_millimetres_lost_at_one_corner_are_turned_back() {
         turned: Some(Turned::Collar { pitch_mm, motion_ratio: Some(0.8) }),
     };
     assert!(act(&mut shop, by(Some(40.0))).unwrap_err().starts_with("turned.pitch_mm"));
+    // A ratio nobody told is believed to a third, the car's own spring's to a tenth: the promise is as wide as that.
+    let plain = AfterAct::TurnsBy {
+        axle: Axle::Front,
+        turned: Some(Turned::Collar { pitch_mm: Some(2.0), motion_ratio: None }),
+    };
+    act(&mut shop, plain).unwrap();
+    let trim_now = |shop: &Shop| corner(shop, Axle::Front, Side::Right).trim.unwrap();
+    let rough = trim_now(&shop);
+    assert!(rough.mm_per_turn == 2.0 && rough.band_mm > 0.5 * rough.by_mm, "{rough:?}");
+    shop.bundle.vehicle.car.axles.front.spring = Some(Spring { rate_n_mm: 40.0, motion_ratio: 0.8 });
+    let own = trim_now(&shop);
+    assert!((own.mm_per_turn - 2.5).abs() < 1e-9 && own.band_mm < 0.5 * rough.band_mm, "{own:?}");
+    assert!(
+        !own.clockwise && matches!(own.by, Turned::Collar { .. }),
+        "a collar rises counter-clockwise from above"
+    );
     act(&mut shop, by(Some(2.0))).unwrap();
     let order = corner(&shop, Axle::Front, Side::Right).trim.unwrap();
     // 9 mm at 2 mm a turn over 0.8: 3.6 turns, in quarters.
@@ -152,6 +169,9 @@ fn nine_millimetres_lost_at_one_corner_are_turned_back() {
     act(&mut shop, stuck).unwrap();
     let kept = shop.bundle.aftercare.returns[1].trims.last().unwrap();
     assert!(kept.turns == 0.0 && kept.could_not == Some(CouldNot::Seized) && kept.ordered_turns != 0.0);
+    // It moved nothing: its tape stands, and so does what is off.
+    let c = corner(&shop, Axle::Front, Side::Left);
+    assert!(c.rest == CameToRest::TooFar && c.now_mm == Some(320.0) && c.trim.is_some(), "{c:?}");
 
     // The file carries all of it.
     let file = serde_json::to_vec(&shop.bundle).unwrap();

@@ -473,11 +473,31 @@ function Detail(p: {
             label="Threaded ends"
             size={14}
             value={String(a.ends)}
-            choose={(v) => p.set({ ...a, ends: Number(v) })}
+            choose={(v) => p.set({ ...a, ends: Number(v), left_hand: null })}
             choices={[
               { value: '1', label: 'One end', testid: 'turn-ends-1' },
               { value: '2', label: 'Left and right hand', testid: 'turn-ends-2' },
             ]}
+          />
+        )}
+        {a.kind === 'thread' && (
+          <Segment
+            label="Left-hand thread"
+            size={14}
+            value={a.left_hand ?? undefined}
+            choose={(v) => p.set({ ...a, left_hand: v })}
+            clear={() => p.set({ ...a, left_hand: null })}
+            choices={
+              a.ends === 2
+                ? [
+                    { value: 'inner', label: 'Left-hand at the body', testid: 'turn-hand-inner' },
+                    { value: 'wheel', label: 'at the wheel', testid: 'turn-hand-wheel' },
+                  ]
+                : [
+                    { value: 'neither', label: 'Right-hand thread', testid: 'turn-hand-neither' },
+                    { value: 'wheel', label: 'Left-hand', testid: 'turn-hand-wheel' },
+                  ]
+            }
           />
         )}
       </div>

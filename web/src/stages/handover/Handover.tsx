@@ -13,7 +13,7 @@ import { findingWords } from '../../sheet/gateWords';
 import { sideWord } from '../../sheet/sheet';
 import { useSettings } from '../../ui/settings';
 import { bare, far, farUnit, unitName } from '../../units/measure';
-import { angle, length, num, type AngleForm, type LengthUnit } from '../../units/print';
+import { angle, bareLength, length, num, type AngleForm, type LengthUnit } from '../../units/print';
 
 type Page = Schemas['Handover'];
 type Pair = Schemas['BeforeAfter'];
@@ -61,8 +61,7 @@ function Heights({ wheels, axle, unit }: { wheels: Wheel[]; axle: 'front' | 'rea
     const [a, b] = [l[of], r[of]];
     // Half a millimetre a pixel, at most what the row has room for.
     const shift = a == null || b == null ? 0 : Math.max(-12, Math.min(12, (a - b) / 1.5));
-    const text = (v: number | null | undefined) =>
-      v == null ? 'not read' : length(v, unit).replace(/ (mm|in)$/, '');
+    const text = (v: number | null | undefined) => (v == null ? 'not read' : bareLength(v, unit));
     return (
       <g>
         <path
@@ -100,13 +99,6 @@ function Heights({ wheels, axle, unit }: { wheels: Wheel[]; axle: 'front' | 'rea
   );
 }
 
-const mean = (wheels: Wheel[], axle: 'front' | 'rear') => {
-  const own = wheels
-    .filter((w) => w.axle === axle && w.height_mm.found != null && w.height_mm.now != null)
-    .map((w) => w.height_mm.now! - w.height_mm.found!);
-  return own.length ? own.reduce((a, b) => a + b, 0) / own.length : 0;
-};
-
 function HandoverView({ bench, page: p }: { bench: Bench; page: Page }) {
   const { ticket, plan } = bench;
   const { unit, form, units } = useSettings();
@@ -115,7 +107,7 @@ function HandoverView({ bench, page: p }: { bench: Bench; page: Page }) {
   const f = ticket.vehicle.facts;
   const kind = f.silhouette;
   const c = outlines[kind] ?? outlines.pickup!;
-  const [front, rear] = [mean(p.wheels, 'front'), mean(p.wheels, 'rear')];
+  const [front, rear] = [p.moved_mm.front ?? 0, p.moved_mm.rear ?? 0];
   const aim = plan!.document.aim;
   const windowWords = (w: number[] | null | undefined, digits: number) =>
     w ? `${angle(w[0]!, form, digits)} to ${angle(w[1]!, form, digits)}` : '–';
@@ -377,7 +369,7 @@ function Tyre({ t }: { t: NonNullable<Page['tyre']> }) {
         {place.replace(/^./, (x) => x.toUpperCase())} now{' '}
         {t.depth_mm.map((d) => bare('tread', d, units)).join(' · ')} {unitName('tread', units)}. About{' '}
         <b>{farUnit(t.km[1]!, units)}</b> ({far(t.km[0]!, units)} to {far(t.km[2]!, units)}) until the first
-        of it is at {bare('tread', t.limit_mm, units)}: {t.worst.toLowerCase()}.
+        of it is at {bare('tread', t.limit_mm, units)}. First there: {t.worst}.
       </p>
       <p className="ho-note">Three depths a tyre at the next look narrow it.</p>
     </div>

@@ -40,6 +40,7 @@ const page = (more: object = {}) => ({
     wheel('rear', 'left', { camber_deg: pair(-1.9, null) }),
     wheel('rear', 'right', { height_mm: pair(366, null) }),
   ],
+  moved_mm: { front: -40, rear: -40 },
   done: [{ title: 'Cams, both fronts', turned: ['Left front cam: 3 notches inboard'] }],
   tyre: null,
   watch: ['Another height can need approval. Ask locally.'],
@@ -140,7 +141,7 @@ it('says what was passed against a reading, by whom, and what it is for the tyre
   expect(text).toContain('Right front camber −0.7°: 0.2° under the aim');
   expect(text).toContain('owner knows (Specialist B)');
   expect(screen.getByTestId('ho-tyre').textContent).toContain('×1.5as far on the left rear tyre');
-  expect(screen.getByTestId('ho-tyre').textContent).toContain('inner edge');
+  expect(screen.getByTestId('ho-tyre').textContent).toContain('First there: Inner edge.');
   expect(screen.getByText('Nobody stands for it yet')).toBeTruthy();
   cleanup();
   await open(page({ tyre: { ...tyre, too_close: true, times: { ratio: 1, low: 0.8, high: 1.2 } } }));

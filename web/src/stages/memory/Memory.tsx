@@ -5,9 +5,10 @@ import { Link } from 'react-router';
 import { getMemory } from '../../api/calls';
 import type { Schemas } from '../../api/client';
 import { at, SoldAndMoved } from '../../figures/SoldAndMoved';
+import { Home } from '../../shell/Home';
 import { useShop } from '../../shell/ticket';
 import { onSlate } from '../../theme/onSlate';
-import { Glyph, Logo, type GlyphName } from '../../ui/glyphs';
+import { Glyph, type GlyphName } from '../../ui/glyphs';
 import { useSettings } from '../../ui/settings';
 import { angle, length, num } from '../../units/print';
 import { axleWord } from '../../sheet/sheet';
@@ -22,9 +23,7 @@ export default function Memory() {
   return (
     <div className="app">
       <header className="strip" style={{ alignItems: 'center' }}>
-        <div style={{ width: 84, flex: 'none', display: 'flex', justifyContent: 'center' }}>
-          <Logo />
-        </div>
+        <Home />
         <div style={{ flex: '0 1 330px', minWidth: 0 }}>
           <h1 style={{ fontSize: 34 }}>What the shop learned</h1>
           <div style={{ color: 'var(--chalk2)', marginTop: 4 }}>{shop.data?.name}</div>

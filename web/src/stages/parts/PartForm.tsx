@@ -397,6 +397,10 @@ export function PartForm({ part: given, version, retired, fresh: isNew, copy, ke
           </div>
           {field('side_effect', 'What it costs beside money, one sentence', true)}
           {field('access', 'How it is reached', true)}
+          <div className="field-row">
+            {field('sockets', 'Spanners and sockets it takes')}
+            {field('torque', 'Torque of each fastener, as its maker gives it')}
+          </div>
           {words('cautions', 'Cautions, one after the other, parted by |', '|')}
         </fieldset>
         {refused && !refused.problems.length && (

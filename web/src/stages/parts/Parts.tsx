@@ -34,6 +34,8 @@ const blank: Part = {
   cost: 0,
   rules: [],
   access: '',
+  sockets: '',
+  torque: '',
   cautions: [],
 };
 

@@ -27,6 +27,8 @@ const part: Part = {
   cost: 38,
   rules: [],
   access: '',
+  sockets: '',
+  torque: '',
   cautions: [],
 } as unknown as Part;
 

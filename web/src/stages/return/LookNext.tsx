@@ -13,17 +13,16 @@ import type { Act } from './acts';
 
 interface Props {
   care: Schemas['Aftercare'];
-  days: number;
-  km: number;
+  usual: Schemas['UsualLook'];
   busy: boolean;
   problems: { field: string; wrong: string; right: string }[];
   act: (a: Act) => void;
 }
 
-export function LookNext({ care, days, km, busy, problems, act }: Props) {
+export function LookNext({ care, usual, busy, problems, act }: Props) {
   const { units } = useSettings();
-  const [on, setOn] = useState(care.next_look?.on ?? dayFrom(days));
-  const [far, setFar] = useState(fieldText('distance', care.next_look?.after_km ?? km, units));
+  const [on, setOn] = useState(care.next_look?.on ?? dayFrom(usual.days));
+  const [far, setFar] = useState(fieldText('distance', care.next_look?.after_km ?? usual.after_km, units));
   const [name, setName] = useState(lastSigned);
   const at = (f: string) => problems.find((p) => p.field === f);
   const wrong = wrongOf('distance', far, units);

@@ -1,6 +1,6 @@
 // Return: how far it fell, the turns that bring it back, angles and tread then and today, and when it is looked at next.
 import { Button } from '@mui/material';
-import { useMutation } from '@tanstack/react-query';
+import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { doAfter } from '../../api/calls';
 import { ApiProblem, type AxleName, type SideName } from '../../api/client';
@@ -9,7 +9,8 @@ import { MeasureField } from '../../input/Field';
 import { readField, wrongOf } from '../../input/kinds';
 import { FieldError } from '../../shell/Fault';
 import { ReadingsFirst, Waiting } from '../../shell/ReadingsFirst';
-import { useBench, type Bench } from '../../shell/ticket';
+import { NotTheOne } from '../../shell/ChoosePlan';
+import { ticketKey, useBench, type Bench } from '../../shell/ticket';
 import { GatePad, type AtGate } from '../../sheet/GatePad';
 import { sideWord, useSheet, type Sheet } from '../../sheet/sheet';
 import { Glyph, Half, type GlyphName } from '../../ui/glyphs';
@@ -53,10 +54,15 @@ function ReturnView({ bench, sheet, stale }: { bench: Bench; sheet: Sheet; stale
   const { unit, units } = useSettings();
   const [pad, setPad] = useState<AtGate>();
   const [chosen, setChosen] = useState<{ axle: AxleName; side: SideName }>();
+  const queries = useQueryClient();
   const care = ticket.job.aftercare;
   const acts = useMutation({
     mutationFn: (what: Act) => doAfter(ticket.job.id, { version: ticket.job.version, what }),
     onSuccess: setTicket,
+    onError: (e) => {
+      // Another tablet was first: what it did is fetched, what was typed here stays.
+      if (stale409(e)) void queries.invalidateQueries({ queryKey: ticketKey(ticket.job.id) });
+    },
   });
   const problems = acts.error instanceof ApiProblem ? acts.error.problems : [];
   const busy = stale || acts.isPending;
@@ -73,6 +79,7 @@ function ReturnView({ bench, sheet, stale }: { bench: Bench; sheet: Sheet; stale
     <main className="main return-main" style={{ opacity: stale ? 0.6 : 1 }} aria-busy={busy}>
       <section className="pane return-head" aria-label="How it came back">
         <div style={{ minWidth: 0 }}>
+          <NotTheOne bench={bench} />
           <h1 data-testid="return-headline">{r ? r.headline : 'Not back yet'}</h1>
           <p className="mut" style={{ marginTop: 6 }} data-testid="return-sentence">
             {r
@@ -83,7 +90,10 @@ function ReturnView({ bench, sheet, stale }: { bench: Bench; sheet: Sheet; stale
           {(loose.length > 0 || (acts.error && !problems.length)) && (
             <FieldError
               wrong={loose[0]?.wrong ?? acts.error?.message ?? ''}
-              right={loose[0]?.right ?? 'press it again'}
+              right={
+                loose[0]?.right ??
+                (stale409(acts.error) ? 'look at what was done there, then press it again' : 'press it again')
+              }
             />
           )}
         </div>
@@ -159,22 +169,16 @@ function ReturnView({ bench, sheet, stale }: { bench: Bench; sheet: Sheet; stale
           />
           <div className="return-foot">
             <ThenToday returned={r} read={read} />
-            <Tread job={ticket.job.id} driven={r.driven_km ?? undefined} />
-            <LookNext
-              care={care}
-              days={r.next_days}
-              km={r.next_km}
-              busy={busy}
-              problems={problems}
-              act={act}
-            />
+            <Tread job={ticket.job.id} short={r.too_short} />
+            <LookNext care={care} usual={sheet.next_look} busy={busy} problems={problems} act={act} />
           </div>
         </>
       ) : (
         <section className="pane return-wait">
-          <LookNext care={care} days={14} km={500} busy={busy} problems={problems} act={act} />
+          <LookNext care={care} usual={sheet.next_look} busy={busy} problems={problems} act={act} />
           <p className="mut" style={{ padding: '0 18px 18px' }}>
-            Usual: in one to two weeks or after {farUnit(500, units)}, the sooner.
+            Usual: within {sheet.next_look.days} days or after {farUnit(sheet.next_look.after_km, units)}, the
+            sooner.
           </p>
         </section>
       )}
@@ -182,6 +186,8 @@ function ReturnView({ bench, sheet, stale }: { bench: Bench; sheet: Sheet; stale
     </main>
   );
 }
+
+const stale409 = (e: Error | null) => e instanceof ApiProblem && e.status === 409;
 
 interface BackProps {
   again: boolean;

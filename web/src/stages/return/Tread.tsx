@@ -6,10 +6,7 @@ import { Half } from '../../ui/glyphs';
 import { useSettings } from '../../ui/settings';
 import { bare, unitName } from '../../units/measure';
 
-/** Distance under which depths tell nothing yet, km (common practice, no source). */
-const SHORT_KM = 1500;
-
-export function Tread({ job, driven }: { job: string; driven: number | undefined }) {
+export function Tread({ job, short }: { job: string; short: boolean }) {
   const { units } = useSettings();
   const { search } = useLocation();
   const tread = useTread(job);
@@ -32,9 +29,7 @@ export function Tread({ job, driven }: { job: string; driven: number | undefined
         );
       })}
       <div className="return-tread-foot">
-        <span className="small mut">
-          {driven !== undefined && driven < SHORT_KM && 'Too short to judge by depths yet.'}
-        </span>
+        <span className="small mut">{short && 'Too short to judge by depths yet.'}</span>
         <Button
           component={Link}
           to={`../wear${search ? `${search}&` : '?'}mode=depths`}

@@ -2,10 +2,12 @@
 import { Button, ToggleButton, ToggleButtonGroup } from '@mui/material';
 import { useState } from 'react';
 import type { Schemas } from '../../api/client';
-import { CollarFigure, clockOf } from '../../figures/CollarFigure';
+import { CollarFigure } from '../../figures/CollarFigure';
+import { clockOf } from '../../figures/MarkClock';
 import { MeasureField } from '../../input/Field';
 import { readField } from '../../input/kinds';
 import { FieldError } from '../../shell/Fault';
+import { couldNot, couldNotWord } from '../../sheet/couldNot';
 import { sideWord } from '../../sheet/sheet';
 import { Glyph, Half } from '../../ui/glyphs';
 import { Segment } from '../../ui/Segment';
@@ -25,24 +27,18 @@ interface Props {
   tape: () => void;
 }
 
-const couldNot = [
-  ['seized', 'Seized'],
-  ['no_room', 'No room'],
-  ['at_end', 'At its end'],
-] as const;
-
 export function TrimPane({ corner: c, turned, cautions, busy, problems, act, tape }: Props) {
-  const { unit } = useSettings();
+  const { unit, form } = useSettings();
   if (!c) return <section className="pane return-trim" aria-label="Trim" />;
   const name = `${sideWord(c.side)} ${c.axle}`;
-  const kind = turned?.kind === 'torsion_bolt' ? 'bolt' : 'collar';
   const order = c.trim;
+  const kind = order?.by.kind === 'torsion_bolt' ? 'bolt' : 'collar';
   return (
     <section className="pane return-trim" aria-label="Trim" data-testid="trim">
       {order ? (
         <>
           <div className="slate return-order">
-            <CollarFigure what={kind} turns={order.turns} words={order.words} />
+            <CollarFigure what={kind} turns={order.turns} clockwise={order.clockwise} words={order.words} />
             <div>
               <p style={{ display: 'flex', gap: 8, alignItems: 'center' }}>
                 <Half side={c.side} size={18} /> {name} {kind}
@@ -50,14 +46,9 @@ export function TrimPane({ corner: c, turned, cautions, busy, problems, act, tap
               <p className="fig return-turns" data-testid="trim-words">
                 {order.words}
               </p>
-              <p>
-                {(kind === 'bolt') === order.turns > 0 ? 'clockwise' : 'counter-clockwise'} on a right-hand
-                thread
-              </p>
+              <p>{order.clockwise ? 'clockwise' : 'counter-clockwise'} on a right-hand thread</p>
               <p className="mark-old">□ original mark, 12 o'clock</p>
-              <p className="mark-new">
-                ▼ new mark, {clockOf(order.turns, (kind === 'bolt') === order.turns > 0)}
-              </p>
+              <p className="mark-new">▼ new mark, {clockOf(order.turns, order.clockwise)}</p>
               <p className="small">{order.why}</p>
             </div>
           </div>
@@ -70,12 +61,12 @@ export function TrimPane({ corner: c, turned, cautions, busy, problems, act, tap
               <span className="small">{name}, hub to arch</span>
             </span>
             <span>
-              <b className="fig">{angleChange(order.moves_deg[0]!, 'decimal', 2)}</b>
+              <b className="fig">{angleChange(order.moves_deg[0]!, form, 2)}</b>
               <br />
               <span className="small">camber moves</span>
             </span>
             <span>
-              <b className="fig">{angleChange(order.moves_deg[2]!, 'decimal', 2)}</b>
+              <b className="fig">{angleChange(order.moves_deg[2]!, form, 2)}</b>
               <br />
               <span className="small">toe moves, read it</span>
             </span>
@@ -92,7 +83,7 @@ export function TrimPane({ corner: c, turned, cautions, busy, problems, act, tap
             <Half side={c.side} size={22} /> {name}
           </h2>
           <p style={{ margin: '8px 0 14px', fontWeight: 600 }} data-testid="trim-none">
-            {c.off_mm !== 0 && turned === undefined
+            {c.off_mm !== 0 && !c.turned_by
               ? `${lengthChange(c.off_mm, unit)} against what was said. Say what is turned for height here.`
               : c.off_mm !== 0
                 ? 'Nearer than a quarter of a turn tells. Leave it.'
@@ -115,7 +106,7 @@ export function TrimPane({ corner: c, turned, cautions, busy, problems, act, tap
             <li key={t.at}>
               <Glyph name={t.could_not ? 'short' : 'done'} size={16} /> {t.words}
               {t.typed ? `, really ${t.typed}` : t.could_not ? ', not turned' : ''}
-              {t.could_not ? ` (${t.could_not.replace('_', ' ')})` : ''}
+              {t.could_not ? ` (${couldNotWord(t.could_not)})` : ''}
             </li>
           ))}
         </ul>
@@ -162,7 +153,7 @@ function Really({ order, corner, busy, problems, act }: ReallyProps) {
           value={amount}
           onChange={(e) => setAmount(e.target.value)}
           aria-invalid={!!fault}
-          placeholder={order.words.split(' turn')[0]}
+          placeholder={order.amount}
           data-testid="trim-really"
         />
       </label>
@@ -217,7 +208,7 @@ function TurnsBy({ corner, turned, busy, problems, act }: ByProps) {
       <span className="small">For height the {corner.axle} turns a</span>
       <Segment
         label="What is turned for height"
-        value={turned?.kind}
+        value={(turned ?? corner.turned_by)?.kind}
         choices={[
           { value: 'collar', label: 'Collar', testid: 'by-collar' },
           { value: 'torsion_bolt', label: 'Torsion bolt', testid: 'by-bolt' },

@@ -4,7 +4,8 @@ import { cleanup, fireEvent, render, screen } from '@testing-library/react';
 import userEvent from '../../test/user';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import type { Schemas } from '../../api/client';
-import { CollarFigure, clockOf } from '../../figures/CollarFigure';
+import { CollarFigure } from '../../figures/CollarFigure';
+import { clockOf } from '../../figures/MarkClock';
 import { Falls } from '../../figures/Falls';
 import { SettingsProvider } from '../../ui/settings';
 import { dayFrom, daysTo } from '../../units/days';
@@ -24,6 +25,9 @@ const order = {
   mm_per_turn: 1.7,
   records: 2,
   words: '1 3/4 turns up',
+  amount: '1 3/4',
+  by: { kind: 'collar' as const },
+  clockwise: false,
   why: 'One turn is worth 1.7 mm at the arch here, by 2 that were recorded.',
   moves_deg: [0.1, 0, 0.06],
 };
@@ -39,6 +43,7 @@ const corner = (more: Partial<Corner> = {}): Corner => ({
   rest: 'too_far',
   off_mm: -3,
   trim: order,
+  turned_by: { kind: 'collar' },
   trims: [],
   ...more,
 });
@@ -91,7 +96,7 @@ describe('the trim', () => {
     expect(act.mock.calls[0]![0]).toMatchObject({ amount: '1 1/2', could_not: 'seized' });
   });
   it('asks what is turned before it says how far, and takes the thread as typed', async () => {
-    const act = pane(corner({ trim: null }), { turned: undefined });
+    const act = pane(corner({ trim: null, turned_by: null }), { turned: undefined });
     expect(screen.getByTestId('trim-none').textContent).toContain('Say what is turned for height here');
     await userEvent.click(screen.getByTestId('by-bolt'));
     expect(act).toHaveBeenCalledWith({ act: 'turns_by', axle: 'front', turned: { kind: 'torsion_bolt' } });
@@ -161,7 +166,7 @@ it('turns a collar and a bolt the right way round', () => {
     "12 o'clock",
     "3 o'clock",
   ]);
-  render(<CollarFigure what="bolt" turns={0.5} words="1/2 turn up" />);
+  render(<CollarFigure what="bolt" turns={0.5} clockwise words="1/2 turn up" />);
   expect(screen.getByRole('img').getAttribute('aria-label')).toContain(
     '1/2 turn up, clockwise, bolt, seen from its head',
   );
@@ -199,7 +204,13 @@ describe('what is due', () => {
     const act = vi.fn();
     render(
       <SettingsProvider>
-        <LookNext care={care} days={84} km={5000} busy={false} problems={problems} act={act} />
+        <LookNext
+          care={care}
+          usual={{ days: 84, after_km: 5000 }}
+          busy={false}
+          problems={problems}
+          act={act}
+        />
       </SettingsProvider>,
     );
     return act;

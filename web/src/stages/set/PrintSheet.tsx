@@ -75,6 +75,9 @@ export function PrintSheet({ ticket, shop, planName, planId, sheet, marks }: Pro
                         {axleWord(axle)} {side ?? 'axle, both wheels'}, {line.name}: <b>{line.words}</b>
                       </div>
                     ))}
+                  {(s.notes ?? []).map((n) => (
+                    <div key={n}>{n}</div>
+                  ))}
                   {s.cautions.map((c) => (
                     <div key={c} className="print-caution">
                       {c}

@@ -12,7 +12,9 @@ import { angle } from '../../units/print';
 import { useMethods } from '../../pad/readings';
 import { problemsOf, useSheetActs } from '../../sheet/acts';
 import { GatePad, type AtGate } from '../../sheet/GatePad';
-import { AsDoneRows, asDone, type Tolds, type Turn } from '../../sheet/AsDone';
+import { asDone, turning, type Turn } from '../../sheet/AsDone';
+import { OrderInHand } from '../../sheet/OrderInHand';
+import { useTolds } from '../../sheet/tolds';
 import { expectedOf, Expect } from './Expect';
 import { GateBar, holdsAt } from '../../sheet/GateBar';
 import { Ladder } from './Ladder';
@@ -54,15 +56,16 @@ function SheetView({
   const methods = useMethods();
   const [pad, setPad] = useState<AtGate>();
   const [big, setBig] = useState(false);
-  const [tolds, setTolds] = useState<Tolds>({});
-  const { mark, again } = useSheetActs(planId, (t, m) => {
-    if (m) setTolds({});
-    setTicket(t);
-  });
   const marked = marks(ticket, planId);
   const isDone = (id: string) => !!marked.of(id);
   const at = sheet.steps.findIndex((s) => !isDone(s.id));
   const now = at < 0 ? undefined : sheet.steps[at];
+  // Kept on this device: what was told of a step's orders outlives a reload.
+  const [tolds, setTolds, forget] = useTolds(planId, now?.id);
+  const { mark, again } = useSheetActs(planId, (t, m) => {
+    if (m) forget(m.step);
+    setTicket(t);
+  });
   const { verdict } = sheet.answer;
   const veiled = (id: string) => {
     const i = sheet.steps.findIndex((s) => s.id === id);
@@ -98,6 +101,7 @@ function SheetView({
   );
   const inStep: Turn[] = (now?.orders ?? []).map((o) => ({ side: o.side ?? undefined, line: o.line }));
   const told = asDone(inStep, tolds, unit);
+  const turns = now?.kind === 'step' ? turning(inStep).length : 0;
   const leftHere = gate?.id === now?.id ? sheet.left.filter((l) => l.axle === axle || !now?.axle) : [];
   // After a reading it is no longer the plan's orders that count, but what is left of them on the car as it stands.
   const ownLeft = leftHere.find((l) => l.axle === axle);
@@ -175,7 +179,13 @@ function SheetView({
                 onClick={() => mark.mutate({ step: now.id, done: true, as_done: told })}
                 data-testid="step-done"
               >
-                {inStep.length === 0 ? 'Done' : told.length ? 'Done as typed' : 'As ordered'}
+                {inStep.length === 0
+                  ? 'Done'
+                  : told.length
+                    ? 'Done as typed'
+                    : turns > 1
+                      ? 'All as ordered'
+                      : 'As ordered'}
               </Button>
             )}
           </div>
@@ -197,20 +207,37 @@ function SheetView({
               </div>
             </div>
           )}
+          {now?.notes && now.notes.length > 0 && (
+            <ul className="step-notes" data-testid="step-notes">
+              {now.notes.map((n) => (
+                <li key={n}>{n}</li>
+              ))}
+            </ul>
+          )}
           <h2 className="set-axle" data-testid="set-axle">
             {axleWord(axle)} axle
           </h2>
-          <Orders orders={armOrders} veiled={veiled(arms)} fs={fs} />
-          {now?.kind === 'step' && (
-            <AsDoneRows
+          {turns > 0 && now ? (
+            <OrderInHand
               key={now.id}
+              axle={axle}
               list={inStep}
+              drawings={
+                result ? { left: result.left.drawing_set, right: result.right.drawing_set } : undefined
+              }
               tolds={tolds}
               set={setTolds}
               problems={problemsOf(mark.error)}
+              stale={mark.isPending || stale}
+              finish={(t) => mark.mutate({ step: now.id, done: true, as_done: asDone(inStep, t, unit) })}
+              fs={fs}
             />
+          ) : (
+            <>
+              <Orders orders={armOrders} veiled={veiled(arms)} fs={fs} />
+              {axle === 'rear' && toeRow}
+            </>
           )}
-          {axle === 'rear' && toeRow}
           {bar}
           {leftHere.map((l) => (
             <LeftToTurn
@@ -222,8 +249,10 @@ function SheetView({
               turned={(as_done) => again.mutate({ axle: l.axle, as_done })}
             />
           ))}
-          {axle === 'front' && toeRow}
-          {result && !ownLeft && <Expect result={result} axle={axle} toeBand={sheet.toe_band_deg} fs={fs} />}
+          {axle === 'front' && turns === 0 && toeRow}
+          {result && !ownLeft && turns === 0 && (
+            <Expect result={result} axle={axle} toeBand={sheet.toe_band_deg} fs={fs} />
+          )}
           <footer style={{ padding: '10px 18px', borderTop: '1px solid var(--line)' }}>
             {sheet.cautions.map((c) => (
               <p key={c} className="small mut">

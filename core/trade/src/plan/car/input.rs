@@ -11,6 +11,7 @@ use bold_stance_car::vehicle::{AirLevel, Axles, Inspected, Limits, Sides, TurnRe
 use bold_stance_kinematics::geometry::{Axle, Geometry};
 use bold_stance_units::problem::{Problem, in_range};
 use bold_stance_units::said::said;
+use chrono::{DateTime, Utc};
 use serde::{Deserialize, Serialize};
 
 /// What a job gives of an axle whose points are known and that was read.
@@ -93,6 +94,10 @@ pub struct CarBase {
     /// What was looked at on each axle before it was read.
     #[serde(default)]
     pub inspected: Axles<Vec<Inspected>>,
+    /// When work on it began: parts are known by what cars accepted before that taught, so that what was said of it stays said,
+    /// and its own readings count once.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub worked_since: Option<DateTime<Utc>>,
     /// Each axle; none until its points are known and it was read.
     pub axles: Axles<Option<AxleBase>>,
 }

@@ -1,7 +1,7 @@
 //! Every order of a car in the order in which it is turned: rear before front, what is one for both wheels once, what moves
 //! camber before what moves toe.
 
-use crate::plan::bench::SettingLine;
+use crate::plan::line::SettingLine;
 use crate::plan::result::PlanResult;
 use crate::plan::square::Square;
 use bold_stance_car::vehicle::{Axles, Sides};

@@ -13,11 +13,11 @@ mod whole;
 
 use super::angle::AngleName;
 use super::begin::begin;
-use super::bench::SettingLine;
 use super::budget::Budget;
 use super::car::CarInput;
 use super::input::PlanInput;
 use super::jack_sweep::fitted_to_sweep;
+use super::line::SettingLine;
 use super::quick::quick;
 use super::reach::LockCamber;
 use super::suits::{USUAL_RATE, needed};

@@ -114,6 +114,7 @@ pub fn car(front: Option<&PlanInput>, rear: Option<&PlanInput>) -> CarInput {
             wheelbase_mm: any.wheelbase_mm,
             lock_deg: any.lock_deg,
             class_rules: None,
+            worked_since: None,
             steering_ratio: bold_stance_car::vehicle::USUAL_STEERING_RATIO,
             levels: any.levels.clone(),
             stands: bold_stance_trade::plan::Stands::default(),
