@@ -10,6 +10,8 @@ export interface OrderSpot {
   /** Where it sits, in its side's own coordinates, mm. */
   at: readonly number[];
   state: 'done' | 'now' | 'waits';
+  /** Whether it is a link that grows or shrinks. */
+  link: boolean;
 }
 
 interface Props {
@@ -37,8 +39,9 @@ export function AxleOrders({ axle, drawings, spots, tyreWidth = 220, width = 500
     ([y, z]: V2): V2 => [width / 2 + hand(s) * y * k, ground - z * k];
   const P = (s: SideName, p: readonly number[]) => at(s)(project.front(p));
   // The link that a thread lengthens is the one whose middle is nearest to it.
-  const isHot = (s: SideName, b: Drawing['bars'][number]) =>
-    spots.some((x) => x.state === 'now' && x.side === s && far(middle(b), x.at) < 45);
+  const now = spots.find((x) => x.state === 'now' && x.link);
+  const links = now ? drawings[now.side].bars.filter((b) => b.kind !== 'knuckle' && b.kind !== 'beam') : [];
+  const nearest = now && links.sort((a, b) => far(middle(a), now.at) - far(middle(b), now.at))[0];
   const placed = leaders(
     spots.map((s) => ({ ...s, p: P(s.side, s.at) })),
     width,
@@ -63,7 +66,7 @@ export function AxleOrders({ axle, drawings, spots, tyreWidth = 220, width = 500
               if (b.name.includes('sideways')) return null;
               const [p, q] = [P(s, b.from), P(s, b.to)];
               const [w0, w1] = girth[b.kind];
-              const hot = isHot(s, b);
+              const hot = s === now?.side && b === nearest;
               return (
                 <g key={i}>
                   <path
@@ -130,7 +133,7 @@ export function AxleOrders({ axle, drawings, spots, tyreWidth = 220, width = 500
         })}
       </g>
       <g fontSize="16" fontWeight="650">
-        <text x="10" y={height - 6} fill="var(--chalk2)">
+        <text x="10" y="20" fill="var(--chalk2)">
           {word}
         </text>
         {sides.map((s) => (

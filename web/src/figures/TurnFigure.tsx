@@ -66,7 +66,7 @@ function Thread({ line, hand }: { line: Line; hand: InHand }) {
     </g>
   );
   const handWord = (which: 'inner' | 'wheel') =>
-    left == null ? 'hand not told' : left === which ? 'left-hand' : 'right-hand';
+    left == null ? 'hand not seen' : left === which ? 'left-hand' : 'right-hand';
   const two = t?.ends === 2;
   return (
     <g>
@@ -84,24 +84,24 @@ function Thread({ line, hand }: { line: Line; hand: InHand }) {
       ) : (
         arrow(298, longer ? 1 : -1)
       )}
-      <g fontSize="15" fontWeight="600" fill="var(--chalk)">
+      <g fontSize="18" fontWeight="600" fill="var(--chalk)">
         <text x="8" y="100">
           {two ? handWord('inner') : 'inner end'}
         </text>
         {two && (
-          <text x="8" y="116" fill="var(--chalk2)">
+          <text x="8" y="119" fill="var(--chalk2)">
             inner end
           </text>
         )}
         <text x="342" y="100" textAnchor="end">
           {handWord('wheel')}
         </text>
-        <text x="342" y="116" textAnchor="end" fill="var(--chalk2)">
+        <text x="342" y="119" textAnchor="end" fill="var(--chalk2)">
           wheel end
         </text>
       </g>
       {hand.clockwise == null ? (
-        <g fontSize="17" fontWeight="650" fill="var(--chalk)">
+        <g fontSize="20" fontWeight="650" fill="var(--chalk)">
           {square(20, 152)}
           <text x="40" y="158">
             {hand.from}
@@ -116,10 +116,10 @@ function Thread({ line, hand }: { line: Line; hand: InHand }) {
             <MarkClock turns={line.movement} clockwise={hand.clockwise} cx={88} cy={182} />
           </g>
           <Legend hand={hand} x={178} y={150} />
-          <text x="170" y="218" fontSize="15" fontWeight="600" fill="var(--chalk2)">
+          <text x="170" y="218" fontSize="18" fontWeight="600" fill="var(--chalk2)">
             {hand.clockwise ? 'clockwise' : 'counter-clockwise'},
           </text>
-          <text x="170" y="236" fontSize="15" fontWeight="600" fill="var(--chalk2)">
+          <text x="170" y="236" fontSize="18" fontWeight="600" fill="var(--chalk2)">
             seen from the wheel
           </text>
         </>
@@ -251,10 +251,19 @@ export function TurnFigure({ line, side }: Props) {
   if (line.is_cam)
     return (
       <div className="turn-figure on-slate">
-        <CamFigure line={line} side={side ?? 'left'} size={190} />
-        <svg viewBox="0 0 330 64" width="100%" aria-hidden="true" style={{ fontFamily: 'var(--figure)' }}>
-          <Legend hand={hand} x={14} y={16} />
-        </svg>
+        <CamFigure line={line} side={side ?? 'left'} size={176} />
+        <p className="turn-mark">
+          <svg width="20" height="20" aria-hidden="true">
+            {square(10, 10)}
+          </svg>
+          {hand.from}
+        </p>
+        <p className="turn-mark to">
+          <svg width="20" height="20" aria-hidden="true">
+            {pointer(10, 15)}
+          </svg>
+          {hand.to}
+        </p>
       </div>
     );
   return (

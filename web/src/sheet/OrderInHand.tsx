@@ -7,7 +7,7 @@ import { AxleOrders, type OrderSpot } from '../figures/AxleOrders';
 import { TurnFigure } from '../figures/TurnFigure';
 import { FieldError } from '../shell/Fault';
 import { useKeys } from '../shell/bindings';
-import { Bare, Plain } from '../ui/Press';
+import { Plain } from '../ui/Press';
 import { Glyph, Half } from '../ui/glyphs';
 import { useSettings } from '../ui/settings';
 import { angle, length } from '../units/print';
@@ -81,7 +81,9 @@ export function OrderInHand(p: Props) {
     const state = i === at ? 'now' : isClosed(p.tolds[turnKey(t)]) ? 'done' : 'waits';
     if (!spot) return [];
     // What is one for both wheels is drawn once.
-    return [{ n: i + 1, side: t.side ?? 'left', at: spot, state } as const];
+    return [
+      { n: i + 1, side: t.side ?? 'left', at: spot, state, link: t.line.in_hand?.turn === 'thread' } as const,
+    ];
   });
   const step = (by: 1 | -1) => {
     const next = hand ? stepped(hand, told.amount, by, unit) : undefined;
@@ -163,11 +165,11 @@ export function OrderInHand(p: Props) {
           )}
         </div>
         <div className="in-hand-told">
-          <p className="small">What was turned</p>
+          <p className="small">What was really turned</p>
           <Button
             variant="contained"
             fullWidth
-            sx={{ minHeight: 60, fontSize: 19 }}
+            sx={{ minHeight: 58, fontSize: 18, lineHeight: 1.15 }}
             disabled={p.stale}
             onClick={close}
             data-testid="as-ordered"
@@ -175,9 +177,9 @@ export function OrderInHand(p: Props) {
             {inWords(told) ? `As told: ${inWords(told)}` : `As ordered: ${line.amount}`}
           </Button>
           <div className="in-hand-step">
-            <Bare aria-label="less far" onClick={() => step(-1)} data-testid="less-far">
+            <Plain aria-label="less far" onClick={() => step(-1)} data-testid="less-far">
               −
-            </Bare>
+            </Plain>
             <label>
               <input
                 value={told.amount}
@@ -188,11 +190,10 @@ export function OrderInHand(p: Props) {
                 onChange={(e) => change({ amount: e.target.value, closed: false })}
                 data-testid={`really-${id}`}
               />
-              <span className="small mut">really</span>
             </label>
-            <Bare aria-label="farther" onClick={() => step(1)} data-testid="farther">
+            <Plain aria-label="farther" onClick={() => step(1)} data-testid="farther">
               +
-            </Bare>
+            </Plain>
           </div>
           {wrong && <FieldError wrong={wrong.wrong} right={wrong.right} />}
           <ToggleButtonGroup
@@ -227,11 +228,11 @@ function Also({ line }: { line: Turn['line'] }) {
     <>
       <p className="fig" style={{ fontSize: 20, fontWeight: 650 }}>
         {flats > whole ? `${whole || ''}½` : whole} flats of a hex ·{' '}
-        {length(Math.abs(line.movement_mm), unit)}
+        {length(Math.abs(line.movement_mm), unit, 1)}
       </p>
       {t.left_mm != null && (
         <p className="small mut">
-          {length(t.left_mm, unit)} of thread stay in each end; keep {length(t.least_mm, unit)}.
+          {length(t.left_mm, unit, 1)} of thread stay in each end; keep {length(t.least_mm, unit)}.
         </p>
       )}
     </>

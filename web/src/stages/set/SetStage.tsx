@@ -150,10 +150,13 @@ function SheetView({
           <NotTheOne bench={bench} />
           <div className="set-now">
             <div style={{ minWidth: 0 }}>
+              <p className="lab" data-testid="set-axle">
+                {axleWord(axle)} axle
+              </p>
               <h1 style={{ fontSize: 35 * fs }} data-testid="set-now">
                 {now ? now.title : 'All done, and proved.'}
               </h1>
-              {now && (
+              {now && turns === 0 && (
                 <p className="mut" style={{ marginTop: 5 }}>
                   {now.detail}
                 </p>
@@ -173,8 +176,11 @@ function SheetView({
             </div>
             {now?.kind === 'step' && (
               <Button
-                variant="contained"
-                sx={{ minHeight: 60, fontSize: 19, flex: 'none' }}
+                variant={turns > 0 ? 'outlined' : 'contained'}
+                className={turns > 0 ? 'all-ordered' : undefined}
+                sx={
+                  turns > 0 ? { minHeight: 52, flex: 'none' } : { minHeight: 60, fontSize: 19, flex: 'none' }
+                }
                 disabled={mark.isPending || stale}
                 onClick={() => mark.mutate({ step: now.id, done: true, as_done: told })}
                 data-testid="step-done"
@@ -214,9 +220,6 @@ function SheetView({
               ))}
             </ul>
           )}
-          <h2 className="set-axle" data-testid="set-axle">
-            {axleWord(axle)} axle
-          </h2>
           {turns > 0 && now ? (
             <OrderInHand
               key={now.id}
