@@ -103,3 +103,52 @@ async fn a_cam_two_notches_too_far_is_walked_back_by_what_was_read() {
     a.until("step-cams", |t| t.contains(&kept) && !t.contains("again:")).await;
     a.finish().await;
 }
+
+/// In inches, at a shop that turns collars: short of turns first, then gone on from at the height it has.
+#[tokio::test]
+async fn a_height_gate_25_mm_out_is_trimmed_and_gone_on_from_at_the_height_it_has() {
+    let a = App::start(1280, 800).await;
+    a.open("/").await;
+    let id = a.job("Tern estate").await;
+    let plan = a.fetch(&format!("/api/v1/jobs/{id}")).await["job"]["plan_id"].as_str().unwrap().to_owned();
+    let sheet_at = format!("/api/v1/plans/{plan}/sheet");
+    let sheet = a.fetch(&sheet_at).await;
+    let planned =
+        |s: &Value, side: &str| s["answer"]["axles"]["front"][side]["planned_height_mm"].as_f64().unwrap();
+    let inches = |mm: f64| format!("{:.3} in", mm / 25.4);
+    a.open(&format!("/job/{id}/set")).await;
+    for title in ["Stand and mark", "Set front height"] {
+        a.until("set-now", |t| t == title).await;
+        a.press("step-done").await;
+    }
+    a.until("set-now", |t| t.starts_with("Settle, re-read")).await;
+    a.gate_ticks("settled", 2).await;
+    a.gone("[data-testid=gate-trims]").await;
+    let right = planned(&sheet, "right");
+    a.gate_read("height", "left", &inches(planned(&sheet, "left"))).await;
+    a.gate_read("height", "right", &inches(right - 25.4)).await;
+    a.until("corner-front-right", |t| t.contains("−25 mm, too low")).await;
+    a.until("corner-front-left", |t| t.contains("as planned")).await;
+    a.press("by-collar").await;
+    let first = a.until("trim-words", |t| t.ends_with("up")).await;
+    a.fill("[data-testid=trim-really]", "4").await;
+    a.press("trimmed").await;
+    a.until("corner-front-right", |t| t.contains("tape it again")).await;
+    a.until("gate-off", |t| t.contains("before the last work")).await;
+    a.gate_read("height", "left", &inches(planned(&sheet, "left"))).await;
+    a.gate_read("height", "right", &inches(right - 19.0)).await;
+    // Four turns gave 6.4 mm: the next order goes by that.
+    a.until("trim", |t| t.contains("recorded") && !t.contains(&first)).await;
+
+    // Gone on from at the height it has: everything after is worked out there, and the reason is kept.
+    a.fill("[data-testid=gate-reason]", "collar is at its end").await;
+    a.fill("[data-testid=gate-signed]", "Specialist A").await;
+    a.press("gate-pass").await;
+    a.until("set-now", |t| t.starts_with("Cams")).await;
+    a.until("step-settled", |t| t.contains("collar is at its end")).await;
+    let now = a.fetch(&sheet_at).await;
+    assert!((planned(&now, "right") - (right - 19.0)).abs() < 0.5, "{}", planned(&now, "right"));
+    assert!((planned(&now, "left") - planned(&sheet, "left")).abs() < 0.5);
+    a.gone("[data-testid=gate-trims]").await;
+    a.finish().await;
+}

@@ -104,6 +104,18 @@ async fn a_car_is_proved_handed_over_and_trimmed_when_it_comes_back() {
     pass(&a).await;
     a.until("prove-signed", |t| t.contains("Accepted by Specialist A")).await;
 
+    // Driven: the steering wheel stands off, a way is asked for, and both rods put it straight.
+    a.fill("[data-testid=road-off]", "6").await;
+    a.press("road-keep").await;
+    a.until("road-test", |t| t.contains("which way is not said")).await;
+    a.press("road-left").await;
+    a.press("road-keep").await;
+    a.until("road-headline", |t| t.contains("6° to the left")).await;
+    let [l, r] = [a.text("rod-left").await, a.text("rod-right").await];
+    assert!(l.contains("longer") != r.contains("longer"), "{l} {r}: total toe stays");
+    a.press("road-turned").await;
+    a.until("road-headline", |t| t.contains("drive it again")).await;
+
     // The page for the owner: what was read and done, what is not promised.
     a.press("to-handover").await;
     a.until("ho-front-left", |t| t.contains("→") && !t.contains("not read")).await;

@@ -191,6 +191,7 @@ mod tests {
         let whole = CarBase {
             class_rules: None,
             worked_since: None,
+            turned: Axles::default(),
             inspected: Axles::default(),
             wheelbase_mm: 2900.0,
             lock_deg: 35.0,

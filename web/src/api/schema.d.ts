@@ -1360,6 +1360,17 @@ export interface components {
             side: components["schemas"]["Side"];
         } | {
             /** @enum {string} */
+            act: "road_tested";
+            /** @description What was felt. */
+            felt?: string;
+            side?: components["schemas"]["Side"] | null;
+            /** @description How far the steering wheel stands off on a straight road, degrees; empty or 0 where it is straight. */
+            wheel_off?: string;
+        } | {
+            /** @enum {string} */
+            act: "wheel_turned";
+        } | {
+            /** @enum {string} */
             act: "look_next";
             /**
              * Format: double
@@ -1382,6 +1393,11 @@ export interface components {
         };
         /** @description Everything after the setting. */
         Aftercare: {
+            /**
+             * @description What was trimmed at the gate of heights, oldest first.
+             * @default []
+             */
+            at_gate: components["schemas"]["Trim"][];
             /** @default null */
             closed: components["schemas"]["Closed"] | null;
             /** @default null */
@@ -1391,6 +1407,11 @@ export interface components {
              * @default []
              */
             returns: components["schemas"]["CarBack"][];
+            /**
+             * @description Every drive after the setting, oldest first.
+             * @default []
+             */
+            road: components["schemas"]["RoadTest"][];
             /**
              * @description What is turned for height on each axle, where somebody said so.
              * @default {
@@ -2685,6 +2706,27 @@ export interface components {
             };
         };
         /** @description One of a thing for each axle. */
+        Axles_Sides_BTreeMap_String_f64: {
+            /** @description One of a thing for each side of an axle. */
+            front: {
+                left: {
+                    [key: string]: number;
+                };
+                right: {
+                    [key: string]: number;
+                };
+            };
+            /** @description One of a thing for each side of an axle. */
+            rear: {
+                left: {
+                    [key: string]: number;
+                };
+                right: {
+                    [key: string]: number;
+                };
+            };
+        };
+        /** @description One of a thing for each axle. */
         Axles_Standing: {
             /**
              * @description How an axle stands.
@@ -2981,6 +3023,11 @@ export interface components {
              * @description Turns of the steering wheel for one of the road wheels.
              */
             steering_ratio?: number;
+            /**
+             * @description Where adjusters stand that were turned for another plan since the car was read as found: positions by name. Orders go
+             *     from there.
+             */
+            turned?: components["schemas"]["Axles_Sides_BTreeMap_String_f64"];
             /** @description Turns recorded on it, and the settled heights they gave. */
             turns?: components["schemas"]["TurnRecord"][];
             /** @description Loaded radius gained by the planned tyres, mm: turns the body, moves no arm. */
@@ -4711,6 +4758,7 @@ export interface components {
             not_read: components["schemas"]["Said"][];
             /** @description Gates that were passed against a reading. */
             passed_off: components["schemas"]["PassedOff"][];
+            road?: components["schemas"]["Said"] | null;
             /** @description Who stands for it; none before it was accepted. */
             signed?: string | null;
             /**
@@ -6640,6 +6688,28 @@ export interface components {
              */
             caster_deg: number[] | null;
         };
+        /** @description A drive after the setting. */
+        RoadTest: {
+            /**
+             * Format: date-time
+             * @description When, UTC.
+             */
+            at: string;
+            /** @description Who. */
+            author: string;
+            /** @description What was felt: pull, return to centre, vibration. */
+            felt?: string;
+            /**
+             * Format: date-time
+             * @description When both rods were turned for it.
+             */
+            turned_at?: string | null;
+            /**
+             * Format: double
+             * @description How far the steering wheel stands off on a straight road, degrees, to the left positive.
+             */
+            wheel_off_deg: number;
+        };
         /** @description Roll centre of an axle over the ground, mm; y left positive, 0 on a symmetric car. */
         RollCentre: {
             /**
@@ -7128,6 +7198,9 @@ export interface components {
             /** @description Every wheel against what was said of it. */
             proved: components["schemas"]["Proved"];
             returned?: components["schemas"]["Returned"] | null;
+            road?: components["schemas"]["WheelStraight"] | null;
+            /** @description Corners at the gate of heights, with the turns that bring them to the plan; empty once it is behind. */
+            settled?: components["schemas"]["CornerBack"][];
             /** @description Steps and gates in order. */
             steps: components["schemas"]["SheetStep"][];
             /**
@@ -9038,6 +9111,20 @@ export interface components {
              */
             toe_deg: number;
         };
+        /** @description What one rod is turned to put the steering wheel straight. */
+        WheelOrder: {
+            /** @description What is turned. */
+            name: string;
+            /** @description Which side. */
+            side: components["schemas"]["Side"];
+            /**
+             * Format: double
+             * @description Turns, longer positive.
+             */
+            turns: number;
+            /** @description The order in workshop words. */
+            words: components["schemas"]["Said"];
+        };
         /** @description One wheel. */
         WheelProved: {
             /** @description Camber, caster of a wheel that steers, toe; only what is asked of it. */
@@ -9077,6 +9164,22 @@ export interface components {
              * @description Wheel centre forward of its design place, mm.
              */
             wheel_x_mm: number;
+        };
+        /** @description The steering wheel after a road test. */
+        WheelStraight: {
+            /** @description What was felt. */
+            felt: string;
+            /** @description In one line. */
+            headline: components["schemas"]["Said"];
+            /**
+             * Format: double
+             * @description As it stood on the road, degrees, to the left positive.
+             */
+            off_deg: number;
+            /** @description Turns of both rods; empty where it is straight as well as a hand tells, or nothing turns. */
+            orders: components["schemas"]["WheelOrder"][];
+            /** @description Whether they were turned since: it is driven again. */
+            turned: boolean;
         };
         /** @description One wheel, before and after. */
         WheelTold: {

@@ -1,11 +1,12 @@
 // What is left to turn after a reading: the next orders on what this car taught, and what may explain a reading that is odd.
 import { Button } from '@mui/material';
 import { useState } from 'react';
-import type { Schemas, SideName } from '../api/client';
+import type { Drawing, Schemas, SideName } from '../api/client';
 import { Glyph, Half } from '../ui/glyphs';
 import { useSettings } from '../ui/settings';
 import { angle } from '../units/print';
-import { AsDoneRows, asDone, turning, type Tolds, type Turn } from './AsDone';
+import { asDone, turning, type Tolds, type Turn } from './asDone';
+import { OrderInHand } from './OrderInHand';
 import { sides, sideWord } from './sheet';
 
 type Left = Schemas['AxleLeft'];
@@ -92,6 +93,8 @@ function Card({ left, side, steers, toe, odds }: CardProps) {
 
 interface Props {
   left: Left;
+  /** The axle as it is to be set, for the drawing of where each order sits. */
+  drawings?: Record<SideName, Drawing> | undefined;
   /** Whether toe had its step: its orders are among these. */
   toe: boolean;
   /** Whether what may explain an odd reading is told here; elsewhere it stands by itself. */
@@ -101,7 +104,7 @@ interface Props {
   turned: (as_done: Schemas['AsDone'][]) => void;
 }
 
-export function LeftToTurn({ left, toe, odds = true, stale, problems, turned }: Props) {
+export function LeftToTurn({ left, drawings, toe, odds = true, stale, problems, turned }: Props) {
   const [tolds, setTolds] = useState<Tolds>({});
   const list: Turn[] = sides.flatMap((side) =>
     (left.sides[side]?.orders ?? []).filter((l) => toe || !l.sets_toe).map((line) => ({ side, line })),
@@ -126,15 +129,26 @@ export function LeftToTurn({ left, toe, odds = true, stale, problems, turned }: 
       </div>
       {some && (
         <>
-          <AsDoneRows list={list} tolds={tolds} set={setTolds} problems={problems} />
+          <OrderInHand
+            axle={left.axle}
+            list={list}
+            drawings={drawings}
+            tolds={tolds}
+            set={setTolds}
+            problems={problems}
+            stale={stale}
+            finish={(t) => turned(asDone(list, t, unit))}
+            fs={1}
+            keyed={false}
+          />
           <Button
-            variant="contained"
-            sx={{ minHeight: 56, fontSize: 18, margin: '10px 18px 16px' }}
+            variant="outlined"
+            sx={{ minHeight: 52, fontSize: 17, margin: '10px 18px 16px' }}
             disabled={stale}
             onClick={() => turned(told)}
             data-testid="turned-again"
           >
-            {told.length ? 'Turned as typed' : 'Turned as ordered'}
+            {told.length ? 'All turned as typed' : 'All turned as ordered'}
           </Button>
         </>
       )}

@@ -23,7 +23,7 @@ import {
   type Told,
   type Tolds,
   type Turn,
-} from './AsDone';
+} from './asDone';
 import { couldNot } from './couldNot';
 import { stepped } from './counted';
 import { sideWord } from './sheet';
@@ -39,6 +39,8 @@ interface Props {
   /** The whole list is closed, as told. */
   finish: (tolds: Tolds) => void;
   fs: number;
+  /** Whether the key of an order in hand is this one's: one list of a page has it. */
+  keyed?: boolean;
 }
 
 const called = (t: Turn) => (t.side ? `${sideWord(t.side)} ${t.line.name.toLowerCase()}` : t.line.name);
@@ -69,7 +71,7 @@ export function OrderInHand(p: Props) {
     setChosen(open && turnKey(open));
     if (!open) p.finish(tolds);
   };
-  useKeys({ as_ordered: close });
+  useKeys(p.keyed === false ? {} : { as_ordered: close });
   if (!now) return null;
   const { line } = now;
   const id = turnId(now);

@@ -1,7 +1,7 @@
 // The sheet of the plan in hand: its steps, what was done of them, and its gates with what was read there.
 import { getSheet } from '../api/calls';
 import { useQuery } from '@tanstack/react-query';
-import type { AxleName, Schemas, SideName, Ticket } from '../api/client';
+import type { AxleName, Drawing, Schemas, SideName, Ticket } from '../api/client';
 import type { Bench } from '../shell/ticket';
 
 export type Step = Schemas['SheetStep'];
@@ -20,6 +20,12 @@ export const marks = (ticket: Ticket, planId: string) => {
 };
 
 export type Marks = ReturnType<typeof marks>;
+
+/** Both corners of an axle as they are to be set. */
+export function drawingsOf(sheet: Sheet, axle: AxleName): Record<SideName, Drawing> | undefined {
+  const r = sheet.answer.axles[axle];
+  return r ? { left: r.left.drawing_set, right: r.right.drawing_set } : undefined;
+}
 
 /** What was read at a gate of a quantity and wheel. */
 export const readAt = (g: Gate | undefined, axle: AxleName, side: SideName, q: Schemas['GateReading']) =>

@@ -1,6 +1,6 @@
 // What was told of a step's orders before the step is closed: kept on this device, so that a reload loses nothing.
 import { useState } from 'react';
-import type { Tolds } from './AsDone';
+import type { Tolds } from './asDone';
 
 const STORE = 'bold-stance.told';
 type All = Record<string, Tolds>;

@@ -42,15 +42,16 @@ pub async fn do_after(
         Begun::Before(status, body) => return Ok(again(status, body)),
     };
     let of = job::get(&mut tx, *id).await?;
-    // A trim is ordered by how the car came back, which hangs on its plan.
-    let returned = match (&d.what, of.plan_id) {
+    // A trim is ordered by how the car settled or came back, which hangs on its plan.
+    let corners = match (&d.what, of.plan_id) {
         (AfterAct::Trimmed { .. }, Some(plan)) => {
             let p = plan::get(&mut tx, plan).await?;
-            sheet_now(&state, &mut tx, &p, &Peer::default()).await?.sheet.returned
+            let sheet = sheet_now(&state, &mut tx, &p, &Peer::default()).await?.sheet;
+            sheet.returned.map_or(sheet.settled, |r| r.corners)
         }
-        _ => None,
+        _ => Vec::new(),
     };
-    let care = of.aftercare.after(&d.what, returned.as_ref(), (Utc::now(), AUTHOR))?;
+    let care = of.aftercare.after(&d.what, &corners, (Utc::now(), AUTHOR))?;
     job::keep_aftercare(&mut tx, *id, d.version, &care).await?;
     if matches!(d.what, AfterAct::CameBack { .. }) {
         visit::open_again(&mut tx, state.shop.id, *id, Visit::Returned, AUTHOR).await?;

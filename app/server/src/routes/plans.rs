@@ -11,7 +11,10 @@ use bold_stance_kinematics::geometry::Axle;
 use bold_stance_store::job::{self, Stage};
 use bold_stance_store::plan::{self, Plan};
 use bold_stance_store::{Tx, done, event, vehicle, visit};
-use bold_stance_trade::job::{AsDone, Done, JobBench, Sheet, loops_of, mark_step, sheet_of, turned_again};
+use bold_stance_trade::job::{
+    AsDone, Done, JobBench, Sheet, as_it_settled, as_turned_before, loops_of, mark_step, sheet_of,
+    turned_again,
+};
 use bold_stance_trade::plan::{CarInput, CarPlan, car_fitted_parts, plan_car_within};
 use bold_stance_trade::prove::left_to_turn;
 use bold_stance_trade::sheet::{Mark, StepId};
@@ -277,7 +280,10 @@ pub(super) async fn sheet_now(
     let bench = JobBench::of(state.rules(), &t.vehicle.facts, &t.readings, &t.done, &open, Utc::now())?
         .of_job(t.job.kind, &t.job.aftercare);
     let done: Vec<&Done> = t.done.iter().filter(|d| d.plan_id == p.id).collect();
-    let loops = loops_of(&bench, &t.readings, &done, &input);
+    let input = as_turned_before(&t.done, p.id, input);
+    let input = as_it_settled(&t.vehicle.facts, &t.readings, &done, input);
+    let all: Vec<&Done> = t.done.iter().collect();
+    let loops = loops_of(&bench, &t.readings, &all, &input);
     let worked = state.pool.run(peer, move |budget| {
         let answer = plan_car_within(&input, &parts, budget)?;
         let fitted = car_fitted_parts(&input, &parts);

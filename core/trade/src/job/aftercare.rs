@@ -1,14 +1,15 @@
 //! What happens to a job once it is set: every time the car comes back, what was trimmed then, when it is looked at next,
 //! and that it is closed.
 
-use super::returned::Returned;
+use super::returned::CornerBack;
+use super::road::RoadTest;
 use crate::plan::Turned;
 use crate::sheet::CouldNot;
 use bold_stance_car::vehicle::Axles;
 use bold_stance_kinematics::geometry::{Axle, Side};
-use bold_stance_units::parse_count;
 use bold_stance_units::problem::{Problem, in_range};
 use bold_stance_units::said::{Said, said};
+use bold_stance_units::{parse_angle_deg, parse_count};
 use chrono::{DateTime, Duration, NaiveDate, Utc};
 use serde::{Deserialize, Serialize};
 
@@ -93,6 +94,12 @@ pub struct Closed {
 #[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
 #[serde(default, deny_unknown_fields)]
 pub struct Aftercare {
+    /// What was trimmed at the gate of heights, oldest first.
+    #[serde(skip_serializing_if = "Vec::is_empty")]
+    pub at_gate: Vec<Trim>,
+    /// Every drive after the setting, oldest first.
+    #[serde(skip_serializing_if = "Vec::is_empty")]
+    pub road: Vec<RoadTest>,
     /// Every time it came back, oldest first.
     #[serde(skip_serializing_if = "Vec::is_empty")]
     pub returns: Vec<CarBack>,
@@ -138,6 +145,20 @@ pub enum AfterAct {
         #[serde(default)]
         could_not: Option<CouldNot>,
     },
+    /// The car was driven.
+    RoadTested {
+        /// How far the steering wheel stands off on a straight road, degrees; empty or 0 where it is straight.
+        #[serde(default)]
+        wheel_off: String,
+        /// To which side.
+        #[serde(default)]
+        side: Option<Side>,
+        /// What was felt.
+        #[serde(default)]
+        felt: String,
+    },
+    /// Both rods were turned as the road test ordered.
+    WheelTurned,
     /// When it is looked at next; nothing named takes it back.
     LookNext {
         /// On a day.
@@ -164,6 +185,8 @@ impl AfterAct {
             Self::CameBack { .. } => "came back",
             Self::TurnsBy { .. } => "height turned by",
             Self::Trimmed { .. } => "trimmed",
+            Self::RoadTested { .. } => "road test",
+            Self::WheelTurned => "steering wheel set straight",
             Self::LookNext { .. } => "next look",
             Self::Close { .. } => "closed",
             Self::Reopen => "reopened",
@@ -175,6 +198,10 @@ impl AfterAct {
 const MOST_RETURNS: usize = 100;
 /// Two of them nearer than this are one pressed twice, minutes.
 const APART_MIN: i64 = 5;
+/// A steering wheel farther off than this was put on wrong, degrees.
+const MOST_WHEEL_DEG: f64 = 180.0;
+/// Longest note of what was felt, characters.
+const MOST_FELT: usize = 300;
 /// Turns more than this are no trim.
 const MOST_TURNS: f64 = 40.0;
 
@@ -188,6 +215,14 @@ impl Aftercare {
     /// Everything wrong with it, by field.
     pub(super) fn problems(&self, at: &str) -> Vec<Problem> {
         let mut out = Vec::new();
+        for (k, r) in self.road.iter().enumerate() {
+            let f = format!("{at}.road.{k}.wheel_off_deg");
+            out.extend(in_range(&f, r.wheel_off_deg, -MOST_WHEEL_DEG, MOST_WHEEL_DEG, "°").err());
+        }
+        for (k, t) in self.at_gate.iter().enumerate() {
+            let f = format!("{at}.at_gate.{k}.turns");
+            out.extend(in_range(&f, t.turns, -MOST_TURNS, MOST_TURNS, "turns").err());
+        }
         for (i, r) in self.returns.iter().enumerate() {
             if let Some(km) = r.driven_km {
                 out.extend(in_range(&format!("{at}.returns.{i}.driven_km"), km, 0.0, 1e6, "km").err());
@@ -200,14 +235,15 @@ impl Aftercare {
         out
     }
 
-    /// The same after something was done. `returned` is how the car came back, as far as that is known.
+    /// The same after something was done. `corners` are those that are trimmed: of the gate of heights while the car never
+    /// left, else as it came back.
     ///
     /// # Errors
     /// A [`Problem`] at the field of the act that is wrong.
     pub fn after(
         mut self,
         act: &AfterAct,
-        returned: Option<&Returned>,
+        corners: &[CornerBack],
         (now, author): (DateTime<Utc>, &str),
     ) -> Result<Self, Problem> {
         match act {
@@ -236,10 +272,8 @@ impl Aftercare {
                 self.turned[*axle] = *turned;
             }
             AfterAct::Trimmed { axle, side, amount, could_not } => {
-                let corner = returned
-                    .and_then(|r| r.corners.iter().find(|c| c.axle == *axle && c.side == *side))
-                    .and_then(|c| c.trim.as_ref());
-                let (Some(order), Some(back)) = (corner, self.returns.last_mut()) else {
+                let corner = corners.iter().find(|c| c.axle == *axle && c.side == *side);
+                let Some(order) = corner.and_then(|c| c.trim.as_ref()) else {
                     return Err(Problem::new("side", said("trim-not-there"), said("trim-not-there-right")));
                 };
                 let typed = amount.trim();
@@ -250,7 +284,8 @@ impl Aftercare {
                     _ => way * parse_count("amount", typed)?,
                 };
                 in_range("amount", turns, -MOST_TURNS, MOST_TURNS, "turns")?;
-                back.trims.push(Trim {
+                let kept = self.returns.last_mut().map_or(&mut self.at_gate, |r| &mut r.trims);
+                kept.push(Trim {
                     at: now,
                     author: author.to_owned(),
                     axle: *axle,
@@ -262,6 +297,33 @@ impl Aftercare {
                     could_not: *could_not,
                 });
             }
+            AfterAct::RoadTested { wheel_off, side, felt } => {
+                let typed = wheel_off.trim();
+                let off = if typed.is_empty() { 0.0 } else { parse_angle_deg("wheel_off", typed)? };
+                in_range("wheel_off", off, 0.0, MOST_WHEEL_DEG, "°")?;
+                if off != 0.0 && side.is_none() {
+                    return Err(Problem::new("side", said("road-no-side"), said("road-no-side-right")));
+                }
+                if felt.trim().chars().count() > MOST_FELT {
+                    let right = said("fault-characters-right").count("n", MOST_FELT);
+                    let wrong = said("fault-characters").count("n", felt.trim().chars().count());
+                    return Err(Problem::new("felt", wrong, right));
+                }
+                if self.road.len() >= MOST_RETURNS {
+                    return Err(Problem::new("act", said("back-already"), said("back-already-right")));
+                }
+                self.road.push(RoadTest {
+                    at: now,
+                    author: author.to_owned(),
+                    wheel_off_deg: if *side == Some(Side::Right) { -off } else { off },
+                    felt: felt.trim().to_owned(),
+                    turned_at: None,
+                });
+            }
+            AfterAct::WheelTurned => match self.road.last_mut() {
+                Some(r) if r.turned_at.is_none() && r.wheel_off_deg != 0.0 => r.turned_at = Some(now),
+                _ => return Err(Problem::new("act", said("road-not-off"), said("road-not-off-right"))),
+            },
             AfterAct::LookNext { on, after_km } => {
                 if let Some(km) = after_km {
                     in_range("after_km", *km, 1.0, 200_000.0, "km")?;

@@ -106,6 +106,7 @@ pub fn base_of(f: &VehicleFacts, readings: &[Reading], done: &[Done], seen: &[Se
         tyre_gain_mm: c.axles.as_ref().map(|a| a.tyre_gain_mm),
         inspected: c.axles.as_ref().map(|a| a.inspected.clone()),
         worked_since: done.iter().map(|d| d.done_at).min(),
+        turned: Axles::default(),
         axles: Axles::of(|a| axle_base(f, readings, seen, a)),
     }
 }

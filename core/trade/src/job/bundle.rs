@@ -7,12 +7,14 @@ use super::facts::VehicleFacts;
 use super::first_form::present_form;
 use super::gates::{Sheet, sheet_of};
 use super::note::{LONGEST_NOTE, MOST_NOTES, MOST_PHOTOS, Note};
+use super::proved::{Proved, taught_of};
 use super::record::{Done, OpenVisit, Reading};
-use super::turned::loops_of;
-use crate::memory::Memory;
+use super::settled::as_it_settled;
+use super::turned::{as_turned_before, loops_of};
+use crate::memory::{Memory, Taught};
 use crate::part::{Part, part_problems};
 use crate::plan::{CarAnswer, CarInput, CarPlan, car_fitted_parts, plan_car};
-use crate::prove::left_to_turn;
+use crate::prove::{AxleLeft, left_to_turn};
 use crate::reading::{Stage, TicketKind, shipped_methods, shipped_prepare};
 use bold_stance_tread::{CarTyres, LoggedTyre};
 use bold_stance_units::problem::{Problem, parse_json};
@@ -116,6 +118,15 @@ pub struct Evaluated {
     pub sheet: Sheet,
     /// Its tyres as the forecast takes them.
     pub tyres: CarTyres,
+    /// Every wheel against what was said of it, once something was read after work.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub proved: Option<Proved>,
+    /// What this car taught of its adjusters, and how well it was said; none while nothing was read after work.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub learned: Option<Taught>,
+    /// What is left to turn; none where nothing was read after work.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub next_orders: Option<Vec<AxleLeft>>,
 }
 
 impl JobBundle {
@@ -262,14 +273,26 @@ impl JobBundle {
         } else {
             catalogue.iter().map(|p| self.memory.known_part(p)).collect()
         };
-        let answer = plan_car(&input, &catalogue)?;
         let done: Vec<&Done> = self.done.iter().filter(|d| d.plan_id == chosen.id).collect();
+        let input = as_turned_before(&self.done, chosen.id, input);
+        let input = as_it_settled(&self.vehicle, &self.readings, &done, input);
+        let answer = plan_car(&input, &catalogue)?;
         let fitted = car_fitted_parts(&input, &catalogue);
-        let loops = loops_of(&bench, &self.readings, &done, &input);
+        let all: Vec<&Done> = self.done.iter().collect();
+        let loops = loops_of(&bench, &self.readings, &all, &input);
         let left = left_to_turn(&input, &catalogue, &loops);
         let sheet =
             sheet_of(&bench, &self.readings, (&done, &self.aftercare), &input, answer.clone(), &fitted, left);
         let tyres = tyres_of(&self.vehicle, chosen.document.limit_mm);
-        Ok(Evaluated { name: chosen.name.clone(), plan: answer, sheet, tyres })
+        let learned = (!sheet.left.is_empty()).then(|| taught_of(&sheet));
+        Ok(Evaluated {
+            name: chosen.name.clone(),
+            plan: answer,
+            proved: learned.is_some().then(|| sheet.proved.clone()),
+            next_orders: learned.is_some().then(|| sheet.left.clone()),
+            learned,
+            sheet,
+            tyres,
+        })
     }
 }

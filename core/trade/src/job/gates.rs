@@ -7,9 +7,11 @@ use super::bench::{JobBench, item_of, visit_of};
 use super::height::height_at;
 use super::proved::{Proved, proved_of, taught_of};
 use super::record::{Done, Reading, standing};
-use super::returned::{Returned, UsualLook, returned_of, usual_look};
+use super::returned::{CornerBack, Look, Returned, UsualLook, returned_of, usual_look};
+use super::road::{WheelStraight, wheel_straight};
+use super::settled::{settled_of, trimmed_at};
 use crate::part::Part;
-use crate::plan::{CarAnswer, CarInput};
+use crate::plan::{CarAnswer, CarInput, Order};
 use crate::prove::{AxleLeft, SideLeft};
 use crate::reading::{Place, Quantity, ReadAxle, ReadSide, Visit, toe_of};
 use crate::sheet::{
@@ -76,6 +78,12 @@ pub struct Sheet {
     pub left: Vec<AxleLeft>,
     /// Every wheel against what was said of it.
     pub proved: Proved,
+    /// Corners at the gate of heights, with the turns that bring them to the plan; empty once it is behind.
+    #[serde(default)]
+    pub settled: Vec<CornerBack>,
+    /// The steering wheel after the last road test; none while the car was not driven.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub road: Option<WheelStraight>,
     /// How the car came back last; none while it did not.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub returned: Option<Returned>,
@@ -139,10 +147,23 @@ fn as_turned(left: &[AxleLeft]) -> Axles<Sides<Option<Expectation>>> {
     Axles::of(|axle| Sides::of(|side| side_left(left, axle, side).filter(|w| w.as_done).map(of)))
 }
 
+/// A corner that was trimmed at the gate of heights moves its axle: both sides are taped again.
+fn trimmed_since(read: &mut CarRead, bench: &JobBench<'_>, readings: &[Reading], care: &Aftercare) {
+    for (axle, sides) in [(Axle::Front, &mut read.front), (Axle::Rear, &mut read.rear)] {
+        let Some(trimmed) = trimmed_at(care, axle) else { continue };
+        for side in Side::BOTH {
+            let taped = height_at(bench.facts, readings, Visit::Settled, axle, side);
+            if let (Some(h), Some(taped)) = (sides[side].height.as_mut(), taped) {
+                h.stale |= taped.taken_at < trimmed;
+            }
+        }
+    }
+}
+
 fn gate_view(
     bench: &JobBench<'_>,
     readings: &[Reading],
-    done: &[&Done],
+    (done, care): (&[&Done], &Aftercare),
     (input, answer): (&CarInput, &CarAnswer),
     left: &[AxleLeft],
     before: &[SheetStep],
@@ -152,7 +173,10 @@ fn gate_view(
     let marked = |m: &Mark| done.iter().find(|d| d.step == *m);
     let work = before.iter().filter(|s| s.kind == StepKind::Step);
     let last = work.filter_map(|s| marked(&Mark::Step(s.id.clone()))).map(|d| d.last_at()).max();
-    let read = visit.map(|v| read_at(bench, readings, v, last)).unwrap_or_default();
+    let mut read = visit.map(|v| read_at(bench, readings, v, last)).unwrap_or_default();
+    if gate.id == StepId::Settled {
+        trimmed_since(&mut read, bench, readings, care);
+    }
     // Rolled and bounced may have been said in the prepare list of the visit as well; the rear's gate shares its visit
     // with the front's, and is rolled before it.
     let holding = visit
@@ -195,23 +219,29 @@ pub fn sheet_of(
     left: Vec<AxleLeft>,
 ) -> Sheet {
     let mut answer = answer;
-    // Toe that was not turned yet goes by what was read since, not by what was planned before.
-    let turned = |axle: Axle| done.iter().any(|d| d.step == Mark::Step(StepId::Toe(axle)));
-    for o in answer.orders.iter_mut().filter(|o| o.line.sets_toe && !turned(o.axle)) {
+    // What was not turned yet goes by what was read since, not by what was planned before: toe after its axle's own work,
+    // everything where another plan was worked on.
+    let step = |o: &Order| if o.line.sets_toe { StepId::Toe(o.axle) } else { StepId::Arms(o.axle) };
+    let turned = |o: &Order| done.iter().any(|d| d.step == Mark::Step(step(o)));
+    for o in answer.orders.iter_mut().filter(|o| !turned(o)) {
         let wheel = o.side.and_then(|s| side_left(&left, o.axle, s));
         if let Some(l) = wheel.and_then(|w| w.orders.iter().find(|l| l.name == o.line.name)) {
             o.line.clone_from(l);
         }
     }
     let steps = sheet(input, &answer, fitted);
-    let view = |(i, s)| gate_view(bench, readings, done, (input, &answer), &left, &steps[..i], s);
-    let gates = steps.iter().enumerate().filter(|(_, s)| s.kind == StepKind::Gate).map(view).collect();
+    let view = |(i, s)| gate_view(bench, readings, (done, care), (input, &answer), &left, &steps[..i], s);
+    let gates: Vec<GateView> =
+        steps.iter().enumerate().filter(|(_, s)| s.kind == StepKind::Gate).map(view).collect();
     let proved = proved_of(readings, done, (input, &answer), &left, &steps);
     // It left when somebody stood for it, else when it was worked on last.
     let accepted = done.iter().find(|d| d.step == Mark::Step(StepId::Proved)).map(|d| d.done_at);
     let left_at = accepted.or_else(|| done.iter().map(|d| d.last_at()).max());
     let returned = returned_of(bench.facts, readings, care, (input, &answer), left_at);
     let next_look = usual_look(returned.as_ref());
+    let look = Look { facts: bench.facts, readings, care };
+    let road = wheel_straight(care, input, &answer);
+    let settled = settled_of(&look, done, (input, &answer));
     Sheet {
         next_look,
         gates,
@@ -219,6 +249,8 @@ pub fn sheet_of(
         answer,
         left,
         proved,
+        road,
+        settled,
         returned,
         cautions: job_cautions(),
         toe_band_deg: TOE_SET_BAND_DEG,

@@ -114,6 +114,9 @@ pub struct Handover {
     /// What it means for the tyres; none where too little was read before and after.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub tyre: Option<TyreTold>,
+    /// How it drove; none where nobody drove it since it was worked on.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub road: Option<Said>,
     /// What to watch.
     pub watch: Vec<Said>,
     /// When it is looked at next.
@@ -409,7 +412,19 @@ impl HandoverOf<'_> {
         out
     }
 
-    fn not_read(wheels: &[WheelTold]) -> Vec<Said> {
+    /// How it drove, where it was driven after the last work: acceptance is none.
+    fn road(&self) -> Option<Said> {
+        let work = self.done.iter().filter(|d| d.step != Mark::Step(StepId::Proved));
+        let last = work.map(|d| d.last_at()).max();
+        let test = self.care.road.last().filter(|t| last.is_none_or(|l| t.at >= l))?;
+        let how = self.sheet.road.as_ref()?.headline.clone();
+        Some(match test.felt.as_str() {
+            "" => how,
+            felt => said("told-road").say("how", how).name("felt", felt),
+        })
+    }
+
+    fn not_read(wheels: &[WheelTold], driven: bool) -> Vec<Said> {
         let mut out = Vec::new();
         for w in wheels {
             let mut each: Vec<Said> = Vec::new();
@@ -432,6 +447,9 @@ impl HandoverOf<'_> {
                 );
             }
         }
+        if !driven {
+            out.push(said("not-read-road"));
+        }
         out.push(said("not-read-brakes"));
         out.push(said("not-read-holds"));
         out
@@ -451,6 +469,7 @@ impl HandoverOf<'_> {
             (Some(_), None) => said("told-off-plan").say("what", p.headline.clone()),
             (None, None) => said("told-not-finished"),
         };
+        let road = self.road();
         Handover {
             headline,
             came: self.came(&wheels),
@@ -470,7 +489,8 @@ impl HandoverOf<'_> {
                     signed: d.record.signed.clone(),
                 })
                 .collect(),
-            not_read: Self::not_read(&wheels),
+            not_read: Self::not_read(&wheels, road.is_some()),
+            road,
             wheels,
             signed: accepted.and_then(|d| d.record.signed.clone()),
             signed_at: accepted.map(|d| d.done_at),

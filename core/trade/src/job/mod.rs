@@ -19,6 +19,8 @@ mod note;
 mod proved;
 mod record;
 mod returned;
+mod road;
+mod settled;
 mod stance;
 mod turnable;
 mod turned;
@@ -41,6 +43,8 @@ pub use note::{
 pub use proved::{AngleProved, CameAngle, Proved, WheelProved, WheelStands};
 pub use record::{Done, OpenVisit, Reading, standing};
 pub use returned::{AngleBack, CameToRest, CornerBack, Returned, TrimOrder, UsualLook};
+pub use road::{RoadTest, WheelOrder, WheelStraight};
+pub use settled::as_it_settled;
 pub use stance::{AxleStance, Stance, stance_at};
 pub use turnable::{Turnable, TurnableRequest, TurnableRow, TurnsOn, turnable};
-pub use turned::{loops_of, turned_again, turns_of};
+pub use turned::{as_turned_before, loops_of, turned_again, turns_of};

@@ -179,10 +179,26 @@ fn window(readings: &[Reading], from: DateTime<Utc>, to: Option<DateTime<Utc>>) 
     readings.iter().filter(own).cloned().collect()
 }
 
-struct Look<'a> {
-    facts: &'a VehicleFacts,
-    readings: &'a [Reading],
-    care: &'a Aftercare,
+/// The height of a corner taped at the gate of heights between two times.
+pub(super) fn height_at_gate(
+    facts: &VehicleFacts,
+    readings: &[Reading],
+    (axle, side): (Axle, Side),
+    (from, to): (Option<DateTime<Utc>>, Option<DateTime<Utc>>),
+) -> Option<HeightRead> {
+    let within = |r: &&Reading| {
+        r.visit != Visit::Settled
+            || (from.is_none_or(|f| r.taken_at >= f) && to.is_none_or(|t| r.taken_at < t))
+    };
+    let own: Vec<Reading> = readings.iter().filter(within).cloned().collect();
+    height_at(facts, &own, Visit::Settled, axle, side)
+}
+
+/// What a corner's heights and trims are looked up in.
+pub(super) struct Look<'a> {
+    pub facts: &'a VehicleFacts,
+    pub readings: &'a [Reading],
+    pub care: &'a Aftercare,
 }
 
 impl Look<'_> {
@@ -221,32 +237,98 @@ impl Look<'_> {
         all.iter().filter(|t| t.axle == axle && t.side == side).collect()
     }
 
+    /// What the trims of one look gave: turns and settled mm of each; `at` is the height between two times.
+    fn gave(
+        trims: &[&Trim],
+        at: impl Fn(Option<DateTime<Utc>>, Option<DateTime<Utc>>) -> Option<HeightRead>,
+    ) -> Vec<(f64, f64)> {
+        // What could not be turned parts no tape from another.
+        let moved: Vec<&&Trim> = trims.iter().filter(|t| t.moved()).collect();
+        let of = |(i, t): (usize, &&&Trim)| {
+            let earlier = i.checked_sub(1).map(|j| moved[j].at);
+            let later = moved.get(i + 1).map(|n| n.at);
+            let (was, is) = (at(earlier, Some(t.at))?, at(Some(t.at), later)?);
+            Some((t.turns, is.mm - was.mm))
+        };
+        moved.iter().enumerate().filter_map(of).collect()
+    }
+
     /// What turns on this car gave: turns and settled mm of each.
     fn records(&self, axle: Axle) -> Vec<(f64, f64)> {
         let mut out = Vec::new();
-        for k in 0..self.care.returns.len() {
-            for side in Side::BOTH {
+        for side in Side::BOTH {
+            let trims: Vec<&Trim> =
+                self.care.at_gate.iter().filter(|t| t.axle == axle && t.side == side).collect();
+            out.extend(Self::gave(&trims, |from, to| {
+                height_at_gate(self.facts, self.readings, (axle, side), (from, to))
+            }));
+            for k in 0..self.care.returns.len() {
                 let trims = self.trims(k, axle, side);
-                for (i, t) in trims.iter().enumerate() {
-                    let earlier = i.checked_sub(1).map(|j| trims[j].at);
-                    let later = trims.get(i + 1).map(|n| n.at);
-                    let was = self.height_in(k, (axle, side), earlier, Some(t.at));
-                    let is = self.height_in(k, (axle, side), Some(t.at), later);
-                    if let (Some(was), Some(is)) = (was, is)
-                        && t.moved()
-                    {
-                        out.push((t.turns, is.mm - was.mm));
-                    }
-                }
+                out.extend(Self::gave(&trims, |from, to| self.height_in(k, (axle, side), from, to)));
             }
         }
         out
+    }
+
+    /// Turns that bring a corner from where it stands to a height; none where nothing is known to turn, or it is nearer than a
+    /// quarter of a turn tells.
+    pub fn trim_order(
+        &self,
+        input: &CarInput,
+        plan: Option<&SidePlan>,
+        (axle, side): (Axle, Side),
+        now: &HeightRead,
+        to_mm: f64,
+    ) -> Option<TrimOrder> {
+        let turned = turned_by(self.facts, self.care, input, axle)?;
+        let mut records: Vec<(f64, f64)> = match axle {
+            // Turns with the plan are recorded of the front axle.
+            Axle::Front => input.base.turns.iter().map(|r| (r.turns, r.height_change_mm)).collect(),
+            Axle::Rear => Vec::new(),
+        };
+        records.extend(self.records(axle));
+        let per = per_turn(turned, &records);
+        let turns = ((to_mm - now.mm) / per.mm * 4.0).round() / 4.0;
+        if turns == 0.0 {
+            return None;
+        }
+        let by_mm = turns * per.mm;
+        let amount = turns_in_words(turns.abs());
+        let words = said("trim-order")
+            .name("turns", amount.clone())
+            .count("n", if turns.abs() > 1.0 { 2 } else { 1 })
+            .word("way", if turns > 0.0 { "up" } else { "down" });
+        let why =
+            if per.records > 0 { said("trim-learned").count("n", per.records) } else { said("trim-usual") };
+        // The plan's curves count from as found.
+        let found = input.base.axles[axle].as_ref().map(|b| b.read[side].height_mm);
+        Some(TrimOrder {
+            turns,
+            by_mm,
+            to_mm: now.mm + by_mm,
+            band_mm: Sigma((per.sigma_mm * turns).hypot(now.against_sigma)).half_width().0,
+            mm_per_turn: per.mm,
+            records: per.records,
+            words,
+            by: turned,
+            // Looked at along its thread a right-hand nut goes away clockwise: a collar seen from above goes down, a bolt seen
+            // from its head winds its bar up.
+            clockwise: matches!(turned, Turned::TorsionBolt) == (turns > 0.0),
+            amount: Said::text(amount),
+            why: why.fine_mm("mm", per.mm),
+            moves_deg: plan.zip(found).map_or([0.0; 3], |(p, f)| moves(p, now.mm - f, by_mm)),
+        })
     }
 }
 
 /// What is turned for height on an axle: as told, else by the way its plan goes; a collar's ratio where nobody told it here
 /// by the car's own spring.
-fn turned_by(facts: &VehicleFacts, care: &Aftercare, input: &CarInput, axle: Axle) -> Option<Turned> {
+pub(super) fn turned_by(
+    facts: &VehicleFacts,
+    care: &Aftercare,
+    input: &CarInput,
+    axle: Axle,
+) -> Option<Turned> {
     let told = care.turned[axle].or_else(|| {
         input.plan.axles[axle].ways.iter().find_map(|w| match w.kind {
             WayKind::Collar => Some(Turned::Collar { pitch_mm: None, motion_ratio: None }),
@@ -277,53 +359,6 @@ fn moves(plan: &SidePlan, gain_mm: f64, by_mm: f64) -> [f64; 3] {
         (Some(a), Some(b)) => [0, 1, 2].map(|k| b[k] - a[k]),
         _ => [0.0; 3],
     }
-}
-
-fn trim_order(
-    look: &Look<'_>,
-    input: &CarInput,
-    plan: Option<&SidePlan>,
-    (axle, side): (Axle, Side),
-    now: &HeightRead,
-    to_mm: f64,
-) -> Option<TrimOrder> {
-    let turned = turned_by(look.facts, look.care, input, axle)?;
-    let mut records: Vec<(f64, f64)> = match axle {
-        // Turns with the plan are recorded of the front axle.
-        Axle::Front => input.base.turns.iter().map(|r| (r.turns, r.height_change_mm)).collect(),
-        Axle::Rear => Vec::new(),
-    };
-    records.extend(look.records(axle));
-    let per = per_turn(turned, &records);
-    let turns = ((to_mm - now.mm) / per.mm * 4.0).round() / 4.0;
-    if turns == 0.0 {
-        return None;
-    }
-    let by_mm = turns * per.mm;
-    let amount = turns_in_words(turns.abs());
-    let words = said("trim-order")
-        .name("turns", amount.clone())
-        .count("n", if turns.abs() > 1.0 { 2 } else { 1 })
-        .word("way", if turns > 0.0 { "up" } else { "down" });
-    let why = if per.records > 0 { said("trim-learned").count("n", per.records) } else { said("trim-usual") };
-    // The plan's curves count from as found.
-    let found = input.base.axles[axle].as_ref().map(|b| b.read[side].height_mm);
-    Some(TrimOrder {
-        turns,
-        by_mm,
-        to_mm: now.mm + by_mm,
-        band_mm: Sigma((per.sigma_mm * turns).hypot(now.against_sigma)).half_width().0,
-        mm_per_turn: per.mm,
-        records: per.records,
-        words,
-        by: turned,
-        // Looked at along its thread a right-hand nut goes away clockwise: a collar seen from above goes down, a bolt seen
-        // from its head winds its bar up.
-        clockwise: matches!(turned, Turned::TorsionBolt) == (turns > 0.0),
-        amount: Said::text(amount),
-        why: why.fine_mm("mm", per.mm),
-        moves_deg: plan.zip(found).map_or([0.0; 3], |(p, f)| moves(p, now.mm - f, by_mm)),
-    })
 }
 
 fn corner(
@@ -357,7 +392,7 @@ fn corner(
         _ => CameToRest::AsSaid,
     };
     let trim = now.zip(said_mm).filter(|_| off_mm != 0.0);
-    let trim = trim.and_then(|(n, s)| trim_order(look, input, plan, (axle, side), &n, s));
+    let trim = trim.and_then(|(n, s)| look.trim_order(input, plan, (axle, side), &n, s));
     CornerBack {
         axle,
         side,

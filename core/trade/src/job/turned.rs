@@ -15,6 +15,7 @@ use bold_stance_kinematics::geometry::{Axle, Side};
 use bold_stance_units::problem::Problem;
 use bold_stance_units::said::said;
 use chrono::{DateTime, Utc};
+use uuid::Uuid;
 
 /// What is left to turn on an axle as it was really turned, and the step of the sheet that it belongs to.
 ///
@@ -75,6 +76,24 @@ pub fn turns_of(done: &[&Done], axle: Axle) -> Vec<Round> {
         out.extend(d.record.rounds.iter().cloned());
     }
     out.sort_by_key(|r| r.at);
+    out
+}
+
+/// The plan's input with every adjuster where work for other plans of the job left it; `done` is everything that was done of
+/// the job. What was turned for this plan is among its own rounds.
+#[must_use]
+pub fn as_turned_before(done: &[Done], plan_id: Uuid, input: CarInput) -> CarInput {
+    let mut out = input;
+    let others: Vec<&Done> = done.iter().filter(|d| d.plan_id != plan_id).collect();
+    for axle in [Axle::Front, Axle::Rear] {
+        for turned in turns_of(&others, axle).into_iter().flat_map(|r| r.turned) {
+            for side in Side::BOTH {
+                if turned.side.is_none_or(|s| s == side) {
+                    out.base.turned[axle][side].insert(turned.name.clone(), turned.position);
+                }
+            }
+        }
+    }
     out
 }
 

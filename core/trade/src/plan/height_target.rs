@@ -282,6 +282,7 @@ mod tests {
         let base = CarBase {
             class_rules: None,
             worked_since: None,
+            turned: Axles::default(),
             inspected: Axles::default(),
             wheelbase_mm: 3220.0,
             lock_deg: 35.0,

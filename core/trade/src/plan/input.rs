@@ -13,6 +13,7 @@ use bold_stance_kinematics::linkage::{self, Corner};
 use bold_stance_units::problem::{Problem, in_range};
 use bold_stance_units::said::said;
 use serde::{Deserialize, Serialize};
+use std::collections::BTreeMap;
 
 /// What was read on one wheel.
 #[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
@@ -164,8 +165,15 @@ pub struct PlanInput {
     /// Fitted parts, by id.
     #[serde(default)]
     pub fitted: Vec<String>,
+    /// Where adjusters stand that were turned since the readings as found, on each side: positions by name.
+    #[serde(default, skip_serializing_if = "not_turned")]
+    pub turned: Sides<BTreeMap<String, f64>>,
     /// What is wanted.
     pub aim: Aim,
+}
+
+fn not_turned(t: &Sides<BTreeMap<String, f64>>) -> bool {
+    t.each().iter().all(|(_, m)| m.is_empty())
 }
 
 fn yes() -> bool {
@@ -211,6 +219,7 @@ impl PlanInput {
             lock_deg: usual_lock(),
             picked: Sides::default(),
             fitted: Vec::new(),
+            turned: Sides::default(),
             aim,
         }
     }

@@ -173,7 +173,14 @@ impl<'a> Work<'a> {
             }
             a
         });
-        own.chain(new().cloned()).collect()
+        let turned = &self.input.turned[SideName::BOTH[i]];
+        let stands = |mut a: Adjuster| {
+            if let Some(p) = turned.get(&a.name) {
+                (a.position, a.unseen) = (*p, false);
+            }
+            a
+        };
+        own.chain(new().cloned()).map(stands).collect()
     }
 
     /// Brings an unreachable height back to the last good one on both sides.

@@ -234,6 +234,8 @@ fn axle_left(
     catalogue: &[Part],
     loops: &Sides<Vec<WorkLoop>>,
 ) -> Option<Sides<Option<SideLeft>>> {
+    // Everything that was turned is in the loops: they begin as found.
+    let input = &PlanInput { turned: Sides::default(), ..input.clone() };
     let (work, all) = begin(input, catalogue, &Budget::default()).ok()?;
     let work = work.with_work_for_each_set();
     let parts = work.named(&input.fitted, &all);

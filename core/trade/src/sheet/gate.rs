@@ -16,7 +16,7 @@ use serde::{Deserialize, Serialize};
 
 /// Height off its plan, or sides apart from their plan, that a gate names, mm (common practice, no source: what a tape
 /// at the arch tells for certain).
-const HEIGHT_MM: f64 = 5.0;
+pub(crate) const HEIGHT_MM: f64 = 5.0;
 /// Toe after the rods were turned by what was read, 90 % half width, degrees of one wheel: the model's own doubt is out
 /// of it, what a tape or string at the rim leaves is in (standard deviation 0.05°, common practice, no source).
 pub const TOE_SET_BAND_DEG: f64 = Sigma(0.05).half_width().0;

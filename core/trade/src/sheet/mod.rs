@@ -7,6 +7,7 @@ mod record;
 mod step;
 
 pub use build::{job_cautions, sheet};
+pub(crate) use gate::HEIGHT_MM;
 pub use gate::{
     CarRead, Expectation, GateAbout, GateFinding, GateRead, GateSide, Held, TOE_SET_BAND_DEG, fouls, held,
     judge, judge_gate,

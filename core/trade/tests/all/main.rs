@@ -4,6 +4,7 @@
 #![allow(clippy::unwrap_used, clippy::expect_used, clippy::panic, missing_docs)]
 
 mod aims_apart;
+mod at_the_gate;
 mod bands;
 mod bounded;
 mod car_plan;
@@ -23,6 +24,7 @@ mod leave_what_is_in;
 mod left_to_turn;
 mod made_parts;
 mod memory;
+mod mistakes;
 mod most_caster;
 mod moving;
 mod parts_bad_input;

@@ -22,10 +22,11 @@ fn tape(shop: &mut Shop, visit: Visit, axle: Axle, side: Side, mm: f64) {
 
 fn act(shop: &mut Shop, act: AfterAct) -> Result<(), String> {
     shop.minute += 10;
-    let returned = shop.sheet().returned;
+    let sheet = shop.sheet();
+    let corners = sheet.returned.map_or(sheet.settled, |r| r.corners);
     let care = shop.bundle.aftercare.clone();
     shop.bundle.aftercare = care
-        .after(&act, returned.as_ref(), (clock(shop.minute), "Specialist A"))
+        .after(&act, &corners, (clock(shop.minute), "Specialist A"))
         .map_err(|p| format!("{}: {}", p.field, p.wrong.en()))?;
     Ok(())
 }
@@ -73,7 +74,7 @@ fn nine_millimetres_lost_at_one_corner_are_turned_back() {
     assert!(back(&shop).headline.en().starts_with("Roll it"));
     // Pressed twice is once.
     let care = shop.bundle.aftercare.clone();
-    let again = care.after(&came(0.0), None, (clock(shop.minute + 1), "Specialist A"));
+    let again = care.after(&came(0.0), &[], (clock(shop.minute + 1), "Specialist A"));
     assert!(again.is_err());
 
     for (axle, side) in ALL {

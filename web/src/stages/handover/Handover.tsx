@@ -289,6 +289,12 @@ function HandoverView({ bench, page: p }: { bench: Bench; page: Page }) {
                   </b>
                 </li>
               )}
+              {p.road && (
+                <li data-testid="ho-road">
+                  <Glyph name="done" size={15} />
+                  <span>{p.road}</span>
+                </li>
+              )}
               {p.watch.map((t) => (
                 <li key={t}>
                   <Glyph name="watch" size={15} />

@@ -13,11 +13,12 @@ import { problemsOf, useSheetActs } from '../../sheet/acts';
 import { GateBar, holdsAt } from '../../sheet/GateBar';
 import { GatePad, type AtGate } from '../../sheet/GatePad';
 import { LeftToTurn } from '../../sheet/LeftToTurn';
-import { axleWord, marks, useSheet, type Sheet } from '../../sheet/sheet';
+import { axleWord, drawingsOf, marks, useSheet, type Sheet } from '../../sheet/sheet';
 import { Glyph } from '../../ui/glyphs';
 import { Segment } from '../../ui/Segment';
 import { useSettings } from '../../ui/settings';
 import { Explains } from './Explains';
+import { RoadTest } from './RoadTest';
 import { explained, quoitsOf, secondOf, tag } from './quoits';
 import { Wheels } from './Wheels';
 
@@ -166,6 +167,7 @@ function ProveView({
           <LeftToTurn
             key={`${left.axle}${left.sides.left?.rounds}${left.sides.right?.rounds}`}
             left={left}
+            drawings={drawingsOf(sheet, left.axle)}
             toe={toeDone}
             odds={false}
             stale={stale || again.isPending}
@@ -212,6 +214,9 @@ function ProveView({
               pad={(visit, quantity, a, side) => setPad({ visit, quantity, axle: a, side })}
             />
           )
+        )}
+        {(p.waits.length === 0 || sheet.road) && (
+          <RoadTest ticket={ticket} sheet={sheet} kept={setTicket} stale={stale} />
         )}
       </section>
       <Wheels proved={p} focus={axle} pick={setChosen} />

@@ -9,7 +9,7 @@ import { Glyph } from '../../ui/glyphs';
 import { useSettings } from '../../ui/settings';
 import { dayFrom } from '../../units/days';
 import { farUnit, fieldText } from '../../units/measure';
-import type { Act } from './acts';
+import type { Act } from '../../sheet/after';
 
 interface Props {
   care: Schemas['Aftercare'];

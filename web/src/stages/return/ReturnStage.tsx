@@ -1,29 +1,27 @@
 // Return: how far it fell, the turns that bring it back, angles and tread then and today, and when it is looked at next.
 import { Button } from '@mui/material';
-import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
-import { doAfter } from '../../api/calls';
-import { ApiProblem, type AxleName, type SideName } from '../../api/client';
+import type { AxleName, SideName } from '../../api/client';
 import { Falls } from '../../figures/Falls';
 import { MeasureField } from '../../input/Field';
 import { readField, wrongOf } from '../../input/kinds';
 import { FieldError } from '../../shell/Fault';
 import { ReadingsFirst, Waiting } from '../../shell/ReadingsFirst';
 import { NotTheOne } from '../../shell/ChoosePlan';
-import { ticketKey, useBench, type Bench } from '../../shell/ticket';
+import { useBench, type Bench } from '../../shell/ticket';
+import { useAfter, wasFirst, type Act, type Corner } from '../../sheet/after';
 import { GatePad, type AtGate } from '../../sheet/GatePad';
 import { sideWord, useSheet, type Sheet } from '../../sheet/sheet';
+import { TrimPane } from '../../sheet/TrimPane';
 import { Glyph, Half, type GlyphName } from '../../ui/glyphs';
 import { Plain } from '../../ui/Press';
 import { useSettings } from '../../ui/settings';
 import { farUnit } from '../../units/measure';
 import { length } from '../../units/print';
-import type { Act, Corner } from './acts';
 import { LookNext } from './LookNext';
 import { Ready } from './Ready';
 import { ThenToday } from './ThenToday';
 import { Tread } from './Tread';
-import { TrimPane } from './TrimPane';
 
 export default function ReturnStage() {
   const bench = useBench();
@@ -54,17 +52,8 @@ function ReturnView({ bench, sheet, stale }: { bench: Bench; sheet: Sheet; stale
   const { unit, units } = useSettings();
   const [pad, setPad] = useState<AtGate>();
   const [chosen, setChosen] = useState<{ axle: AxleName; side: SideName }>();
-  const queries = useQueryClient();
   const care = ticket.job.aftercare;
-  const acts = useMutation({
-    mutationFn: (what: Act) => doAfter(ticket.job.id, { version: ticket.job.version, what }),
-    onSuccess: setTicket,
-    onError: (e) => {
-      // Another tablet was first: what it did is fetched, what was typed here stays.
-      if (stale409(e)) void queries.invalidateQueries({ queryKey: ticketKey(ticket.job.id) });
-    },
-  });
-  const problems = acts.error instanceof ApiProblem ? acts.error.problems : [];
+  const { acts, problems } = useAfter(ticket, setTicket);
   const busy = stale || acts.isPending;
   const act = (what: Act) => acts.mutate(what);
   const r = sheet.returned ?? undefined;
@@ -92,7 +81,7 @@ function ReturnView({ bench, sheet, stale }: { bench: Bench; sheet: Sheet; stale
               wrong={loose[0]?.wrong ?? acts.error?.message ?? ''}
               right={
                 loose[0]?.right ??
-                (stale409(acts.error) ? 'look at what was done there, then press it again' : 'press it again')
+                (wasFirst(acts.error) ? 'look at what was done there, then press it again' : 'press it again')
               }
             />
           )}
@@ -186,8 +175,6 @@ function ReturnView({ bench, sheet, stale }: { bench: Bench; sheet: Sheet; stale
     </main>
   );
 }
-
-const stale409 = (e: Error | null) => e instanceof ApiProblem && e.status === 409;
 
 interface BackProps {
   again: boolean;

@@ -9,10 +9,10 @@ import { clockOf } from '../../figures/MarkClock';
 import { Falls } from '../../figures/Falls';
 import { SettingsProvider } from '../../ui/settings';
 import { dayFrom, daysTo } from '../../units/days';
-import type { Corner } from './acts';
+import type { Corner } from '../../sheet/after';
 import { LookNext } from './LookNext';
 import { ThenToday } from './ThenToday';
-import { TrimPane } from './TrimPane';
+import { TrimPane } from '../../sheet/TrimPane';
 
 afterEach(cleanup);
 beforeEach(() => localStorage.clear());

@@ -12,16 +12,17 @@ import { angle } from '../../units/print';
 import { useMethods } from '../../pad/readings';
 import { problemsOf, useSheetActs } from '../../sheet/acts';
 import { GatePad, type AtGate } from '../../sheet/GatePad';
-import { asDone, turning, type Turn } from '../../sheet/AsDone';
+import { asDone, turning, type Turn } from '../../sheet/asDone';
 import { OrderInHand } from '../../sheet/OrderInHand';
 import { useTolds } from '../../sheet/tolds';
 import { expectedOf, Expect } from './Expect';
 import { GateBar, holdsAt } from '../../sheet/GateBar';
+import { GateTrims } from '../../sheet/GateTrims';
 import { Ladder } from './Ladder';
 import { LeftToTurn } from '../../sheet/LeftToTurn';
 import { Orders, ToeOrders } from './Orders';
 import { PrintSheet } from './PrintSheet';
-import { axleWord, marks, sides, useSheet, type Sheet } from '../../sheet/sheet';
+import { axleWord, drawingsOf, marks, sides, useSheet, type Sheet } from '../../sheet/sheet';
 
 export default function SetStage() {
   const bench = useBench();
@@ -105,6 +106,9 @@ function SheetView({
   const leftHere = gate?.id === now?.id ? sheet.left.filter((l) => l.axle === axle || !now?.axle) : [];
   // After a reading it is no longer the plan's orders that count, but what is left of them on the car as it stands.
   const ownLeft = leftHere.find((l) => l.axle === axle);
+  const leftTurns = sides.some((s) =>
+    ownLeft?.sides[s]?.orders.some((l) => l.direction !== 'leave' && !l.sets_toe),
+  );
   const armOrders = ownLeft
     ? sides.flatMap((side) =>
         (
@@ -225,9 +229,7 @@ function SheetView({
               key={now.id}
               axle={axle}
               list={inStep}
-              drawings={
-                result ? { left: result.left.drawing_set, right: result.right.drawing_set } : undefined
-              }
+              drawings={drawingsOf(sheet, axle)}
               tolds={tolds}
               set={setTolds}
               problems={problemsOf(mark.error)}
@@ -237,15 +239,25 @@ function SheetView({
             />
           ) : (
             <>
-              <Orders orders={armOrders} veiled={veiled(arms)} fs={fs} />
+              {!leftTurns && <Orders orders={armOrders} veiled={veiled(arms)} fs={fs} />}
               {axle === 'rear' && toeRow}
             </>
           )}
           {bar}
+          {gate?.id === 'settled' && gate.id === now?.id && (
+            <GateTrims
+              ticket={ticket}
+              sheet={sheet}
+              kept={setTicket}
+              stale={stale || mark.isPending}
+              tape={(c) => setPad({ visit: 'settled', quantity: 'height', axle: c.axle, side: c.side })}
+            />
+          )}
           {leftHere.map((l) => (
             <LeftToTurn
               key={`${l.axle}${l.sides.left?.rounds}${l.sides.right?.rounds}`}
               left={l}
+              drawings={drawingsOf(sheet, l.axle)}
               toe={isDone(l.axle === 'front' ? 'tie-rods' : 'rear-toe')}
               stale={stale || again.isPending}
               problems={problemsOf(again.error)}

@@ -13,6 +13,7 @@ use bold_stance_units::problem::{Problem, in_range};
 use bold_stance_units::said::said;
 use chrono::{DateTime, Utc};
 use serde::{Deserialize, Serialize};
+use std::collections::BTreeMap;
 
 /// What a job gives of an axle whose points are known and that was read.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
@@ -98,8 +99,16 @@ pub struct CarBase {
     /// and its own readings count once.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub worked_since: Option<DateTime<Utc>>,
+    /// Where adjusters stand that were turned for another plan since the car was read as found: positions by name. Orders go
+    /// from there.
+    #[serde(default, skip_serializing_if = "nothing_turned")]
+    pub turned: Axles<Sides<BTreeMap<String, f64>>>,
     /// Each axle; none until its points are known and it was read.
     pub axles: Axles<Option<AxleBase>>,
+}
+
+fn nothing_turned(t: &Axles<Sides<BTreeMap<String, f64>>>) -> bool {
+    t.each().iter().all(|(_, s)| s.each().iter().all(|(_, m)| m.is_empty()))
 }
 
 /// A car and what is decided about it.
@@ -148,6 +157,7 @@ impl CarInput {
             lock_deg: self.base.lock_deg,
             picked: own.picked,
             fitted: own.fitted.clone(),
+            turned: self.base.turned[axle].clone(),
             ..PlanInput::unchanged(
                 b.geometry.clone(),
                 self.base.wheelbase_mm,

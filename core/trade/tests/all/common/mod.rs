@@ -115,6 +115,7 @@ pub fn car(front: Option<&PlanInput>, rear: Option<&PlanInput>) -> CarInput {
             lock_deg: any.lock_deg,
             class_rules: None,
             worked_since: None,
+            turned: Axles::default(),
             steering_ratio: bold_stance_car::vehicle::USUAL_STEERING_RATIO,
             levels: any.levels.clone(),
             stands: bold_stance_trade::plan::Stands::default(),

@@ -1,19 +1,19 @@
 // The turns of a collar or bolt that bring one corner back, what comes of them, and what was really turned.
 import { Button, ToggleButton, ToggleButtonGroup } from '@mui/material';
 import { useState } from 'react';
-import type { Schemas } from '../../api/client';
-import { CollarFigure } from '../../figures/CollarFigure';
-import { clockOf } from '../../figures/MarkClock';
-import { MeasureField } from '../../input/Field';
-import { readField } from '../../input/kinds';
-import { FieldError } from '../../shell/Fault';
-import { couldNot, couldNotWord } from '../../sheet/couldNot';
-import { sideWord } from '../../sheet/sheet';
-import { Glyph, Half } from '../../ui/glyphs';
-import { Segment } from '../../ui/Segment';
-import { useSettings } from '../../ui/settings';
-import { angleChange, length, lengthChange } from '../../units/print';
-import type { Act, Corner } from './acts';
+import type { Schemas } from '../api/client';
+import { CollarFigure } from '../figures/CollarFigure';
+import { clockOf } from '../figures/MarkClock';
+import { MeasureField } from '../input/Field';
+import { readField } from '../input/kinds';
+import { FieldError } from '../shell/Fault';
+import { couldNot, couldNotWord } from './couldNot';
+import { sideWord } from './sheet';
+import { Glyph, Half } from '../ui/glyphs';
+import { Segment } from '../ui/Segment';
+import { useSettings } from '../ui/settings';
+import { angleChange, length, lengthChange } from '../units/print';
+import type { Act, Corner } from './after';
 
 type Turned = Schemas['Turned'];
 

@@ -1,0 +1,123 @@
+//! The road test: how far the steering wheel stands off while the car goes straight, and the equal turns of both rods that
+//! bring it there without moving total toe.
+
+use super::aftercare::Aftercare;
+use crate::plan::{CarAnswer, CarInput, SidePlan, turns_in_words};
+use bold_stance_kinematics::geometry::{Axle, Side};
+use bold_stance_units::said::{Said, said};
+use chrono::{DateTime, Utc};
+use serde::{Deserialize, Serialize};
+
+/// A drive after the setting.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
+#[serde(deny_unknown_fields)]
+pub struct RoadTest {
+    /// When, UTC.
+    pub at: DateTime<Utc>,
+    /// Who.
+    pub author: String,
+    /// How far the steering wheel stands off on a straight road, degrees, to the left positive.
+    pub wheel_off_deg: f64,
+    /// What was felt: pull, return to centre, vibration.
+    #[serde(default, skip_serializing_if = "String::is_empty")]
+    pub felt: String,
+    /// When both rods were turned for it.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub turned_at: Option<DateTime<Utc>>,
+}
+
+/// What one rod is turned to put the steering wheel straight.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
+pub struct WheelOrder {
+    /// Which side.
+    pub side: Side,
+    /// What is turned.
+    pub name: String,
+    /// Turns, longer positive.
+    pub turns: f64,
+    /// The order in workshop words.
+    pub words: Said,
+}
+
+/// The steering wheel after a road test.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
+pub struct WheelStraight {
+    /// As it stood on the road, degrees, to the left positive.
+    pub off_deg: f64,
+    /// In one line.
+    pub headline: Said,
+    /// Turns of both rods; empty where it is straight as well as a hand tells, or nothing turns.
+    pub orders: Vec<WheelOrder>,
+    /// Whether they were turned since: it is driven again.
+    pub turned: bool,
+    /// What was felt.
+    pub felt: String,
+}
+
+/// A steering wheel nearer to straight than this is straight, degrees (common practice, no source: what a driver sees).
+const STRAIGHT_DEG: f64 = 2.0;
+/// Turns are ordered in twenty-fourths: half a flat of a hex and its half.
+const PER_TURN: f64 = 24.0;
+
+/// What the rod of a wheel does in a turn: its name, and toe of the wheel, degrees.
+fn rod(plan: &SidePlan) -> Option<(&str, f64)> {
+    let line = plan.setting.iter().find(|l| l.sets_toe && !l.shared)?;
+    let does = plan.sensitivity.iter().find(|s| s.name == line.name)?;
+    (does.toe_deg.abs() > 1e-6).then_some((line.name.as_str(), does.toe_deg))
+}
+
+/// What is left of the last road test; none while the car was not driven.
+///
+/// Held straight ahead the steering wheel stands `off` to the left: brought to its centre it would point the road wheels
+/// `off` over the steering ratio to the right. So both road wheels are turned that far to the left on their rods: the left
+/// one out, the right one in, total toe stays.
+#[must_use]
+pub(super) fn wheel_straight(
+    care: &Aftercare,
+    input: &CarInput,
+    answer: &CarAnswer,
+) -> Option<WheelStraight> {
+    let test = care.road.last()?;
+    let off_deg = test.wheel_off_deg;
+    let mut orders = Vec::new();
+    if off_deg.abs() >= STRAIGHT_DEG
+        && let Some(front) = answer.axles[Axle::Front].as_ref()
+    {
+        let road_deg = off_deg / input.base.steering_ratio;
+        let each = [(Side::Left, &front.left, -road_deg), (Side::Right, &front.right, road_deg)];
+        for (side, plan, toe_deg) in each {
+            let Some((name, per_turn)) = rod(plan) else { continue };
+            let turns = (toe_deg / per_turn * PER_TURN).round() / PER_TURN;
+            if turns == 0.0 {
+                continue;
+            }
+            let amount = said("amount-turns")
+                .name("turns", turns_in_words(turns.abs()))
+                .count("n", if turns.abs() > 1.0 { 2 } else { 1 });
+            let way = if turns > 0.0 { "longer" } else { "shorter" };
+            let words = said("order").say("amount", amount).word("way", way);
+            orders.push(WheelOrder { side, name: name.to_owned(), turns, words });
+        }
+        // One rod alone would move total toe.
+        if orders.len() < 2 {
+            orders.clear();
+        }
+    }
+    let side = if off_deg > 0.0 { "left" } else { "right" };
+    let headline = match (test.turned_at.is_some(), orders.is_empty()) {
+        (true, _) => said("road-turned"),
+        (_, true) if off_deg.abs() < STRAIGHT_DEG => said("road-straight"),
+        (_, true) => said("road-off-nothing").plain("deg", off_deg.abs(), 0).word("side", side),
+        _ => said("road-off").plain("deg", off_deg.abs(), 0).word("side", side),
+    };
+    Some(WheelStraight {
+        off_deg,
+        headline,
+        orders,
+        turned: test.turned_at.is_some(),
+        felt: test.felt.clone(),
+    })
+}

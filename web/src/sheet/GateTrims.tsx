@@ -1,0 +1,96 @@
+// The gate of heights: every corner against the plan, the turns that bring it there, and what to do where nothing turns.
+import { useState } from 'react';
+import type { Ticket } from '../api/client';
+import { FieldError } from '../shell/Fault';
+import { Plain } from '../ui/Press';
+import { Glyph, Half, type GlyphName } from '../ui/glyphs';
+import { useSettings } from '../ui/settings';
+import { length, lengthChange } from '../units/print';
+import { useAfter, wasFirst, type Corner } from './after';
+import { sideWord, type Sheet } from './sheet';
+import { TrimPane } from './TrimPane';
+
+const stands: Record<Corner['rest'], [GlyphName, string]> = {
+  not_read: ['unread', 'tape it'],
+  stale: ['stale', 'trimmed: tape it again'],
+  as_said: ['done', 'as planned'],
+  too_far: ['short', 'too low'],
+  too_high: ['past', 'too high'],
+};
+
+interface Props {
+  ticket: Ticket;
+  sheet: Sheet;
+  kept: (t: Ticket) => void;
+  stale: boolean;
+  tape: (c: Corner) => void;
+}
+
+const id = (c: Corner) => `${c.axle}-${c.side}`;
+
+export function GateTrims({ ticket, sheet, kept, stale, tape }: Props) {
+  const { unit } = useSettings();
+  const [chosen, setChosen] = useState<string>();
+  const { acts, problems } = useAfter(ticket, kept);
+  const corners = sheet.settled ?? [];
+  const off = corners.filter((c) => c.rest !== 'as_said');
+  // Nothing to say of corners that stand where they were planned and were never turned.
+  if (!off.some((c) => c.rest === 'too_far' || c.rest === 'too_high' || c.trims.length > 0)) return null;
+  const worst = off.toSorted((a, b) => Math.abs(b.off_mm) - Math.abs(a.off_mm))[0];
+  const now = corners.find((c) => id(c) === chosen) ?? worst ?? corners[0];
+  const loose = problems.filter((p) => p.field !== 'amount' && !p.field.startsWith('turned'));
+  return (
+    <section className="gate-trims" data-testid="gate-trims" aria-label="Left to turn for height">
+      <h2>Left to turn for height</h2>
+      <p className="small mut">
+        Bring a corner to its plan by its collar or bolt and tape both sides of the axle again. Or open the
+        gate on a reason: everything after is then worked out at the heights read.
+      </p>
+      <div className="gate-corners">
+        {corners.map((c) => {
+          const [glyph, word] = stands[c.rest];
+          const on = now && id(c) === id(now);
+          return (
+            <Plain
+              key={id(c)}
+              className={on ? 'on' : ''}
+              aria-pressed={!!on}
+              onClick={() => setChosen(id(c))}
+              data-testid={`corner-${id(c)}`}
+            >
+              <span className="word" style={{ fontWeight: 650 }}>
+                <Half side={c.side} size={17} /> {sideWord(c.side)} {c.axle}
+              </span>
+              <b className="fig">{c.now_mm == null ? '—' : length(c.now_mm, unit)}</b>
+              <span className="word small">
+                <Glyph name={glyph} size={15} />
+                {c.off_mm === 0 ? word : `${lengthChange(c.off_mm, unit)}, ${word}`}
+              </span>
+            </Plain>
+          );
+        })}
+      </div>
+      {(loose.length > 0 || (acts.error && !problems.length)) && (
+        <FieldError
+          wrong={loose[0]?.wrong ?? acts.error?.message ?? ''}
+          right={
+            loose[0]?.right ??
+            (wasFirst(acts.error) ? 'look at what was done there, then press it again' : 'press it again')
+          }
+        />
+      )}
+      {now && (
+        <TrimPane
+          key={id(now)}
+          corner={now}
+          turned={ticket.job.aftercare.turned?.[now.axle] ?? undefined}
+          cautions={sheet.steps.find((s) => s.id.endsWith('height'))?.cautions ?? []}
+          busy={stale || acts.isPending}
+          problems={problems}
+          act={(a) => acts.mutate(a)}
+          tape={() => tape(now)}
+        />
+      )}
+    </section>
+  );
+}

@@ -1,0 +1,25 @@
+// What is done at the gate of heights, after a road test and when a car comes back; and how one corner of it came.
+import { useMutation, useQueryClient } from '@tanstack/react-query';
+import { doAfter } from '../api/calls';
+import { ApiProblem, type Schemas, type Ticket } from '../api/client';
+import { ticketKey } from '../shell/ticket';
+
+export type Act = Schemas['AfterAct'];
+export type Corner = Schemas['CornerBack'];
+
+/** Whether another tablet was first. */
+export const wasFirst = (e: Error | null) => e instanceof ApiProblem && e.status === 409;
+
+/** Does it, by the version of the ticket that is shown; where another tablet was first its doing is fetched, and what was typed
+ *  here stays. */
+export function useAfter(ticket: Ticket, kept: (t: Ticket) => void) {
+  const queries = useQueryClient();
+  const acts = useMutation({
+    mutationFn: (what: Act) => doAfter(ticket.job.id, { version: ticket.job.version, what }),
+    onSuccess: kept,
+    onError: (e) => {
+      if (wasFirst(e)) void queries.invalidateQueries({ queryKey: ticketKey(ticket.job.id) });
+    },
+  });
+  return { acts, problems: acts.error instanceof ApiProblem ? acts.error.problems : [] };
+}
