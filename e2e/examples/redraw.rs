@@ -2,7 +2,7 @@
 //! `TEST_DATABASE_URL=… cargo run -p bold-stance-e2e --example redraw`
 #![allow(clippy::unwrap_used, clippy::expect_used, clippy::panic)]
 
-#[path = "../tests/harness/mod.rs"]
+#[path = "../tests/jobs/harness/mod.rs"]
 mod harness;
 
 #[tokio::main]

@@ -237,6 +237,7 @@ short-within-doubt = Within its doubt of ±{ $doubt }: read again after the firs
 short-toe-rear = Toe is off, and nothing here sets it that far
 short-rods-end = Tie rods run out before toe does
 short-cams-end = Cams run out before { $angle-w } does
+short-part-ends = { $part } runs out before { $angle-w } does
 short-tabs-in = { CAP($angle-w) } is off, and what sets it is held: tabs in the slots
 short-seized = { CAP($angle-w) } is off, and what sets it is seized
 short-not-looked = { CAP($angle-w) } is off, and nothing ticked sets it: look under it

@@ -86,7 +86,7 @@ export function GateBar({ holds, gate: g, view, marks, open, early, stale, fault
           Holds from today: {holds.map((h) => `${h.ask.toLowerCase()}: ${h.answer}`).join(' · ')}
         </p>
       )}
-      <div style={{ display: 'flex', gap: 10, marginTop: 11, flexWrap: 'wrap' }}>
+      <div style={{ display: 'flex', gap: 10, marginTop: 11, flexWrap: 'wrap', alignItems: 'flex-start' }}>
         {g.ticks.map((t) => {
           const on = !!view?.ticked.includes(t.id);
           return (

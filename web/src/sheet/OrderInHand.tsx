@@ -62,10 +62,15 @@ export function OrderInHand(p: Props) {
   const at = picked >= 0 ? picked : refused >= 0 ? refused : Math.max(first, 0);
   const now = shown[at];
   const told = (now && p.tolds[turnKey(now)]) ?? noTold;
-  const change = (t: Partial<Told>) => now && p.set({ ...p.tolds, [turnKey(now)]: { ...told, ...t } });
+  const change = (t: Partial<Told>) => {
+    if (!now) return;
+    // What is typed in stays in hand, whatever was refused before.
+    setChosen(turnKey(now));
+    p.set({ ...p.tolds, [turnKey(now)]: { ...told, of: now.line.position, ...t } });
+  };
   const close = () => {
     if (!now || p.stale) return;
-    const tolds = { ...p.tolds, [turnKey(now)]: { ...told, closed: true } };
+    const tolds = { ...p.tolds, [turnKey(now)]: { ...told, of: now.line.position, closed: true } };
     p.set(tolds);
     const open = shown.find((t) => !isClosed(tolds[turnKey(t)]));
     setChosen(open && turnKey(open));

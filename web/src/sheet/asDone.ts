@@ -14,6 +14,8 @@ export interface Told {
   could_not?: CouldNot | undefined;
   /** Said to be done, as told or as ordered. */
   closed?: boolean;
+  /** Where the order it was told of ends: of another order it says nothing. */
+  of?: number;
 }
 /** What was told of an order, by its place and name. */
 export type Tolds = Record<string, Told>;
@@ -26,6 +28,14 @@ export const isClosed = (t: Told | undefined) => !!t?.closed;
 /** What was told otherwise than ordered; empty where nothing was. */
 export const inWords = (t: Told | undefined): string =>
   [t?.amount.trim(), t?.could_not && couldNotWord(t.could_not)].filter(Boolean).join(', ');
+
+/** What was told of the orders as they are: what was told of others is left out. */
+export const current = (list: Turn[], tolds: Tolds): Tolds =>
+  Object.fromEntries(
+    Object.entries(tolds).filter(([key, t]) =>
+      list.some((x) => turnKey(x) === key && (t.of === undefined || Math.abs(t.of - x.line.position) < 1e-6)),
+    ),
+  );
 
 /** Orders that turn something. */
 export const turning = (list: Turn[]) => list.filter((t) => t.line.direction !== 'leave');

@@ -4,6 +4,7 @@ use super::angle::AngleName;
 use super::bench::Bench;
 use super::height::PlanState;
 use super::input::PlanInput;
+use super::line::SettingLine;
 use super::reach::Plane;
 use super::result::{Candidate, CandidateStatus, Effect, SidePlan, Verdict};
 use super::stop::Stop;
@@ -180,7 +181,7 @@ pub(crate) fn verdict(
 
 /// Whether anything is turned.
 fn turns(left: &SidePlan, right: &SidePlan) -> bool {
-    [left, right].iter().flat_map(|s| &s.setting).any(super::line::SettingLine::moves)
+    [left, right].iter().flat_map(|s| &s.setting).any(SettingLine::moves)
 }
 
 /// The first thing that is turned, by side; what is in is said to be left.
@@ -209,6 +210,27 @@ fn first_orders(left: &SidePlan, right: &SidePlan) -> Vec<Said> {
 fn has_cams(input: &PlanInput) -> bool {
     input.adjusters.each().iter().any(|(_, l)| l.iter().any(|a| !a.is_tie_rod() && !a.is_fixed()))
 }
+
+/// What a fitted part brings that moves an angle: at its end first.
+fn part_that_sets<'a>(input: &PlanInput, sides: [&'a SidePlan; 2], what: &str) -> Option<&'a SettingLine> {
+    let own = |name: &str| input.adjusters.each().iter().any(|(_, l)| l.iter().any(|a| a.name == name));
+    let moves = |s: &SidePlan, name: &str| {
+        s.sensitivity.iter().filter(|x| x.name == name).any(|x| {
+            let by = match what {
+                "camber" => x.camber_deg,
+                "caster" => x.caster_deg,
+                _ => x.toe_deg,
+            };
+            by.abs() >= LEAST_STEP_DEG
+        })
+    };
+    let of =
+        |s: &'a SidePlan| s.setting.iter().filter(move |l| !l.sets_toe && !own(&l.name) && moves(s, &l.name));
+    sides.into_iter().flat_map(of).max_by_key(|l| l.at_end)
+}
+
+/// What a step moves an angle by to count as setting it, degrees.
+const LEAST_STEP_DEG: f64 = 0.02;
 
 /// Why nothing but toe can be set: held, not there, or not looked at.
 fn nothing_sets(input: &PlanInput) -> &'static str {
@@ -248,14 +270,19 @@ fn short(input: &PlanInput, left: &SidePlan, right: &SidePlan) -> (Said, Vec<Sai
     let note = (doubt > by).then(|| said("short-within-doubt").deg("doubt", doubt, 1));
     let at_end = [left, right].iter().flat_map(|s| &s.setting).any(|l| l.at_end && !l.sets_toe);
     let tie_end = [left, right].iter().flat_map(|s| &s.setting).any(|l| l.at_end && l.sets_toe);
-    let sets = has_cams(input);
+    let of_part = part_that_sets(input, [left, right], what);
+    let sets = has_cams(input) || of_part.is_some();
     let plain = || said("short-angle").word("side", side).word("angle", what).miss_deg("by", by);
     let (headline, named) = match what {
         // A tenth or less is no running out.
         _ if by < NO_GAP_DEG => (plain(), true),
         "toe" if !input.steered() => (said("short-toe-rear"), false),
         "toe" if tie_end => (said("short-rods-end"), false),
-        _ if sets && at_end => (said("short-cams-end").word("angle", what), false),
+        _ if of_part.is_some_and(|l| l.at_end) => {
+            let name = of_part.map_or(String::new(), |l| l.name.clone());
+            (said("short-part-ends").name("part", name).word("angle", what), false)
+        }
+        _ if has_cams(input) && at_end => (said("short-cams-end").word("angle", what), false),
         _ if sets || what == "toe" => (plain(), true),
         _ => (said(nothing_sets(input)).word("angle", what), false),
     };

@@ -15,6 +15,7 @@ mod figure_fixtures;
 mod fouls;
 mod gates;
 mod healthy_cars;
+mod hidden;
 mod job;
 mod judged;
 mod kinematics_properties;

@@ -1,205 +1,16 @@
 //! The closed loop on hidden cars: points, gains, hand and gauge all off by as much as the program itself states.
 
+use crate::hidden::{Hidden, SIGMA, STATED, Tally, bench_of, normal, one_car, steers};
 use bold_stance_car::adjuster::{Adjuster, AdjusterKind};
 use bold_stance_car::archetype::{Archetype, shipped_archetypes};
-use bold_stance_car::fit::{Knowledge, spreads};
-use bold_stance_car::vehicle::{Attitude, Measured, anchor, anchor_wheel};
+use bold_stance_car::vehicle::Measured;
 use bold_stance_kinematics::edit::Edit;
-use bold_stance_kinematics::geometry::Points;
-use bold_stance_kinematics::linkage::Corner;
-use bold_stance_trade::aim::Target;
-use bold_stance_trade::plan::{Bench, READABLE_DEG, READABLE_TOE_DEG};
+use bold_stance_trade::plan::Bench;
 use bold_stance_trade::prove::{AnglesRead, Belief, Learner, ProveCase, explain, run_prove};
 use bold_stance_words::English;
 use nalgebra::{DMatrix, DVector};
 use rand::SeedableRng;
-use rand_distr::{Distribution, StandardNormal, Uniform};
 use rand_pcg::Pcg64Mcg;
-
-fn normal(rng: &mut Pcg64Mcg) -> f64 {
-    StandardNormal.sample(rng)
-}
-
-fn between(rng: &mut Pcg64Mcg, low: f64, high: f64) -> f64 {
-    Uniform::new_inclusive(low, high).unwrap().sample(rng)
-}
-
-fn steers(shape: &Archetype) -> bool {
-    Corner::new(&shape.geometry.points, &shape.geometry.wheel).is_steered()
-}
-
-/// A shape's corner with its usual adjusters, bent to what was read.
-fn bench_of(shape: &Archetype, points: &Points, read: &Measured) -> Option<Bench> {
-    let list: Vec<Adjuster> = shape.usual_adjusters().into_iter().map(|o| o.adjuster).collect();
-    let start: Vec<Edit> = list.iter().flat_map(|a| a.edits_at(a.position)).collect();
-    let wheel = &shape.geometry.wheel;
-    let anchored = if steers(shape) {
-        anchor(points, wheel, 0.0, &start, read)
-    } else {
-        anchor_wheel(points, wheel, 0.0, &start, read.camber_deg, read.toe_deg)
-    };
-    Some(Bench::new(anchored.ok()?.corner, list, 0.0, Attitude::default()))
-}
-
-/// What a mean of three readings leaves, degrees of camber, caster, toe.
-const SIGMA: [f64; 3] = [0.06, 0.16, 0.03];
-
-/// A car as it really is.
-struct Hidden {
-    bench: Bench,
-    gains: Vec<f64>,
-    travel: f64,
-}
-
-impl Hidden {
-    fn angles(&self, positions: &[f64]) -> Option<[f64; 3]> {
-        let each = self.bench.adjusters.iter().zip(positions).zip(&self.gains);
-        let edits: Vec<Edit> = each.flat_map(|((a, p), g)| a.edits_with_gain(*p, *g)).collect();
-        let a = self.bench.angles_at(&self.bench.corner.edited(&edits), self.travel).ok()?;
-        Some([a.camber_deg, a.caster_deg, a.toe_deg])
-    }
-}
-
-/// What the hand makes of an order.
-fn by_hand(a: &Adjuster, from: f64, to: f64, rng: &mut Pcg64Mcg) -> f64 {
-    let sd = match a.kind {
-        AdjusterKind::Eccentric { .. } | AdjusterKind::CamBolt { .. } => 1.5,
-        AdjusterKind::Thread { .. } => 1.0 / 48.0,
-        AdjusterKind::Slide { .. } => 0.2,
-        AdjusterKind::Tilt { step_deg: None, .. } => 0.1,
-        _ => 0.0,
-    };
-    if (to - from).abs() < 1e-9 { from } else { to + sd * normal(rng) }
-}
-
-#[derive(Default, Debug)]
-struct Tally {
-    cars: u32,
-    landed: [[u32; 4]; 3],
-    inside: u32,
-    read: u32,
-    gains_in: u32,
-    gains: u32,
-    refused: u32,
-}
-
-/// Whether angles are in their windows, as well as a shop can read them.
-fn lands(a: &[f64; 3], t: &Target, steers: bool) -> bool {
-    let inside = |v: f64, w: [f64; 2], r: f64| v > w[0] - r && v < w[1] + r;
-    inside(a[0], t.camber, READABLE_DEG)
-        && (!steers || inside(a[1], t.caster, READABLE_DEG))
-        && inside(a[2], t.toe, READABLE_TOE_DEG)
-}
-
-/// One car, set in four cycles by one of three planners: learning, the newest reading alone, told points and gains.
-fn one_car(shape: &Archetype, seed: u64, tally: &mut Tally) -> Option<()> {
-    let mut rng = Pcg64Mcg::seed_from_u64(seed);
-    let g = &shape.geometry;
-    let steered = steers(shape);
-    let mut points = g.points.clone();
-    for s in spreads(&g.points, Knowledge::Taped) {
-        s.shift(&mut points, s.sigma_mm * normal(&mut rng));
-    }
-    let found = [between(&mut rng, -1.0, 0.5), between(&mut rng, 2.0, 4.0), between(&mut rng, -0.2, 0.3)];
-    let of = |a: [f64; 3]| Measured { camber_deg: a[0], caster_deg: a[1], toe_deg: a[2] };
-    let bench = bench_of(shape, &points, &of(found))?;
-    if bench.adjusters.is_empty() {
-        return None;
-    }
-    // As far from what they are said to do as the program says that they are.
-    let gains =
-        bench.adjusters.iter().map(|a| (a.gain_sd() * normal(&mut rng)).exp().clamp(0.6, 1.7)).collect();
-    let hidden = Hidden { bench, gains, travel: -between(&mut rng, -15.0, 40.0) };
-    let mut noisy = |a: [f64; 3]| [0, 1, 2].map(|i| a[i] + SIGMA[i] * normal(&mut rng));
-    let read = noisy(found);
-    // An aim that this car can reach: where some setting of it stands.
-    let mut rng = Pcg64Mcg::seed_from_u64(seed ^ 0xabcd);
-    let some: Vec<f64> = hidden
-        .bench
-        .adjusters
-        .iter()
-        .map(|a| {
-            let [low, high] = a.range();
-            let p = between(&mut rng, 0.75 * low, 0.75 * high);
-            a.step().map_or(p, |s| ((p / s).round() * s).clamp(low, high))
-        })
-        .collect();
-    let there = hidden.angles(&some)?;
-    let near = |v: f64, h: f64| [v - h, v + h];
-    let target =
-        Target { camber: near(there[0], 0.25), caster: near(there[1], 0.5), toe: near(there[2], 0.08) };
-    let model = bench_of(shape, &g.points, &of(read))?;
-    // The model's own doubt of what height and settings change, from the spread of many such cars.
-    let mut change = [0.0f64; 3];
-    for s in spreads(&g.points, Knowledge::Taped) {
-        let mut p = g.points.clone();
-        s.shift(&mut p, s.sigma_mm);
-        let Some(other) = bench_of(shape, &p, &of(read)) else { continue };
-        let at = |b: &Bench| b.angles_at(&b.set(&some), hidden.travel).ok();
-        let (Some(a), Some(b)) = (at(&model), at(&other)) else { continue };
-        for (c, d) in change.iter_mut().zip([
-            b.camber_deg - a.camber_deg,
-            b.caster_deg - a.caster_deg,
-            b.toe_deg - a.toe_deg,
-        ]) {
-            *c += d * d;
-        }
-    }
-    let knowing = bench_of(shape, &points, &of(read))?;
-    let told: Vec<(f64, f64)> = hidden.gains.iter().map(|g| (g.ln(), 1e-6)).collect();
-    let variance = SIGMA.map(|s| s * s);
-    let with_change = [0, 1, 2].map(|i| variance[i] + change[i]);
-    // The same noise for each planner.
-    for planner in 0..3 {
-        let mut rng = Pcg64Mcg::seed_from_u64(seed ^ 0x77);
-        let mut l = match planner {
-            0 | 1 => Learner::new(&model, with_change, &Learner::usual_gains(&model)),
-            _ => Learner::new(&knowing, variance, &told),
-        };
-        l.travel_mm = hidden.travel;
-        let mut at = model.start();
-        for cycle in 0..4 {
-            let next = l.next(&target, hidden.travel)?;
-            for (k, a) in model.adjusters.iter().enumerate() {
-                at[k] = by_hand(a, at[k], next.positions[k], &mut rng);
-            }
-            let real = hidden.angles(&at)?;
-            if lands(&real, &target, steered) {
-                tally.landed[planner][cycle] += 1;
-            }
-            let z = [0, 1, 2].map(|i| real[i] + SIGMA[i] * normal(&mut rng));
-            // What is written down is what was ordered.
-            l.turned(&next.positions, hidden.travel);
-            let seen = AnglesRead { value: [Some(z[0]), steered.then_some(z[1]), Some(z[2])], sigma: SIGMA };
-            if planner == 1 {
-                // No learning: everything off is an offset, known by the newest reading alone.
-                let e = l.expected()?;
-                for (i, v) in z.iter().enumerate() {
-                    l.belief.mean[i] += v - e.value[i];
-                }
-                continue;
-            }
-            let came = l.read(&seen)?;
-            if planner == 0 {
-                for i in 0..3 {
-                    if let Some(yes) = came.as_predicted(i) {
-                        (tally.inside, tally.read) = (tally.inside + u32::from(yes), tally.read + 1);
-                    }
-                }
-                tally.refused += u32::from(!came.learned);
-            }
-        }
-        if planner == 0 {
-            for (k, g) in hidden.gains.iter().enumerate() {
-                let half = 1.6449 * l.belief.cov[(3 + k, 3 + k)].sqrt();
-                tally.gains += 1;
-                tally.gains_in += u32::from((l.belief.mean[3 + k] - g.ln()).abs() <= half);
-            }
-        }
-    }
-    tally.cars += 1;
-    Some(())
-}
 
 #[test]
 fn after_two_readings_it_lands_as_often_as_one_who_was_told_the_car() {
@@ -208,7 +19,7 @@ fn after_two_readings_it_lands_as_often_as_one_who_was_told_the_car() {
         shipped_archetypes().unwrap().into_iter().filter(|s| !s.usual_adjusters().is_empty()).collect();
     for n in 0..8 {
         for (k, s) in shapes.iter().enumerate() {
-            one_car(s, 1000 * n + k as u64, &mut tally);
+            one_car(s, 1000 * n + k as u64, STATED, &mut tally);
         }
     }
     let share = |p: usize| tally.landed[p].map(|n| f64::from(n) / f64::from(tally.cars));

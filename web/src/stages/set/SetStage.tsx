@@ -12,7 +12,7 @@ import { angle } from '../../units/print';
 import { useMethods } from '../../pad/readings';
 import { problemsOf, useSheetActs } from '../../sheet/acts';
 import { GatePad, type AtGate } from '../../sheet/GatePad';
-import { asDone, turning, type Turn } from '../../sheet/asDone';
+import { asDone, current, turning, type Turn } from '../../sheet/asDone';
 import { OrderInHand } from '../../sheet/OrderInHand';
 import { useTolds } from '../../sheet/tolds';
 import { expectedOf, Expect } from './Expect';
@@ -62,7 +62,7 @@ function SheetView({
   const at = sheet.steps.findIndex((s) => !isDone(s.id));
   const now = at < 0 ? undefined : sheet.steps[at];
   // Kept on this device: what was told of a step's orders outlives a reload.
-  const [tolds, setTolds, forget] = useTolds(planId, now?.id);
+  const [kept, setTolds, forget] = useTolds(planId, now?.id);
   const { mark, again } = useSheetActs(planId, (t, m) => {
     if (m) forget(m.step);
     setTicket(t);
@@ -101,6 +101,8 @@ function SheetView({
     />
   );
   const inStep: Turn[] = (now?.orders ?? []).map((o) => ({ side: o.side ?? undefined, line: o.line }));
+  // Of a plan that changed since, what was told of other orders says nothing.
+  const tolds = current(inStep, kept);
   const told = asDone(inStep, tolds, unit);
   const turns = now?.kind === 'step' ? turning(inStep).length : 0;
   const leftHere = gate?.id === now?.id ? sheet.left.filter((l) => l.axle === axle || !now?.axle) : [];
@@ -199,7 +201,7 @@ function SheetView({
               </Button>
             )}
           </div>
-          {refused && !atGate && (
+          {refused && !atGate && !refused.problems[0]?.field.startsWith('as_done.') && (
             <div style={{ padding: '0 18px' }}>
               <FieldError
                 wrong={refused.problems[0]?.wrong ?? refused.title}
@@ -231,7 +233,10 @@ function SheetView({
               list={inStep}
               drawings={drawingsOf(sheet, axle)}
               tolds={tolds}
-              set={setTolds}
+              set={(t) => {
+                if (mark.isError) mark.reset();
+                setTolds(t);
+              }}
               problems={problemsOf(mark.error)}
               stale={mark.isPending || stale}
               finish={(t) => mark.mutate({ step: now.id, done: true, as_done: asDone(inStep, t, unit) })}

@@ -6,7 +6,7 @@ import { afterEach, beforeEach, expect, it, vi } from 'vitest';
 import type { Drawing, Schemas } from '../../api/client';
 import { AxleOrders } from '../../figures/AxleOrders';
 import { TurnFigure } from '../../figures/TurnFigure';
-import { asDone, type Tolds, type Turn } from '../../sheet/asDone';
+import { asDone, current, type Tolds, type Turn } from '../../sheet/asDone';
 import { OrderInHand } from '../../sheet/OrderInHand';
 import { useTolds } from '../../sheet/tolds';
 import { SettingsProvider } from '../../ui/settings';
@@ -133,6 +133,15 @@ it('takes up again what was refused, with its fault and what was typed', async (
   const field = screen.getByTestId<HTMLInputElement>('really-left-camber-arm');
   expect([field.value, field.getAttribute('aria-invalid')]).toEqual(['two', 'true']);
   expect(screen.getByText(/a count/)).toBeTruthy();
+});
+
+it('says nothing of an order that another plan made since', () => {
+  const told: Tolds = {
+    'left/Camber arm': { amount: '2', closed: true, of: 1.25 },
+    'right/Camber arm': { amount: '2', closed: true, of: 3 },
+    'left/Shim': { amount: '1' },
+  };
+  expect(Object.keys(current(list, told))).toEqual(['left/Camber arm']);
 });
 
 it('keeps what was told over a reload, and forgets it once the step is closed', () => {

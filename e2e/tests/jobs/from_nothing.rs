@@ -1,8 +1,5 @@
 //! A vehicle entered by hand, in inches and mm, to a setting; and every stage at three window sizes.
-#![allow(clippy::unwrap_used, clippy::expect_used, clippy::panic, missing_docs)]
-
-mod harness;
-use harness::App;
+use crate::harness::App;
 use serde_json::json;
 
 /// Points of the invented truck, as they are taped.

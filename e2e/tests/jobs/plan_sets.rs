@@ -1,9 +1,6 @@
 //! The Plan bench beyond one part: best sets, full lock, heights and checks, picking on the map, the rear axle, aims,
 //! ways to change height, own parts, four plans compared.
-#![allow(clippy::unwrap_used, clippy::expect_used, clippy::panic, missing_docs)]
-
-mod harness;
-use harness::App;
+use crate::harness::App;
 use serde_json::{Value, json};
 
 async fn document(a: &App, id: &str, plan: usize) -> Value {

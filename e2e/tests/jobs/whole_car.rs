@@ -1,8 +1,5 @@
 //! Layouts chosen by what is seen, scaled by tape, surveyed, moved, and explained in the corner file.
-#![allow(clippy::unwrap_used, clippy::expect_used, clippy::panic, missing_docs)]
-
-mod harness;
-use harness::App;
+use crate::harness::App;
 
 /// A slider's value as a keyboard would change it.
 async fn slide(a: &App, testid: &str, key: &str, times: u32) {

@@ -1,10 +1,7 @@
 //! A car of both axles set from its sheet: rear before front, every order followed, every gate opened on what is read at
 //! it, typed as a shop types it.
-#![allow(clippy::unwrap_used, clippy::expect_used, clippy::panic, missing_docs)]
-
-mod harness;
+use crate::harness::App;
 use bold_stance_units::print_degrees;
-use harness::App;
 use serde_json::Value;
 
 /// A length in inches and sixteenths, as a tape is read.

@@ -1,8 +1,5 @@
 //! The Wear bench: four tyres, distance, states and plans against each other, limits, facts, depths, rotation, causes.
-#![allow(clippy::unwrap_used, clippy::expect_used, clippy::panic, missing_docs)]
-
-mod harness;
-use harness::App;
+use crate::harness::App;
 use serde_json::Value;
 use std::time::{Duration, Instant};
 

@@ -1,9 +1,6 @@
 //! The car planned whole: searched over heights, money and both axles; one plan is the one to set; what fouls stops its sheet
 //! until somebody says why it goes on.
-#![allow(clippy::unwrap_used, clippy::expect_used, clippy::panic, missing_docs)]
-
-mod harness;
-use harness::App;
+use crate::harness::App;
 use serde_json::Value;
 
 async fn ticket(a: &App, id: &str) -> Value {

@@ -1,9 +1,6 @@
 //! More cars told as they are: a live axle to centre and square, a bare chassis, a factory toe bolt, a rear without its front.
 //! Readings as a shop types them; every order is followed to the letter.
-#![allow(clippy::unwrap_used, clippy::expect_used, clippy::panic, missing_docs)]
-
-mod harness;
-use harness::App;
+use crate::harness::App;
 use serde_json::Value;
 
 /// A new arrival of these shapes for a kind of job.

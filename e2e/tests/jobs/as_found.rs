@@ -1,9 +1,6 @@
 //! Cars told as they are: what can be turned is looked at and ticked, and a plan needs only what was read. Readings as a
 //! shop types them.
-#![allow(clippy::unwrap_used, clippy::expect_used, clippy::panic, missing_docs)]
-
-mod harness;
-use harness::App;
+use crate::harness::App;
 
 /// A new arrival of these shapes, its adjusters of both axles told by `look`; lands on the readings.
 async fn arrive(a: &App, name: &str, front: &str, rear: Option<&str>) {

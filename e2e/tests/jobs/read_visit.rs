@@ -1,9 +1,6 @@
 //! A full visit before the work, by every method on one corner: on a sloping floor, in inches, on a tablet.
-#![allow(clippy::unwrap_used, clippy::expect_used, clippy::panic, missing_docs)]
-
-mod harness;
+use crate::harness::App;
 use bold_stance_trade::reading::{Method, Quantity, shipped_methods};
-use harness::App;
 use serde_json::{Value, json};
 
 type Typed = &'static [(&'static str, &'static str)];

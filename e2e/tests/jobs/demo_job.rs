@@ -1,12 +1,9 @@
 //! The demo truck through every stage; figures on the screen against the core's own.
-#![allow(clippy::unwrap_used, clippy::expect_used, clippy::panic, missing_docs)]
-
-mod harness;
+use crate::harness::App;
 use bold_stance_trade::part::shipped_parts;
 use bold_stance_trade::plan::{CarAnswer, CarInput, PlanResult, plan_car};
 use bold_stance_units::print_degrees;
 use bold_stance_words::English;
-use harness::App;
 use serde_json::{Value, json};
 
 /// The core's answer for what the ticket says now.

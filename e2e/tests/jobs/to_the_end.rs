@@ -1,9 +1,6 @@
 //! A car from its sheet to the end: set, proved and accepted by name, handed over, back with 9 mm lost at one corner and turned
 //! up again, due on a day, closed and opened again. At 1280 x 800, the return on a phone.
-#![allow(clippy::unwrap_used, clippy::expect_used, clippy::panic, missing_docs)]
-
-mod harness;
-use harness::App;
+use crate::harness::App;
 use serde_json::Value;
 
 /// What is said of an angle of a front wheel, degrees.

@@ -1,0 +1,17 @@
+//! Jobs done through the real interface: headless Chromium, the real server, a database of its own for each. One program: a
+//! machine with two cores does two jobs at a time.
+#![allow(clippy::unwrap_used, clippy::expect_used, clippy::panic, missing_docs)]
+
+mod as_found;
+mod as_found_axles;
+mod car_sheet;
+mod demo_job;
+mod from_nothing;
+mod harness;
+mod left_to_turn;
+mod plan_car;
+mod plan_sets;
+mod read_visit;
+mod to_the_end;
+mod wear_bench;
+mod whole_car;
