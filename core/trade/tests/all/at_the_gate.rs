@@ -5,10 +5,11 @@ use crate::shop::{Shop, clock};
 use bold_stance_kinematics::edit::Edit;
 use bold_stance_kinematics::geometry::{Axle, Side};
 use bold_stance_kinematics::linkage::{Corner, Linkage};
-use bold_stance_trade::job::{AfterAct, CameToRest, CornerBack};
+use bold_stance_trade::job::{AfterAct, AsDone, CameToRest, CornerBack};
 use bold_stance_trade::plan::Turned;
 use bold_stance_trade::reading::{Method, Visit};
 use bold_stance_trade::sheet::{CouldNot, GateAbout, Mark, StepId, Tick};
+use bold_stance_units::LengthUnit;
 use bold_stance_words::English;
 
 const ALL: [(Axle, Side); 4] = [
@@ -162,34 +163,47 @@ fn a_second_plan_starts_where_the_first_left_the_adjusters() {
     for step in fits.collect::<Vec<_>>() {
         shop.mark(Mark::Step(step), None).unwrap();
     }
-    shop.mark(Mark::Step(StepId::Arms(Axle::Rear)), None).unwrap();
-    let turned = shop.bundle.done.last().unwrap().record.rounds[0].turned.clone();
-    assert!(turned.iter().any(|t| t.position != t.from), "nothing turned: no test");
     let arms = |shop: &Shop| -> Vec<bold_stance_trade::plan::Order> {
         let all = shop.sheet().answer.orders;
         all.into_iter().filter(|o| o.axle == Axle::Rear && !o.line.sets_toe).collect()
     };
+    let ordered = arms(&shop);
+    let left = ordered.iter().find(|o| o.side == Some(Side::Left) && o.line.moves()).unwrap();
+    assert!(left.line.movement > 1.5, "too few turns for a test: {left:?}");
+    // The left one is turned once, really; the right one as ordered.
+    let once = AsDone {
+        side: left.side,
+        name: left.line.name.clone(),
+        amount: "1".into(),
+        unit: LengthUnit::Mm,
+        could_not: None,
+    };
+    shop.mark_as(Mark::Step(StepId::Arms(Axle::Rear)), &[once]).unwrap();
+    let turned = shop.bundle.done.last().unwrap().record.rounds[0].turned.clone();
+
+    // Another plan of the job, the same one again: the right arm stands there already, the left one has the rest to go.
     let mut second = shop.bundle.plans[0].clone();
     second.id = uuid::Uuid::from_u128(8);
     shop.bundle.chosen_plan = Some(second.id);
     shop.bundle.plans.push(second);
-    // The same plan again: it is turned already.
-    for o in arms(&shop) {
-        assert!(!o.line.moves() || o.line.movement.abs() < 0.05, "{o:?}");
-    }
-    shop.bundle.plans[1].document.axles.rear.height_change_mm += 45.0;
-    let other = arms(&shop);
-    assert!(other.iter().any(|o| o.line.moves()), "45 mm turn nothing: no test");
-    for o in &other {
-        let t = turned.iter().find(|t| t.name == o.line.name && t.side == o.side).unwrap();
-        assert!((o.line.position - o.line.movement - t.position).abs() < 1e-9, "{o:?} {t:?}");
-    }
-    // The first plan's own sheet keeps what it ordered.
-    shop.bundle.chosen_plan = Some(shop.bundle.plans[0].id);
-    for o in arms(&shop) {
+    let rest = arms(&shop);
+    for o in &rest {
         let t = turned.iter().find(|t| t.name == o.line.name && t.side == o.side);
-        assert!(t.is_none_or(|t| (t.position - o.line.position).abs() < 1e-9), "{o:?}");
+        let stands = t.map_or(0.0, |t| t.position);
+        assert!((o.line.position - o.line.movement - stands).abs() < 1e-9, "{o:?} {t:?}");
     }
+    let of = |list: &[bold_stance_trade::plan::Order], side| {
+        list.iter().find(|o| o.side == Some(side) && o.line.name == left.line.name).unwrap().line.clone()
+    };
+    let more = of(&rest, Side::Left);
+    assert!((more.movement - (left.line.movement - 1.0)).abs() < 0.05, "{more:?}");
+    assert!(of(&rest, Side::Right).movement.abs() < 0.05);
+    // Before it, the wheel stands as one turn leaves it, not as found.
+    let hand = more.in_hand.unwrap();
+    let first = left.line.in_hand.as_ref().unwrap();
+    let (from, to, now) = (first.before.unwrap()[0], first.after.unwrap()[0], hand.before.unwrap()[0]);
+    assert!(now > from + 0.1 && now < to - 0.1, "{from} {now} {to}");
+    assert!((hand.after.unwrap()[0] - to).abs() < 0.05, "it comes where the first plan said");
 }
 
 fn toe_with(shop: &Shop, side: Side, turns: f64) -> f64 {
