@@ -11,7 +11,7 @@ use bold_stance_trade::aim::{Cross, Target};
 use bold_stance_trade::part::{Part, shipped_parts};
 use bold_stance_trade::plan::{
     Bench, CandidateStatus, CheckKind, Filters, Moves, Picked, PlanCase, PlanCaseError, PlanInput,
-    SearchResult, SolvedSetting, Unread, plan, run_plan, search, solve, solve_both,
+    SearchResult, SettingLine, SolvedSetting, Unread, plan, run_plan, search, solve, solve_both,
 };
 use bold_stance_tread::{CarTyres, TreadLog};
 use bold_stance_words::English;
@@ -145,7 +145,10 @@ fn plans_found_set_up_as_the_plan_page_shows_them() {
         let r = plan(&i, &parts).unwrap();
         assert!(r.verdict.reached, "{:?}", i.fitted);
         assert!((r.left.set.caster_deg - p.left.angles.caster_deg).abs() < 1e-9);
-        assert_eq!(r.left.setting, p.left.setting);
+        // What is held in hand is worked out for the plan alone.
+        let bare = |l: &SettingLine| SettingLine { in_hand: None, ..l.clone() };
+        assert_eq!(r.left.setting.iter().map(bare).collect::<Vec<_>>(), p.left.setting);
+        assert!(r.left.setting.iter().all(|l| l.in_hand.is_some() == l.moves()));
         assert!(p.left.doubt.camber_deg > 0.1 && !p.reasons.is_empty());
     }
 }
