@@ -112,6 +112,17 @@ async fn a_car_is_proved_handed_over_and_trimmed_when_it_comes_back() {
     assert!(l.contains("longer") != r.contains("longer"), "{l} {r}: total toe stays");
     a.press("road-turned").await;
     a.until("road-headline", |t| t.contains("drive it again")).await;
+    // Toe is read again, and the car stood for again: what was read before both rods were turned is stale.
+    a.gone("[data-testid=prove-signed]").await;
+    a.until("gate-off", |t| t.contains("before the last work")).await;
+    for side in ["left", "right"] {
+        let now = a.fetch(&at).await;
+        a.gate_read("toe", side, &format!("{:.2} deg", said(&now, side, "toe"))).await;
+    }
+    pass(&a).await;
+    a.until("prove-signed", |t| t.contains("Accepted by Specialist A")).await;
+    a.press("road-keep").await;
+    a.until("road-headline", |t| t.contains("stands straight")).await;
 
     // The page for the owner: what was read and done, what is not promised.
     a.press("to-handover").await;

@@ -8290,6 +8290,11 @@ export interface components {
             ends: number;
             /**
              * Format: double
+             * @description Flats of a hex it is turned by.
+             */
+            flats: number;
+            /**
+             * Format: double
              * @description Least that has to stay, mm.
              */
             least_mm: number;
@@ -8546,6 +8551,8 @@ export interface components {
             by_mm: number;
             /** @description Which way it is turned on a right-hand thread: a collar as seen from above, a bolt as seen from its head. */
             clockwise: boolean;
+            /** @description The original mark. */
+            from: components["schemas"]["Said"];
             /**
              * Format: double
              * @description Settled height a turn gives, mm.
@@ -8555,6 +8562,8 @@ export interface components {
             moves_deg: number[];
             /** @description Turns of this car it was learned from; 0 is the usual value alone. */
             records: number;
+            /** @description The new mark. */
+            to: components["schemas"]["Said"];
             /**
              * Format: double
              * @description Height after it, mm.

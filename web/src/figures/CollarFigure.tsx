@@ -1,5 +1,5 @@
 // A coilover's collar, or a torsion bar's bolt, and the turns it takes: which way, seen from where, from mark to mark.
-import { clockOf, MarkClock } from './MarkClock';
+import { MarkClock } from './MarkClock';
 
 interface Props {
   what: 'collar' | 'bolt';
@@ -8,9 +8,11 @@ interface Props {
   /** As it is looked at: a collar from above, a bolt from its head. */
   clockwise: boolean;
   words: string;
+  /** The new mark, in words. */
+  to: string;
 }
 
-export function CollarFigure({ what, turns, clockwise, words }: Props) {
+export function CollarFigure({ what, turns, clockwise, words, to }: Props) {
   const cx = 245;
   const cy = 104;
   const coil = [0, 1, 2, 3, 4, 5].map((i) => `M34 ${44 + i * 17}L106 ${50 + i * 17}`).join('');
@@ -20,7 +22,7 @@ export function CollarFigure({ what, turns, clockwise, words }: Props) {
       viewBox="0 0 350 210"
       width="100%"
       role="img"
-      aria-label={`${words}, ${clockwise ? 'clockwise' : 'counter-clockwise'}, ${seen}: mark from 12 o'clock to ${clockOf(turns, clockwise)}`}
+      aria-label={`${words}, ${clockwise ? 'clockwise' : 'counter-clockwise'}, ${seen}: ${to}`}
       style={{ fontFamily: 'var(--figure)', display: 'block', maxHeight: 214 }}
     >
       {what === 'collar' ? (

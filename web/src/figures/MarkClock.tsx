@@ -9,13 +9,6 @@ interface Props {
   cy: number;
 }
 
-/** Where a mark that stood at twelve ends, as on a clock: `3 o'clock`. */
-export function clockOf(turns: number, clockwise: boolean): string {
-  const hours = ((((clockwise ? 1 : -1) * Math.abs(turns) * 12) % 12) + 12) % 12;
-  const h = Math.round(hours) % 12 || 12;
-  return `${h} o'clock`;
-}
-
 export function MarkClock({ turns, clockwise, cx, cy }: Props) {
   const whole = Math.abs(turns);
   const n = Math.max(12, Math.round(whole * 40));

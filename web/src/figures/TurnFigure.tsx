@@ -128,6 +128,16 @@ function Thread({ line, hand }: { line: Line; hand: InHand }) {
   );
 }
 
+/** An offset sleeve clocked in its seat. */
+function Sleeve({ line, hand }: { line: Line; hand: InHand }) {
+  return (
+    <g>
+      <MarkClock turns={line.movement / 360} clockwise={line.movement > 0} cx={110} cy={100} />
+      <Legend hand={hand} x={24} y={206} />
+    </g>
+  );
+}
+
 /** A slide, slot, wedge or tilt along its range: outboard is on the outboard side. */
 function Slide({ line, hand, side }: { line: Line; hand: InHand; side: SideName | undefined }) {
   const [low, high] = line.ends as [number, number];
@@ -241,6 +251,7 @@ function Shims({ line, hand }: { line: Line; hand: InHand }) {
 
 function Drawn({ line, hand, side }: { line: Line; hand: InHand; side: SideName | undefined }) {
   if (hand.turn === 'thread') return <Thread line={line} hand={hand} />;
+  if (hand.turn === 'sleeve') return <Sleeve line={line} hand={hand} />;
   if (hand.turn === 'shims') return <Shims line={line} hand={hand} />;
   return <Slide line={line} hand={hand} side={side} />;
 }

@@ -1,22 +1,17 @@
 // The gate of heights: every corner against the plan, the turns that bring it there, and what to do where nothing turns.
 import { useState } from 'react';
 import type { Ticket } from '../api/client';
-import { FieldError } from '../shell/Fault';
 import { Plain } from '../ui/Press';
-import { Glyph, Half, type GlyphName } from '../ui/glyphs';
+import { Glyph, Half } from '../ui/glyphs';
 import { useSettings } from '../ui/settings';
 import { length, lengthChange } from '../units/print';
-import { useAfter, wasFirst, type Corner } from './after';
+import { AfterFault } from './AfterFault';
+import { rests, useAfter, type Corner } from './after';
 import { sideWord, type Sheet } from './sheet';
 import { TrimPane } from './TrimPane';
 
-const stands: Record<Corner['rest'], [GlyphName, string]> = {
-  not_read: ['unread', 'tape it'],
-  stale: ['stale', 'trimmed: tape it again'],
-  as_said: ['done', 'as planned'],
-  too_far: ['short', 'too low'],
-  too_high: ['past', 'too high'],
-};
+/** Against the plan, not a ring. */
+const stands: typeof rests = { ...rests, as_said: ['done', 'as planned'] };
 
 interface Props {
   ticket: Ticket;
@@ -38,7 +33,6 @@ export function GateTrims({ ticket, sheet, kept, stale, tape }: Props) {
   if (!off.some((c) => c.rest === 'too_far' || c.rest === 'too_high' || c.trims.length > 0)) return null;
   const worst = off.toSorted((a, b) => Math.abs(b.off_mm) - Math.abs(a.off_mm))[0];
   const now = corners.find((c) => id(c) === chosen) ?? worst ?? corners[0];
-  const loose = problems.filter((p) => p.field !== 'amount' && !p.field.startsWith('turned'));
   return (
     <section className="gate-trims" data-testid="gate-trims" aria-label="Left to turn for height">
       <h2>Left to turn for height</h2>
@@ -70,15 +64,11 @@ export function GateTrims({ ticket, sheet, kept, stale, tape }: Props) {
           );
         })}
       </div>
-      {(loose.length > 0 || (acts.error && !problems.length)) && (
-        <FieldError
-          wrong={loose[0]?.wrong ?? acts.error?.message ?? ''}
-          right={
-            loose[0]?.right ??
-            (wasFirst(acts.error) ? 'look at what was done there, then press it again' : 'press it again')
-          }
-        />
-      )}
+      <AfterFault
+        error={acts.error}
+        problems={problems}
+        at={(f) => f === 'amount' || f.startsWith('turned')}
+      />
       {now && (
         <TrimPane
           key={id(now)}

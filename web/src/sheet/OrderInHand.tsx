@@ -25,7 +25,7 @@ import {
   type Turn,
 } from './asDone';
 import { couldNot } from './couldNot';
-import { stepped } from './counted';
+import { inTurns, stepped } from './counted';
 import { sideWord } from './sheet';
 
 interface Props {
@@ -229,13 +229,10 @@ function Also({ line }: { line: Turn['line'] }) {
   const { unit } = useSettings();
   const t = line.in_hand?.thread;
   if (!t) return null;
-  const flats = Math.round(Math.abs(line.movement) * 12) / 2;
-  const whole = Math.floor(flats);
   return (
     <>
       <p className="fig" style={{ fontSize: 20, fontWeight: 650 }}>
-        {flats > whole ? `${whole || ''}½` : whole} flats of a hex ·{' '}
-        {length(Math.abs(line.movement_mm), unit, 1)}
+        {inTurns(t.flats)} flats of a hex · {length(Math.abs(line.movement_mm), unit, 1)}
       </p>
       {t.left_mm != null && (
         <p className="small mut">
@@ -262,14 +259,11 @@ function After({
   const { form } = useSettings();
   const { before, after } = hand;
   if (!before || !after) return null;
-  const rows = [
-    ['camber', 0, 2, 0.02],
-    ['caster', 1, 2, 0.02],
-    ['toe in', 2, 2, 0.005],
-  ] as const;
-  const shown = rows.filter(
-    ([, i, , least]) => (i !== 1 || axle === 'front') && Math.abs(after[i]! - before[i]!) >= least,
-  );
+  // What does not show in the figures does not move.
+  const shown = [['camber', 0] as const, ['caster', 1] as const, ['toe in', 2] as const]
+    .filter(([, i]) => i !== 1 || axle === 'front')
+    .map(([word, i]) => ({ word, was: angle(before[i]!, form, 2), is: angle(after[i]!, form, 2) }))
+    .filter((r) => r.was !== r.is);
   return (
     <div className="in-hand-after" data-testid="in-hand-after">
       <p className="small">
@@ -280,16 +274,16 @@ function After({
       {otherwise ? (
         <p className="small mut">Something above was turned otherwise: the gate reads what came.</p>
       ) : (
-        shown.map(([w, i, dec]) => (
-          <p key={w}>
+        shown.map((r) => (
+          <p key={r.word}>
             <span className="fig" style={{ fontSize: 26 }}>
               <span className="mut" style={{ fontSize: 20, fontWeight: 600 }}>
-                {angle(before[i]!, form, dec)} →{' '}
+                {r.was} →{' '}
               </span>
-              {angle(after[i]!, form, dec)}
+              {r.is}
             </span>
             <span className="small mut" style={{ display: 'block' }}>
-              {w}
+              {r.word}
             </span>
           </p>
         ))

@@ -3,7 +3,6 @@ import { Button, ToggleButton, ToggleButtonGroup } from '@mui/material';
 import { useState } from 'react';
 import type { Schemas } from '../api/client';
 import { CollarFigure } from '../figures/CollarFigure';
-import { clockOf } from '../figures/MarkClock';
 import { MeasureField } from '../input/Field';
 import { readField } from '../input/kinds';
 import { FieldError } from '../shell/Fault';
@@ -38,7 +37,13 @@ export function TrimPane({ corner: c, turned, cautions, busy, problems, act, tap
       {order ? (
         <>
           <div className="slate return-order">
-            <CollarFigure what={kind} turns={order.turns} clockwise={order.clockwise} words={order.words} />
+            <CollarFigure
+              what={kind}
+              turns={order.turns}
+              clockwise={order.clockwise}
+              words={order.words}
+              to={order.to}
+            />
             <div>
               <p style={{ display: 'flex', gap: 8, alignItems: 'center' }}>
                 <Half side={c.side} size={18} /> {name} {kind}
@@ -47,8 +52,8 @@ export function TrimPane({ corner: c, turned, cautions, busy, problems, act, tap
                 {order.words}
               </p>
               <p>{order.clockwise ? 'clockwise' : 'counter-clockwise'} on a right-hand thread</p>
-              <p className="mark-old">□ original mark, 12 o'clock</p>
-              <p className="mark-new">▼ new mark, {clockOf(order.turns, order.clockwise)}</p>
+              <p className="mark-old">□ {order.from}</p>
+              <p className="mark-new">▼ {order.to}</p>
               <p className="small">{order.why}</p>
             </div>
           </div>
@@ -100,19 +105,25 @@ export function TrimPane({ corner: c, turned, cautions, busy, problems, act, tap
           )}
         </div>
       )}
-      {c.trims.length > 0 && (
-        <ul className="return-done" data-testid="trims">
-          {c.trims.map((t) => (
-            <li key={t.at}>
-              <Glyph name={t.could_not ? 'short' : 'done'} size={16} /> {t.words}
-              {t.typed ? `, really ${t.typed}` : t.could_not ? ', not turned' : ''}
-              {t.could_not ? ` (${couldNotWord(t.could_not)})` : ''}
-            </li>
-          ))}
-        </ul>
-      )}
+      <TrimsDone trims={c.trims} />
       <TurnsBy key={c.axle} corner={c} turned={turned} busy={busy} problems={problems} act={act} />
     </section>
+  );
+}
+
+/** What was trimmed, as ordered and really. */
+export function TrimsDone({ trims }: { trims: Schemas['Trim'][] }) {
+  if (!trims.length) return null;
+  return (
+    <ul className="return-done" data-testid="trims">
+      {trims.map((t) => (
+        <li key={t.at}>
+          <Glyph name={t.could_not ? 'short' : 'done'} size={16} /> {sideWord(t.side)} {t.axle}: {t.words}
+          {t.typed ? `, really ${t.typed}` : t.could_not ? ', not turned' : ''}
+          {t.could_not ? ` (${couldNotWord(t.could_not)})` : ''}
+        </li>
+      ))}
+    </ul>
   );
 }
 

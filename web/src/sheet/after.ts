@@ -3,9 +3,19 @@ import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { doAfter } from '../api/calls';
 import { ApiProblem, type Schemas, type Ticket } from '../api/client';
 import { ticketKey } from '../shell/ticket';
+import type { GlyphName } from '../ui/glyphs';
 
 export type Act = Schemas['AfterAct'];
 export type Corner = Schemas['CornerBack'];
+
+/** How a corner rests, with its sign: what it rests against is the page's to say. */
+export const rests: Record<Corner['rest'], [GlyphName, string]> = {
+  not_read: ['unread', 'tape it'],
+  stale: ['stale', 'trimmed: tape it again'],
+  as_said: ['aim', 'in the ring'],
+  too_far: ['short', 'too low'],
+  too_high: ['past', 'too high'],
+};
 
 /** Whether another tablet was first. */
 export const wasFirst = (e: Error | null) => e instanceof ApiProblem && e.status === 409;

@@ -1,6 +1,7 @@
-// How an amount of an order is typed and stepped: whole notches, turns in the fractions a spanner follows, mm or 32nds, degrees.
+// How an amount of an order is stepped: whole notches, turns in the fractions a spanner follows, half mm or 16ths, degrees.
 import type { Schemas } from '../api/client';
-import { MM_PER_INCH, type LengthUnit } from '../units/print';
+import { readAngle, readCount, readLength } from '../units/notation';
+import { length, MM_PER_INCH, type LengthUnit } from '../units/print';
 
 type InHand = Schemas['InHand'];
 
@@ -23,7 +24,7 @@ const stepOf = (h: InHand, unit: LengthUnit): number =>
       : h.counted === 'degrees'
         ? 0.1
         : unit === 'in'
-          ? MM_PER_INCH / 32
+          ? MM_PER_INCH / 16
           : 0.5;
 
 const written = (h: InHand, v: number, unit: LengthUnit): string => {
@@ -31,12 +32,7 @@ const written = (h: InHand, v: number, unit: LengthUnit): string => {
   if (h.counted === 'notches') return round(v, 0);
   if (h.counted === 'turns') return inTurns(v);
   if (h.counted === 'degrees') return round(v, 2);
-  if (unit === 'mm') return round(v, 1);
-  const n = Math.round((Math.abs(v) / MM_PER_INCH) * 32);
-  const sign = v < 0 && n > 0 ? '-' : '';
-  const [whole, rest] = [Math.floor(n / 32), n % 32];
-  const by = [16, 8, 4, 2].find((d) => rest % d === 0) ?? 1;
-  return `${sign}${[whole || !rest ? String(whole) : '', rest ? `${rest / by}/${32 / by}` : ''].filter(Boolean).join(' ')} in`;
+  return unit === 'mm' ? round(v, 1) : length(v, 'in');
 };
 
 /** The amount one press farther or less far than what is typed, or than what was ordered; none where that cannot be read. */
@@ -49,14 +45,10 @@ export function stepped(h: InHand, text: string, by: 1 | -1, unit: LengthUnit): 
   return written(h, (by > 0 ? Math.floor(n + 1e-6) : Math.ceil(n - 1e-6)) * step, unit);
 }
 
-/** What was stepped or typed plainly: `2`, `1 1/4`, `-1/12`, `3/8 in`. The server reads everything else. */
-export function amountOf(text: string, h: InHand, unit: LengthUnit): number | undefined {
-  const m = /^([-−])?\s*(?:(\d+(?:[.,]\d+)?)(?:\s+(\d+)\/(\d+))?|(\d+)\/(\d+))\s*(in|mm)?$/.exec(text.trim());
-  if (!m) return undefined;
-  const [, sign, whole, n, d, n2, d2, u] = m;
-  const v = whole
-    ? Number(whole.replace(',', '.')) + (n ? Number(n) / Number(d) : 0)
-    : Number(n2) / Number(d2);
-  const inches = h.counted === 'length' && (u === 'in' || (!u && unit === 'in'));
-  return (sign ? -1 : 1) * v * (inches ? MM_PER_INCH : 1);
-}
+/** What was typed, as it is counted; the server has the last word. */
+const amountOf = (text: string, h: InHand, unit: LengthUnit): number | undefined =>
+  h.counted === 'length'
+    ? readLength(text, unit)
+    : h.counted === 'degrees'
+      ? readAngle(text)
+      : readCount(text);

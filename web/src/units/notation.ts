@@ -169,6 +169,13 @@ function angleOf(body: string): number | undefined {
   return degrees(body);
 }
 
+/** A count as it is turned: `3`, `1 3/4`, `-2`, `1½`; undefined when it is none. */
+export function readCount(text: string): number | undefined {
+  const [sign, body] = signOf(plain(text));
+  const v = mixed(body);
+  return v === undefined ? undefined : sign * v;
+}
+
 /** A plain number; undefined for none, and where a comma could be either. */
 export function readNumber(text: string): number | undefined {
   const [sign, body] = signOf(plain(text));

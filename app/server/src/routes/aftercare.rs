@@ -1,6 +1,6 @@
 //! After the setting: the car comes back, is trimmed, is looked at again on a day, is closed and reopened.
 
-use super::plans::sheet_now;
+use super::plans::{no_longer_accepted, sheet_now};
 use super::{AUTHOR, Doc, jobs};
 use crate::AppState;
 use crate::once::{Begun, Once, again};
@@ -43,19 +43,22 @@ pub async fn do_after(
     };
     let of = job::get(&mut tx, *id).await?;
     // A trim is ordered by how the car settled or came back, which hangs on its plan.
-    let corners = match (&d.what, of.plan_id) {
+    let to_do = match (&d.what, of.plan_id) {
         (AfterAct::Trimmed { .. }, Some(plan)) => {
             let p = plan::get(&mut tx, plan).await?;
-            let sheet = sheet_now(&state, &mut tx, &p, &Peer::default()).await?.sheet;
-            sheet.returned.map_or(sheet.settled, |r| r.corners)
+            sheet_now(&state, &mut tx, &p, &Peer::default()).await?.sheet.trims_to_do()
         }
         _ => Vec::new(),
     };
-    let care = of.aftercare.after(&d.what, &corners, (Utc::now(), AUTHOR))?;
+    let care = of.aftercare.after(&d.what, &to_do, (Utc::now(), AUTHOR))?;
     job::keep_aftercare(&mut tx, *id, d.version, &care).await?;
     if matches!(d.what, AfterAct::CameBack { .. }) {
         visit::open_again(&mut tx, state.shop.id, *id, Visit::Returned, AUTHOR).await?;
         job::reach_stage(&mut tx, *id, Stage::Return).await?;
+    }
+    if let (AfterAct::WheelTurned, Some(plan)) = (&d.what, of.plan_id) {
+        let p = plan::get(&mut tx, plan).await?;
+        no_longer_accepted(&state, &mut tx, &p).await?;
     }
     let detail = serde_json::to_value(&d.what).unwrap_or_default();
     event::record(&mut tx, state.shop.id, Some(*id), AUTHOR, d.what.event(), detail).await?;

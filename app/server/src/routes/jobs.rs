@@ -1,6 +1,5 @@
 //! Jobs and their vehicles.
 
-use super::notes::ticket_problems;
 use super::{AUTHOR, Doc};
 use crate::AppState;
 use crate::once::{Begun, Once, again};
@@ -226,4 +225,18 @@ pub async fn ticket(state: &AppState, tx: &mut Tx, id: Uuid) -> Result<Ticket, A
         settled,
         corner_file,
     })
+}
+
+/// What is wrong with what a ticket says, by field under `job`.
+#[must_use]
+pub fn ticket_problems(j: &NewJob) -> Vec<Problem> {
+    let mut out = Vec::new();
+    if j.complaint.chars().count() > 500 {
+        let wrong = said("fault-longer-than-500-characters");
+        out.push(Problem::new("job.complaint", wrong, said("fault-wish-few-words")));
+    }
+    if j.bay.is_some_and(|b| !(1..=99).contains(&b)) {
+        out.push(Problem::new("job.bay", said("fault-no-bay"), said("fault-number-from-1-99-none")));
+    }
+    out
 }

@@ -49,20 +49,6 @@ pub struct SaveTicket {
     pub job: NewJob,
 }
 
-/// What is wrong with what a ticket says, by field under `job`.
-#[must_use]
-pub fn ticket_problems(j: &NewJob) -> Vec<Problem> {
-    let mut out = Vec::new();
-    if j.complaint.chars().count() > 500 {
-        let wrong = said("fault-longer-than-500-characters");
-        out.push(Problem::new("job.complaint", wrong, said("fault-wish-few-words")));
-    }
-    if j.bay.is_some_and(|b| !(1..=99).contains(&b)) {
-        out.push(Problem::new("job.bay", said("fault-no-bay"), said("fault-number-from-1-99-none")));
-    }
-    out
-}
-
 /// Saves what a ticket says and is for.
 #[utoipa::path(put, path = "/api/v1/jobs/{id}/ticket", operation_id = "saveTicket", params(("id" = Uuid, Path)), request_body = SaveTicket,
     responses((status = 200, body = jobs::Ticket), (status = 404, body = ProblemDocument), (status = 409, body = ProblemDocument), (status = 422, body = ProblemDocument)))]
@@ -73,7 +59,7 @@ pub async fn save_ticket(
     Doc(s): Doc<SaveTicket>,
     once: Once,
 ) -> Result<HttpResponse, ApiError> {
-    let problems = ticket_problems(&s.job);
+    let problems = jobs::ticket_problems(&s.job);
     if !problems.is_empty() {
         return Err(problems.into());
     }

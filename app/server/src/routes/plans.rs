@@ -310,7 +310,7 @@ pub async fn sheet(
 }
 
 /// A car that is worked on again is nobody's word any more; that it was stays among its events.
-async fn no_longer_accepted(state: &AppState, tx: &mut Tx, p: &Plan) -> Result<(), ApiError> {
+pub(super) async fn no_longer_accepted(state: &AppState, tx: &mut Tx, p: &Plan) -> Result<(), ApiError> {
     let proved = Mark::Step(StepId::Proved);
     if done::of_job(tx, p.job_id).await?.iter().any(|d| d.plan_id == p.id && d.step == proved) {
         done::mark(tx, state.shop.id, p.id, &proved, None, AUTHOR).await?;

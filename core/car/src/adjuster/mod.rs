@@ -6,12 +6,12 @@ mod kind;
 mod learned;
 mod offer;
 mod on_car;
+mod thread;
 
 pub use check::{MOST_ADJUSTERS, adjuster_problems};
 pub use found::{FoundAdjuster, Stands, found_problems};
-pub use kind::{
-    Adjuster, AdjusterKind, Held, Known, LEAST_ENGAGED_MM, LeftHand, ThreadLink, default_adjusters,
-};
+pub use kind::{Adjuster, AdjusterKind, Held, Known, LEAST_ENGAGED_MM, default_adjusters};
 pub use learned::Learned;
 pub use offer::{Offer, Offered, TurnKind, USUAL_THROW_MM, offers, spot_of};
 pub use on_car::{adjusters_not_there, edits_not_there};
+pub use thread::{LeftHand, ThreadLink};

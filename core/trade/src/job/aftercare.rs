@@ -1,8 +1,6 @@
 //! What happens to a job once it is set: every time the car comes back, what was trimmed then, when it is looked at next,
 //! and that it is closed.
 
-use super::returned::CornerBack;
-use super::road::RoadTest;
 use crate::plan::Turned;
 use crate::sheet::CouldNot;
 use bold_stance_car::vehicle::Axles;
@@ -48,6 +46,19 @@ impl Trim {
     }
 }
 
+/// What a corner is ordered to be turned, for its record.
+#[derive(Debug, Clone, PartialEq)]
+pub struct TrimToDo {
+    /// Which axle.
+    pub axle: Axle,
+    /// Which side.
+    pub side: Side,
+    /// Turns, up positive.
+    pub turns: f64,
+    /// The order in workshop words.
+    pub words: Said,
+}
+
 /// The car came back.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
 #[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
@@ -63,6 +74,25 @@ pub struct CarBack {
     /// What was trimmed, oldest first: nothing later rewrites it.
     #[serde(default, skip_serializing_if = "Vec::is_empty")]
     pub trims: Vec<Trim>,
+}
+
+/// A drive after the setting.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
+#[serde(deny_unknown_fields)]
+pub struct RoadTest {
+    /// When, UTC.
+    pub at: DateTime<Utc>,
+    /// Who.
+    pub author: String,
+    /// How far the steering wheel stands off on a straight road, degrees, to the left positive.
+    pub wheel_off_deg: f64,
+    /// What was felt: pull, return to centre, vibration.
+    #[serde(default, skip_serializing_if = "String::is_empty")]
+    pub felt: String,
+    /// When both rods were turned for it.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub turned_at: Option<DateTime<Utc>>,
 }
 
 /// When it is looked at next: at whichever comes first.
@@ -235,15 +265,15 @@ impl Aftercare {
         out
     }
 
-    /// The same after something was done. `corners` are those that are trimmed: of the gate of heights while the car never
-    /// left, else as it came back.
+    /// The same after something was done. `to_do` is what is ordered: at the gate of heights while the car never left, else as it
+    /// came back.
     ///
     /// # Errors
     /// A [`Problem`] at the field of the act that is wrong.
     pub fn after(
         mut self,
         act: &AfterAct,
-        corners: &[CornerBack],
+        to_do: &[TrimToDo],
         (now, author): (DateTime<Utc>, &str),
     ) -> Result<Self, Problem> {
         match act {
@@ -272,8 +302,7 @@ impl Aftercare {
                 self.turned[*axle] = *turned;
             }
             AfterAct::Trimmed { axle, side, amount, could_not } => {
-                let corner = corners.iter().find(|c| c.axle == *axle && c.side == *side);
-                let Some(order) = corner.and_then(|c| c.trim.as_ref()) else {
+                let Some(order) = to_do.iter().find(|t| t.axle == *axle && t.side == *side) else {
                     return Err(Problem::new("side", said("trim-not-there"), said("trim-not-there-right")));
                 };
                 let typed = amount.trim();

@@ -284,7 +284,7 @@ impl JobBundle {
         let sheet =
             sheet_of(&bench, &self.readings, (&done, &self.aftercare), &input, answer.clone(), &fitted, left);
         let tyres = tyres_of(&self.vehicle, chosen.document.limit_mm);
-        let learned = (!sheet.left.is_empty()).then(|| taught_of(&sheet));
+        let learned = (!sheet.left.is_empty()).then(|| taught_of(&sheet.left, &sheet.proved));
         Ok(Evaluated {
             name: chosen.name.clone(),
             plan: answer,

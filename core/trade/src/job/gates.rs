@@ -1,18 +1,18 @@
 //! The sheet of a stored plan: its steps, and every gate with what was ticked and read at it, what it still waits for and
 //! what is off.
 
-use super::aftercare::Aftercare;
+use super::aftercare::{Aftercare, TrimToDo};
 use super::as_done::{AsDone, round_of};
 use super::bench::{JobBench, item_of, visit_of};
 use super::height::height_at;
 use super::proved::{Proved, proved_of, taught_of};
 use super::record::{Done, Reading, standing};
 use super::returned::{CornerBack, Look, Returned, UsualLook, returned_of, usual_look};
-use super::road::{WheelStraight, wheel_straight};
+use super::road::{WheelStraight, rods_turned_at, wheel_straight};
 use super::settled::{settled_of, trimmed_at};
 use crate::part::Part;
 use crate::plan::{CarAnswer, CarInput, Order};
-use crate::prove::{AxleLeft, SideLeft};
+use crate::prove::{AxleLeft, SideLeft, side_left};
 use crate::reading::{Place, Quantity, ReadAxle, ReadSide, Visit, toe_of};
 use crate::sheet::{
     CarRead, DoneRecord, Expectation, GateFinding, GateRead, GateReading, GateSide, Mark, SheetStep, StepId,
@@ -95,38 +95,44 @@ pub struct Sheet {
     pub toe_band_deg: f64,
 }
 
-/// What was read at a visit; what was taken before `after` is stale.
+/// What was read at a visit; `since` is when an axle's quantity was last worked on: what was taken before is stale.
 fn read_at(
     bench: &JobBench<'_>,
     readings: &[Reading],
     visit: Visit,
-    after: Option<DateTime<Utc>>,
+    since: impl Fn(Axle, GateReading) -> Option<DateTime<Utc>>,
 ) -> CarRead {
-    let wheelbase = |side: Side| {
-        let side = match side {
-            Side::Left => ReadSide::Left,
-            Side::Right => ReadSide::Right,
-        };
-        let place = Place { axle: ReadAxle::Both, side };
-        let r = standing(readings, visit, Quantity::Wheelbase, place)?;
-        let stale = after.is_some_and(|a| r.taken_at < a);
-        Some(GateRead { value: r.value, sigma: r.sigma, stale })
-    };
     let of_axle = |axle: Axle| {
+        let stale = |q, t: DateTime<Utc>| since(axle, q).is_some_and(|a| t < a);
+        let wheelbase = |side: Side| {
+            let side = match side {
+                Side::Left => ReadSide::Left,
+                Side::Right => ReadSide::Right,
+            };
+            let place = Place { axle: ReadAxle::Both, side };
+            let r = standing(readings, visit, Quantity::Wheelbase, place)?;
+            let stale = stale(GateReading::Wheelbase, r.taken_at);
+            Some(GateRead { value: r.value, sigma: r.sigma, stale })
+        };
         Sides::of(|side| {
-            let at = |q| standing(readings, visit, q, Place::wheel(axle, side));
-            let stale = |t: DateTime<Utc>| after.is_some_and(|a| t < a);
-            let of = |q| at(q).map(|r| GateRead { value: r.value, sigma: r.sigma, stale: stale(r.taken_at) });
+            let of = |q, gate| {
+                let r = standing(readings, visit, q, Place::wheel(axle, side))?;
+                Some(GateRead { value: r.value, sigma: r.sigma, stale: stale(gate, r.taken_at) })
+            };
             let height = height_at(bench.facts, readings, visit, axle, side);
             let toe = toe_of(&bench.seen, visit, axle, side).map(|(value, sigma, r)| GateRead {
                 value,
                 sigma,
-                stale: after.is_some_and(|a| r.at < a.timestamp()),
+                stale: since(axle, GateReading::Toe).is_some_and(|a| r.at < a.timestamp()),
             });
             GateSide {
-                height: height.map(|h| GateRead { value: h.mm, sigma: h.sigma, stale: stale(h.taken_at) }),
-                camber: of(Quantity::Camber),
-                caster: of(Quantity::Caster),
+                height: height.map(|h| GateRead {
+                    value: h.mm,
+                    sigma: h.sigma,
+                    stale: stale(GateReading::Height, h.taken_at),
+                }),
+                camber: of(Quantity::Camber, GateReading::Camber),
+                caster: of(Quantity::Caster, GateReading::Caster),
                 toe,
                 wheelbase: wheelbase(side),
             }
@@ -135,29 +141,11 @@ fn read_at(
     CarRead { front: of_axle(Axle::Front), rear: of_axle(Axle::Rear) }
 }
 
-/// What was left to turn at a wheel.
-pub(super) fn side_left(left: &[AxleLeft], axle: Axle, side: Side) -> Option<&SideLeft> {
-    left.iter().find(|l| l.axle == axle).and_then(|l| l.sides[side].as_ref())
-}
-
 /// What is expected of the wheels that were turned more than once, or otherwise than ordered: the plan knows the first
 /// order alone.
 fn as_turned(left: &[AxleLeft]) -> Axles<Sides<Option<Expectation>>> {
     let of = |w: &SideLeft| Expectation { value: w.expected, half: w.expected_band };
     Axles::of(|axle| Sides::of(|side| side_left(left, axle, side).filter(|w| w.as_done).map(of)))
-}
-
-/// A corner that was trimmed at the gate of heights moves its axle: both sides are taped again.
-fn trimmed_since(read: &mut CarRead, bench: &JobBench<'_>, readings: &[Reading], care: &Aftercare) {
-    for (axle, sides) in [(Axle::Front, &mut read.front), (Axle::Rear, &mut read.rear)] {
-        let Some(trimmed) = trimmed_at(care, axle) else { continue };
-        for side in Side::BOTH {
-            let taped = height_at(bench.facts, readings, Visit::Settled, axle, side);
-            if let (Some(h), Some(taped)) = (sides[side].height.as_mut(), taped) {
-                h.stale |= taped.taken_at < trimmed;
-            }
-        }
-    }
 }
 
 fn gate_view(
@@ -173,10 +161,16 @@ fn gate_view(
     let marked = |m: &Mark| done.iter().find(|d| d.step == *m);
     let work = before.iter().filter(|s| s.kind == StepKind::Step);
     let last = work.filter_map(|s| marked(&Mark::Step(s.id.clone()))).map(|d| d.last_at()).max();
-    let mut read = visit.map(|v| read_at(bench, readings, v, last)).unwrap_or_default();
-    if gate.id == StepId::Settled {
-        trimmed_since(&mut read, bench, readings, care);
-    }
+    // A corner that was trimmed moves its axle; rods that were turned after a road test move both front wheels.
+    let since = |axle: Axle, q: GateReading| {
+        let own = match q {
+            GateReading::Height if gate.id == StepId::Settled => trimmed_at(care, axle),
+            GateReading::Toe if axle == Axle::Front => rods_turned_at(care),
+            _ => None,
+        };
+        last.max(own)
+    };
+    let read = visit.map(|v| read_at(bench, readings, v, since)).unwrap_or_default();
     // Rolled and bounced may have been said in the prepare list of the visit as well; the rear's gate shares its visit
     // with the front's, and is rolled before it.
     let holding = visit
@@ -207,6 +201,19 @@ fn gate_view(
     GateView { id: gate.id.clone(), visit, ticked, read, missing, off }
 }
 
+impl Sheet {
+    /// What is ordered of corners: as the car came back, else at the gate of heights.
+    #[must_use]
+    pub fn trims_to_do(&self) -> Vec<TrimToDo> {
+        let corners = self.returned.as_ref().map_or(&self.settled, |r| &r.corners);
+        let of = |c: &CornerBack| {
+            let t = c.trim.as_ref()?;
+            Some(TrimToDo { axle: c.axle, side: c.side, turns: t.turns, words: t.words.clone() })
+        };
+        corners.iter().filter_map(of).collect()
+    }
+}
+
 /// The sheet of a plan as the job stands; `done` is what was done of this plan, `care` what happened since.
 #[must_use]
 pub fn sheet_of(
@@ -233,7 +240,7 @@ pub fn sheet_of(
     let view = |(i, s)| gate_view(bench, readings, (done, care), (input, &answer), &left, &steps[..i], s);
     let gates: Vec<GateView> =
         steps.iter().enumerate().filter(|(_, s)| s.kind == StepKind::Gate).map(view).collect();
-    let proved = proved_of(readings, done, (input, &answer), &left, &steps);
+    let proved = proved_of(readings, (done, care), (input, &answer), &left, &steps);
     // It left when somebody stood for it, else when it was worked on last.
     let accepted = done.iter().find(|d| d.step == Mark::Step(StepId::Proved)).map(|d| d.done_at);
     let left_at = accepted.or_else(|| done.iter().map(|d| d.last_at()).max());
@@ -318,7 +325,7 @@ pub fn mark_step(
         }
         record.signed = (n > 0).then(|| name.to_owned());
         if *id == StepId::Proved {
-            record.taught = Some(taught_of(sheet));
+            record.taught = Some(taught_of(&sheet.left, &sheet.proved));
         }
         record.off.clone_from(&gate.off);
         record.reason = (!gate.off.is_empty()).then(|| reason.to_owned());

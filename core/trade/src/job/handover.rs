@@ -208,7 +208,7 @@ impl HandoverOf<'_> {
     }
 
     fn wheels(&self) -> Vec<WheelTold> {
-        let since = Since::of(self.readings, self.done);
+        let since = Since::of(self.readings, self.done, self.care);
         let mut out = Vec::new();
         for axle in [Axle::Front, Axle::Rear] {
             if self.input.base.axles[axle].is_none() {
@@ -284,7 +284,8 @@ impl HandoverOf<'_> {
                 None => s,
             }
         };
-        let trims: Vec<Said> = self.care.returns.iter().flat_map(|r| &r.trims).map(trim).collect();
+        let returned = self.care.returns.iter().flat_map(|r| &r.trims);
+        let trims: Vec<Said> = self.care.at_gate.iter().chain(returned).map(trim).collect();
         if !trims.is_empty() {
             out.push(DoneTold { title: said("told-trimmed"), turned: trims });
         }

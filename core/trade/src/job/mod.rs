@@ -26,7 +26,7 @@ mod turnable;
 mod turned;
 
 pub use crate::reading::{Stage, TicketKind};
-pub use aftercare::{AfterAct, Aftercare, CarBack, Closed, NextLook, Trim};
+pub use aftercare::{AfterAct, Aftercare, CarBack, Closed, NextLook, RoadTest, Trim, TrimToDo};
 pub use as_done::AsDone;
 pub use base::{base_of, tyres_of};
 pub use bench::{Asked, JobBench, Rules, VisitView, reading_car};
@@ -43,7 +43,7 @@ pub use note::{
 pub use proved::{AngleProved, CameAngle, Proved, WheelProved, WheelStands};
 pub use record::{Done, OpenVisit, Reading, standing};
 pub use returned::{AngleBack, CameToRest, CornerBack, Returned, TrimOrder, UsualLook};
-pub use road::{RoadTest, WheelOrder, WheelStraight};
+pub use road::{WheelOrder, WheelStraight};
 pub use settled::as_it_settled;
 pub use stance::{AxleStance, Stance, stance_at};
 pub use turnable::{Turnable, TurnableRequest, TurnableRow, TurnsOn, turnable};

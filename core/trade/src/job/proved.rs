@@ -1,12 +1,13 @@
 //! Whether what was said came: every wheel as found, as said, as read since the work and as wanted; what is off, and the car
 //! in one line.
 
-use super::gates::{Sheet, side_left};
+use super::aftercare::Aftercare;
 use super::record::{Done, Reading};
+use super::road::rods_turned_at;
 use crate::aim::off_window;
 use crate::memory::{SaidCame, Taught, Trial};
 use crate::plan::{AngleName, CarAnswer, CarInput};
-use crate::prove::{AxleLeft, Explained};
+use crate::prove::{AxleLeft, Explained, side_left};
 use crate::reading::{Jack, Place, Quantity, Visit, toe_of};
 use crate::sheet::{
     CarRead, Expectation, GateAbout, GateFinding, GateRead, GateReading, GateSide, Mark, SheetStep, StepId,
@@ -129,20 +130,23 @@ fn moves(step: &StepId, axle: Axle, angle: AngleName) -> bool {
 pub(super) struct Since<'a> {
     own: Vec<&'a Reading>,
     done: &'a [&'a Done],
+    /// When both rods were turned after a road test.
+    rods_at: Option<DateTime<Utc>>,
 }
 
 impl<'a> Since<'a> {
     /// What counts of a job's readings: not as found, not of a return, not on a jack.
-    pub(super) fn of(readings: &'a [Reading], done: &'a [&'a Done]) -> Self {
+    pub(super) fn of(readings: &'a [Reading], done: &'a [&'a Done], care: &Aftercare) -> Self {
         let rolls =
             |r: &&Reading| !matches!(r.visit, Visit::Found | Visit::Returned) && r.jack != Jack::Jacked;
-        Self { own: readings.iter().filter(rolls).collect(), done }
+        Self { own: readings.iter().filter(rolls).collect(), done, rods_at: rods_turned_at(care) }
     }
 
     /// When an angle of an axle was last worked on.
     pub(super) fn worked_at(&self, axle: Axle, angle: AngleName) -> Option<DateTime<Utc>> {
         let own = |d: &&&Done| matches!(&d.step, Mark::Step(s) if moves(s, axle, angle));
-        self.done.iter().filter(own).map(|d| d.last_at()).max()
+        let rods = self.rods_at.filter(|_| axle == Axle::Front && angle == AngleName::Toe);
+        self.done.iter().filter(own).map(|d| d.last_at()).chain(rods).max()
     }
 
     /// The newest reading of an angle since the car was worked on: value, standard deviation, when.
@@ -346,12 +350,12 @@ fn says(wheels: &[WheelProved], off: &[GateFinding], left: &[AxleLeft], worked: 
 #[must_use]
 pub(super) fn proved_of(
     readings: &[Reading],
-    done: &[&Done],
+    (done, care): (&[&Done], &Aftercare),
     (input, answer): (&CarInput, &CarAnswer),
     left: &[AxleLeft],
     steps: &[SheetStep],
 ) -> Proved {
-    let since = Since::of(readings, done);
+    let since = Since::of(readings, done, care);
     let is_done = |s: &SheetStep| done.iter().any(|d| d.step == Mark::Step(s.id.clone()));
     let last = steps.iter().find(|s| s.id == StepId::Proved);
     let asked = |axle: Axle| -> Vec<GateReading> {
@@ -403,9 +407,9 @@ pub(super) fn proved_of(
 }
 
 /// What a car that is accepted teaches the shop.
-pub(super) fn taught_of(sheet: &Sheet) -> Taught {
+pub(super) fn taught_of(left: &[AxleLeft], proved: &Proved) -> Taught {
     let mut trials = Vec::new();
-    for l in &sheet.left {
+    for l in left {
         for (side, s) in l.sides.each() {
             let Some(s) = s else { continue };
             // A gain is believed while nothing else explains the last reading better.
@@ -423,7 +427,7 @@ pub(super) fn taught_of(sheet: &Sheet) -> Taught {
         }
     }
     let mut said = Vec::new();
-    for w in &sheet.proved.wheels {
+    for w in &proved.wheels {
         for a in &w.angles {
             if let Some(c) = a.came.filter(|c| !c.stale) {
                 said.push(SaidCame {

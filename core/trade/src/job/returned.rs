@@ -6,7 +6,7 @@ use super::facts::VehicleFacts;
 use super::height::{HeightRead, height_at};
 use super::record::Reading;
 use crate::plan::{
-    AngleName, CarAnswer, CarInput, CurvePoint, SidePlan, Turned, WayKind, per_turn, turns_in_words,
+    AngleName, CarAnswer, CarInput, CurvePoint, SidePlan, Turned, WayKind, on_clock, per_turn, turns_in_words,
 };
 use crate::reading::{Jack, Place, Quantity, Visit, toe_of};
 use crate::sheet::held;
@@ -33,6 +33,19 @@ pub enum CameToRest {
     TooHigh,
 }
 
+impl CameToRest {
+    /// How a corner rests that is off by so much, mm; none where that is not known, because it was `trimmed` since or not read.
+    pub(super) fn of(off_mm: Option<f64>, trimmed: bool) -> Self {
+        match off_mm {
+            None if trimmed => Self::Stale,
+            None => Self::NotRead,
+            Some(v) if v < 0.0 => Self::TooFar,
+            Some(v) if v > 0.0 => Self::TooHigh,
+            Some(_) => Self::AsSaid,
+        }
+    }
+}
+
 /// Turns that bring a corner back.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
 #[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
@@ -57,6 +70,10 @@ pub struct TrimOrder {
     pub by: Turned,
     /// Which way it is turned on a right-hand thread: a collar as seen from above, a bolt as seen from its head.
     pub clockwise: bool,
+    /// The original mark.
+    pub from: Said,
+    /// The new mark.
+    pub to: Said,
     /// The turns without their way, as they are counted: `1 3/4`.
     pub amount: Said,
     /// What it moves: camber, caster, toe of the wheel, degrees.
@@ -302,6 +319,10 @@ impl Look<'_> {
             if per.records > 0 { said("trim-learned").count("n", per.records) } else { said("trim-usual") };
         // The plan's curves count from as found.
         let found = input.base.axles[axle].as_ref().map(|b| b.read[side].height_mm);
+        // Looked at along its thread a right-hand nut goes away clockwise: a collar seen from above goes down, a bolt seen from
+        // its head winds its bar up.
+        let clockwise = matches!(turned, Turned::TorsionBolt) == (turns > 0.0);
+        let (from, to) = on_clock(turns, clockwise);
         Some(TrimOrder {
             turns,
             by_mm,
@@ -311,9 +332,9 @@ impl Look<'_> {
             records: per.records,
             words,
             by: turned,
-            // Looked at along its thread a right-hand nut goes away clockwise: a collar seen from above goes down, a bolt seen
-            // from its head winds its bar up.
-            clockwise: matches!(turned, Turned::TorsionBolt) == (turns > 0.0),
+            clockwise,
+            from,
+            to,
             amount: Said::text(amount),
             why: why.fine_mm("mm", per.mm),
             moves_deg: plan.zip(found).map_or([0.0; 3], |(p, f)| moves(p, now.mm - f, by_mm)),
@@ -384,13 +405,7 @@ fn corner(
     let ring_mm = said_band_mm.hypot(tape(set)).hypot(tape(now.or(back))).max(LEAST_RING_MM);
     let miss = now.zip(said_mm).map(|(n, s)| n.mm - s);
     let off_mm = miss.filter(|m| m.abs() > ring_mm + 1e-9).unwrap_or(0.0);
-    let rest = match (now, miss) {
-        (None, _) if !moved.is_empty() => CameToRest::Stale,
-        (None, _) | (_, None) => CameToRest::NotRead,
-        _ if off_mm < 0.0 => CameToRest::TooFar,
-        _ if off_mm > 0.0 => CameToRest::TooHigh,
-        _ => CameToRest::AsSaid,
-    };
+    let rest = CameToRest::of(miss.map(|_| off_mm), now.is_none() && !moved.is_empty());
     let trim = now.zip(said_mm).filter(|_| off_mm != 0.0);
     let trim = trim.and_then(|(n, s)| look.trim_order(input, plan, (axle, side), &n, s));
     CornerBack {

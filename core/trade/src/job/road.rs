@@ -2,30 +2,11 @@
 //! bring it there without moving total toe.
 
 use super::aftercare::Aftercare;
-use crate::plan::{CarAnswer, CarInput, SidePlan, turns_in_words};
+use crate::plan::{CarAnswer, CarInput, SettingLine, SidePlan, turns_in_words};
 use bold_stance_kinematics::geometry::{Axle, Side};
 use bold_stance_units::said::{Said, said};
 use chrono::{DateTime, Utc};
 use serde::{Deserialize, Serialize};
-
-/// A drive after the setting.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
-#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
-#[serde(deny_unknown_fields)]
-pub struct RoadTest {
-    /// When, UTC.
-    pub at: DateTime<Utc>,
-    /// Who.
-    pub author: String,
-    /// How far the steering wheel stands off on a straight road, degrees, to the left positive.
-    pub wheel_off_deg: f64,
-    /// What was felt: pull, return to centre, vibration.
-    #[serde(default, skip_serializing_if = "String::is_empty")]
-    pub felt: String,
-    /// When both rods were turned for it.
-    #[serde(default, skip_serializing_if = "Option::is_none")]
-    pub turned_at: Option<DateTime<Utc>>,
-}
 
 /// What one rod is turned to put the steering wheel straight.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
@@ -62,11 +43,16 @@ const STRAIGHT_DEG: f64 = 2.0;
 /// Turns are ordered in twenty-fourths: half a flat of a hex and its half.
 const PER_TURN: f64 = 24.0;
 
-/// What the rod of a wheel does in a turn: its name, and toe of the wheel, degrees.
-fn rod(plan: &SidePlan) -> Option<(&str, f64)> {
+/// When both rods were turned for the steering wheel last: toe that was read before is stale.
+pub(super) fn rods_turned_at(care: &Aftercare) -> Option<DateTime<Utc>> {
+    care.road.iter().filter_map(|r| r.turned_at).max()
+}
+
+/// What the rod of a wheel does in a turn: its order as set, and toe of the wheel, degrees.
+fn rod(plan: &SidePlan) -> Option<(&SettingLine, f64)> {
     let line = plan.setting.iter().find(|l| l.sets_toe && !l.shared)?;
     let does = plan.sensitivity.iter().find(|s| s.name == line.name)?;
-    (does.toe_deg.abs() > 1e-6).then_some((line.name.as_str(), does.toe_deg))
+    (does.toe_deg.abs() > 1e-6).then_some((line, does.toe_deg))
 }
 
 /// What is left of the last road test; none while the car was not driven.
@@ -82,14 +68,14 @@ pub(super) fn wheel_straight(
 ) -> Option<WheelStraight> {
     let test = care.road.last()?;
     let off_deg = test.wheel_off_deg;
-    let mut orders = Vec::new();
+    let (mut orders, mut ends) = (Vec::new(), false);
     if off_deg.abs() >= STRAIGHT_DEG
         && let Some(front) = answer.axles[Axle::Front].as_ref()
     {
         let road_deg = off_deg / input.base.steering_ratio;
         let each = [(Side::Left, &front.left, -road_deg), (Side::Right, &front.right, road_deg)];
         for (side, plan, toe_deg) in each {
-            let Some((name, per_turn)) = rod(plan) else { continue };
+            let Some((line, per_turn)) = rod(plan) else { continue };
             let turns = (toe_deg / per_turn * PER_TURN).round() / PER_TURN;
             if turns == 0.0 {
                 continue;
@@ -99,10 +85,12 @@ pub(super) fn wheel_straight(
                 .count("n", if turns.abs() > 1.0 { 2 } else { 1 });
             let way = if turns > 0.0 { "longer" } else { "shorter" };
             let words = said("order").say("amount", amount).word("way", way);
-            orders.push(WheelOrder { side, name: name.to_owned(), turns, words });
+            let [low, high] = line.ends;
+            ends |= !(low..=high).contains(&(line.position + turns));
+            orders.push(WheelOrder { side, name: line.name.clone(), turns, words });
         }
-        // One rod alone would move total toe.
-        if orders.len() < 2 {
+        // One rod alone would move total toe, and none is turned out of its thread.
+        if orders.len() < 2 || ends {
             orders.clear();
         }
     }
@@ -110,6 +98,7 @@ pub(super) fn wheel_straight(
     let headline = match (test.turned_at.is_some(), orders.is_empty()) {
         (true, _) => said("road-turned"),
         (_, true) if off_deg.abs() < STRAIGHT_DEG => said("road-straight"),
+        (_, true) if ends => said("road-off-ends").plain("deg", off_deg.abs(), 0).word("side", side),
         (_, true) => said("road-off-nothing").plain("deg", off_deg.abs(), 0).word("side", side),
         _ => said("road-off").plain("deg", off_deg.abs(), 0).word("side", side),
     };

@@ -34,13 +34,7 @@ fn corner(
     // What a tape cannot tell is no miss: as the gate has it.
     let miss = now.map_or(0.0, |n| n.mm - plan.planned_height_mm);
     let off_mm = if miss.abs() > HEIGHT_MM { miss } else { 0.0 };
-    let rest = match now {
-        None if !moved.is_empty() => CameToRest::Stale,
-        None => CameToRest::NotRead,
-        Some(_) if off_mm < 0.0 => CameToRest::TooFar,
-        Some(_) if off_mm > 0.0 => CameToRest::TooHigh,
-        Some(_) => CameToRest::AsSaid,
-    };
+    let rest = CameToRest::of(now.map(|_| off_mm), !moved.is_empty());
     let trim = now.filter(|_| off_mm != 0.0);
     let trim =
         trim.and_then(|n| look.trim_order(input, Some(plan), (axle, side), &n, plan.planned_height_mm));

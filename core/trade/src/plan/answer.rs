@@ -7,7 +7,7 @@ use super::budget::Budget;
 use super::checks::Check;
 use super::curves::{curve, doubt_at};
 use super::expected::expected;
-use super::in_hand::in_hand;
+use super::in_hand::{arm_in_hand, in_hand};
 use super::input::PlanInput;
 use super::jack_sweep::fitted_to_sweep;
 use super::line::SettingLine;
@@ -127,9 +127,15 @@ impl Work<'_> {
             misfits,
             pitch_deg: self.pitch(&self.state).pitch.to_degrees(),
             square: self.square.clone().map(|s| {
-                self.sides[0].own.iter().fold(s, |s, a| {
+                let s = self.sides[0].own.iter().fold(s, |s, a| {
                     let at = benches[0].adjusters.iter().position(|b| b.name == a.name);
                     s.with_pair(a, at.map_or(a.position, |i| set[0].positions[i]))
+                });
+                s.with_arms(|side, l| {
+                    // What is one thing of the axle is drawn with its left wheel.
+                    let i = usize::from(side == SideName::Right && !l.shared);
+                    let (points, _) = self.input.geometry.side(SideName::BOTH[i]);
+                    arm_in_hand(&benches[i], &points, l, &self.input.turned[side])
                 })
             }),
             steer: self.steer_path(&benches, &set),

@@ -1,7 +1,7 @@
 //! A corner at a height with its adjusters: what the solver turns, and the orders in workshop words.
 
 use super::budget::{Budget, UNREACHED};
-use super::guard::Guard;
+use super::foul::Foul;
 use super::line::{SettingLine, line, unit_step};
 use super::square::is_one_arm;
 use bold_stance_car::adjuster::Adjuster;
@@ -45,12 +45,26 @@ pub struct Bench {
     /// Where a live axle stands central, mm to the left in the model's own axes: 0 as drawn, else what was read.
     pub centre_mm: f64,
     /// What a setting may not bring past a measured limit; none where nothing is watched.
-    pub(crate) guard: Option<Arc<Guard>>,
+    pub(crate) guard: Option<Arc<dyn Watch>>,
     /// What posing it may still cost.
     pub(crate) budget: Budget,
 }
 
+/// Watches over what a setting of a bench may not foul.
+pub(crate) trait Watch: std::fmt::Debug + Send + Sync {
+    /// How far each figure is past its limit with the adjusters at `positions`, mm or degrees.
+    fn past(&self, bench: &Bench, positions: &[f64]) -> Vec<f64>;
+
+    /// The same summed up.
+    fn sum(&self, past: &mut dyn Iterator<Item = f64>) -> Foul;
+}
+
 impl Bench {
+    /// How far a setting fouls; nothing where nothing is watched.
+    pub(crate) fn foul(&self, positions: &[f64]) -> Foul {
+        self.guard.as_ref().map_or_else(Foul::default, |g| g.sum(&mut g.past(self, positions).into_iter()))
+    }
+
     /// A bench; on a steered wheel the tie rod sets toe, on another the adjuster that moves toe more than camber,
     /// if there is one.
     #[must_use]

@@ -1,8 +1,9 @@
 //! What a setting may not do: bring something measured on this car past its limit. A condition of the setting solver,
 //! before the aim is looked at.
 
-use super::bench::Bench;
+use super::bench::{Bench, Watch};
 use super::checks::{Checked, Past};
+use super::foul::Foul;
 use crate::part::PartLimits;
 use bold_stance_car::vehicle::Limits;
 use bold_stance_kinematics::linkage::Corner;
@@ -11,22 +12,6 @@ use bold_stance_kinematics::linkage::Corner;
 /// degrees (judgement, no source). A gap that is too small already may close but not more: it is told of, and the aim is
 /// not given up for what fouls anyway.
 const SLACK: f64 = 0.5;
-
-/// How far a setting fouls; smaller is better.
-#[derive(Debug, Clone, Copy, PartialEq, Default)]
-pub(crate) struct Foul {
-    /// Past its limit, or past where it stood when it was past already: mm and degrees of joints, added.
-    pub worse: f64,
-    /// Past its limit all in all.
-    pub left: f64,
-}
-
-impl Foul {
-    /// Two wheels together.
-    pub(crate) fn and(self, other: Self) -> Self {
-        Self { worse: self.worse + other.worse, left: self.left + other.left }
-    }
-}
 
 /// What was measured on one corner and how it stands with nothing turned.
 #[derive(Debug, Clone)]
@@ -61,11 +46,6 @@ impl Guard {
         })
     }
 
-    /// How far each figure is past its limit with the adjusters at `positions`, as [`Checked::past`].
-    pub(crate) fn past(&self, bench: &Bench, positions: &[f64]) -> Vec<f64> {
-        self.checked(bench, positions).past().into_iter().map(|p| p.by).collect()
-    }
-
     fn checked<'a>(&'a self, bench: &'a Bench, positions: &'a [f64]) -> Checked<'a> {
         bench.budget.spend(2);
         Checked {
@@ -80,22 +60,20 @@ impl Guard {
             tyre_gain: self.tyre_gain,
         }
     }
+}
 
-    /// The same summed up.
-    pub(crate) fn sum(&self, past: impl IntoIterator<Item = f64>) -> Foul {
+impl Watch for Guard {
+    fn past(&self, bench: &Bench, positions: &[f64]) -> Vec<f64> {
+        self.checked(bench, positions).past().into_iter().map(|p| p.by).collect()
+    }
+
+    fn sum(&self, past: &mut dyn Iterator<Item = f64>) -> Foul {
         let mut out = Foul::default();
-        for (now, stood) in past.into_iter().zip(&self.start) {
+        for (now, stood) in past.zip(&self.start) {
             let allowed = if stood.by > 0.0 { stood.touches.max(stood.by + SLACK) } else { 0.0 };
             out.worse += (now - allowed).max(0.0);
             out.left += now.max(0.0);
         }
         out
-    }
-}
-
-impl Bench {
-    /// How far a setting fouls; nothing where nothing is watched.
-    pub(crate) fn foul(&self, positions: &[f64]) -> Foul {
-        self.guard.as_ref().map_or_else(Foul::default, |g| g.sum(g.past(self, positions)))
     }
 }

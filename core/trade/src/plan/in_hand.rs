@@ -1,19 +1,29 @@
 //! An order as it is held in hand: what turns, where it sits, from which mark to which, and what to expect after it.
 
 use super::bench::Bench;
-use super::line::{CountedIn, InHand, SettingLine, ThreadInHand, notch_word};
+use super::line::{CountedIn, InHand, SettingLine, ThreadInHand, line, notch_word};
 use bold_stance_car::adjuster::{Adjuster, AdjusterKind, LEAST_ENGAGED_MM, TurnKind};
 use bold_stance_car::draw::spot_drawn;
 use bold_stance_kinematics::geometry::Points;
 use bold_stance_units::said::{Said, said};
+use std::collections::BTreeMap;
 
-/// Hour to which a mark that stood at twelve goes.
-fn hour(turns: f64, clockwise: bool) -> usize {
-    let hours = turns.abs() * if clockwise { 12.0 } else { -12.0 };
-    match hours.rem_euclid(12.0).round() as usize % 12 {
-        0 => 12,
-        h => h,
-    }
+/// An hour of the clock, in half hours from twelve: a twenty-fourth of a turn is half of one, and a mark that goes there is not
+/// said to be at the next.
+fn hour(half_hours: i64) -> Said {
+    let h = half_hours.rem_euclid(24);
+    let n = if h < 2 { 12 } else { h as usize / 2 };
+    said(if h % 2 == 0 { "mark-clock" } else { "mark-clock-half" }).count("n", n)
+}
+
+/// Original and new mark of what goes round so many turns, whichever sign they have; the original stands at twelve.
+pub(crate) fn on_clock(turns: f64, clockwise: bool) -> (Said, Said) {
+    let half_hours = (turns.abs() * 24.0).round() as i64;
+    two_marks(hour(0), hour(if clockwise { half_hours } else { -half_hours }))
+}
+
+fn two_marks(from: Said, to: Said) -> (Said, Said) {
+    (said("mark-original").say("at", from), said("mark-new").say("at", to))
 }
 
 /// Where an adjuster's mark stands at a position, in words.
@@ -21,10 +31,11 @@ fn mark_at(a: &Adjuster, position: f64) -> Said {
     let way = || a.direction_word(0.0, position);
     let middle = position.abs() < 1e-6;
     match (&a.kind, a.step()) {
-        (
-            AdjusterKind::Eccentric { .. } | AdjusterKind::CamBolt { .. } | AdjusterKind::Sleeve { .. },
-            step,
-        ) => match step {
+        (AdjusterKind::Sleeve { .. }, _) if middle => said("mark-out"),
+        (AdjusterKind::Sleeve { .. }, Some(s)) => {
+            said("mark-position").count("n", (position / s).abs().round() as usize).word("way", way())
+        }
+        (AdjusterKind::Eccentric { .. } | AdjusterKind::CamBolt { .. }, step) => match step {
             Some(s) if (position / s - (position / s).round()).abs() < 0.02 => notch_word(a, position, s),
             _ if middle => said("centre-mark"),
             _ => said("mark-degrees").plain("deg", position.abs(), 1).word("way", way()),
@@ -37,28 +48,53 @@ fn mark_at(a: &Adjuster, position: f64) -> Said {
     }
 }
 
-fn marks(a: &Adjuster, line: &SettingLine, clockwise: Option<bool>) -> (Said, Said) {
-    let pair = |from: Said, to: Said| (said("mark-original").say("at", from), said("mark-new").say("at", to));
+fn marks(a: &Adjuster, order: &SettingLine, clockwise: Option<bool>) -> (Said, Said) {
     match (&a.kind, clockwise) {
-        (AdjusterKind::Thread { .. }, Some(c)) => {
-            let clock = |n| said("mark-clock").count("n", n);
-            pair(clock(12), clock(hour(line.movement, c)))
-        }
-        (AdjusterKind::Thread { .. }, None) => (said("mark-where-it-stands"), line.words.clone()),
-        (AdjusterKind::Shims { .. }, _) => (said("mark-stack"), line.words.clone()),
-        _ => pair(mark_at(a, a.position), mark_at(a, line.position)),
+        (AdjusterKind::Thread { .. }, Some(c)) => on_clock(order.movement, c),
+        (AdjusterKind::Thread { .. }, None) => (said("mark-where-it-stands"), order.words.clone()),
+        (AdjusterKind::Shims { .. }, _) => (said("mark-stack"), order.words.clone()),
+        _ => two_marks(mark_at(a, a.position), mark_at(a, order.position)),
     }
 }
 
-fn thread(a: &Adjuster, line: &SettingLine) -> Option<ThreadInHand> {
+fn thread(a: &Adjuster, order: &SettingLine) -> Option<ThreadInHand> {
     let AdjusterKind::Thread { pitch_mm, ends, engaged_mm, min_engaged_mm, left_hand, .. } = &a.kind else {
         return None;
     };
     Some(ThreadInHand {
         ends: *ends,
         left_hand: *left_hand,
-        left_mm: engaged_mm.map(|e| e - pitch_mm * line.position),
+        flats: order.movement.abs() * 6.0,
+        left_mm: engaged_mm.map(|e| e - pitch_mm * order.position),
         least_mm: min_engaged_mm.unwrap_or(LEAST_ENGAGED_MM),
+    })
+}
+
+/// What is held in hand of an order; `angles` are camber, caster, toe before and after it.
+fn hand_of(
+    a: &Adjuster,
+    l: &SettingLine,
+    spot: Option<[f64; 3]>,
+    [before, after]: [Option<[f64; 3]>; 2],
+) -> Box<InHand> {
+    let clockwise = a.longer_clockwise().map(|c| c == (l.movement > 0.0));
+    let (from, to) = marks(a, l, clockwise);
+    let [low, high] = a.built_range();
+    let way = |from, to| said("way").word("way", a.direction_word(from, to));
+    let counted = CountedIn::of(l);
+    Box::new(InHand {
+        turn: TurnKind::of(a),
+        counted,
+        ordered: if counted == CountedIn::Notches { l.steps.abs() } else { l.movement.abs() },
+        spot,
+        from,
+        to,
+        clockwise,
+        thread: thread(a, l),
+        ways: [way(high, low), way(low, high)],
+        outboard: a.direction_word(low, high) == "outboard",
+        before,
+        after,
     })
 }
 
@@ -70,12 +106,8 @@ pub(crate) fn in_hand(
     mut lines: Vec<SettingLine>,
     angles: impl Fn(&[f64]) -> Option<[f64; 3]>,
 ) -> Vec<SettingLine> {
-    let set: Vec<f64> = bench
-        .adjusters
-        .iter()
-        .map(|a| lines.iter().find(|l| l.name == a.name).map_or(a.position, |l| l.position))
-        .collect();
-    let corner = bench.set(&set);
+    let end = |a: &Adjuster| lines.iter().find(|l| l.name == a.name).map_or(a.position, |l| l.position);
+    let corner = bench.set(&bench.adjusters.iter().map(end).collect::<Vec<_>>());
     let mut at = bench.start();
     let mut before = angles(&at);
     for l in lines.iter_mut().filter(|l| l.moves()) {
@@ -83,34 +115,40 @@ pub(crate) fn in_hand(
         let a = &bench.adjusters[i];
         at[i] = l.position;
         let after = angles(&at);
-        let clockwise = a.longer_clockwise().map(|c| c == (l.movement > 0.0));
-        let (from, to) = marks(a, l, clockwise);
-        let [low, high] = a.built_range();
-        let way = |from, to| said("way").word("way", a.direction_word(from, to));
-        let counted = CountedIn::of(l);
-        l.in_hand = Some(Box::new(InHand {
-            turn: TurnKind::of(a),
-            counted,
-            ordered: if counted == CountedIn::Notches { l.steps.abs() } else { l.movement.abs() },
-            spot: spot_drawn((&corner, points), bench.travel_mm, bench.attitude, a),
-            from,
-            to,
-            clockwise,
-            thread: thread(a, l),
-            ways: [way(high, low), way(low, high)],
-            outboard: a.direction_word(low, high) == "outboard",
-            before,
-            after,
-        }));
+        let spot = spot_drawn((&corner, points), bench.travel_mm, bench.attitude, a);
+        l.in_hand = Some(hand_of(a, l, spot, [before, after]));
         before = after;
     }
     lines
+}
+
+/// An arm that squares an axle, from where it stands: it turns the axle and no wheel against it, so it has no angles of its own.
+pub(crate) fn arm_in_hand(
+    bench: &Bench,
+    points: &Points,
+    l: SettingLine,
+    turned: &BTreeMap<String, f64>,
+) -> SettingLine {
+    let Some(a) = bench.adjusters.iter().find(|a| a.name == l.name) else { return l };
+    let mut l = match turned.get(&l.name) {
+        Some(stands) => {
+            let a = Adjuster { position: *stands, ..a.clone() };
+            SettingLine { shared: l.shared, ..line(&a, l.position) }
+        }
+        None => l,
+    };
+    if l.moves() {
+        let spot = spot_drawn((&bench.set(&bench.start()), points), bench.travel_mm, bench.attitude, a);
+        l.in_hand = Some(hand_of(a, &l, spot, [None, None]));
+    }
+    l
 }
 
 #[cfg(test)]
 mod tests {
     use super::*;
     use bold_stance_car::adjuster::{LeftHand, default_adjusters};
+    use bold_stance_units::said::Arg;
 
     fn sleeve(hand: LeftHand, ends: u32, link: &str) -> Adjuster {
         let mut a = default_adjusters(8.0)[2].clone();
@@ -122,12 +160,22 @@ mod tests {
 
     #[test]
     fn a_mark_goes_round_the_clock_with_the_turns() {
-        assert_eq!(hour(0.25, true), 3);
-        assert_eq!(hour(1.25, false), 9);
-        assert_eq!(hour(-2.0, true), 12);
-        assert_eq!(hour(0.5, false), 6);
-        // An hour is a twelfth of a turn; half an hour goes to the next.
-        assert_eq!(hour(1.0 / 12.0, true), 1);
+        let to = |turns, clockwise| {
+            let (_, to) = on_clock(turns, clockwise);
+            match to.args.get("at") {
+                Some(Arg::Said(s)) => (s.id.to_string(), s.args.get("n").cloned()),
+                other => panic!("{other:?}"),
+            }
+        };
+        let at = |id: &str, n| (id.to_owned(), Some(Arg::Count(n)));
+        assert_eq!(to(0.25, true), at("mark-clock", 3));
+        assert_eq!(to(-1.25, false), at("mark-clock", 9));
+        assert_eq!(to(2.0, true), at("mark-clock", 12));
+        assert_eq!(to(1.0 / 12.0, true), at("mark-clock", 1));
+        // Half an hour is half an hour: the next one would be twice the order.
+        assert_eq!(to(1.0 / 24.0, true), at("mark-clock-half", 12));
+        assert_eq!(to(13.0 / 24.0, true), at("mark-clock-half", 6));
+        assert_eq!(to(1.0 / 24.0, false), at("mark-clock-half", 11));
     }
 
     /// A right-hand nut goes away from whoever turns it clockwise: textbook screw.

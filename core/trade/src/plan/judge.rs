@@ -1,7 +1,7 @@
 //! A setting against the windows it is for.
 
 use super::bench::Bench;
-use super::guard::Foul;
+use super::foul::Foul;
 use super::score::Score;
 use crate::aim::{Target, Window, off_window};
 use bold_stance_car::adjuster::{Adjuster, AdjusterKind};

@@ -91,6 +91,8 @@ pub struct ThreadInHand {
     pub ends: u32,
     /// Which is left-hand; none where nobody looked.
     pub left_hand: Option<LeftHand>,
+    /// Flats of a hex it is turned by.
+    pub flats: f64,
     /// Thread that stays engaged in each end after the order, mm; none where it was not measured.
     pub left_mm: Option<f64>,
     /// Least that has to stay, mm.

@@ -11,6 +11,7 @@ mod case_form;
 mod checks;
 mod curves;
 mod expected;
+mod foul;
 mod guard;
 mod height;
 mod height_target;
@@ -58,7 +59,7 @@ pub use expected::AS_READ;
 pub use height::{PlanState, Way, WayKind};
 pub(crate) use height_target::per_turn;
 pub use height_target::{ByTurning, HeightAnswer, HeightTarget, TargetKind, Turned, height_for};
-pub(crate) use in_hand::in_hand;
+pub(crate) use in_hand::{in_hand, on_clock};
 pub use input::{Moves, PlanInput, SideReadings, Unread};
 pub use judge::{READABLE_DEG, READABLE_TOE_DEG, Shortfall, SolvedSetting};
 pub use ladder::{

@@ -2,7 +2,7 @@
 //! can be inside; what meets already freed where it can be; then no knob moved that need not move; then near the
 //! windows' middle; then little movement.
 
-use super::guard::Foul;
+use super::foul::Foul;
 use std::cmp::Ordering;
 
 /// One setting's score; smaller is better.

@@ -64,6 +64,13 @@ impl Square {
         }
     }
 
+    /// What squaring turns one side's thread of the pair by; nothing of any other adjuster. The axle is worked out as
+    /// squared already, so the pair stands without it.
+    pub(crate) fn turned_by(&self, a: &Adjuster, side: Side) -> f64 {
+        let pair = self.pair.as_ref() == Some(&a.name);
+        self.arms[side].as_ref().filter(|_| pair).map_or(0.0, |l| l.movement)
+    }
+
     /// The orders of its arms with what the pair is turned for besides, caster or pinion.
     pub(crate) fn with_pair(mut self, pair: &Adjuster, position: f64) -> Self {
         if self.pair.as_ref() == Some(&pair.name) {
@@ -71,6 +78,14 @@ impl Square {
                 let at = pair.position + l.movement + (position - pair.position);
                 *l = SettingLine { shared: false, ..line(pair, at) };
             }
+        }
+        self
+    }
+
+    /// The same with each arm's order made anew.
+    pub(crate) fn with_arms(mut self, of: impl Fn(Side, SettingLine) -> SettingLine) -> Self {
+        for side in Side::BOTH {
+            self.arms[side] = self.arms[side].take().map(|l| of(side, l));
         }
         self
     }

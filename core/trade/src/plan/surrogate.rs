@@ -5,7 +5,7 @@
 //! exactly.
 
 use super::bench::Bench;
-use super::guard::Foul;
+use super::foul::Foul;
 use super::score::Score;
 use crate::aim::Target;
 use crate::plan::judge::{combinations, knob, off_centre, outside};
@@ -168,7 +168,7 @@ impl Surrogate {
         let knobs = self.free.iter().zip(pick).map(|(i, p)| knob(bench, *i, *p)).sum();
         // A hundredth of a degree is beyond what this model can rank.
         let foul = bench.guard.as_ref().map_or_else(Foul::default, |g| {
-            g.sum(self.past.iter().map(|p| {
+            g.sum(&mut self.past.iter().map(|p| {
                 let each = u.iter().zip(p.slope.iter().zip(&p.bend));
                 each.fold(p.base, |sum, (u, (slope, bend))| sum + (slope + bend * u) * u)
             }))

@@ -1,6 +1,6 @@
 //! A plan being worked on: both sides anchored to their readings, and benches of them with any parts at any height.
 
-use super::bench::Bench;
+use super::bench::{Bench, Watch};
 use super::budget::Budget;
 use super::checks::{Check, Checked, together};
 use super::guard::Guard;
@@ -176,7 +176,8 @@ impl<'a> Work<'a> {
         let turned = &self.input.turned[SideName::BOTH[i]];
         let stands = |mut a: Adjuster| {
             if let Some(p) = turned.get(&a.name) {
-                (a.position, a.unseen) = (*p, false);
+                let squares = self.square.as_ref().map_or(0.0, |s| s.turned_by(&a, SideName::BOTH[i]));
+                (a.position, a.unseen) = (*p - squares, false);
             }
             a
         };
@@ -346,7 +347,7 @@ impl<'a> Work<'a> {
         let start = bench.start();
         let travel = self.checked_travel(i, &bench, &start);
         let guard = Guard::of(&self.checked(i, parts, &bench, travel, &start));
-        Bench { guard: guard.map(Arc::new), ..bench }
+        Bench { guard: guard.map(|g| Arc::new(g) as Arc<dyn Watch>), ..bench }
     }
 
     /// The same on a bench at any height.

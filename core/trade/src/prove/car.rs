@@ -198,7 +198,7 @@ fn found_gains(t: &Learner<'_>, parts: &[&Part]) -> Vec<FoundGain> {
     t.bench.adjusters.iter().enumerate().filter_map(of).collect()
 }
 
-fn side_left(t: &Taught<'_>, next: Next, loops: &[WorkLoop], parts: &[&Part]) -> SideLeft {
+fn told_left(t: &Taught<'_>, next: Next, loops: &[WorkLoop], parts: &[&Part]) -> SideLeft {
     let moves = next.lines.iter().any(SettingLine::moves);
     // Never ten of ten: nothing here is certain.
     let tens = (next.odds * 10.0).floor().clamp(0.0, 9.0) as usize;
@@ -227,6 +227,12 @@ fn side_left(t: &Taught<'_>, next: Next, loops: &[WorkLoop], parts: &[&Part]) ->
         rounds: loops.len() as u32,
         as_done: loops.len() > 1 || loops.iter().any(|l| l.otherwise),
     }
+}
+
+/// What is left to turn at a wheel.
+#[must_use]
+pub fn side_left(left: &[AxleLeft], axle: Axle, side: Side) -> Option<&SideLeft> {
+    left.iter().find(|l| l.axle == axle).and_then(|l| l.sides[side].as_ref())
 }
 
 fn axle_left(
@@ -260,7 +266,7 @@ fn axle_left(
     };
     let [l, r] = next;
     let told =
-        |i: usize, n: Option<Next>| Some(side_left(found[i].as_ref()?, n?, &loops[Side::BOTH[i]], &parts));
+        |i: usize, n: Option<Next>| Some(told_left(found[i].as_ref()?, n?, &loops[Side::BOTH[i]], &parts));
     let out = Sides { left: told(0, l), right: told(1, r) };
     (out.left.is_some() || out.right.is_some()).then_some(out)
 }

@@ -8,7 +8,7 @@ mod learner;
 mod look;
 
 pub use belief::{Belief, Innovation};
-pub use car::{AxleLeft, FoundGain, SideLeft, WorkLoop, left_to_turn};
+pub use car::{AxleLeft, FoundGain, SideLeft, WorkLoop, left_to_turn, side_left};
 pub use case::{ProveCase, ProveResult, run_prove};
 pub use explain::{Explained, explain};
 pub use learner::{AnglesRead, Came, Expected, Learner, Next, next_of_both};

@@ -1,7 +1,7 @@
 //! The gate of heights: what is left to turn there, what a turn taught, and orders at the height somebody went on at. And the
 //! steering wheel after the road test.
 
-use crate::shop::{Shop, clock};
+use crate::shop::Shop;
 use bold_stance_kinematics::edit::Edit;
 use bold_stance_kinematics::geometry::{Axle, Side};
 use bold_stance_kinematics::linkage::{Corner, Linkage};
@@ -18,17 +18,6 @@ const ALL: [(Axle, Side); 4] = [
     (Axle::Rear, Side::Left),
     (Axle::Rear, Side::Right),
 ];
-
-fn act(shop: &mut Shop, act: AfterAct) -> Result<(), String> {
-    shop.minute += 10;
-    let sheet = shop.sheet();
-    let corners = sheet.returned.map_or(sheet.settled, |r| r.corners);
-    let care = shop.bundle.aftercare.clone();
-    shop.bundle.aftercare = care
-        .after(&act, &corners, (clock(shop.minute), "Specialist A"))
-        .map_err(|p| format!("{}: {}", p.field, p.wrong.en()))?;
-    Ok(())
-}
 
 fn planned(shop: &Shop, axle: Axle, side: Side) -> f64 {
     let answer = shop.sheet().answer;
@@ -76,7 +65,7 @@ fn a_corner_25_mm_low_is_turned_up_at_the_gate_and_the_turns_teach_the_next() {
     assert!(shop.mark(Mark::Step(StepId::Settled), None).unwrap_err().starts_with("reason"));
 
     let by = Some(Turned::Collar { pitch_mm: Some(2.0), motion_ratio: Some(0.8) });
-    act(&mut shop, AfterAct::TurnsBy { axle: Axle::Front, turned: by }).unwrap();
+    shop.act(AfterAct::TurnsBy { axle: Axle::Front, turned: by }).unwrap();
     let order = corner(&shop, Axle::Front, Side::Right).trim.unwrap();
     assert!((order.by_mm - 25.0).abs() <= order.mm_per_turn / 8.0 + 1e-9, "{order:?}");
     assert!(order.turns > 0.0 && order.words.en().ends_with("up") && order.records == 0);
@@ -87,10 +76,10 @@ fn a_corner_25_mm_low_is_turned_up_at_the_gate_and_the_turns_teach_the_next() {
         amount: amount.into(),
         could_not,
     };
-    act(&mut shop, trim("", Some(CouldNot::Seized))).unwrap();
+    shop.act(trim("", Some(CouldNot::Seized))).unwrap();
     assert_eq!(corner(&shop, Axle::Front, Side::Right).rest, CameToRest::TooFar);
-    assert!(act(&mut shop, trim("many", None)).unwrap_err().starts_with("amount"));
-    act(&mut shop, trim("6", None)).unwrap();
+    assert!(shop.act(trim("many", None)).unwrap_err().starts_with("amount"));
+    shop.act(trim("6", None)).unwrap();
     assert_eq!(corner(&shop, Axle::Front, Side::Right).rest, CameToRest::Stale);
     // The other side of the axle moved with it: both are taped again before anything opens.
     let gate = shop.sheet().gates.into_iter().find(|g| g.id == StepId::Settled).unwrap();
@@ -108,7 +97,7 @@ fn a_corner_25_mm_low_is_turned_up_at_the_gate_and_the_turns_teach_the_next() {
     assert!((c.off_mm + 19.0).abs() < 0.1 && c.trims.len() == 2);
     assert!(next.records == 1 && next.mm_per_turn < order.mm_per_turn, "{next:?}");
     // Followed as it says, in a car whose turns give what it believes, the corner comes to the plan.
-    act(&mut shop, trim("", None)).unwrap();
+    shop.act(trim("", None)).unwrap();
     tape(&mut shop, Axle::Front, Side::Left, high);
     tape(&mut shop, Axle::Front, Side::Right, next.to_mm);
     let gate = shop.sheet().gates.into_iter().find(|g| g.id == StepId::Settled).unwrap();
@@ -220,14 +209,21 @@ fn a_steering_wheel_that_stands_off_is_put_straight_by_both_rods_and_total_toe_s
     let mut shop = Shop::new();
     assert!(shop.sheet().road.is_none());
     let test = |off: &str, side| AfterAct::RoadTested { wheel_off: off.into(), side, felt: "no pull".into() };
-    assert!(act(&mut shop, test("6", None)).unwrap_err().starts_with("side"));
-    assert!(act(&mut shop, test("a lot", Some(Side::Left))).unwrap_err().starts_with("wheel_off"));
-    assert!(act(&mut shop, AfterAct::WheelTurned).unwrap_err().starts_with("act"));
-    act(&mut shop, test("1", Some(Side::Left))).unwrap();
+    assert!(shop.act(test("6", None)).unwrap_err().starts_with("side"));
+    assert!(shop.act(test("a lot", Some(Side::Left))).unwrap_err().starts_with("wheel_off"));
+    assert!(shop.act(AfterAct::WheelTurned).unwrap_err().starts_with("act"));
+    shop.act(test("1", Some(Side::Left))).unwrap();
     let road = shop.sheet().road.unwrap();
     assert!(road.orders.is_empty() && road.headline.en().contains("straight"), "{road:?}");
 
-    act(&mut shop, test("8", Some(Side::Left))).unwrap();
+    for side in Side::BOTH {
+        shop.read(Visit::Proved, Axle::Front, side, Method::ToeConvert, "value", "0.1 deg");
+    }
+    // Farther off than the rods have thread, nothing is ordered.
+    shop.act(test("170", Some(Side::Left))).unwrap();
+    let far = shop.sheet().road.unwrap();
+    assert!(far.orders.is_empty() && far.headline.en().contains("runs out of thread"), "{far:?}");
+    shop.act(test("8", Some(Side::Left))).unwrap();
     let road = shop.sheet().road.unwrap();
     let [l, r] = [Side::Left, Side::Right]
         .map(|s| road.orders.iter().find(|o| o.side == s).unwrap_or_else(|| panic!("{road:?}")).turns);
@@ -239,12 +235,22 @@ fn a_steering_wheel_that_stands_off_is_put_straight_by_both_rods_and_total_toe_s
     assert!((dl + 8.0 / ratio).abs() < 0.06 && (dr - 8.0 / ratio).abs() < 0.06, "{dl} {dr} {ratio}");
     assert!((dl + dr).abs() < 0.08, "total toe moves by {}", dl + dr);
     assert!(l * r < 0.0, "one longer, one shorter");
-    act(&mut shop, AfterAct::WheelTurned).unwrap();
+    shop.act(AfterAct::WheelTurned).unwrap();
     let road = shop.sheet().road.unwrap();
     assert!(road.turned && road.headline.en().contains("drive it again"), "{road:?}");
-    assert!(act(&mut shop, AfterAct::WheelTurned).is_err(), "turned once");
+    // Both front wheels' toe moved: what was read before it is stale at the last gate.
+    let toe = |shop: &Shop| {
+        let gate = shop.sheet().gates.into_iter().find(|g| g.id == StepId::Proved).unwrap();
+        Side::BOTH.map(|s| gate.read.front[s].toe.unwrap().stale)
+    };
+    assert_eq!(toe(&shop), [true, true]);
+    for side in Side::BOTH {
+        shop.read(Visit::Proved, Axle::Front, side, Method::ToeConvert, "value", "0.1 deg");
+    }
+    assert_eq!(toe(&shop), [false, false]);
+    assert!(shop.act(AfterAct::WheelTurned).is_err(), "turned once");
     // The other way it goes the other way.
-    act(&mut shop, test("8", Some(Side::Right))).unwrap();
+    shop.act(test("8", Some(Side::Right))).unwrap();
     let other = shop.sheet().road.unwrap();
     assert!(other.orders[0].turns * l < 0.0);
 }

@@ -20,17 +20,6 @@ fn tape(shop: &mut Shop, visit: Visit, axle: Axle, side: Side, mm: f64) {
     shop.read(visit, axle, side, Method::HeightHub, "value", &format!("{mm:.1} mm"));
 }
 
-fn act(shop: &mut Shop, act: AfterAct) -> Result<(), String> {
-    shop.minute += 10;
-    let sheet = shop.sheet();
-    let corners = sheet.returned.map_or(sheet.settled, |r| r.corners);
-    let care = shop.bundle.aftercare.clone();
-    shop.bundle.aftercare = care
-        .after(&act, &corners, (clock(shop.minute), "Specialist A"))
-        .map_err(|p| format!("{}: {}", p.field, p.wrong.en()))?;
-    Ok(())
-}
-
 fn back(shop: &Shop) -> Returned {
     shop.sheet().returned.unwrap()
 }
@@ -69,8 +58,8 @@ fn set() -> Shop {
 fn nine_millimetres_lost_at_one_corner_are_turned_back() {
     let mut shop = set();
     assert!(shop.sheet().returned.is_none());
-    assert!(act(&mut shop, trim(Side::Right, "")).unwrap_err().starts_with("side"));
-    act(&mut shop, came(610.0)).unwrap();
+    assert!(shop.act(trim(Side::Right, "")).unwrap_err().starts_with("side"));
+    shop.act(came(610.0)).unwrap();
     assert!(back(&shop).headline.en().starts_with("Roll it"));
     // Pressed twice is once.
     let care = shop.bundle.aftercare.clone();
@@ -106,13 +95,13 @@ fn nine_millimetres_lost_at_one_corner_are_turned_back() {
         axle: Axle::Front,
         turned: Some(Turned::Collar { pitch_mm, motion_ratio: Some(0.8) }),
     };
-    assert!(act(&mut shop, by(Some(40.0))).unwrap_err().starts_with("turned.pitch_mm"));
+    assert!(shop.act(by(Some(40.0))).unwrap_err().starts_with("turned.pitch_mm"));
     // A ratio nobody told is believed to a third, the car's own spring's to a tenth: the promise is as wide as that.
     let plain = AfterAct::TurnsBy {
         axle: Axle::Front,
         turned: Some(Turned::Collar { pitch_mm: Some(2.0), motion_ratio: None }),
     };
-    act(&mut shop, plain).unwrap();
+    shop.act(plain).unwrap();
     let trim_now = |shop: &Shop| corner(shop, Axle::Front, Side::Right).trim.unwrap();
     let rough = trim_now(&shop);
     assert!(rough.mm_per_turn == 2.0 && rough.band_mm > 0.5 * rough.by_mm, "{rough:?}");
@@ -123,7 +112,7 @@ fn nine_millimetres_lost_at_one_corner_are_turned_back() {
         !own.clockwise && matches!(own.by, Turned::Collar { .. }),
         "a collar rises counter-clockwise from above"
     );
-    act(&mut shop, by(Some(2.0))).unwrap();
+    shop.act(by(Some(2.0))).unwrap();
     let order = corner(&shop, Axle::Front, Side::Right).trim.unwrap();
     // 9 mm at 2 mm a turn over 0.8: 3.6 turns, in quarters.
     assert_eq!(order.turns, 3.5);
@@ -134,8 +123,8 @@ fn nine_millimetres_lost_at_one_corner_are_turned_back() {
     assert!(corner(&shop, Axle::Front, Side::Left).trim.is_none());
 
     // Turned really three: what was read before is stale, then what it gave is learned.
-    assert!(act(&mut shop, trim(Side::Right, "three")).unwrap_err().starts_with("amount"));
-    act(&mut shop, trim(Side::Right, "3")).unwrap();
+    assert!(shop.act(trim(Side::Right, "three")).unwrap_err().starts_with("amount"));
+    shop.act(trim(Side::Right, "3")).unwrap();
     let c = corner(&shop, Axle::Front, Side::Right);
     assert_eq!((c.rest, c.back_mm, c.now_mm), (CameToRest::Stale, Some(327.0), None));
     assert_eq!(back(&shop).headline.en(), "Trimmed: roll it, bounce it, tape it again");
@@ -149,7 +138,7 @@ fn nine_millimetres_lost_at_one_corner_are_turned_back() {
 
     // Two weeks on it comes again: held against how it left, nothing more said of settling.
     shop.minute += 14 * 24 * 60;
-    act(&mut shop, came(900.0)).unwrap();
+    shop.act(came(900.0)).unwrap();
     for (axle, side) in ALL {
         tape(&mut shop, Visit::Returned, axle, side, if axle == Axle::Front { 320.0 } else { 332.0 });
     }
@@ -167,7 +156,7 @@ fn nine_millimetres_lost_at_one_corner_are_turned_back() {
         amount: String::new(),
         could_not: Some(CouldNot::Seized),
     };
-    act(&mut shop, stuck).unwrap();
+    shop.act(stuck).unwrap();
     let kept = shop.bundle.aftercare.returns[1].trims.last().unwrap();
     assert!(kept.turns == 0.0 && kept.could_not == Some(CouldNot::Seized) && kept.ordered_turns != 0.0);
     // It moved nothing: its tape stands, and so does what is off.
@@ -183,7 +172,7 @@ fn nine_millimetres_lost_at_one_corner_are_turned_back() {
 fn angles_then_and_today_are_those_of_this_return() {
     let mut shop = set();
     shop.read(Visit::Proved, Axle::Front, Side::Left, Method::CamberGauge, "angle", "-0.8");
-    act(&mut shop, came(500.0)).unwrap();
+    shop.act(came(500.0)).unwrap();
     shop.read(Visit::Returned, Axle::Front, Side::Left, Method::CamberGauge, "angle", "-1.1");
     let of = |shop: &Shop| {
         let all = back(shop).angles;
@@ -194,7 +183,7 @@ fn angles_then_and_today_are_those_of_this_return() {
     let a = of(&shop);
     assert!((a.set_deg.unwrap() + 0.8).abs() < 1e-9 && (a.now_deg.unwrap() + 1.1).abs() < 1e-9);
     shop.minute += 60 * 24 * 20;
-    act(&mut shop, came(2500.0)).unwrap();
+    shop.act(came(2500.0)).unwrap();
     assert!(of(&shop).now_deg.is_none(), "what was read the time before is none of today's");
     assert!(back(&shop).angles.iter().all(|a| a.axle == Axle::Front || a.angle != AngleName::Caster));
 }
@@ -204,17 +193,17 @@ fn a_job_is_looked_at_again_on_a_day_closed_by_a_name_and_reopened() {
     let mut shop = set();
     let day = clock(0).date_naive();
     let next = |on| AfterAct::LookNext { on, after_km: Some(5000.0) };
-    assert!(act(&mut shop, next(day.pred_opt())).unwrap_err().starts_with("on"));
-    act(&mut shop, next(Some(day))).unwrap();
+    assert!(shop.act(next(day.pred_opt())).unwrap_err().starts_with("on"));
+    shop.act(next(Some(day))).unwrap();
     assert_eq!(shop.bundle.aftercare.next_look.unwrap().after_km, Some(5000.0));
-    assert!(act(&mut shop, AfterAct::Reopen).is_err());
-    assert!(act(&mut shop, AfterAct::Close { signed: " x ".into() }).unwrap_err().starts_with("signed"));
-    act(&mut shop, AfterAct::Close { signed: " Specialist A ".into() }).unwrap();
+    assert!(shop.act(AfterAct::Reopen).is_err());
+    assert!(shop.act(AfterAct::Close { signed: " x ".into() }).unwrap_err().starts_with("signed"));
+    shop.act(AfterAct::Close { signed: " Specialist A ".into() }).unwrap();
     assert_eq!(shop.bundle.aftercare.closed.as_ref().unwrap().signed, "Specialist A");
-    act(&mut shop, AfterAct::Reopen).unwrap();
-    act(&mut shop, AfterAct::Close { signed: "Specialist A".into() }).unwrap();
+    shop.act(AfterAct::Reopen).unwrap();
+    shop.act(AfterAct::Close { signed: "Specialist A".into() }).unwrap();
     // Here again it is open, and no longer due.
-    act(&mut shop, came(100.0)).unwrap();
+    shop.act(came(100.0)).unwrap();
     let care = &shop.bundle.aftercare;
     assert!(care.closed.is_none() && care.next_look.is_none() && care.returns.len() == 1);
     // Nothing of it is left in a file that names nonsense.

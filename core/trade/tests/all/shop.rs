@@ -5,8 +5,8 @@ use bold_stance_car::archetype::shipped_archetypes;
 use bold_stance_kinematics::geometry::{Axle, Geometry, Side};
 use bold_stance_trade::aim::shipped_aims;
 use bold_stance_trade::job::{
-    AsDone, Asked, BundlePlan, Done, JOB_FORMAT, JobBench, JobBundle, Reading, Rules, Stage, VehicleFacts,
-    mark_step, turned_again,
+    AfterAct, AsDone, Asked, BundlePlan, Done, JOB_FORMAT, JobBench, JobBundle, Reading, Rules, Stage,
+    VehicleFacts, mark_step, turned_again,
 };
 use bold_stance_trade::part::shipped_parts;
 use bold_stance_trade::plan::CarPlan;
@@ -163,6 +163,17 @@ impl Shop {
         };
         let step = Mark::Step(step);
         self.bundle.done.iter_mut().find(|d| d.step == step).unwrap().record.rounds.push(round);
+        Ok(())
+    }
+
+    /// Does something after the setting: refused or kept.
+    pub fn act(&mut self, act: AfterAct) -> Result<(), String> {
+        self.minute += 10;
+        let to_do = self.sheet().trims_to_do();
+        let care = self.bundle.aftercare.clone();
+        self.bundle.aftercare = care
+            .after(&act, &to_do, (clock(self.minute), "Specialist A"))
+            .map_err(|p| format!("{}: {}", p.field, p.wrong.en()))?;
         Ok(())
     }
 

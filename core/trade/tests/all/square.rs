@@ -93,6 +93,16 @@ fn an_axle_a_quarter_inch_askew_comes_to_the_mean_by_its_lower_arms() {
         let moved: Vec<_> = all.iter().filter(|o| o.line.moves()).collect();
         assert_eq!(moved.len(), 2, "{id} {moved:?}");
         assert_eq!(moved.iter().map(|o| o.side).collect::<Vec<_>>(), [Some(Side::Left), Some(Side::Right)]);
+        // Each is held in hand like any other, at its place in the drawing.
+        assert!(moved.iter().all(|o| o.line.in_hand.as_ref().is_some_and(|h| h.spot.is_some())), "{id}");
+        // Turned for another plan already, they are not turned again.
+        let mut again = i.clone();
+        for (side, l) in s.arms.each() {
+            let l = l.as_ref().unwrap();
+            again.turned[side].insert(l.name.clone(), l.position);
+        }
+        let stands = worked(&again).square.unwrap();
+        assert!(stands.arms.each().iter().all(|(_, l)| !l.as_ref().unwrap().moves()), "{id} {stands:?}");
     }
 }
 

@@ -18,7 +18,7 @@ import { Glyph } from '../../ui/glyphs';
 import { Segment } from '../../ui/Segment';
 import { useSettings } from '../../ui/settings';
 import { Explains } from './Explains';
-import { RoadTest } from './RoadTest';
+import { RoadPane } from './RoadPane';
 import { explained, quoitsOf, secondOf, tag } from './quoits';
 import { Wheels } from './Wheels';
 
@@ -216,7 +216,7 @@ function ProveView({
           )
         )}
         {(p.waits.length === 0 || sheet.road) && (
-          <RoadTest ticket={ticket} sheet={sheet} kept={setTicket} stale={stale} />
+          <RoadPane ticket={ticket} sheet={sheet} kept={setTicket} stale={stale} />
         )}
       </section>
       <Wheels proved={p} focus={axle} pick={setChosen} />

@@ -10,7 +10,7 @@ import { GateTrims } from '../../sheet/GateTrims';
 import type { Sheet } from '../../sheet/sheet';
 import user from '../../test/user';
 import { SettingsProvider } from '../../ui/settings';
-import { RoadTest } from './RoadTest';
+import { RoadPane } from './RoadPane';
 
 const doAfter = vi.hoisted(() => vi.fn());
 vi.mock('../../api/calls', async (real) => ({ ...(await real<object>()), doAfter }));
@@ -49,6 +49,8 @@ const corner = (side: 'left' | 'right', off_mm: number, more: Partial<Corner> = 
           amount: '12 1/2',
           by: { kind: 'collar' },
           clockwise: false,
+          from: "original mark: 12 o'clock",
+          to: "new mark: 6 o'clock",
           why: 'A turn is usually worth 2 mm.',
           moves_deg: [0.2, 0, 0.1],
         },
@@ -88,7 +90,7 @@ it('takes up the corner that is farthest off, with its turns, its caution and ev
 
 const road = (of: Partial<Sheet['road'] & object> | undefined, kept = vi.fn()) => {
   shown(
-    <RoadTest
+    <RoadPane
       ticket={ticket}
       sheet={
         {

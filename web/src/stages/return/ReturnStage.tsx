@@ -5,15 +5,15 @@ import type { AxleName, SideName } from '../../api/client';
 import { Falls } from '../../figures/Falls';
 import { MeasureField } from '../../input/Field';
 import { readField, wrongOf } from '../../input/kinds';
-import { FieldError } from '../../shell/Fault';
 import { ReadingsFirst, Waiting } from '../../shell/ReadingsFirst';
 import { NotTheOne } from '../../shell/ChoosePlan';
 import { useBench, type Bench } from '../../shell/ticket';
-import { useAfter, wasFirst, type Act, type Corner } from '../../sheet/after';
+import { rests, useAfter, type Act } from '../../sheet/after';
+import { AfterFault } from '../../sheet/AfterFault';
 import { GatePad, type AtGate } from '../../sheet/GatePad';
 import { sideWord, useSheet, type Sheet } from '../../sheet/sheet';
 import { TrimPane } from '../../sheet/TrimPane';
-import { Glyph, Half, type GlyphName } from '../../ui/glyphs';
+import { Glyph, Half } from '../../ui/glyphs';
 import { Plain } from '../../ui/Press';
 import { useSettings } from '../../ui/settings';
 import { farUnit } from '../../units/measure';
@@ -39,14 +39,6 @@ export default function ReturnStage() {
   );
 }
 
-const rests: Record<Corner['rest'], [GlyphName, string]> = {
-  not_read: ['unread', 'tape it'],
-  stale: ['stale', 'trimmed: tape it again'],
-  as_said: ['aim', 'in the ring'],
-  too_far: ['short', 'too low'],
-  too_high: ['past', 'too high'],
-};
-
 function ReturnView({ bench, sheet, stale }: { bench: Bench; sheet: Sheet; stale: boolean }) {
   const { ticket, setTicket } = bench;
   const { unit, units } = useSettings();
@@ -58,7 +50,6 @@ function ReturnView({ bench, sheet, stale }: { bench: Bench; sheet: Sheet; stale
   const act = (what: Act) => acts.mutate(what);
   const r = sheet.returned ?? undefined;
   const known = ['act', 'amount', 'signed', 'on', 'after_km', 'driven_km'];
-  const loose = problems.filter((p) => !known.includes(p.field) && !p.field.startsWith('turned'));
   const corner =
     r?.corners.find((c) => chosen && c.axle === chosen.axle && c.side === chosen.side) ??
     r?.corners.toSorted((a, b) => Math.abs(b.off_mm) - Math.abs(a.off_mm))[0];
@@ -76,15 +67,11 @@ function ReturnView({ bench, sheet, stale }: { bench: Bench; sheet: Sheet; stale
               : 'Springs and bushings settle in the first two weeks. When it is here again: roll it, set the pressures, read it all again.'}
           </p>
           {r && <Ready ticket={ticket} kept={setTicket} />}
-          {(loose.length > 0 || (acts.error && !problems.length)) && (
-            <FieldError
-              wrong={loose[0]?.wrong ?? acts.error?.message ?? ''}
-              right={
-                loose[0]?.right ??
-                (wasFirst(acts.error) ? 'look at what was done there, then press it again' : 'press it again')
-              }
-            />
-          )}
+          <AfterFault
+            error={acts.error}
+            problems={problems}
+            at={(f) => known.includes(f) || f.startsWith('turned')}
+          />
         </div>
         <CameBack again={!!r} act={act} busy={busy} problems={problems} closed={!!care.closed} />
       </section>

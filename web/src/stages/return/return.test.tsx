@@ -5,7 +5,6 @@ import userEvent from '../../test/user';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import type { Schemas } from '../../api/client';
 import { CollarFigure } from '../../figures/CollarFigure';
-import { clockOf } from '../../figures/MarkClock';
 import { Falls } from '../../figures/Falls';
 import { SettingsProvider } from '../../ui/settings';
 import { dayFrom, daysTo } from '../../units/days';
@@ -28,6 +27,8 @@ const order = {
   amount: '1 3/4',
   by: { kind: 'collar' as const },
   clockwise: false,
+  from: "original mark: 12 o'clock",
+  to: "new mark: 3 o'clock",
   why: 'One turn is worth 1.7 mm at the arch here, by 2 that were recorded.',
   moves_deg: [0.1, 0, 0.06],
 };
@@ -73,7 +74,7 @@ describe('the trim', () => {
     const words = screen.getByTestId('trim').textContent ?? '';
     expect(words).toContain('1 3/4 turns up');
     expect(words).toContain('counter-clockwise on a right-hand thread');
-    expect(words).toContain("new mark, 3 o'clock");
+    expect(words).toContain("new mark: 3 o'clock");
     expect(words).toContain('+0.10°');
     expect(words).toContain('Stands, never a jack alone.');
     await userEvent.click(screen.getByTestId('trimmed'));
@@ -160,15 +161,9 @@ it('draws the fall, and says it', () => {
 });
 
 it('turns a collar and a bolt the right way round', () => {
-  expect([clockOf(0.25, true), clockOf(0.25, false), clockOf(1, true), clockOf(1.75, false)]).toEqual([
-    "3 o'clock",
-    "9 o'clock",
-    "12 o'clock",
-    "3 o'clock",
-  ]);
-  render(<CollarFigure what="bolt" turns={0.5} clockwise words="1/2 turn up" />);
+  render(<CollarFigure what="bolt" turns={0.5} clockwise words="1/2 turn up" to="new mark: 6 o'clock" />);
   expect(screen.getByRole('img').getAttribute('aria-label')).toContain(
-    '1/2 turn up, clockwise, bolt, seen from its head',
+    "1/2 turn up, clockwise, bolt, seen from its head: new mark: 6 o'clock",
   );
 });
 

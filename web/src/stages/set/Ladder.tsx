@@ -4,6 +4,7 @@ import { Button } from '@mui/material';
 import type { Schemas } from '../../api/client';
 import { Glyph } from '../../ui/glyphs';
 import { Rounds } from '../../sheet/Rounds';
+import { TrimsDone } from '../../sheet/TrimPane';
 import { axleWord, type Marks, type Sheet, type Step } from '../../sheet/sheet';
 
 interface Props {
@@ -12,6 +13,8 @@ interface Props {
   now: Step | undefined;
   veiled: (id: string) => boolean;
   undo: (step: string) => void;
+  /** What was trimmed at the gate of heights. */
+  trims: Schemas['Trim'][];
   big: boolean;
   setBig: (on: boolean) => void;
 }
@@ -42,7 +45,7 @@ function Kept({ record }: { record: Schemas['DoneRecord'] | undefined }) {
   );
 }
 
-export function Ladder({ sheet, marks, now, veiled, undo, big, setBig }: Props) {
+export function Ladder({ sheet, marks, now, veiled, undo, trims, big, setBig }: Props) {
   const gone = marks.done.filter((d) => !d.step.includes('/') && !sheet.steps.some((s) => s.id === d.step));
   return (
     <section
@@ -71,6 +74,7 @@ export function Ladder({ sheet, marks, now, veiled, undo, big, setBig }: Props) 
               {s.axle && s.id.includes('fit-') && (
                 <span className="small"> · {axleWord(s.axle).toLowerCase()}</span>
               )}
+              {s.id === 'settled' && mark && <TrimsDone trims={trims} />}
               {mark ? (
                 <Kept record={s.kind === 'gate' ? { ...mark.record, detail: '' } : mark.record} />
               ) : (

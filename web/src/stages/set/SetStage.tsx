@@ -139,6 +139,7 @@ function SheetView({
           marks={marked}
           now={now}
           veiled={veiled}
+          trims={ticket.job.aftercare.at_gate ?? []}
           undo={(s) => mark.mutate({ step: s, done: false })}
           big={big}
           setBig={setBig}

@@ -23,7 +23,7 @@ const hand = (more: Partial<Schemas['InHand']> = {}): Schemas['InHand'] => ({
   from: "original mark: 12 o'clock",
   to: "new mark: 9 o'clock",
   clockwise: false,
-  thread: { ends: 2, left_hand: 'wheel', left_mm: 18, least_mm: 15 },
+  thread: { ends: 2, left_hand: 'wheel', flats: 7.5, left_mm: 18, least_mm: 15 },
   ways: ['shorter', 'longer'],
   outboard: false,
   before: [-1.9, 0, 0.1],
@@ -91,7 +91,7 @@ it('holds one order at a time, closes it with a press or a key, and ends the ste
   expect(screen.getByTestId('in-hand-amount').textContent).toBe('1 1/4 turns');
   expect(screen.getByTestId('order-left-camber-arm').textContent).toContain('in hand');
   expect(screen.getByTestId('set-left-toe-arm').textContent).toBe('leave');
-  expect(screen.getByTestId('in-hand').textContent).toContain('7½ flats of a hex · 3.8 mm');
+  expect(screen.getByTestId('in-hand').textContent).toContain('7 1/2 flats of a hex · 3.8 mm');
   expect(screen.getByTestId('in-hand').textContent).toContain('18.0 mm of thread stay');
   expect(screen.getByTestId('in-hand-after').textContent).toContain('−1.90° → −1.10°');
   await user.click(screen.getByTestId('as-ordered'));
@@ -199,7 +199,7 @@ it('says the marks, which way seen from where, and nothing of a way that nobody 
     clockwise: null,
     from: 'mark where it stands, and count',
     to: '1 1/4 turns longer',
-    thread: { ends: 2, left_hand: null, left_mm: null, least_mm: 15 },
+    thread: { ends: 2, left_hand: null, flats: 7.5, left_mm: null, least_mm: 15 },
   });
   rerender(<TurnFigure line={line('Camber arm', { in_hand: unseen })} side="right" />);
   expect(container.textContent).not.toContain('clockwise');

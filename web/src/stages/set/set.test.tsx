@@ -214,6 +214,7 @@ describe('the ladder', () => {
           now={undefined}
           veiled={() => false}
           undo={vi.fn()}
+          trims={[]}
           big={false}
           setBig={vi.fn()}
         />

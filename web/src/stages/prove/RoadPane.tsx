@@ -3,7 +3,8 @@ import { Button } from '@mui/material';
 import { useState } from 'react';
 import type { SideName, Ticket } from '../../api/client';
 import { FieldError } from '../../shell/Fault';
-import { useAfter, wasFirst } from '../../sheet/after';
+import { useAfter } from '../../sheet/after';
+import { AfterFault } from '../../sheet/AfterFault';
 import { sideWord, type Sheet } from '../../sheet/sheet';
 import { Glyph, Half } from '../../ui/glyphs';
 import { Segment } from '../../ui/Segment';
@@ -15,7 +16,7 @@ interface Props {
   stale: boolean;
 }
 
-export function RoadTest({ ticket, sheet, kept, stale }: Props) {
+export function RoadPane({ ticket, sheet, kept, stale }: Props) {
   const [off, setOff] = useState('');
   const [side, setSide] = useState<SideName>();
   const [felt, setFelt] = useState('');
@@ -28,7 +29,6 @@ export function RoadTest({ ticket, sheet, kept, stale }: Props) {
   const at = (f: string) => problems.find((p) => p.field === f);
   const road = sheet.road ?? undefined;
   const busy = stale || acts.isPending;
-  const loose = problems.find((p) => !['wheel_off', 'side', 'felt'].includes(p.field));
   return (
     <section className="pane road-test" data-testid="road-test" aria-label="Road test">
       <h2>Road test</h2>
@@ -114,15 +114,11 @@ export function RoadTest({ ticket, sheet, kept, stale }: Props) {
           const p = at(f);
           return p && <FieldError key={f} wrong={p.wrong} right={p.right} />;
         })}
-        {(loose || (acts.error && !problems.length)) && (
-          <FieldError
-            wrong={loose?.wrong ?? acts.error?.message ?? ''}
-            right={
-              loose?.right ??
-              (wasFirst(acts.error) ? 'look at what was done there, then press it again' : 'press it again')
-            }
-          />
-        )}
+        <AfterFault
+          error={acts.error}
+          problems={problems}
+          at={(f) => ['wheel_off', 'side', 'felt'].includes(f)}
+        />
       </form>
     </section>
   );
