@@ -155,6 +155,12 @@ pub fn found_first(inspected: &Axles<Vec<Inspected>>) -> Vec<FoundFirst> {
     out
 }
 
+/// Everything found that comes first, with its place, in words.
+#[must_use]
+pub fn comes_first(inspected: &Axles<Vec<Inspected>>) -> Vec<Said> {
+    found_first(inspected).iter().map(FoundFirst::says).collect()
+}
+
 /// What was found at a wheel adds to the doubt of what was read there.
 #[must_use]
 pub fn widened(sigma: Sigmas, inspected: &[Inspected], side: Side) -> Sigmas {

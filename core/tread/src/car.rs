@@ -119,6 +119,9 @@ pub struct CarWear {
     pub tyres: Vec<TyreForecast>,
     /// Rotation plans, best first; empty unless all four are forecast.
     pub rotations: Vec<RotationPlan>,
+    /// What was found on the car and comes before any forecast of its tyres, what stops it first; told by whoever looked.
+    #[serde(default, skip_serializing_if = "Vec::is_empty")]
+    pub first: Vec<Said>,
     /// What does not agree in the tread log.
     pub warnings: Vec<LogWarning>,
     /// Names of the heights a mix can be made of.
@@ -393,6 +396,7 @@ pub fn car_wear(c: &CarTyres, scenes: &Scenes, log: &TreadLog) -> Result<CarWear
     Ok(CarWear {
         tyres,
         rotations,
+        first: Vec::new(),
         warnings,
         heights: scenes.heights.clone(),
         notes: vec![said("note-ratios-firmer"), said("note-does-not-see")],

@@ -1791,6 +1791,7 @@ export interface components {
             axle: components["schemas"]["Axle"];
             /** @description Each wheel that was read after work. */
             sides: components["schemas"]["Sides_Option_SideLeft"];
+            whole?: components["schemas"]["WholeLeft"] | null;
         };
         /** @description One axle at two heights. Null where the layout has no such thing. */
         AxleMetrics: {
@@ -2347,6 +2348,7 @@ export interface components {
                 candidates: components["schemas"]["Candidate"][];
                 /** @description Version of the computation, for snapshots. */
                 core_version: string;
+                drag_link?: components["schemas"]["DragLink"] | null;
                 /** @description Angles nobody read: as expected, and what reading them would buy. */
                 expected: components["schemas"]["ExpectedAngle"][];
                 /** @description Height the map and the setting are worked out at. */
@@ -2377,6 +2379,7 @@ export interface components {
                 candidates: components["schemas"]["Candidate"][];
                 /** @description Version of the computation, for snapshots. */
                 core_version: string;
+                drag_link?: components["schemas"]["DragLink"] | null;
                 /** @description Angles nobody read: as expected, and what reading them would buy. */
                 expected: components["schemas"]["ExpectedAngle"][];
                 /** @description Height the map and the setting are worked out at. */
@@ -3252,14 +3255,16 @@ export interface components {
              *         "camber": null,
              *         "caster": null,
              *         "toe": null,
-             *         "wheelbase": null
+             *         "wheelbase": null,
+             *         "centre": null
              *       },
              *       "right": {
              *         "height": null,
              *         "camber": null,
              *         "caster": null,
              *         "toe": null,
-             *         "wheelbase": null
+             *         "wheelbase": null,
+             *         "centre": null
              *       }
              *     }
              */
@@ -3272,14 +3277,16 @@ export interface components {
              *         "camber": null,
              *         "caster": null,
              *         "toe": null,
-             *         "wheelbase": null
+             *         "wheelbase": null,
+             *         "centre": null
              *       },
              *       "right": {
              *         "height": null,
              *         "camber": null,
              *         "caster": null,
              *         "toe": null,
-             *         "wheelbase": null
+             *         "wheelbase": null,
+             *         "centre": null
              *       }
              *     }
              */
@@ -3463,6 +3470,8 @@ export interface components {
         };
         /** @description All tyres of a car. */
         CarWear: {
+            /** @description What was found on the car and comes before any forecast of its tyres, what stops it first; told by whoever looked. */
+            first?: components["schemas"]["Said"][];
             /** @description Names of the heights a mix can be made of. */
             heights: string[];
             /** @description What the model cannot tell. */
@@ -3979,6 +3988,16 @@ export interface components {
              * @description Its standard deviation, in the value's unit.
              */
             sigma: number;
+        };
+        /** @description What a drag link does to the steering. */
+        DragLink: {
+            /**
+             * Format: double
+             * @description What a turn longer adds to toe of the left wheel and takes from the right one's, degrees, steering wheel held.
+             */
+            left_toe_deg: number;
+            /** @description The adjuster. */
+            name: string;
         };
         /** @description One corner over the ground, mm: x forward, y outboard, z up, tyre at z = 0. */
         Drawing: {
@@ -4529,7 +4548,7 @@ export interface components {
          * @description What is off.
          * @enum {string}
          */
-        GateAbout: "height" | "height_apart" | "camber" | "caster" | "toe" | "total_toe" | "cross_camber" | "cross_caster" | "askew" | "foul";
+        GateAbout: "height" | "height_apart" | "camber" | "caster" | "toe" | "total_toe" | "cross_camber" | "cross_caster" | "askew" | "off_centre" | "foul";
         /** @description One thing that keeps a gate shut. */
         GateFinding: {
             /** @description What it is about. */
@@ -4609,13 +4628,15 @@ export interface components {
          * @description What a gate waits for.
          * @enum {string}
          */
-        GateReading: "height" | "caster" | "camber" | "toe" | "wheelbase";
+        GateReading: "height" | "caster" | "camber" | "toe" | "wheelbase" | "centre";
         /** @description What was read on one side at a gate. */
         GateSide: {
             /** @default null */
             camber: components["schemas"]["GateRead"] | null;
             /** @default null */
             caster: components["schemas"]["GateRead"] | null;
+            /** @default null */
+            centre: components["schemas"]["GateRead"] | null;
             /** @default null */
             height: components["schemas"]["GateRead"] | null;
             /** @default null */
@@ -6256,6 +6277,7 @@ export interface components {
             candidates: components["schemas"]["Candidate"][];
             /** @description Version of the computation, for snapshots. */
             core_version: string;
+            drag_link?: components["schemas"]["DragLink"] | null;
             /** @description Angles nobody read: as expected, and what reading them would buy. */
             expected: components["schemas"]["ExpectedAngle"][];
             /** @description Height the map and the setting are worked out at. */
@@ -7427,6 +7449,8 @@ export interface components {
                 /** @default null */
                 caster: components["schemas"]["GateRead"] | null;
                 /** @default null */
+                centre: components["schemas"]["GateRead"] | null;
+                /** @default null */
                 height: components["schemas"]["GateRead"] | null;
                 /** @default null */
                 toe: components["schemas"]["GateRead"] | null;
@@ -7439,6 +7463,8 @@ export interface components {
                 camber: components["schemas"]["GateRead"] | null;
                 /** @default null */
                 caster: components["schemas"]["GateRead"] | null;
+                /** @default null */
+                centre: components["schemas"]["GateRead"] | null;
                 /** @default null */
                 height: components["schemas"]["GateRead"] | null;
                 /** @default null */
@@ -8359,6 +8385,8 @@ export interface components {
             readings: components["schemas"]["Reading"][];
             /** @description How it stood when it was read after settling. */
             settled: components["schemas"]["Stance"];
+            /** @description Where work for other plans left the adjusters each plan starts from; only plans that start elsewhere than as found. */
+            turned: components["schemas"]["TurnedBefore"][];
             /**
              * Format: double
              * @description Unloaded tyre diameter, mm.
@@ -8698,6 +8726,16 @@ export interface components {
             as_done?: components["schemas"]["AsDone"][];
             /** @description Which axle. */
             axle: components["schemas"]["Axle"];
+        };
+        /** @description Where the adjusters stand that a plan starts from. */
+        TurnedBefore: {
+            /**
+             * Format: uuid
+             * @description The plan.
+             */
+            plan_id: string;
+            /** @description Positions by name of the adjusters that work for other plans turned. */
+            turned: components["schemas"]["Axles_Sides_BTreeMap_String_f64"];
         };
         /** @description A reading as it was typed. */
         TypedReading: {
@@ -9124,8 +9162,7 @@ export interface components {
         WheelOrder: {
             /** @description What is turned. */
             name: string;
-            /** @description Which side. */
-            side: components["schemas"]["Side"];
+            side?: components["schemas"]["Side"] | null;
             /**
              * Format: double
              * @description Turns, longer positive.
@@ -9185,7 +9222,7 @@ export interface components {
              * @description As it stood on the road, degrees, to the left positive.
              */
             off_deg: number;
-            /** @description Turns of both rods; empty where it is straight as well as a hand tells, or nothing turns. */
+            /** @description Turns of both rods, or of the one drag link; empty where it is straight as well as a hand tells, or nothing turns. */
             orders: components["schemas"]["WheelOrder"][];
             /** @description Whether they were turned since: it is driven again. */
             turned: boolean;
@@ -9203,6 +9240,15 @@ export interface components {
             side: components["schemas"]["Side"];
             /** @description Toe of one wheel, degrees, in positive. */
             toe_deg: components["schemas"]["BeforeAfter"];
+        };
+        /** @description What is left to turn of an axle that is one for both wheels. */
+        WholeLeft: {
+            /** @description Everything that is turned for both wheels, from where it stands; arms that stand apart by their side. */
+            orders: components["schemas"]["Order"][];
+            /** @description How it stands, a line each: square, central. */
+            says: components["schemas"]["Said"][];
+            /** @description What the tape taught of what was turned. */
+            taught: components["schemas"]["Said"][];
         };
         /** @description What an item does to the doubt, standard deviations in mm or degrees (common practice, no source). */
         Widens: {

@@ -5,11 +5,10 @@ import type { AxleName, Schemas, SideName, Ticket } from '../api/client';
 import { FieldError } from '../shell/Fault';
 import { Glyph, Half } from '../ui/glyphs';
 import { useSettings } from '../ui/settings';
-import { angle, length } from '../units/print';
 import type { Quantity, Visit } from '../pad/readings';
 import { keepSigned, lastSigned } from './acts';
-import { findingWords } from './gateWords';
-import { readAt, sides, type Gate, type Marks, type Step } from './sheet';
+import { cellName, cellRead, cellsOf, findingWords } from './gateWords';
+import { readAt, type Gate, type Marks, type Step } from './sheet';
 
 /** How long an answer holds, in milliseconds; the prepare list judges by the same eighteen hours. */
 const DAY_MS = 18 * 3600e3;
@@ -104,28 +103,24 @@ export function GateBar({ holds, gate: g, view, marks, open, early, stale, fault
             </Plain>
           );
         })}
-        {g.needs.flatMap(({ axle, quantity: q }) =>
-          sides.map((s) => {
-            const r = readAt(view, axle, s, q);
-            return (
-              <Plain
-                key={axle + q + s}
-                className={`chk ${r ? 'on' : 'dash'}`}
-                disabled={!open && !early}
-                onClick={() => view?.visit && pad(view.visit, q, axle, s)}
-                data-testid={axle === 'rear' ? `gate-rear-${q}-${s}` : `gate-${q}-${s}`}
-              >
-                <Half side={s} size={18} color="currentColor" /> {both && q !== 'wheelbase' && `${axle} `}
-                {q}{' '}
-                {r
-                  ? q === 'height' || q === 'wheelbase'
-                    ? length(r.value, unit)
-                    : angle(r.value, form, q === 'toe' ? 2 : 1)
-                  : 'not read'}
-              </Plain>
-            );
-          }),
-        )}
+        {cellsOf(g.needs).map((c) => {
+          const { axle, quantity: q } = c;
+          const s = c.side ?? 'left';
+          const r = readAt(view, axle, s, q);
+          const id = c.side ? `${q}-${s}` : q;
+          return (
+            <Plain
+              key={axle + id}
+              className={`chk ${r ? 'on' : 'dash'}`}
+              disabled={!open && !early}
+              onClick={() => view?.visit && pad(view.visit, q === 'centre' ? 'axle_offset' : q, axle, s)}
+              data-testid={axle === 'rear' ? `gate-rear-${id}` : `gate-${id}`}
+            >
+              {c.side && <Half side={s} size={18} color="currentColor" />} {cellName(c, both)}{' '}
+              {r ? cellRead(q, r.value, unit, form) : 'not read'}
+            </Plain>
+          );
+        })}
         {signs && open ? (
           <form
             className="gate-why"

@@ -29,8 +29,11 @@ export function GatePad({ at, ticket, close, kept }: Props) {
             visit={at.visit}
             target={{
               quantity: at.quantity,
-              // A wheelbase belongs to a side of the car, not to a wheel.
-              place: { axle: at.quantity === 'wheelbase' ? 'both' : at.axle, side: at.side },
+              // A wheelbase belongs to a side of the car and not to a wheel, the centre to the whole axle.
+              place: {
+                axle: at.quantity === 'wheelbase' ? 'both' : at.axle,
+                side: at.quantity === 'axle_offset' ? 'both' : at.side,
+              },
             }}
             kept={(t) => {
               kept(t);

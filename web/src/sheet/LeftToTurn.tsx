@@ -11,6 +11,7 @@ import { sides, sideWord } from './sheet';
 
 type Left = Schemas['AxleLeft'];
 type Side = NonNullable<Left['sides']['left']>;
+type Whole = NonNullable<Left['whole']>;
 
 /** Never ten of ten: an explanation is not certain. */
 const inTen = (odds: number) => `${Math.min(9, Math.max(1, Math.round(odds * 10)))} in 10`;
@@ -21,9 +22,11 @@ interface CardProps {
   steers: boolean;
   toe: boolean;
   odds: boolean;
+  /** Whether something is turned for both wheels. */
+  whole: boolean;
 }
 
-function Card({ left, side, steers, toe, odds }: CardProps) {
+function Card({ left, side, steers, toe, odds, whole }: CardProps) {
   const { form } = useSettings();
   const turns = left.orders.filter((l) => l.direction !== 'leave' && (toe || !l.sets_toe));
   const [camber, caster, toeDeg] = left.expect;
@@ -39,7 +42,7 @@ function Card({ left, side, steers, toe, odds }: CardProps) {
       <h3 style={{ display: 'flex', gap: 9, alignItems: 'center' }}>
         <Half side={side} size={24} /> {sideWord(side)}
       </h3>
-      {turns.length === 0 ? (
+      {turns.length === 0 && !whole ? (
         <p className="left-line leave" data-testid={`left-words-${side}`}>
           <Glyph name={left.reaches ? 'done' : 'short'} size={20} /> <span>{still}</span>
         </p>
@@ -91,6 +94,35 @@ function Card({ left, side, steers, toe, odds }: CardProps) {
   );
 }
 
+/** What is one for both wheels: how the axle lies under the car, and what is turned for it. */
+function WholeCard({ whole, axle, toe }: { whole: Whole; axle: string; toe: boolean }) {
+  const turns = whole.orders.filter((o) => o.line.direction !== 'leave' && (toe || !o.line.sets_toe));
+  return (
+    <div className="set-card left-card whole" data-testid="left-axle">
+      <h3>The {axle} axle</h3>
+      {whole.says.map((s) => (
+        <p key={s} style={{ fontWeight: 600 }}>
+          {s}
+        </p>
+      ))}
+      {turns.map((o) => (
+        <p key={`${o.side}${o.line.name}`} className="left-line fig">
+          <span className="mut">
+            {o.side ? `${sideWord(o.side)} ` : ''}
+            {o.line.name}
+          </span>{' '}
+          {o.line.words}
+        </p>
+      ))}
+      {whole.taught.map((t) => (
+        <p key={t} className="left-taught">
+          <Glyph name="watch" size={18} /> {t}
+        </p>
+      ))}
+    </div>
+  );
+}
+
 interface Props {
   left: Left;
   /** The axle as it is to be set, for the drawing of where each order sits. */
@@ -106,9 +138,11 @@ interface Props {
 
 export function LeftToTurn({ left, drawings, toe, odds = true, stale, problems, turned }: Props) {
   const [tolds, setTolds] = useState<Tolds>({});
-  const list: Turn[] = sides.flatMap((side) =>
-    (left.sides[side]?.orders ?? []).filter((l) => toe || !l.sets_toe).map((line) => ({ side, line })),
-  );
+  const whole: Turn[] = (left.whole?.orders ?? []).map((o) => ({ side: o.side ?? undefined, line: o.line }));
+  const own = sides.flatMap((side) => (left.sides[side]?.orders ?? []).map((line): Turn => ({ side, line })));
+  const list = [...whole, ...own].filter((t) => toe || !t.line.sets_toe);
+  // Of a live axle that was only taped no wheel is told of.
+  const wheels = !left.whole || !!left.sides.left || !!left.sides.right;
   const some = turning(list).length > 0;
   const { unit } = useSettings();
   const told = asDone(list, tolds, unit);
@@ -116,10 +150,19 @@ export function LeftToTurn({ left, drawings, toe, odds = true, stale, problems, 
     <section className="left-bar" data-testid={`left-to-turn-${left.axle}`} aria-live="polite">
       <h2>{some ? 'Left to turn' : 'Nothing left to turn'}</h2>
       <div className="left-cards">
-        {sides.map((s) => {
+        {left.whole && <WholeCard whole={left.whole} axle={left.axle} toe={toe} />}
+        {(wheels ? sides : []).map((s) => {
           const l = left.sides[s];
           return l ? (
-            <Card key={s} left={l} side={s} steers={left.axle === 'front'} toe={toe} odds={odds} />
+            <Card
+              key={s}
+              left={l}
+              side={s}
+              steers={left.axle === 'front'}
+              toe={toe}
+              odds={odds}
+              whole={turning(whole).some((t) => toe || !t.line.sets_toe)}
+            />
           ) : (
             <div key={s} className="set-card left-card">
               <p className="small mut">{sideWord(s)}: not read since it was turned.</p>

@@ -1,8 +1,44 @@
 // What a gate found, in words with the units in use: side first, what was read, by how much it is off, what was expected.
-import type { Schemas } from '../api/client';
+import type { AxleName, Schemas, SideName } from '../api/client';
 import { angle, length, type AngleForm, type LengthUnit } from '../units/print';
 
 type Finding = Schemas['GateFinding'];
+type Need = Schemas['GateNeed'];
+
+/** Where a reading that a gate waits for is taken; no side for what is one of the axle. */
+export interface Cell {
+  axle: AxleName;
+  side: SideName | undefined;
+  quantity: Need['quantity'];
+}
+
+/** Every reading of a gate: one of each wheel or side, one of an axle that stands central. */
+export const cellsOf = (needs: Need[]): Cell[] =>
+  needs.flatMap(({ axle, quantity }): Cell[] =>
+    quantity === 'centre'
+      ? [{ axle, side: undefined, quantity }]
+      : [
+          { axle, side: 'left', quantity },
+          { axle, side: 'right', quantity },
+        ],
+  );
+
+/** How far an axle stands off the middle, with its side: what is read is how far it has to go to the left. */
+const offMiddle = (mm: number, unit: LengthUnit) =>
+  mm === 0 ? 'in the middle' : `${length(Math.abs(mm), unit)} too far ${mm > 0 ? 'right' : 'left'}`;
+
+/** A gate's reading with its unit. */
+export function cellRead(q: Need['quantity'], value: number, unit: LengthUnit, form: AngleForm): string {
+  if (q === 'centre') return offMiddle(value, unit);
+  if (q === 'height' || q === 'wheelbase') return length(value, unit);
+  return angle(value, form, q === 'toe' ? 2 : 1);
+}
+
+/** What a cell is called beside its side: the axle where it could be either, never at what belongs to a side of the car. */
+export function cellName(c: Cell, axles: boolean): string {
+  const axle = (axles && c.quantity !== 'wheelbase') || !c.side ? `${c.axle} ` : '';
+  return `${axle}${c.side ? c.quantity : 'axle off the middle'}`;
+}
 
 const names: Record<Finding['about'], string> = {
   height: 'height',
@@ -14,6 +50,7 @@ const names: Record<Finding['about'], string> = {
   cross_camber: 'Camber, left to right',
   cross_caster: 'Caster, left to right',
   askew: 'Wheelbases, left to right',
+  off_centre: 'axle',
   foul: 'fouls',
 };
 
@@ -35,7 +72,10 @@ export function findingWords(f: Finding, unit: LengthUnit, form: AngleForm): str
       : angle(v, form, Math.abs(v) < 0.1 && v !== 0 ? Math.max(2, digits) : digits);
   const what = f.stale
     ? `${side}${names[f.about]} was read before the last work: read it again`
-    : `${side}${names[f.about]} ${show(f.read)}`;
+    : f.about === 'off_centre'
+      ? `${side}${names[f.about]} ${offMiddle(f.read, unit)}`
+      : `${side}${names[f.about]} ${show(f.read)}`;
+  if (f.about === 'off_centre') return what;
   const said: string[] = [];
   if (f.off_aim !== 0 && f.aim)
     said.push(

@@ -65,10 +65,15 @@ interface PlanDraft {
 
 export const useBench = () => useOutletContext<Bench>();
 
-/** The car and what was decided about it; nothing until an axle was read. */
-export function inputOf(ticket: Ticket, plan: CarPlan): CarInput | undefined {
+/**
+ * The car and what a plan decides about it, from where work for other plans left the adjusters; nothing until an axle was
+ * read.
+ */
+export function inputOf(ticket: Ticket, of: Pick<Plan, 'id'>, plan: CarPlan): CarInput | undefined {
   const { front, rear } = ticket.base.axles;
-  return front || rear ? { base: ticket.base, plan } : undefined;
+  if (!front && !rear) return undefined;
+  const turned = ticket.turned.find((t) => t.plan_id === of.id)?.turned;
+  return { base: turned ? { ...ticket.base, turned } : ticket.base, plan };
 }
 
 /** What a plan decides about an axle, every field of it. */
@@ -209,7 +214,10 @@ export function useJobBench(ticket: Ticket): Bench {
     );
   }, [plan, dirty, draft]);
 
-  const input = useMemo(() => (draft ? inputOf(ticket, draft) : undefined), [ticket, draft]);
+  const input = useMemo(
+    () => (draft && plan ? inputOf(ticket, plan, draft) : undefined),
+    [ticket, plan, draft],
+  );
   const live = useLive('predict', input, predict);
   const answer = input ? live.data : undefined;
   const { stale, fault } = live;

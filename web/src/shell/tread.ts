@@ -2,8 +2,7 @@
 import { getWearData, getTread, forecastWear } from '../api/calls';
 import { useQuery } from '@tanstack/react-query';
 import { useMemo } from 'react';
-import type { CarWear, CarPlan, SceneWear, Schemas, SideName, Ticket } from '../api/client';
-import { inputOf } from './ticket';
+import type { CarInput, CarWear, CarPlan, SceneWear, Schemas, SideName, Ticket } from '../api/client';
 import { farRange, type Units } from '../units/measure';
 
 export type Tyres = Schemas['CarTyres'];
@@ -42,20 +41,19 @@ export function useWearData() {
 /** The forecast of the plan worked on, with another plan beside it when one is named. */
 export function useWear(
   ticket: Ticket,
-  draft: CarPlan | undefined,
+  car: CarInput | undefined,
   log: TreadView['log'] | undefined,
   other?: { name: string; document: CarPlan },
 ) {
   const body = useMemo(() => {
-    const car = draft && inputOf(ticket, draft);
-    if (!draft || !car || !log) return undefined;
+    if (!car || !log) return undefined;
     return {
       car,
       other: other ? { name: other.name, plan: other.document } : null,
-      tyres: carTyres(ticket, draft.limit_mm),
+      tyres: carTyres(ticket, car.plan.limit_mm),
       log,
     };
-  }, [ticket, draft, log, other]);
+  }, [ticket, car, log, other]);
   return useQuery({
     queryKey: ['wear', body],
     queryFn: () => forecastWear(body!),

@@ -7,14 +7,14 @@ use crate::problem::{ApiError, ProblemDocument};
 use actix_web::http::StatusCode;
 use actix_web::{HttpResponse, get, post, put, web};
 use bold_stance_car::metrics::CornerFileRequest;
-use bold_stance_car::vehicle::TyreSize;
+use bold_stance_car::vehicle::{Axles, Sides, TyreSize};
 use bold_stance_store::job::{self, Job, JobLine, NewJob, Stage};
 use bold_stance_store::plan::{self, Plan};
 use bold_stance_store::vehicle::{self, Vehicle};
 use bold_stance_store::{Tx, done, event, note, reading, visit};
 use bold_stance_trade::job::{
     Done, JobBench, Note, Reading, Stance, VehicleFacts, VisitView, base_of, corner_request, stance_at,
-    tyres_of,
+    turned_before, tyres_of,
 };
 use bold_stance_trade::plan::{CarBase, USUAL_LIMIT_MM};
 use bold_stance_trade::reading::Visit;
@@ -23,6 +23,7 @@ use bold_stance_units::problem::{Problem, in_range};
 use bold_stance_units::said::{Said, said};
 use chrono::Utc;
 use serde::{Deserialize, Serialize};
+use std::collections::BTreeMap;
 use utoipa::ToSchema;
 use uuid::Uuid;
 
@@ -85,6 +86,8 @@ pub struct Ticket {
     pub missing: Vec<Said>,
     /// What a plan is computed from; each axle once its points are known and it was read.
     pub base: CarBase,
+    /// Where work for other plans left the adjusters each plan starts from; only plans that start elsewhere than as found.
+    pub turned: Vec<TurnedBefore>,
     /// Its tyres as the forecast takes them, done at the limit of the plan that is the one to set.
     pub tyres: CarTyres,
     /// How it stands as found.
@@ -189,6 +192,15 @@ pub async fn save_vehicle(
     once.answer(tx, StatusCode::OK, &t).await
 }
 
+/// Where the adjusters stand that a plan starts from.
+#[derive(Debug, Clone, Serialize, ToSchema)]
+pub struct TurnedBefore {
+    /// The plan.
+    pub plan_id: Uuid,
+    /// Positions by name of the adjusters that work for other plans turned.
+    pub turned: Axles<Sides<BTreeMap<String, f64>>>,
+}
+
 /// Reads a whole ticket.
 pub async fn ticket(state: &AppState, tx: &mut Tx, id: Uuid) -> Result<Ticket, ApiError> {
     let job = job::get(tx, id).await?;
@@ -208,6 +220,11 @@ pub async fn ticket(state: &AppState, tx: &mut Tx, id: Uuid) -> Result<Ticket, A
     let notes = note::of_job(tx, id).await?;
     let chosen = plans.iter().find(|p| Some(p.id) == job.plan_id);
     let limit_mm = chosen.map_or(USUAL_LIMIT_MM, |p| p.document.limit_mm);
+    let turned = plans
+        .iter()
+        .map(|p| TurnedBefore { plan_id: p.id, turned: turned_before(&done, p.id) })
+        .filter(|t| t.turned != Axles::default())
+        .collect();
     let missing = visits.first().map(|v| v.picture.missing.clone()).unwrap_or_default();
     Ok(Ticket {
         tyre_diameter_mm: TyreSize::parse("tyre_size", &vehicle.facts.tyre_size)?.diameter_mm(),
@@ -221,6 +238,7 @@ pub async fn ticket(state: &AppState, tx: &mut Tx, id: Uuid) -> Result<Ticket, A
         visits,
         missing,
         base,
+        turned,
         found,
         settled,
         corner_file,

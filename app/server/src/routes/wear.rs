@@ -11,6 +11,7 @@ use actix_web::{HttpResponse, get, post, web};
 use bold_stance_kinematics::geometry::Axle;
 use bold_stance_store::tread::{self, StoredTyre};
 use bold_stance_store::{Tx, event, job, vehicle};
+use bold_stance_trade::inspect::comes_first;
 use bold_stance_trade::plan::{
     Budget, CarAnswer, CarInput, CarPlan, OtherAnswer, plan_car_within, scenes_of,
 };
@@ -158,7 +159,8 @@ fn worn(r: &CarWearRequest, shelf: &Shelf, budget: &Budget) -> Result<CarWear, V
     let second =
         other.as_ref().map(|(name, axles)| OtherAnswer { name, axles: axles.as_ref().map(Option::as_ref) });
     let scenes = scenes_of(own.axles.as_ref().map(Option::as_ref), second, &r.tyres.heights);
-    car_wear(&r.tyres, &scenes, &r.log)
+    // A forecast over a loose joint or showing cords says so before any distance.
+    Ok(CarWear { first: comes_first(&r.car.base.inspected), ..car_wear(&r.tyres, &scenes, &r.log)? })
 }
 
 /// Rules of diagnosis and tread limits.

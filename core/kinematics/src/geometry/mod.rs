@@ -70,6 +70,15 @@ impl Side {
     /// Both, left first.
     pub const BOTH: [Self; 2] = [Self::Left, Self::Right];
 
+    /// The other one.
+    #[must_use]
+    pub fn other(self) -> Self {
+        match self {
+            Self::Left => Self::Right,
+            Self::Right => Self::Left,
+        }
+    }
+
     /// `left` or `right`.
     #[must_use]
     pub fn word(self) -> &'static str {

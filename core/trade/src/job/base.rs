@@ -9,7 +9,7 @@ use super::record::{Done, Reading, standing};
 use super::stance::stands;
 use crate::inspect::widened;
 use crate::plan::{AxleBase, CarBase};
-use crate::reading::{Place, Quantity, ReadAxle, ReadSide, Seen, Visit, toe_of};
+use crate::reading::{Place, Quantity, ReadSide, Seen, Visit, toe_of};
 use bold_stance_car::fit::Sigmas;
 use bold_stance_car::metrics::WheelRead;
 use bold_stance_car::vehicle::{Axles, Measured, Sides};
@@ -52,11 +52,7 @@ fn axle_base(f: &VehicleFacts, readings: &[Reading], seen: &[Seen], axle: Axle) 
     let geometry = shape.geometry.clone()?;
     let adjusters: Sides<Vec<_>> = Sides::of(|s| told.adjusters.iter().map(|f| f.on(s)).collect());
     let wheels = Sides::of(|s| wheel_seen(f, readings, seen, axle, s));
-    let at = match axle {
-        Axle::Front => ReadAxle::Front,
-        Axle::Rear => ReadAxle::Rear,
-    };
-    let both = Place { axle: at, side: ReadSide::Both };
+    let both = Place { axle: axle.into(), side: ReadSide::Both };
     let offset = standing(readings, Visit::Found, Quantity::AxleOffset, both);
     // A plan needs only what it uses: one reading of the axle opens it, what is missing is as wide as the model's doubt.
     let nothing = |w: &WheelSeen| *w == WheelSeen::default();

@@ -105,15 +105,17 @@ fn read_at(
     let of_axle = |axle: Axle| {
         let stale = |q, t: DateTime<Utc>| since(axle, q).is_some_and(|a| t < a);
         let wheelbase = |side: Side| {
-            let side = match side {
-                Side::Left => ReadSide::Left,
-                Side::Right => ReadSide::Right,
-            };
-            let place = Place { axle: ReadAxle::Both, side };
+            let place = Place { axle: ReadAxle::Both, side: side.into() };
             let r = standing(readings, visit, Quantity::Wheelbase, place)?;
             let stale = stale(GateReading::Wheelbase, r.taken_at);
             Some(GateRead { value: r.value, sigma: r.sigma, stale })
         };
+        let both = Place { axle: axle.into(), side: ReadSide::Both };
+        let centre = standing(readings, visit, Quantity::AxleOffset, both).map(|r| GateRead {
+            value: r.value,
+            sigma: r.sigma,
+            stale: stale(GateReading::Centre, r.taken_at),
+        });
         Sides::of(|side| {
             let of = |q, gate| {
                 let r = standing(readings, visit, q, Place::wheel(axle, side))?;
@@ -135,6 +137,7 @@ fn read_at(
                 caster: of(Quantity::Caster, GateReading::Caster),
                 toe,
                 wheelbase: wheelbase(side),
+                centre,
             }
         })
     };
@@ -192,7 +195,9 @@ fn gate_view(
         .collect();
     for n in &gate.needs {
         for (side, s) in read.axle(n.axle).each() {
-            if s.of(n.quantity).is_none() {
+            // One reading of the axle is asked for once.
+            let once = n.quantity.of_axle() && side == Side::Right;
+            if s.of(n.quantity).is_none() && !once {
                 missing.push(GateMissing::Reading { axle: n.axle, side, quantity: n.quantity });
             }
         }
@@ -231,9 +236,9 @@ pub fn sheet_of(
     let step = |o: &Order| if o.line.sets_toe { StepId::Toe(o.axle) } else { StepId::Arms(o.axle) };
     let turned = |o: &Order| done.iter().any(|d| d.step == Mark::Step(step(o)));
     for o in answer.orders.iter_mut().filter(|o| !turned(o)) {
-        let wheel = o.side.and_then(|s| side_left(&left, o.axle, s));
-        if let Some(l) = wheel.and_then(|w| w.orders.iter().find(|l| l.name == o.line.name)) {
-            o.line.clone_from(l);
+        let own = left.iter().find(|l| l.axle == o.axle).map(AxleLeft::orders).unwrap_or_default();
+        if let Some(l) = own.into_iter().find(|l| l.side == o.side && l.line.name == o.line.name) {
+            o.line = l.line;
         }
     }
     let steps = sheet(input, &answer, fitted);

@@ -47,4 +47,4 @@ pub use road::{WheelOrder, WheelStraight};
 pub use settled::as_it_settled;
 pub use stance::{AxleStance, Stance, stance_at};
 pub use turnable::{Turnable, TurnableRequest, TurnableRow, TurnsOn, turnable};
-pub use turned::{as_turned_before, loops_of, turned_again, turns_of};
+pub use turned::{as_turned_before, loops_of, turned_again, turned_before, turns_of};

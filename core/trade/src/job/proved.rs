@@ -8,7 +8,7 @@ use crate::aim::off_window;
 use crate::memory::{SaidCame, Taught, Trial};
 use crate::plan::{AngleName, CarAnswer, CarInput};
 use crate::prove::{AxleLeft, Explained, side_left};
-use crate::reading::{Jack, Place, Quantity, Visit, toe_of};
+use crate::reading::{Jack, Place, Quantity, ReadAxle, ReadSide, Visit, toe_of};
 use crate::sheet::{
     CarRead, Expectation, GateAbout, GateFinding, GateRead, GateReading, GateSide, Mark, SheetStep, StepId,
     held, judge_gate,
@@ -190,11 +190,21 @@ fn as_read(since: &Since<'_>, axle: Axle) -> Sides<GateSide> {
             let stale = since.worked_at(axle, angle).is_some_and(|t| at < t);
             Some(GateRead { value, sigma, stale })
         };
+        let placed = |q, place| {
+            let r = since.own.iter().rev().find(|r| r.quantity == q && r.place() == place)?;
+            // Whatever moves camber of an axle moves it under the car.
+            let stale = since.worked_at(axle, AngleName::Camber).is_some_and(|t| r.taken_at < t);
+            Some(GateRead { value: r.value, sigma: r.sigma, stale })
+        };
+        let taped = Place { axle: ReadAxle::Both, side: side.into() };
+        let measured = Place { axle: axle.into(), side: ReadSide::Both };
         GateSide {
             camber: of(AngleName::Camber),
             caster: of(AngleName::Caster),
             toe: of(AngleName::Toe),
-            ..GateSide::default()
+            wheelbase: placed(Quantity::Wheelbase, taped),
+            centre: placed(Quantity::AxleOffset, measured),
+            height: None,
         }
     })
 }
@@ -267,7 +277,12 @@ fn thrust(read: &CarRead) -> Option<f64> {
 /// The worst of what is off: outside the aim before outside what was said.
 fn weight(f: &GateFinding) -> (bool, f64) {
     let off = if f.off_aim == 0.0 { f.off_expected } else { f.off_aim };
-    let size = if matches!(f.about, GateAbout::Toe | GateAbout::TotalToe) { 2.0 } else { 1.0 };
+    let size = match f.about {
+        GateAbout::Toe | GateAbout::TotalToe => 2.0,
+        // A centimetre as a degree.
+        GateAbout::Askew | GateAbout::OffCentre => 0.1,
+        _ => 1.0,
+    };
     (f.off_aim != 0.0, off.abs() * size)
 }
 
@@ -306,11 +321,25 @@ fn finding_says(f: &GateFinding, wheels: &[WheelProved]) -> Said {
         GateAbout::CrossCaster => {
             said("proved-apart").word("axle", axle).word("angle", "caster").deg("by", by, digits)
         }
+        GateAbout::Askew => said("proved-askew").word("axle", axle).mm("by", f.read.abs()),
+        GateAbout::OffCentre => said("proved-off-centre").word("axle", axle).mm("by", f.read.abs()),
         _ => said("proved-toe-off").word("axle", axle).deg("by", by, digits),
     }
 }
 
-fn says(wheels: &[WheelProved], off: &[GateFinding], left: &[AxleLeft], worked: bool) -> (Said, Said) {
+/// Where an axle lies under the car, as far as it is asked: whether it was measured since the work.
+struct Placed {
+    axle: Axle,
+    what: GateReading,
+    fresh: bool,
+}
+
+fn says(
+    (wheels, placed): (&[WheelProved], &[Placed]),
+    off: &[GateFinding],
+    left: &[AxleLeft],
+    worked: bool,
+) -> (Said, Said) {
     let count = |s: WheelStands| wheels.iter().filter(|w| w.stands == s).count();
     let open = count(WheelStands::NotRead) + count(WheelStands::Stale);
     let worst = off.iter().find(|f| f.off_aim != 0.0);
@@ -318,7 +347,8 @@ fn says(wheels: &[WheelProved], off: &[GateFinding], left: &[AxleLeft], worked: 
         left.iter().flat_map(|l| l.sides.each()).find_map(|(_, s)| s.as_ref()?.taught.first().cloned());
     let otherwise = wheels.iter().filter(|w| w.angles.iter().any(|a| a.as_said == Some(false))).count();
     let mut more: Vec<Said> = lesson.into_iter().collect();
-    let headline = if wheels.is_empty() {
+    let unmeasured = placed.iter().find(|p| !p.fresh);
+    let headline = if wheels.is_empty() && placed.is_empty() {
         said("proved-nothing-asked")
     } else if !worked {
         said("proved-not-worked")
@@ -328,10 +358,14 @@ fn says(wheels: &[WheelProved], off: &[GateFinding], left: &[AxleLeft], worked: 
             more.push(said("proved-others-on-aim").count("n", on));
         }
         finding_says(f, wheels)
-    } else if open == wheels.len() {
+    } else if open == wheels.len() && (open > 0 || placed.iter().all(|p| !p.fresh)) {
         said("proved-read-it")
     } else if open > 0 {
         said("proved-so-far").count("n", wheels.len() - open).count("of", wheels.len())
+    } else if let Some(p) = unmeasured {
+        said("proved-not-placed").word("axle", p.axle.word()).word("what", p.what.word())
+    } else if wheels.is_empty() {
+        said("proved-placed")
     } else {
         said("proved-all-in").count("n", wheels.len())
     };
@@ -365,6 +399,7 @@ pub(super) fn proved_of(
     let mut wheels = Vec::new();
     let mut off = Vec::new();
     let mut read = CarRead::default();
+    let mut placed = Vec::new();
     for axle in [Axle::Rear, Axle::Front] {
         let mut needs = asked(axle);
         // Toe that has its turn yet to come is not held against where it will be.
@@ -372,12 +407,18 @@ pub(super) fn proved_of(
         if toe.is_some_and(|s| !is_done(s)) {
             needs.retain(|q| *q != GateReading::Toe);
         }
-        needs.retain(|q| !matches!(q, GateReading::Height | GateReading::Wheelbase));
+        needs.retain(|q| *q != GateReading::Height);
         let own = as_read(&since, axle);
         match axle {
             Axle::Front => read.front = own,
             Axle::Rear => read.rear = own,
         }
+        let lies = needs.iter().filter(|q| matches!(q, GateReading::Wheelbase | GateReading::Centre));
+        placed.extend(lies.map(|q| Placed {
+            axle,
+            what: *q,
+            fresh: own.each().iter().all(|(_, s)| s.of(*q).is_some_and(|r| !r.stale)),
+        }));
         for side in Side::BOTH {
             wheels.extend(wheel(&since, (input, answer), left, (axle, side), &needs));
         }
@@ -398,10 +439,11 @@ pub(super) fn proved_of(
     let waits =
         steps.iter().filter(|s| s.id != StepId::Proved && !is_done(s)).map(|s| s.id.clone()).collect();
     let on_aim = worked
-        && !wheels.is_empty()
+        && !(wheels.is_empty() && placed.is_empty())
+        && placed.iter().all(|p| p.fresh)
         && wheels.iter().all(|w| w.stands == WheelStands::OnAim)
         && off.iter().all(|f| f.off_aim == 0.0);
-    let (headline, sentence) = says(&wheels, &off, left, worked);
+    let (headline, sentence) = says((&wheels, &placed), &off, left, worked);
     let thrust_deg = thrust(&read);
     Proved { wheels, off, thrust_deg, waits, on_aim, headline, sentence }
 }

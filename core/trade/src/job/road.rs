@@ -1,8 +1,8 @@
-//! The road test: how far the steering wheel stands off while the car goes straight, and the equal turns of both rods that
-//! bring it there without moving total toe.
+//! The road test: how far the steering wheel stands off while the car goes straight, and the equal turns of both rods, or of
+//! the drag link of a live axle, that bring it there without moving total toe.
 
 use super::aftercare::Aftercare;
-use crate::plan::{CarAnswer, CarInput, SettingLine, SidePlan, turns_in_words};
+use crate::plan::{CarAnswer, CarInput, PlanResult, SettingLine, SidePlan, turns_in_words};
 use bold_stance_kinematics::geometry::{Axle, Side};
 use bold_stance_units::said::{Said, said};
 use chrono::{DateTime, Utc};
@@ -12,8 +12,9 @@ use serde::{Deserialize, Serialize};
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
 #[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
 pub struct WheelOrder {
-    /// Which side.
-    pub side: Side,
+    /// Which side; none for the drag link that steers both wheels.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub side: Option<Side>,
     /// What is turned.
     pub name: String,
     /// Turns, longer positive.
@@ -30,7 +31,7 @@ pub struct WheelStraight {
     pub off_deg: f64,
     /// In one line.
     pub headline: Said,
-    /// Turns of both rods; empty where it is straight as well as a hand tells, or nothing turns.
+    /// Turns of both rods, or of the one drag link; empty where it is straight as well as a hand tells, or nothing turns.
     pub orders: Vec<WheelOrder>,
     /// Whether they were turned since: it is driven again.
     pub turned: bool,
@@ -55,6 +56,12 @@ fn rod(plan: &SidePlan) -> Option<(&SettingLine, f64)> {
     (does.toe_deg.abs() > 1e-6).then_some((line, does.toe_deg))
 }
 
+/// The drag link of a live axle: its order as set, and toe of the left wheel in a turn of it, degrees.
+fn drag_link(front: &PlanResult) -> Option<(&SettingLine, f64)> {
+    let d = front.drag_link.as_ref().filter(|d| d.left_toe_deg.abs() > 1e-6)?;
+    Some((front.left.setting.iter().find(|l| l.name == d.name)?, d.left_toe_deg))
+}
+
 /// What is left of the last road test; none while the car was not driven.
 ///
 /// Held straight ahead the steering wheel stands `off` to the left: brought to its centre it would point the road wheels
@@ -69,13 +76,21 @@ pub(super) fn wheel_straight(
     let test = care.road.last()?;
     let off_deg = test.wheel_off_deg;
     let (mut orders, mut ends) = (Vec::new(), false);
+    let front = answer.axles[Axle::Front].as_ref();
+    let drag = front.and_then(drag_link);
     if off_deg.abs() >= STRAIGHT_DEG
-        && let Some(front) = answer.axles[Axle::Front].as_ref()
+        && let Some(front) = front
     {
         let road_deg = off_deg / input.base.steering_ratio;
-        let each = [(Side::Left, &front.left, -road_deg), (Side::Right, &front.right, road_deg)];
-        for (side, plan, toe_deg) in each {
-            let Some((line, per_turn)) = rod(plan) else { continue };
+        let rods = [
+            (Some(Side::Left), rod(&front.left), -road_deg),
+            (Some(Side::Right), rod(&front.right), road_deg),
+        ];
+        // One drag link steers both wheels at once.
+        let link = [(None, drag, -road_deg)];
+        let each: &[_] = if drag.is_some() { &link } else { &rods };
+        for (side, rod, toe_deg) in each.iter().copied() {
+            let Some((line, per_turn)) = rod else { continue };
             let turns = (toe_deg / per_turn * PER_TURN).round() / PER_TURN;
             if turns == 0.0 {
                 continue;
@@ -90,16 +105,18 @@ pub(super) fn wheel_straight(
             orders.push(WheelOrder { side, name: line.name.clone(), turns, words });
         }
         // One rod alone would move total toe, and none is turned out of its thread.
-        if orders.len() < 2 || ends {
+        if orders.len() < each.len() || ends {
             orders.clear();
         }
     }
     let side = if off_deg > 0.0 { "left" } else { "right" };
     let headline = match (test.turned_at.is_some(), orders.is_empty()) {
+        (true, _) if drag.is_some() => said("road-turned-drag"),
         (true, _) => said("road-turned"),
         (_, true) if off_deg.abs() < STRAIGHT_DEG => said("road-straight"),
         (_, true) if ends => said("road-off-ends").plain("deg", off_deg.abs(), 0).word("side", side),
         (_, true) => said("road-off-nothing").plain("deg", off_deg.abs(), 0).word("side", side),
+        _ if drag.is_some() => said("road-off-drag").plain("deg", off_deg.abs(), 0).word("side", side),
         _ => said("road-off").plain("deg", off_deg.abs(), 0).word("side", side),
     };
     Some(WheelStraight {

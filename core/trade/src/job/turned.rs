@@ -8,13 +8,14 @@ use super::height::height_at;
 use super::record::{Done, Reading};
 use crate::plan::{CarInput, Order};
 use crate::prove::{AnglesRead, WorkLoop};
-use crate::reading::{Jack, Place, Quantity, Visit, toe_of};
+use crate::reading::{Jack, Place, Quantity, ReadAxle, ReadSide, Visit, toe_of};
 use crate::sheet::{AsTurned, Mark, Round, StepId};
 use bold_stance_car::vehicle::{Axles, Sides};
 use bold_stance_kinematics::geometry::{Axle, Side};
 use bold_stance_units::problem::Problem;
 use bold_stance_units::said::said;
 use chrono::{DateTime, Utc};
+use std::collections::BTreeMap;
 use uuid::Uuid;
 
 /// What is left to turn on an axle as it was really turned, and the step of the sheet that it belongs to.
@@ -36,14 +37,7 @@ pub fn turned_again(
     };
     // Before toe had its turn it waits for its own step.
     let toe = matches!(step, StepId::Toe(_));
-    let orders: Vec<Order> = left
-        .sides
-        .each()
-        .into_iter()
-        .flat_map(|(side, s)| s.iter().flat_map(move |s| s.orders.iter().map(move |l| (side, l))))
-        .filter(|(_, l)| toe || !l.sets_toe)
-        .map(|(side, l)| Order { axle, side: Some(side), line: l.clone() })
-        .collect();
+    let orders: Vec<Order> = left.orders().into_iter().filter(|o| toe || !o.line.sets_toe).collect();
     if !orders.iter().any(|o| o.line.moves()) {
         return Err(Problem::new("axle", said("left-not-there"), said("left-not-there-right")));
     }
@@ -79,22 +73,45 @@ pub fn turns_of(done: &[&Done], axle: Axle) -> Vec<Round> {
     out
 }
 
-/// The plan's input with every adjuster where work for other plans of the job left it; `done` is everything that was done of
-/// the job. What was turned for this plan is among its own rounds.
+/// Where work for other plans of the job left the adjusters a plan starts from, positions by name; `done` is everything that
+/// was done of the job. What was turned for this plan is among its own rounds.
 #[must_use]
-pub fn as_turned_before(done: &[Done], plan_id: Uuid, input: CarInput) -> CarInput {
-    let mut out = input;
+pub fn turned_before(done: &[Done], plan_id: Uuid) -> Axles<Sides<BTreeMap<String, f64>>> {
+    let mut out = Axles::<Sides<BTreeMap<String, f64>>>::default();
     let others: Vec<&Done> = done.iter().filter(|d| d.plan_id != plan_id).collect();
     for axle in [Axle::Front, Axle::Rear] {
         for turned in turns_of(&others, axle).into_iter().flat_map(|r| r.turned) {
             for side in Side::BOTH {
                 if turned.side.is_none_or(|s| s == side) {
-                    out.base.turned[axle][side].insert(turned.name.clone(), turned.position);
+                    out[axle][side].insert(turned.name.clone(), turned.position);
                 }
             }
         }
     }
     out
+}
+
+/// The plan's input with every adjuster where work for other plans of the job left it.
+#[must_use]
+pub fn as_turned_before(done: &[Done], plan_id: Uuid, mut input: CarInput) -> CarInput {
+    input.base.turned = turned_before(done, plan_id);
+    input
+}
+
+/// What was read of a wheel between two times.
+#[derive(Default)]
+struct ReadThen {
+    angles: AnglesRead,
+    height_mm: Option<f64>,
+    wheelbase: Option<(f64, f64)>,
+    centre: Option<(f64, f64)>,
+}
+
+impl ReadThen {
+    /// Whether anything was read that says how the work came out.
+    fn some(&self) -> bool {
+        self.angles.value.iter().any(Option::is_some) || self.wheelbase.is_some() || self.centre.is_some()
+    }
 }
 
 /// What was read of a wheel between two times, the newest of each; not on a jack.
@@ -104,7 +121,7 @@ fn read_between(
     (axle, side): (Axle, Side),
     from: DateTime<Utc>,
     to: Option<DateTime<Utc>>,
-) -> (AnglesRead, Option<f64>) {
+) -> ReadThen {
     let within = |r: &&Reading| {
         r.visit != Visit::Found
             && r.jack != Jack::Jacked
@@ -116,7 +133,7 @@ fn read_between(
     let seen: Vec<_> = own.iter().map(|r| r.seen()).collect();
     let toe = Visit::ALL.into_iter().rev().find_map(|v| toe_of(&seen, v, axle, side).map(|(v, s, _)| (v, s)));
     let (camber, caster) = (of(Quantity::Camber), of(Quantity::Caster).filter(|_| axle == Axle::Front));
-    let read = AnglesRead {
+    let angles = AnglesRead {
         value: [camber.map(|r| r.value), caster.map(|r| r.value), toe.map(|t| t.0)],
         sigma: [camber.map_or(0.0, |r| r.sigma), caster.map_or(0.0, |r| r.sigma), toe.map_or(0.0, |t| t.1)],
     };
@@ -128,7 +145,13 @@ fn read_between(
         .rev()
         .filter(|v| *v != Visit::Found)
         .find_map(|v| height_at(bench.facts, &heights, v, axle, side));
-    (read, height.map(|h| h.mm))
+    let newest = |q: Quantity, axle: ReadAxle, side: ReadSide| {
+        let place = Place { axle, side };
+        own.iter().rev().find(|r| r.quantity == q && r.place() == place).map(|r| (r.value, r.sigma))
+    };
+    let wheelbase = newest(Quantity::Wheelbase, ReadAxle::Both, side.into());
+    let centre = newest(Quantity::AxleOffset, axle.into(), ReadSide::Both);
+    ReadThen { angles, height_mm: height.map(|h| h.mm), wheelbase, centre }
 }
 
 /// Work and what was read after it, of every wheel of a plan: rounds with no reading in between are one.
@@ -153,10 +176,12 @@ pub fn loops_of(
                     now.otherwise |= (t.position - t.ordered).abs() > 1e-9;
                 }
                 let next = rounds.get(k + 1).map(|r| r.at);
-                let (read, height_mm) = read_between(bench, readings, (axle, side), round.at, next);
+                let read = read_between(bench, readings, (axle, side), round.at, next);
+                now.rounds = k as u32 + 1;
                 // Work that nobody read anything after says nothing yet.
-                if read.value.iter().any(Option::is_some) || next.is_none() {
-                    out.push(WorkLoop { height_mm, read, ..now.clone() });
+                if read.some() || next.is_none() {
+                    let ReadThen { angles, height_mm, wheelbase, centre } = read;
+                    out.push(WorkLoop { height_mm, read: angles, wheelbase, centre, ..now.clone() });
                 }
             }
             out

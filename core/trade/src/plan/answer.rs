@@ -11,6 +11,7 @@ use super::in_hand::{arm_in_hand, in_hand};
 use super::input::PlanInput;
 use super::jack_sweep::fitted_to_sweep;
 use super::line::SettingLine;
+use super::pair::steered_by;
 use super::quick::quick;
 use super::reach::{LockTurn, Plane, lock_reach, reach};
 use super::result::{Candidate, CandidateStatus, Effect, LockPlan, PlanResult, SidePlan};
@@ -138,6 +139,7 @@ impl Work<'_> {
                     arm_in_hand(&benches[i], &points, l, &self.input.turned[side])
                 })
             }),
+            drag_link: steered_by(&benches[0], &set[0].positions),
             steer: self.steer_path(&benches, &set),
             expected: expected(self, &left, &right),
             left,

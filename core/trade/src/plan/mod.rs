@@ -59,19 +59,20 @@ pub use expected::AS_READ;
 pub use height::{PlanState, Way, WayKind};
 pub(crate) use height_target::per_turn;
 pub use height_target::{ByTurning, HeightAnswer, HeightTarget, TargetKind, Turned, height_for};
-pub(crate) use in_hand::{in_hand, on_clock};
+pub(crate) use in_hand::{arm_in_hand, in_hand, on_clock};
 pub use input::{Moves, PlanInput, SideReadings, Unread};
 pub use judge::{READABLE_DEG, READABLE_TOE_DEG, Shortfall, SolvedSetting};
 pub use ladder::{
     Ladder, LadderAsked, LadderEnd, Ladders, MOST_SETS, OtherAxle, Rung, USUAL_SPAN_MM, ladders,
 };
-pub(crate) use line::turns as turns_in_words;
 pub use line::{CountedIn, InHand, SettingLine, ThreadInHand};
+pub(crate) use line::{line, turns as turns_in_words};
+pub(crate) use pair::{is_drag_link, is_track_bar, locates_only, recentre};
 pub use pair::{pair, solve_both};
 pub use part_case::{PartCase, PartResult, run_part};
 pub use reach::{LockCamber, LockTurn, Plane, Reach, ReachShape, lock_reach, reach};
 pub use result::{
-    Candidate, CandidateStatus, Effect, ExpectedAngle, LockPlan, PlanResult, SidePlan, Verdict,
+    Candidate, CandidateStatus, DragLink, Effect, ExpectedAngle, LockPlan, PlanResult, SidePlan, Verdict,
 };
 pub use search::{
     CarFound, CarSet, CarWish, Filters, HeightBand, Progress, SearchResult, SetPlan, SetSide, TradeOff,
@@ -79,7 +80,8 @@ pub use search::{
 };
 pub use settings_case::{CornerAim, SettingsCase, SettingsError, SettingsResult, run_settings};
 pub use solver::solve;
-pub use square::{SQUARE_MM, Square};
+pub use square::{CENTRE_MM, SQUARE_MM, Square};
+pub(crate) use square::{is_one_arm, square};
 pub use states::{AngleVerdict, StateResult, StateSide};
 pub use steer::{TurnPath, TurnPoint, TurnSide};
 pub use stop::Stop;

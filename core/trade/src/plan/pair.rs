@@ -1,6 +1,7 @@
 //! One setting for each side: left and right independent where they are, one arm for both on a live axle.
 
 use super::bench::Bench;
+use super::result::DragLink;
 use super::score::Score;
 use super::solver::{FEW, grid, solve_keeping};
 use super::square::is_one_arm;
@@ -105,18 +106,29 @@ fn solve_sides(
     Some([l.clone(), r.clone()])
 }
 
+/// What of an axle an adjuster turns or shifts, by the name of its link or point.
+fn turns_named(a: &Adjuster, name: &str) -> bool {
+    match &a.kind {
+        AdjusterKind::Thread { link: ThreadLink::Named(n), .. } => n == name,
+        AdjusterKind::Slide { point, .. } | AdjusterKind::Shims { point, .. } => point.word() == name,
+        _ => false,
+    }
+}
+
+/// Whether it brings a live axle under the middle.
+pub(crate) fn is_track_bar(a: &Adjuster) -> bool {
+    turns_named(a, "track_bar")
+}
+
+/// Whether it puts the steering wheel straight.
+pub(crate) fn is_drag_link(a: &Adjuster) -> bool {
+    turns_named(a, "drag_link")
+}
+
 /// What a shared adjuster does on a live axle besides caster.
 pub(crate) fn locates_only(a: &Adjuster) -> bool {
     // One lower arm alone squares the axle (`square`).
-    if is_one_arm(a) {
-        return true;
-    }
-    let named = |n: &str| n == "track_bar" || n == "drag_link";
-    match &a.kind {
-        AdjusterKind::Thread { link: ThreadLink::Named(n), .. } => named(n),
-        AdjusterKind::Slide { point, .. } | AdjusterKind::Shims { point, .. } => named(point.word()),
-        _ => false,
-    }
+    is_one_arm(a) || is_track_bar(a) || is_drag_link(a)
 }
 
 /// Arms, wedges, track bar and tie rod are one for both wheels: their positions are searched for both sides'
@@ -260,12 +272,9 @@ const READABLE_WHEEL_DEG: f64 = 0.05;
 
 /// Turns of a track bar that bring the axle back under the middle, or of a drag link that put the steering wheel
 /// straight; where it stands when that cannot be posed.
-fn recentre(bench: &Bench, i: usize, positions: &[f64]) -> f64 {
+pub(crate) fn recentre(bench: &Bench, i: usize, positions: &[f64]) -> f64 {
     let a = &bench.adjusters[i];
-    let drag = match &a.kind {
-        AdjusterKind::Thread { link, .. } => link.word() == "drag_link",
-        _ => false,
-    };
+    let drag = is_drag_link(a);
     let miss = |v: f64| {
         let mut p = positions.to_vec();
         p[i] = v;
@@ -288,6 +297,19 @@ fn recentre(bench: &Bench, i: usize, positions: &[f64]) -> f64 {
     let Ok(found) = search.root(start, |x| miss(x).ok_or(())) else { return a.position };
     let step = a.step().unwrap_or(0.1);
     (a.position + ((found.at - a.position) / step).round() * step).clamp(low, high)
+}
+
+/// What the drag link of a live axle does in a turn from where it is set; none where there is none that turns.
+pub(crate) fn steered_by(bench: &Bench, positions: &[f64]) -> Option<DragLink> {
+    let i = bench.adjusters.iter().position(|a| is_drag_link(a) && !a.is_fixed())?;
+    let turn = |by: f64| {
+        let mut p = positions.to_vec();
+        p[i] += by;
+        let Corner::Axle(c) = bench.set(&p) else { return None };
+        c.drag_link_turn(&c.axle_pose(bench.travel_mm, 0.0).ok()?)
+    };
+    let left_toe_deg = (turn(0.5)? - turn(-0.5)?).to_degrees();
+    Some(DragLink { name: bench.adjusters[i].name.clone(), left_toe_deg })
 }
 
 #[cfg(test)]

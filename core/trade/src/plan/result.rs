@@ -187,6 +187,16 @@ pub struct ExpectedAngle {
     pub words: Said,
 }
 
+/// What a drag link does to the steering.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
+pub struct DragLink {
+    /// The adjuster.
+    pub name: String,
+    /// What a turn longer adds to toe of the left wheel and takes from the right one's, degrees, steering wheel held.
+    pub left_toe_deg: f64,
+}
+
 /// The Plan answer.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
 #[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
@@ -208,6 +218,9 @@ pub struct PlanResult {
     /// How a live axle that stands askew is squared; none where it is square or was not taped.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub square: Option<Square>,
+    /// The drag link that puts the steering wheel of a live axle straight; none where there is none that turns.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub drag_link: Option<DragLink>,
     /// The steering from lock to lock; none for an axle that does not steer, or a live one.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub steer: Option<TurnPath>,

@@ -16,6 +16,8 @@ use serde::{Deserialize, Serialize};
 
 /// Difference of two taped wheelbases that is left alone, mm (common practice, no source).
 pub const SQUARE_MM: f64 = 4.0;
+/// How far off the middle a live axle may stand, mm (common practice, no source: an eighth of an inch).
+pub const CENTRE_MM: f64 = 3.2;
 /// How near to their mean turned arms bring both wheelbases, mm.
 const LANDS_MM: f64 = 0.5;
 /// Links that would have to give more than this bind, mm (common practice, no source).

@@ -2,9 +2,11 @@
 
 use super::explain::{Explained, explain};
 use super::learner::{AnglesRead, Came, Learner, Next, next_of_both};
+use super::live::{as_one, of_angles, tell};
 use super::look::{Look, look};
+use super::whole::{WholeLeft, whole_left};
 use crate::part::Part;
-use crate::plan::{Bench, Budget, CarInput, PlanInput, SettingLine, Work, begin};
+use crate::plan::{Bench, Budget, CarInput, Order, PlanInput, PlanState, SettingLine, Work, begin};
 use bold_stance_car::adjuster::Adjuster;
 use bold_stance_car::vehicle::{Axles, Sides, StateKind};
 use bold_stance_kinematics::geometry::{Axle, Points, Side};
@@ -25,6 +27,12 @@ pub struct WorkLoop {
     pub read: AnglesRead,
     /// Whether it was turned otherwise than the plan ordered.
     pub otherwise: bool,
+    /// After how many rounds of work on the axle.
+    pub rounds: u32,
+    /// Wheelbase of this side, mm, and its standard deviation.
+    pub wheelbase: Option<(f64, f64)>,
+    /// How far a live axle has to go to the left to stand central, mm, and its standard deviation.
+    pub centre: Option<(f64, f64)>,
 }
 
 /// What an adjuster was found to do.
@@ -93,6 +101,22 @@ pub struct AxleLeft {
     pub axle: Axle,
     /// Each wheel that was read after work.
     pub sides: Sides<Option<SideLeft>>,
+    /// What is one for both wheels; none where each wheel has its own.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub whole: Option<WholeLeft>,
+}
+
+impl AxleLeft {
+    /// Everything that can be turned, from where it stands: what is one for both wheels first.
+    #[must_use]
+    pub fn orders(&self) -> Vec<Order> {
+        let whole = self.whole.iter().flat_map(|w| w.orders.iter().cloned());
+        let of = |(side, w): (Side, &Option<SideLeft>)| {
+            let lines = w.iter().flat_map(|w| &w.orders).cloned();
+            lines.map(|line| Order { axle: self.axle, side: Some(side), line }).collect::<Vec<_>>()
+        };
+        whole.chain(self.sides.each().into_iter().flat_map(of)).collect()
+    }
 }
 
 /// A gain is told from this far off what was said, as a share, and from as many standard deviations.
@@ -102,9 +126,8 @@ const MOST_ODD: usize = 3;
 /// Odds under which an explanation is not worth a line.
 const LEAST_ODDS: f64 = 0.05;
 
-/// One wheel once everything that was read of it was taken in.
-struct Taught<'a> {
-    learner: Learner<'a>,
+/// What came of the last loop of a wheel.
+struct Last {
     came: Came,
     odd: Vec<Explained>,
     before: [f64; 3],
@@ -112,51 +135,74 @@ struct Taught<'a> {
     travel_mm: f64,
 }
 
-fn taught<'a>(
-    work: &Work<'_>,
+/// One wheel as its readings are taken in.
+struct Wheel<'a> {
+    learner: Learner<'a>,
     i: usize,
-    parts: &[&Part],
-    (bench, points): (&'a Bench, &'a Points),
-    loops: &[WorkLoop],
-) -> Option<Taught<'a>> {
-    let input = work.input;
-    let side = Side::BOTH[i];
-    let states = input.states();
-    let planned = states.iter().find(|s| s.kind == StateKind::Planned)?;
-    let planned_mm = work.sides[i].readings.height_mm + planned.own_mm + input.trim_mm[side];
-    let own = work.state.own_mm;
-    let doubt = work.doubts(i, bench, &bench.start(), parts, own, own).ok()?;
-    let doubt = doubt.first()?.1?;
-    let variance =
-        [doubt.camber_deg, doubt.caster_deg, doubt.toe_deg].map(|h| HalfWidth(h).sigma().0.powi(2));
-    let mut learner = Learner::new(bench, variance, &Learner::usual_gains(bench)).with_points(points);
-    let found = &work.sides[i].readings.angles;
-    let mut last = [Some(found.camber_deg), Some(found.caster_deg), Some(found.toe_deg)];
-    let mut out = None;
-    for l in loops {
-        let before = learner.clone();
-        let off_mm = l.height_mm.unwrap_or(planned_mm) - planned_mm;
-        let travel = work.travel(i, planned) - off_mm;
-        let at: Vec<f64> = bench
-            .adjusters
-            .iter()
-            .zip(&before.at)
-            .map(|(a, p)| l.stands.get(&a.name).copied().unwrap_or(*p))
-            .collect();
+    planned: PlanState,
+    planned_mm: f64,
+    /// As read last, camber, caster, toe, degrees.
+    read: [Option<f64>; 3],
+    last: Option<Last>,
+}
+
+/// One wheel once everything that was read of it was taken in.
+struct Taught<'a> {
+    learner: Learner<'a>,
+    last: Last,
+}
+
+impl<'a> Wheel<'a> {
+    fn new(
+        work: &Work<'_>,
+        i: usize,
+        parts: &[&Part],
+        (bench, points): (&'a Bench, &'a Points),
+        across: Option<&'a Bench>,
+    ) -> Option<Self> {
+        let input = work.input;
+        let planned = input.states().into_iter().find(|s| s.kind == StateKind::Planned)?;
+        let planned_mm = work.sides[i].readings.height_mm + planned.own_mm + input.trim_mm[Side::BOTH[i]];
+        let own = work.state.own_mm;
+        let doubt = work.doubts(i, bench, &bench.start(), parts, own, own).ok()?;
+        let doubt = doubt.first()?.1?;
+        let variance =
+            [doubt.camber_deg, doubt.caster_deg, doubt.toe_deg].map(|h| HalfWidth(h).sigma().0.powi(2));
+        let learner = Learner::new(bench, variance, &Learner::usual_gains(bench));
+        let learner = learner.with_points(points).with_across(across);
+        let found = &work.sides[i].readings.angles;
+        let read = [Some(found.camber_deg), Some(found.caster_deg), Some(found.toe_deg)];
+        Some(Self { learner, i, planned, planned_mm, read, last: None })
+    }
+
+    /// Work on it and what was read after.
+    fn step(&mut self, work: &Work<'_>, l: &WorkLoop) -> Option<()> {
+        let before = self.learner.clone();
+        let off_mm = l.height_mm.unwrap_or(self.planned_mm) - self.planned_mm;
+        let travel = work.travel(self.i, &self.planned) - off_mm;
+        let adjusters = self.learner.bench.adjusters.iter();
+        let at: Vec<f64> =
+            adjusters.zip(&before.at).map(|(a, p)| l.stands.get(&a.name).copied().unwrap_or(*p)).collect();
         let mut unturned = before.clone();
         unturned.turned(&before.at, travel);
         let stood = unturned.expected()?.value;
-        learner.turned(&at, travel);
-        let came = learner.read(&l.read)?;
+        self.learner.turned(&at, travel);
+        let came = self.learner.read(&l.read)?;
         let missed = (0..3).any(|k| came.as_predicted(k) == Some(false));
-        let odd = if missed { explain(&before, &at, travel, &l.read, last) } else { Vec::new() };
-        for (l, v) in last.iter_mut().zip(l.read.value) {
-            *l = v.or(*l);
+        let odd = if missed { explain(&before, &at, travel, &l.read, self.read) } else { Vec::new() };
+        for (was, v) in self.read.iter_mut().zip(l.read.value) {
+            *was = v.or(*was);
         }
-        out = Some((came, odd, stood, work.travel(i, &work.state) - off_mm));
+        let travel_mm = work.travel(self.i, &work.state) - off_mm;
+        self.last = Some(Last { came, odd, before: stood, travel_mm });
+        Some(())
     }
-    let (came, odd, before, travel_mm) = out.filter(|(came, ..)| !came.which.is_empty())?;
-    Some(Taught { learner, came, odd, before, travel_mm })
+
+    /// What it taught; none where nothing was read after the last work.
+    fn taught(self) -> Option<Taught<'a>> {
+        let last = self.last.filter(|l| !l.came.which.is_empty())?;
+        Some(Taught { learner: self.learner, last })
+    }
 }
 
 /// What the readings taught of each adjuster that was turned, where it is worth a word.
@@ -209,12 +255,12 @@ fn told_left(t: &Taught<'_>, next: Next, loops: &[WorkLoop], parts: &[&Part]) ->
         (true, false) => said("left-nearest"),
     };
     let half = |sd: [f64; 3]| sd.map(|s| Sigma(s).half_width().0);
-    let likely = t.odd.iter().filter(|e| e.odds >= LEAST_ODDS).take(MOST_ODD);
+    let likely = t.last.odd.iter().filter(|e| e.odds >= LEAST_ODDS).take(MOST_ODD);
     SideLeft {
         headline,
         orders: next.lines,
-        expected: t.came.expected.value,
-        expected_band: half(t.came.expected.sd),
+        expected: t.last.came.expected.value,
+        expected_band: half(t.last.came.expected.sd),
         expect: next.expect.value,
         band: half(next.expect.sd),
         odds: next.odds,
@@ -222,8 +268,8 @@ fn told_left(t: &Taught<'_>, next: Next, loops: &[WorkLoop], parts: &[&Part]) ->
         taught: lessons(&t.learner),
         found: found_gains(&t.learner, parts),
         odd: likely.cloned().collect(),
-        look: look(&t.odd),
-        before: t.before,
+        look: look(&t.last.odd),
+        before: t.last.before,
         rounds: loops.len() as u32,
         as_done: loops.len() > 1 || loops.iter().any(|l| l.otherwise),
     }
@@ -235,40 +281,96 @@ pub fn side_left(left: &[AxleLeft], axle: Axle, side: Side) -> Option<&SideLeft>
     left.iter().find(|l| l.axle == axle).and_then(|l| l.sides[side].as_ref())
 }
 
+/// Both wheels with all their loops taken in. Wheels of a live axle tell each other what they learned of their arms.
+fn both_taught<'a>(
+    work: &Work<'_>,
+    parts: &[&Part],
+    (benches, points): (&'a [Bench; 2], &'a [Points; 2]),
+    loops: &Sides<Vec<WorkLoop>>,
+    live: bool,
+) -> [Option<Taught<'a>>; 2] {
+    let steers = live && benches[0].corner_steers();
+    let of = |i: usize| {
+        let across = steers.then_some(&benches[1 - i]);
+        Wheel::new(work, i, parts, (&benches[i], &points[i]), across)
+    };
+    let mut wheels = [of(0), of(1)];
+    let last = loops.each().into_iter().flat_map(|(_, l)| l).map(|l| l.rounds).max().unwrap_or(0);
+    for n in 0..=last {
+        for (i, side) in Side::BOTH.into_iter().enumerate() {
+            for l in loops[side].iter().filter(|l| l.rounds == n) {
+                let [a, b] = &mut wheels;
+                let (own, other) = if i == 0 { (a, b) } else { (b, a) };
+                let Some(w) = own else { continue };
+                let before = w.learner.clone();
+                if w.step(work, l).is_none() {
+                    *own = None;
+                    continue;
+                }
+                if let Some(o) = other.as_mut().filter(|_| live) {
+                    tell(&before, &w.learner, &mut o.learner);
+                }
+            }
+        }
+    }
+    wheels.map(|w| w.and_then(Wheel::taught))
+}
+
 fn axle_left(
     input: &PlanInput,
     catalogue: &[Part],
     loops: &Sides<Vec<WorkLoop>>,
-) -> Option<Sides<Option<SideLeft>>> {
+) -> Option<(Sides<Option<SideLeft>>, Option<WholeLeft>)> {
     // Everything that was turned is in the loops: they begin as found.
     let input = &PlanInput { turned: Sides::default(), ..input.clone() };
     let (work, all) = begin(input, catalogue, &Budget::default()).ok()?;
     let work = work.with_work_for_each_set();
     let parts = work.named(&input.fitted, &all);
-    let benches = [0, 1].map(|i| work.guarded(i, &parts, work.bench(i, &parts)));
-    // Both wheels of a live axle hang on the same arms: what one taught belongs to the other.
-    if matches!(benches[0].corner, Corner::Axle(_)) {
-        return None;
-    }
+    let live = matches!(work.sides[0].found, Corner::Axle(_));
+    let benches = [0, 1].map(|i| {
+        let bench = work.bench(i, &parts);
+        work.guarded(i, &parts, if live { of_angles(bench) } else { bench })
+    });
     let points = [0, 1].map(|i| input.geometry.side(Side::BOTH[i]).0);
-    let of = |i: usize| taught(&work, i, &parts, (&benches[i], &points[i]), &loops[Side::BOTH[i]]);
-    let found = [of(0), of(1)];
+    let steers = live && benches[0].corner_steers();
+    let seen = if live { as_one(loops, work.square.as_ref(), steers) } else { loops.clone() };
+    let found = both_taught(&work, &parts, (&benches, &points), &seen, live);
     let next = match &found {
         [Some(l), Some(r)] => {
-            let travels = [l.travel_mm, r.travel_mm];
+            let travels = [l.last.travel_mm, r.last.travel_mm];
             let wheels = [l.learner.clone(), r.learner.clone()];
             next_of_both(&wheels, &work.targets, travels, input.cross())?.map(Some)
         }
+        // One arm for both wheels is not turned by what one of them shows.
+        _ if live => [None, None],
         _ => [0, 1].map(|i| {
             let t = found[i].as_ref()?;
-            t.learner.next(&work.targets[i], t.travel_mm)
+            t.learner.next(&work.targets[i], t.last.travel_mm)
         }),
     };
     let [l, r] = next;
     let told =
-        |i: usize, n: Option<Next>| Some(told_left(found[i].as_ref()?, n?, &loops[Side::BOTH[i]], &parts));
-    let out = Sides { left: told(0, l), right: told(1, r) };
-    (out.left.is_some() || out.right.is_some()).then_some(out)
+        |i: usize, n: Option<Next>| Some(told_left(found[i].as_ref()?, n?, &seen[Side::BOTH[i]], &parts));
+    let mut out = Sides { left: told(0, l), right: told(1, r) };
+    let whole = live.then(|| {
+        let shared = |w: &Option<SideLeft>| {
+            let lines = w.iter().flat_map(|w| &w.orders).filter(|l| l.shared).cloned();
+            lines.collect::<Vec<SettingLine>>()
+        };
+        let lines = shared(&out.left);
+        for w in out.each_mut().into_iter().flatten() {
+            w.orders.retain(|l| !l.shared);
+        }
+        // What both hang on is found once.
+        let own =
+            |a: &FoundGain| benches[1].adjusters.iter().any(|b| b.name == a.name && !b.is_shared_on_axle());
+        if let Some(r) = &mut out.right {
+            r.found.retain(own);
+        }
+        whole_left(input, &work, &parts, loops, lines)
+    });
+    let whole = whole.flatten();
+    (out.left.is_some() || out.right.is_some() || whole.is_some()).then_some((out, whole))
 }
 
 /// What is left to turn on every axle of which a wheel was read after work.
@@ -282,9 +384,9 @@ pub fn left_to_turn(
     for axle in [Axle::Rear, Axle::Front] {
         let worked = loops[axle].each().iter().any(|(_, l)| !l.is_empty());
         if let Some(i) = input.axle(axle).filter(|_| worked)
-            && let Some(sides) = axle_left(&i, catalogue, &loops[axle])
+            && let Some((sides, whole)) = axle_left(&i, catalogue, &loops[axle])
         {
-            out.push(AxleLeft { axle, sides });
+            out.push(AxleLeft { axle, sides, whole });
         }
     }
     out

@@ -6,6 +6,7 @@ use crate::plan::{Bench, READABLE_DEG, READABLE_TOE_DEG, SettingLine, in_hand, s
 use bold_stance_car::adjuster::{Adjuster, AdjusterKind, Learned};
 use bold_stance_kinematics::edit::Edit;
 use bold_stance_kinematics::geometry::Points;
+use bold_stance_kinematics::linkage::Corner;
 use bold_stance_units::Sigma;
 use bold_stance_units::numbers::normal_below;
 use nalgebra::{DMatrix, DVector};
@@ -113,6 +114,8 @@ pub struct Learner<'a> {
     odd: Option<[Option<f64>; 3]>,
     /// Points its corner was made of, where its orders are to be held in hand.
     points: Option<&'a Points>,
+    /// The other wheel of a steered live axle: one tie rod turns one wheel by it all, and the steering wheel is put straight.
+    across: Option<&'a Bench>,
 }
 
 impl<'a> Learner<'a> {
@@ -121,13 +124,28 @@ impl<'a> Learner<'a> {
     #[must_use]
     pub fn new(bench: &'a Bench, offset_variance: [f64; 3], gains: &[(f64, f64)]) -> Self {
         let belief = Belief::of(offset_variance, gains);
-        Self { bench, belief, at: bench.start(), travel_mm: bench.travel_mm, odd: None, points: None }
+        Self {
+            bench,
+            belief,
+            at: bench.start(),
+            travel_mm: bench.travel_mm,
+            odd: None,
+            points: None,
+            across: None,
+        }
     }
 
     /// The same, its orders with what is held in hand of each: `points` are those its corner was made of.
     #[must_use]
     pub fn with_points(self, points: &'a Points) -> Self {
         Self { points: Some(points), ..self }
+    }
+
+    /// The same, toe being half of both wheels': `across` is the other wheel of a steered live axle, its adjusters in the
+    /// same order.
+    #[must_use]
+    pub fn with_across(self, across: Option<&'a Bench>) -> Self {
+        Self { across, ..self }
     }
 
     /// What the adjusters are usually worth: each as it is said, with its own doubt.
@@ -138,10 +156,17 @@ impl<'a> Learner<'a> {
 
     /// Angles of the model with the adjusters at `positions`, each doing `gains` times what it is said to do.
     pub(super) fn model(&self, positions: &[f64], travel_mm: f64, gains: &[f64]) -> Option<[f64; 3]> {
-        let adjusters = self.bench.adjusters.iter().zip(positions).zip(gains);
-        let edits: Vec<Edit> = adjusters.flat_map(|((a, p), g)| a.edits_with_gain(*p, *g)).collect();
-        let a = self.bench.angles_at(&self.bench.corner.edited(&edits), travel_mm).ok()?;
-        Some([a.camber_deg, a.caster_deg, a.toe_deg])
+        let of = |bench: &Bench| {
+            let adjusters = bench.adjusters.iter().zip(positions).zip(gains);
+            let edits: Vec<Edit> = adjusters.flat_map(|((a, p), g)| a.edits_with_gain(*p, *g)).collect();
+            bench.angles_at(&bench.corner.edited(&edits), travel_mm).ok()
+        };
+        let a = of(self.bench)?;
+        let toe_deg = match self.across {
+            Some(b) => f64::midpoint(a.toe_deg, of(b)?.toe_deg),
+            None => a.toe_deg,
+        };
+        Some([a.camber_deg, a.caster_deg, toe_deg])
     }
 
     /// What a state expects at positions, and its slopes by every part of the state.
@@ -393,12 +418,17 @@ pub fn next_of_both(
     if next.iter().all(|n| n.reaches) {
         return Some(next);
     }
-    let toe_alone = |i: usize| {
-        let toe = wheels[i].asked(&targets[i], travels_mm[i], false)?.of_toe_alone();
-        let best = solve(&toe.bench, &toe.target).into_iter().next()?;
-        wheels[i].told(&targets[i], toe, &best.positions)
+    let asked = |i: usize| Some(wheels[i].asked(&targets[i], travels_mm[i], false)?.of_toe_alone());
+    let (l, r) = (asked(0)?, asked(1)?);
+    // One tie rod is turned for both wheels; two each for its own.
+    let best = if matches!(l.bench.corner, Corner::Axle(_)) {
+        let benches = [l.bench.clone(), r.bench.clone()];
+        solve_both(&benches, &[l.target, r.target], cross)?.map(|s| s.positions)
+    } else {
+        let one = |a: &Asked<'_>| Some(solve(&a.bench, &a.target).into_iter().next()?.positions);
+        [one(&l)?, one(&r)?]
     };
-    let toe = held([toe_alone(0)?, toe_alone(1)?])?;
+    let toe = held([wheels[0].told(&targets[0], l, &best[0])?, wheels[1].told(&targets[1], r, &best[1])?])?;
     let miss =
         |n: &[Next; 2]| apart(n) + (0..2).map(|i| wheels[i].miss(&n[i].expect, &targets[i])).sum::<f64>();
     Some(if miss(&toe) - miss(&next) > NEARER { next } else { toe })

@@ -5,7 +5,9 @@ mod car;
 mod case;
 mod explain;
 mod learner;
+mod live;
 mod look;
+mod whole;
 
 pub use belief::{Belief, Innovation};
 pub use car::{AxleLeft, FoundGain, SideLeft, WorkLoop, left_to_turn, side_left};
@@ -13,3 +15,4 @@ pub use case::{ProveCase, ProveResult, run_prove};
 pub use explain::{Explained, explain};
 pub use learner::{AnglesRead, Came, Expected, Learner, Next, next_of_both};
 pub use look::{Look, look};
+pub use whole::WholeLeft;

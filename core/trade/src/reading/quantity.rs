@@ -189,6 +189,24 @@ pub enum ReadSide {
     Both,
 }
 
+impl From<Axle> for ReadAxle {
+    fn from(a: Axle) -> Self {
+        match a {
+            Axle::Front => Self::Front,
+            Axle::Rear => Self::Rear,
+        }
+    }
+}
+
+impl From<Side> for ReadSide {
+    fn from(s: Side) -> Self {
+        match s {
+            Side::Left => Self::Left,
+            Side::Right => Self::Right,
+        }
+    }
+}
+
 /// Where a reading was taken.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, PartialOrd, Ord, Serialize, Deserialize)]
 #[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]

@@ -4,9 +4,9 @@
 use super::gate::fouls;
 use super::ids::{StepId, Tick};
 use super::step::{GateNeed, GateReading, SheetStep, StepHeight, StepKind, TickLine};
-use crate::inspect::{FoundFirst, found_first};
+use crate::inspect::comes_first;
 use crate::part::Part;
-use crate::plan::{AngleName, CarAnswer, CarInput, Order, PlanResult, SQUARE_MM};
+use crate::plan::{AngleName, CENTRE_MM, CarAnswer, CarInput, Order, PlanResult, SQUARE_MM, is_track_bar};
 use crate::reading::ROLL_M;
 use bold_stance_car::adjuster::Adjuster;
 use bold_stance_car::vehicle::{Axles, Sides};
@@ -94,6 +94,8 @@ struct Doing<'a> {
     fitted: &'a [Part],
     arms: Vec<Order>,
     toe: Vec<Order>,
+    /// Names of its track bars.
+    bars: Vec<String>,
     heights: bool,
 }
 
@@ -110,6 +112,14 @@ impl Doing<'_> {
     fn squares(&self) -> bool {
         let arms = self.result.square.iter().flat_map(|s| s.arms.each());
         arms.filter_map(|(_, l)| l.as_ref()).any(crate::plan::SettingLine::moves)
+    }
+
+    /// What says where it lies under the car, where that is turned.
+    fn placed(&self) -> Vec<GateReading> {
+        let centres = self.arms.iter().any(|o| o.line.moves() && self.bars.contains(&o.line.name));
+        let of = |yes: bool, q| yes.then_some(q);
+        let all = [of(self.squares(), GateReading::Wheelbase), of(centres, GateReading::Centre)];
+        all.into_iter().flatten().collect()
     }
 
     /// Whether anything of it is touched.
@@ -209,7 +219,7 @@ fn window(s: Said, low: &'static str, high: &'static str, w: [f64; 2]) -> Said {
 fn as_read(input: &CarInput, needs: Vec<GateNeed>) -> Vec<GateNeed> {
     let read = |n: &GateNeed| {
         let angle = match n.quantity {
-            GateReading::Height | GateReading::Wheelbase => return true,
+            GateReading::Height | GateReading::Wheelbase | GateReading::Centre => return true,
             GateReading::Camber => AngleName::Camber,
             GateReading::Caster => AngleName::Caster,
             GateReading::Toe => AngleName::Toe,
@@ -237,6 +247,7 @@ fn windows(input: &CarInput, axle: Axle, needs: &[GateNeed], then: Option<&'stat
         GateReading::Caster => Some(sides("gate-caster", t.caster, right.caster)),
         GateReading::Toe => Some(window(said("gate-toe"), "low", "high", t.toe.map(|v| 2.0 * v))),
         GateReading::Wheelbase => Some(said("gate-wheelbase").mm("most", SQUARE_MM)),
+        GateReading::Centre => Some(said("gate-centre").mm("most", CENTRE_MM)),
         GateReading::Height => None,
     };
     let mut quantities: Vec<GateReading> = Vec::new();
@@ -250,15 +261,13 @@ fn windows(input: &CarInput, axle: Axle, needs: &[GateNeed], then: Option<&'stat
 }
 
 /// The gate behind an axle's work; none where nothing it would judge was read as found.
-fn axle_gate(input: &CarInput, axle: Axle, squared: bool) -> Option<SheetStep> {
+fn axle_gate(input: &CarInput, axle: Axle, placed: &[GateReading]) -> Option<SheetStep> {
     let (title, asked) = match axle {
         Axle::Front => ("gate-front", [GateReading::Camber, GateReading::Caster]),
         Axle::Rear => ("gate-rear", [GateReading::Camber, GateReading::Toe]),
     };
     let mut needs = as_read(input, need(axle, &asked));
-    if squared {
-        needs.extend(need(axle, &[GateReading::Wheelbase]));
-    }
+    needs.extend(need(axle, placed));
     let swept = needs.iter().any(|n| n.quantity == GateReading::Caster);
     let then = match axle {
         Axle::Rear => Some("gate-thrust"),
@@ -268,7 +277,11 @@ fn axle_gate(input: &CarInput, axle: Axle, squared: bool) -> Option<SheetStep> {
     let ticks: &[Tick] =
         if swept { &[Tick::Roll, Tick::Bounce, Tick::Resweep] } else { &[Tick::Roll, Tick::Bounce] };
     let title = match axle {
-        _ if needs.iter().all(|n| n.quantity == GateReading::Wheelbase) => "gate-square",
+        _ if needs.iter().all(|n| placed.contains(&n.quantity)) => match placed {
+            [GateReading::Wheelbase] => "gate-square",
+            [GateReading::Centre] => "gate-central",
+            _ => "gate-placed",
+        },
         Axle::Front if !swept => "gate-front-camber",
         _ => title,
     };
@@ -284,7 +297,10 @@ pub fn sheet(input: &CarInput, answer: &CarAnswer, fitted: &Axles<Vec<Part>>) ->
                 answer.orders.iter().filter(|o| o.axle == axle && o.line.sets_toe == toe).cloned().collect()
             };
             let heights = input.plan.axles[axle].changes_height();
-            Doing { axle, result, fitted: &fitted[axle], arms: of(false), toe: of(true), heights }
+            let own = input.base.axles[axle].iter().flat_map(|b| &b.adjusters.left);
+            let all = own.chain(fitted[axle].iter().flat_map(|p| &p.adjusters));
+            let bars = all.filter(|a| is_track_bar(a)).map(|a| a.name.clone()).collect();
+            Doing { axle, result, fitted: &fitted[axle], arms: of(false), toe: of(true), bars, heights }
         })
     };
     let (rear, front) = (doing(Axle::Rear), doing(Axle::Front));
@@ -304,7 +320,7 @@ pub fn sheet(input: &CarInput, answer: &CarAnswer, fitted: &Axles<Vec<Part>>) ->
         let how = said("gate-fouls-how").list("each", foul);
         out.push(gate(StepId::Fouls, None, "gate-fouls", how, &[], Vec::new()));
     }
-    let repairs: Vec<Said> = found_first(&input.base.inspected).iter().map(FoundFirst::says).collect();
+    let repairs = comes_first(&input.base.inspected);
     if !repairs.is_empty() {
         let how = said("step-repair-how").list("each", repairs);
         out.push(step(StepId::Repair, None, said("step-repair"), how, &["caution-jack"]));
@@ -336,7 +352,7 @@ pub fn sheet(input: &CarInput, answer: &CarAnswer, fitted: &Axles<Vec<Part>>) ->
             out.push(toe_step(d));
         }
         if d.turns_arms() || d.turns_toe() || !d.fitted.is_empty() {
-            out.extend(axle_gate(input, Axle::Rear, d.squares()));
+            out.extend(axle_gate(input, Axle::Rear, &d.placed()));
         }
     }
     if let Some(d) = &front {
@@ -346,7 +362,7 @@ pub fn sheet(input: &CarInput, answer: &CarAnswer, fitted: &Axles<Vec<Part>>) ->
         }
         // A body that pitches turns caster, whichever axle's height changed.
         if d.turns_arms() || !lifted.is_empty() || !d.fitted.is_empty() {
-            out.extend(axle_gate(input, Axle::Front, d.squares()));
+            out.extend(axle_gate(input, Axle::Front, &d.placed()));
         }
         if d.turns_toe() {
             out.push(toe_step(d));
@@ -373,7 +389,7 @@ pub fn sheet(input: &CarInput, answer: &CarAnswer, fitted: &Axles<Vec<Part>>) ->
         needs.extend(need(Axle::Front, &[GateReading::Camber, GateReading::Caster, GateReading::Toe]));
     }
     let mut needs = as_read(input, needs);
-    needs.extend(both().filter(|d| d.squares()).flat_map(|d| need(d.axle, &[GateReading::Wheelbase])));
+    needs.extend(both().flat_map(|d| need(d.axle, &d.placed())));
     // Heights alone are proved by heights.
     let only_heights = needs.is_empty();
     if only_heights {

@@ -5,8 +5,8 @@ use super::ids::StepId;
 use super::step::{GateReading, SheetStep};
 use crate::aim::off_window;
 use crate::plan::{
-    AngleName, CarAnswer, CarInput, PlanInput, PlanResult, READABLE_DEG, READABLE_TOE_DEG, SQUARE_MM,
-    SidePlan,
+    AngleName, CENTRE_MM, CarAnswer, CarInput, PlanInput, PlanResult, READABLE_DEG, READABLE_TOE_DEG,
+    SQUARE_MM, SidePlan,
 };
 use bold_stance_car::vehicle::{Axles, Sides, StateKind};
 use bold_stance_kinematics::geometry::{Axle, Side};
@@ -52,6 +52,8 @@ pub struct GateSide {
     pub toe: Option<GateRead>,
     /// Hub to hub of this side, mm.
     pub wheelbase: Option<GateRead>,
+    /// How far a live axle has to go to the left to stand central, mm; the same at both wheels.
+    pub centre: Option<GateRead>,
 }
 
 impl GateSide {
@@ -64,6 +66,7 @@ impl GateSide {
             GateReading::Caster => self.caster,
             GateReading::Toe => self.toe,
             GateReading::Wheelbase => self.wheelbase,
+            GateReading::Centre => self.centre,
         }
     }
 }
@@ -91,6 +94,8 @@ pub enum GateAbout {
     CrossCaster,
     /// Left minus right wheelbase, mm: the axle is askew.
     Askew,
+    /// How far a live axle has to go to the left to stand central, mm.
+    OffCentre,
     /// Something meets something: `what` says it.
     Foul,
 }
@@ -243,6 +248,10 @@ pub fn judge_gate(
     let mut out = Vec::new();
     let plans = [&result.left, &result.right];
     for q in needs {
+        if q.of_axle() {
+            out.extend(sides[0].of(*q).and_then(|r| off_centre(input, r)));
+            continue;
+        }
         for (i, side) in Side::BOTH.into_iter().enumerate() {
             if let Some(r) = sides[i].of(*q) {
                 out.extend(one(input, result, *q, side, plans[i], r, turned[side].as_ref()));
@@ -265,7 +274,7 @@ fn shift(result: &PlanResult, side: Side, q: GateReading) -> (f64, f64) {
         GateReading::Camber => a.camber_deg,
         GateReading::Caster => a.caster_deg,
         GateReading::Toe => a.toe_deg,
-        GateReading::Height | GateReading::Wheelbase => 0.0,
+        GateReading::Height | GateReading::Wheelbase | GateReading::Centre => 0.0,
     };
     let set = pick(&plan.set);
     let expected = here.map_or(set, |s| pick(&s.angles));
@@ -362,6 +371,7 @@ fn one(
         GateReading::Toe => (GateAbout::Toe, of(AngleName::Toe)?),
         // Both sides are held against each other.
         GateReading::Wheelbase => return stale_wheelbase(input, side, r),
+        GateReading::Centre => return None,
     };
     // What a tape at the arch tells is in the tolerance of a height.
     let band = if q == GateReading::Height { HEIGHT_MM } else { h.band(r.sigma) };
@@ -376,6 +386,24 @@ fn one(
         band,
         aim: h.aim.filter(|_| h.alone),
         off_expected,
+        off_aim,
+        stale: r.stale,
+        what: None,
+    })
+}
+
+/// An axle that stands off the middle, or was measured before its track bar was turned.
+fn off_centre(input: &PlanInput, r: GateRead) -> Option<GateFinding> {
+    let off_aim = off_window(r.value, [-CENTRE_MM, CENTRE_MM]);
+    (off_aim != 0.0 || r.stale).then_some(GateFinding {
+        about: GateAbout::OffCentre,
+        axle: Some(input.geometry.axle),
+        side: None,
+        read: r.value,
+        expected: Some(0.0),
+        band: CENTRE_MM,
+        aim: Some([-CENTRE_MM, CENTRE_MM]),
+        off_expected: 0.0,
         off_aim,
         stale: r.stale,
         what: None,
@@ -443,6 +471,7 @@ fn both(
         }
         GateReading::Caster => None,
         GateReading::Wheelbase => of(GateAbout::Askew, l - r, 0.0, SQUARE_MM, within(SQUARE_MM), 0.0),
+        GateReading::Centre => None,
         GateReading::Toe => {
             let w = input.target(Side::Left).toe;
             let moved = shift(result, Side::Left, q).1 + shift(result, Side::Right, q).1;

@@ -33,9 +33,17 @@ pub enum GateReading {
     Toe,
     /// Wheelbase of a side, hub to hub.
     Wheelbase,
+    /// How far a live axle has to go to the left to stand central; one reading of the axle.
+    Centre,
 }
 
 impl GateReading {
+    /// Whether it is one reading of the axle and not one of each wheel.
+    #[must_use]
+    pub fn of_axle(self) -> bool {
+        self == Self::Centre
+    }
+
     /// What it is called.
     #[must_use]
     pub fn word(self) -> &'static str {
@@ -45,6 +53,7 @@ impl GateReading {
             Self::Camber => "camber",
             Self::Toe => "toe",
             Self::Wheelbase => "wheelbase",
+            Self::Centre => "centre",
         }
     }
 }

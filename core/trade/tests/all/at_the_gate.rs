@@ -226,7 +226,7 @@ fn a_steering_wheel_that_stands_off_is_put_straight_by_both_rods_and_total_toe_s
     shop.act(test("8", Some(Side::Left))).unwrap();
     let road = shop.sheet().road.unwrap();
     let [l, r] = [Side::Left, Side::Right]
-        .map(|s| road.orders.iter().find(|o| o.side == s).unwrap_or_else(|| panic!("{road:?}")).turns);
+        .map(|s| road.orders.iter().find(|o| o.side == Some(s)).unwrap_or_else(|| panic!("{road:?}")).turns);
     // Held straight, its wheel stands 8 degrees to the left: both road wheels go 8 over the ratio to the left, the left one
     // out, the right one in (plane geometry, by hand).
     let ratio = shop.bundle.vehicle.car.steering_ratio;

@@ -36,6 +36,7 @@ fn as_expected(r: &PlanResult) -> [GateSide; 2] {
         caster: read(p.set.caster_deg, 0.16),
         toe: read(p.set.toe_deg, 0.03),
         wheelbase: None,
+        centre: None,
     })
 }
 
@@ -154,6 +155,7 @@ proptest! {
             caster: read(caster + d, 0.16),
             toe: read(toe + 0.2 * d, 0.03),
             wheelbase: None,
+            centre: None,
         };
         let f = judge_gate(&i, &r, &ALL, &[side(0.0), side(other)], &Sides::default());
         let named = |a: GateAbout| f.iter().any(|x| x.about == a && x.off_aim != 0.0);

@@ -23,6 +23,7 @@ mod knuckle_tilt;
 mod ladder;
 mod leave_what_is_in;
 mod left_to_turn;
+mod live_left;
 mod made_parts;
 mod memory;
 mod mistakes;

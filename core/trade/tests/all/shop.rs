@@ -72,7 +72,7 @@ impl Shop {
             memory: Default::default(),
             events: Vec::new(),
         };
-        let mut out = Self { bundle, minute: 0 };
+        let mut out = Self::of(bundle);
         for axle in [Axle::Front, Axle::Rear] {
             for side in Side::BOTH {
                 out.read(Visit::Found, axle, side, Method::HeightHub, "value", "360");
@@ -93,27 +93,30 @@ impl Shop {
         out
     }
 
+    /// A job of which nothing was read yet.
+    pub fn of(bundle: JobBundle) -> Self {
+        Self { bundle, minute: 0 }
+    }
+
     pub fn read(&mut self, visit: Visit, axle: Axle, side: Side, method: Method, entry: &str, text: &str) {
+        let mut raw = vec![RawEntry::new(entry, text)];
+        if method == Method::CamberGauge {
+            raw.push(RawEntry::new("zeroed-on-floor", "true"));
+        }
+        self.read_at(visit, Place::wheel(axle, side), method, &raw);
+    }
+
+    /// The same anywhere on the car.
+    pub fn read_at(&mut self, visit: Visit, place: Place, method: Method, raw: &[RawEntry]) {
         self.minute += 1;
         let (methods, items) = (shipped_methods().unwrap(), shipped_prepare().unwrap());
         let b = &self.bundle;
         let rules = Rules { methods: &methods, items: &items };
         let bench =
             JobBench::of(rules, &b.vehicle, &b.readings, &b.done, &b.visits, clock(self.minute)).unwrap();
-        let mut raw = vec![RawEntry::new(entry, text)];
-        if method == Method::CamberGauge {
-            raw.push(RawEntry::new("zeroed-on-floor", "true"));
-        }
-        let asked = Asked {
-            visit,
-            method,
-            raw: &raw,
-            unit: LengthUnit::Mm,
-            place: Place::wheel(axle, side),
-            jack: Jack::Rolled,
-            jacked_height: "",
-        };
-        let taken = bench.take(&asked, None).unwrap_or_else(|p| panic!("{method:?} {text}: {p:?}"));
+        let asked =
+            Asked { visit, method, raw, unit: LengthUnit::Mm, place, jack: Jack::Rolled, jacked_height: "" };
+        let taken = bench.take(&asked, None).unwrap_or_else(|p| panic!("{method:?} {raw:?}: {p:?}"));
         let id = Uuid::from_u128(1000 + self.minute as u128);
         let row: Reading = asked.stored(id, taken, "Specialist A", clock(self.minute));
         self.bundle.readings.push(row);

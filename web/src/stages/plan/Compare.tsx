@@ -30,7 +30,7 @@ export default function Compare() {
     const first = [plan, ...ticket.plans.filter((p) => p.id !== plan?.id)].filter((p): p is Plan => !!p);
     return chosen ? first.filter((p) => chosen.includes(p.id)) : first.slice(0, 4);
   }, [plan, ticket.plans, chosen]);
-  const inputs = shown.map((p) => inputOf(ticket, p.document));
+  const inputs = shown.map((p) => inputOf(ticket, p, p.document));
   const results = useQueries({
     queries: inputs.map((input) => ({
       queryKey: ['compare', input],

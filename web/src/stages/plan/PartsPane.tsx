@@ -55,7 +55,7 @@ interface Props {
 const pts = (v: number[][]) => v as [number, number][];
 
 export function PartsPane({ bench, axle, result, fitted: on, setFitted, current, pick, fit }: Props) {
-  const { draft, change, ticket } = bench;
+  const { draft, change, ticket, input } = bench;
   const { form } = useSettings();
   const [aims, setAims] = useState(false);
   const [mode, setMode] = useState<'parts' | 'sets' | 'car'>('parts');
@@ -128,7 +128,7 @@ export function PartsPane({ bench, axle, result, fitted: on, setFitted, current,
             Change
           </span>
         </Bare>
-        <TreadLine ticket={ticket} draft={draft} />
+        {input && <TreadLine ticket={ticket} input={input} />}
         <Segment
           label="Parts or sets"
           className="wide-seg"

@@ -1,6 +1,6 @@
 // What the plan does to the tyres, in a line: as set against as found for each axle, or that it is too close to call.
 import { Link } from 'react-router';
-import type { AxleName, CarPlan, CarWear, Ticket } from '../../api/client';
+import type { AxleName, CarInput, CarWear, Ticket } from '../../api/client';
 import { useTread, useWear, firstDone, leadOf, placeName, tooClose } from '../../shell/tread';
 import { Glyph } from '../../ui/glyphs';
 import { useSettings } from '../../ui/settings';
@@ -21,9 +21,9 @@ export function ratioWords(r: { ratio: number; low: number; high: number }): str
   return `${num(r.ratio, 1)} times as far (${num(r.low, 1)}–${num(r.high, 1)})`;
 }
 
-export function TreadLine({ ticket, draft }: { ticket: Ticket; draft: CarPlan }) {
+export function TreadLine({ ticket, input }: { ticket: Ticket; input: CarInput }) {
   const { units } = useSettings();
-  const still = useDebounced(draft, 400);
+  const still = useDebounced(input, 400);
   const tread = useTread(ticket.job.id);
   const wear = useWear(ticket, still, tread.data?.log).data;
   const first = wear && firstDone(wear);

@@ -25,10 +25,13 @@ const doc = {
 describe('a plan of a car', () => {
   it('goes over the wire whole, with what the job gives, and not before an axle was read', () => {
     const axles = { front: { geometry: 'front' }, rear: null };
-    const t = { base: { axles } } as unknown as Ticket;
-    expect(inputOf(t, doc)).toEqual({ base: { axles }, plan: doc });
-    const unread = { base: { axles: { front: null, rear: null } } } as unknown as Ticket;
-    expect(inputOf(unread, doc)).toBeUndefined();
+    const turned = { front: { left: { cam: 0.5 } } };
+    const t = { base: { axles }, turned: [{ plan_id: 'second', turned }] } as unknown as Ticket;
+    expect(inputOf(t, { id: 'first' }, doc)).toEqual({ base: { axles }, plan: doc });
+    // A plan made after work starts where that work left the car.
+    expect(inputOf(t, { id: 'second' }, doc)).toEqual({ base: { axles, turned }, plan: doc });
+    const unread = { base: { axles: { front: null, rear: null } }, turned: [] } as unknown as Ticket;
+    expect(inputOf(unread, { id: 'first' }, doc)).toBeUndefined();
   });
 
   it('changes only the axle that is worked on, and keeps what it does not show', () => {

@@ -29,6 +29,8 @@ export function RoadPane({ ticket, sheet, kept, stale }: Props) {
   const at = (f: string) => problems.find((p) => p.field === f);
   const road = sheet.road ?? undefined;
   const busy = stale || acts.isPending;
+  // A live axle has one drag link for both wheels.
+  const rods = !road?.orders.some((o) => !o.side);
   return (
     <section className="pane road-test" data-testid="road-test" aria-label="Road test">
       <h2>Road test</h2>
@@ -41,17 +43,20 @@ export function RoadPane({ ticket, sheet, kept, stale }: Props) {
           {!road.turned && road.orders.length > 0 && (
             <>
               {road.orders.map((o) => (
-                <p key={o.side} className="left-line fig" data-testid={`rod-${o.side}`}>
-                  <Half side={o.side} size={18} />{' '}
+                <p key={o.side ?? o.name} className="left-line fig" data-testid={`rod-${o.side ?? 'axle'}`}>
+                  {o.side && <Half side={o.side} size={18} />}{' '}
                   <span className="mut">
-                    {sideWord(o.side)} {o.name.toLowerCase()}
+                    {o.side && sideWord(o.side)} {o.name.toLowerCase()}
                   </span>{' '}
                   {o.words}
                 </p>
               ))}
               <p className="road-caution">
-                <Glyph name="watch" size={18} /> Steering wheel locked straight while both are turned. Keep
-                thread engagement; torque the lock nuts to the maker’s figures.
+                <Glyph name="watch" size={18} />{' '}
+                {rods
+                  ? 'Steering wheel locked straight while both are turned.'
+                  : 'Steering wheel locked straight while the link is turned: the road wheels follow it.'}{' '}
+                Keep thread engagement; torque the lock nuts to the maker’s figures.
               </p>
               <Button
                 variant="contained"
@@ -60,7 +65,7 @@ export function RoadPane({ ticket, sheet, kept, stale }: Props) {
                 onClick={() => acts.mutate({ act: 'wheel_turned' })}
                 data-testid="road-turned"
               >
-                Both turned as ordered
+                {rods ? 'Both turned as ordered' : 'Turned as ordered'}
               </Button>
             </>
           )}

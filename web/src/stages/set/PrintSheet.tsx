@@ -4,7 +4,7 @@ import { useSettings } from '../../ui/settings';
 import { ruleWord } from '../../shell/rules';
 import { angle, length } from '../../units/print';
 import { expectedOf, toeBandOf, unreadOf } from './Expect';
-import { findingWords } from '../../sheet/gateWords';
+import { cellName, cellRead, cellsOf, findingWords } from '../../sheet/gateWords';
 import { Rounds } from '../../sheet/Rounds';
 import { axleWord, readAt, sides, type Marks, type Sheet } from '../../sheet/sheet';
 
@@ -104,22 +104,15 @@ export function PrintSheet({ ticket, shop, planName, planId, sheet, marks }: Pro
                       <Rounds rounds={mark.record?.rounds ?? []} />
                     </div>
                   )}
-                  {s.needs.flatMap(({ axle, quantity: q }) =>
-                    sides.map((side) => {
-                      const read = readAt(gate, axle, side, q);
-                      return (
-                        <div key={axle + q + side} className="blank">
-                          {side} {q === 'wheelbase' ? '' : `${axle} `}
-                          {q}:{' '}
-                          {read
-                            ? q === 'height' || q === 'wheelbase'
-                              ? length(read.value, unit)
-                              : angle(read.value, form, q === 'toe' ? 2 : 1)
-                            : '____________'}
-                        </div>
-                      );
-                    }),
-                  )}
+                  {cellsOf(s.needs).map((c) => {
+                    const read = readAt(gate, c.axle, c.side ?? 'left', c.quantity);
+                    return (
+                      <div key={c.axle + c.quantity + (c.side ?? '')} className="blank">
+                        {c.side ?? ''} {cellName(c, true)}:{' '}
+                        {read ? cellRead(c.quantity, read.value, unit, form) : '____________'}
+                      </div>
+                    );
+                  })}
                   {!mark && s.kind === 'step' && <div className="blank">____________________</div>}
                 </td>
               </tr>

@@ -60,7 +60,7 @@ const off: Schemas['GateFinding'] = {
   stale: false,
 };
 
-const empty = { height: null, camber: null, caster: null, toe: null, wheelbase: null };
+const empty = { height: null, camber: null, caster: null, toe: null, wheelbase: null, centre: null };
 const none = { front: { left: empty, right: empty }, rear: { left: empty, right: empty } };
 const camber = (value: number) => ({ ...empty, camber: { value, sigma: 0.06, stale: false } });
 const view = (more: Partial<Gate> = {}): Gate => ({

@@ -104,6 +104,15 @@ export function TreadPane({ modes, wear, tyre, pick, km, setKm, other, setOther 
       >
         <NotTheOne bench={bench} />
         <div style={{ padding: '7px 20px 6px' }}>
+          {(wear.first ?? []).length > 0 && (
+            <ul className="wear-first" data-testid="wear-first">
+              {(wear.first ?? []).map((f) => (
+                <li key={f}>
+                  <Glyph name="short" size={16} /> {f}
+                </li>
+              ))}
+            </ul>
+          )}
           {unread.length > 0 && (
             <p className="word small" data-testid="wear-expected">
               <Glyph name="unread" size={16} />
