@@ -93,6 +93,47 @@ async fn a_live_axle_is_squared_by_its_lower_arms_and_nothing_else() {
         .map(|n| n["quantity"].as_str().unwrap().to_owned())
         .collect();
     assert_eq!(needs, ["wheelbase"], "{s}");
+
+    // Turned to the letter it comes only part of the way: the gate names it, the rest is ordered from where the arms stand,
+    // and what was taped before it is stale.
+    let id = t["job"]["id"].as_str().unwrap();
+    a.open(&format!("/job/{id}/set")).await;
+    a.until("set-now", |t| t.starts_with("Stand")).await;
+    a.press("step-done").await;
+    a.until("set-now", |t| t.starts_with("Settle")).await;
+    a.gate_ticks("settled", 2).await;
+    for side in ["left", "right"] {
+        let planned = s["answer"]["axles"]["rear"][side]["planned_height_mm"].as_f64().unwrap();
+        a.press(&format!("gate-rear-height-{side}")).await;
+        a.dialog_read("height", &format!("{planned:.0} mm")).await;
+        a.until(&format!("gate-rear-height-{side}"), |t| !t.contains("not read")).await;
+    }
+    a.press("gate-pass").await;
+    a.until("set-now", |t| t.contains("rear axle")).await;
+    a.press("step-done").await;
+    a.until("set-now", |t| t.contains("tape both wheelbases")).await;
+    a.gate_ticks("rear-read", 2).await;
+    let tape = async |left: &str, right: &str| {
+        for (side, text) in [("left", left), ("right", right)] {
+            let id = format!("gate-rear-wheelbase-{side}");
+            a.press(&id).await;
+            a.dialog_read("wheelbase", text).await;
+            a.until(&id, |t| !t.contains("not read")).await;
+        }
+    };
+    tape("106 1/2 in", "106 1/4 in").await;
+    a.until("gate-off", |t| t.contains("Wheelbases, left to right")).await;
+    let card = a.until("left-axle", |t| t.contains("shorter on the right")).await;
+    assert!(card.contains("lower left") && card.contains("lower right"), "{card}");
+    a.press("turned-again").await;
+    a.until("gate-off", |t| t.contains("read it again")).await;
+    tape("106 3/8 in", "106 3/8 in").await;
+    a.until("left-axle", |t| t.contains("Square:")).await;
+    a.until("gate-pass", |t| t == "Open the gate").await;
+    a.press("gate-pass").await;
+    a.until("set-now", |t| t.starts_with("Tighten")).await;
+    a.open(&format!("/job/{id}/prove")).await;
+    a.el("[data-testid=lies-rear]").await;
     a.finish().await;
 }
 

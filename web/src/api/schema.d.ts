@@ -6239,6 +6239,30 @@ export interface components {
             /** @description Side. */
             side: components["schemas"]["ReadSide"];
         };
+        /** @description How an axle lies under the car, as far as it is asked. */
+        Placed: {
+            /** @description Which axle. */
+            axle: components["schemas"]["Axle"];
+            /**
+             * Format: double
+             * @description The same as it came; none where it was not measured since the work.
+             */
+            came_mm?: number | null;
+            /**
+             * Format: double
+             * @description As found: left less right wheelbase, or how far the axle stands to the right, mm; none where it was not read.
+             */
+            found_mm?: number | null;
+            /**
+             * Format: double
+             * @description As far as it may be either way, mm.
+             */
+            most_mm: number;
+            /** @description Measured before something was turned that moves it. */
+            stale: boolean;
+            /** @description Wheelbase or centre. */
+            what: components["schemas"]["GateReading"];
+        };
         /**
          * @description By which way its place was found.
          * @enum {string}
@@ -6405,6 +6429,8 @@ export interface components {
             off: components["schemas"]["GateFinding"][];
             /** @description Whether everything that is asked was read since the work, and all of it is in. */
             on_aim: boolean;
+            /** @description How axles lie under the car, where that is asked. */
+            placed?: components["schemas"]["Placed"][];
             /** @description What to make of it. */
             sentence: components["schemas"]["Said"];
             /**

@@ -25,7 +25,9 @@ export const cellsOf = (needs: Need[]): Cell[] =>
 
 /** How far an axle stands off the middle, with its side: what is read is how far it has to go to the left. */
 const offMiddle = (mm: number, unit: LengthUnit) =>
-  mm === 0 ? 'in the middle' : `${length(Math.abs(mm), unit)} too far ${mm > 0 ? 'right' : 'left'}`;
+  Math.abs(mm) < 0.05
+    ? `${length(0, unit)} off`
+    : `${length(Math.abs(mm), unit)} too far ${mm > 0 ? 'right' : 'left'}`;
 
 /** A gate's reading with its unit. */
 export function cellRead(q: Need['quantity'], value: number, unit: LengthUnit, form: AngleForm): string {
@@ -37,7 +39,7 @@ export function cellRead(q: Need['quantity'], value: number, unit: LengthUnit, f
 /** What a cell is called beside its side: the axle where it could be either, never at what belongs to a side of the car. */
 export function cellName(c: Cell, axles: boolean): string {
   const axle = (axles && c.quantity !== 'wheelbase') || !c.side ? `${c.axle} ` : '';
-  return `${axle}${c.side ? c.quantity : 'axle off the middle'}`;
+  return `${axle}${c.side ? c.quantity : 'axle centre'}`;
 }
 
 const names: Record<Finding['about'], string> = {

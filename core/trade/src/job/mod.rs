@@ -40,7 +40,7 @@ pub use moving::{MovingAsked, MovingPoint, MovingSaid, Narrower, moving_said, sh
 pub use note::{
     LONGEST_NOTE, MOST_NOTES, MOST_PHOTO_BYTES, MOST_PHOTO_SIDE, MOST_PHOTOS, Note, PhotoSize, note_problems,
 };
-pub use proved::{AngleProved, CameAngle, Proved, WheelProved, WheelStands};
+pub use proved::{AngleProved, CameAngle, Placed, Proved, WheelProved, WheelStands};
 pub use record::{Done, OpenVisit, Reading, standing};
 pub use returned::{AngleBack, CameToRest, CornerBack, Returned, TrimOrder, UsualLook};
 pub use road::{WheelOrder, WheelStraight};

@@ -6,7 +6,7 @@ use super::record::{Done, Reading};
 use super::road::rods_turned_at;
 use crate::aim::off_window;
 use crate::memory::{SaidCame, Taught, Trial};
-use crate::plan::{AngleName, CarAnswer, CarInput};
+use crate::plan::{AngleName, CENTRE_MM, CarAnswer, CarInput, PlanInput, SQUARE_MM};
 use crate::prove::{AxleLeft, Explained, side_left};
 use crate::reading::{Jack, Place, Quantity, ReadAxle, ReadSide, Visit, toe_of};
 use crate::sheet::{
@@ -99,6 +99,9 @@ pub struct WheelProved {
 pub struct Proved {
     /// Wheels, rear first; those of which nothing is asked are not in it.
     pub wheels: Vec<WheelProved>,
+    /// How axles lie under the car, where that is asked.
+    #[serde(default, skip_serializing_if = "Vec::is_empty")]
+    pub placed: Vec<Placed>,
     /// What is off, the worst first.
     pub off: Vec<GateFinding>,
     /// Half of left minus right rear toe as read, degrees, to the right positive; none until both were read.
@@ -327,11 +330,43 @@ fn finding_says(f: &GateFinding, wheels: &[WheelProved]) -> Said {
     }
 }
 
-/// Where an axle lies under the car, as far as it is asked: whether it was measured since the work.
-struct Placed {
-    axle: Axle,
-    what: GateReading,
-    fresh: bool,
+/// How an axle lies under the car, as far as it is asked.
+#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
+pub struct Placed {
+    /// Which axle.
+    pub axle: Axle,
+    /// Wheelbase or centre.
+    pub what: GateReading,
+    /// As found: left less right wheelbase, or how far the axle stands to the right, mm; none where it was not read.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub found_mm: Option<f64>,
+    /// The same as it came; none where it was not measured since the work.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub came_mm: Option<f64>,
+    /// Measured before something was turned that moves it.
+    pub stale: bool,
+    /// As far as it may be either way, mm.
+    pub most_mm: f64,
+}
+
+impl Placed {
+    fn of(input: &PlanInput, what: GateReading, read: &Sides<GateSide>) -> Self {
+        let now = read.as_ref().map(|s| s.of(what));
+        let (found_mm, came_mm, most_mm) = match what {
+            GateReading::Centre => (input.axle_offset_mm, now.left.map(|r| r.value), CENTRE_MM),
+            _ => {
+                let came = now.left.zip(now.right).map(|(l, r)| l.value - r.value);
+                (input.wheelbases_mm.map(|w| w.left - w.right), came, SQUARE_MM)
+            }
+        };
+        let stale = now.each().iter().any(|(_, r)| r.is_some_and(|r| r.stale));
+        Self { axle: input.geometry.axle, what, found_mm, came_mm, stale, most_mm }
+    }
+
+    fn fresh(&self) -> bool {
+        self.came_mm.is_some() && !self.stale
+    }
 }
 
 fn says(
@@ -347,7 +382,7 @@ fn says(
         left.iter().flat_map(|l| l.sides.each()).find_map(|(_, s)| s.as_ref()?.taught.first().cloned());
     let otherwise = wheels.iter().filter(|w| w.angles.iter().any(|a| a.as_said == Some(false))).count();
     let mut more: Vec<Said> = lesson.into_iter().collect();
-    let unmeasured = placed.iter().find(|p| !p.fresh);
+    let unmeasured = placed.iter().find(|p| !p.fresh());
     let headline = if wheels.is_empty() && placed.is_empty() {
         said("proved-nothing-asked")
     } else if !worked {
@@ -358,7 +393,7 @@ fn says(
             more.push(said("proved-others-on-aim").count("n", on));
         }
         finding_says(f, wheels)
-    } else if open == wheels.len() && (open > 0 || placed.iter().all(|p| !p.fresh)) {
+    } else if open == wheels.len() && (open > 0 || placed.iter().all(|p| !p.fresh())) {
         said("proved-read-it")
     } else if open > 0 {
         said("proved-so-far").count("n", wheels.len() - open).count("of", wheels.len())
@@ -414,11 +449,7 @@ pub(super) fn proved_of(
             Axle::Rear => read.rear = own,
         }
         let lies = needs.iter().filter(|q| matches!(q, GateReading::Wheelbase | GateReading::Centre));
-        placed.extend(lies.map(|q| Placed {
-            axle,
-            what: *q,
-            fresh: own.each().iter().all(|(_, s)| s.of(*q).is_some_and(|r| !r.stale)),
-        }));
+        placed.extend(lies.filter_map(|q| Some(Placed::of(&input.axle(axle)?, *q, &own))));
         for side in Side::BOTH {
             wheels.extend(wheel(&since, (input, answer), left, (axle, side), &needs));
         }
@@ -440,12 +471,12 @@ pub(super) fn proved_of(
         steps.iter().filter(|s| s.id != StepId::Proved && !is_done(s)).map(|s| s.id.clone()).collect();
     let on_aim = worked
         && !(wheels.is_empty() && placed.is_empty())
-        && placed.iter().all(|p| p.fresh)
+        && placed.iter().all(Placed::fresh)
         && wheels.iter().all(|w| w.stands == WheelStands::OnAim)
         && off.iter().all(|f| f.off_aim == 0.0);
     let (headline, sentence) = says((&wheels, &placed), &off, left, worked);
     let thrust_deg = thrust(&read);
-    Proved { wheels, off, thrust_deg, waits, on_aim, headline, sentence }
+    Proved { wheels, placed, off, thrust_deg, waits, on_aim, headline, sentence }
 }
 
 /// What a car that is accepted teaches the shop.

@@ -305,6 +305,7 @@ impl App {
             "height" => ("height-hub", "value"),
             "camber" => ("camber-gauge", "angle"),
             "toe" => ("toe-convert", "value"),
+            "wheelbase" => ("wheelbase", "value"),
             _ => ("caster-joint-line", "angle"),
         };
         self.el("[role=dialog] select[data-testid=dialog-method]")

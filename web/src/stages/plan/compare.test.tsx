@@ -99,7 +99,10 @@ beforeEach(() => {
   const plans = [plan('a', 50.8), plan('b', -38.1)];
   const base = { axles: { front: {}, rear: null } };
   const tyres = { front: {}, rear: {} };
-  bench.now = { plan: plans[0], ticket: { job: { id: 'j' }, vehicle: { version: 1 }, base, plans, tyres } };
+  bench.now = {
+    plan: plans[0],
+    ticket: { job: { id: 'j' }, vehicle: { version: 1 }, base, turned: [], plans, tyres },
+  };
   let ratio: [number, number] = [0.97, 1.2];
   server.answer = ({ path, body }) => {
     if (path.endsWith('/tread')) return { log: { tyres: [] }, tyres: [], warnings: [] };

@@ -4,6 +4,7 @@ import { Button, useMediaQuery } from '@mui/material';
 import { useState } from 'react';
 import { Link, useLocation } from 'react-router';
 import { ApiProblem, type AxleName, type Schemas } from '../../api/client';
+import { AxleLies } from '../../figures/AxleLies';
 import { Quoits } from '../../figures/Quoits';
 import { useMethods } from '../../pad/readings';
 import { NotTheOne } from '../../shell/ChoosePlan';
@@ -19,7 +20,7 @@ import { Segment } from '../../ui/Segment';
 import { useSettings } from '../../ui/settings';
 import { Explains } from './Explains';
 import { RoadPane } from './RoadPane';
-import { explained, quoitsOf, secondOf, tag } from './quoits';
+import { explained, liesOf, quoitsOf, secondOf, tag } from './quoits';
 import { Wheels } from './Wheels';
 
 export default function ProveStage() {
@@ -77,7 +78,7 @@ function ProveView({
   stale: boolean;
 }) {
   const { ticket, setTicket } = bench;
-  const { form } = useSettings();
+  const { form, unit } = useSettings();
   // A phone shows the field at its own size, so that its words stay as large as they are.
   const narrow = useMediaQuery('(max-width: 767px)');
   const { search } = useLocation();
@@ -87,8 +88,11 @@ function ProveView({
   const { mark, again } = useSheetActs(planId, setTicket);
   const marked = marks(ticket, planId);
   const p = sheet.proved;
-  const there = (['front', 'rear'] as const).filter((a) => p.wheels.some((w) => w.axle === a));
-  const axle = chosen && there.includes(chosen) ? chosen : firstAxle(p);
+  const there = (['front', 'rear'] as const).filter(
+    (a) => p.wheels.some((w) => w.axle === a) || !!liesOf(p.placed, a),
+  );
+  const axle =
+    chosen && there.includes(chosen) ? chosen : p.wheels.length ? firstAxle(p) : (there[0] ?? 'front');
   const gate = sheet.steps.find((s) => s.id === 'proved');
   const view = sheet.gates.find((g) => g.id === 'proved');
   const signed = marked.of('proved');
@@ -97,6 +101,7 @@ function ProveView({
   const toeDone = !!marked.of(axle === 'front' ? 'tie-rods' : 'rear-toe');
   const said = explained(left);
   const quoits = quoitsOf(p, left, axle, toeDone);
+  const lies = liesOf(p.placed, axle);
   return (
     <main className="main prove-main" style={{ opacity: stale ? 0.6 : 1 }} aria-busy={stale}>
       <section className="pane prove-field" aria-label="Said and came">
@@ -156,10 +161,13 @@ function ProveView({
             {...(narrow && { width: 400, height: 380 })}
           />
         ) : (
-          <p style={{ padding: '24px 18px' }}>
-            Nothing of two angles is asked here: the wheels below say it.
-          </p>
+          !lies && (
+            <p style={{ padding: '24px 18px' }}>
+              Nothing of two angles is asked here: the wheels below say it.
+            </p>
+          )
         )}
+        {lies && <AxleLies {...lies} axle={axle} unit={unit} />}
       </section>
       <section className="pane prove-next" aria-label="What to make of it">
         <Explains list={said} looks={[left?.sides.left?.look, left?.sides.right?.look]} />

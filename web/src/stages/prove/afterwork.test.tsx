@@ -141,3 +141,12 @@ it('orders both rods, and nothing once they were turned', async () => {
   road({ orders, turned: true });
   expect(screen.queryByTestId('road-turned')).toBeNull();
 });
+
+it('turns one drag link for both wheels of a live axle', () => {
+  const order = { name: 'Drag link', turns: -1.25, words: '1 1/4 turns shorter' };
+  road({ headline: 'Steering wheel 9° to the left: turn the drag link, toe stays.', orders: [order] });
+  const said = screen.getByTestId('road-test').textContent;
+  expect(screen.getByTestId('rod-axle').textContent).toContain('1 1/4 turns shorter');
+  expect(said).toContain('while the link is turned');
+  expect(screen.getByTestId('road-turned').textContent).toBe('Turned as ordered');
+});

@@ -2,11 +2,12 @@
 import { cleanup, render, screen } from '@testing-library/react';
 import { afterEach, describe, expect, it, vi } from 'vitest';
 import type { Schemas } from '../../api/client';
+import { AxleLies } from '../../figures/AxleLies';
 import { Quoits } from '../../figures/Quoits';
 import userEvent from '../../test/user';
 import { SettingsProvider } from '../../ui/settings';
 import { Explains, inHundred } from './Explains';
-import { explained, quoitsOf, secondOf, tag, worstOf } from './quoits';
+import { explained, liesOf, quoitsOf, secondOf, tag, worstOf } from './quoits';
 import { Wheels } from './Wheels';
 
 afterEach(cleanup);
@@ -182,4 +183,28 @@ it('tells of every wheel how it stands, and picks its axle', async () => {
   expect(screen.getByTestId('prove-thrust').textContent).toContain('to the left');
   await userEvent.click(screen.getByTestId('wheel-rear-left'));
   expect(pick).toHaveBeenCalledWith('rear');
+});
+
+it('draws how an axle lies, as found and as it came, in words for who cannot see it', () => {
+  const placed = [
+    {
+      axle: 'rear' as const,
+      what: 'wheelbase' as const,
+      found_mm: 6.4,
+      came_mm: -1,
+      stale: false,
+      most_mm: 4,
+    },
+    { axle: 'rear' as const, what: 'centre' as const, found_mm: -8, came_mm: 2, stale: false, most_mm: 3.2 },
+  ];
+  expect(liesOf(placed, 'front')).toBeUndefined();
+  const lies = liesOf(placed, 'rear')!;
+  render(<AxleLies {...lies} axle="rear" unit="mm" />);
+  const said = screen.getByTestId('lies-rear').getAttribute('aria-label')!;
+  expect(said).toContain('As found: wheelbase 6 mm longer left, 8 mm too far left');
+  expect(said).toContain('Now: wheelbase 1 mm longer right, 2 mm too far right');
+  expect(said).toContain('wheelbases within 4 mm, within 3 mm of the middle');
+  cleanup();
+  render(<AxleLies {...lies} came={{}} axle="rear" unit="mm" />);
+  expect(screen.getByTestId('lies-rear').textContent).toContain('not measured since the work');
 });

@@ -1,11 +1,28 @@
 // What is drawn of an axle: each wheel as said, come and wanted; and the explanations of both wheels, likeliest first.
 import type { AxleName, Schemas, SideName } from '../../api/client';
+import type { Lies } from '../../figures/AxleLies';
 import type { Quoit } from '../../figures/Quoits';
 
 type Proved = Schemas['Proved'];
 type Wheel = Schemas['WheelProved'];
 type Angle = Schemas['AngleProved'];
 export type Left = Schemas['AxleLeft'];
+
+/** How an axle lies, as found, as it came and as far as it may; none where that is not asked. */
+export function liesOf(placed: Schemas['Placed'][] | undefined, axle: AxleName) {
+  const own = (placed ?? []).filter((p) => p.axle === axle);
+  const of = (pick: (p: Schemas['Placed']) => number | null | undefined): Lies => ({
+    apart: own.filter((p) => p.what === 'wheelbase').map(pick)[0] ?? undefined,
+    right: own.filter((p) => p.what === 'centre').map(pick)[0] ?? undefined,
+  });
+  if (!own.length) return undefined;
+  return {
+    found: of((p) => p.found_mm),
+    came: of((p) => p.came_mm),
+    most: of((p) => p.most_mm),
+    stale: own.some((p) => p.stale),
+  };
+}
 export interface Told {
   side: SideName;
   what: string;

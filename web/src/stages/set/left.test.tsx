@@ -154,3 +154,38 @@ it('keeps what was really done in words, the first order only where it was done 
     'again: left front cam 1 notch outboard, not turned (seized)',
   ]);
 });
+
+it('tells what is one for a live axle once, with its arms by their side, and sends it by the axle', async () => {
+  const bare = line('Track bar', {
+    is_cam: false,
+    shared: true,
+    words: '2 1/2 turns longer',
+    direction: 'longer',
+  });
+  const arm = line('Lower arm', { is_cam: false, words: '1 1/2 turns longer', direction: 'longer' });
+  const turned = bar({
+    axle: 'front',
+    sides: { left: null, right: null },
+    whole: {
+      says: ['The axle stands 5 mm too far to the left: turn the track bar on.'],
+      orders: [
+        { axle: 'front', side: 'left', line: arm },
+        { axle: 'front', side: null, line: bare },
+      ],
+      taught: ['Track bar does 1.2 times what it is said to.'],
+    },
+  });
+  const card = screen.getByTestId('left-axle').textContent;
+  expect(card).toContain('5 mm too far to the left');
+  expect(card).toContain('Left Lower arm');
+  expect(card).toContain('2 1/2 turns longer');
+  expect(card).toContain('1.2 times');
+  // Only taped, no wheel is told of.
+  expect(screen.queryByText(/not read since it was turned/)).toBeNull();
+  await user.click(screen.getByTestId('order-axle-track-bar'));
+  fireEvent.change(screen.getByTestId('really-axle-track-bar'), { target: { value: '2' } });
+  await user.click(screen.getByTestId('turned-again'));
+  expect(turned).toHaveBeenLastCalledWith([
+    { side: null, name: 'Track bar', amount: '2', unit: 'mm', could_not: null },
+  ]);
+});

@@ -117,6 +117,23 @@ describe('a gate', () => {
     expect(screen.getByTestId<HTMLButtonElement>('gate-pass').disabled).toBe(true);
     expect(screen.getByTestId('gate-camber-left').textContent).toContain('not read');
   });
+  it('measures where an axle lies once, with the side it is off to', async () => {
+    const pad = vi.fn();
+    const centre = { value: 6.35, sigma: 1, stale: false };
+    const lies = { left: { ...empty, centre }, right: { ...empty, centre } };
+    const bars = step('rear-read', 'gate', {
+      needs: [
+        { axle: 'rear', quantity: 'wheelbase' },
+        { axle: 'rear', quantity: 'centre' },
+      ],
+    });
+    bar(view({ read: { ...none, rear: lies } }), vi.fn(), { gate: bars, pad });
+    expect(screen.getByTestId('gate-rear-wheelbase-left').textContent).toContain('wheelbase not read');
+    const chip = screen.getByTestId('gate-rear-centre');
+    expect(chip.textContent).toContain('rear axle centre 6 mm too far right');
+    await userEvent.click(chip);
+    expect(pad).toHaveBeenCalledWith('reswept', 'axle_offset', 'rear', 'left');
+  });
   it('opens without a word when all is near', async () => {
     const pass = bar(view());
     await userEvent.click(screen.getByTestId('gate-pass'));
