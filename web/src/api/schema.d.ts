@@ -4772,6 +4772,8 @@ export interface components {
             done: components["schemas"]["DoneTold"][];
             /** @description In one line. */
             headline: components["schemas"]["Said"];
+            /** @description How axles lie under the car, as found and as measured since the work. */
+            lies?: components["schemas"]["Said"][];
             /** @description Mean change of each axle's height, mm; none where it was not read before and after. */
             moved_mm: components["schemas"]["Axles_Option_f64"];
             next_look?: components["schemas"]["NextLook"] | null;

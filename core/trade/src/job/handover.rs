@@ -5,12 +5,12 @@ use super::aftercare::{Aftercare, NextLook, Trim};
 use super::facts::VehicleFacts;
 use super::gates::Sheet;
 use super::height::height_at;
-use super::proved::Since;
+use super::proved::{Placed, Since};
 use super::record::{Done, Reading};
 use crate::inspect::found_first;
 use crate::plan::{AngleName, CarInput};
 use crate::reading::Visit;
-use crate::sheet::{CouldNot, GateFinding, Mark, StepId, StepKind};
+use crate::sheet::{CouldNot, GateFinding, GateReading, Mark, StepId, StepKind};
 use bold_stance_car::vehicle::{Axles, Sides};
 use bold_stance_kinematics::geometry::{Axle, Side};
 use bold_stance_tread::{AxleScene, CarTyres, RatioBand, Run, Scenes, TreadLog, TyrePlace, car_wear};
@@ -107,6 +107,9 @@ pub struct Handover {
     pub came: Vec<Said>,
     /// Wheels, front first.
     pub wheels: Vec<WheelTold>,
+    /// How axles lie under the car, as found and as measured since the work.
+    #[serde(default, skip_serializing_if = "Vec::is_empty")]
+    pub lies: Vec<Said>,
     /// Mean change of each axle's height, mm; none where it was not read before and after.
     pub moved_mm: Axles<Option<f64>>,
     /// What was done, in order.
@@ -425,6 +428,31 @@ impl HandoverOf<'_> {
         })
     }
 
+    /// How an axle lies, where it was measured since the work; what was not is among what is not promised.
+    fn lies(&self) -> (Vec<Said>, Vec<Said>) {
+        let (told, not): (Vec<&Placed>, Vec<&Placed>) =
+            self.sheet.proved.placed.iter().partition(|p| p.came_mm.is_some() && !p.stale);
+        let of = |p: &Placed| {
+            let square = p.what == GateReading::Wheelbase;
+            let id = match (square, p.found_mm.is_some()) {
+                (true, true) => "lies-wheelbase",
+                (true, false) => "lies-wheelbase-now",
+                (false, true) => "lies-centre",
+                (false, false) => "lies-centre-now",
+            };
+            let s = said(id).word("axle", p.axle.word()).mm("now", p.came_mm.unwrap_or_default().abs());
+            match p.found_mm {
+                Some(was) => s.mm("was", was.abs()),
+                None => s,
+            }
+        };
+        let missed = |p: &Placed| {
+            let id = if p.what == GateReading::Wheelbase { "lies-untaped" } else { "lies-unmeasured" };
+            said(id).word("axle", p.axle.word())
+        };
+        (told.into_iter().map(of).collect(), not.into_iter().map(missed).collect())
+    }
+
     fn not_read(wheels: &[WheelTold], driven: bool) -> Vec<Said> {
         let mut out = Vec::new();
         for w in wheels {
@@ -471,6 +499,7 @@ impl HandoverOf<'_> {
             (None, None) => said("told-not-finished"),
         };
         let road = self.road();
+        let (lies, not_lies) = self.lies();
         Handover {
             headline,
             came: self.came(&wheels),
@@ -490,7 +519,8 @@ impl HandoverOf<'_> {
                     signed: d.record.signed.clone(),
                 })
                 .collect(),
-            not_read: Self::not_read(&wheels, road.is_some()),
+            not_read: not_lies.into_iter().chain(Self::not_read(&wheels, road.is_some())).collect(),
+            lies,
             road,
             wheels,
             signed: accepted.and_then(|d| d.record.signed.clone()),

@@ -246,6 +246,11 @@ function HandoverView({ bench, page: p }: { bench: Bench; page: Page }) {
               </tr>
             </tbody>
           </table>
+          {(p.lies ?? []).map((l) => (
+            <p key={l} className="ho-lies">
+              {l}
+            </p>
+          ))}
         </section>
         <div className="ho-two">
           <section>
