@@ -1750,6 +1750,8 @@ left-turn = { $n ->
 }
 left-nearest = Left to turn. It comes nearer, not into its windows.
 left-short = Out of its windows, and nothing that can be turned brings it nearer by what a gauge can tell.
+jack-no-height = hub to arch { $height } cannot be had
+jack-hangs-right = a height near the planned { $from }, or as far as the wheel hangs
 whole-tape-it = Both wheelbases were not taped since its arms were turned.
 whole-square = Square: wheelbases { $apart } apart, { $most } is left alone.
 whole-centre-it = Its centre was not measured since the track bar was turned.

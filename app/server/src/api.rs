@@ -46,6 +46,7 @@ use utoipa::OpenApi;
         routes::plans::choose,
         routes::plans::mark,
         routes::plans::turned,
+        routes::plans::jacked,
         routes::aftercare::do_after,
         routes::memory::memory,
         routes::handover::handover,

@@ -118,6 +118,8 @@ export const contactPatches = (body: Schemas['PatchRequest']) =>
 export const diagnose = (body: Schemas['DiagnoseRequest']) => take(api.POST('/api/v1/diagnose', { body }));
 export const heightTarget = (body: Schemas['HeightTarget']) =>
   take(api.POST('/api/v1/height-target', { body }));
+export const onJack = (id: string, body: Schemas['JackedWheel']) =>
+  take(api.POST('/api/v1/plans/{id}/jacked', { params: { path: { id } }, body }));
 export const getLadders = (body: Schemas['LadderAsked']) => take(api.POST('/api/v1/ladders', { body }));
 export const lookAtGeometry = (body: Schemas['Geometry']) => take(api.POST('/api/v1/geometry', { body }));
 export const drawCar = (body: Schemas['CarDrawingRequest']) =>

@@ -954,6 +954,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/plans/{id}/jacked": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What a wheel has to show on the jack, so that it stands in its window once it is down. */
+        post: operations["onJack"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/plans/{id}/sheet": {
         parameters: {
             query?: never;
@@ -5021,6 +5038,32 @@ export interface components {
          * @enum {string}
          */
         Jack: "rolled" | "jacked" | "one_side" | "wheel_off";
+        /** @description A wheel on the jack against the same wheel on the floor, as set. */
+        JackAim: {
+            /** @description Window of camber on the jack, degrees. */
+            camber_deg: number[];
+            /** @description Window of caster on the jack, degrees; none where it does not steer. */
+            caster_deg?: number[] | null;
+            /** @description Angles on the floor at the planned height as set, degrees. */
+            floor: components["schemas"]["Measured"];
+            /** @description The same on the jack, degrees. */
+            jack: components["schemas"]["Measured"];
+            /** @description Window of one wheel's toe on the jack, degrees. */
+            toe_deg: number[];
+        };
+        /** @description A wheel on the jack. */
+        JackedWheel: {
+            /** @description Which axle. */
+            axle: components["schemas"]["Axle"];
+            /** @description Hub to arch there, as typed. */
+            height: string;
+            /** @description How far the body leans, this side up positive, as typed; level when empty. */
+            lean?: string;
+            /** @description Which side. */
+            side: components["schemas"]["Side"];
+            /** @description Unit of a bare length. */
+            unit: components["schemas"]["LengthUnit"];
+        };
         /** @description A stored job. */
         Job: {
             /** @description Every time it came back, when it is looked at next, whether it is closed. */
@@ -13483,6 +13526,86 @@ export interface operations {
                 };
             };
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The database does not answer, or the server is shutting down */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    onJack: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description Made once for a write: sent again with the same one, it is done once and answered alike */
+                "idempotency-key"?: string;
+            };
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["JackedWheel"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JackAim"];
+                };
+            };
+            /** @description Cannot be read: address, query or body */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Asked from another machine, or written from another site's page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too large */
+            413: {
                 headers: {
                     [name: string]: unknown;
                 };

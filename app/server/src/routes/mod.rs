@@ -150,6 +150,7 @@ pub fn mount(cfg: &mut web::ServiceConfig) {
         .service(plans::choose)
         .service(plans::mark)
         .service(plans::turned)
+        .service(plans::jacked)
         .service(aftercare::do_after)
         .service(memory::memory)
         .service(handover::handover)

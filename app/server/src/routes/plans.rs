@@ -7,7 +7,7 @@ use crate::pool::Peer;
 use crate::problem::{ApiError, ProblemDocument};
 use actix_web::http::StatusCode;
 use actix_web::{HttpResponse, delete, get, post, put, web};
-use bold_stance_kinematics::geometry::Axle;
+use bold_stance_kinematics::geometry::{Axle, Side};
 use bold_stance_store::job::{self, Stage};
 use bold_stance_store::plan::{self, Plan};
 use bold_stance_store::{Tx, done, event, vehicle, visit};
@@ -15,11 +15,14 @@ use bold_stance_trade::job::{
     AsDone, Done, JobBench, Sheet, as_it_settled, as_turned_before, loops_of, mark_step, sheet_of,
     turned_again,
 };
-use bold_stance_trade::plan::{CarInput, CarPlan, car_fitted_parts, plan_car_within};
+use bold_stance_trade::plan::{
+    CarInput, CarPlan, JackAim, OnJack, car_fitted_parts, on_jack, plan_car_within,
+};
 use bold_stance_trade::prove::left_to_turn;
 use bold_stance_trade::sheet::{Mark, StepId};
 use bold_stance_units::problem::Problem;
 use bold_stance_units::said::said;
+use bold_stance_units::{LengthUnit, parse_angle_deg, parse_length_mm};
 use chrono::Utc;
 use serde::Deserialize;
 use utoipa::ToSchema;
@@ -307,6 +310,50 @@ pub async fn sheet(
     let mut tx = state.store.tx(state.shop.id).await?;
     let p = plan::get(&mut tx, *id).await?;
     Ok(HttpResponse::Ok().json(sheet_now(&state, &mut tx, &p, &peer).await?.sheet))
+}
+
+/// A wheel on the jack.
+#[derive(Debug, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct JackedWheel {
+    /// Which axle.
+    pub axle: Axle,
+    /// Which side.
+    pub side: Side,
+    /// Hub to arch there, as typed.
+    #[schema(max_length = 40)]
+    pub height: String,
+    /// Unit of a bare length.
+    pub unit: LengthUnit,
+    /// How far the body leans, this side up positive, as typed; level when empty.
+    #[serde(default)]
+    #[schema(max_length = 40)]
+    pub lean: String,
+}
+
+/// What a wheel has to show on the jack, so that it stands in its window once it is down.
+#[utoipa::path(post, path = "/api/v1/plans/{id}/jacked", operation_id = "onJack", params(("id" = Uuid, Path)), request_body = JackedWheel,
+    responses((status = 200, body = JackAim), (status = 404, body = ProblemDocument), (status = 422, body = ProblemDocument)))]
+#[post("/api/v1/plans/{id}/jacked")]
+pub async fn jacked(
+    state: web::Data<AppState>,
+    id: web::Path<Uuid>,
+    peer: Peer,
+    Doc(r): Doc<JackedWheel>,
+) -> Result<HttpResponse, ApiError> {
+    let height_mm = parse_length_mm("height", &r.height, r.unit)?;
+    let lean_deg = if r.lean.trim().is_empty() { 0.0 } else { parse_angle_deg("lean", &r.lean)? };
+    let mut tx = state.store.tx(state.shop.id).await?;
+    let p = plan::get(&mut tx, *id).await?;
+    let now = sheet_now(&state, &mut tx, &p, &peer).await?;
+    let not_read =
+        || Problem::new("axle", said("fault-no-axle-was-read-yet"), said("fault-readings-plan-waits"));
+    let input = now.input.axle(r.axle).ok_or_else(not_read)?;
+    let result = now.sheet.answer.axles[r.axle].clone().ok_or_else(not_read)?;
+    let parts = state.shelf().await?.offered(&now.input.plan.fitted(), &now.input);
+    let at = OnJack { side: r.side, height_mm, lean_deg };
+    let aim = state.pool.run(&peer, move |_| on_jack(&input, &parts, &result, &at)).await??;
+    Ok(HttpResponse::Ok().json(aim))
 }
 
 /// A car that is worked on again is nobody's word any more; that it was stays among its events.

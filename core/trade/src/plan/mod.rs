@@ -21,6 +21,7 @@ mod jack_sweep;
 mod judge;
 mod ladder;
 mod line;
+mod on_jack;
 mod pair;
 mod part_case;
 mod quick;
@@ -67,6 +68,7 @@ pub use ladder::{
 };
 pub use line::{CountedIn, InHand, SettingLine, ThreadInHand};
 pub(crate) use line::{line, turns as turns_in_words};
+pub use on_jack::{JackAim, OnJack, on_jack};
 pub(crate) use pair::{is_drag_link, is_track_bar, locates_only, recentre};
 pub use pair::{pair, solve_both};
 pub use part_case::{PartCase, PartResult, run_part};

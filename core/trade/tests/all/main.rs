@@ -16,6 +16,7 @@ mod fouls;
 mod gates;
 mod healthy_cars;
 mod hidden;
+mod jacked;
 mod job;
 mod judged;
 mod kinematics_properties;

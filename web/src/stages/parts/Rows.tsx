@@ -36,6 +36,8 @@ export function KindRow({ kinds, entry, at, problems, change, remove, named }: P
     problems.find((p) => p.field === `${at}.${key}` || p.field.startsWith(`${at}.${key}.`));
   const set = (f: Field, t: string) => {
     setText({ ...text, [f.key]: t });
+    if (f.type === 'choice' && t === '')
+      return change(Object.fromEntries(Object.entries(entry).filter(([k]) => k !== f.key)));
     if (f.type === 'text' || f.type === 'choice') return change({ ...entry, [f.key]: t });
     if (f.type === 'list') return change({ ...entry, [f.key]: t.split(/[,;\s]+/).filter(Boolean) });
     const v = f.type === 'number' ? read(f, t) : readNumbers(t, f.type === 'vector' ? 3 : 2);
@@ -84,7 +86,7 @@ export function KindRow({ kinds, entry, at, problems, change, remove, named }: P
             {f.type === 'choice' &&
               f.options.map((o) => (
                 <option key={o} value={o}>
-                  {o}
+                  {f.words?.[o] ?? o}
                 </option>
               ))}
           </TextField>

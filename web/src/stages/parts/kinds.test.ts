@@ -20,7 +20,11 @@ describe('the form of a part', () => {
       for (const [kind, info] of Object.entries(kinds)) {
         const e = fresh(kinds, kind);
         expect(e.kind).toBe(kind);
-        for (const f of info.fields) expect(e[f.key]).toEqual(f.usual);
+        for (const f of info.fields) expect(e[f.key] ?? '').toEqual(f.usual);
       }
+  });
+
+  it('leaves out which end is left-hand until it is told', () => {
+    expect('left_hand' in fresh(adjusters, 'thread')).toBe(false);
   });
 });

@@ -10,7 +10,14 @@ export type Field =
   | { key: string; label: string; type: 'number'; unit: string; usual: number }
   | { key: string; label: string; type: 'vector'; unit: string; usual: number[] }
   | { key: string; label: string; type: 'pair'; unit: string; usual: number[] }
-  | { key: string; label: string; type: 'choice'; options: string[]; usual: string }
+  | {
+      key: string;
+      label: string;
+      type: 'choice';
+      options: string[];
+      usual: string;
+      words?: Record<string, string>;
+    }
   | { key: string; label: string; type: 'text'; usual: string }
   | { key: string; label: string; type: 'list'; options: string[]; usual: string[] };
 
@@ -134,6 +141,19 @@ export const adjusters: Record<Adjuster['kind'], KindInfo> = {
       { key: 'link', label: 'Link: upper, lower, tie, or its name', type: 'text', usual: 'upper' },
       num('pitch_mm', 'Pitch', 'mm a turn', 1.5),
       num('ends', 'Threaded ends', '1 or 2', 1),
+      {
+        key: 'left_hand',
+        label: 'Left-hand thread',
+        type: 'choice',
+        options: ['', 'neither', 'inner', 'wheel'],
+        words: {
+          '': 'not told',
+          neither: 'none: one right-hand thread',
+          inner: 'at the body',
+          wheel: 'at the wheel',
+        },
+        usual: '',
+      },
       range('turns', 'turns', [-5, 5]),
       num('engaged_mm', 'Thread in at 0', 'mm', 25),
       num('min_engaged_mm', 'Least thread in', 'mm', 15),
@@ -177,7 +197,10 @@ export const adjusters: Record<Adjuster['kind'], KindInfo> = {
 export function fresh(kinds: Record<string, KindInfo>, kind: string): Record<string, unknown> {
   return Object.fromEntries([
     ['kind', kind],
-    ...kinds[kind]!.fields.map((f) => [f.key, f.usual] as [string, unknown]),
+    // What nobody told is left out.
+    ...kinds[kind]!.fields.filter((f) => f.usual !== '' || f.type !== 'choice').map(
+      (f) => [f.key, f.usual] as [string, unknown],
+    ),
   ]);
 }
 

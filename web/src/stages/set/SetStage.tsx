@@ -1,7 +1,7 @@
 // Set: the car's setting in workshop words, rear before front, with gates that stay shut until their readings are in.
 import { Button } from '@mui/material';
 import { useState } from 'react';
-import { ApiProblem, type AxleName } from '../../api/client';
+import { ApiProblem, type AxleName, type Schemas } from '../../api/client';
 import { FieldError } from '../../shell/Fault';
 import { Glyph } from '../../ui/glyphs';
 import { useSettings } from '../../ui/settings';
@@ -13,6 +13,7 @@ import { useMethods } from '../../pad/readings';
 import { problemsOf, useSheetActs } from '../../sheet/acts';
 import { GatePad, type AtGate } from '../../sheet/GatePad';
 import { asDone, current, turning, type Turn } from '../../sheet/asDone';
+import { OnJack } from '../../sheet/OnJack';
 import { OrderInHand } from '../../sheet/OrderInHand';
 import { useTolds } from '../../sheet/tolds';
 import { expectedOf, Expect } from './Expect';
@@ -23,6 +24,22 @@ import { LeftToTurn } from '../../sheet/LeftToTurn';
 import { Orders, ToeOrders } from './Orders';
 import { PrintSheet } from './PrintSheet';
 import { axleWord, drawingsOf, marks, sides, useSheet, type Sheet } from '../../sheet/sheet';
+
+type Order = Schemas['Order'];
+
+/** Orders of everything but toe as they are left: what is one for the axle, then each wheel's; the plan's where a wheel was
+ *  not read since. */
+function armsLeft(left: Schemas['AxleLeft'], planned: Order[]): Order[] {
+  const whole = (left.whole?.orders ?? []).filter((o) => !o.line.sets_toe);
+  const told = (o: Order) => whole.some((w) => w.side === o.side && w.line.name === o.line.name);
+  const own = sides.flatMap((side): Order[] => {
+    const lines = left.sides[side]?.orders;
+    return lines
+      ? lines.filter((l) => !l.sets_toe).map((line) => ({ axle: left.axle, side, line }))
+      : planned.filter((o) => o.side === side && !told(o));
+  });
+  return [...whole, ...own];
+}
 
 export default function SetStage() {
   const bench = useBench();
@@ -108,21 +125,8 @@ function SheetView({
   const leftHere = gate?.id === now?.id ? sheet.left.filter((l) => l.axle === axle || !now?.axle) : [];
   // After a reading it is no longer the plan's orders that count, but what is left of them on the car as it stands.
   const ownLeft = leftHere.find((l) => l.axle === axle);
-  const leftTurns = sides.some((s) =>
-    ownLeft?.sides[s]?.orders.some((l) => l.direction !== 'leave' && !l.sets_toe),
-  );
-  const armOrders = ownLeft
-    ? sides.flatMap((side) =>
-        (
-          ownLeft.sides[side]?.orders ??
-          of(false)
-            .filter((o) => o.side === side)
-            .map((o) => o.line)
-        )
-          .filter((line) => !line.sets_toe)
-          .map((line) => ({ axle, side, line })),
-      )
-    : of(false);
+  const armOrders = ownLeft ? armsLeft(ownLeft, of(false)) : of(false);
+  const leftTurns = !!ownLeft && armOrders.some((o) => o.line.direction !== 'leave');
   const toeRow = result && (
     <ToeOrders
       orders={of(true)}
@@ -270,6 +274,7 @@ function SheetView({
               turned={(as_done) => again.mutate({ axle: l.axle, as_done })}
             />
           ))}
+          {(turns > 0 || leftTurns) && <OnJack key={axle} planId={planId} axle={axle} />}
           {axle === 'front' && turns === 0 && toeRow}
           {result && !ownLeft && turns === 0 && (
             <Expect result={result} axle={axle} toeBand={sheet.toe_band_deg} fs={fs} />
