@@ -4663,6 +4663,8 @@ export interface components {
         };
         /** @description A gate as it stands. */
         GateView: {
+            /** @description Answers of the prepare list that hold at it: its visit's, and those of the day that work on the car does not change. */
+            holds?: components["schemas"]["HeldAnswer"][];
             /** @description Which. */
             id: components["schemas"]["StepId"];
             /** @description What it still waits for. */
@@ -4908,6 +4910,13 @@ export interface components {
          * @enum {string}
          */
         Held: "tabs_in" | "seized" | "not_here";
+        /** @description An answer of the prepare list that holds at a gate. */
+        HeldAnswer: {
+            /** @description As answered. */
+            answer: string;
+            /** @description What was asked. */
+            ask: string;
+        };
         /**
          * @description What a share of predictions comes to.
          * @enum {string}

@@ -1,7 +1,7 @@
 // A gate: what it waits for, what is off by how much, and the reason it is opened on all the same.
 import { Plain } from '../ui/Press';
 import { useState } from 'react';
-import type { AxleName, Schemas, SideName, Ticket } from '../api/client';
+import type { AxleName, SideName } from '../api/client';
 import { FieldError } from '../shell/Fault';
 import { Glyph, Half } from '../ui/glyphs';
 import { useSettings } from '../ui/settings';
@@ -10,29 +10,7 @@ import { keepSigned, lastSigned } from './acts';
 import { cellName, cellRead, cellsOf, findingWords } from './gateWords';
 import { readAt, type Gate, type Marks, type Step } from './sheet';
 
-/** How long an answer holds, in milliseconds; the prepare list judges by the same eighteen hours. */
-const DAY_MS = 18 * 3600e3;
-
-/** Answers of the prepare list that hold at a gate: its visit's once it was opened, else those of the day that work on the car
- *  does not change. */
-export function holdsAt(
-  ticket: Pick<Ticket, 'visits'>,
-  visit: Visit | null | undefined,
-  items: Schemas['PrepareItem'][],
-  now = Date.now(),
-): { ask: string; answer: string }[] {
-  const own = ticket.visits.find((v) => v.kind === visit);
-  const last = own ?? ticket.visits.filter((v) => v.opened_at).at(-1);
-  const today = last?.opened_at && now - Date.parse(last.opened_at) <= DAY_MS;
-  if (!last || !today) return [];
-  return items
-    .filter((i) => (own || i.holds_day) && last.holding[i.id]?.trim())
-    .map((i) => ({ ask: i.ask, answer: last.holding[i.id]! }));
-}
-
 interface Props {
-  /** Answers of the prepare list that hold here too. */
-  holds: { ask: string; answer: string }[];
   gate: Step;
   view: Gate | undefined;
   marks: Marks;
@@ -46,12 +24,14 @@ interface Props {
   pad: (visit: Visit, q: Quantity, axle: AxleName, s: SideName) => void;
 }
 
-export function GateBar({ holds, gate: g, view, marks, open, early, stale, fault, tick, pass, pad }: Props) {
+export function GateBar({ gate: g, view, marks, open, early, stale, fault, tick, pass, pad }: Props) {
   const { unit, form } = useSettings();
   const [reason, setReason] = useState('');
   const [name, setName] = useState(lastSigned);
   const off = view?.off ?? [];
   const complete = view?.missing.length === 0;
+  // Answers of the prepare list that hold here too.
+  const holds = view?.holds ?? [];
   const both = new Set(g.needs.map((n) => n.axle)).size > 1;
   const asks = complete && off.length > 0;
   // The last gate is somebody's word for the whole car, and so is every one that is passed against a reading.

@@ -42,6 +42,16 @@ pub struct VisitView {
     pub suspicions: Vec<Suspicion>,
 }
 
+/// An answer of the prepare list that holds at a gate.
+#[derive(Debug, Clone, PartialEq, Eq, Serialize, Deserialize)]
+#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
+pub struct HeldAnswer {
+    /// What was asked.
+    pub ask: String,
+    /// As answered.
+    pub answer: String,
+}
+
 /// A reading as it was typed, wherever it came from.
 #[derive(Debug, Clone, Copy)]
 pub struct Asked<'a> {
@@ -315,6 +325,17 @@ impl<'a> JobBench<'a> {
             out.entry((*item).to_owned()).or_insert_with(|| "yes".to_owned());
         }
         out
+    }
+
+    /// The same as asked and answered, in the order of the list; what was left empty is not in it.
+    #[must_use]
+    pub fn held_at(&self, kind: Visit) -> Vec<HeldAnswer> {
+        let holding = self.holding_at(kind);
+        let of = |i: &PrepareItem| {
+            let answer = holding.get(&i.id)?.trim();
+            (!answer.is_empty()).then(|| HeldAnswer { ask: i.ask.clone(), answer: answer.to_owned() })
+        };
+        self.rules.items.iter().filter_map(of).collect()
     }
 
     /// The same understood.

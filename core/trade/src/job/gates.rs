@@ -3,7 +3,7 @@
 
 use super::aftercare::{Aftercare, TrimToDo};
 use super::as_done::{AsDone, round_of};
-use super::bench::{JobBench, item_of, visit_of};
+use super::bench::{HeldAnswer, JobBench, item_of, visit_of};
 use super::height::height_at;
 use super::proved::{Proved, proved_of, taught_of};
 use super::record::{Done, Reading, standing};
@@ -56,6 +56,9 @@ pub struct GateView {
     pub visit: Option<Visit>,
     /// What is ticked, here or by an answer of the visit's prepare list.
     pub ticked: Vec<Tick>,
+    /// Answers of the prepare list that hold at it: its visit's, and those of the day that work on the car does not change.
+    #[serde(default, skip_serializing_if = "Vec::is_empty")]
+    pub holds: Vec<HeldAnswer>,
     /// What was read.
     pub read: CarRead,
     /// What it still waits for.
@@ -203,7 +206,8 @@ fn gate_view(
         }
     }
     let off = judge(input, answer, gate, &read, &as_turned(left));
-    GateView { id: gate.id.clone(), visit, ticked, read, missing, off }
+    let holds = visit.map(|v| bench.held_at(v)).unwrap_or_default();
+    GateView { id: gate.id.clone(), visit, ticked, holds, read, missing, off }
 }
 
 impl Sheet {

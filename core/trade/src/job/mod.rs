@@ -29,7 +29,7 @@ pub use crate::reading::{Stage, TicketKind};
 pub use aftercare::{AfterAct, Aftercare, CarBack, Closed, NextLook, RoadTest, Trim, TrimToDo};
 pub use as_done::AsDone;
 pub use base::{base_of, tyres_of};
-pub use bench::{Asked, JobBench, Rules, VisitView, reading_car};
+pub use bench::{Asked, HeldAnswer, JobBench, Rules, VisitView, reading_car};
 pub use bundle::{BundlePlan, Evaluated, Event, JOB_FORMAT, JobBundle};
 pub use corner::{corner_request, planned_corner_file};
 pub use facts::{AxleShape, Drive, FACTS_FORMAT, Silhouette, VehicleFacts};

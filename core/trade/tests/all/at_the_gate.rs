@@ -1,16 +1,17 @@
 //! The gate of heights: what is left to turn there, what a turn taught, and orders at the height somebody went on at. And the
 //! steering wheel after the road test.
 
-use crate::shop::Shop;
+use crate::shop::{Shop, clock};
 use bold_stance_kinematics::edit::Edit;
 use bold_stance_kinematics::geometry::{Axle, Side};
 use bold_stance_kinematics::linkage::{Corner, Linkage};
-use bold_stance_trade::job::{AfterAct, AsDone, CameToRest, CornerBack};
+use bold_stance_trade::job::{AfterAct, AsDone, CameToRest, CornerBack, OpenVisit};
 use bold_stance_trade::plan::Turned;
-use bold_stance_trade::reading::{Method, Visit};
+use bold_stance_trade::reading::{Method, Visit, shipped_prepare};
 use bold_stance_trade::sheet::{CouldNot, GateAbout, Mark, StepId, Tick};
 use bold_stance_units::LengthUnit;
 use bold_stance_words::English;
+use chrono::Duration;
 
 const ALL: [(Axle, Side); 4] = [
     (Axle::Front, Side::Left),
@@ -253,4 +254,33 @@ fn a_steering_wheel_that_stands_off_is_put_straight_by_both_rods_and_total_toe_s
     shop.act(test("8", Some(Side::Right))).unwrap();
     let other = shop.sheet().road.unwrap();
     assert!(other.orders[0].turns * l < 0.0);
+}
+
+#[test]
+fn a_gate_shows_the_days_answers_that_hold_at_it_and_of_another_day_none() {
+    let mut shop = Shop::new();
+    let answers =
+        |list: &[(&str, &str)]| list.iter().map(|(k, v)| ((*k).to_owned(), (*v).to_owned())).collect();
+    let found = |hours: i64, shop: &mut Shop| {
+        shop.bundle.visits = vec![OpenVisit {
+            kind: Visit::Found,
+            version: 1,
+            answers: answers(&[
+                ("floor_front", "0.2"),
+                ("pressures", "yes"),
+                ("settled", "yes"),
+                ("fuel", " "),
+            ]),
+            author: "Specialist A".into(),
+            opened_at: clock(shop.minute) - Duration::hours(hours),
+        }];
+        let gate = shop.sheet().gates.into_iter().find(|g| g.id == StepId::Read(Axle::Front)).unwrap();
+        gate.holds.into_iter().map(|h| (h.ask, h.answer)).collect::<Vec<_>>()
+    };
+    let today = found(2, &mut shop);
+    assert!(today.iter().any(|(ask, a)| ask.contains("loor") && a == "0.2"), "{today:?}");
+    assert!(today.iter().all(|(_, a)| !a.trim().is_empty()));
+    let settled = shipped_prepare().unwrap().into_iter().find(|i| i.id == "settled").unwrap();
+    assert!(today.iter().all(|(ask, _)| *ask != settled.ask), "work on the car changes that: {today:?}");
+    assert_eq!(found(30, &mut shop), Vec::new());
 }

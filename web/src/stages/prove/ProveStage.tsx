@@ -6,12 +6,11 @@ import { Link, useLocation } from 'react-router';
 import { ApiProblem, type AxleName, type Schemas } from '../../api/client';
 import { AxleLies } from '../../figures/AxleLies';
 import { Quoits } from '../../figures/Quoits';
-import { useMethods } from '../../pad/readings';
 import { NotTheOne } from '../../shell/ChoosePlan';
 import { ReadingsFirst, Waiting } from '../../shell/ReadingsFirst';
 import { useBench, type Bench } from '../../shell/ticket';
 import { problemsOf, useSheetActs } from '../../sheet/acts';
-import { GateBar, holdsAt } from '../../sheet/GateBar';
+import { GateBar } from '../../sheet/GateBar';
 import { GatePad, type AtGate } from '../../sheet/GatePad';
 import { LeftToTurn } from '../../sheet/LeftToTurn';
 import { axleWord, drawingsOf, marks, useSheet, type Sheet } from '../../sheet/sheet';
@@ -82,7 +81,6 @@ function ProveView({
   // A phone shows the field at its own size, so that its words stay as large as they are.
   const narrow = useMediaQuery('(max-width: 767px)');
   const { search } = useLocation();
-  const methods = useMethods();
   const [chosen, setChosen] = useState<AxleName>();
   const [pad, setPad] = useState<AtGate>();
   const { mark, again } = useSheetActs(planId, setTicket);
@@ -209,7 +207,6 @@ function ProveView({
         ) : (
           gate && (
             <GateBar
-              holds={holdsAt(ticket, view?.visit, methods.data?.prepare ?? [])}
               gate={gate}
               view={view}
               marks={marked}

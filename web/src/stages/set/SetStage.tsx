@@ -9,7 +9,6 @@ import { ReadingsFirst, Waiting } from '../../shell/ReadingsFirst';
 import { NotTheOne } from '../../shell/ChoosePlan';
 import { useBench, useShop, type Bench } from '../../shell/ticket';
 import { angle } from '../../units/print';
-import { useMethods } from '../../pad/readings';
 import { problemsOf, useSheetActs } from '../../sheet/acts';
 import { GatePad, type AtGate } from '../../sheet/GatePad';
 import { asDone, current, turning, type Turn } from '../../sheet/asDone';
@@ -17,7 +16,7 @@ import { OnJack } from '../../sheet/OnJack';
 import { OrderInHand } from '../../sheet/OrderInHand';
 import { useTolds } from '../../sheet/tolds';
 import { expectedOf, Expect } from './Expect';
-import { GateBar, holdsAt } from '../../sheet/GateBar';
+import { GateBar } from '../../sheet/GateBar';
 import { GateTrims } from '../../sheet/GateTrims';
 import { Ladder } from './Ladder';
 import { LeftToTurn } from '../../sheet/LeftToTurn';
@@ -71,7 +70,6 @@ function SheetView({
   const { ticket, setTicket } = bench;
   const { unit, form } = useSettings();
   const shop = useShop();
-  const methods = useMethods();
   const [pad, setPad] = useState<AtGate>();
   const [big, setBig] = useState(false);
   const marked = marks(ticket, planId);
@@ -105,7 +103,6 @@ function SheetView({
   const bar = gate && (
     <GateBar
       key={gate.id}
-      holds={holdsAt(ticket, sheet.gates.find((g) => g.id === gate.id)?.visit, methods.data?.prepare ?? [])}
       gate={gate}
       view={sheet.gates.find((g) => g.id === gate.id)}
       marks={marked}

@@ -5,7 +5,7 @@ import userEvent from '../../test/user';
 import { afterEach, describe, expect, it, vi } from 'vitest';
 import type { Schemas, Ticket } from '../../api/client';
 import { SettingsProvider } from '../../ui/settings';
-import { GateBar, holdsAt } from '../../sheet/GateBar';
+import { GateBar } from '../../sheet/GateBar';
 import { lastSigned } from '../../sheet/acts';
 import { findingWords } from '../../sheet/gateWords';
 import { Ladder } from './Ladder';
@@ -82,7 +82,6 @@ describe('a gate', () => {
     render(
       <SettingsProvider>
         <GateBar
-          holds={[]}
           gate={g}
           view={v}
           marks={marks(ticket([{ step: 'reswept/roll' }]), 'p')}
@@ -98,18 +97,11 @@ describe('a gate', () => {
     );
     return pass;
   };
-  it('shows what was answered earlier today, and of another day nothing', () => {
-    const items = [
-      { id: 'floor', ask: 'Floor falls to the left', holds_day: true },
-      { id: 'settled', ask: 'Settled', holds_day: false },
-    ] as unknown as Schemas['PrepareItem'][];
-    const at = '2026-01-02T10:00:00Z';
-    const day = { visits: [{ kind: 'found', opened_at: at, holding: { floor: '0.6', settled: 'yes' } }] };
-    const holds = (hours: number) =>
-      holdsAt(day as unknown as Ticket, 'reswept', items, Date.parse(at) + hours * 3600e3);
-    expect(holds(2)).toEqual([{ ask: 'Floor falls to the left', answer: '0.6' }]);
-    expect(holds(30)).toEqual([]);
-    bar(view(), vi.fn(), { holds: holds(2) });
+  it('shows what was answered earlier and still holds', () => {
+    bar(view());
+    expect(screen.queryByTestId('gate-holds')).toBeNull();
+    cleanup();
+    bar(view({ holds: [{ ask: 'Floor falls to the left', answer: '0.6' }] }));
     expect(screen.getByTestId('gate-holds').textContent).toContain('floor falls to the left: 0.6');
   });
   it('stays shut while something is missing', () => {
