@@ -3,6 +3,7 @@
 import type { AxleName, SideName } from '../api/client';
 import { halfPath } from '../ui/glyphs';
 import { length, type LengthUnit } from '../units/print';
+import { Hatch } from './Hatch';
 
 export interface Lies {
   /** Left less right wheelbase, mm; none where it is not asked or not read. */
@@ -73,15 +74,7 @@ export function AxleLies({ axle, found, came, stale, most, unit }: Props) {
       data-testid={`lies-${axle}`}
     >
       <defs>
-        <pattern
-          id={`lies-aim-${axle}`}
-          width="7"
-          height="7"
-          patternUnits="userSpaceOnUse"
-          patternTransform="rotate(45)"
-        >
-          <path d="M0 0V7" stroke="var(--aim)" strokeWidth="1.3" opacity="0.55" />
-        </pattern>
+        <Hatch id={`lies-aim-${axle}`} />
       </defs>
       <path
         d={`M${width / 2} 34V${height - 40}`}

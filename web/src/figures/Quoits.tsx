@@ -5,6 +5,7 @@ import { Glyph, halfPath } from '../ui/glyphs';
 import { angle, tick, type AngleForm } from '../units/print';
 import { every, scale } from './plot';
 import { Hop, Ring } from './Ring';
+import { Hatch } from './Hatch';
 
 type Pair = [number, number];
 
@@ -121,15 +122,7 @@ export function Quoits({ axle, second, quoits, would, form, width = 620, height 
       style={{ display: 'block', fontFamily: 'var(--figure)' }}
     >
       <defs>
-        <pattern
-          id={`aim-${axle}`}
-          width="7"
-          height="7"
-          patternUnits="userSpaceOnUse"
-          patternTransform="rotate(45)"
-        >
-          <path d="M0 0V7" stroke="var(--aim)" strokeWidth="1.3" opacity="0.55" />
-        </pattern>
+        <Hatch id={`aim-${axle}`} />
       </defs>
       {every(x0, x1, dx).map((v) => (
         <g key={`x${v}`}>

@@ -26,6 +26,7 @@ import {
   type Place,
   type TyreForecast,
 } from '../../shell/tread';
+import { ComesFirst } from './ComesFirst';
 import { FourTyres } from './FourTyres';
 import { Levers } from './Levers';
 import { Limit } from './Limit';
@@ -104,15 +105,7 @@ export function TreadPane({ modes, wear, tyre, pick, km, setKm, other, setOther 
       >
         <NotTheOne bench={bench} />
         <div style={{ padding: '7px 20px 6px' }}>
-          {(wear.first ?? []).length > 0 && (
-            <ul className="wear-first" data-testid="wear-first">
-              {(wear.first ?? []).map((f) => (
-                <li key={f}>
-                  <Glyph name="short" size={16} /> {f}
-                </li>
-              ))}
-            </ul>
-          )}
+          <ComesFirst first={wear.first} />
           {unread.length > 0 && (
             <p className="word small" data-testid="wear-expected">
               <Glyph name="unread" size={16} />

@@ -7,6 +7,7 @@ import type { ReactElement } from 'react';
 import { SettingsProvider } from '../../ui/settings';
 import type { CarWear, SceneWear, Ticket } from '../../api/client';
 import { DepthPlot } from '../../figures/DepthPlot';
+import { ComesFirst } from './ComesFirst';
 import { TreadSection } from '../../figures/TreadSection';
 import { WornTread } from '../../figures/WornTread';
 import diagnosis from '../../../../data/diagnosis.json';
@@ -250,5 +251,16 @@ describe('patterns of wear', () => {
     const pictures = patterns.map((p) => renderToStaticMarkup(<WornTread kind={p.id} />));
     expect(new Set(pictures).size).toBe(patterns.length);
     for (const d of pictures) expect(d).not.toContain('NaN');
+  });
+});
+
+describe('what was found on the car', () => {
+  it('is said before any distance, and nothing where nothing was found', () => {
+    const says = (first: string[] | undefined) => renderToStaticMarkup(<ComesFirst first={first} />);
+    const cords =
+      'Left front: Cords show: do not drive on it. New tyres first; the forecast is for new ones.';
+    expect(says([cords])).toContain(cords);
+    expect(says([])).toBe('');
+    expect(says(undefined)).toBe('');
   });
 });
