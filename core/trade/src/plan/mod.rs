@@ -69,12 +69,12 @@ pub use ladder::{
 pub use line::{CountedIn, InHand, SettingLine, ThreadInHand};
 pub(crate) use line::{line, turns as turns_in_words};
 pub use on_jack::{JackAim, OnJack, on_jack};
+pub use pair::{DragLink, pair, solve_both};
 pub(crate) use pair::{is_drag_link, is_track_bar, locates_only, recentre};
-pub use pair::{pair, solve_both};
 pub use part_case::{PartCase, PartResult, run_part};
 pub use reach::{LockCamber, LockTurn, Plane, Reach, ReachShape, lock_reach, reach};
 pub use result::{
-    Candidate, CandidateStatus, DragLink, Effect, ExpectedAngle, LockPlan, PlanResult, SidePlan, Verdict,
+    Candidate, CandidateStatus, Effect, ExpectedAngle, LockPlan, PlanResult, SidePlan, Verdict,
 };
 pub use search::{
     CarFound, CarSet, CarWish, Filters, HeightBand, Progress, SearchResult, SetPlan, SetSide, TradeOff,

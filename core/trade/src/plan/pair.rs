@@ -1,7 +1,6 @@
 //! One setting for each side: left and right independent where they are, one arm for both on a live axle.
 
 use super::bench::Bench;
-use super::result::DragLink;
 use super::score::Score;
 use super::solver::{FEW, grid, solve_keeping};
 use super::square::is_one_arm;
@@ -10,6 +9,7 @@ use crate::plan::judge::{READABLE_DEG, SolvedSetting, judge, knob, outside};
 use bold_stance_car::adjuster::{Adjuster, AdjusterKind, ThreadLink};
 use bold_stance_kinematics::linkage::Corner;
 use bold_stance_units::numbers::Secant;
+use serde::{Deserialize, Serialize};
 
 /// Two sides together: cross limits count as violations, sameness as distance to the middle.
 fn together(l: &SolvedSetting, r: &SolvedSetting, cross: Cross) -> Score {
@@ -297,6 +297,16 @@ pub(crate) fn recentre(bench: &Bench, i: usize, positions: &[f64]) -> f64 {
     let Ok(found) = search.root(start, |x| miss(x).ok_or(())) else { return a.position };
     let step = a.step().unwrap_or(0.1);
     (a.position + ((found.at - a.position) / step).round() * step).clamp(low, high)
+}
+
+/// What a drag link does to the steering.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
+pub struct DragLink {
+    /// The adjuster.
+    pub name: String,
+    /// What a turn longer adds to toe of the left wheel and takes from the right one's, degrees, steering wheel held.
+    pub left_toe_deg: f64,
 }
 
 /// What the drag link of a live axle does in a turn from where it is set; none where there is none that turns.

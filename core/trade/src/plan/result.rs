@@ -7,6 +7,7 @@ use super::curves::CurvePoint;
 use super::height::PlanState;
 use super::judge::Shortfall;
 use super::line::SettingLine;
+use super::pair::DragLink;
 use super::reach::{LockCamber, LockTurn, Plane, Reach};
 use super::square::Square;
 use super::states::StateResult;
@@ -185,16 +186,6 @@ pub struct ExpectedAngle {
     pub band_if_read_deg: f64,
     /// In words.
     pub words: Said,
-}
-
-/// What a drag link does to the steering.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
-#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
-pub struct DragLink {
-    /// The adjuster.
-    pub name: String,
-    /// What a turn longer adds to toe of the left wheel and takes from the right one's, degrees, steering wheel held.
-    pub left_toe_deg: f64,
 }
 
 /// The Plan answer.

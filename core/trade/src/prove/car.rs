@@ -1,10 +1,11 @@
 //! What is left to turn on a car: every wheel that was worked on and read since, on the model that its readings taught.
 
 use super::explain::{Explained, explain};
-use super::learner::{AnglesRead, Came, Learner, Next, next_of_both};
+use super::learner::{Came, Learner, Next, next_of_both};
 use super::live::{as_one, of_angles, tell};
 use super::look::{Look, look};
 use super::whole::{WholeLeft, whole_left};
+use super::work_loop::WorkLoop;
 use crate::part::Part;
 use crate::plan::{Bench, Budget, CarInput, Order, PlanInput, PlanState, SettingLine, Work, begin};
 use bold_stance_car::adjuster::Adjuster;
@@ -14,26 +15,6 @@ use bold_stance_kinematics::linkage::Corner;
 use bold_stance_units::said::{Said, said};
 use bold_stance_units::{HalfWidth, Sigma};
 use serde::{Deserialize, Serialize};
-use std::collections::BTreeMap;
-
-/// Work on a wheel, then what was read of it before the next work.
-#[derive(Debug, Clone, PartialEq, Default)]
-pub struct WorkLoop {
-    /// Where every adjuster that was turned stands after it, by name: as really done.
-    pub stands: BTreeMap<String, f64>,
-    /// Hub to arch as read, mm; as planned when absent.
-    pub height_mm: Option<f64>,
-    /// What was read.
-    pub read: AnglesRead,
-    /// Whether it was turned otherwise than the plan ordered.
-    pub otherwise: bool,
-    /// After how many rounds of work on the axle.
-    pub rounds: u32,
-    /// Wheelbase of this side, mm, and its standard deviation.
-    pub wheelbase: Option<(f64, f64)>,
-    /// How far a live axle has to go to the left to stand central, mm, and its standard deviation.
-    pub centre: Option<(f64, f64)>,
-}
 
 /// What an adjuster was found to do.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]

@@ -1,8 +1,8 @@
 //! A live axle as one thing: both wheels hang on the same arms, so what one wheel's reading taught of them belongs to the
 //! other; what only squares, centres or steers it is no angle of a wheel.
 
-use super::car::WorkLoop;
 use super::learner::Learner;
+use super::work_loop::WorkLoop;
 use crate::plan::{Bench, Square, locates_only};
 use bold_stance_car::vehicle::Sides;
 use bold_stance_kinematics::geometry::Side;

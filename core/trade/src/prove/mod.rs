@@ -8,11 +8,13 @@ mod learner;
 mod live;
 mod look;
 mod whole;
+mod work_loop;
 
 pub use belief::{Belief, Innovation};
-pub use car::{AxleLeft, FoundGain, SideLeft, WorkLoop, left_to_turn, side_left};
+pub use car::{AxleLeft, FoundGain, SideLeft, left_to_turn, side_left};
 pub use case::{ProveCase, ProveResult, run_prove};
 pub use explain::{Explained, explain};
 pub use learner::{AnglesRead, Came, Expected, Learner, Next, next_of_both};
 pub use look::{Look, look};
 pub use whole::WholeLeft;
+pub use work_loop::WorkLoop;

@@ -1,8 +1,8 @@
 //! What is left to turn of a live axle as a whole: the lower arms that square it and the track bar that centres it, by what
 //! was taped since they were turned, and what both arms are turned for caster.
 
-use super::car::WorkLoop;
 use super::live::stands_of_both;
+use super::work_loop::WorkLoop;
 use crate::part::Part;
 use crate::plan::{
     Bench, CENTRE_MM, Order, PlanInput, SQUARE_MM, SettingLine, Square, Work, arm_in_hand, in_hand,
