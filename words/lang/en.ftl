@@ -391,6 +391,10 @@ note-sockets = Sockets: { $text }
 note-torque = Torque, as the shop typed it: { $text }
 note-torque-of = { $part }: { $text }, as the shop typed it
 step-fit = Fit { ALL_LOW($part) }
+step-fit-one = { $side ->
+    [left] Left
+   *[right] Right
+} side only: fit { ALL_LOW($part) }
 step-fit-how = bolts snug, not tight
 step-cams = { $axle ->
     [front] Cams, both fronts
@@ -1180,6 +1184,8 @@ fault-not-made-here = "{ $id }" is not made, or has no such link here
 fault-sizes = sizes { $list }
 fault-other-axle = "{ $id }" is for another layout or axle
 fault-part-for = a part for a { $layout }
+fault-part-carries-both = { ALL_LOW($part) } carries both wheels of this axle
+fault-part-on-both = on both sides
 fault-an-axle = a { $axle-w } axle
 fault-part-and-adjuster = a part and an adjuster
 fault-neither-part = neither part nor adjuster

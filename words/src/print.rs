@@ -1,13 +1,12 @@
 //! One way to print a quantity: one minus sign (U+2212), never a negative zero, the unit always beside the number.
 
 use crate::units::{AngleForm, DistanceUnit, LoadUnit, PressureUnit, TreadUnit, Units};
+use bold_stance_units::KM_PER_MILE;
 use bold_stance_units::said::{Measure, Quantity};
 use bold_stance_units::{KG_PER_LB, KPA_PER_PSI, LengthUnit, MM_PER_INCH, print_minutes};
 
 /// Standard gravity, m/s² (3rd CGPM, 1901): a load in N as the mass that weighs it.
 const GRAVITY: f64 = 9.806_65;
-/// One international mile, km (1959).
-const KM_PER_MILE: f64 = 1.609_344;
 
 fn sign(negative: bool, signed: bool, zero: bool) -> &'static str {
     match (zero, negative, signed) {

@@ -1,6 +1,7 @@
 //! The units somebody works in.
 
 use bold_stance_units::LengthUnit;
+pub use bold_stance_units::{DistanceUnit, TreadUnit};
 
 /// How an angle is written.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord, Hash, Default)]
@@ -34,26 +35,6 @@ pub enum LoadUnit {
     Kg,
     /// Pounds.
     Lb,
-}
-
-/// What a distance driven is told in.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord, Hash, Default)]
-pub enum DistanceUnit {
-    /// Kilometres.
-    #[default]
-    Km,
-    /// Miles.
-    Miles,
-}
-
-/// What a depth of tread is told in.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord, Hash, Default)]
-pub enum TreadUnit {
-    /// Millimetres.
-    #[default]
-    Mm,
-    /// Thirty-seconds of an inch.
-    In32,
 }
 
 /// Every unit somebody works in.

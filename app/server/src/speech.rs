@@ -5,6 +5,7 @@ use actix_web::dev::{ServiceRequest, ServiceResponse};
 use actix_web::http::header::{CONTENT_TYPE, HeaderMap};
 use actix_web::middleware::Next;
 use bold_stance_words::{Units, Voice, english};
+use serde::Deserialize;
 use std::sync::Arc;
 
 /// The header that names the units somebody works in.
@@ -15,6 +16,23 @@ pub const UNITS: &str = "x-units";
 pub fn voice_of(headers: &HeaderMap) -> Arc<Voice> {
     let asked = headers.get(UNITS).and_then(|v| v.to_str().ok()).unwrap_or_default();
     english(Units::parse(asked))
+}
+
+/// The units a table is asked for in: a download is a link and carries no header.
+#[derive(Debug, Default, Deserialize, utoipa::IntoParams)]
+#[into_params(parameter_in = Query)]
+pub struct TableUnits {
+    /// As in the header: `length=in; distance=miles; tread=in32`; what is not told is metric.
+    #[serde(default)]
+    pub units: String,
+}
+
+impl TableUnits {
+    /// As asked.
+    #[must_use]
+    pub fn units(&self) -> Units {
+        Units::parse(&self.units)
+    }
 }
 
 /// Marks an answer that leaves as it is kept: a file, whose messages another shop reads in its own units.

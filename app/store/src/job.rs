@@ -4,7 +4,7 @@ use crate::word::Word;
 use crate::{Result, StoreError, Tx, version};
 pub use bold_stance_trade::job::Stage;
 use bold_stance_trade::job::{Aftercare, Drive, Silhouette};
-use bold_stance_trade::reading::{Quantity, ReadAxle, TicketKind, Visit, Wanted};
+use bold_stance_trade::reading::{Looked, TicketKind, counted};
 use chrono::{DateTime, Utc};
 use serde::{Deserialize, Serialize};
 use sqlx::types::Json;
@@ -169,11 +169,9 @@ pub async fn list(tx: &mut Tx, asked: Asked<'_>, limit: i64) -> Result<Vec<JobLi
         r#"select j.id, j.vehicle_id, j.version, j.ticket, j.complaint, j.bay, j.kind as "kind: Word<TicketKind>",
              j.stage as "stage: Word<Stage>", j.created_at, j.aftercare as "aftercare: Json<Aftercare>", coalesce(jsonb_typeof(v.document #> '{axles,rear,geometry}') = 'object', false) as "rear!", v.name as "name!", v.silhouette as "silhouette!: Word<Silhouette>", v.tyre_size as "tyre_size!",
              v.drive as "drive!: Word<Drive>",
-             -- What was read as found, and where: toe of both wheels counts for each of them.
-             array(select distinct replace(r.quantity, 'total_', '') || ' ' || r.axle || ' ' || s.side from reading r
-               join (values ('left'), ('right'), ('both')) s (side)
-                 on r.side = s.side or (r.side = 'both' and r.quantity = 'total_toe')
-               where r.job_id = j.id and r.visit = 'found') as "seen!",
+             -- What was read as found, and where.
+             (select coalesce(jsonb_agg(distinct jsonb_build_object('quantity', r.quantity, 'axle', r.axle, 'side', r.side)), '[]')
+               from reading r where r.job_id = j.id and r.visit = 'found') as "seen!: Json<Vec<Looked>>",
              p.id as "plan_id?", p.name as "plan?",
              (p.document #>> '{axles,front,height_change_mm}')::double precision as height_change_mm,
              (p.document #>> '{axles,rear,height_change_mm}')::double precision as rear_height_change_mm,
@@ -197,7 +195,7 @@ pub async fn list(tx: &mut Tx, asked: Asked<'_>, limit: i64) -> Result<Vec<JobLi
     .await?;
     rows.into_iter()
         .map(|r| {
-            let (readings, wanted) = counted(r.kind.0, r.rear, &r.seen);
+            let counted = counted(r.kind.0, r.rear, &r.seen);
             Ok(JobLine {
                 job: Job {
                     id: r.id,
@@ -216,8 +214,8 @@ pub async fn list(tx: &mut Tx, asked: Asked<'_>, limit: i64) -> Result<Vec<JobLi
                 silhouette: r.silhouette.0,
                 tyre_size: r.tyre_size,
                 drive: r.drive.0,
-                readings,
-                wanted,
+                readings: counted.read,
+                wanted: counted.wanted,
                 plan: r.plan,
                 height_change_mm: r.height_change_mm,
                 rear_height_change_mm: r.rear_height_change_mm,
@@ -225,42 +223,6 @@ pub async fn list(tx: &mut Tx, asked: Asked<'_>, limit: i64) -> Result<Vec<JobLi
             })
         })
         .collect()
-}
-
-/// How many of the readings a ticket waits for as found were taken, and how many they are. `seen` names a quantity, an axle
-/// and a side each. An axle off centre is waited for once, whichever axle is live.
-fn counted(kind: TicketKind, rear: bool, seen: &[String]) -> (usize, usize) {
-    let word = |v: serde_json::Result<serde_json::Value>| {
-        v.ok().and_then(|v| v.as_str().map(str::to_owned)).unwrap_or_default()
-    };
-    let places = |w: &Wanted| -> Vec<Vec<String>> {
-        let q = word(serde_json::to_value(w.quantity));
-        let axles = match (w.axle, w.quantity) {
-            (Some(a), _) => vec![a.word()],
-            (None, Quantity::Wheelbase | Quantity::Diagonal) => vec![word_of(ReadAxle::Both)],
-            (None, _) => vec![word_of(ReadAxle::Front), word_of(ReadAxle::Rear)],
-        };
-        if w.quantity == Quantity::AxleOffset {
-            return vec![axles.iter().map(|a| format!("{q} {a} both")).collect()];
-        }
-        // Any tape tells a height.
-        let names = match w.quantity {
-            Quantity::Height | Quantity::FloorToFrame => vec!["height", "floor_to_arch", "floor_to_frame"],
-            _ => vec![q.as_str()],
-        };
-        let at = |a: &&str, side: &str| names.iter().map(|q| format!("{q} {a} {side}")).collect();
-        axles.iter().flat_map(|a| ["left", "right"].map(|s| at(a, s))).collect()
-    };
-    let all: Vec<Vec<String>> = kind.wanted(Visit::Found, rear).iter().flat_map(places).collect();
-    (all.iter().filter(|any| any.iter().any(|p| seen.contains(p))).count(), all.len())
-}
-
-fn word_of(a: ReadAxle) -> &'static str {
-    match a {
-        ReadAxle::Front => "front",
-        ReadAxle::Rear => "rear",
-        ReadAxle::Both => "both",
-    }
 }
 
 /// What a ticket says and is for, over a version.

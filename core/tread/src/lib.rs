@@ -46,7 +46,7 @@ pub use forecast::{
 pub use known::{AskedTyre, RanAs, known, pressed_over};
 pub use limits::{TreadLimit, shipped_limits};
 pub use log::{LogEntry, LogWarning, LoggedTyre, ReadPoint, TreadLog, TyrePlace, place_warnings};
-pub use log_table::{log_from_csv, log_to_csv};
+pub use log_table::{LogUnits, log_from_csv, log_to_csv};
 pub use rotation::{Rotation, RotationPlan, rotation_plans};
 pub use scene::{AxleScene, Run, Scenes, leading};
 pub use trial::{TrialRow, tread_trial};

@@ -10,6 +10,7 @@ mod number;
 pub mod numbers;
 mod pressure;
 pub mod problem;
+mod road;
 pub mod said;
 mod sure;
 
@@ -18,4 +19,5 @@ pub use length::{LengthUnit, MM_PER_INCH, parse_length_mm, print_inches, print_m
 pub use mass::{KG_PER_LB, KG_PER_LITRE_OF_FUEL, parse_fuel_kg, parse_mass_kg};
 pub use number::{both_readings, parse_count, parse_number};
 pub use pressure::{KPA_PER_PSI, parse_pressure_kpa};
+pub use road::{DistanceUnit, KM_PER_MILE, MM_PER_32ND, TreadUnit, in_unit, told_in};
 pub use sure::{HalfWidth, Sigma};

@@ -1921,6 +1921,13 @@ export interface components {
              */
             load_mm: number;
             /**
+             * @description Of those, what goes on one side only; a part that is not named goes on both.
+             * @default {}
+             */
+            only: {
+                [key: string]: components["schemas"]["Side"];
+            };
+            /**
              * @description What was picked by hand on the map.
              * @default {
              *       "left": null,
@@ -2059,6 +2066,13 @@ export interface components {
                  */
                 load_mm: number;
                 /**
+                 * @description Of those, what goes on one side only; a part that is not named goes on both.
+                 * @default {}
+                 */
+                only: {
+                    [key: string]: components["schemas"]["Side"];
+                };
+                /**
                  * @description What was picked by hand on the map.
                  * @default {
                  *       "left": null,
@@ -2105,6 +2119,13 @@ export interface components {
                  * @default 0
                  */
                 load_mm: number;
+                /**
+                 * @description Of those, what goes on one side only; a part that is not named goes on both.
+                 * @default {}
+                 */
+                only: {
+                    [key: string]: components["schemas"]["Side"];
+                };
                 /**
                  * @description What was picked by hand on the map.
                  * @default {
@@ -2954,6 +2975,8 @@ export interface components {
             effect?: components["schemas"]["Effect"] | null;
             /** @description Checks that fail with it, and why it cannot stand here. */
             fouls: components["schemas"]["Said"][];
+            /** @description What has to come along because it cannot stand without; the candidate is judged with them. */
+            kit: components["schemas"]["KitPart"][];
             /** @description Left reach outline with it. */
             left_outline: number[][];
             /** @description The part, in the size that does best. */
@@ -5237,6 +5260,23 @@ export interface components {
             /** @description Its id among the shapes. */
             id: string;
         };
+        /** @description A part that comes along with another. */
+        KitPart: {
+            /**
+             * Format: double
+             * @description Price for the axle in the shop's currency.
+             */
+            cost: number;
+            /** @description Its id. */
+            id: string;
+            /**
+             * Format: int32
+             * @description Minutes of labour for the axle.
+             */
+            labour_minutes: number;
+            /** @description What it is called. */
+            name: string;
+        };
         /**
          * @description How well the hardpoints are known.
          * @enum {string}
@@ -5788,8 +5828,8 @@ export interface components {
              * @description Hub centre to arch lip as it was held, mm.
              */
             height_mm: number;
-            /** @description Standard deviations of the readings, degrees. */
-            sigma: components["schemas"]["Sigmas"];
+            /** @description Standard deviations of the readings, degrees; the usual ones where they are not told. */
+            sigma?: components["schemas"]["ToldSigmas"];
             /**
              * Format: double
              * @description Of this wheel, toe-in positive, degrees.
@@ -5846,6 +5886,8 @@ export interface components {
             moved_mm: number;
             /** @description What improved. */
             narrower: components["schemas"]["Narrower"][];
+            /** @description Half widths of the 90 % bands of what was read, row by row. */
+            read: components["schemas"]["Doubt"][];
             /** @description In words: whether it fits, what is odd. */
             says: components["schemas"]["Said"][];
             /** @description What the readings cannot tell and a look under the car can. */
@@ -6049,6 +6091,8 @@ export interface components {
             name: string;
             /** @description What it decides. */
             plan: components["schemas"]["CarPlan"];
+            /** @description Where work for other plans left the adjusters it starts from; as found when absent. */
+            turned?: components["schemas"]["Axles_Sides_BTreeMap_String_f64"];
         };
         /** @description One generic correction part. */
         Part: {
@@ -8540,6 +8584,27 @@ export interface components {
             left: number[];
             /** @description Right end, y negative, mm. */
             right: number[];
+        };
+        /** @description Standard deviations as far as they are known, degrees: a figure read on the pad brings its own, one typed by hand has none. */
+        ToldSigmas: {
+            /**
+             * Format: double
+             * @description Camber.
+             * @default null
+             */
+            camber_deg: number | null;
+            /**
+             * Format: double
+             * @description Caster.
+             * @default null
+             */
+            caster_deg: number | null;
+            /**
+             * Format: double
+             * @description Toe, one wheel.
+             * @default null
+             */
+            toe_deg: number | null;
         };
         /**
          * @description What one of the answers is.
@@ -11302,7 +11367,10 @@ export interface operations {
     };
     exportReadings: {
         parameters: {
-            query?: never;
+            query?: {
+                /** @description As in the header: `length=in; distance=miles; tread=in32`; what is not told is metric. */
+                units?: string;
+            };
             header?: never;
             path: {
                 id: string;
@@ -11338,6 +11406,15 @@ export interface operations {
                 };
             };
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Fields at fault */
+            422: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -11902,7 +11979,10 @@ export interface operations {
     };
     exportTread: {
         parameters: {
-            query?: never;
+            query?: {
+                /** @description As in the header: `length=in; distance=miles; tread=in32`; what is not told is metric. */
+                units?: string;
+            };
             header?: never;
             path: {
                 id: string;
@@ -11938,6 +12018,15 @@ export interface operations {
                 };
             };
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Fields at fault */
+            422: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -22,3 +22,6 @@ export function speakIn(units: Units): void {
 
 /** The header every request carries; none in millimetres and decimal degrees. */
 export const unitsHeader = (): Record<string, string> => (told ? { 'x-units': told } : {});
+
+/** A table's address, asked for in the same units: a download carries no header. */
+export const inUnits = (path: string): string => (told ? `${path}?units=${encodeURIComponent(told)}` : path);

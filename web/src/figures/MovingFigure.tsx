@@ -1,7 +1,6 @@
 // One angle over height as a wheel was measured moving: dots as read with their doubt, the curve of the points as told dashed, the
 // curve the readings make of it whole with its band.
 import type { Schemas } from '../api/client';
-import { halfWidth } from '../units/measure';
 import { angle, length, tick, type AngleForm, type LengthUnit } from '../units/print';
 import { path, ring, scale, ticks } from './plot';
 
@@ -28,9 +27,9 @@ export function MovingFigure({
 }) {
   const k = at[which];
   const field = `${which}_deg` as const;
-  const read = rows.flatMap((r) => {
+  const read = rows.flatMap((r, i) => {
     const v = r[field];
-    return v == null ? [] : [{ h: r.height_mm, v, half: halfWidth(r.sigma[field]) }];
+    return v == null ? [] : [{ h: r.height_mm, v, half: said?.read[i]?.[field] ?? 0 }];
   });
   const curve = said?.curve ?? [];
   const told = curve.flatMap((p): [number, number][] => (p.told_deg ? [[p.height_mm, p.told_deg[k]!]] : []));

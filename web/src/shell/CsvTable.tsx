@@ -4,6 +4,7 @@ import { useMutation } from '@tanstack/react-query';
 import { useRef } from 'react';
 import { sendTable } from '../api/calls';
 import { ApiProblem } from '../api/client';
+import { inUnits } from '../api/units';
 import { FieldError } from './Fault';
 
 interface Props<T> {
@@ -29,7 +30,7 @@ export function CsvTable<T>({ path, out, what, testid, taken, children }: Props<
     <>
       <div style={{ display: 'flex', gap: 8, flexWrap: 'wrap' }}>
         {children}
-        <ChipButton href={path} download data-testid={`${testid}-out`}>
+        <ChipButton href={inUnits(path)} download data-testid={`${testid}-out`}>
           {out}
         </ChipButton>
         <ChipButton onClick={() => file.current?.click()} disabled={bring.isPending}>

@@ -5,6 +5,7 @@ import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
 import { cleanup, fireEvent, render, screen, waitFor } from '@testing-library/react';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import { CsvTable } from './CsvTable';
+import { inUnits, speakIn } from '../api/units';
 import { SettingsProvider } from '../ui/settings';
 
 const sent: { path: string; type: string | null; units: string | null; body: string }[] = [];
@@ -47,6 +48,21 @@ describe('a table', () => {
     );
     expect(sent).toEqual([{ path: '/api/v1/x.csv', type: 'text/csv', units: null, body: 'a,b\n1,2\n' }]);
     expect(screen.queryByTestId('t-fault')).toBeNull();
+  });
+  it('goes out in the units of the shop', () => {
+    speakIn({
+      length: 'in',
+      angle: 'decimal',
+      pressure: 'psi',
+      load: 'lb',
+      distance: 'miles',
+      tread: 'in32',
+    });
+    expect(decodeURIComponent(inUnits('/api/v1/x.csv'))).toBe(
+      '/api/v1/x.csv?units=length=in; pressure=psi; load=lb; distance=miles; tread=in32',
+    );
+    speakIn({ length: 'mm', angle: 'decimal', pressure: 'kpa', load: 'n', distance: 'km', tread: 'mm' });
+    expect(inUnits('/api/v1/x.csv')).toBe('/api/v1/x.csv');
   });
   it('is refused whole, with up to six faults by line', async () => {
     const problems = Array.from({ length: 9 }, (_, i) => ({

@@ -65,6 +65,10 @@ interface PlanDraft {
 
 export const useBench = () => useOutletContext<Bench>();
 
+/** Where work for other plans left the adjusters a plan starts from; none where it starts as found. */
+export const startOf = (ticket: Ticket, of: Pick<Plan, 'id'>) =>
+  ticket.turned.find((t) => t.plan_id === of.id)?.turned;
+
 /**
  * The car and what a plan decides about it, from where work for other plans left the adjusters; nothing until an axle was
  * read.
@@ -72,7 +76,7 @@ export const useBench = () => useOutletContext<Bench>();
 export function inputOf(ticket: Ticket, of: Pick<Plan, 'id'>, plan: CarPlan): CarInput | undefined {
   const { front, rear } = ticket.base.axles;
   if (!front && !rear) return undefined;
-  const turned = ticket.turned.find((t) => t.plan_id === of.id)?.turned;
+  const turned = startOf(ticket, of);
   return { base: turned ? { ...ticket.base, turned } : ticket.base, plan };
 }
 
@@ -85,6 +89,7 @@ export function partOf(d: CarPlan, axle: AxleName): Required<AxlePlan> {
     ways: [],
     trim_mm: { left: 0, right: 0 },
     fitted: [],
+    only: {},
     picked: { left: null, right: null },
   };
   return { ...usual, ...d.axles?.[axle] };

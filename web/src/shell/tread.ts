@@ -2,7 +2,8 @@
 import { getWearData, getTread, forecastWear } from '../api/calls';
 import { useQuery } from '@tanstack/react-query';
 import { useMemo } from 'react';
-import type { CarInput, CarWear, CarPlan, SceneWear, Schemas, SideName, Ticket } from '../api/client';
+import type { CarInput, CarWear, Plan, SceneWear, Schemas, SideName, Ticket } from '../api/client';
+import { startOf } from './ticket';
 import { farRange, type Units } from '../units/measure';
 
 export type Tyres = Schemas['CarTyres'];
@@ -43,13 +44,13 @@ export function useWear(
   ticket: Ticket,
   car: CarInput | undefined,
   log: TreadView['log'] | undefined,
-  other?: { name: string; document: CarPlan },
+  other?: Plan,
 ) {
   const body = useMemo(() => {
     if (!car || !log) return undefined;
     return {
       car,
-      other: other ? { name: other.name, plan: other.document } : null,
+      other: other ? { name: other.name, plan: other.document, turned: startOf(ticket, other) } : null,
       tyres: carTyres(ticket, car.plan.limit_mm),
       log,
     };

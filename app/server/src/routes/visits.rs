@@ -4,6 +4,7 @@ use super::{AUTHOR, CSV, Doc, attachment, jobs, readings};
 use crate::AppState;
 use crate::once::{Begun, Once, again};
 use crate::problem::{ApiError, ProblemDocument};
+use crate::speech::TableUnits;
 use actix_web::http::StatusCode;
 use actix_web::{HttpResponse, get, post, put, web};
 use bold_stance_store::reading;
@@ -134,14 +135,18 @@ pub async fn put_right(
 }
 
 /// Every reading of a job as CSV.
-#[utoipa::path(get, path = "/api/v1/jobs/{id}/readings.csv", operation_id = "exportReadings", params(("id" = Uuid, Path)),
+#[utoipa::path(get, path = "/api/v1/jobs/{id}/readings.csv", operation_id = "exportReadings", params(("id" = Uuid, Path), TableUnits),
     responses((status = 200, body = String, content_type = "text/csv"), (status = 404, body = ProblemDocument)))]
 #[get("/api/v1/jobs/{id}/readings.csv")]
-pub async fn export(state: web::Data<AppState>, id: web::Path<Uuid>) -> Result<HttpResponse, ApiError> {
+pub async fn export(
+    state: web::Data<AppState>,
+    id: web::Path<Uuid>,
+    asked: web::Query<TableUnits>,
+) -> Result<HttpResponse, ApiError> {
     let mut tx = state.store.tx(state.shop.id).await?;
     let job = job::get(&mut tx, *id).await?;
     let rows: Vec<Row> = reading::of_job(&mut tx, *id).await?.iter().map(row).collect();
-    let text = write_table(&rows)?;
+    let text = write_table(&rows, asked.units().length)?;
     Ok(attachment(&format!("readings-{:04}.csv", job.ticket), CSV, text))
 }
 

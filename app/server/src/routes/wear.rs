@@ -6,23 +6,26 @@ use crate::catalogue::Shelf;
 use crate::once::{Begun, Once, again};
 use crate::pool::Peer;
 use crate::problem::{ApiError, ProblemDocument};
+use crate::speech::TableUnits;
 use actix_web::http::StatusCode;
 use actix_web::{HttpResponse, get, post, web};
+use bold_stance_car::vehicle::{Axles, Sides};
 use bold_stance_kinematics::geometry::Axle;
 use bold_stance_store::tread::{self, StoredTyre};
 use bold_stance_store::{Tx, event, job, vehicle};
 use bold_stance_trade::inspect::comes_first;
 use bold_stance_trade::plan::{
-    Budget, CarAnswer, CarInput, CarPlan, OtherAnswer, plan_car_within, scenes_of,
+    Budget, CarAnswer, CarBase, CarInput, CarPlan, OtherAnswer, plan_car_within, scenes_of,
 };
 use bold_stance_tread::{
     AskedTyre, AxlePatches, AxleSetting, Bend, CarTyres, CarWear, Diagnosis, DiagnosisData, LogEntry,
-    LogWarning, LoggedTyre, Seen, TreadLimit, TreadLog, axle_patches, car_wear, diagnose, known,
+    LogUnits, LogWarning, LoggedTyre, Seen, TreadLimit, TreadLog, axle_patches, car_wear, diagnose, known,
     log_from_csv, log_to_csv, place_warnings, pressed_over, shipped_diagnosis, shipped_limits,
 };
 use bold_stance_units::problem::Problem;
 use bold_stance_units::said::said;
 use serde::{Deserialize, Serialize};
+use std::collections::BTreeMap;
 use utoipa::ToSchema;
 use uuid::Uuid;
 
@@ -34,6 +37,9 @@ pub struct OtherPlan {
     pub name: String,
     /// What it decides.
     pub plan: CarPlan,
+    /// Where work for other plans left the adjusters it starts from; as found when absent.
+    #[serde(default)]
+    pub turned: Axles<Sides<BTreeMap<String, f64>>>,
 }
 
 /// Everything a forecast hangs on.
@@ -152,7 +158,8 @@ fn worn(r: &CarWearRequest, shelf: &Shelf, budget: &Budget) -> Result<CarWear, V
     let other = match &r.other {
         None => None,
         Some(o) => {
-            let car = CarInput { base: r.car.base.clone(), plan: o.plan.clone() };
+            let base = CarBase { turned: o.turned.clone(), ..r.car.base.clone() };
+            let car = CarInput { base, plan: o.plan.clone() };
             Some((o.name.as_str(), answer(&car, "other")?.axles))
         }
     };
@@ -278,13 +285,19 @@ pub async fn strike(
 }
 
 /// The tread log as CSV.
-#[utoipa::path(get, path = "/api/v1/jobs/{id}/tread.csv", operation_id = "exportTread", params(("id" = Uuid, Path)),
+#[utoipa::path(get, path = "/api/v1/jobs/{id}/tread.csv", operation_id = "exportTread", params(("id" = Uuid, Path), TableUnits),
     responses((status = 200, body = String, content_type = "text/csv"), (status = 404, body = ProblemDocument)))]
 #[get("/api/v1/jobs/{id}/tread.csv")]
-pub async fn export(state: web::Data<AppState>, id: web::Path<Uuid>) -> Result<HttpResponse, ApiError> {
+pub async fn export(
+    state: web::Data<AppState>,
+    id: web::Path<Uuid>,
+    asked: web::Query<TableUnits>,
+) -> Result<HttpResponse, ApiError> {
     let mut tx = state.store.tx(state.shop.id).await?;
     let job = job::get(&mut tx, *id).await?;
-    let text = log_to_csv(&view(&mut tx, job.vehicle_id).await?.log)?;
+    let units = asked.units();
+    let units = LogUnits { tread: units.tread, distance: units.distance };
+    let text = log_to_csv(&view(&mut tx, job.vehicle_id).await?.log, units)?;
     Ok(attachment(&format!("tread-{:04}.csv", job.ticket), CSV, text))
 }
 

@@ -5,6 +5,7 @@
 use super::estimate::{Estimate, estimate, jacobian};
 use super::whole::{Whole, judge};
 use super::{Doubt, Knowledge, Sigmas, Spread, SpreadOf, half_widths, spreads};
+use crate::vehicle::USUAL_SIGMAS;
 use bold_stance_kinematics::geometry::{Geometry, Points, WheelAtDesign};
 use bold_stance_kinematics::linkage::{self, Corner, Linkage};
 use bold_stance_units::problem::{Problem, in_range};
@@ -45,7 +46,7 @@ pub struct SweepReading {
 }
 
 fn usual_sigma() -> Sigmas {
-    Sigmas { camber_deg: 0.1, caster_deg: 0.25, toe_deg: 0.05 }
+    USUAL_SIGMAS
 }
 
 /// What is asked: `bold-stance.fit/1`.

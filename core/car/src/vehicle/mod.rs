@@ -21,7 +21,7 @@ pub use attitude::Attitude;
 pub use axle_facts::{AxleFacts, Inspected};
 pub use axles::{Axles, Sides};
 pub use car::{Car, CarState, Gains, THRUST_SEEN_DEG, WheelOnGround};
-pub use doubt::{Doubt, Sigmas};
+pub use doubt::{Doubt, Sigmas, ToldSigmas, USUAL_SIGMAS};
 pub use facts::{AirLevel, CarFacts, Payload, TurnRecord, USUAL_STEERING_RATIO};
 pub use height_by::{HeightBy, HeightKind};
 pub use likely::{UNSEEN_PLACE_SD, likely_positions};

@@ -1,6 +1,6 @@
 //! A wheel measured moving: its angles at several heights on a jack.
 
-use super::Sigmas;
+use super::ToldSigmas;
 use bold_stance_kinematics::geometry::Side;
 use bold_stance_units::problem::{Problem, in_range};
 use bold_stance_units::said::said;
@@ -31,8 +31,9 @@ pub struct MovedRow {
     #[serde(default, skip_serializing_if = "Option::is_none")]
     #[cfg_attr(feature = "openapi", schema(minimum = -20.0, maximum = 20.0))]
     pub toe_deg: Option<f64>,
-    /// Standard deviations of the readings, degrees.
-    pub sigma: Sigmas,
+    /// Standard deviations of the readings, degrees; the usual ones where they are not told.
+    #[serde(default)]
+    pub sigma: ToldSigmas,
 }
 
 /// One wheel of an axle measured moving.
@@ -72,7 +73,7 @@ impl Moving {
                 ("sigma.caster_deg", r.sigma.caster_deg),
                 ("sigma.toe_deg", r.sigma.toe_deg),
             ] {
-                check(f, Some(s), 0.001, 5.0, "°");
+                check(f, s, 0.001, 5.0, "°");
             }
         }
         out
@@ -82,10 +83,12 @@ impl Moving {
 #[cfg(test)]
 mod tests {
     use super::*;
+    use crate::vehicle::{Sigmas, USUAL_SIGMAS};
 
     #[test]
     fn too_many_heights_and_wild_angles_are_named() {
-        let sigma = Sigmas { camber_deg: 0.1, caster_deg: 0.25, toe_deg: 0.05 };
+        let sigma = ToldSigmas { camber_deg: Some(0.2), ..ToldSigmas::default() };
+        assert_eq!(sigma.or_usual(), Sigmas { camber_deg: 0.2, ..USUAL_SIGMAS });
         let row =
             MovedRow { height_mm: 500.0, camber_deg: Some(0.1), caster_deg: None, toe_deg: None, sigma };
         let m = Moving { side: Side::Left, rows: vec![row; 8] };

@@ -16,6 +16,7 @@ mod handover;
 mod height;
 mod moving;
 mod note;
+mod own_shape;
 mod proved;
 mod record;
 mod returned;
@@ -36,10 +37,11 @@ pub use facts::{AxleShape, Drive, FACTS_FORMAT, Silhouette, VehicleFacts};
 pub use first_form::present_form;
 pub use gates::{GateMissing, GateView, Sheet, mark_step, sheet_of};
 pub use handover::{BeforeAfter, DoneTold, Handover, HandoverOf, PassedOff, TyreTold, WheelTold};
-pub use moving::{MovingAsked, MovingPoint, MovingSaid, Narrower, moving_said, shape_of};
+pub use moving::{MovingAsked, MovingPoint, MovingSaid, Narrower, moving_said};
 pub use note::{
     LONGEST_NOTE, MOST_NOTES, MOST_PHOTO_BYTES, MOST_PHOTO_SIDE, MOST_PHOTOS, Note, PhotoSize, note_problems,
 };
+pub use own_shape::shape_of;
 pub use proved::{AngleProved, CameAngle, Placed, Proved, WheelProved, WheelStands};
 pub use record::{Done, OpenVisit, Reading, standing};
 pub use returned::{AngleBack, CameToRest, CornerBack, Returned, TrimOrder, UsualLook};

@@ -11,7 +11,7 @@ use crate::prove::{AnglesRead, WorkLoop};
 use crate::reading::{Jack, Place, Quantity, ReadAxle, ReadSide, Visit, toe_of};
 use crate::sheet::{AsTurned, Mark, Round, StepId};
 use bold_stance_car::vehicle::{Axles, Sides};
-use bold_stance_kinematics::geometry::{Axle, Side};
+use bold_stance_kinematics::geometry::{Axle, Layout, Side};
 use bold_stance_units::problem::Problem;
 use bold_stance_units::said::said;
 use chrono::{DateTime, Utc};
@@ -108,9 +108,10 @@ struct ReadThen {
 }
 
 impl ReadThen {
-    /// Whether anything was read that says how the work came out.
-    fn some(&self) -> bool {
-        self.angles.value.iter().any(Option::is_some) || self.wheelbase.is_some() || self.centre.is_some()
+    /// Whether anything was read that says how the work came out; where it lies is told of a live axle alone.
+    fn some(&self, live: bool) -> bool {
+        let lies = self.wheelbase.is_some() || self.centre.is_some();
+        self.angles.value.iter().any(Option::is_some) || (live && lies)
     }
 }
 
@@ -164,8 +165,10 @@ pub fn loops_of(
 ) -> Axles<Sides<Vec<WorkLoop>>> {
     Axles::of(|axle| {
         let rounds = turns_of(done, axle);
+        let base = input.base.axles[axle].as_ref();
+        let live = base.is_some_and(|b| b.geometry.layout() == Layout::SolidAxle);
         Sides::of(|side| {
-            if input.base.axles[axle].is_none() {
+            if base.is_none() {
                 return Vec::new();
             }
             let mut out = Vec::new();
@@ -179,7 +182,7 @@ pub fn loops_of(
                 let read = read_between(bench, readings, (axle, side), round.at, next);
                 now.rounds = k as u32 + 1;
                 // Work that nobody read anything after says nothing yet.
-                if read.some() || next.is_none() {
+                if read.some(live) || next.is_none() {
                     let ReadThen { angles, height_mm, wheelbase, centre } = read;
                     out.push(WorkLoop { height_mm, read: angles, wheelbase, centre, ..now.clone() });
                 }

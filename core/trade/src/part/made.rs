@@ -184,6 +184,7 @@ fn made(g: &Geometry, aid: Aid, by: PlacedBy, no: u32, edits: Vec<Edit>) -> Made
         side_effect: String::new(),
         labour_minutes: MINUTES,
         cost: 0.0,
+        only: None,
         rules,
         access: String::new(),
         sockets: String::new(),

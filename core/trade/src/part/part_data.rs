@@ -2,7 +2,7 @@
 
 use bold_stance_car::adjuster::{Adjuster, AdjusterKind, ThreadLink};
 use bold_stance_kinematics::edit::{EccentricPoint, Edit};
-use bold_stance_kinematics::geometry::{Axle, Layout};
+use bold_stance_kinematics::geometry::{Axle, Layout, Side};
 use serde::{Deserialize, Serialize};
 
 /// Which family a part belongs to, for lists and drawings.
@@ -206,6 +206,9 @@ pub struct Part {
     pub labour_minutes: u32,
     /// Price for the axle in the shop's currency (invented).
     pub cost: f64,
+    /// The one side it is fitted on; both where none is named. A plan says it, never the catalogue.
+    #[serde(skip)]
+    pub only: Option<Side>,
     /// What a rule book may forbid.
     #[serde(default)]
     pub rules: Vec<Rule>,
@@ -224,6 +227,12 @@ pub struct Part {
 }
 
 impl Part {
+    /// Whether it goes on a side: on both, where its plan names none.
+    #[must_use]
+    pub fn is_on(&self, side: Side) -> bool {
+        self.only.is_none_or(|s| s == side)
+    }
+
     /// The id without a size.
     #[must_use]
     pub fn family(&self) -> &str {

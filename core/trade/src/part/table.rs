@@ -224,6 +224,7 @@ impl Cells<'_> {
             side_effect: self.text("side_effect").into(),
             labour_minutes: minutes as u32,
             cost: self.number("cost")?,
+            only: None,
             rules: self.each(
                 "rules",
                 Said::text("welding, cutting, aftermarket_arms, spherical_joints, moves_pivots, knuckle"),

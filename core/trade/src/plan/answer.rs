@@ -14,11 +14,11 @@ use super::line::SettingLine;
 use super::pair::steered_by;
 use super::quick::quick;
 use super::reach::{LockTurn, Plane, lock_reach, reach};
-use super::result::{Candidate, CandidateStatus, Effect, LockPlan, PlanResult, SidePlan};
+use super::result::{Candidate, CandidateStatus, Effect, KitPart, LockPlan, PlanResult, SidePlan};
 use super::states::states;
 use super::suits::{extra, needed};
 use super::words;
-use super::work::{Work, frees_nothing, misfits, provided};
+use super::work::{Work, edits_on, frees_nothing, misfits, provided};
 use crate::part::{Part, Purpose};
 use crate::plan::judge::{SolvedSetting, is_moved};
 use crate::plan::stop::Stop;
@@ -83,7 +83,7 @@ pub fn set_edits(
             sides[i].setting.iter().find(|l| l.name == a.name).map_or(a.position, |l| l.position)
         };
         let turned = work.adjusters(i, &fitted).into_iter().flat_map(|a| a.edits_at(at(&a)));
-        let set = work.way_edits().iter().cloned().chain(fitted.iter().flat_map(|p| p.edits.iter().cloned()));
+        let set = work.way_edits().iter().cloned().chain(edits_on(SideName::BOTH[i], &fitted));
         SetEdits { start: work.sides[i].start.clone(), set: set.chain(turned).collect() }
     }))
 }
@@ -111,7 +111,7 @@ impl Work<'_> {
             .par_iter()
             .filter_map(|f| {
                 let sizes: Vec<&Part> = catalogue.iter().filter(|p| p.family() == *f).collect();
-                self.best_size(&sizes, fitted, &set, has_toe)
+                self.best_size(&sizes, fitted, &set, (catalogue, has_toe))
             })
             .collect();
         let needs = needed(self.input, &set);
@@ -255,7 +255,7 @@ impl Work<'_> {
         // One adjuster does a standard deviation more than it is said to; none where nothing is turned.
         let edits = |farther: Option<usize>| -> Vec<Edit> {
             let mut out: Vec<Edit> = self.way_edits().to_vec();
-            out.extend(fitted.iter().flat_map(|p| p.edits.iter().cloned()));
+            out.extend(edits_on(SideName::BOTH[i], fitted));
             out.extend(bench.adjusters.iter().zip(positions).enumerate().flat_map(|(k, (a, p))| {
                 a.edits_with_gain(*p, if farther == Some(k) { 1.0 + a.gain_sd() } else { 1.0 })
             }));
@@ -306,7 +306,7 @@ impl Work<'_> {
         sizes: &[&Part],
         fitted: &[&Part],
         now: &[SolvedSetting; 2],
-        has_toe: bool,
+        (catalogue, has_toe): (&[Part], bool),
     ) -> Option<Candidate> {
         let without: Vec<&Part> = fitted
             .iter()
@@ -326,13 +326,14 @@ impl Work<'_> {
                     .map(|p| {
                         let mut with = without.clone();
                         with.push(p);
+                        with.extend(self.kit_of(p, &without, (catalogue, has_toe), Judged::Quickly));
                         (*p, quick(self, &with).map_or(f64::MAX, |q| q.short()))
                     })
                     .min_by(|a, b| (a.1 / 0.02).round().total_cmp(&(b.1 / 0.02).round()))?
                     .0
             }
         };
-        let mut out = self.candidate(chosen, &without, on.is_some(), now, has_toe);
+        let mut out = self.candidate(chosen, &without, on.is_some(), now, (catalogue, has_toe));
         out.sizes = sizes.iter().filter(|s| s.id != chosen.id).map(|s| s.id.clone()).collect();
         Some(out)
     }
@@ -343,13 +344,20 @@ impl Work<'_> {
         without: &[&Part],
         is_fitted: bool,
         now: &[SolvedSetting; 2],
-        has_toe: bool,
+        (catalogue, has_toe): (&[Part], bool),
     ) -> Candidate {
+        let kit = if is_fitted {
+            Vec::new()
+        } else {
+            self.kit_of(part, without, (catalogue, has_toe), Judged::AsSet)
+        };
         let mut with = without.to_vec();
         with.push(part);
+        with.extend(&kit);
         let mut out = Candidate {
             part: part.clone(),
             sizes: Vec::new(),
+            kit: kit.iter().map(|p| kit_part(p)).collect(),
             status: CandidateStatus::Stops,
             short_deg: f64::MAX,
             apart_deg: 0.0,
@@ -432,6 +440,51 @@ impl Work<'_> {
         out
     }
 
+    /// What has to come along with a part: for everything it asks for that neither the car has nor what is fitted brings,
+    /// one that brings it and stands here itself: the one that leaves least, of equals the least costly. Nothing where one of them is not to be had.
+    fn kit_of<'p>(
+        &self,
+        part: &Part,
+        without: &[&Part],
+        (catalogue, has_toe): (&'p [Part], bool),
+        judged: Judged,
+    ) -> Vec<&'p Part> {
+        let has = provided(self.input, has_toe);
+        let mut kit: Vec<&Part> = Vec::new();
+        for tag in &part.requires {
+            let brings = |q: &Part| q.family() == tag || q.provides.contains(tag);
+            if has(tag) || without.iter().chain(&kit).any(|q| brings(q)) {
+                continue;
+            }
+            let stands = |q: &&Part| {
+                let mut with: Vec<&Part> =
+                    without.iter().copied().chain([part]).chain(kit.iter().copied()).collect();
+                let before = misfits(&with, self.input, &has).len();
+                with.push(q);
+                q.family() != part.family() && misfits(&with, self.input, &has).len() < before
+            };
+            let found = catalogue.iter().filter(|q| brings(q)).filter(stands).map(|q| {
+                let with: Vec<&Part> =
+                    without.iter().copied().chain([part, q]).chain(kit.iter().copied()).collect();
+                // What a shop cannot tell apart is equal, as with the sizes.
+                let short = match judged {
+                    Judged::Quickly => quick(self, &with).map(|q| q.short()),
+                    Judged::AsSet => self.settings(&with, false).map(|(_, set)| {
+                        set.iter().map(|s| s.shortfall.readable().worst()).fold(0.0, f64::max)
+                    }),
+                };
+                let short = short.map_or(f64::MAX, |s| (s / 0.02).round());
+                (q, short)
+            });
+            let best = found.min_by(|a, b| a.1.total_cmp(&b.1).then(a.0.cost.total_cmp(&b.0.cost)));
+            match best {
+                Some((q, _)) => kit.push(q),
+                None => return Vec::new(),
+            }
+        }
+        kit
+    }
+
     pub(crate) fn effect(&self, without: &[&Part], with: &[Bench; 2]) -> Option<Effect> {
         let mut sum = Effect {
             camber_deg: 0.0,
@@ -473,10 +526,23 @@ pub(crate) fn toe_swing(bench: &Bench, positions: &[f64]) -> f64 {
 }
 
 /// Fitted first, then what reaches, then by the gap left.
+/// How closely what comes along is chosen: among many sizes as if everything turned without steps, for the one that is shown
+/// as it can really be set.
+#[derive(Clone, Copy)]
+enum Judged {
+    Quickly,
+    AsSet,
+}
+
+fn kit_part(p: &Part) -> KitPart {
+    KitPart { id: p.id.clone(), name: p.name.clone(), cost: p.cost, labour_minutes: p.labour_minutes }
+}
+
 fn rank(c: &Candidate, needs: &[Purpose]) -> f64 {
+    let kit: f64 = c.kit.iter().map(|p| p.cost).sum();
     match c.status {
         CandidateStatus::Fitted => 0.0,
-        CandidateStatus::Reaches => 1.0 + (c.part.cost + extra(std::iter::once(&c.part), needs)) / 1e6,
+        CandidateStatus::Reaches => 1.0 + (c.part.cost + kit + extra(std::iter::once(&c.part), needs)) / 1e6,
         CandidateStatus::Short => 10.0 + c.short_deg + c.apart_deg,
         CandidateStatus::NotJudged => 50.0,
         CandidateStatus::ToeOnly => 100.0,

@@ -5,6 +5,8 @@ use super::input::PlanInput;
 use super::suits::has_place;
 use super::work::Work;
 use crate::part::{Part, parts_for};
+use bold_stance_car::adjuster::Adjuster;
+use bold_stance_kinematics::geometry::Layout;
 use bold_stance_units::problem::Problem;
 use bold_stance_units::said::said;
 
@@ -19,7 +21,7 @@ pub(crate) fn begin<'a>(
     if problems.iter().any(|p| p.field.starts_with("geometry")) {
         return Err(problems);
     }
-    let mut parts = parts_for(catalogue, &input.geometry);
+    let mut parts = here(input, catalogue);
     let family = |id: &str| id.split('@').next().unwrap_or(id).to_owned();
     for (i, id) in input.fitted.iter().enumerate() {
         let field = format!("fitted.{i}");
@@ -50,6 +52,14 @@ pub(crate) fn begin<'a>(
             ),
         });
     }
+    for p in parts.iter().filter(|p| p.only.is_some() && input.fitted.contains(&p.id)) {
+        // An arm of a live axle carries both of its wheels.
+        let shared = !p.edits.is_empty() || p.adjusters.iter().any(Adjuster::is_shared_on_axle);
+        if input.geometry.layout() == Layout::SolidAxle && shared {
+            let wrong = said("fault-part-carries-both").name("part", p.name.clone());
+            problems.push(Problem::new(format!("only.{}", p.id), wrong, said("fault-part-on-both")));
+        }
+    }
     if !problems.is_empty() {
         return Err(problems);
     }
@@ -61,10 +71,22 @@ pub(crate) fn begin<'a>(
     Ok((work, parts))
 }
 
+/// The parts that fit the axle. What goes on one side only is half the parts and half the work (judgement, no source: the
+/// catalogue has both for the axle).
+fn here(input: &PlanInput, catalogue: &[Part]) -> Vec<Part> {
+    let mut parts = parts_for(catalogue, &input.geometry);
+    for p in &mut parts {
+        if let Some(side) = input.only.get(&p.id) {
+            (p.only, p.cost, p.labour_minutes) = (Some(*side), 0.5 * p.cost, p.labour_minutes.div_ceil(2));
+        }
+    }
+    parts
+}
+
 /// The fitted parts of a plan, in the size and with the links of this axle.
 #[must_use]
 pub fn fitted_parts(input: &PlanInput, catalogue: &[Part]) -> Vec<Part> {
-    let parts = parts_for(catalogue, &input.geometry);
+    let parts = here(input, catalogue);
     let find = |id: &String| {
         parts.iter().find(|p| p.id == *id).or_else(|| parts.iter().find(|p| p.family() == id)).cloned()
     };

@@ -3,7 +3,7 @@
 use super::budget::{Budget, UNREACHED};
 use super::foul::Foul;
 use super::line::{SettingLine, line, unit_step};
-use super::square::is_one_arm;
+use super::locates::locates_only;
 use bold_stance_car::adjuster::Adjuster;
 use bold_stance_car::vehicle::Attitude;
 use bold_stance_kinematics::edit::Edit;
@@ -81,8 +81,8 @@ impl Bench {
                 (p[i], q[i]) = ((start[i] - 0.2).max(low), (start[i] + 0.2).min(high));
                 let (a, b) = (out.angles(&p).ok()?, out.angles(&q).ok()?);
                 let (camber, toe) = ((b.camber_deg - a.camber_deg).abs(), (b.toe_deg - a.toe_deg).abs());
-                // One lower arm of a live axle turns the axle, not its toe.
-                (toe > 1e-6 && toe > camber && !is_one_arm(&out.adjusters[i]))
+                // What squares or centres a live axle turns the axle, not its toe.
+                (toe > 1e-6 && toe > camber && !locates_only(&out.adjusters[i]))
                     .then_some((i, toe / camber.max(1e-6)))
             };
             let best = (0..start.len()).filter_map(share).max_by(|a, b| a.1.total_cmp(&b.1));

@@ -165,6 +165,9 @@ pub struct PlanInput {
     /// Fitted parts, by id.
     #[serde(default)]
     pub fitted: Vec<String>,
+    /// Of those, what goes on one side only; a part that is not named goes on both.
+    #[serde(default, skip_serializing_if = "BTreeMap::is_empty")]
+    pub only: BTreeMap<String, Side>,
     /// Where adjusters stand that were turned since the readings as found, on each side: positions by name.
     #[serde(default, skip_serializing_if = "not_turned")]
     pub turned: Sides<BTreeMap<String, f64>>,
@@ -219,6 +222,7 @@ impl PlanInput {
             lock_deg: usual_lock(),
             picked: Sides::default(),
             fitted: Vec::new(),
+            only: BTreeMap::new(),
             turned: Sides::default(),
             aim,
         }

@@ -21,6 +21,7 @@ mod jack_sweep;
 mod judge;
 mod ladder;
 mod line;
+mod locates;
 mod on_jack;
 mod pair;
 mod part_case;
@@ -68,13 +69,14 @@ pub use ladder::{
 };
 pub use line::{CountedIn, InHand, SettingLine, ThreadInHand};
 pub(crate) use line::{line, turns as turns_in_words};
+pub(crate) use locates::{is_drag_link, is_one_arm, is_track_bar, locates_only};
 pub use on_jack::{JackAim, OnJack, on_jack};
+pub(crate) use pair::recentre;
 pub use pair::{DragLink, pair, solve_both};
-pub(crate) use pair::{is_drag_link, is_track_bar, locates_only, recentre};
 pub use part_case::{PartCase, PartResult, run_part};
 pub use reach::{LockCamber, LockTurn, Plane, Reach, ReachShape, lock_reach, reach};
 pub use result::{
-    Candidate, CandidateStatus, Effect, ExpectedAngle, LockPlan, PlanResult, SidePlan, Verdict,
+    Candidate, CandidateStatus, Effect, ExpectedAngle, KitPart, LockPlan, PlanResult, SidePlan, Verdict,
 };
 pub use search::{
     CarFound, CarSet, CarWish, Filters, HeightBand, Progress, SearchResult, SetPlan, SetSide, TradeOff,
@@ -82,8 +84,8 @@ pub use search::{
 };
 pub use settings_case::{CornerAim, SettingsCase, SettingsError, SettingsResult, run_settings};
 pub use solver::solve;
+pub(crate) use square::square;
 pub use square::{CENTRE_MM, SQUARE_MM, Square};
-pub(crate) use square::{is_one_arm, square};
 pub use states::{AngleVerdict, StateResult, StateSide};
 pub use steer::{TurnPath, TurnPoint, TurnSide};
 pub use stop::Stop;

@@ -9,6 +9,7 @@ use crate::part::Part;
 use bold_stance_car::vehicle::{Attitude, Measured, StateKind};
 use bold_stance_kinematics::geometry::Side;
 use bold_stance_kinematics::linkage::Corner;
+use bold_stance_kinematics::wheel::Alignment;
 use bold_stance_units::problem::{Problem, in_range};
 use bold_stance_units::said::said;
 use serde::{Deserialize, Serialize};
@@ -41,7 +42,7 @@ pub struct JackAim {
     pub toe_deg: [f64; 2],
 }
 
-/// Farthest a body leans on a jack, degrees.
+/// Farthest a body leans on a jack, degrees (judgement, no source).
 const MOST_LEAN_DEG: f64 = 20.0;
 
 /// What a wheel has to show on the jack. The body's lean is read against gravity, as camber is: an independent wheel leans
@@ -82,8 +83,14 @@ pub fn on_jack(
     }
     let jack = bench.angles(&set).map_err(|_| hangs(at.height_mm))?;
     let t = input.target(at.side);
-    // What is wanted at the planned height stands as far off the window as the plan's own height state does.
-    let moved = |w: Window, jack: f64, set: f64| w.map(|v| v + jack - set);
+    // The aim counts at one height and the car comes down to another: what the plan says of both, then the jack's own. One
+    // wheel of a live axle carries all its tie rod does in a pose, half of it in a plan: so only like is taken from like.
+    let state = result.states.iter().find(|s| s.kind == StateKind::Planned);
+    let down = state.and_then(|s| if at.side == Side::Left { s.left.as_ref() } else { s.right.as_ref() });
+    let down = down.map_or(plan.set, |s| s.angles);
+    let moved = |w: Window, of: fn(&Alignment) -> f64| {
+        w.map(|v| v + of(&down) - of(&plan.set) + of(&jack) - of(&floor))
+    };
     Ok(JackAim {
         floor: Measured {
             camber_deg: floor.camber_deg,
@@ -91,8 +98,8 @@ pub fn on_jack(
             toe_deg: floor.toe_deg,
         },
         jack: Measured { camber_deg: jack.camber_deg, caster_deg: jack.caster_deg, toe_deg: jack.toe_deg },
-        camber_deg: moved(t.camber, jack.camber_deg, plan.set.camber_deg),
-        caster_deg: input.steered().then(|| moved(t.caster, jack.caster_deg, plan.set.caster_deg)),
-        toe_deg: moved(t.toe, jack.toe_deg, plan.set.toe_deg),
+        camber_deg: moved(t.camber, |a| a.camber_deg),
+        caster_deg: input.steered().then(|| moved(t.caster, |a| a.caster_deg)),
+        toe_deg: moved(t.toe, |a| a.toe_deg),
     })
 }

@@ -1,12 +1,11 @@
 //! One setting for each side: left and right independent where they are, one arm for both on a live axle.
 
 use super::bench::Bench;
+use super::locates::{is_drag_link, is_one_arm, locates_only};
 use super::score::Score;
 use super::solver::{FEW, grid, solve_keeping};
-use super::square::is_one_arm;
 use crate::aim::{Cross, Target};
 use crate::plan::judge::{READABLE_DEG, SolvedSetting, judge, knob, outside};
-use bold_stance_car::adjuster::{Adjuster, AdjusterKind, ThreadLink};
 use bold_stance_kinematics::linkage::Corner;
 use bold_stance_units::numbers::Secant;
 use serde::{Deserialize, Serialize};
@@ -104,31 +103,6 @@ fn solve_sides(
     let found = [0, 1].map(|i| solve_keeping(&benches[i], &t[i], keep));
     let (l, r) = pair(&found[0], &found[1], cross)?;
     Some([l.clone(), r.clone()])
-}
-
-/// What of an axle an adjuster turns or shifts, by the name of its link or point.
-fn turns_named(a: &Adjuster, name: &str) -> bool {
-    match &a.kind {
-        AdjusterKind::Thread { link: ThreadLink::Named(n), .. } => n == name,
-        AdjusterKind::Slide { point, .. } | AdjusterKind::Shims { point, .. } => point.word() == name,
-        _ => false,
-    }
-}
-
-/// Whether it brings a live axle under the middle.
-pub(crate) fn is_track_bar(a: &Adjuster) -> bool {
-    turns_named(a, "track_bar")
-}
-
-/// Whether it puts the steering wheel straight.
-pub(crate) fn is_drag_link(a: &Adjuster) -> bool {
-    turns_named(a, "drag_link")
-}
-
-/// What a shared adjuster does on a live axle besides caster.
-pub(crate) fn locates_only(a: &Adjuster) -> bool {
-    // One lower arm alone squares the axle (`square`).
-    is_one_arm(a) || is_track_bar(a) || is_drag_link(a)
 }
 
 /// Arms, wedges, track bar and tie rod are one for both wheels: their positions are searched for both sides'

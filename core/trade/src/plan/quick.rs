@@ -1,7 +1,7 @@
 //! A set of parts judged in a handful of poses: exact kinematics, adjusters taken as continuous.
 
 use super::bench::Bench;
-use super::pair::locates_only;
+use super::locates::locates_only;
 use super::solver::grid;
 use super::work::Work;
 use crate::aim::Target;

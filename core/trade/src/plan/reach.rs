@@ -2,7 +2,7 @@
 //! exact kinematics, and what each of those settings shows at full lock.
 
 use super::bench::Bench;
-use super::pair::locates_only;
+use super::locates::locates_only;
 use bold_stance_car::adjuster::AdjusterKind;
 use bold_stance_kinematics::linkage::{Corner, Linkage};
 use bold_stance_kinematics::wheel::Alignment;

@@ -132,6 +132,8 @@ pub struct Candidate {
     pub part: Part,
     /// Other sizes of it, by id.
     pub sizes: Vec<String>,
+    /// What has to come along because it cannot stand without; the candidate is judged with them.
+    pub kit: Vec<KitPart>,
     /// How it does.
     pub status: CandidateStatus,
     /// Largest gap left, degrees.
@@ -150,6 +152,20 @@ pub struct Candidate {
     pub costs: Said,
     /// Checks that fail with it, and why it cannot stand here.
     pub fouls: Vec<Said>,
+}
+
+/// A part that comes along with another.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
+pub struct KitPart {
+    /// Its id.
+    pub id: String,
+    /// What it is called.
+    pub name: String,
+    /// Price for the axle in the shop's currency.
+    pub cost: f64,
+    /// Minutes of labour for the axle.
+    pub labour_minutes: u32,
 }
 
 /// The answer in words.

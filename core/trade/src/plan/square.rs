@@ -5,6 +5,7 @@
 
 use super::input::PlanInput;
 use super::line::{SettingLine, line};
+use super::locates::{is_one_arm, lower_arm};
 use bold_stance_car::adjuster::{Adjuster, AdjusterKind};
 use bold_stance_car::vehicle::Sides;
 use bold_stance_kinematics::edit::Edit;
@@ -96,24 +97,10 @@ impl Square {
     pub(crate) fn edits(&self) -> Vec<Edit> {
         let one = |side: Side| {
             let by_mm = self.arms[side].as_ref()?.movement_mm;
-            Some(Edit::LengthenLink { name: link(side).into(), by_mm })
+            Some(Edit::LengthenLink { name: lower_arm(side).into(), by_mm })
         };
         Side::BOTH.into_iter().filter_map(one).collect()
     }
-}
-
-/// The lower arm of a side.
-fn link(side: Side) -> &'static str {
-    match side {
-        Side::Left => "lower_left",
-        Side::Right => "lower_right",
-    }
-}
-
-/// Whether an adjuster is the thread of one lower arm of a live axle: it squares the axle and does nothing else.
-pub(crate) fn is_one_arm(a: &Adjuster) -> bool {
-    let AdjusterKind::Thread { link: which, .. } = &a.kind else { return false };
-    Side::BOTH.into_iter().any(|s| which.word() == link(s))
 }
 
 /// The thread that turns a side's lower arm: its own, or that of the pair.
@@ -123,7 +110,7 @@ fn thread(input: &PlanInput, side: Side) -> Option<&Adjuster> {
             matches!(&a.kind, AdjusterKind::Thread { link, .. } if link.word() == word) && !a.is_fixed()
         })
     };
-    of(link(side)).or_else(|| of("lower"))
+    of(lower_arm(side)).or_else(|| of("lower"))
 }
 
 /// Where both ends of the axle stand along the car with its lower arms longer by so much, mm forward; and how it lies.
@@ -131,7 +118,7 @@ fn ends(c: &SolidAxleCorner, travel: f64, by: Sides<f64>) -> Option<(Vector2<f64
     let edits: Vec<Edit> = by
         .each()
         .into_iter()
-        .map(|(s, mm)| Edit::LengthenLink { name: link(s).into(), by_mm: *mm })
+        .map(|(s, mm)| Edit::LengthenLink { name: lower_arm(s).into(), by_mm: *mm })
         .collect();
     let Corner::Axle(c) = Corner::Axle(c.clone()).edited(&edits) else { return None };
     let a = c.axle_pose(travel, 0.0).ok()?;

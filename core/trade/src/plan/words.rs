@@ -293,9 +293,15 @@ fn short(input: &PlanInput, left: &SidePlan, right: &SidePlan) -> (Said, Vec<Sai
 /// A gap below this is named by its amount alone, degrees.
 const NO_GAP_DEG: f64 = 0.15;
 
+/// A part with what comes along with it.
+fn whole_name(c: &Candidate) -> String {
+    let names = std::iter::once(c.part.name.as_str()).chain(c.kit.iter().map(|k| k.name.as_str()));
+    names.collect::<Vec<_>>().join(" + ")
+}
+
 fn closest(candidates: &[Candidate]) -> Said {
     if let Some(c) = candidates.iter().find(|c| c.status == CandidateStatus::Reaches) {
-        return said("closest-reaches").name("part", c.part.name.clone());
+        return said("closest-reaches").name("part", whole_name(c));
     }
     candidates
         .iter()
@@ -304,7 +310,7 @@ fn closest(candidates: &[Candidate]) -> Said {
         .map_or_else(
             || said("closest-none"),
             |c| {
-                let part = |id| said(id).name("part", c.part.name.clone());
+                let part = |id| said(id).name("part", whole_name(c));
                 if c.short_deg == 0.0 && c.apart_deg > 0.0 {
                     part("closest-apart").deg("by", c.apart_deg, 1)
                 } else {

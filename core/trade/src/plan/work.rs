@@ -16,7 +16,7 @@ use crate::aim::Aim;
 use crate::aim::Target;
 use crate::part::Part;
 use crate::plan::judge::{READABLE_DEG, SolvedSetting, judge};
-use bold_stance_car::adjuster::Adjuster;
+use bold_stance_car::adjuster::{Adjuster, Held};
 use bold_stance_car::fit::{Spread, spreads};
 use bold_stance_car::metrics::full_lock;
 use bold_stance_car::vehicle::{
@@ -157,31 +157,58 @@ impl<'a> Work<'a> {
 
     /// The corner with ways and parts, adjusters at zero.
     pub(crate) fn corner(&self, i: usize, parts: &[&Part]) -> Corner {
-        let edits: Vec<Edit> = self.ways.iter().chain(parts.iter().flat_map(|p| &p.edits)).cloned().collect();
+        let edits: Vec<Edit> = self.ways.iter().cloned().chain(edits_on(SideName::BOTH[i], parts)).collect();
         self.sides[i].anchored.corner.edited(&edits)
     }
 
-    /// The vehicle's adjusters as the parts leave them, and those of the parts.
+    /// The vehicle's adjusters as the parts leave them, and those of the parts: as many on either side and in the same order,
+    /// what is on the other side only as not here.
     pub(crate) fn adjusters(&self, i: usize, parts: &[&Part]) -> Vec<Adjuster> {
-        let edits = || parts.iter().flat_map(|p| &p.edits);
-        let new = || parts.iter().flat_map(|p| &p.adjusters);
+        let side = SideName::BOTH[i];
+        let edits = || parts.iter().filter(|p| p.is_on(side)).flat_map(|p| &p.edits);
+        let everywhere = || parts.iter().filter(|p| p.only.is_none()).flat_map(|p| &p.adjusters);
         // What a part brings in the place of one of the car's own is not there twice.
-        let kept = self.sides[i].own.iter().filter(|a| !new().any(|b| a.turns_with(b)));
-        let own = kept.map(|a| edits().fold(a.clone(), |a, e| a.with_edit(e))).map(|mut a| {
-            if let Some(s) = &self.square {
-                s.leave_room(&mut a);
+        let kept: Vec<&Adjuster> =
+            self.sides[i].own.iter().filter(|a| !everywhere().any(|b| a.turns_with(b))).collect();
+        let mut out: Vec<Adjuster> = kept
+            .iter()
+            .map(|a| {
+                let mut a = edits().fold((*a).clone(), |a, e| a.with_edit(e));
+                if let Some(s) = &self.square {
+                    s.leave_room(&mut a);
+                }
+                a
+            })
+            .chain(everywhere().cloned())
+            .collect();
+        let not_here = |a: &Adjuster| Adjuster { held: Some(Held::NotHere), position: 0.0, ..a.clone() };
+        for p in parts.iter().filter(|p| p.only.is_some()) {
+            for new in &p.adjusters {
+                let replaces: Vec<usize> = (0..kept.len()).filter(|k| kept[*k].turns_with(new)).collect();
+                match (replaces.as_slice(), p.is_on(side)) {
+                    ([], true) => out.push(new.clone()),
+                    ([], false) => out.push(not_here(new)),
+                    // Its own stays on the other side.
+                    (_, false) => {}
+                    ([first, rest @ ..], true) => {
+                        out[*first] = new.clone();
+                        rest.iter().for_each(|k| out[*k] = not_here(&out[*k]));
+                    }
+                }
             }
-            a
-        });
-        let turned = &self.input.turned[SideName::BOTH[i]];
+        }
+        let turned = &self.input.turned[side];
         let stands = |mut a: Adjuster| {
+            if a.held == Some(Held::NotHere) {
+                return a;
+            }
             if let Some(p) = turned.get(&a.name) {
-                let squares = self.square.as_ref().map_or(0.0, |s| s.turned_by(&a, SideName::BOTH[i]));
+                let squares = self.square.as_ref().map_or(0.0, |s| s.turned_by(&a, side));
                 (a.position, a.unseen) = (*p - squares, false);
             }
             a
         };
-        own.chain(new().cloned()).map(stands).collect()
+        out.into_iter().map(stands).collect()
     }
 
     /// Brings an unreachable height back to the last good one on both sides.
@@ -378,7 +405,7 @@ impl<'a> Work<'a> {
             positions,
             free_gain: gain(&self.input.ways, |k| !k.uses_travel() && k != WayKind::BodyLift),
             limits: &self.input.limits,
-            parts: together(parts.iter().map(|p| &p.limits)),
+            parts: together(parts.iter().filter(|p| p.is_on(SideName::BOTH[i])).map(|p| &p.limits)),
             tyre_gain: self.input.own().tyre_gain_mm,
         }
     }
@@ -391,6 +418,11 @@ impl<'a> Work<'a> {
             })
             .collect()
     }
+}
+
+/// What fitted parts move on a side.
+pub(crate) fn edits_on<'p>(side: SideName, parts: &'p [&Part]) -> impl Iterator<Item = Edit> + 'p {
+    parts.iter().filter(move |p| p.is_on(side)).flat_map(|p| p.edits.iter().cloned())
 }
 
 fn side<'a>(input: &'a PlanInput, r: &'a SideReadings, name: SideName) -> Result<Side<'a>, Problem> {

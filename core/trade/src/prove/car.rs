@@ -1,7 +1,7 @@
 //! What is left to turn on a car: every wheel that was worked on and read since, on the model that its readings taught.
 
 use super::explain::{Explained, explain};
-use super::learner::{Came, Learner, Next, next_of_both};
+use super::learner::{Came, GAIN_TOLD, Learner, Next, next_of_both};
 use super::live::{as_one, of_angles, tell};
 use super::look::{Look, look};
 use super::whole::{WholeLeft, whole_left};
@@ -100,8 +100,6 @@ impl AxleLeft {
     }
 }
 
-/// A gain is told from this far off what was said, as a share, and from as many standard deviations.
-const TOLD: (f64, f64) = (0.1, 1.0);
 /// Explanations that are told.
 const MOST_ODD: usize = 3;
 /// Odds under which an explanation is not worth a line.
@@ -188,7 +186,7 @@ impl<'a> Wheel<'a> {
 
 /// What the readings taught of each adjuster that was turned, where it is worth a word.
 fn lessons(t: &Learner<'_>) -> Vec<Said> {
-    let (least, sds) = TOLD;
+    let (least, sds) = GAIN_TOLD;
     let of = |(k, g): (usize, f64)| {
         let ln = t.belief.mean[3 + k];
         let sd = t.belief.cov[(3 + k, 3 + k)].max(0.0).sqrt();

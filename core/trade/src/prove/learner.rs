@@ -22,6 +22,9 @@ const HAND: (f64, f64, f64, f64) = (1.5, 1.0 / 48.0, 0.2, 0.1);
 const NEARER: f64 = 2.0 * READABLE_DEG + READABLE_DEG;
 /// Odds from which a corner is left as it stands.
 const LEAVE_ODDS: f64 = 0.9;
+/// A gain is told from this far off what was said, as a share, and from as many standard deviations (judgement, no
+/// source).
+pub(super) const GAIN_TOLD: (f64, f64) = (0.1, 1.0);
 /// Step of ln gain for slopes.
 const GAIN_STEP: f64 = 0.02;
 

@@ -1,6 +1,7 @@
 //! What is left to turn of a live axle as a whole: the lower arms that square it and the track bar that centres it, by what
 //! was taped since they were turned, and what both arms are turned for caster.
 
+use super::learner::GAIN_TOLD;
 use super::live::stands_of_both;
 use super::work_loop::WorkLoop;
 use crate::part::Part;
@@ -32,10 +33,8 @@ pub struct WholeLeft {
 /// How well the model knows the sideways arc of an axle when its height changes, standard deviation, mm (judgement, no
 /// source).
 const ARC_MM: f64 = 2.0;
-/// What a tape to a hub or a plumb line leaves where a reading does not say, standard deviation, mm.
+/// What a tape to a hub or a plumb line leaves where a reading does not say, standard deviation, mm (common practice, no source).
 const TAPE_MM: f64 = 1.0;
-/// A gain is told from this far off what was said, as a share, and from as many standard deviations.
-const TOLD: (f64, f64) = (0.1, 1.0);
 
 /// What an adjuster does over what it is said to do, by what was taped: prior and readings as one Gaussian.
 #[derive(Debug, Clone, Copy)]
@@ -61,13 +60,13 @@ impl Gain {
         Self { mean, precision }
     }
 
-    /// No thread does a fourth or four times of what it says.
+    /// No thread does a fourth or four times of what it says (judgement, no source).
     fn times(self) -> f64 {
         self.mean.clamp(0.25, 4.0)
     }
 
     fn told(self, a: &Adjuster) -> Option<Said> {
-        let (least, sds) = TOLD;
+        let (least, sds) = GAIN_TOLD;
         let off = (self.mean - 1.0).abs();
         (off > least && off > sds * self.precision.powf(-0.5))
             .then(|| said("left-gain").name("name", a.name.clone()).plain("times", self.times(), 1))
@@ -101,7 +100,7 @@ struct SquareLeft {
     gain: Gain,
 }
 
-/// `lengths`: edits that bring the lower arms to lengths, mm each.
+/// Edits that make the lower arms longer by so many mm.
 fn lengths(mm: Sides<f64>) -> [Edit; 2] {
     let of = |name: &str, by_mm| Edit::LengthenLink { name: name.into(), by_mm };
     [of("lower_left", mm.left), of("lower_right", mm.right)]

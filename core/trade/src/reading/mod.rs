@@ -6,6 +6,7 @@ mod by_marks;
 mod camber;
 mod caster;
 mod convert;
+mod counted;
 mod entries;
 mod method;
 mod picture;
@@ -23,6 +24,7 @@ mod wheel;
 
 pub use caster::{Turned, axis_from_sweep};
 pub use convert::{DoubtPart, doubt_parts, together, value};
+pub use counted::{Counted, Looked, counted};
 pub use entries::{Given, HALF_TURN, RawEntry, Repeats, parse_entries};
 pub use method::{CarFact, EntryInfo, EntryKind, Method, MethodInfo, shipped_methods};
 pub use picture::{Derived, Figure, Group, OrderItem, Picture, picture};

@@ -2,14 +2,14 @@
 
 use super::entries::{LONGEST_ENTRY, MOST_ENTRIES, RawEntry};
 use super::method::{Method, MethodInfo};
-use super::quantity::{Place, Quantity, ReadAxle, ReadSide, Visit};
+use super::quantity::{Place, Quantity, ReadAxle, ReadSide, Unit, Visit};
 use super::raw::{Also, Correction};
 use super::take::Jack;
-use bold_stance_units::LengthUnit;
 use bold_stance_units::csv_text::{guarded, unguarded};
 use bold_stance_units::problem::Problem;
 use bold_stance_units::said::Said;
 use bold_stance_units::said::said;
+use bold_stance_units::{LengthUnit, MM_PER_INCH, in_unit, told_in};
 use serde::de::DeserializeOwned;
 use serde::{Deserialize, Serialize};
 
@@ -50,8 +50,9 @@ pub struct Row {
     pub replaces: String,
 }
 
-/// Columns, in order. Only those of [`NEEDED`] must be there.
-pub const COLUMNS: [&str; 18] = [
+/// Columns, in order. Only those of [`NEEDED`] must be there. A table in inches has [`HEIGHT_IN`] for `height_mm`, and
+/// lengths of `value` and `sigma` in inches, as `value_unit` says.
+pub const COLUMNS: [&str; 19] = [
     "id",
     "visit",
     "axle",
@@ -62,6 +63,7 @@ pub const COLUMNS: [&str; 18] = [
     "unit",
     "value",
     "sigma",
+    "value_unit",
     "corrections",
     "also",
     "jack",
@@ -71,6 +73,9 @@ pub const COLUMNS: [&str; 18] = [
     "taken_at",
     "replaces",
 ];
+/// The height's column of a table in inches.
+pub const HEIGHT_IN: &str = "height_in";
+const HEIGHT_MM: &str = "height_mm";
 /// Columns without which a row means nothing.
 pub const NEEDED: [&str; 4] = ["axle", "side", "method", "typed"];
 /// Most rows of a table.
@@ -96,16 +101,30 @@ fn typed_cell(entries: &[RawEntry]) -> String {
     }
 }
 
-/// Writes rows as CSV.
+/// What a value is written in and how much of what is kept one of it is.
+fn value_unit(q: Quantity, lengths: LengthUnit) -> (&'static str, f64) {
+    match (q.unit(), lengths) {
+        (Unit::Deg, _) => ("deg", 1.0),
+        (Unit::Kpa, _) => ("kPa", 1.0),
+        (Unit::Mm, LengthUnit::Mm) => ("mm", 1.0),
+        (Unit::Mm, LengthUnit::In) => ("in", MM_PER_INCH),
+    }
+}
+
+/// Writes rows as CSV, lengths in `lengths`; what was typed stays as typed.
 ///
 /// # Errors
 /// A [`Problem`] when a row cannot be written.
-pub fn write_table(rows: &[Row]) -> Result<String, Problem> {
+pub fn write_table(rows: &[Row], lengths: LengthUnit) -> Result<String, Problem> {
     let bad =
         |e: &dyn std::fmt::Display| Problem::new("table", e.to_string(), said("fault-rows-can-written"));
     let mut w = csv::Writer::from_writer(Vec::new());
-    w.write_record(COLUMNS).map_err(|e| bad(&e))?;
+    let inches = lengths == LengthUnit::In;
+    w.write_record(COLUMNS.map(|c| if inches && c == HEIGHT_MM { HEIGHT_IN } else { c }))
+        .map_err(|e| bad(&e))?;
+    let height = if inches { MM_PER_INCH } else { 1.0 };
     for r in rows {
+        let (unit, one) = value_unit(r.quantity, lengths);
         let cell = |v: Option<f64>| v.map_or_else(String::new, |v| v.to_string());
         w.write_record(
             [
@@ -117,13 +136,14 @@ pub fn write_table(rows: &[Row]) -> Result<String, Problem> {
                 word(&r.method),
                 typed_cell(&r.typed),
                 word(&r.unit),
-                cell(r.value.map(|v| v.0)),
-                cell(r.value.map(|v| v.1)),
+                cell(r.value.map(|v| in_unit(v.0, one))),
+                cell(r.value.map(|v| in_unit(v.1, one))),
+                if r.value.is_some() { unit.to_owned() } else { String::new() },
                 json(&r.corrections),
                 json(&r.also),
                 word(&r.jack),
                 r.jacked_height.clone(),
-                cell(r.height_mm),
+                cell(r.height_mm.map(|h| in_unit(h, height))),
                 r.author.clone(),
                 r.taken_at.clone(),
                 r.replaces.clone(),
@@ -222,7 +242,7 @@ pub fn read_table(text: &str, methods: &[MethodInfo]) -> Result<Vec<Row>, Vec<Pr
             return Err(vec![Problem::new("line 1", said("fault-no-column").name("name", need), right)]);
         }
     }
-    if let Some(n) = names.iter().find(|n| !COLUMNS.contains(&n.as_str())) {
+    if let Some(n) = names.iter().find(|n| !COLUMNS.contains(&n.as_str()) && *n != HEIGHT_IN) {
         let shown: String = n.chars().take(40).collect();
         return Err(vec![Problem::new(
             "line 1",
@@ -287,6 +307,20 @@ fn row(c: &Cells<'_>, methods: &[MethodInfo]) -> Result<Row, Problem> {
     if value.is_some() != sigma.is_some() || sigma.is_some_and(|s| s < 0.0) {
         return Err(c.problem("sigma", "value and sigma go together", "both, sigma not below 0, or neither"));
     }
+    let kept_in = value_unit(quantity, LengthUnit::Mm).0;
+    let one = match c.text("value_unit") {
+        t if t.is_empty() || t == kept_in => 1.0,
+        "in" if kept_in == "mm" => MM_PER_INCH,
+        t => {
+            let shown: String = t.chars().take(24).collect();
+            let right = if kept_in == "mm" { "mm or in" } else { kept_in };
+            return Err(c.problem("value_unit", said("fault-none-of-them").name("word", shown), right));
+        }
+    };
+    let height_mm = match c.number(HEIGHT_IN)? {
+        Some(inches) => Some(told_in(inches, MM_PER_INCH)),
+        None => c.number(HEIGHT_MM)?,
+    };
     let author = c.text("author");
     if author.chars().count() > 80 {
         return Err(c.problem("author", "longer than 80 characters", "a short name"));
@@ -299,12 +333,12 @@ fn row(c: &Cells<'_>, methods: &[MethodInfo]) -> Result<Row, Problem> {
         method,
         typed: c.typed()?,
         unit: c.word("unit", Some(LengthUnit::Mm), "mm or in")?,
-        value: value.zip(sigma),
+        value: value.zip(sigma).map(|(v, s)| (told_in(v, one), told_in(s, one))),
         corrections: c.list("corrections")?,
         also: c.list("also")?,
         jack: c.word("jack", Some(Jack::Rolled), "rolled, jacked or one_side")?,
         jacked_height: c.text("jacked_height").chars().take(LONGEST_ENTRY).collect(),
-        height_mm: c.number("height_mm")?,
+        height_mm,
         author: author.into(),
         taken_at: c.text("taken_at").into(),
         replaces: c.text("replaces").into(),

@@ -162,7 +162,10 @@ fn part_steps(d: &Doing<'_>) -> Vec<SheetStep> {
     parts.sort_by_key(|p| p.adjusters.iter().map(Adjuster::turn_order).min().unwrap_or(0));
     let one = |p: &Part| {
         let id = StepId::Fit(d.axle, p.id.clone());
-        let title = said("step-fit").name("part", p.name.clone());
+        let title = match p.only {
+            None => said("step-fit").name("part", p.name.clone()),
+            Some(side) => said("step-fit-one").name("part", p.name.clone()).word("side", side.word()),
+        };
         let mut s = step(id, Some(d.axle), title, said("step-fit-how"), &[]);
         s.cautions = p.cautions.iter().map(|c| Said::text(c.clone())).collect();
         s.cautions.push(said("caution-seized"));

@@ -272,6 +272,17 @@ fn what_is_one_for_an_axle_is_ordered_once_and_only_what_changes_is_on_the_sheet
     let step = steps.iter().find(|s| s.id == StepId::Arms(Axle::Front)).unwrap();
     assert_eq!(step.detail.en().matches("track bar").count(), 1, "{}", step.detail.en());
     assert!(step.detail.en().starts_with("both wheels"), "{}", step.detail.en());
+    assert_eq!(a.orders.iter().filter(|o| o.line.sets_toe && o.line.moves()).count(), 0, "{:?}", a.orders);
+    let gate = steps.iter().find(|s| s.id == StepId::Read(Axle::Front)).unwrap();
+    assert!(gate.needs.iter().any(|n| n.quantity == GateReading::Centre), "{:?}", gate.needs);
+    // A rear one as well: its bar centres it and is no toe, and its gate measures the centre.
+    let mut rear = axle_of("track_bar_rear", 40.0, &["adjustable-track-bar"]);
+    rear.axle_offset_mm = Some(-20.0);
+    let (a, steps) = worked(&car(None, Some(&rear)));
+    orders_hold(&a);
+    assert!(!steps.iter().any(|s| s.id == StepId::Toe(Axle::Rear)), "{:?}", ids(&steps));
+    let gate = steps.iter().find(|s| s.id == StepId::Read(Axle::Rear)).unwrap();
+    assert!(gate.needs.iter().any(|n| n.quantity == GateReading::Centre), "{:?}", gate.needs);
     let (a, steps) = worked(&car(None, Some(&electric_rear())));
     orders_hold(&a);
     // A car whose front was not read has no front steps, and proves its rear.

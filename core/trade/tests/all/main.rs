@@ -20,6 +20,7 @@ mod jacked;
 mod job;
 mod judged;
 mod kinematics_properties;
+mod kits_and_sides;
 mod knuckle_tilt;
 mod ladder;
 mod leave_what_is_in;

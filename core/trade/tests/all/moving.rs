@@ -41,7 +41,7 @@ fn readings(g: &Geometry, heights: &[f64], toe_sign: f64) -> Moving {
             camber_deg: Some(w.camber_deg),
             caster_deg: w.steer.filter(|_| *h == DESIGN).map(|s| s.caster_deg),
             toe_deg: Some(toe_sign * w.toe_deg),
-            sigma: SIGMA,
+            sigma: SIGMA.into(),
         }
     };
     Moving { side: Side::Left, rows: heights.iter().map(row).collect() }

@@ -73,10 +73,10 @@ proptest! {
     ) {
         let all = shipped_methods().unwrap();
         let rows: Vec<Row> = which.iter().map(|i| row(&all[*i], &texts, v, flags)).collect();
-        let text = write_table(&rows).unwrap();
+        let text = write_table(&rows, LengthUnit::Mm).unwrap();
         let back = read_table(&text, &all).unwrap();
         prop_assert_eq!(&back, &rows);
-        prop_assert_eq!(write_table(&back).unwrap(), text);
+        prop_assert_eq!(write_table(&back, LengthUnit::Mm).unwrap(), text);
     }
 
     #[test]
@@ -84,7 +84,7 @@ proptest! {
         let all = shipped_methods().unwrap();
         let texts: Vec<String> = (0..8).map(|i| format!("{i}.5")).collect();
         let rows: Vec<Row> = all.iter().take(4).map(|m| row(m, &texts, 1.25, [true; 4])).collect();
-        let mut text = write_table(&rows).unwrap();
+        let mut text = write_table(&rows, LengthUnit::Mm).unwrap();
         let at = cut.min(text.len());
         if text.is_char_boundary(at) {
             text.insert_str(at, &junk);
@@ -129,4 +129,25 @@ fn faults_name_line_and_column_and_the_rest_is_not_taken() {
     assert!(p[0].wrong.en().contains("colour") && p[0].right.en().contains("taken_at"));
     let many = format!("axle,side,method,typed\n{}", "front,left,camber-gauge,angle=1\n".repeat(5001));
     assert!(read_table(&many, &all).unwrap_err()[0].wrong.en().contains("5000"));
+}
+
+/// In inches the lengths and their column are inches, angles stay angles, and what comes back is what was kept.
+#[test]
+fn the_columns_follow_the_units() {
+    let all = shipped_methods().unwrap();
+    let texts: Vec<String> = (0..8).map(|i| format!("{i}.5")).collect();
+    let of = |q: Quantity| all.iter().find(|m| m.quantity == q).unwrap();
+    let mut rows: Vec<Row> =
+        [Quantity::Height, Quantity::Camber].map(|q| row(of(q), &texts, 498.475, [true; 4])).into();
+    rows[0].height_mm = Some(508.0);
+    let text = write_table(&rows, LengthUnit::In).unwrap();
+    assert!(text.lines().next().unwrap().contains(",jacked_height,height_in,"), "{text}");
+    assert!(
+        text.contains(",19.625,") && text.contains(",in,") && text.contains(",20,"),
+        "19 5/8 and 20 in: {text}"
+    );
+    assert!(text.contains(",498.475,") && text.contains(",deg,"), "an angle is no length: {text}");
+    assert_eq!(read_table(&text, &all).unwrap(), rows);
+    let wrong = text.replace(",deg,", ",in,");
+    assert_eq!(read_table(&wrong, &all).unwrap_err()[0].field, "line 3, value_unit");
 }

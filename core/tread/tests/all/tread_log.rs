@@ -2,6 +2,7 @@
 
 use bold_stance_tread::*;
 use bold_stance_units::problem::Problem;
+use bold_stance_units::{DistanceUnit, TreadUnit};
 use bold_stance_words::English;
 use proptest::prelude::*;
 use serde::Deserialize;
@@ -108,7 +109,7 @@ fn bad_tables_are_refused_whole_with_line_and_column() {
     let many = format!("mark,odometer_km,place\n{}", "A,1,LF\n".repeat(100_000));
     refused(many.as_bytes(), "file");
     let evil = TreadLog { tyres: vec![tyre("=1+2", vec![line(5.0, LF, None)])], set_at_km: None };
-    let text = log_to_csv(&evil).unwrap();
+    let text = log_to_csv(&evil, LogUnits::default()).unwrap();
     assert!(text.contains("'=1+2") && !text.contains("\n=1+2"), "no cell starts a formula");
     assert_eq!(log_from_csv(text.as_bytes()).unwrap().tyres, evil.tyres);
 }
@@ -123,6 +124,36 @@ fn words_of_other_hands_are_read() {
     for p in TyrePlace::ALL {
         assert_eq!(TyrePlace::parse(p.name()), Some(p));
     }
+}
+
+/// A shop of miles and thirty-seconds gets its log in them, and it comes back as it was.
+#[test]
+fn the_columns_follow_the_units() {
+    let inches = LogUnits { tread: TreadUnit::In32, distance: DistanceUnit::Miles };
+    let mut log = TreadLog {
+        tyres: vec![tyre("A", vec![line(62_121.0, LF, Some([7.14375, 5.2, 6.4]))])],
+        set_at_km: None,
+    };
+    log.tyres[0].new_depth_mm = Some(8.0);
+    let text = log_to_csv(&log, inches).unwrap();
+    let head = text.lines().next().unwrap();
+    assert_eq!(
+        head,
+        "mark,new_depth_32nds,odometer_miles,place,flipped,inner_32nds,centre_32nds,outer_32nds,day,note"
+    );
+    assert!(text.contains(",9,"), "9/32 in is 7.14375 mm: {text}");
+    assert_eq!(log_from_csv(text.as_bytes()).unwrap().tyres, log.tyres);
+    let typed = b"mark,odometer_miles,place,inner_32nds,centre_32nds,outer_32nds\nA,38600,LF,5,7,8\n";
+    let e = log_from_csv(typed).unwrap().tyres[0].entries[0].clone();
+    assert_eq!(e.odometer_km, 62_120.678_4);
+    assert_eq!(e.depths_mm, Some([3.96875, 5.55625, 6.35]));
+    // Miles beside millimetres are a table too; two units of one kind are not, nor what no tyre has.
+    assert!(log_from_csv(b"mark,odometer_miles,place,inner_mm,centre_mm,outer_mm\nA,1,LF,5,7,8\n").is_ok());
+    refused(b"mark,odometer_miles,place,inner_mm,centre_32nds,outer_mm\nA,1,LF,5,7,8\n", "line 1");
+    refused(
+        b"mark,odometer_miles,place,inner_32nds,centre_32nds,outer_32nds\nA,1,LF,5,70,8\n",
+        "line 2, centre_32nds",
+    );
 }
 
 fn any_entry() -> impl Strategy<Value = LogEntry> {
@@ -149,7 +180,7 @@ proptest! {
     #[test]
     fn csv_round_trip(entries in proptest::collection::vec(any_entry(), 1..8), new in proptest::option::of(4.0f64..12.0)) {
         let log = TreadLog { tyres: vec![LoggedTyre { mark: "S-1".into(), new_depth_mm: new, entries }], set_at_km: None };
-        let back = log_from_csv(log_to_csv(&log).unwrap().as_bytes()).unwrap();
+        let back = log_from_csv(log_to_csv(&log, LogUnits::default()).unwrap().as_bytes()).unwrap();
         prop_assert_eq!(back.tyres, log.tyres);
     }
 

@@ -12,6 +12,7 @@ import { inUnit, more, movingOf, movingTexts, noRows, typed, type MovingTexts } 
 const said = (fits: boolean) => ({
   fits,
   geometry: {},
+  read: [1, 2, 3].map(() => ({ camber_deg: 0.16, caster_deg: 0.41, toe_deg: 0.08 })),
   curve: [450, 500, 550].map((height_mm) => ({
     height_mm,
     told_deg: [0.1, 3, 0.05],
@@ -64,13 +65,15 @@ it('reads sixteenths and minutes, leaves empty rows out, and names every cell th
 it('comes back from what was kept, with the doubt of what the pad read, and in another unit', () => {
   const t = typed(rows([['500', '0.1', '0.05']]), 0, 'camber', '0.2', 0.06);
   const kept = movingOf(t, 'mm', false).moving!;
-  expect([kept.rows[0]!.sigma.camber_deg, kept.rows[0]!.sigma.toe_deg]).toEqual([0.06, 0.05]);
+  expect([kept.rows[0]!.sigma!.camber_deg, kept.rows[0]!.sigma!.toe_deg]).toEqual([0.06, null]);
   const back = movingTexts(kept, 'in');
   expect(back.rows[0]!.height).toBe('19.685');
-  expect(movingOf(back, 'in', false).moving!.rows[0]!.sigma.camber_deg).toBe(0.06);
+  expect(movingOf(back, 'in', false).moving!.rows[0]!.sigma!.camber_deg).toBe(0.06);
   expect(Number(inUnit(back, 'in', 'mm').rows[0]!.height)).toBeCloseTo(500, 2);
-  // Typed over by hand it has the doubt of a gauge again.
-  expect(movingOf(typed(back, 0, 'camber', '0.3'), 'in', false).moving!.rows[0]!.sigma.camber_deg).toBe(0.1);
+  // Typed over by hand it has no doubt of its own: the core takes the usual.
+  expect(
+    movingOf(typed(back, 0, 'camber', '0.3'), 'in', false).moving!.rows[0]!.sigma!.camber_deg,
+  ).toBeNull();
 });
 
 function Bench({ start, saved = true }: { start: MovingTexts; saved?: boolean }) {

@@ -18,8 +18,6 @@ export interface MovingTexts {
   rows: MovingRow[];
 }
 
-/** What a gauge on the hub, a toe gauge and a sweep leave, standard deviations in degrees (as the methods have them). */
-const usual = { camber: 0.1, toe: 0.05, caster: 0.25 };
 export const MOST = 7;
 export const FEWEST = 3;
 
@@ -30,17 +28,26 @@ const shown = (mm: number, unit: LengthUnit) =>
   String(Math.round((unit === 'mm' ? mm : mm / MM_PER_INCH) * 1000) / 1000);
 const degrees = (v: number | null | undefined) => (v == null ? '' : String(Math.round(v * 1000) / 1000));
 
+function sigmaOf(told: Moving['rows'][number]['sigma']): MovingRow['sigma'] {
+  const known = Object.entries({
+    camber: told?.camber_deg,
+    toe: told?.toe_deg,
+    caster: told?.caster_deg,
+  }).filter(([, v]) => v != null);
+  return known.length ? Object.fromEntries(known) : undefined;
+}
+
 /** What was kept, as it would be typed. */
 export function movingTexts(m: Moving | null | undefined, unit: LengthUnit): MovingTexts {
   if (!m) return noRows();
-  const rows = m.rows.map((r) => ({
+  const rows = m.rows.map((r): MovingRow => ({
     height: shown(r.height_mm, unit),
     camber: degrees(r.camber_deg),
     toe: degrees(r.toe_deg),
     caster: degrees(r.caster_deg),
-    sigma: { camber: r.sigma.camber_deg, toe: r.sigma.toe_deg, caster: r.sigma.caster_deg },
+    sigma: sigmaOf(r.sigma),
   }));
-  while (rows.length < FEWEST) rows.push({ ...empty(), sigma: usual });
+  while (rows.length < FEWEST) rows.push(empty());
   return { side: m.side, rows };
 }
 
@@ -88,10 +95,11 @@ export function movingOf(
       camber_deg: camber,
       toe_deg: toe,
       caster_deg: caster,
+      // Of what was typed by hand none is known: the usual one is the core's.
       sigma: {
-        camber_deg: r.sigma?.camber ?? usual.camber,
-        toe_deg: r.sigma?.toe ?? usual.toe,
-        caster_deg: r.sigma?.caster ?? usual.caster,
+        camber_deg: r.sigma?.camber ?? null,
+        toe_deg: r.sigma?.toe ?? null,
+        caster_deg: r.sigma?.caster ?? null,
       },
     });
   });

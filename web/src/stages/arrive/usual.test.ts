@@ -3,7 +3,7 @@ import { unitsOf } from '../../units/measure';
 import { describe, expect, it } from 'vitest';
 import { starting, usualCar, usualWear } from '../../fixtures';
 import { carTexts } from './carFacts';
-import { isUsual } from './VehicleForm';
+import { isUsual } from './vehicleTexts';
 
 describe('a new vehicle', () => {
   it('has no settling, load, springs, levels, turns, limits or adjusters of its own', () => {

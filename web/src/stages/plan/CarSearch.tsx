@@ -13,7 +13,7 @@ import { useSpend } from './spend';
 import { useSettings } from '../../ui/settings';
 import { farUnit } from '../../units/measure';
 import { angle, length, MM_PER_INCH, num, signed } from '../../units/print';
-import { money } from './money';
+import { inParts, money } from './money';
 import { useCarSearch, type Tyres } from './useSearch';
 
 type CarSet = Schemas['CarSet'];
@@ -180,7 +180,7 @@ export function CarSearch({ input, draft, tyres, change }: Props) {
                 </span>
               ))}
               <span className="set-figures fig">
-                <span>{money(s.cost, shop)} in parts</span>
+                <span>{inParts(s.cost, shop)}</span>
                 <span>{num(s.labour_minutes / 60, 1)} h</span>
                 <span>{money(s.money, shop)} together</span>
                 {s.life_km != null && <span>{farUnit(s.life_km, units)}</span>}

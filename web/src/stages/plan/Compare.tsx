@@ -9,9 +9,11 @@ import type { AxleName, CarAnswer, CarWear, Plan, PlanResult } from '../../api/c
 import { Overlay } from '../../figures/Overlay';
 import { Glyph, Half } from '../../ui/glyphs';
 import { useSettings } from '../../ui/settings';
-import { axleOf, inputOf, partOf, useBench } from '../../shell/ticket';
+import { axleOf, inputOf, partOf, useBench, useShop } from '../../shell/ticket';
 import { farUnit } from '../../units/measure';
 import { angle, length, lengthChange, num } from '../../units/print';
+import { ComparePatches } from './ComparePatches';
+import { inParts, money } from './money';
 import { carTyres, firstDone, leadOf, placeName, range, tooClose, useTread } from '../../shell/tread';
 
 interface Column {
@@ -25,6 +27,7 @@ type Row = [string, (r: CarAnswer, c: Column) => React.ReactNode];
 export default function Compare() {
   const { ticket, plan } = useBench();
   const { form, unit, units } = useSettings();
+  const shop = useShop().data?.settings;
   const [chosen, setChosen] = useState<string[]>();
   const shown = useMemo(() => {
     const first = [plan, ...ticket.plans.filter((p) => p.id !== plan?.id)].filter((p): p is Plan => !!p);
@@ -46,7 +49,10 @@ export default function Compare() {
         forecastWear({
           car: input!,
           // The first plan stands on the same tyres, so that what both share in doubt cancels.
-          other: i > 0 && inputs[0] ? { name: shown[0]!.name, plan: inputs[0].plan } : null,
+          other:
+            i > 0 && inputs[0]
+              ? { name: shown[0]!.name, plan: inputs[0].plan, turned: inputs[0].base.turned }
+              : null,
           tyres: carTyres(ticket, shown[i]!.document.limit_mm),
           log: tread.data!.log,
         }),
@@ -164,14 +170,17 @@ export default function Compare() {
     ],
     [
       'Parts and work',
-      (r) => (
-        <span className="fig">
-          {fitted(r)
-            .reduce((s, c) => s + c.part.cost, 0)
-            .toFixed(0)}{' '}
-          in parts · {(fitted(r).reduce((s, c) => s + c.part.labour_minutes, 0) / 60).toFixed(1)} h
-        </span>
-      ),
+      (r) => {
+        const parts = fitted(r);
+        const cost = parts.reduce((sum, c) => sum + c.part.cost, 0);
+        const hours = parts.reduce((sum, c) => sum + c.part.labour_minutes, 0) / 60;
+        return (
+          <span className="fig">
+            {inParts(cost, shop)} · {num(hours, 1)} h
+            {shop && hours > 0 && <> · {money(cost + hours * shop.labour_rate, shop)} with labour</>}
+          </span>
+        );
+      },
     ],
   ];
   return (
@@ -239,6 +248,10 @@ export default function Compare() {
         </table>
       </section>
       <section className="pane slate" style={{ overflow: 'auto', padding: 12 }}>
+        <ComparePatches
+          plans={columns.map((c) => ({ name: c.plan.name, answer: c.answer }))}
+          tyres={ticket.tyres}
+        />
         <Overlay
           items={columns.flatMap((c, i) =>
             axleOf(c.answer, 'front')

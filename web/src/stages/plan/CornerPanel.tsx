@@ -5,11 +5,12 @@ import { useState } from 'react';
 import { contactPatches } from '../../api/calls';
 import type { AxleName, PlanResult, Schemas } from '../../api/client';
 import { useLive } from '../../api/live';
-import { Patch } from '../../figures/Patch';
 import { pointAt, SteerCurves } from '../../figures/SteerCurves';
 import { FieldError } from '../../shell/Fault';
 import { useSettings } from '../../ui/settings';
 import { angle, length, num } from '../../units/print';
+import { PatchTable } from './PatchTable';
+import { Sideways } from './Sideways';
 
 interface Props {
   result: PlanResult;
@@ -51,9 +52,6 @@ export function CornerPanel({ result, axle, tyres, ratio, lock }: Props) {
   );
   const fault = live.fault?.problems[0];
   const patches = live.data;
-  const every = (patches ?? []).flatMap((p) => [p.straight, p.outside, p.inside]).flatMap((f) => f.strips);
-  const longest = Math.max(1, ...every.map((s) => s.length_mm));
-  const hardest = Math.max(1, ...every.map((s) => s.pressure_kpa));
   const [was, now] = steer ? [pointAt(steer.found, turn / ratio), pointAt(steer.set, turn / ratio)] : [];
   const row = (word: string, of: (p: Schemas['TurnSide']) => string) =>
     now &&
@@ -112,58 +110,19 @@ export function CornerPanel({ result, axle, tyres, ratio, lock }: Props) {
           </p>
         </>
       )}
-      <label className="corner-slide">
-        <span>
-          Sideways <b>{num(ay, 2)} g</b>
-        </span>
-        <Slider
-          track={false}
-          min={0}
-          max={1.2}
-          step={0.05}
-          value={ay}
-          onChange={(_, v) => setAy(v)}
-          aria-label="Sideways"
-          getAriaValueText={(v) => `${num(v, 2)} g`}
-          data-testid="corner-g"
-        />
-      </label>
+      <Sideways g={ay} set={setAy} testid="corner-g" />
       {fault && <FieldError wrong={fault.wrong} right={fault.right} />}
-      {patches && (
-        <div className={live.stale ? 'stale-block' : ''} data-testid="corner-patches">
-          <div className="patch-row patch-head" aria-hidden="true">
-            <span />
-            <span>outside</span>
-            <span>inside</span>
-            <span>straight</span>
-          </div>
-          {patches.map((p, i) => (
-            <div key={i} className="patch-row">
-              <b>{i === 0 ? 'as found' : 'as set'}</b>
-              {(['outside', 'inside', 'straight'] as const).map((k) => (
-                <figure key={k}>
-                  <Patch
-                    patch={p[k]}
-                    innerOn={k === 'inside' ? 'left' : 'right'}
-                    longest={longest}
-                    hardest={hardest}
-                    label={`${i === 0 ? 'As found' : 'As set'}, ${k === 'straight' ? 'straight ahead' : `${k} the bend`}`}
-                  />
-                  <figcaption>
-                    {angle(p[k].camber_deg, form)} · {Math.round(100 * p[k].thirds[0]!)}/
-                    {Math.round(100 * p[k].thirds[1]!)}/{Math.round(100 * p[k].thirds[2]!)} %
-                    {p[k].touching < 1 && <span>, {num(100 * p[k].touching)} % on the road</span>}
-                  </figcaption>
-                </figure>
-              ))}
-            </div>
-          ))}
-          <p className="small">
-            {axle === 'front' ? 'Front' : 'Rear'} tyres from above in a left bend, nose up. Camber against the
-            road, and the load on inner, middle and outer third: brighter is pressed harder. The tyre model
-            has met no measured tyre.
-          </p>
-        </div>
+      {patches?.length === 2 && (
+        <PatchTable
+          axle={axle}
+          stale={live.stale}
+          testid="corner-patches"
+          rows={patches.map((p, i) => ({
+            name: i === 0 ? 'as found' : 'as set',
+            label: i === 0 ? 'As found' : 'As set',
+            patches: p,
+          }))}
+        />
       )}
     </div>
   );

@@ -1,15 +1,20 @@
 // How high can it go with what is on it, and with what comes next: pressed, a ladder sets its height and its parts.
 import { getLadders } from '../../api/calls';
-import type { AxleName, AxlePlan, PlanResult } from '../../api/client';
+import type { AxleName, AxlePlan, PlanResult, Schemas } from '../../api/client';
 import { useLive } from '../../api/live';
 import { HeightLadder } from '../../figures/HeightLadder';
 import { FieldError } from '../../shell/Fault';
-import { changeOf, partOf, type Bench } from '../../shell/ticket';
+import { changeOf, partOf, useShop, type Bench } from '../../shell/ticket';
+import { ChipButton } from '../../ui/Press';
 import { Segment } from '../../ui/Segment';
 import { useSettings } from '../../ui/settings';
+import { length, lengthChange } from '../../units/print';
 import { useState } from 'react';
+import { bareOf, useSearch } from './useSearch';
 
 /** Sets worth a ladder: what is on the plan, and the parts that come nearest, a few of them. */
+type Ladder = Schemas['Ladder'];
+const NONE: string[][] = [];
 export function setsOf(fitted: string[], result: PlanResult, most = 3): string[][] {
   const worth = ['reaches', 'short', 'fouls'];
   const parts = result.candidates.filter((c) => worth.includes(c.status) && !fitted.includes(c.part.id));
@@ -18,20 +23,58 @@ export function setsOf(fitted: string[], result: PlanResult, most = 3): string[]
   return out;
 }
 
+const alike = (a: string[], b: string[]) => a.length === b.length && a.every((x) => b.includes(x));
+
+/** Those, and of the sets that were looked for the best of more than one part. */
+export function ladderSets(fitted: string[], result: PlanResult, found: string[][]): string[][] {
+  const out = setsOf(fitted, result);
+  const more = found.filter((s) => s.length > 0 && !out.some((o) => alike(o, s)));
+  return [...out, ...more.slice(0, MOST_FOUND)];
+}
+
+/** Most sets of several parts that get a ladder. */
+const MOST_FOUND = 3;
+
+/** The height nearest to the wanted one at which a ladder is surely in; none where it is nowhere, or stands there already. */
+export function nearest(l: Ladder, wanted: number): number | undefined {
+  const sure = l.rungs.filter((r) => r.sure).map((r) => r.gain_mm);
+  const by = (mm: number) => Math.abs(mm - wanted);
+  const best = sure.toSorted((a, b) => by(a) - by(b))[0];
+  // Between two rungs that are sure it stands well.
+  const held = sure.some((mm) => mm <= wanted) && sure.some((mm) => mm >= wanted) && by(best!) < RUNG_MM;
+  return best === undefined || held ? undefined : best;
+}
+/** Distance of two rungs, mm. */
+const RUNG_MM = 5;
+
 export function LadderPanel({ bench, axle, result }: { bench: Bench; axle: AxleName; result: PlanResult }) {
   const { unit } = useSettings();
+  const search = useSearch();
+  const shop = useShop();
   const { draft, input, change } = bench;
   const part = draft ? partOf(draft, axle) : undefined;
   const [other, setOther] = useState<'as_planned' | 'keeps_rake'>('as_planned');
+  const found = search.result?.plans.map((p) => p.parts.map((x) => x.id)) ?? NONE;
   const live = useLive(
     'ladders',
     input && part
-      ? { car: input, axle, other, sets: setsOf(part.fitted, result), span_mm: [-60, 120] }
+      ? { car: input, axle, other, sets: ladderSets(part.fitted, result, found), span_mm: [-60, 120] }
       : undefined,
     getLadders,
   );
   if (!draft || !part) return null;
   const fault = live.fault?.problems[0];
+  const now = live.data?.ladders.find((l) => alike(l.parts, part.fitted));
+  const way = now && !live.stale && !result.verdict.reached ? nearest(now, part.height_change_mm) : undefined;
+  const filters = {
+    forbid: [],
+    pinned: [],
+    excluded: [],
+    budget: null,
+    labour_minutes: null,
+    labour_rate: shop.data?.settings.labour_rate ?? null,
+    most_parts: 4,
+  };
   const far: AxleName = axle === 'front' ? 'rear' : 'front';
   const states = result.states;
   const at = (kind: string) => states.find((s) => s.kind === kind)?.own_mm;
@@ -62,6 +105,16 @@ export function LadderPanel({ bench, axle, result }: { bench: Bench; axle: AxleN
           <p className="small" data-testid="ladder-says">
             <b>How high can it go?</b> {live.data.says}.
           </p>
+          {way !== undefined && (
+            <p className="small" data-testid="ladder-way">
+              <b>Height does it:</b> at {lengthChange(way, unit)} (
+              {length(Math.abs(way - part.height_change_mm), unit)}{' '}
+              {way < part.height_change_mm ? 'lower' : 'higher'}) every angle is in with what is on.{' '}
+              <ChipButton size="small" onClick={() => stand(way)} data-testid="ladder-way-take">
+                Stand there
+              </ChipButton>
+            </p>
+          )}
           <HeightLadder
             ladders={live.data}
             unit={unit}
@@ -72,6 +125,20 @@ export function LadderPanel({ bench, axle, result }: { bench: Bench; axle: AxleN
             pick={(gain, l) => stand(gain, { fitted: l.parts, picked: { left: null, right: null } })}
             onHeight={(gain) => stand(gain)}
           />
+          <div className="ladder-find">
+            <ChipButton
+              size="small"
+              disabled={search.running || !input}
+              onClick={() => input && search.run(bareOf(input, axle), axle, filters, undefined)}
+              data-testid="ladder-find"
+            >
+              {search.running ? 'Looking for sets…' : 'Ladders of the best sets too'}
+            </ChipButton>
+            {search.fault && <span className="plate">{search.fault.message}</span>}
+            {search.result && !found.some((s) => s.length > 1) && (
+              <span className="small">No set of several parts does more here.</span>
+            )}
+          </div>
         </>
       ) : (
         !fault && <p className="small">Working the heights…</p>

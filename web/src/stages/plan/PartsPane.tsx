@@ -7,7 +7,7 @@ import { useNavigate } from 'react-router';
 import type { Candidate, PlanResult } from '../../api/client';
 import { PartThumb, windowOf } from '../../figures/ReachMap';
 import { Glyph, type GlyphName } from '../../ui/glyphs';
-import type { AxleName } from '../../api/client';
+import type { AxleName, SideName } from '../../api/client';
 import type { Bench } from '../../shell/ticket';
 import { useSettings } from '../../ui/settings';
 import { angle, num, type AngleForm } from '../../units/print';
@@ -50,11 +50,18 @@ interface Props {
   current: Candidate | undefined;
   pick: (id: string) => void;
   fit: (id?: string) => void;
+  /** Of the fitted parts, what goes on one side only. */
+  only: Partial<Record<string, SideName>>;
+  setOnly: (id: string, side: SideName | undefined) => void;
 }
+
+/** Hours of a part with what comes along with it. */
+const hoursOf = (c: Candidate) => [c.part, ...c.kit].reduce((sum, p) => sum + p.labour_minutes, 0) / 60;
 
 const pts = (v: number[][]) => v as [number, number][];
 
-export function PartsPane({ bench, axle, result, fitted: on, setFitted, current, pick, fit }: Props) {
+export function PartsPane(p: Props) {
+  const { bench, axle, result, fitted: on, setFitted, current, pick, fit, only, setOnly } = p;
   const { draft, change, ticket, input } = bench;
   const { form } = useSettings();
   const [aims, setAims] = useState(false);
@@ -195,8 +202,13 @@ export function PartsPane({ bench, axle, result, fitted: on, setFitted, current,
                         }}
                       >
                         <span>{c.does}</span>
-                        <span className="mut part-hours">{num(c.part.labour_minutes / 60, 1)} h</span>
+                        <span className="mut part-hours">{num(hoursOf(c), 1)} h</span>
                       </span>
+                      {c.kit.length > 0 && (
+                        <span className="small" data-testid={`kit-${family(c.part.id)}`}>
+                          with <b>{c.kit.map((k) => short(k.name)).join(', ')}</b>: it does not stand without
+                        </span>
+                      )}
                       {known(c.part).map((k) => (
                         <span key={k} className="part-known" data-testid={`known-${c.part.id}`}>
                           {k}
@@ -219,6 +231,18 @@ export function PartsPane({ bench, axle, result, fitted: on, setFitted, current,
                   </Bare>
                   {on && (
                     <div className="part-tools">
+                      {c.status === 'fitted' && (
+                        <Segment
+                          label={`Which side ${short(c.part.name)} goes on`}
+                          value={only[c.part.id] ?? 'both'}
+                          choose={(s) => setOnly(c.part.id, s === 'both' ? undefined : s)}
+                          choices={(['left', 'both', 'right'] as const).map((s) => ({
+                            value: s,
+                            label: { left: 'left only', both: 'both sides', right: 'right only' }[s],
+                            testid: `side-${s}`,
+                          }))}
+                        />
+                      )}
                       {c.sizes.map((id) => (
                         <ChipButton key={id} size="small" onClick={() => fit(id)} data-testid={`size-${id}`}>
                           fit {id.split('@')[1]}
@@ -283,7 +307,9 @@ export function PartsPane({ bench, axle, result, fitted: on, setFitted, current,
                 onClick={() => fit()}
                 data-testid="fit"
               >
-                {current ? `Fit ${short(current.part.name)}` : 'Pick a part'}
+                {current
+                  ? `Fit ${[current.part, ...current.kit].map((p) => short(p.name)).join(' and ')}`
+                  : 'Pick a part'}
               </Button>
             )}
             {ready && current && (

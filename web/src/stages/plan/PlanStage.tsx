@@ -223,7 +223,14 @@ function AxleBench({ bench, axle, setAxle, answer, result, fault, stale }: AxleP
     current &&
     !['clash', 'stops', 'needs'].includes(current.status) &&
     !draft.fitted.includes(id) &&
-    put({ fitted: [...draft.fitted.filter((f) => f.split('@')[0] !== id.split('@')[0]), id] });
+    put({
+      fitted: [
+        ...draft.fitted.filter((f) => f.split('@')[0] !== id.split('@')[0]),
+        id,
+        // What it does not stand without goes on with it.
+        ...current.kit.map((k) => k.id),
+      ],
+    });
   useKeys({
     left: () => setFocus('left'),
     right: () => setFocus('right'),
@@ -466,10 +473,18 @@ function AxleBench({ bench, axle, setAxle, answer, result, fault, stale }: AxleP
         axle={axle}
         result={result}
         fitted={draft.fitted}
-        setFitted={(fitted) => put({ fitted })}
+        setFitted={(fitted) => {
+          const left = Object.entries(draft.only ?? {}).filter(([id]) => fitted.includes(id));
+          put({ fitted, only: Object.fromEntries(left) });
+        }}
         current={current}
         pick={setPicked}
         fit={fit}
+        only={draft.only ?? {}}
+        setOnly={(id, side) => {
+          const { [id]: _, ...rest } = draft.only ?? {};
+          put({ only: side ? { ...rest, [id]: side } : rest });
+        }}
       />
       <section className="pane plan-height">
         <HeightBench

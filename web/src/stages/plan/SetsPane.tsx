@@ -8,12 +8,12 @@ import type { AxleName, CarInput, Schemas } from '../../api/client';
 import { Glyph } from '../../ui/glyphs';
 import { useSpend } from './spend';
 import { useSettings } from '../../ui/settings';
-import { changeOf, useShop } from '../../shell/ticket';
+import { useShop } from '../../shell/ticket';
 import { ruleWords } from '../../shell/rules';
-import { money as priced } from './money';
+import { inParts, money as priced } from './money';
 import { farRange, farUnit } from '../../units/measure';
 import { angle, num } from '../../units/print';
-import { useSearch, type Filters, type Tyres } from './useSearch';
+import { bareOf, useSearch, type Filters, type Tyres } from './useSearch';
 
 type SetPlan = Schemas['SetPlan'];
 type Rule = Schemas['Rule'];
@@ -50,9 +50,7 @@ export function SetsPane({ input, axle, tyres, fitted, pins, setPins, take }: Pr
     }),
     [forbid, budget, minutes, rate, most, pins],
   );
-  // What is fitted or picked does not change what is searched.
-  const bare = changeOf(input.plan, axle, { fitted: [], picked: { left: null, right: null } });
-  const key = JSON.stringify({ ...input, plan: { ...input.plan, ...bare } });
+  const key = JSON.stringify(bareOf(input, axle));
   const { run } = search;
   useEffect(() => {
     const t = setTimeout(() => void run(JSON.parse(key) as CarInput, axle, filters, tyres), 250);
@@ -182,7 +180,7 @@ export function SetsPane({ input, axle, tyres, fitted, pins, setPins, take }: Pr
                   </span>
                 </span>
                 <span className="set-figures fig">
-                  <span>{priced(s.cost, shop.data?.settings)} in parts</span>
+                  <span>{inParts(s.cost, shop.data?.settings)}</span>
                   <span>{num(s.labour_minutes / 60, 1)} h</span>
                   {rate !== undefined && s.labour_minutes > 0 && (
                     <span>

@@ -39,6 +39,7 @@ const plan = (id: string, height: number) => ({
   },
 });
 const side = (camber: number) => ({
+  before: { camber_deg: -2, caster_deg: 2, toe_deg: 0.2 },
   set: {
     camber_deg: camber,
     caster_deg: 3.2,
@@ -56,7 +57,27 @@ const answer = (camber: number) => ({
     reached: camber > -1,
     headline: camber > -1 ? 'All of it is met' : 'Camber falls short',
   },
-  axles: { front: { left: side(camber), right: side(camber + 0.25), candidates: [] }, rear: null },
+  axles: {
+    front: {
+      left: side(camber),
+      right: side(camber + 0.25),
+      candidates: [{ status: 'fitted', part: { name: 'Arm', cost: 300, labour_minutes: 90 } }],
+    },
+    rear: null,
+  },
+});
+const footprint = (camber_deg: number) => ({
+  load_n: 4000,
+  camber_deg,
+  width_mm: 200,
+  thirds: [0.5, 0.3, 0.2],
+  touching: 1,
+  strips: [-0.9, 0, 0.9].map((eta) => ({ eta, length_mm: 120, pressure_kpa: 200 })),
+});
+const patches = (s: { camber_deg: number }) => ({
+  straight: footprint(s.camber_deg),
+  outside: footprint(s.camber_deg + 2),
+  inside: footprint(s.camber_deg - 2),
 });
 const band = { low: 30_000, median: 40_000, high: 52_000 };
 const wear = (low: number, high: number) => ({
@@ -106,6 +127,9 @@ beforeEach(() => {
   let ratio: [number, number] = [0.97, 1.2];
   server.answer = ({ path, body }) => {
     if (path.endsWith('/tread')) return { log: { tyres: [] }, tyres: [], warnings: [] };
+    if (path.endsWith('/shop'))
+      return { version: 1, settings: { labour_rate: 80, currency: 'cr', figures: 'cost' } };
+    if (path.endsWith('/contact-patches')) return (body!.settings as { camber_deg: number }[]).map(patches);
     if (path.endsWith('/wear')) return wear(...ratio);
     return answer((body!.plan.axles.front.height_change_mm as number) > 0 ? -0.5 : -1.5);
   };
@@ -145,6 +169,20 @@ describe('plans side by side', () => {
     (bench.now.sure as () => void)();
     open();
     await waitFor(() => expect(cells('Its tyres against 1')[1]).toBe('×1.08 (1.03–1.14)'));
+  });
+  it('sets every plan beside as found in one bend, and money in the terms of the shop', async () => {
+    open();
+    const table = await screen.findByTestId('compare-patches');
+    const last = server.asked.findLast((a) => a.path.endsWith('/contact-patches'))!.body!;
+    expect(last.settings.map((s: { camber_deg: number }) => s.camber_deg)).toEqual([-2, -0.375, -1.375]);
+    expect(last.bend).toEqual({ ay_g: 0.5, steer_deg: 6 });
+    expect(within(table).getAllByRole('img')).toHaveLength(9);
+    expect(
+      within(table).getByRole('img', { name: /^Plan 2, Plan B, outside the bend: inner third 50/ }),
+    ).toBeTruthy();
+    await waitFor(() =>
+      expect(cells('Parts and work')[0]).toBe('300 cr in parts, at cost · 1.5 h · 420 cr with labour'),
+    );
   });
   it('takes a plan off and leaves the last one standing', async () => {
     open();

@@ -4,7 +4,7 @@ import { cleanup, fireEvent, render, screen } from '@testing-library/react';
 import { afterEach, expect, it, vi } from 'vitest';
 import type { PlanResult, Schemas } from '../../api/client';
 import { HeightLadder, ladderWords } from '../../figures/HeightLadder';
-import { setsOf } from './LadderPanel';
+import { ladderSets, nearest, setsOf } from './LadderPanel';
 
 type Ladder = Schemas['Ladder'];
 afterEach(cleanup);
@@ -96,4 +96,29 @@ it('is the slider of the wanted height, and says which set holds there', () => {
   fireEvent.keyDown(line, { key: 'PageDown' });
   fireEvent.keyDown(line, { key: 'a' });
   expect(onHeight.mock.calls).toEqual([[66], [60]]);
+});
+
+it('gives a ladder to the best sets of several parts that were looked for, each once', () => {
+  const result = {
+    candidates: ['a', 'b'].map((id) => ({ status: 'short', part: { id } })),
+  } as unknown as PlanResult;
+  const found = [['b'], ['d', 'c'], [], ['a', 'c'], ['c', 'b'], ['x', 'y']];
+  expect(ladderSets(['c', 'd'], result, found)).toEqual([
+    ['c', 'd'],
+    ['a'],
+    ['b'],
+    ['a', 'c'],
+    ['c', 'b'],
+    ['x', 'y'],
+  ]);
+  expect(ladderSets([], result, [])).toEqual([['a'], ['b']]);
+});
+
+it('names the nearest height that surely does it, and none where it stands well', () => {
+  // Sure at -60, 0 and 30; the rungs are farther apart than a real ladder's.
+  const l = ladder([], 38, 46);
+  expect(nearest(l, 65)).toBe(30);
+  expect(nearest(l, -58)).toBeUndefined();
+  expect(nearest(l, 30)).toBeUndefined();
+  expect(nearest(ladder(['shims'], undefined, undefined), 10)).toBeUndefined();
 });

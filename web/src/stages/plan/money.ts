@@ -7,3 +7,7 @@ export function money(amount: number, shop: Schemas['ShopSettings'] | undefined)
   const sign = shop?.currency?.trim();
   return sign ? `${figure} ${sign}` : figure;
 }
+
+/** What parts come to, told as the shop's figures are: what is asked for them, or what they cost the shop. */
+export const inParts = (amount: number, shop: Schemas['ShopSettings'] | undefined): string =>
+  `${money(amount, shop)} in parts${shop?.figures === 'cost' ? ', at cost' : ''}`;

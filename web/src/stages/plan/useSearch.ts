@@ -2,6 +2,7 @@
 import { useMutation } from '@tanstack/react-query';
 import { useCallback, useEffect, useRef, useState } from 'react';
 import { searchCar, searchPlans } from '../../api/calls';
+import { changeOf } from '../../shell/ticket';
 import { ApiProblem, type AxleName, type CarInput, type Schemas } from '../../api/client';
 
 export type Filters = Schemas['Filters'];
@@ -58,6 +59,15 @@ function useStreamed<Body, Result>(ask: Ask<Body, Result>) {
     stop,
   };
 }
+
+/** The car without what is fitted or picked on an axle: it does not change what is searched. */
+export const bareOf = (input: CarInput, axle: AxleName): CarInput => ({
+  ...input,
+  plan: {
+    ...input.plan,
+    ...changeOf(input.plan, axle, { fitted: [], picked: { left: null, right: null } }),
+  },
+});
 
 /** Sets of parts of one axle. */
 export function useSearch() {

@@ -23,7 +23,7 @@ export default function Wear() {
   const [chosen, setKm] = useState<number>();
   const plan = ticket.plans.find((p) => p.id === otherId);
   const tread = useTread(ticket.job.id);
-  const wear = useWear(ticket, input, tread.data?.log, plan && { name: plan.name, document: plan.document });
+  const wear = useWear(ticket, input, tread.data?.log, plan);
   const tyre = wear.data?.tyres.find((t) => t.place === place) ?? wear.data?.tyres[0];
   // Opens where the tread tells most: past half of the shorter life.
   const median = tyre?.scenes[tyre.lead]?.band_km.median ?? 20000;

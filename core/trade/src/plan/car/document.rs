@@ -4,10 +4,11 @@ use crate::aim::Aim;
 use crate::plan::height::Way;
 use crate::plan::input::Picked;
 use bold_stance_car::vehicle::{Axles, Sides};
-use bold_stance_kinematics::geometry::Axle;
+use bold_stance_kinematics::geometry::{Axle, Side};
 use bold_stance_units::problem::{Problem, in_range};
 use bold_stance_units::said::said;
 use serde::{Deserialize, Serialize};
+use std::collections::BTreeMap;
 
 /// Version of the document: 1 told front and rear apart by the names of its fields.
 pub const PLAN_FORMAT: u32 = 2;
@@ -32,6 +33,9 @@ pub struct AxlePlan {
     pub trim_mm: Sides<f64>,
     /// Fitted parts, by id.
     pub fitted: Vec<String>,
+    /// Of those, what goes on one side only; a part that is not named goes on both.
+    #[serde(skip_serializing_if = "BTreeMap::is_empty")]
+    pub only: BTreeMap<String, Side>,
     /// What was picked by hand on the map.
     pub picked: Sides<Option<Picked>>,
 }
@@ -104,6 +108,13 @@ impl AxlePlan {
         if self.fitted.len() > 8 {
             out.push(Problem::new(
                 format!("{at}fitted"),
+                said("fault-more-than-eight-parts"),
+                said("fault-eight-parts-fewer"),
+            ));
+        }
+        if self.only.len() > 8 {
+            out.push(Problem::new(
+                format!("{at}only"),
                 said("fault-more-than-eight-parts"),
                 said("fault-eight-parts-fewer"),
             ));

@@ -157,6 +157,7 @@ impl CarInput {
             lock_deg: self.base.lock_deg,
             picked: own.picked,
             fitted: own.fitted.clone(),
+            only: own.only.clone(),
             turned: self.base.turned[axle].clone(),
             ..PlanInput::unchanged(
                 b.geometry.clone(),
@@ -220,7 +221,7 @@ impl CarInput {
                 _ => format!("plan.axles.{rest}"),
             },
             "left" | "right" => format!("base.axles.{own}.read.{field}"),
-            "trim_mm" | "picked" | "ways" | "fitted" => format!("plan.axles.{own}.{field}"),
+            "trim_mm" | "picked" | "ways" | "fitted" | "only" => format!("plan.axles.{own}.{field}"),
             "aim" => format!("plan.{field}"),
             _ => format!("base.axles.{own}.{field}"),
         };

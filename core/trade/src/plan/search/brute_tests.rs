@@ -4,7 +4,7 @@
 use super::{Filters, search};
 use crate::aim::{Aim, shipped_aims};
 use crate::part::{Part, PartGroup, parts_for, shipped_parts};
-use crate::plan::pair::locates_only;
+use crate::plan::locates_only;
 use crate::plan::work::{Work, misfits, provided};
 use crate::plan::{Budget, PlanInput, SideReadings, Unread};
 use bold_stance_car::adjuster::{Adjuster, AdjusterKind, default_adjusters};

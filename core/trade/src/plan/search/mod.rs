@@ -36,6 +36,7 @@ use linear::effects;
 use pool::{Ids, Pool, worth_posing};
 use rayon::prelude::*;
 use serde::{Deserialize, Serialize};
+use std::collections::BTreeMap;
 use std::sync::atomic::{AtomicBool, AtomicUsize, Ordering};
 pub use whole::{CarFound, CarSet, CarWish, HeightBand, TradeOff, search_whole};
 
@@ -227,7 +228,8 @@ pub fn search(
 ) -> Result<SearchResult, Vec<Problem>> {
     let mut problems = filters.problems();
     problems.extend(tyres.iter().flat_map(|t| t.problems()));
-    let unfitted = PlanInput { fitted: Vec::new(), picked: Sides::default(), ..input.clone() };
+    let unfitted =
+        PlanInput { fitted: Vec::new(), only: BTreeMap::new(), picked: Sides::default(), ..input.clone() };
     let unfitted = fitted_to_sweep(&unfitted).map_err(|p| vec![p])?;
     let (mut work, all) = begin(&unfitted, catalogue, &Budget::default())?;
     let parts: Vec<Part> =

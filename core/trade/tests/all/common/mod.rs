@@ -105,6 +105,7 @@ pub fn car(front: Option<&PlanInput>, rear: Option<&PlanInput>) -> CarInput {
             ways: of.map(|i| i.ways.clone()).unwrap_or_default(),
             trim_mm: of.map(|i| i.trim_mm).unwrap_or_default(),
             fitted: of.map(|i| i.fitted.clone()).unwrap_or_default(),
+            only: of.map(|i| i.only.clone()).unwrap_or_default(),
             picked: of.map(|i| i.picked).unwrap_or_default(),
         }
     });
