@@ -1762,6 +1762,7 @@ whole-tape-it = Both wheelbases were not taped since its arms were turned.
 whole-square = Square: wheelbases { $apart } apart, { $most } is left alone.
 whole-centre-it = Its centre was not measured since the track bar was turned.
 whole-central = Central: { $off } off, { $most } is left alone.
+whole-off-centre-bar = The axle stands { $off } too far to the { $side-w }: turn the track bar on.
 whole-off-centre = The axle stands { $off } too far to the { $side-w }: turn the track bar on, the drag link after it.
 whole-off-centre-ends = The axle stands { $off } too far to the { $side-w }, and the track bar turns no farther: look for a bent mount or a bar of another length.
 left-gain = { CAP($name) } does { $times } times what it is said to.

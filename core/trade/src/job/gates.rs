@@ -256,7 +256,7 @@ pub fn sheet_of(
     let returned = returned_of(bench.facts, readings, care, (input, &answer), left_at);
     let next_look = usual_look(returned.as_ref());
     let look = Look { facts: bench.facts, readings, care };
-    let road = wheel_straight(care, input, &answer);
+    let road = wheel_straight(care, input, &answer, &left);
     let settled = settled_of(&look, done, (input, &answer));
     Sheet {
         next_look,

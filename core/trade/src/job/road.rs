@@ -3,6 +3,7 @@
 
 use super::aftercare::Aftercare;
 use crate::plan::{CarAnswer, CarInput, PlanResult, SettingLine, SidePlan, turns_in_words};
+use crate::prove::AxleLeft;
 use bold_stance_kinematics::geometry::{Axle, Side};
 use bold_stance_units::said::{Said, said};
 use chrono::{DateTime, Utc};
@@ -56,6 +57,17 @@ fn rod(plan: &SidePlan) -> Option<(&SettingLine, f64)> {
     (does.toe_deg.abs() > 1e-6).then_some((line, does.toe_deg))
 }
 
+/// How many times what it is said to do a rod of the car's own was found to do: what the readings say beside what was believed
+/// of it before, each by its doubt (product of two Gaussians of ln gain).
+fn found_times(left: &[AxleLeft], input: &CarInput, side: Side, name: &str) -> f64 {
+    let own = input.base.axles.front.as_ref().and_then(|b| b.adjusters[side].iter().find(|a| a.name == name));
+    let wheel = left.iter().find(|l| l.axle == Axle::Front).and_then(|l| l.sides[side].as_ref());
+    let found = wheel.and_then(|w| w.found.iter().find(|f| f.name == name));
+    let (Some(own), Some(found)) = (own, found) else { return 1.0 };
+    let (before, now) = (own.gain_sd().powi(2), found.sd.powi(2));
+    (found.ln_times * before / (before + now)).exp()
+}
+
 /// The drag link of a live axle: its order as set, and toe of the left wheel in a turn of it, degrees.
 fn drag_link(front: &PlanResult) -> Option<(&SettingLine, f64)> {
     let d = front.drag_link.as_ref().filter(|d| d.left_toe_deg.abs() > 1e-6)?;
@@ -72,6 +84,7 @@ pub(super) fn wheel_straight(
     care: &Aftercare,
     input: &CarInput,
     answer: &CarAnswer,
+    left: &[AxleLeft],
 ) -> Option<WheelStraight> {
     let test = care.road.last()?;
     let off_deg = test.wheel_off_deg;
@@ -91,7 +104,8 @@ pub(super) fn wheel_straight(
         let each: &[_] = if drag.is_some() { &link } else { &rods };
         for (side, rod, toe_deg) in each.iter().copied() {
             let Some((line, per_turn)) = rod else { continue };
-            let turns = (toe_deg / per_turn * PER_TURN).round() / PER_TURN;
+            let times = side.map_or(1.0, |s| found_times(left, input, s, &line.name));
+            let turns = (toe_deg / (per_turn * times) * PER_TURN).round() / PER_TURN;
             if turns == 0.0 {
                 continue;
             }

@@ -257,7 +257,11 @@ fn centre_left(
     let bar_moves = lines.iter().any(|l| l.name == real.adjusters[bar].name);
     lines.retain(|_| bar_moves);
     let side = if off > 0.0 { "right" } else { "left" };
-    let says = if bar_moves { "whole-off-centre" } else { "whole-off-centre-ends" };
+    let says = match (bar_moves, drag) {
+        (false, _) => "whole-off-centre-ends",
+        (true, Some(_)) => "whole-off-centre",
+        (true, None) => "whole-off-centre-bar",
+    };
     let says = said(says).mm("off", off.abs()).word("side", side);
     let lines = in_hand(&real, points, lines, |_| None);
     Some(CentreLeft { lines, says: Some(says), taught })

@@ -256,6 +256,40 @@ fn a_steering_wheel_that_stands_off_is_put_straight_by_both_rods_and_total_toe_s
     assert!(other.orders[0].turns * l < 0.0);
 }
 
+/// A rod whose turns were found to do half as much again as they are said to is turned less for the steering wheel.
+#[test]
+fn what_a_rod_was_found_to_do_is_in_the_turns_for_the_steering_wheel() {
+    let mut shop = Shop::new();
+    shop.act(AfterAct::RoadTested { wheel_off: "12".into(), side: Some(Side::Left), felt: String::new() })
+        .unwrap();
+    let turns = |shop: &Shop| {
+        let orders = shop.sheet().road.unwrap().orders;
+        Side::BOTH.map(|s| orders.iter().find(|o| o.side == Some(s)).unwrap().turns)
+    };
+    let said = turns(&shop);
+    let of = |shop: &Shop, side: Side| {
+        let a = shop.sheet().answer;
+        let line = a.orders.iter().find(|o| o.axle == Axle::Front && o.side == Some(side) && o.line.sets_toe);
+        let front = a.axles.front.as_ref().unwrap();
+        let plan = if side == Side::Left { &front.left } else { &front.right };
+        let line = line.unwrap().line.clone();
+        let per = plan.sensitivity.iter().find(|s| s.name == line.name).unwrap().toe_deg;
+        (line.movement, per, plan.after.toe_deg)
+    };
+    let stood = Side::BOTH.map(|s| of(&shop, s));
+    shop.mark(Mark::Step(StepId::Toe(Axle::Front)), None).unwrap();
+    for (side, (turned, per, toe)) in Side::BOTH.into_iter().zip(stood) {
+        assert!(turned.abs() > 0.2, "turned far enough to tell: {turned}");
+        let came = format!("{:.3} deg", toe + 1.5 * turned * per);
+        shop.read(Visit::Proved, Axle::Front, side, Method::ToeConvert, "value", &came);
+    }
+    let now = turns(&shop);
+    for k in 0..2 {
+        let share = now[k] / said[k];
+        assert!((0.6..0.95).contains(&share), "{share}: {now:?} for {said:?}");
+    }
+}
+
 #[test]
 fn a_gate_shows_the_days_answers_that_hold_at_it_and_of_another_day_none() {
     let mut shop = Shop::new();

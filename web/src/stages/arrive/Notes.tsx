@@ -10,6 +10,7 @@ import { useDraft } from '../../shell/drafts';
 import { Bare, ChipButton } from '../../ui/Press';
 import { Glyph } from '../../ui/glyphs';
 import { asKept } from './photo';
+import { when } from '../../units/when';
 
 type Place = Schemas['Place'];
 type Note = Schemas['Note'];
@@ -192,7 +193,7 @@ export function Notes({ ticket, setTicket }: { ticket: Ticket; setTicket: (t: Ti
               <b>{placeWords(n.place).replace(/^./, (c) => c.toUpperCase())}</b>
               <p style={{ whiteSpace: 'pre-wrap' }}>{n.text}</p>
               <span className="small mut">
-                {n.author}, {new Date(n.written_at).toLocaleString()}
+                {n.author}, {when(n.written_at)}
               </span>
             </div>
             <ChipButton

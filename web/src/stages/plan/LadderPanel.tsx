@@ -37,7 +37,10 @@ const MOST_FOUND = 3;
 
 /** The height nearest to the wanted one at which a ladder is surely in; none where it is nowhere, or stands there already. */
 export function nearest(l: Ladder, wanted: number): number | undefined {
-  const sure = l.rungs.filter((r) => r.sure).map((r) => r.gain_mm);
+  const [low, high] = l.sure_mm ?? [];
+  // Its ends lie between rungs: to the whole millimetre inside them.
+  const ends = low === undefined || high === undefined ? [] : [Math.ceil(low), Math.floor(high)];
+  const sure = [...l.rungs.filter((r) => r.sure).map((r) => r.gain_mm), ...ends];
   const by = (mm: number) => Math.abs(mm - wanted);
   const best = sure.toSorted((a, b) => by(a) - by(b))[0];
   // Between two rungs that are sure it stands well.

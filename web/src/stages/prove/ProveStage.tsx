@@ -21,6 +21,7 @@ import { Explains } from './Explains';
 import { RoadPane } from './RoadPane';
 import { explained, liesOf, quoitsOf, secondOf, tag } from './quoits';
 import { Wheels } from './Wheels';
+import { when } from '../../units/when';
 
 export default function ProveStage() {
   const bench = useBench();
@@ -186,8 +187,7 @@ function ProveView({
           <div className="prove-signed" data-testid="prove-signed">
             <p>
               <Glyph name="done" size={22} /> Accepted
-              {signed.record.signed ? ` by ${signed.record.signed}` : ''},{' '}
-              {new Date(signed.done_at).toLocaleString()}.
+              {signed.record.signed ? ` by ${signed.record.signed}` : ''}, {when(signed.done_at)}.
               {signed.record.reason && ` Off plan: ${signed.record.reason}.`}
             </p>
             <div style={{ display: 'flex', gap: 10, flexWrap: 'wrap' }}>

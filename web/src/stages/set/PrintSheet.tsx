@@ -7,6 +7,7 @@ import { expectedOf, toeBandOf, unreadOf } from './Expect';
 import { cellName, cellRead, cellsOf, findingWords } from '../../sheet/gateWords';
 import { Rounds } from '../../sheet/Rounds';
 import { axleWord, readAt, sides, type Marks, type Sheet } from '../../sheet/sheet';
+import { when } from '../../units/when';
 
 interface Props {
   ticket: Ticket;
@@ -100,7 +101,7 @@ export function PrintSheet({ ticket, shop, planName, planId, sheet, marks }: Pro
                 <td>
                   {mark && (
                     <div>
-                      done {new Date(mark.done_at).toLocaleString()}, {mark.author}
+                      done {when(mark.done_at)}, {mark.author}
                       <Rounds rounds={mark.record?.rounds ?? []} />
                     </div>
                   )}
