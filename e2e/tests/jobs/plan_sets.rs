@@ -280,3 +280,60 @@ async fn four_plans_stand_side_by_side_and_nothing_runs_over_at_any_width() {
         a.finish().await;
     }
 }
+
+#[tokio::test]
+async fn a_part_comes_with_what_it_needs_and_goes_on_one_side() {
+    let a = App::start(1024, 768).await;
+    a.open("/").await;
+    let id = a.job("Sedge electric saloon").await;
+    a.open(&format!("/job/{id}/plan")).await;
+    a.press("axle-rear").await;
+    a.until("headline", |t| t == "Rear: camber is off, and nothing as built sets it").await;
+    assert!(a.text("kit-rear-camber-arm").await.contains("adjustable toe arm"));
+    a.press("part-rear-camber-arm").await;
+    a.press("fit").await;
+    a.until("headline", |t| t == "All four wheels land on aim").await;
+    let rear = document(&a, &id, 0).await["axles"]["rear"].clone();
+    assert_eq!(rear["fitted"], json!(["rear-camber-arm", "rear-toe-arm"]));
+    // On the left alone the right one is as short as it was, and the sheet says which side it is fitted on.
+    a.press("part-rear-camber-arm").await;
+    a.press("side-left").await;
+    a.until("headline", |t| t.starts_with("Rear: right: camber short")).await;
+    let rear = document(&a, &id, 0).await["axles"]["rear"].clone();
+    assert_eq!(rear["only"], json!({"rear-camber-arm": "left"}));
+    let plan = a.fetch(&format!("/api/v1/jobs/{id}")).await["plans"][0]["id"].as_str().unwrap().to_owned();
+    let sheet = a.fetch(&format!("/api/v1/plans/{plan}/sheet")).await;
+    let titles: Vec<&str> =
+        sheet["steps"].as_array().unwrap().iter().map(|s| s["title"].as_str().unwrap()).collect();
+    assert!(titles.contains(&"Left side only: fit adjustable camber arm"), "{titles:?}");
+    let none = sheet["answer"]["orders"]
+        .as_array()
+        .unwrap()
+        .iter()
+        .find(|o| o["line"]["words"] == "none on this side");
+    assert_eq!(none.unwrap()["side"], "right");
+    // Compared, the tyres of both plans stand beside as found in one bend.
+    a.open(&format!("/job/{id}/compare")).await;
+    assert!(a.text("compare-patches").await.contains("as found"));
+    a.finish().await;
+}
+
+#[tokio::test]
+async fn the_ladder_names_the_height_that_does_it_and_climbs_with_the_best_sets() {
+    let a = App::start(1280, 800).await;
+    a.open("/").await;
+    let id = a.job("Quarry 4x4 pickup").await;
+    a.open(&format!("/job/{id}/plan")).await;
+    a.until("headline", |t| t.starts_with("Front: cams run out")).await;
+    a.press("panel-heights").await;
+    let before = a.text("ladder-says").await;
+    assert!(!before.contains(" and Wide-throw"), "{before}");
+    a.press("ladder-find").await;
+    a.until("ladder-says", |t| t.contains(" and ") && t.len() > before.len()).await;
+    a.until("ladder-way", |t| t.contains("lower")).await;
+    a.press("ladder-way-take").await;
+    a.until("headline", |t| t == "All four wheels land on aim").await;
+    let stands = front(&a, &id).await["height_change_mm"].as_f64().unwrap();
+    assert!((20.0..64.0).contains(&stands), "{stands}");
+    a.finish().await;
+}

@@ -35,7 +35,7 @@ export function taken(draft: CarPlan, s: CarSet): Partial<CarPlan> {
     const set = s.axles[axle];
     const own = {
       height_change_mm: s.gain_mm[axle],
-      ...(set && { fitted: set.parts.map((p) => p.id), picked: { left: null, right: null } }),
+      ...(set && { fitted: set.parts.map((p) => p.id), only: {}, picked: { left: null, right: null } }),
     };
     out = { ...out, ...changeOf(out, axle, own) };
   }

@@ -46,7 +46,7 @@ interface Props {
   axle: AxleName;
   result: PlanResult;
   fitted: string[];
-  setFitted: (ids: string[]) => void;
+  setFitted: (ids: string[], onBoth?: boolean) => void;
   current: Candidate | undefined;
   pick: (id: string) => void;
   fit: (id?: string) => void;
@@ -158,7 +158,7 @@ export function PartsPane(p: Props) {
           fitted={on}
           pins={pins}
           setPins={setPins}
-          take={setFitted}
+          take={(ids) => setFitted(ids, true)}
         />
       )}
       {mode === 'car' && <CarSearch input={bench.input!} draft={draft} tyres={tyres} change={change} />}

@@ -473,7 +473,9 @@ function AxleBench({ bench, axle, setAxle, answer, result, fault, stale }: AxleP
         axle={axle}
         result={result}
         fitted={draft.fitted}
-        setFitted={(fitted) => {
+        setFitted={(fitted, onBoth) => {
+          // A set that was found is on both sides, as it was looked for.
+          if (onBoth) return put({ fitted, only: {} });
           const left = Object.entries(draft.only ?? {}).filter(([id]) => fitted.includes(id));
           put({ fitted, only: Object.fromEntries(left) });
         }}
