@@ -476,16 +476,18 @@ function AxleBench({ bench, axle, setAxle, answer, result, fault, stale }: AxleP
         setFitted={(fitted, onBoth) => {
           // A set that was found is on both sides, as it was looked for.
           if (onBoth) return put({ fitted, only: {} });
-          const left = Object.entries(draft.only ?? {}).filter(([id]) => fitted.includes(id));
+          const left = Object.entries(draft.only).filter(([id]) => fitted.includes(id));
           put({ fitted, only: Object.fromEntries(left) });
         }}
         current={current}
         pick={setPicked}
         fit={fit}
-        only={draft.only ?? {}}
+        only={draft.only}
         setOnly={(id, side) => {
-          const { [id]: _, ...rest } = draft.only ?? {};
-          put({ only: side ? { ...rest, [id]: side } : rest });
+          const { [id]: _, ...rest } = draft.only;
+          const now = Object.entries(side ? { ...rest, [id]: side } : rest);
+          // In the order in which it is kept: what is shown as saved is compared with what was saved.
+          put({ only: Object.fromEntries(now.toSorted(([a], [b]) => (a < b ? -1 : 1))) });
         }}
       />
       <section className="pane plan-height">

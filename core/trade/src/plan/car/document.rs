@@ -34,7 +34,6 @@ pub struct AxlePlan {
     /// Fitted parts, by id.
     pub fitted: Vec<String>,
     /// Of those, what goes on one side only; a part that is not named goes on both.
-    #[serde(skip_serializing_if = "BTreeMap::is_empty")]
     pub only: BTreeMap<String, Side>,
     /// What was picked by hand on the map.
     pub picked: Sides<Option<Picked>>,
