@@ -283,7 +283,7 @@ async fn four_plans_stand_side_by_side_and_nothing_runs_over_at_any_width() {
 
 #[tokio::test]
 async fn a_part_comes_with_what_it_needs_and_goes_on_one_side() {
-    let a = App::start(1024, 768).await;
+    let a = App::start(1280, 800).await;
     a.open("/").await;
     let id = a.job("Sedge electric saloon").await;
     a.open(&format!("/job/{id}/plan")).await;
