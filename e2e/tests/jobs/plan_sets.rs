@@ -13,13 +13,19 @@ async fn front(a: &App, id: &str) -> Value {
     document(a, id, 0).await["axles"]["front"].clone()
 }
 
-#[tokio::test]
-async fn the_best_sets_are_found_filtered_and_fitted() {
-    let a = App::start(1280, 800).await;
+/// The plan of the demo's lifted pickup, whose cams run out, at a size of the screen.
+async fn lifted_pickup(width: u32, height: u32) -> (App, String) {
+    let a = App::start(width, height).await;
     a.open("/").await;
     let id = a.job("Quarry 4x4 pickup").await;
     a.open(&format!("/job/{id}/plan")).await;
     a.until("headline", |t| t.starts_with("Front: cams run out")).await;
+    (a, id)
+}
+
+#[tokio::test]
+async fn the_best_sets_are_found_filtered_and_fitted() {
+    let (a, id) = lifted_pickup(1280, 800).await;
     a.press("mode-sets").await;
     let said = a.until("sets-headline", |t| t.contains("land both sides on aim")).await;
     let looked_at = |said: &str| -> u32 {
@@ -73,11 +79,7 @@ async fn the_best_sets_are_found_filtered_and_fitted() {
 
 #[tokio::test]
 async fn a_point_of_the_weave_is_set_and_full_lock_is_a_second_map() {
-    let a = App::start(1280, 800).await;
-    a.open("/").await;
-    let id = a.job("Quarry 4x4 pickup").await;
-    a.open(&format!("/job/{id}/plan")).await;
-    a.until("headline", |t| t.starts_with("Front: cams run out")).await;
+    let (a, id) = lifted_pickup(1280, 800).await;
     // Press the middle of the weave: where the untouched cams are.
     let script = "const s=document.querySelector('[data-testid=reach-map]');
         const d=[...s.querySelectorAll('circle[r=\"2\"]')], p=d[Math.floor(d.length/2)].getBoundingClientRect();
@@ -158,11 +160,7 @@ async fn aims_have_both_sides_of_their_questions_and_own_ones_are_kept() {
 
 #[tokio::test]
 async fn height_is_had_in_ways_and_wanted_as_targets() {
-    let a = App::start(1280, 800).await;
-    a.open("/").await;
-    let id = a.job("Quarry 4x4 pickup").await;
-    a.open(&format!("/job/{id}/plan")).await;
-    a.until("headline", |t| t.starts_with("Front: cams run out")).await;
+    let (a, id) = lifted_pickup(1280, 800).await;
     a.press("height-ways").await;
     // 563 wanted of 498 found, mean of 496 and 500.
     a.fill("[data-testid=target-value]", "563").await;
@@ -283,7 +281,7 @@ async fn four_plans_stand_side_by_side_and_nothing_runs_over_at_any_width() {
 
 #[tokio::test]
 async fn a_part_comes_with_what_it_needs_and_goes_on_one_side() {
-    let a = App::start(1280, 800).await;
+    let a = App::start(1024, 768).await;
     a.open("/").await;
     let id = a.job("Sedge electric saloon").await;
     a.open(&format!("/job/{id}/plan")).await;
@@ -320,11 +318,7 @@ async fn a_part_comes_with_what_it_needs_and_goes_on_one_side() {
 
 #[tokio::test]
 async fn the_ladder_names_the_height_that_does_it_and_climbs_with_the_best_sets() {
-    let a = App::start(1280, 800).await;
-    a.open("/").await;
-    let id = a.job("Quarry 4x4 pickup").await;
-    a.open(&format!("/job/{id}/plan")).await;
-    a.until("headline", |t| t.starts_with("Front: cams run out")).await;
+    let (a, id) = lifted_pickup(1280, 800).await;
     a.press("panel-heights").await;
     let before = a.text("ladder-says").await;
     assert!(!before.contains(" and Wide-throw"), "{before}");

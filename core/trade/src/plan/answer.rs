@@ -441,7 +441,8 @@ impl Work<'_> {
     }
 
     /// What has to come along with a part: for everything it asks for that neither the car has nor what is fitted brings,
-    /// one that brings it and stands here itself: the one that leaves least, of equals the least costly. Nothing where one of them is not to be had.
+    /// one that brings it and stands here itself: the one that leaves least, of equals the least costly. Nothing where one of
+    /// them is not to be had.
     fn kit_of<'p>(
         &self,
         part: &Part,

@@ -28,7 +28,7 @@ fn what_went_wrong_is_among_the_first_three() {
         (Happened::Reversed, 90, 97),
         (Happened::Mixed, 80, 95),
         (Happened::CasterOld, 75, 90),
-        (Happened::Jacked, 50, 90),
+        (Happened::Jacked, 50, 85),
         (Happened::Sign, 60, 90),
         (Happened::Points, 50, 85),
     ] {

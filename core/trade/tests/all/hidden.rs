@@ -20,7 +20,7 @@ pub fn normal(rng: &mut Pcg64Mcg) -> f64 {
     StandardNormal.sample(rng)
 }
 
-fn between(rng: &mut Pcg64Mcg, low: f64, high: f64) -> f64 {
+pub fn between(rng: &mut Pcg64Mcg, low: f64, high: f64) -> f64 {
     Uniform::new_inclusive(low, high).unwrap().sample(rng)
 }
 
@@ -102,7 +102,7 @@ impl Hidden {
 }
 
 /// What the hand makes of an order.
-fn by_hand(a: &Adjuster, from: f64, to: f64, rng: &mut Pcg64Mcg) -> f64 {
+pub fn by_hand(a: &Adjuster, from: f64, to: f64, rng: &mut Pcg64Mcg) -> f64 {
     let sd = match a.kind {
         AdjusterKind::Eccentric { .. } | AdjusterKind::CamBolt { .. } => 1.5,
         AdjusterKind::Thread { .. } => 1.0 / 48.0,
@@ -111,6 +111,28 @@ fn by_hand(a: &Adjuster, from: f64, to: f64, rng: &mut Pcg64Mcg) -> f64 {
         _ => 0.0,
     };
     if (to - from).abs() < 1e-9 { from } else { to + sd * normal(rng) }
+}
+
+/// The model's own doubt of what a height and settings change, from the spread of many such cars: variances of camber, caster,
+/// toe, degrees². `other` is the model with other points.
+pub fn doubt_of_change(
+    points: &Points,
+    model: &Bench,
+    other: impl Fn(&Points) -> Option<Bench>,
+    at: &[f64],
+    travel: f64,
+) -> [f64; 3] {
+    let mut change = [0.0f64; 3];
+    for s in spreads(points, Knowledge::Taped) {
+        let mut p = points.clone();
+        s.shift(&mut p, s.sigma_mm);
+        let Some(other) = other(&p) else { continue };
+        let posed = |b: &Bench| b.angles_at(&b.set(at), travel).ok();
+        let (Some(a), Some(b)) = (posed(model), posed(&other)) else { continue };
+        let d = [b.camber_deg - a.camber_deg, b.caster_deg - a.caster_deg, b.toe_deg - a.toe_deg];
+        (0..3).for_each(|i| change[i] += d[i] * d[i]);
+    }
+    change
 }
 
 /// What came of many cars.
@@ -262,22 +284,7 @@ pub fn one_car(shape: &Archetype, seed: u64, like: Like, tally: &mut Tally) -> O
     let target =
         Target { camber: near(there[0], 0.25), caster: near(there[1], 0.5), toe: near(there[2], 0.08) };
     let model = bench_of(&g.points, &of(read))?;
-    // The model's own doubt of what height and settings change, from the spread of many such cars.
-    let mut change = [0.0f64; 3];
-    for s in spreads(&g.points, Knowledge::Taped) {
-        let mut p = g.points.clone();
-        s.shift(&mut p, s.sigma_mm);
-        let Some(other) = bench_of(&p, &of(read)) else { continue };
-        let at = |b: &Bench| b.angles_at(&b.set(&some), hidden.travel).ok();
-        let (Some(a), Some(b)) = (at(&model), at(&other)) else { continue };
-        for (c, d) in change.iter_mut().zip([
-            b.camber_deg - a.camber_deg,
-            b.caster_deg - a.caster_deg,
-            b.toe_deg - a.toe_deg,
-        ]) {
-            *c += d * d;
-        }
-    }
+    let change = doubt_of_change(&g.points, &model, |p| bench_of(p, &of(read)), &some, hidden.travel);
     let knowing = bench_of(&points, &of(read))?;
     let told: Vec<(f64, f64)> = hidden.gains.iter().map(|g| (g.ln(), 1e-6)).collect();
     let variance = sigma.map(|s| s * s);

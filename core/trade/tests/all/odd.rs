@@ -2,7 +2,7 @@
 //! and gauge are off as the program itself states.
 #![allow(dead_code)]
 
-use super::hidden::{Hidden, SIGMA, bench_of, normal, steers};
+use super::hidden::{Hidden, SIGMA, bench_of, between, by_hand, doubt_of_change, normal, steers};
 use bold_stance_car::adjuster::{Adjuster, AdjusterKind};
 use bold_stance_car::archetype::Archetype;
 use bold_stance_car::fit::{Knowledge, spreads};
@@ -52,22 +52,8 @@ pub const ALL: [(Happened, f64, bool); 13] = [
     (Points, 3.0, false),
 ];
 
-fn between(rng: &mut Pcg64Mcg, low: f64, high: f64) -> f64 {
-    Uniform::new_inclusive(low, high).unwrap().sample(rng)
-}
-
 fn below(rng: &mut Pcg64Mcg, n: usize) -> usize {
     Uniform::new(0, n).unwrap().sample(rng)
-}
-
-fn hand(a: &Adjuster) -> f64 {
-    match a.kind {
-        AdjusterKind::Eccentric { .. } | AdjusterKind::CamBolt { .. } => 1.5,
-        AdjusterKind::Thread { .. } => 1.0 / 48.0,
-        AdjusterKind::Slide { .. } => 0.2,
-        AdjusterKind::Tilt { step_deg: None, .. } => 0.1,
-        _ => 0.0,
-    }
 }
 
 /// One wheel turned and read.
@@ -192,15 +178,12 @@ pub fn one(shape: &Archetype, seed: u64, what: Option<Happened>) -> Option<Told>
         Points => said("explain-points"),
     };
     for (p, (a, s)) in at.iter_mut().zip(model.adjusters.iter().zip(&start)) {
-        if (*p - s).abs() > 1e-9 {
-            *p += hand(a) * normal(&mut rng);
-        }
+        *p = by_hand(a, *s, *p, &mut rng);
     }
     let hidden = Hidden { bench: real, gains, travel };
     let came = hidden.angles(&at)?;
-    let settle = [0.02, 0.04, 0.01];
-    let mut z =
-        [0, 1, 2].map(|i| came[i] + (SIGMA[i] + 0.0) * normal(&mut rng) + settle[i] * normal(&mut rng));
+    // The reading, and what settles between two of them.
+    let mut z = [0, 1, 2].map(|i| came[i] + SIGMA[i].hypot([0.02, 0.04, 0.01][i]) * normal(&mut rng));
     match what {
         CasterOld => z[1] = read[1],
         Sign if below(&mut rng, 2) == 0 => z[0] = -z[0],
@@ -210,16 +193,7 @@ pub fn one(shape: &Archetype, seed: u64, what: Option<Happened>) -> Option<Told>
         Points => z = [0, 1, 2].map(|i| z[i] + [0.5, 0.8, 0.3][i] * normal(&mut rng)),
         _ => {}
     }
-    // The model's own doubt of what the order changes, from the spread of many such cars.
-    let mut change = [0.0f64; 3];
-    for s in spreads(&g.points, Knowledge::Taped) {
-        let mut p = g.points.clone();
-        s.shift(&mut p, s.sigma_mm);
-        let Some(other) = bench_of(shape, &p, &of(read)) else { continue };
-        let (Ok(a), Ok(b)) = (model.angles(&told), other.angles(&told)) else { continue };
-        let d = [b.camber_deg - a.camber_deg, b.caster_deg - a.caster_deg, b.toe_deg - a.toe_deg];
-        (0..3).for_each(|i| change[i] += d[i] * d[i]);
-    }
+    let change = doubt_of_change(&g.points, &model, |p| bench_of(shape, p, &of(read)), &told, 0.0);
     let variance = [0, 1, 2].map(|i| SIGMA[i] * SIGMA[i] + change[i]);
     let before = Learner::new(&model, variance, &Learner::usual_gains(&model));
     let seen = AnglesRead { value: z.map(Some), sigma: SIGMA };

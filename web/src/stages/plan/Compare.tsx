@@ -71,6 +71,10 @@ export default function Compare() {
     if (next.length >= 1 && next.length <= 4) setChosen(next);
   };
   const axles = ['front', 'rear'] as const;
+  const onSide = (c: Column, id: string) => {
+    const side = axles.map((a) => partOf(c.plan.document, a).only[id]).find((s) => s);
+    return side ? `, ${side} only` : '';
+  };
   const fitted = (r: CarAnswer) =>
     axles.flatMap((a) => axleOf(r, a)?.candidates.filter((c) => c.status === 'fitted') ?? []);
   const both = (axle: AxleName, f: (s: PlanResult['left']) => string) => (r: CarAnswer) => {
@@ -115,10 +119,10 @@ export default function Compare() {
     ],
     [
       'Parts',
-      (r) =>
+      (r, col) =>
         fitted(r)
-          .map((c) => c.part.name)
-          .join(', ') || 'none',
+          .map((c) => c.part.name + onSide(col, c.part.id))
+          .join('; ') || 'none',
     ],
     ['Front camber, set', both('front', (s) => angle(s.set.camber_deg, form))],
     ['Caster, set', both('front', (s) => angle(s.set.caster_deg, form))],

@@ -35,20 +35,12 @@ export function ladderSets(fitted: string[], result: PlanResult, found: string[]
 /** Most sets of several parts that get a ladder. */
 const MOST_FOUND = 3;
 
-/** The height nearest to the wanted one at which a ladder is surely in; none where it is nowhere, or stands there already. */
+/** The height nearest to the wanted one at which a ladder is surely in, to the whole mm; none where it is in as wanted. */
 export function nearest(l: Ladder, wanted: number): number | undefined {
   const [low, high] = l.sure_mm ?? [];
-  // Its ends lie between rungs: to the whole millimetre inside them.
-  const ends = low === undefined || high === undefined ? [] : [Math.ceil(low), Math.floor(high)];
-  const sure = [...l.rungs.filter((r) => r.sure).map((r) => r.gain_mm), ...ends];
-  const by = (mm: number) => Math.abs(mm - wanted);
-  const best = sure.toSorted((a, b) => by(a) - by(b))[0];
-  // Between two rungs that are sure it stands well.
-  const held = sure.some((mm) => mm <= wanted) && sure.some((mm) => mm >= wanted) && by(best!) < RUNG_MM;
-  return best === undefined || held ? undefined : best;
+  if (low === undefined || high === undefined || (wanted >= low && wanted <= high)) return undefined;
+  return wanted < low ? Math.ceil(low) : Math.floor(high);
 }
-/** Distance of two rungs, mm. */
-const RUNG_MM = 5;
 
 export function LadderPanel({ bench, axle, result }: { bench: Bench; axle: AxleName; result: PlanResult }) {
   const { unit } = useSettings();

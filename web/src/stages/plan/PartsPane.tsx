@@ -155,7 +155,8 @@ export function PartsPane(p: Props) {
           input={bench.input!}
           axle={axle}
           tyres={tyres}
-          fitted={on}
+          // What is on one side only is not the set that was looked for.
+          fitted={on.filter((id) => !only[id])}
           pins={pins}
           setPins={setPins}
           take={(ids) => setFitted(ids, true)}

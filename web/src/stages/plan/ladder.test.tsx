@@ -114,12 +114,10 @@ it('gives a ladder to the best sets of several parts that were looked for, each 
   expect(ladderSets([], result, [])).toEqual([['a'], ['b']]);
 });
 
-it('names the nearest height that surely does it, and none where it stands well', () => {
-  // Sure at -60, 0 and 30; the rungs are farther apart than a real ladder's.
-  const l = ladder([], 38, 46);
-  // Its end lies between two rungs.
+it('names the nearest height that surely does it, and none where it is in as wanted', () => {
+  const l = ladder([], 38.4, 46, { sure_mm: [-20.6, 38.4] });
   expect(nearest(l, 65)).toBe(38);
-  expect(nearest(l, -58)).toBeUndefined();
+  expect(nearest(l, -58)).toBe(-20);
   expect(nearest(l, 30)).toBeUndefined();
   expect(nearest(ladder(['shims'], undefined, undefined), 10)).toBeUndefined();
 });
