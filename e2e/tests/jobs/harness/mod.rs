@@ -227,10 +227,16 @@ impl App {
                     continue;
                 }
             }
-            match e.click().await {
+            match e.clone().click().await {
                 Ok(()) => return,
                 Err(e) if Instant::now() > until => panic!("{css}: {e}"),
-                Err(_) => tokio::time::sleep(Duration::from_millis(80)).await,
+                // Under a bar that stays in place: it is scrolled to the middle, as a hand would.
+                Err(_) => {
+                    let script = "arguments[0].scrollIntoView({ block: 'center' })";
+                    let at = vec![serde_json::to_value(&e).unwrap()];
+                    let _ = self.c.execute(script, at).await;
+                    tokio::time::sleep(Duration::from_millis(80)).await;
+                }
             }
         }
     }
