@@ -423,6 +423,7 @@ gate-camber = camber { $low } to { $high }
 gate-caster = caster { $low } to { $high }
 gate-apart = { $left } left and { $right } right
 gate-window = { $low } to { $high }
+gate-height = heights within { $most } of the plan
 gate-wheelbase = wheelbases within { $most } of each other
 gate-square = Settle, tape both wheelbases
 gate-central = Settle, measure the axle's centre
@@ -1676,6 +1677,10 @@ trim-order = { $turns } { $n ->
    *[other] turns
 } { $way-w }
 trim-usual = One turn is usually worth { $mm } at the arch.
+trim-shop = One turn gave about { $mm } at the arch on { $n ->
+    [one] one car
+   *[other] { $n } cars
+} of the shop.
 trim-learned = { $n ->
     [one] One turn is worth { $mm } at the arch here, by one that was recorded.
    *[other] One turn is worth { $mm } at the arch here, by { $n } that were recorded.

@@ -4,7 +4,7 @@ use crate::AppState;
 use crate::problem::ApiError;
 use bold_stance_store::{done, shop_aim, shop_part};
 use bold_stance_trade::aim::Aim;
-use bold_stance_trade::memory::{Memory, ProvedCar};
+use bold_stance_trade::memory::{HeightsTaught, KnownHeights, Memory, ProvedCar};
 use bold_stance_trade::part::Part;
 use bold_stance_trade::plan::CarInput;
 use chrono::{DateTime, Utc};
@@ -45,13 +45,24 @@ pub struct Shelf {
     pub parts: Vec<ShelfPart>,
     /// Cars that were accepted, and what they taught of them.
     pub proved: Vec<ProvedCar>,
+    /// What cars taught of height since they were set.
+    pub heights: Vec<HeightsTaught>,
 }
 
 impl Shelf {
     /// What the shop knew when work on a car began; what it knows where none was done yet.
     #[must_use]
     pub fn memory(&self, worked_since: Option<DateTime<Utc>>) -> Memory {
-        Memory::of(&self.proved, worked_since)
+        Memory::of(&self.proved, worked_since).with_heights(&self.heights, worked_since)
+    }
+
+    /// What the shop knew of turns and settling when work on a car began; nothing where its plan takes things as sold.
+    #[must_use]
+    pub fn heights_for(&self, car: &CarInput) -> KnownHeights {
+        if car.plan.as_sold {
+            return KnownHeights::default();
+        }
+        KnownHeights::of(&self.heights, car.base.worked_since)
     }
 
     /// Parts as plans of a car take them: as the shop knew them, or as they are sold.
@@ -142,7 +153,8 @@ impl AppState {
             }
         }
         let proved = done::taught(&mut tx).await?;
-        let shelf = Arc::new(Shelf { parts, proved });
+        let heights = done::taught_of_height(&mut tx).await?;
+        let shelf = Arc::new(Shelf { parts, proved, heights });
         if let Ok(mut c) = self.shelf_cache.0.write() {
             *c = Some((Instant::now(), shelf.clone()));
         }

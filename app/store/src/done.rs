@@ -2,7 +2,7 @@
 
 use crate::{Result, Tx};
 use bold_stance_trade::job::Done;
-use bold_stance_trade::memory::{ProvedCar, Taught};
+use bold_stance_trade::memory::{HeightsTaught, ProvedCar, Taught};
 use bold_stance_trade::sheet::{DoneRecord, Mark, Round};
 use sqlx::types::Json;
 use uuid::Uuid;
@@ -85,6 +85,20 @@ pub async fn taught(tx: &mut Tx) -> Result<Vec<ProvedCar>> {
     .fetch_all(&mut **tx)
     .await?;
     Ok(rows.into_iter().map(|r| ProvedCar { ticket: r.ticket, at: r.done_at, taught: r.taught.0 }).collect())
+}
+
+/// What every car of the shop taught of height since it was set, oldest first.
+///
+/// # Errors
+/// Database errors.
+pub async fn taught_of_height(tx: &mut Tx) -> Result<Vec<HeightsTaught>> {
+    let rows = sqlx::query!(
+        r#"select aftercare->'taught' as "taught!: Json<HeightsTaught>" from job
+           where jsonb_typeof(aftercare->'taught') = 'object' order by aftercare->'taught'->>'at'"#
+    )
+    .fetch_all(&mut **tx)
+    .await?;
+    Ok(rows.into_iter().map(|r| r.taught.0).collect())
 }
 
 /// Everything done on a job's plans.

@@ -4,6 +4,10 @@
 //! Trials of one quantity on several cars, y_i ~ N(θ_i, v_i) with θ_i ~ N(μ, τ²): τ by the moments of DerSimonian and Laird
 //! (Meta-analysis in clinical trials, Controlled Clinical Trials 7, 1986), μ with a wide belief about the claim before it.
 
+mod heights;
+
+pub use heights::{HeightsTaught, KnownHeights, KnownSettle, SettleTrial, TurnTrial, most_of};
+
 use crate::part::Part;
 use crate::plan::AngleName;
 use bold_stance_car::adjuster::Known;
@@ -14,11 +18,21 @@ use chrono::{DateTime, Utc};
 use serde::{Deserialize, Serialize};
 use std::collections::BTreeMap;
 
+/// What is believed of a quantity before it was tried, standard deviations in its own measure.
+#[derive(Debug, Clone, Copy)]
+struct Beliefs {
+    /// How far its mean may lie off what is claimed.
+    about: f64,
+    /// What one car's differs by from another's before three were tried.
+    apart: f64,
+    /// The same at least.
+    least: f64,
+}
+
 /// How far a part's mean may lie off its claim before anybody tried it, standard deviation of ln times (judgement, no source).
 const CLAIM_SD: f64 = 0.5;
-/// What one car's differs by from another's before three were tried, and at least: standard deviation of ln times
-/// (judgement, no source).
-const APART: (f64, f64) = (0.15, 0.05);
+/// A part, and what a turn gives: of ln times (judgement, no source).
+const PART: Beliefs = Beliefs { about: CLAIM_SD, apart: 0.15, least: 0.05 };
 /// A trial wider than this says nothing worth a line: standard deviation of ln times (judgement, no source).
 const DUMB_SD: f64 = 0.35;
 
@@ -106,10 +120,14 @@ impl Pooled {
 /// Pools trials of several cars, value and standard deviation each; none of nothing.
 #[must_use]
 pub fn pooled(trials: &[(f64, f64)]) -> Option<Pooled> {
+    pooled_by(trials, PART)
+}
+
+fn pooled_by(trials: &[(f64, f64)], beliefs: Beliefs) -> Option<Pooled> {
     if trials.is_empty() {
         return None;
     }
-    let (usual, least) = APART;
+    let Beliefs { about, apart: usual, least } = beliefs;
     let sum = |f: &dyn Fn(f64, f64) -> f64| trials.iter().map(|(y, sd)| f(*y, sd.powi(-2))).sum::<f64>();
     let apart = if trials.len() < 3 {
         usual
@@ -121,7 +139,7 @@ pub fn pooled(trials: &[(f64, f64)]) -> Option<Pooled> {
         tau2.max(0.0).sqrt().max(least)
     };
     let weight = |sd: f64| 1.0 / (sd * sd + apart * apart);
-    let precision: f64 = CLAIM_SD.powi(-2) + trials.iter().map(|t| weight(t.1)).sum::<f64>();
+    let precision: f64 = about.powi(-2) + trials.iter().map(|t| weight(t.1)).sum::<f64>();
     let mean = trials.iter().map(|t| weight(t.1) * t.0).sum::<f64>() / precision;
     Some(Pooled { mean, mean_sd: precision.powf(-0.5), apart })
 }
@@ -214,6 +232,9 @@ pub struct Memory {
     pub parts: Vec<Remembered>,
     /// How well was predicted.
     pub how_well: Vec<HowWell>,
+    /// What turns give and how far heights settle.
+    #[serde(default, skip_serializing_if = "KnownHeights::is_empty")]
+    pub heights: KnownHeights,
 }
 
 /// Ends of nine in ten of a share (Wilson's score interval, 1927, from memory), of 1.
@@ -305,13 +326,20 @@ impl Memory {
             })
             .collect();
         parts.sort_by_key(|p| std::cmp::Reverse(p.cars.len()));
-        Self { cars: cars.len(), parts, how_well: how_well(&cars) }
+        Self { cars: cars.len(), parts, how_well: how_well(&cars), heights: KnownHeights::default() }
     }
 
     /// Whether nothing was learned.
     #[must_use]
     pub fn is_empty(&self) -> bool {
-        self.cars == 0 && self.parts.is_empty() && self.how_well.is_empty()
+        self.cars == 0 && self.parts.is_empty() && self.how_well.is_empty() && self.heights.is_empty()
+    }
+
+    /// The same with what is known of heights.
+    #[must_use]
+    pub fn with_heights(mut self, cars: &[HeightsTaught], before: Option<DateTime<Utc>>) -> Self {
+        self.heights = KnownHeights::of(cars, before);
+        self
     }
 
     /// A part as the shop knows it: its throws as they were found to be.

@@ -1429,6 +1429,8 @@ export interface components {
              * @default []
              */
             road: components["schemas"]["RoadTest"][];
+            /** @default null */
+            taught: components["schemas"]["HeightsTaught"] | null;
             /**
              * @description What is turned for height on each axle, where somebody said so.
              * @default {
@@ -2917,6 +2919,11 @@ export interface components {
         };
         /** @description Turns that make a gain. */
         ByTurning: {
+            /**
+             * Format: int32
+             * @description Cars of the shop it rests on besides.
+             */
+            cars: number;
             collar?: components["schemas"]["CollarTaken"] | null;
             /**
              * Format: double
@@ -4928,6 +4935,18 @@ export interface components {
              */
             value: number;
         };
+        /** @description What a car taught of height after it was set. */
+        HeightsTaught: {
+            /**
+             * Format: date-time
+             * @description When it was written down, UTC.
+             */
+            at: string;
+            /** @description How far corners settled. */
+            settled?: components["schemas"]["SettleTrial"][];
+            /** @description What turns gave. */
+            turns?: components["schemas"]["TurnTrial"][];
+        };
         /**
          * @description Why an adjuster that is there cannot be turned.
          * @enum {string}
@@ -5299,6 +5318,40 @@ export interface components {
              * @description Times what it is said to do.
              */
             times: number;
+        };
+        /** @description What the shop knows of height. */
+        KnownHeights: {
+            /**
+             * @description How far each way settles, those of most cars first.
+             * @default []
+             */
+            settles: components["schemas"]["KnownSettle"][];
+            /**
+             * @description What turns give.
+             * @default {}
+             */
+            turns: components["schemas"]["TurnsKnown"];
+        };
+        /** @description How far a way of changing height settles, as the shop knows it. */
+        KnownSettle: {
+            /** @description Ends of nine in ten of the next car, mm. */
+            between: number[];
+            /**
+             * Format: int32
+             * @description Cars it rests on.
+             */
+            cars: number;
+            /**
+             * Format: double
+             * @description Settles by, mm.
+             */
+            mm: number;
+            /**
+             * Format: double
+             * @description Standard deviation of the next car's, mm.
+             */
+            sd: number;
+            way?: components["schemas"]["WayKind"] | null;
         };
         /** @description One set over the height axis. */
         Ladder: {
@@ -5754,6 +5807,8 @@ export interface components {
         Memory: {
             /** @description Cars that were proved. */
             cars: number;
+            /** @description What turns give and how far heights settle. */
+            heights?: components["schemas"]["KnownHeights"];
             /** @description How well was predicted. */
             how_well: components["schemas"]["HowWell"][];
             /** @description Parts and adjusters, those with most cars first. */
@@ -5780,6 +5835,8 @@ export interface components {
         MemoryView: {
             /** @description Cars that were proved. */
             cars: number;
+            /** @description What turns give and how far heights settle. */
+            heights: components["schemas"]["KnownHeights"];
             /** @description How well was predicted. */
             how_well: components["schemas"]["HowWell"][];
             /** @description What was turned, with most cars first. */
@@ -7270,6 +7327,19 @@ export interface components {
             /** @description The whole order in workshop words. */
             words: components["schemas"]["Said"];
         };
+        /** @description How far one corner settled before its first return. */
+        SettleTrial: {
+            /** @description Axle. */
+            axle: components["schemas"]["Axle"];
+            /**
+             * Format: double
+             * @description Lower than it left, mm.
+             */
+            mm: number;
+            /** @description Side. */
+            side: components["schemas"]["Side"];
+            way?: components["schemas"]["WayKind"] | null;
+        };
         /** @description Camber and toe for a share of the time (ride-height levels, before and after settling). */
         Setup: {
             /**
@@ -7345,7 +7415,7 @@ export interface components {
             proved: components["schemas"]["Proved"];
             returned?: components["schemas"]["Returned"] | null;
             road?: components["schemas"]["WheelStraight"] | null;
-            /** @description Corners at the gate of heights, with the turns that bring them to the plan; empty once it is behind. */
+            /** @description Corners at the gate that asks for their heights, with the turns that bring them to the plan; empty once it is behind. */
             settled?: components["schemas"]["CornerBack"][];
             /** @description Steps and gates in order. */
             steps: components["schemas"]["SheetStep"][];
@@ -7354,6 +7424,8 @@ export interface components {
              * @description Toe of one wheel as expected after its rod was turned, 90 % half width, degrees.
              */
             toe_band_deg: number;
+            /** @description Cautions where one of them is turned. */
+            trim_cautions?: components["schemas"]["Said"][];
         };
         /** @description One line of the sheet. */
         SheetStep: {
@@ -8757,6 +8829,26 @@ export interface components {
          * @enum {string}
          */
         TurnKind: "cam" | "slot" | "shims" | "thread" | "cam_bolt" | "strut_slot" | "top_plate" | "bushing" | "hub_shim" | "wedge" | "sleeve";
+        /** @description What a turn was found to give on cars of the shop, against what is usual for it. */
+        TurnKnown: {
+            /** @description Ends of nine in ten of the next car. */
+            between: number[];
+            /**
+             * Format: int32
+             * @description Cars it rests on.
+             */
+            cars: number;
+            /**
+             * Format: double
+             * @description Standard deviation of ln of the next car's.
+             */
+            sd: number;
+            /**
+             * Format: double
+             * @description Times what is usual.
+             */
+            times: number;
+        };
         /** @description The steering from lock to lock. */
         TurnPath: {
             /**
@@ -8816,6 +8908,23 @@ export interface components {
              * @description Turn of the wheel from straight ahead, degrees, to the left positive.
              */
             turn_deg: number;
+        };
+        /** @description What turns of one axle gave. */
+        TurnTrial: {
+            /** @description Axle. */
+            axle: components["schemas"]["Axle"];
+            /** @description What was turned. */
+            by: components["schemas"]["Turned"];
+            /**
+             * Format: double
+             * @description ln of the settled height of a turn over what is usual for it.
+             */
+            ln_times: number;
+            /**
+             * Format: double
+             * @description Standard deviation of that.
+             */
+            sd: number;
         };
         /** @description What can be turned on an axle. */
         Turnable: {
@@ -8881,6 +8990,13 @@ export interface components {
             plan_id: string;
             /** @description Positions by name of the adjusters that work for other plans turned. */
             turned: components["schemas"]["Axles_Sides_BTreeMap_String_f64"];
+        };
+        /** @description The same by what is turned. */
+        TurnsKnown: {
+            /** @default null */
+            collar: components["schemas"]["TurnKnown"] | null;
+            /** @default null */
+            torsion_bolt: components["schemas"]["TurnKnown"] | null;
         };
         /** @description A reading as it was typed. */
         TypedReading: {

@@ -7,7 +7,7 @@ import { useSettings } from '../ui/settings';
 import { length, lengthChange } from '../units/print';
 import { AfterFault } from './AfterFault';
 import { rests, useAfter, type Corner } from './after';
-import { sideWord, type Sheet } from './sheet';
+import { sideWord } from './sheet';
 import { TrimPane } from './TrimPane';
 
 /** Against the plan, not a ring. */
@@ -15,7 +15,10 @@ const stands: typeof rests = { ...rests, as_said: ['done', 'as planned'] };
 
 interface Props {
   ticket: Ticket;
-  sheet: Sheet;
+  /** Corners that are asked for now. */
+  corners: Corner[];
+  /** Cautions of a height that is turned. */
+  cautions: string[];
   kept: (t: Ticket) => void;
   stale: boolean;
   tape: (c: Corner) => void;
@@ -23,11 +26,10 @@ interface Props {
 
 const id = (c: Corner) => `${c.axle}-${c.side}`;
 
-export function GateTrims({ ticket, sheet, kept, stale, tape }: Props) {
+export function GateTrims({ ticket, corners, cautions, kept, stale, tape }: Props) {
   const { unit } = useSettings();
   const [chosen, setChosen] = useState<string>();
   const { acts, problems } = useAfter(ticket, kept);
-  const corners = sheet.settled ?? [];
   const off = corners.filter((c) => c.rest !== 'as_said');
   // Nothing to say of corners that stand where they were planned and were never turned.
   if (!off.some((c) => c.rest === 'too_far' || c.rest === 'too_high' || c.trims.length > 0)) return null;
@@ -74,7 +76,7 @@ export function GateTrims({ ticket, sheet, kept, stale, tape }: Props) {
           key={id(now)}
           corner={now}
           turned={ticket.job.aftercare.turned?.[now.axle] ?? undefined}
-          cautions={sheet.steps.find((s) => s.id.endsWith('height'))?.cautions ?? []}
+          cautions={cautions}
           busy={stale || acts.isPending}
           problems={problems}
           act={(a) => acts.mutate(a)}

@@ -10,7 +10,7 @@ use actix_web::http::StatusCode;
 use actix_web::{HttpResponse, post, web};
 use bold_stance_store::job::{self, Stage};
 use bold_stance_store::{event, plan, visit};
-use bold_stance_trade::job::AfterAct;
+use bold_stance_trade::job::{AfterAct, Sheet};
 use bold_stance_trade::reading::Visit;
 use chrono::Utc;
 use serde::Deserialize;
@@ -43,14 +43,21 @@ pub async fn do_after(
     };
     let of = job::get(&mut tx, *id).await?;
     // A trim is ordered by how the car settled or came back, which hangs on its plan.
-    let to_do = match (&d.what, of.plan_id) {
-        (AfterAct::Trimmed { .. }, Some(plan)) => {
+    // So does what it taught.
+    let sheet = match of.plan_id {
+        Some(plan) if d.what.teaches() || matches!(d.what, AfterAct::Trimmed { .. }) => {
             let p = plan::get(&mut tx, plan).await?;
-            sheet_now(&state, &mut tx, &p, &Peer::default()).await?.sheet.trims_to_do()
+            Some(sheet_now(&state, &mut tx, &p, &Peer::default()).await?.sheet)
         }
-        _ => Vec::new(),
+        _ => None,
     };
-    let care = of.aftercare.after(&d.what, &to_do, (Utc::now(), AUTHOR))?;
+    let to_do = sheet.as_ref().map(Sheet::trims_to_do).unwrap_or_default();
+    let now = Utc::now();
+    let mut care = of.aftercare.after(&d.what, &to_do, (now, AUTHOR))?;
+    if let Some(s) = sheet.filter(|_| d.what.teaches()) {
+        care = care.having_taught(s.taught, now);
+        state.shelf_cache.forget();
+    }
     job::keep_aftercare(&mut tx, *id, d.version, &care).await?;
     if matches!(d.what, AfterAct::CameBack { .. }) {
         visit::open_again(&mut tx, state.shop.id, *id, Visit::Returned, AUTHOR).await?;

@@ -4,7 +4,7 @@ use crate::AppState;
 use crate::problem::ApiError;
 use actix_web::{HttpResponse, get, web};
 use bold_stance_car::adjuster::AdjusterKind;
-use bold_stance_trade::memory::{HowWell, Remembered};
+use bold_stance_trade::memory::{HowWell, KnownHeights, Remembered};
 use serde::Serialize;
 use utoipa::ToSchema;
 
@@ -30,6 +30,8 @@ pub struct MemoryView {
     pub parts: Vec<MemoryRow>,
     /// How well was predicted.
     pub how_well: Vec<HowWell>,
+    /// What turns give and how far heights settle.
+    pub heights: KnownHeights,
 }
 
 /// What the shop learned from the cars that were accepted at Prove.
@@ -51,6 +53,7 @@ pub async fn memory(state: web::Data<AppState>) -> Result<HttpResponse, ApiError
         MemoryRow { name: part.map(|p| p.name.clone()), claim_mm, claim_deg, of: of.clone() }
     };
     let m = shelf.memory(None);
-    let view = MemoryView { cars: m.cars, parts: m.parts.iter().map(row).collect(), how_well: m.how_well };
+    let parts = m.parts.iter().map(row).collect();
+    let view = MemoryView { cars: m.cars, parts, how_well: m.how_well, heights: m.heights };
     Ok(HttpResponse::Ok().json(view))
 }

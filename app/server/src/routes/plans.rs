@@ -279,9 +279,11 @@ pub(super) async fn sheet_now(
         )
         .into());
     }
-    let parts = state.shelf().await?.offered(&input.plan.fitted(), &input);
+    let shelf = state.shelf().await?;
+    let parts = shelf.offered(&input.plan.fitted(), &input);
     let bench = JobBench::of(state.rules(), &t.vehicle.facts, &t.readings, &t.done, &open, Utc::now())?
-        .of_job(t.job.kind, &t.job.aftercare);
+        .of_job(t.job.kind, &t.job.aftercare)
+        .knowing(shelf.heights_for(&input));
     let done: Vec<&Done> = t.done.iter().filter(|d| d.plan_id == p.id).collect();
     let input = as_turned_before(&t.done, p.id, input);
     let input = as_it_settled(&t.vehicle.facts, &t.readings, &done, input);

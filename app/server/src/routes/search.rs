@@ -177,6 +177,10 @@ pub async fn height_ladders(
 #[utoipa::path(post, path = "/api/v1/height-target", operation_id = "heightTarget", request_body = HeightTarget,
     responses((status = 200, body = HeightAnswer), (status = 422, body = ProblemDocument)))]
 #[post("/api/v1/height-target")]
-pub async fn height_target(Doc(t): Doc<HeightTarget>) -> Result<HttpResponse, ApiError> {
-    Ok(HttpResponse::Ok().json(height_for(&t)?))
+pub async fn height_target(
+    state: web::Data<AppState>,
+    Doc(t): Doc<HeightTarget>,
+) -> Result<HttpResponse, ApiError> {
+    let known = state.shelf().await?.heights_for(&t.car);
+    Ok(HttpResponse::Ok().json(height_for(&t, &known.turns)?))
 }

@@ -1,6 +1,7 @@
 //! What happens to a job once it is set: every time the car comes back, what was trimmed then, when it is looked at next,
 //! and that it is closed.
 
+use crate::memory::HeightsTaught;
 use crate::plan::Turned;
 use crate::sheet::CouldNot;
 use bold_stance_car::vehicle::Axles;
@@ -127,6 +128,9 @@ pub struct Aftercare {
     /// What was trimmed at the gate of heights, oldest first.
     #[serde(skip_serializing_if = "Vec::is_empty")]
     pub at_gate: Vec<Trim>,
+    /// What it taught of height, as of when its next look was set or its job closed last.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub taught: Option<HeightsTaught>,
     /// Every drive after the setting, oldest first.
     #[serde(skip_serializing_if = "Vec::is_empty")]
     pub road: Vec<RoadTest>,
@@ -208,6 +212,12 @@ pub enum AfterAct {
 }
 
 impl AfterAct {
+    /// Whether what the car taught of height is written down with it.
+    #[must_use]
+    pub fn teaches(&self) -> bool {
+        matches!(self, Self::LookNext { .. } | Self::Close { .. })
+    }
+
     /// What it is called among the events of a job.
     #[must_use]
     pub fn event(&self) -> &'static str {
@@ -240,6 +250,14 @@ impl Aftercare {
     #[must_use]
     pub fn last(&self) -> Option<&CarBack> {
         self.returns.last()
+    }
+
+    /// The same with what the car taught of height; nothing is kept where it taught nothing.
+    #[must_use]
+    pub fn having_taught(mut self, taught: HeightsTaught, now: DateTime<Utc>) -> Self {
+        self.taught = Some(HeightsTaught { at: now, ..taught })
+            .filter(|t| !t.turns.is_empty() || !t.settled.is_empty());
+        self
     }
 
     /// Everything wrong with it, by field.

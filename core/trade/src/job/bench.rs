@@ -1,9 +1,10 @@
 //! A job as the reading rules look at it: its car, its readings and what was done.
 
-use super::aftercare::Aftercare;
+use super::aftercare::{Aftercare, Trim};
 use super::facts::VehicleFacts;
 use super::record::{Done, OpenVisit, Reading, standing};
 use crate::aim::Aim;
+use crate::memory::KnownHeights;
 use crate::reading::{
     Answers, Change, ChangeKind, Correction, CorrectionKind, Jack, Method, MethodInfo, Picture, Place,
     PrepareItem, Prepared, RawEntry, ReadAxle, ReadingCar, Scene, Seen, Suspicion, Take, Taken, TicketKind,
@@ -125,6 +126,10 @@ pub struct JobBench<'a> {
     ticked: Vec<(Visit, &'static str)>,
     /// The car was rolled and bounced at the rear's gate: says so for rear wheels, as the front is worked on after it.
     rear_rolled: bool,
+    /// What was trimmed at a gate of heights, oldest first.
+    pub(super) trims: Vec<Trim>,
+    /// What the shop knows of turns for height and of settling.
+    pub(super) known: KnownHeights,
     /// What time it is: a visit that was not opened would be opened now.
     now: DateTime<Utc>,
 }
@@ -223,6 +228,8 @@ impl<'a> JobBench<'a> {
             open,
             ticked,
             rear_rolled,
+            trims: Vec::new(),
+            known: KnownHeights::default(),
             now,
         })
     }
@@ -231,10 +238,18 @@ impl<'a> JobBench<'a> {
     #[must_use]
     pub fn of_job(mut self, kind: TicketKind, care: &Aftercare) -> Self {
         self.kind = kind;
+        self.trims = care.at_gate.iter().filter(|t| t.moved()).cloned().collect();
         if let Some(back) = care.last() {
             let since = back.at.timestamp();
             self.seen.retain(|r| r.visit != Visit::Returned || r.at >= since);
         }
+        self
+    }
+
+    /// The same with what the shop knew of heights when work began.
+    #[must_use]
+    pub fn knowing(mut self, known: KnownHeights) -> Self {
+        self.known = known;
         self
     }
 

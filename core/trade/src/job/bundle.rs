@@ -11,7 +11,7 @@ use super::proved::{Proved, taught_of};
 use super::record::{Done, OpenVisit, Reading};
 use super::settled::as_it_settled;
 use super::turned::{as_turned_before, loops_of};
-use crate::memory::{Memory, Taught};
+use crate::memory::{KnownHeights, Memory, Taught};
 use crate::part::{Part, part_problems};
 use crate::plan::{CarAnswer, CarInput, CarPlan, car_fitted_parts, plan_car};
 use crate::prove::{AxleLeft, left_to_turn};
@@ -264,7 +264,12 @@ impl JobBundle {
         let rules = Rules { methods: &methods, items: &items };
         let bench = JobBench::of(rules, &self.vehicle, &self.readings, &self.done, &self.visits, now)
             .map_err(|p| vec![p])?
-            .of_job(self.kind, &self.aftercare);
+            .of_job(self.kind, &self.aftercare)
+            .knowing(if chosen.document.as_sold {
+                KnownHeights::default()
+            } else {
+                self.memory.heights.clone()
+            });
         let base = base_of(&self.vehicle, &self.readings, &self.done, &bench.seen);
         let input = CarInput { base, plan: chosen.document.clone() };
         let catalogue = self.catalogue(shipped, &chosen.document.fitted());

@@ -5,11 +5,13 @@ use super::aftercare::{Aftercare, TrimToDo};
 use super::as_done::{AsDone, round_of};
 use super::bench::{HeldAnswer, JobBench, item_of, visit_of};
 use super::height::height_at;
+use super::lessons::heights_taught;
 use super::proved::{Proved, proved_of, taught_of};
 use super::record::{Done, Reading, standing};
-use super::returned::{CornerBack, Look, Returned, UsualLook, returned_of, usual_look};
+use super::returned::{CornerBack, Look, Returned, UsualLook, returned_of, trim_cautions, usual_look};
 use super::road::{WheelStraight, rods_turned_at, wheel_straight};
 use super::settled::{settled_of, trimmed_at};
+use crate::memory::HeightsTaught;
 use crate::part::Part;
 use crate::plan::{CarAnswer, CarInput, Order};
 use crate::prove::{AxleLeft, SideLeft, side_left};
@@ -81,9 +83,12 @@ pub struct Sheet {
     pub left: Vec<AxleLeft>,
     /// Every wheel against what was said of it.
     pub proved: Proved,
-    /// Corners at the gate of heights, with the turns that bring them to the plan; empty once it is behind.
+    /// Corners at the gate that asks for their heights, with the turns that bring them to the plan; empty once it is behind.
     #[serde(default)]
     pub settled: Vec<CornerBack>,
+    /// Cautions where one of them is turned.
+    #[serde(default, skip_serializing_if = "Vec::is_empty")]
+    pub trim_cautions: Vec<Said>,
     /// The steering wheel after the last road test; none while the car was not driven.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub road: Option<WheelStraight>,
@@ -92,6 +97,9 @@ pub struct Sheet {
     pub returned: Option<Returned>,
     /// When the car is usually looked at next.
     pub next_look: UsualLook,
+    /// What the car taught of height, not yet written down: what turns gave, how far it settled.
+    #[serde(skip)]
+    pub taught: HeightsTaught,
     /// Cautions of the whole job.
     pub cautions: Vec<Said>,
     /// Toe of one wheel as expected after its rod was turned, 90 % half width, degrees.
@@ -166,15 +174,23 @@ fn gate_view(
     let visit = visit_of(&gate.id);
     let marked = |m: &Mark| done.iter().find(|d| d.step == *m);
     let work = before.iter().filter(|s| s.kind == StepKind::Step);
-    let last = work.filter_map(|s| marked(&Mark::Step(s.id.clone()))).map(|d| d.last_at()).max();
+    let at = |s: &SheetStep| marked(&Mark::Step(s.id.clone())).map(|d| d.last_at());
+    let last = work.clone().filter_map(at).max();
+    // A rod or toe arm leaves the height as it is.
+    let heights_last = work.filter(|s| !matches!(s.id, StepId::Toe(_))).filter_map(at).max();
     // A corner that was trimmed moves its axle; rods that were turned after a road test move both front wheels.
     let since = |axle: Axle, q: GateReading| {
         let own = match q {
-            GateReading::Height if gate.id == StepId::Settled => trimmed_at(care, axle),
+            GateReading::Height | GateReading::Camber | GateReading::Caster
+                if matches!(gate.id, StepId::Settled | StepId::Read(_)) =>
+            {
+                trimmed_at(care, axle)
+            }
+            GateReading::Toe if gate.id == StepId::Read(Axle::Rear) => trimmed_at(care, axle),
             GateReading::Toe if axle == Axle::Front => rods_turned_at(care),
             _ => None,
         };
-        last.max(own)
+        if q == GateReading::Height { heights_last.max(own) } else { last.max(own) }
     };
     let read = visit.map(|v| read_at(bench, readings, v, since)).unwrap_or_default();
     // Rolled and bounced may have been said in the prepare list of the visit as well; the rear's gate shares its visit
@@ -253,19 +269,22 @@ pub fn sheet_of(
     // It left when somebody stood for it, else when it was worked on last.
     let accepted = done.iter().find(|d| d.step == Mark::Step(StepId::Proved)).map(|d| d.done_at);
     let left_at = accepted.or_else(|| done.iter().map(|d| d.last_at()).max());
-    let returned = returned_of(bench.facts, readings, care, (input, &answer), left_at);
+    let look = Look { facts: bench.facts, readings, care, known: &bench.known };
+    let returned = returned_of(&look, (input, &answer), left_at);
     let next_look = usual_look(returned.as_ref());
-    let look = Look { facts: bench.facts, readings, care };
     let road = wheel_straight(care, input, &answer, &left);
-    let settled = settled_of(&look, done, (input, &answer));
+    let settled = settled_of(&look, (&steps, done), (input, &answer));
+    let taught = heights_taught(&look, input);
     Sheet {
         next_look,
+        taught,
         gates,
         steps,
         answer,
         left,
         proved,
         road,
+        trim_cautions: trim_cautions(&settled),
         settled,
         returned,
         cautions: job_cautions(),

@@ -14,6 +14,7 @@ mod first_form;
 mod gates;
 mod handover;
 mod height;
+mod lessons;
 mod moving;
 mod note;
 mod own_shape;

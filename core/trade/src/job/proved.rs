@@ -4,6 +4,7 @@
 use super::aftercare::Aftercare;
 use super::record::{Done, Reading};
 use super::road::rods_turned_at;
+use super::settled::trimmed_at;
 use crate::aim::off_window;
 use crate::memory::{SaidCame, Taught, Trial};
 use crate::plan::{AngleName, CENTRE_MM, CarAnswer, CarInput, PlanInput, SQUARE_MM};
@@ -13,7 +14,7 @@ use crate::sheet::{
     CarRead, Expectation, GateAbout, GateFinding, GateRead, GateReading, GateSide, Mark, SheetStep, StepId,
     held, judge_gate,
 };
-use bold_stance_car::vehicle::Sides;
+use bold_stance_car::vehicle::{Axles, Sides};
 use bold_stance_kinematics::geometry::{Axle, Side};
 use bold_stance_units::Sigma;
 use bold_stance_units::said::{Said, said, sentences};
@@ -133,6 +134,8 @@ fn moves(step: &StepId, axle: Axle, angle: AngleName) -> bool {
 pub(super) struct Since<'a> {
     own: Vec<&'a Reading>,
     done: &'a [&'a Done],
+    /// When a corner of an axle was trimmed last before the car left.
+    trimmed: Axles<Option<DateTime<Utc>>>,
     /// When both rods were turned after a road test.
     rods_at: Option<DateTime<Utc>>,
 }
@@ -142,14 +145,16 @@ impl<'a> Since<'a> {
     pub(super) fn of(readings: &'a [Reading], done: &'a [&'a Done], care: &Aftercare) -> Self {
         let rolls =
             |r: &&Reading| !matches!(r.visit, Visit::Found | Visit::Returned) && r.jack != Jack::Jacked;
-        Self { own: readings.iter().filter(rolls).collect(), done, rods_at: rods_turned_at(care) }
+        let trimmed = Axles::of(|axle| trimmed_at(care, axle));
+        Self { own: readings.iter().filter(rolls).collect(), done, trimmed, rods_at: rods_turned_at(care) }
     }
 
     /// When an angle of an axle was last worked on.
     pub(super) fn worked_at(&self, axle: Axle, angle: AngleName) -> Option<DateTime<Utc>> {
         let own = |d: &&&Done| matches!(&d.step, Mark::Step(s) if moves(s, axle, angle));
         let rods = self.rods_at.filter(|_| axle == Axle::Front && angle == AngleName::Toe);
-        self.done.iter().filter(own).map(|d| d.last_at()).chain(rods).max()
+        let trimmed = self.trimmed[axle];
+        self.done.iter().filter(own).map(|d| d.last_at()).chain(trimmed).chain(rods).max()
     }
 
     /// The newest reading of an angle since the car was worked on: value, standard deviation, when.

@@ -5,6 +5,7 @@ use super::aftercare::{Aftercare, CarBack, Trim};
 use super::facts::VehicleFacts;
 use super::height::{HeightRead, height_at};
 use super::record::Reading;
+use crate::memory::KnownHeights;
 use crate::plan::{
     AngleName, CarAnswer, CarInput, CurvePoint, SidePlan, Turned, WayKind, on_clock, per_turn, turns_in_words,
 };
@@ -196,19 +197,19 @@ fn window(readings: &[Reading], from: DateTime<Utc>, to: Option<DateTime<Utc>>) 
     readings.iter().filter(own).cloned().collect()
 }
 
-/// The height of a corner taped at the gate of heights between two times.
+/// The height of a corner taped at a gate's visit between two times.
 pub(super) fn height_at_gate(
     facts: &VehicleFacts,
     readings: &[Reading],
+    visit: Visit,
     (axle, side): (Axle, Side),
     (from, to): (Option<DateTime<Utc>>, Option<DateTime<Utc>>),
 ) -> Option<HeightRead> {
     let within = |r: &&Reading| {
-        r.visit != Visit::Settled
-            || (from.is_none_or(|f| r.taken_at >= f) && to.is_none_or(|t| r.taken_at < t))
+        r.visit != visit || (from.is_none_or(|f| r.taken_at >= f) && to.is_none_or(|t| r.taken_at < t))
     };
     let own: Vec<Reading> = readings.iter().filter(within).cloned().collect();
-    height_at(facts, &own, Visit::Settled, axle, side)
+    height_at(facts, &own, visit, axle, side)
 }
 
 /// What a corner's heights and trims are looked up in.
@@ -216,6 +217,8 @@ pub(super) struct Look<'a> {
     pub facts: &'a VehicleFacts,
     pub readings: &'a [Reading],
     pub care: &'a Aftercare,
+    /// What the shop knows of turns and settling.
+    pub known: &'a KnownHeights,
 }
 
 impl Look<'_> {
@@ -249,9 +252,30 @@ impl Look<'_> {
         })
     }
 
+    /// How far a corner settled before it came back first, mm; none where it was not taped before and after.
+    pub fn settled_first(&self, (axle, side): (Axle, Side)) -> Option<f64> {
+        let set = self.left_at(0, (axle, side), true)?;
+        let trimmed = self.trims(0, axle, side).iter().find(|t| t.moved()).map(|t| t.at);
+        Some(set.mm - self.height_in(0, (axle, side), None, trimmed)?.mm)
+    }
+
     fn trims(&self, time: usize, axle: Axle, side: Side) -> Vec<&Trim> {
         let all = self.care.returns.get(time).map_or(&[][..], |r| &r.trims);
         all.iter().filter(|t| t.axle == axle && t.side == side).collect()
+    }
+
+    /// What was trimmed of a corner at the gate that is read at a visit: behind its arms once heights were taped there.
+    pub fn at_gate(&self, (axle, side): (Axle, Side), visit: Visit) -> Vec<&'_ Trim> {
+        let again = |t: &Trim| {
+            let taped = |r: &Reading| {
+                let height =
+                    matches!(r.quantity, Quantity::Height | Quantity::FloorToArch | Quantity::FloorToFrame);
+                height && r.visit == Visit::Reswept && r.axle == axle.into() && r.taken_at < t.at
+            };
+            self.readings.iter().any(taped)
+        };
+        let of = |t: &&Trim| t.axle == axle && t.side == side && again(t) == (visit == Visit::Reswept);
+        self.care.at_gate.iter().filter(of).collect()
     }
 
     /// What the trims of one look gave: turns and settled mm of each; `at` is the height between two times.
@@ -271,14 +295,14 @@ impl Look<'_> {
     }
 
     /// What turns on this car gave: turns and settled mm of each.
-    fn records(&self, axle: Axle) -> Vec<(f64, f64)> {
+    pub fn records(&self, axle: Axle) -> Vec<(f64, f64)> {
         let mut out = Vec::new();
         for side in Side::BOTH {
-            let trims: Vec<&Trim> =
-                self.care.at_gate.iter().filter(|t| t.axle == axle && t.side == side).collect();
-            out.extend(Self::gave(&trims, |from, to| {
-                height_at_gate(self.facts, self.readings, (axle, side), (from, to))
-            }));
+            for visit in [Visit::Settled, Visit::Reswept] {
+                out.extend(Self::gave(&self.at_gate((axle, side), visit), |from, to| {
+                    height_at_gate(self.facts, self.readings, visit, (axle, side), (from, to))
+                }));
+            }
             for k in 0..self.care.returns.len() {
                 let trims = self.trims(k, axle, side);
                 out.extend(Self::gave(&trims, |from, to| self.height_in(k, (axle, side), from, to)));
@@ -304,7 +328,8 @@ impl Look<'_> {
             Axle::Rear => Vec::new(),
         };
         records.extend(self.records(axle));
-        let per = per_turn(turned, &records);
+        let of_shop = self.known.turns.of(turned);
+        let per = per_turn(turned, of_shop, &records);
         let turns = ((to_mm - now.mm) / per.mm * 4.0).round() / 4.0;
         if turns == 0.0 {
             return None;
@@ -315,8 +340,11 @@ impl Look<'_> {
             .name("turns", amount.clone())
             .count("n", if turns.abs() > 1.0 { 2 } else { 1 })
             .word("way", if turns > 0.0 { "up" } else { "down" });
-        let why =
-            if per.records > 0 { said("trim-learned").count("n", per.records) } else { said("trim-usual") };
+        let why = match of_shop {
+            _ if per.records > 0 => said("trim-learned").count("n", per.records),
+            Some(k) => said("trim-shop").count("n", k.cars as usize),
+            None => said("trim-usual"),
+        };
         // The plan's curves count from as found.
         let found = input.base.axles[axle].as_ref().map(|b| b.read[side].height_mm);
         // Looked at along its thread a right-hand nut goes away clockwise: a collar seen from above goes down, a bolt seen from
@@ -392,15 +420,13 @@ fn corner(
     let plan = result.map(|r| if side == Side::Left { &r.left } else { &r.right });
     let set = look.left_at(time, (axle, side), input.plan.axles[axle].changes_height());
     // Springs settle once: what was trimmed since is held against as it stood then.
-    let settle_mm = if time == 0 { settle_of(look.facts, input, axle) } else { 0.0 };
+    let (settle_mm, said_band_mm) = if time == 0 { settle_of(look, input, axle) } else { (0.0, 0.0) };
     let trims = look.trims(time, axle, side);
     // What could not be turned moved nothing: what was read before it stands.
     let moved: Vec<&&Trim> = trims.iter().filter(|t| t.moved()).collect();
     let back = look.height_in(time, (axle, side), None, moved.first().map(|t| t.at));
     let now = look.height_in(time, (axle, side), moved.last().map(|t| t.at), None);
     let said_mm = set.map(|s| s.mm - settle_mm);
-    // A settle of nothing to twice what is expected covers it (common practice, no source).
-    let said_band_mm = settle_mm.abs();
     let tape = |h: Option<HeightRead>| h.map_or(0.0, |h| Sigma(h.against_sigma).half_width().0);
     let ring_mm = said_band_mm.hypot(tape(set)).hypot(tape(now.or(back))).max(LEAST_RING_MM);
     let miss = now.zip(said_mm).map(|(n, s)| n.mm - s);
@@ -425,13 +451,17 @@ fn corner(
     }
 }
 
-/// What the springs of an axle were said to settle, mm: by the plan, else by the car's facts where its height changes.
-fn settle_of(facts: &VehicleFacts, input: &CarInput, axle: Axle) -> f64 {
+/// What the springs of an axle were said to settle and its band, mm: by the plan, else where its height changes by the car's
+/// facts, else as the shop's cars did whose height was had so. Of what somebody said a settle of nothing to twice as much is
+/// covered (common practice, no source).
+fn settle_of(look: &Look<'_>, input: &CarInput, axle: Axle) -> (f64, f64) {
     let plan = &input.plan.axles[axle];
+    let facts = look.facts.car.axles[axle].settle_mm;
     match plan.settle_mm {
-        s if s != 0.0 => s,
-        _ if plan.changes_height() => facts.car.axles[axle].settle_mm,
-        _ => 0.0,
+        s if s != 0.0 => (s, s.abs()),
+        _ if !plan.changes_height() => (0.0, 0.0),
+        _ if facts != 0.0 => (facts, facts.abs()),
+        _ => look.known.settle(&plan.ways).map_or((0.0, 0.0), |k| (k.mm, Sigma(k.sd).half_width().0)),
     }
 }
 
@@ -538,6 +568,15 @@ fn says(corners: &[CornerBack], back: &CarBack, days: i64, forecast: bool) -> (S
     (headline, sentences(more))
 }
 
+/// Cautions where a corner is to be trimmed.
+pub(super) fn trim_cautions(corners: &[CornerBack]) -> Vec<Said> {
+    if corners.iter().any(|c| c.trim.is_some()) {
+        ["caution-jack", "caution-spring"].map(said).to_vec()
+    } else {
+        Vec::new()
+    }
+}
+
 /// When the car is usually looked at next, as it stands.
 #[must_use]
 pub(super) fn usual_look(returned: Option<&Returned>) -> UsualLook {
@@ -548,28 +587,22 @@ pub(super) fn usual_look(returned: Option<&Returned>) -> UsualLook {
 /// How the car came back last; none while it did not.
 #[must_use]
 pub(super) fn returned_of(
-    facts: &VehicleFacts,
-    readings: &[Reading],
-    care: &Aftercare,
+    look: &Look<'_>,
     (input, answer): (&CarInput, &CarAnswer),
     left_at: Option<DateTime<Utc>>,
 ) -> Option<Returned> {
+    let (care, readings) = (look.care, look.readings);
     let time = care.returns.len().checked_sub(1)?;
     let back = &care.returns[time];
-    let look = Look { facts, readings, care };
     let mut corners = Vec::new();
     for axle in [Axle::Front, Axle::Rear] {
-        corners.extend(Side::BOTH.map(|side| corner(&look, (input, answer), time, (axle, side))));
+        corners.extend(Side::BOTH.map(|side| corner(look, (input, answer), time, (axle, side))));
     }
     let before = time.checked_sub(1).map(|k| care.returns[k].at).or(left_at);
     let days = before.map_or(0, |t| (back.at - t).num_days());
     let forecast = corners.iter().any(|c| c.said_band_mm > 0.0);
     let (headline, sentence) = says(&corners, back, days, forecast);
-    let cautions = if corners.iter().any(|c| c.trim.is_some()) {
-        ["caution-jack", "caution-spring"].map(said).to_vec()
-    } else {
-        Vec::new()
-    };
+    let cautions = trim_cautions(&corners);
     Some(Returned {
         time: time + 1,
         days,

@@ -138,9 +138,16 @@ fn read_between(
         value: [camber.map(|r| r.value), caster.map(|r| r.value), toe.map(|t| t.0)],
         sigma: [camber.map_or(0.0, |r| r.sigma), caster.map_or(0.0, |r| r.sigma), toe.map_or(0.0, |t| t.1)],
     };
-    // The height it stood at: read since, else at the newest look before.
+    // The height it stood at when its angles were read: read since, else at the newest look before. What was taped once a
+    // corner was trimmed is another height.
+    let angle = |r: &&&Reading| matches!(r.quantity, Quantity::Camber | Quantity::Caster);
+    let read_at = own.iter().filter(angle).filter(|r| r.place() == Place::wheel(axle, side));
+    let read_at = read_at.map(|r| r.taken_at).max();
+    let trimmed = bench.trims.iter().filter(|t| t.axle == axle).map(|t| t.at);
+    let before = read_at.and_then(|at| trimmed.filter(|t| *t > at).min());
+    let end = [before, to].into_iter().flatten().min();
     let heights: Vec<Reading> =
-        readings.iter().filter(|r| to.is_none_or(|t| r.taken_at < t)).cloned().collect();
+        readings.iter().filter(|r| end.is_none_or(|t| r.taken_at < t)).cloned().collect();
     let height = Visit::ALL
         .into_iter()
         .rev()

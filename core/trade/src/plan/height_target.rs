@@ -81,6 +81,18 @@ impl Turned {
         })
     }
 
+    /// Whether what it gives is told: a collar's ratio is.
+    #[must_use]
+    pub fn is_told(self) -> bool {
+        !matches!(self, Self::Collar { motion_ratio: None, .. })
+    }
+
+    /// Settled height a turn usually gives, mm.
+    #[must_use]
+    pub fn usual_mm(self) -> f64 {
+        Self::usual(self.collar()).0
+    }
+
     /// Settled height a turn gives before any was recorded, mm, with its standard deviation. A bolt: two turns gave about
     /// 3/8 in (common practice, no source). A collar: pitch over motion ratio, a tenth of it in doubt for what springs
     /// and bushings keep, a third where nobody told the ratio: a strut's is near 1, an arm's 0.5 to 0.8 (judgement, no source).
@@ -133,15 +145,58 @@ pub struct ByTurning {
     pub mm_per_turn: f64,
     /// Recorded turns it rests on; 0 is the usual value alone.
     pub records: usize,
+    /// Cars of the shop it rests on besides.
+    pub cars: u32,
     /// What a collar was reckoned with.
     pub collar: Option<CollarTaken>,
 }
 
-/// Works a target out.
+/// What a turn was found to give on cars of the shop, against what is usual for it.
+#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
+#[serde(deny_unknown_fields)]
+pub struct TurnKnown {
+    /// Times what is usual.
+    pub times: f64,
+    /// Standard deviation of ln of the next car's.
+    pub sd: f64,
+    /// Ends of nine in ten of the next car.
+    #[cfg_attr(feature = "openapi", schema(min_items = 2, max_items = 2))]
+    pub between: [f64; 2],
+    /// Cars it rests on.
+    pub cars: u32,
+}
+
+/// The same by what is turned.
+#[derive(Debug, Clone, Copy, PartialEq, Default, Serialize, Deserialize)]
+#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
+#[serde(default, deny_unknown_fields)]
+pub struct TurnsKnown {
+    /// A collar's thread.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub collar: Option<TurnKnown>,
+    /// A torsion bar's bolt.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub torsion_bolt: Option<TurnKnown>,
+}
+
+impl TurnsKnown {
+    /// What is known of what is turned.
+    #[must_use]
+    pub fn of(&self, turned: Turned) -> Option<TurnKnown> {
+        match turned {
+            // What other cars' ratios were tells nothing of one that nobody told.
+            Turned::Collar { .. } => self.collar.filter(|_| turned.is_told()),
+            Turned::TorsionBolt => self.torsion_bolt,
+        }
+    }
+}
+
+/// Works a target out, with what the shop knows of turns.
 ///
 /// # Errors
 /// The first [`Problem`] by field.
-pub fn height_for(t: &HeightTarget) -> Result<HeightAnswer, Problem> {
+pub fn height_for(t: &HeightTarget, turns: &TurnsKnown) -> Result<HeightAnswer, Problem> {
     let (low, high, unit) = match t.kind {
         TargetKind::Rake => (-15.0, 15.0, "°"),
         TargetKind::ArmAngle => (-45.0, 45.0, "°"),
@@ -193,7 +248,7 @@ pub fn height_for(t: &HeightTarget) -> Result<HeightAnswer, Problem> {
         TargetKind::FrameLevel => frame(off)? + t.car.plan.axles[off].height_change_mm - frame(t.axle)?,
         TargetKind::ArmAngle => to_arm_angle(t)?,
     };
-    turns_for(t, gain_mm)
+    turns_for(t, turns, gain_mm)
 }
 
 /// Gain at which the lower arm of an axle rises toward its wheel as wanted, mm: mean of both sides as anchored to nothing but
@@ -227,14 +282,20 @@ fn to_arm_angle(t: &HeightTarget) -> Result<f64, Problem> {
     }
 }
 
-/// Settled height a turn gives on this car: by what is turned, and by turns that were recorded with what they gave, mm.
+/// Settled height a turn gives on this car: by what is turned, by what it gave on other cars of the shop, and by turns that were
+/// recorded with what they gave, mm.
 #[must_use]
-pub(crate) fn per_turn(turned: Turned, records: &[(f64, f64)]) -> PerTurn {
-    learn_per_turn(Turned::usual(turned.collar()), records)
+pub(crate) fn per_turn(turned: Turned, known: Option<TurnKnown>, records: &[(f64, f64)]) -> PerTurn {
+    learn_per_turn(as_known(Turned::usual(turned.collar()), known), records)
+}
+
+/// What a turn gives before any was recorded, as the shop knows it: mm and standard deviation.
+fn as_known((mm, sd): (f64, f64), known: Option<TurnKnown>) -> (f64, f64) {
+    known.map_or((mm, sd), |k| (mm * k.times, mm * k.times * k.sd))
 }
 
 /// The turns a gain takes.
-fn turns_for(t: &HeightTarget, gain_mm: f64) -> Result<HeightAnswer, Problem> {
+fn turns_for(t: &HeightTarget, known: &TurnsKnown, gain_mm: f64) -> Result<HeightAnswer, Problem> {
     let base = &t.car.base;
     let collar = t.turned.and_then(Turned::collar);
     if let Some(c) = collar {
@@ -250,13 +311,15 @@ fn turns_for(t: &HeightTarget, gain_mm: f64) -> Result<HeightAnswer, Problem> {
         None => Some(TORSION_BOLT),
     };
     let by_turning = usual.map(|usual| {
-        let per = learn_per_turn(usual, &records);
+        let of_shop = known.of(t.turned.unwrap_or(Turned::TorsionBolt));
+        let per = learn_per_turn(as_known(usual, of_shop), &records);
         let turns = gain_mm / per.mm;
         ByTurning {
             turns,
             turns_band: (Sigma(per.sigma_mm / per.mm.abs()) * turns.abs()).half_width().0,
             mm_per_turn: per.mm,
             records: per.records,
+            cars: of_shop.map_or(0, |k| k.cars),
             collar,
         }
     });
@@ -302,7 +365,7 @@ mod tests {
 
     #[test]
     fn every_kind_of_target_by_hand() {
-        let gain = |kind, axle, v| height_for(&t(kind, axle, v)).unwrap().gain_mm;
+        let gain = |kind, axle, v| height_for(&t(kind, axle, v), &TurnsKnown::default()).unwrap().gain_mm;
         assert!((gain(TargetKind::HubToArch, Axle::Front, 563.0) - 65.0).abs() < 1e-9);
         assert!((gain(TargetKind::FloorToArch, Axle::Front, 950.0) - 50.0).abs() < 1e-9);
         assert!((gain(TargetKind::Level, Axle::Front, 0.0) - 73.0).abs() < 1e-9);
@@ -316,15 +379,15 @@ mod tests {
     fn turns_are_learned_from_what_was_turned() {
         // Common practice, no source (CP9): two turns gave about 3/8 in at the fender after settling.
         let mut x = t(TargetKind::HubToArch, Axle::Front, 508.0);
-        assert!(height_for(&x).unwrap().by_turning.is_none(), "nothing is invented");
+        assert!(height_for(&x, &TurnsKnown::default()).unwrap().by_turning.is_none(), "nothing is invented");
         x.turned = Some(Turned::TorsionBolt);
-        let prior = height_for(&x).unwrap().by_turning.unwrap();
+        let prior = height_for(&x, &TurnsKnown::default()).unwrap().by_turning.unwrap();
         assert!((prior.mm_per_turn - 9.525 / 2.0).abs() < 0.1 && prior.records == 0);
         x.car.base.turns = vec![
             TurnRecord { turns: 2.0, height_change_mm: 14.0 },
             TurnRecord { turns: 3.0, height_change_mm: 21.0 },
         ];
-        let learned = height_for(&x).unwrap().by_turning.unwrap();
+        let learned = height_for(&x, &TurnsKnown::default()).unwrap().by_turning.unwrap();
         assert!((learned.mm_per_turn - 6.9).abs() < 0.3, "{learned:?}");
         assert!(learned.turns < prior.turns && learned.turns_band < prior.turns_band);
     }
@@ -334,46 +397,53 @@ mod tests {
     #[test]
     fn a_collar_turns_by_its_thread() {
         let mut x = t(TargetKind::HubToArch, Axle::Front, 463.0);
-        let turns = |x: &HeightTarget| height_for(x).unwrap().by_turning.unwrap().turns;
+        let turns =
+            |x: &HeightTarget| height_for(x, &TurnsKnown::default()).unwrap().by_turning.unwrap().turns;
         x.turned = Some(Turned::Collar { pitch_mm: Some(2.0), motion_ratio: Some(1.0) });
         assert!((turns(&x) + 17.5).abs() < 1e-9, "{}", turns(&x));
         x.turned = Some(Turned::Collar { pitch_mm: None, motion_ratio: Some(0.6) });
         assert!((turns(&x) + 10.5).abs() < 1e-9, "{}", turns(&x));
         // What nobody told is taken as usual, and said to be.
-        let taken = height_for(&x).unwrap().by_turning.unwrap().collar.unwrap();
+        let taken = height_for(&x, &TurnsKnown::default()).unwrap().by_turning.unwrap().collar.unwrap();
         assert!(taken.usual_pitch && !taken.usual_ratio && taken.pitch_mm == USUAL_PITCH_MM);
         x.turned = Some(Turned::Collar { pitch_mm: Some(0.0), motion_ratio: Some(0.6) });
-        assert_eq!(height_for(&x).unwrap_err().field, "turned.pitch_mm");
+        assert_eq!(height_for(&x, &TurnsKnown::default()).unwrap_err().field, "turned.pitch_mm");
         x.turned = Some(Turned::Collar { pitch_mm: Some(2.0), motion_ratio: Some(0.0) });
-        assert_eq!(height_for(&x).unwrap_err().field, "turned.motion_ratio");
+        assert_eq!(height_for(&x, &TurnsKnown::default()).unwrap_err().field, "turned.motion_ratio");
     }
 
     /// The other axle counts as the plan puts it, each on the tyres it will have.
     #[test]
     fn the_plan_of_the_other_axle_and_the_new_tyres_count() {
-        let gain = |x: &HeightTarget| height_for(x).unwrap().gain_mm;
+        let gain = |x: &HeightTarget| height_for(x, &TurnsKnown::default()).unwrap().gain_mm;
         let mut x = t(TargetKind::Level, Axle::Front, 0.0);
         x.car.plan.axles.rear.height_change_mm = 25.0;
         assert!((gain(&x) - 98.0).abs() < 1e-9);
         x.car.base.tyre_gain_mm = Axles { front: 10.0, rear: 4.0 };
         assert!((gain(&x) - 92.0).abs() < 1e-9);
         x.car.base.stands.mm.rear = None;
-        assert_eq!(height_for(&x).unwrap_err().field, "car.base.stands.mm.rear");
+        assert_eq!(height_for(&x, &TurnsKnown::default()).unwrap_err().field, "car.base.stands.mm.rear");
     }
 
     /// A bare chassis: the frame level, and the lower arm as wanted, looked at again on the points as posed there.
     #[test]
     fn a_frame_is_levelled_and_an_arm_laid_as_wanted() {
         let mut x = t(TargetKind::FrameLevel, Axle::Front, 0.0);
-        assert_eq!(height_for(&x).unwrap_err().field, "car.base.stands.frame_mm.rear");
+        assert_eq!(
+            height_for(&x, &TurnsKnown::default()).unwrap_err().field,
+            "car.base.stands.frame_mm.rear"
+        );
         x.car.base.stands.frame_mm = Axles { front: Some(240.0), rear: Some(262.0) };
-        assert!((height_for(&x).unwrap().gain_mm - 22.0).abs() < 1e-9);
+        assert!((height_for(&x, &TurnsKnown::default()).unwrap().gain_mm - 22.0).abs() < 1e-9);
         x.kind = TargetKind::FloorToFrame;
         x.value = 250.0;
-        assert!((height_for(&x).unwrap().gain_mm - 10.0).abs() < 1e-9);
+        assert!((height_for(&x, &TurnsKnown::default()).unwrap().gain_mm - 10.0).abs() < 1e-9);
         x.kind = TargetKind::ArmAngle;
         x.value = 0.0;
-        assert_eq!(height_for(&x).unwrap_err().field, "car.base.axles.front.geometry");
+        assert_eq!(
+            height_for(&x, &TurnsKnown::default()).unwrap_err().field,
+            "car.base.axles.front.geometry"
+        );
         for g in [sample(), rear()] {
             let axle = g.axle;
             let (points, wheel) = g.side(Side::Left);
@@ -397,7 +467,7 @@ mod tests {
                 geometry: g.clone(),
             });
             (x.axle, x.value) = (axle, drawn + 3.0);
-            let gain = height_for(&x).unwrap().gain_mm;
+            let gain = height_for(&x, &TurnsKnown::default()).unwrap().gain_mm;
             // The arm hangs less the lower the body stands.
             assert!(gain < 0.0, "{gain}");
             let c = Corner::new(&points, &wheel);
@@ -406,7 +476,7 @@ mod tests {
             let lies = what.of(&c.as_points(&pose, -gain, &points), &there).unwrap();
             assert!((lies - drawn - 3.0).abs() < 1e-3, "{lies} {drawn}");
             x.value = 44.0;
-            assert_eq!(height_for(&x).unwrap_err().field, "value");
+            assert_eq!(height_for(&x, &TurnsKnown::default()).unwrap_err().field, "value");
         }
     }
 
@@ -416,6 +486,9 @@ mod tests {
 
     #[test]
     fn a_wild_target_is_named() {
-        assert_eq!(height_for(&t(TargetKind::Rake, Axle::Front, 40.0)).unwrap_err().field, "value");
+        assert_eq!(
+            height_for(&t(TargetKind::Rake, Axle::Front, 40.0), &TurnsKnown::default()).unwrap_err().field,
+            "value"
+        );
     }
 }

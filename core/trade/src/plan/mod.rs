@@ -60,7 +60,9 @@ pub use curves::CurvePoint;
 pub use expected::AS_READ;
 pub use height::{PlanState, Way, WayKind};
 pub(crate) use height_target::per_turn;
-pub use height_target::{ByTurning, HeightAnswer, HeightTarget, TargetKind, Turned, height_for};
+pub use height_target::{
+    ByTurning, HeightAnswer, HeightTarget, TargetKind, TurnKnown, Turned, TurnsKnown, height_for,
+};
 pub(crate) use in_hand::{arm_in_hand, in_hand, on_clock};
 pub use input::{Moves, PlanInput, SideReadings, Unread};
 pub use judge::{READABLE_DEG, READABLE_TOE_DEG, Shortfall, SolvedSetting};

@@ -1,6 +1,7 @@
 //! What is left to turn on a car: every wheel that was worked on and read since, on the model that its readings taught.
 
-use super::explain::{Explained, explain};
+use super::axle_odds::weighed_together;
+use super::explain::{Explained, Weighed, weigh};
 use super::learner::{Came, GAIN_TOLD, Learner, Next, next_of_both};
 use super::live::{as_one, of_angles, tell};
 use super::look::{Look, look};
@@ -108,7 +109,12 @@ const LEAST_ODDS: f64 = 0.05;
 /// What came of the last loop of a wheel.
 struct Last {
     came: Came,
-    odd: Vec<Explained>,
+    /// Whether anything came off the prediction.
+    missed: bool,
+    /// What explains what was read, by this wheel alone.
+    weighed: Vec<Weighed>,
+    /// How often it had been turned.
+    rounds: u32,
     before: [f64; 3],
     /// Travel at the height the aim counts at, as far off the plan as the last height was, mm.
     travel_mm: f64,
@@ -168,12 +174,12 @@ impl<'a> Wheel<'a> {
         self.learner.turned(&at, travel);
         let came = self.learner.read(&l.read)?;
         let missed = (0..3).any(|k| came.as_predicted(k) == Some(false));
-        let odd = if missed { explain(&before, &at, travel, &l.read, self.read) } else { Vec::new() };
+        let weighed = weigh(&before, &at, travel, &l.read, self.read);
         for (was, v) in self.read.iter_mut().zip(l.read.value) {
             *was = v.or(*was);
         }
         let travel_mm = work.travel(self.i, &work.state) - off_mm;
-        self.last = Some(Last { came, odd, before: stood, travel_mm });
+        self.last = Some(Last { came, missed, weighed, rounds: l.rounds, before: stood, travel_mm });
         Some(())
     }
 
@@ -223,7 +229,13 @@ fn found_gains(t: &Learner<'_>, parts: &[&Part]) -> Vec<FoundGain> {
     t.bench.adjusters.iter().enumerate().filter_map(of).collect()
 }
 
-fn told_left(t: &Taught<'_>, next: Next, loops: &[WorkLoop], parts: &[&Part]) -> SideLeft {
+fn told_left(
+    t: &Taught<'_>,
+    other: Option<&Taught<'_>>,
+    next: Next,
+    loops: &[WorkLoop],
+    parts: &[&Part],
+) -> SideLeft {
     let moves = next.lines.iter().any(SettingLine::moves);
     // Never ten of ten: nothing here is certain.
     let tens = (next.odds * 10.0).floor().clamp(0.0, 9.0) as usize;
@@ -234,7 +246,10 @@ fn told_left(t: &Taught<'_>, next: Next, loops: &[WorkLoop], parts: &[&Part]) ->
         (true, false) => said("left-nearest"),
     };
     let half = |sd: [f64; 3]| sd.map(|s| Sigma(s).half_width().0);
-    let likely = t.last.odd.iter().filter(|e| e.odds >= LEAST_ODDS).take(MOST_ODD);
+    // What the other wheel showed after the same work speaks of causes that come to both.
+    let there = other.filter(|o| o.last.rounds == t.last.rounds).map_or(&[][..], |o| &o.last.weighed);
+    let odd = if t.last.missed { weighed_together(&t.last.weighed, there) } else { Vec::new() };
+    let likely = odd.iter().filter(|e| e.odds >= LEAST_ODDS).take(MOST_ODD);
     SideLeft {
         headline,
         orders: next.lines,
@@ -247,7 +262,7 @@ fn told_left(t: &Taught<'_>, next: Next, loops: &[WorkLoop], parts: &[&Part]) ->
         taught: lessons(&t.learner),
         found: found_gains(&t.learner, parts),
         odd: likely.cloned().collect(),
-        look: look(&t.last.odd),
+        look: look(&odd),
         before: t.last.before,
         rounds: loops.len() as u32,
         as_done: loops.len() > 1 || loops.iter().any(|l| l.otherwise),
@@ -328,8 +343,10 @@ fn axle_left(
         }),
     };
     let [l, r] = next;
-    let told =
-        |i: usize, n: Option<Next>| Some(told_left(found[i].as_ref()?, n?, &seen[Side::BOTH[i]], &parts));
+    let told = |i: usize, n: Option<Next>| {
+        let (own, other) = (found[i].as_ref()?, found[1 - i].as_ref());
+        Some(told_left(own, other, n?, &seen[Side::BOTH[i]], &parts))
+    };
     let mut out = Sides { left: told(0, l), right: told(1, r) };
     let whole = live.then(|| {
         let shared = |w: &Option<SideLeft>| {

@@ -20,6 +20,15 @@ pub struct Explained {
     pub given: [f64; 3],
 }
 
+/// An explanation with its share of all before anything was read.
+#[derive(Debug, Clone)]
+pub(super) struct Weighed {
+    /// With its odds by this wheel's reading.
+    pub told: Explained,
+    /// Its odds before the reading, 0 to 1.
+    pub prior: f64,
+}
+
 /// A height that is not what was told, mm: standard deviation.
 const UNSETTLED_MM: f64 = 8.0;
 /// How far a wheel hangs on a jack, mm.
@@ -65,6 +74,17 @@ pub fn explain(
     read: &AnglesRead,
     last: [Option<f64>; 3],
 ) -> Vec<Explained> {
+    weigh(before, positions, travel_mm, read, last).into_iter().map(|w| w.told).collect()
+}
+
+/// The same with the odds before the reading.
+pub(super) fn weigh(
+    before: &Learner<'_>,
+    positions: &[f64],
+    travel_mm: f64,
+    read: &AnglesRead,
+    last: [Option<f64>; 3],
+) -> Vec<Weighed> {
     let which: Vec<usize> = (0..3).filter(|i| read.value[*i].is_some()).collect();
     let z = DVector::from_iterator(which.len(), read.value.iter().flatten().copied());
     let mut told = before.clone();
@@ -161,12 +181,16 @@ pub fn explain(
         let likeliest = each.iter().max_by(|a, b| a.0.total_cmp(&b.0))?.1;
         log_sum(each.iter().map(|e| e.0)).map(|l| (l + w.prior.ln(), likeliest))
     };
-    let logs: Vec<(f64, [f64; 3], Said)> =
-        all.iter().filter_map(|w| weighed(w).map(|(l, given)| (l, given, w.what.clone()))).collect();
+    let logs: Vec<(f64, [f64; 3], &Would)> =
+        all.iter().filter_map(|w| weighed(w).map(|(l, given)| (l, given, w))).collect();
     let Some(total) = log_sum(logs.iter().map(|l| l.0)) else { return Vec::new() };
-    let mut out: Vec<Explained> =
-        logs.into_iter().map(|(l, given, what)| Explained { what, odds: (l - total).exp(), given }).collect();
-    out.sort_by(|a, b| b.odds.total_cmp(&a.odds));
+    let before: f64 = logs.iter().map(|l| l.2.prior).sum();
+    let of = |(l, given, w): (f64, [f64; 3], &Would)| {
+        let told = Explained { what: w.what.clone(), odds: (l - total).exp(), given };
+        Weighed { told, prior: w.prior / before }
+    };
+    let mut out: Vec<Weighed> = logs.into_iter().map(of).collect();
+    out.sort_by(|a, b| b.told.odds.total_cmp(&a.told.odds));
     out
 }
 

@@ -1,5 +1,6 @@
 //! The closed loop of a corner: what was expected, what came, what explains it, what it taught, what is left to turn.
 
+mod axle_odds;
 mod belief;
 mod car;
 mod case;

@@ -1,12 +1,14 @@
-//! The sheet of a car: height of every axle that changes, then the rear, then the front, toe last, tightened, proved. Only
-//! what the plan changes appears.
+//! The sheet of a car: height of every axle that changes, what opens a corner, heights read; then the rear, then the front,
+//! toe last, tightened, proved. Only what the plan changes appears.
 
-use super::gate::fouls;
+use super::gate::{HEIGHT_MM, fouls};
 use super::ids::{StepId, Tick};
 use super::step::{GateNeed, GateReading, SheetStep, StepHeight, StepKind, TickLine};
 use crate::inspect::comes_first;
 use crate::part::Part;
-use crate::plan::{AngleName, CENTRE_MM, CarAnswer, CarInput, Order, PlanResult, SQUARE_MM, is_track_bar};
+use crate::plan::{
+    AngleName, CENTRE_MM, CarAnswer, CarInput, Order, PlanResult, SQUARE_MM, SidePlan, is_track_bar,
+};
 use crate::reading::ROLL_M;
 use bold_stance_car::adjuster::Adjuster;
 use bold_stance_car::vehicle::{Axles, Sides};
@@ -87,6 +89,10 @@ fn turning(axle: Axle, orders: &[Order]) -> Said {
     said(what).word("axle", axle.word())
 }
 
+/// Camber or caster moved by so much at a wheel may have moved its height by more than a tape's tolerance: putting camber
+/// right at both upper arms has cost 12 mm (common practice, no source; the share of it is judgement), degrees.
+const HEIGHT_AGAIN_DEG: f64 = 0.5;
+
 /// What a plan does to an axle.
 struct Doing<'a> {
     axle: Axle,
@@ -97,6 +103,8 @@ struct Doing<'a> {
     /// Names of its track bars.
     bars: Vec<String>,
     heights: bool,
+    /// Whether its wheels hang on springs one by one.
+    independent: bool,
 }
 
 impl Doing<'_> {
@@ -106,6 +114,20 @@ impl Doing<'_> {
 
     fn turns_toe(&self) -> bool {
         self.toe.iter().any(|o| o.line.moves())
+    }
+
+    /// Whether turning its arms can move the heights it stands at: they are taped again after it.
+    fn arms_move_heights(&self) -> bool {
+        let moved = |s: &SidePlan| {
+            let camber = (s.set.camber_deg - s.after.camber_deg).abs();
+            camber.max((s.set.caster_deg - s.after.caster_deg).abs()) >= HEIGHT_AGAIN_DEG
+        };
+        self.independent && self.turns_arms() && (moved(&self.result.left) || moved(&self.result.right))
+    }
+
+    /// Whether its heights are to be read before any of its angles: they were changed, or a corner was opened.
+    fn settles(&self) -> bool {
+        self.heights || !self.fitted.is_empty()
     }
 
     /// Whether its arms are turned to square it.
@@ -251,7 +273,7 @@ fn windows(input: &CarInput, axle: Axle, needs: &[GateNeed], then: Option<&'stat
         GateReading::Toe => Some(window(said("gate-toe"), "low", "high", t.toe.map(|v| 2.0 * v))),
         GateReading::Wheelbase => Some(said("gate-wheelbase").mm("most", SQUARE_MM)),
         GateReading::Centre => Some(said("gate-centre").mm("most", CENTRE_MM)),
-        GateReading::Height => None,
+        GateReading::Height => Some(said("gate-height").mm("most", HEIGHT_MM)),
     };
     let mut quantities: Vec<GateReading> = Vec::new();
     for n in needs {
@@ -264,13 +286,14 @@ fn windows(input: &CarInput, axle: Axle, needs: &[GateNeed], then: Option<&'stat
 }
 
 /// The gate behind an axle's work; none where nothing it would judge was read as found.
-fn axle_gate(input: &CarInput, axle: Axle, placed: &[GateReading]) -> Option<SheetStep> {
+fn axle_gate(input: &CarInput, d: &Doing<'_>) -> Option<SheetStep> {
+    let (axle, placed) = (d.axle, d.placed());
     let (title, asked) = match axle {
         Axle::Front => ("gate-front", [GateReading::Camber, GateReading::Caster]),
         Axle::Rear => ("gate-rear", [GateReading::Camber, GateReading::Toe]),
     };
     let mut needs = as_read(input, need(axle, &asked));
-    needs.extend(need(axle, placed));
+    needs.extend(need(axle, &placed));
     let swept = needs.iter().any(|n| n.quantity == GateReading::Caster);
     let then = match axle {
         Axle::Rear => Some("gate-thrust"),
@@ -280,7 +303,7 @@ fn axle_gate(input: &CarInput, axle: Axle, placed: &[GateReading]) -> Option<She
     let ticks: &[Tick] =
         if swept { &[Tick::Roll, Tick::Bounce, Tick::Resweep] } else { &[Tick::Roll, Tick::Bounce] };
     let title = match axle {
-        _ if needs.iter().all(|n| placed.contains(&n.quantity)) => match placed {
+        _ if needs.iter().all(|n| placed.contains(&n.quantity)) => match placed[..] {
             [GateReading::Wheelbase] => "gate-square",
             [GateReading::Centre] => "gate-central",
             _ => "gate-placed",
@@ -288,7 +311,12 @@ fn axle_gate(input: &CarInput, axle: Axle, placed: &[GateReading]) -> Option<She
         Axle::Front if !swept => "gate-front-camber",
         _ => title,
     };
-    (!needs.is_empty()).then(|| gate(StepId::Read(axle), Some(axle), title, how, ticks, needs))
+    // Heights first: every angle hangs on them.
+    let mut all = if d.arms_move_heights() { need(axle, &[GateReading::Height]) } else { Vec::new() };
+    let how = if all.is_empty() { how } else { sentences(vec![windows(input, axle, &all, None), how]) };
+    let asks = !needs.is_empty();
+    all.extend(needs);
+    asks.then(|| gate(StepId::Read(axle), Some(axle), title, how, ticks, all))
 }
 
 /// The sheet of a car's plan. Only what the plan changes appears.
@@ -303,7 +331,10 @@ pub fn sheet(input: &CarInput, answer: &CarAnswer, fitted: &Axles<Vec<Part>>) ->
             let own = input.base.axles[axle].iter().flat_map(|b| &b.adjusters.left);
             let all = own.chain(fitted[axle].iter().flat_map(|p| &p.adjusters));
             let bars = all.filter(|a| is_track_bar(a)).map(|a| a.name.clone()).collect();
-            Doing { axle, result, fitted: &fitted[axle], arms: of(false), toe: of(true), bars, heights }
+            let independent = input.base.axles[axle].as_ref();
+            let independent = independent.is_some_and(|b| b.geometry.layout() != Layout::SolidAxle);
+            let (arms, toe, fitted) = (of(false), of(true), &fitted[axle]);
+            Doing { axle, result, fitted, arms, toe, bars, heights, independent }
         })
     };
     let (rear, front) = (doing(Axle::Rear), doing(Axle::Front));
@@ -331,13 +362,13 @@ pub fn sheet(input: &CarInput, answer: &CarAnswer, fitted: &Axles<Vec<Part>>) ->
     let support = said("step-support-how");
     out.push(step(StepId::Support, None, said("step-support"), support, &["caution-jack"]));
     out.extend(both().filter(|d| d.heights).map(|d| height_step(input, d)));
-    let lifted: Vec<Axle> = both().filter(|d| d.heights).map(|d| d.axle).collect();
-    // Where no height changes those as found still have to hold: angles belong to a height.
-    let counted = if lifted.is_empty() {
-        both().map(|d| d.axle).next_back().into_iter().collect()
-    } else {
-        lifted.clone()
-    };
+    // What opens a corner comes before the heights are read: springs and bushings settle anew behind it.
+    out.extend(both().flat_map(part_steps));
+    let lifted = both().any(|d| d.heights);
+    let settling: Vec<Axle> = both().filter(|d| d.settles()).map(|d| d.axle).collect();
+    // Where none of it is done the heights as found still have to hold: angles belong to a height.
+    let counted =
+        if settling.is_empty() { both().map(|d| d.axle).next_back().into_iter().collect() } else { settling };
     out.push(gate(
         StepId::Settled,
         None,
@@ -347,7 +378,6 @@ pub fn sheet(input: &CarInput, answer: &CarAnswer, fitted: &Axles<Vec<Part>>) ->
         counted.into_iter().flat_map(|a| need(a, &[GateReading::Height])).collect(),
     ));
     if let Some(d) = &rear {
-        out.extend(part_steps(d));
         if d.turns_arms() {
             out.push(arms_step(d));
         }
@@ -355,17 +385,16 @@ pub fn sheet(input: &CarInput, answer: &CarAnswer, fitted: &Axles<Vec<Part>>) ->
             out.push(toe_step(d));
         }
         if d.turns_arms() || d.turns_toe() || !d.fitted.is_empty() {
-            out.extend(axle_gate(input, Axle::Rear, &d.placed()));
+            out.extend(axle_gate(input, d));
         }
     }
     if let Some(d) = &front {
-        out.extend(part_steps(d));
         if d.turns_arms() {
             out.push(arms_step(d));
         }
         // A body that pitches turns caster, whichever axle's height changed.
-        if d.turns_arms() || !lifted.is_empty() || !d.fitted.is_empty() {
-            out.extend(axle_gate(input, Axle::Front, &d.placed()));
+        if d.turns_arms() || lifted || !d.fitted.is_empty() {
+            out.extend(axle_gate(input, d));
         }
         if d.turns_toe() {
             out.push(toe_step(d));

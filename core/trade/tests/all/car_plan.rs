@@ -208,8 +208,9 @@ fn a_rear_with_two_arms_shows_both_and_is_set_before_the_front() {
         at(StepId::Support),
         at(StepId::Height(Axle::Rear)),
         at(StepId::Height(Axle::Front)),
-        at(StepId::Settled),
         at(StepId::Fit(Axle::Rear, "rear-camber-arm".into())),
+        at(StepId::Fit(Axle::Rear, "rear-toe-arm".into())),
+        at(StepId::Settled),
         at(StepId::Arms(Axle::Rear)),
         at(StepId::Toe(Axle::Rear)),
         at(StepId::Read(Axle::Rear)),
@@ -233,8 +234,11 @@ fn a_rear_with_two_arms_shows_both_and_is_set_before_the_front() {
     );
     assert_eq!(
         needs(StepId::Read(Axle::Rear)),
-        [(Axle::Rear, GateReading::Camber), (Axle::Rear, GateReading::Toe)]
+        [GateReading::Height, GateReading::Camber, GateReading::Toe].map(|q| (Axle::Rear, q)),
+        "arms that move camber by degrees move heights too"
     );
+    let detail = steps[at(StepId::Read(Axle::Rear))].detail.en();
+    assert!(detail.starts_with("Heights within 5 mm of the plan"), "{detail}");
     assert_eq!(needs(StepId::Proved).len(), 5);
     // A gate tells its window as it judges it: toe's is narrower than a tenth of a degree tells.
     c.plan.aim.rear_toe_total_deg = Some([0.0, 0.15]);

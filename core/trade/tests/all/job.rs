@@ -135,6 +135,8 @@ fn the_rears_gate_takes_the_rears_readings_and_work_after_them_makes_them_stale(
         shop.read(Visit::Reswept, Axle::Rear, side, Method::CamberGauge, "angle", &camber);
         let toe = format!("{:.3} deg", s.set.toe_deg);
         shop.read(Visit::Reswept, Axle::Rear, side, Method::ToeConvert, "value", &toe);
+        let height = format!("{:.1}", s.planned_height_mm);
+        shop.read(Visit::Reswept, Axle::Rear, side, Method::HeightHub, "value", &height);
     }
     let off = gate(&shop).off;
     assert!(off.iter().all(|f| !f.stale && f.off_expected == 0.0), "{off:?}");

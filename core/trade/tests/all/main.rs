@@ -16,6 +16,7 @@ mod figure_fixtures;
 mod fouls;
 mod gates;
 mod healthy_cars;
+mod heights_again;
 mod hidden;
 mod jacked;
 mod job;

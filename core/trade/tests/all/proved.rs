@@ -6,7 +6,7 @@ use bold_stance_trade::job::{Proved, WheelProved, WheelStands};
 use bold_stance_trade::memory::{Memory, ProvedCar, SaidCame};
 use bold_stance_trade::plan::AngleName;
 use bold_stance_trade::reading::{Method, Visit};
-use bold_stance_trade::sheet::{Mark, StepId, StepKind, Tick};
+use bold_stance_trade::sheet::{GateReading, Mark, StepId, StepKind, Tick};
 use bold_stance_words::English;
 
 fn wheel(p: &Proved, axle: Axle, side: Side) -> &WheelProved {
@@ -54,16 +54,14 @@ fn a_car_is_proved_by_what_came_since_it_was_turned_and_by_a_name() {
                 shop.mark(Mark::Tick(next.id.clone(), t.id), None).unwrap();
             }
             let visit = sheet.gates.iter().find(|g| g.id == next.id).unwrap().visit.unwrap();
-            if next.id == StepId::Settled {
-                for (axle, r) in sheet.answer.axles.each() {
-                    let r = r.as_ref().unwrap();
-                    for (side, s) in [(Side::Left, &r.left), (Side::Right, &r.right)] {
-                        let mm = format!("{:.1} mm", s.planned_height_mm);
-                        shop.read(visit, axle, side, Method::HeightHub, "value", &mm);
-                    }
+            for n in next.needs.iter().filter(|n| n.quantity == GateReading::Height) {
+                let r = sheet.answer.axles[n.axle].as_ref().unwrap();
+                for (side, s) in [(Side::Left, &r.left), (Side::Right, &r.right)] {
+                    let mm = format!("{:.1} mm", s.planned_height_mm);
+                    shop.read(visit, n.axle, side, Method::HeightHub, "value", &mm);
                 }
-            } else {
-                let axle = next.axle.unwrap();
+            }
+            if let Some(axle) = next.axle {
                 Side::BOTH.into_iter().for_each(|side| read(&mut shop, visit, axle, side, 0.0));
             }
         }

@@ -4,6 +4,7 @@ use crate::shop::{Shop, clock};
 use bold_stance_car::vehicle::Spring;
 use bold_stance_kinematics::geometry::{Axle, Side};
 use bold_stance_trade::job::{AfterAct, CameToRest, CornerBack, JobBundle, OpenVisit, Returned};
+use bold_stance_trade::memory::KnownHeights;
 use bold_stance_trade::plan::{AngleName, Turned};
 use bold_stance_trade::reading::{Method, Visit};
 use bold_stance_trade::sheet::CouldNot;
@@ -211,4 +212,64 @@ fn a_job_is_looked_at_again_on_a_day_closed_by_a_name_and_reopened() {
     bad.aftercare.returns[0].driven_km = Some(-1.0);
     let fault = JobBundle::from_json(&serde_json::to_vec(&bad).unwrap()).unwrap_err();
     assert_eq!(fault[0].field, "aftercare.returns.0.driven_km");
+}
+
+/// What one car taught of turns and settling is used by the next, unless its plan takes things as sold.
+#[test]
+fn what_a_car_taught_of_height_is_used_by_the_next() {
+    let mut shop = set();
+    for axle in [Axle::Front, Axle::Rear] {
+        shop.bundle.plans[0].document.axles[axle].settle_mm = 0.0;
+    }
+    shop.act(came(600.0)).unwrap();
+    for (axle, side) in ALL {
+        let was = if axle == Axle::Front { 340.0 } else { 335.0 };
+        tape(&mut shop, Visit::Returned, axle, side, was - 7.0);
+    }
+    // Said to settle by nothing, it is off; six turns a side of a collar give 12 mm where 15 were reckoned.
+    let by = Some(Turned::Collar { pitch_mm: Some(2.0), motion_ratio: Some(0.8) });
+    shop.act(AfterAct::TurnsBy { axle: Axle::Front, turned: by }).unwrap();
+    let usual = corner(&shop, Axle::Front, Side::Left).trim.unwrap();
+    assert!((usual.mm_per_turn - 2.5).abs() < 1e-9 && usual.why.id == "trim-usual", "{usual:?}");
+    for side in Side::BOTH {
+        shop.act(trim(side, "6")).unwrap();
+    }
+    for side in Side::BOTH {
+        tape(&mut shop, Visit::Returned, Axle::Front, side, 345.0);
+    }
+    let act = AfterAct::LookNext { on: None, after_km: Some(1000.0) };
+    assert!(act.teaches() && !came(1.0).teaches());
+    let taught = shop.sheet().taught;
+    shop.act(act).unwrap();
+    let care = shop.bundle.aftercare.clone().having_taught(taught, clock(shop.minute));
+    let kept = care.taught.clone().unwrap();
+    assert_eq!(kept.settled.len(), 4);
+    assert!(kept.settled.iter().all(|s| (s.mm - 7.0).abs() < 1e-9 && s.way.is_none()), "{kept:?}");
+    let [t] = &kept.turns[..] else { panic!("{kept:?}") };
+    assert!((t.ln_times - 0.8f64.ln()).abs() < 1e-6, "{t:?}");
+    // Kept with the job, and read back as it was.
+    let text = serde_json::to_string(&care).unwrap();
+    assert_eq!(serde_json::from_str::<bold_stance_trade::job::Aftercare>(&text).unwrap(), care);
+
+    let mut next = set();
+    for axle in [Axle::Front, Axle::Rear] {
+        next.bundle.plans[0].document.axles[axle].settle_mm = 0.0;
+    }
+    next.act(came(600.0)).unwrap();
+    for (axle, side) in ALL {
+        let was = if axle == Axle::Front { 340.0 } else { 335.0 };
+        tape(&mut next, Visit::Returned, axle, side, was - if axle == Axle::Front { 30.0 } else { 7.0 });
+    }
+    next.act(AfterAct::TurnsBy { axle: Axle::Front, turned: by }).unwrap();
+    assert_eq!(corner(&next, Axle::Rear, Side::Left).said_mm, Some(335.0));
+    next.bundle.memory.heights = KnownHeights::of(&[kept], None);
+    let rear = corner(&next, Axle::Rear, Side::Left);
+    assert!(rear.rest == CameToRest::AsSaid && (rear.said_mm.unwrap() - 328.9).abs() < 0.9, "{rear:?}");
+    let known = corner(&next, Axle::Front, Side::Left).trim.unwrap();
+    assert!(known.mm_per_turn < 2.3 && known.why.id == "trim-shop", "{known:?}");
+    assert!(known.why.en().contains("on one car of the shop"), "{}", known.why.en());
+    // Switched off for a job, everything is as sold.
+    next.bundle.plans[0].document.as_sold = true;
+    assert_eq!(corner(&next, Axle::Rear, Side::Left).said_mm, Some(335.0));
+    assert!((corner(&next, Axle::Front, Side::Left).trim.unwrap().mm_per_turn - 2.5).abs() < 1e-9);
 }

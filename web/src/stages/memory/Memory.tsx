@@ -12,6 +12,7 @@ import { Glyph, type GlyphName } from '../../ui/glyphs';
 import { useSettings } from '../../ui/settings';
 import { angle, length, num } from '../../units/print';
 import { axleWord } from '../../sheet/sheet';
+import { HeightsKnown } from './Heights';
 
 type Row = Schemas['MemoryRow'];
 
@@ -101,6 +102,7 @@ export default function Memory() {
           {m?.how_well.map((h) => (
             <HowWell key={h.axle + h.angle} h={h} />
           ))}
+          {m?.heights && <HeightsKnown known={m.heights} ways={shop.data?.ways ?? []} />}
         </section>
       </main>
     </div>

@@ -94,8 +94,31 @@ it('says what a part was sold as and what it moved, and what is not counted', as
   expect(screen.getByText('odd, not counted').querySelector('b')?.textContent ?? '').toBe('1');
 });
 
+it('says what turns gave and how far heights settled, in the units of the shop', async () => {
+  const heights = {
+    turns: { collar: { times: 0.8, sd: 0.1, between: [0.68, 0.94], cars: 2 } },
+    settles: [
+      { way: 'spacer', mm: 7, sd: 2, between: [3, 11], cars: 1 },
+      { mm: 5, sd: 3, between: [0, 10], cars: 2 },
+    ],
+  };
+  server.memory = { cars: 2, parts: [], how_well: [], heights };
+  const { unmount } = open();
+  const collar = await screen.findByTestId('memory-turn-collar');
+  expect(collar.textContent).toContain('×0.80');
+  expect(collar.textContent).toContain('2 cars');
+  expect(collar.textContent).toContain('next ×0.68 to 0.94');
+  expect(screen.queryByTestId('memory-turn-torsion-bolt')).toBeNull();
+  expect(screen.getByTestId('memory-settle-spacer').textContent).toContain('7 mm');
+  expect(screen.getByTestId('memory-settle-untold').textContent).toContain('Way not told');
+  unmount();
+  localStorage.setItem('bold-stance.settings', JSON.stringify({ unit: 'in' }));
+  open();
+  expect((await screen.findByTestId('memory-settle-spacer')).textContent).toContain('next 1/8 in to 7/16 in');
+});
+
 it('says that nothing was learned yet', async () => {
-  server.memory = { cars: 0, parts: [], how_well: [] };
+  server.memory = { cars: 0, parts: [], how_well: [], heights: {} };
   open();
   expect((await screen.findByTestId('memory-empty')).textContent).toContain('accepted at Prove');
 });

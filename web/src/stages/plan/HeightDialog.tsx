@@ -1,11 +1,11 @@
 // How height is had, and what is wanted of it: every way moves what it really moves.
 import { Segment } from '../../ui/Segment';
 import { ChipButton } from '../../ui/Press';
-import { heightTarget } from '../../api/calls';
+import { getMemory, heightTarget } from '../../api/calls';
 import { readAngle, readLength, readNumber } from '../../units/notation';
 import { MeasureField } from '../../input/Field';
 import { Button, Dialog, TextField } from '@mui/material';
-import { useMutation } from '@tanstack/react-query';
+import { useMutation, useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { ApiProblem, type Schemas } from '../../api/client';
 import { FieldError } from '../../shell/Fault';
@@ -36,7 +36,11 @@ const bareKinds: Kind[] = ['level', 'frame_level'];
 /** How far to turn, in words; where it comes from beside it. */
 export const turnsOf = (t: Schemas['ByTurning'], what: string) =>
   `${what}: ${signed(t.turns, 1)} ± ${num(t.turns_band, 1)} turns at ${num(t.mm_per_turn, 1)} mm a turn (${
-    t.records ? `from ${t.records} recorded` : 'usual value, none recorded'
+    t.records
+      ? `from ${t.records} recorded`
+      : t.cars
+        ? `from ${t.cars === 1 ? 'one car' : `${t.cars} cars`} of the shop`
+        : 'usual value, none recorded'
   }).`;
 
 export function HeightDialog({ bench, axle, close }: { bench: Bench; axle: AxleName; close: () => void }) {
@@ -73,6 +77,7 @@ export function HeightDialog({ bench, axle, close }: { bench: Bench; axle: AxleN
       : what
         ? { kind: what }
         : null;
+  const memory = useQuery({ queryKey: ['memory'], queryFn: getMemory });
   const [want, setWant] = useState('');
   const aim = useMutation({
     mutationFn: (value: number) => heightTarget({ car: input!, kind, axle, value, turned: turned() }),
@@ -91,6 +96,13 @@ export function HeightDialog({ bench, axle, close }: { bench: Bench; axle: AxleN
   );
   const total = part.height_change_mm;
   const named = ways.reduce((s, w) => s + (mm(`way.${w.kind}`) ?? 0), 0);
+  // How far the shop's cars settled whose height was had mostly so.
+  const most = ways
+    .map((w) => ({ kind: w.kind, mm: Math.abs(mm(`way.${w.kind}`) ?? 0) }))
+    .reduce((a, b) => (b.mm > a.mm ? b : a), { kind: null as WayKind | null, mm: 0 });
+  const settled = draft.as_sold
+    ? undefined
+    : memory.data?.heights.settles?.find((s) => (s.way ?? null) === most.kind);
   const bad = Object.keys(text).find((k) => mm(k) === undefined);
   const isAngle = kind === 'rake' || kind === 'arm_angle';
   const value = bareKinds.includes(kind)
@@ -274,6 +286,21 @@ export function HeightDialog({ bench, axle, close }: { bench: Bench; axle: AxleN
           {field('left', 'Left higher by')}
           {field('right', 'Right higher by')}
         </div>
+        {settled && (
+          <p className="small" style={{ marginTop: 8 }} data-testid="height-settled">
+            {settled.cars === 1 ? 'One car' : `${settled.cars} cars`} of the shop with{' '}
+            {ways.find((w) => w.kind === most.kind)?.words ?? 'no way named'} settled by{' '}
+            <b>{length(settled.mm, unit)}</b>, the next one by {length(settled.between[0]!, unit)} to{' '}
+            {length(settled.between[1]!, unit)}.{' '}
+            <ChipButton
+              size="small"
+              onClick={() => setText({ ...text, settle: show(Math.max(0, settled.mm)) })}
+              data-testid="height-settled-use"
+            >
+              Use it
+            </ChipButton>
+          </p>
+        )}
         <p className="small" style={{ marginTop: 14, display: 'flex', gap: 8 }}>
           <Glyph name="watch" size={18} /> A loaded spring can kill: compressor or shop. Torsion bars unload
           first. Air: service mode before lifting. Lift height is local law: check it.

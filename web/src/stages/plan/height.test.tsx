@@ -12,7 +12,12 @@ import { HeightDialog, turnsOf } from './HeightDialog';
 
 // The client takes fetch when it is loaded, before any test runs.
 const server = vi.hoisted(() => {
-  const it = { asked: [] as Record<string, unknown>[], status: 200, answer: {} as unknown };
+  const it = {
+    asked: [] as Record<string, unknown>[],
+    status: 200,
+    answer: {} as unknown,
+    heights: {} as unknown,
+  };
   globalThis.fetch = async (input) => {
     const r = input as Request;
     const json = (body: unknown, status = 200) =>
@@ -24,6 +29,7 @@ const server = vi.hoisted(() => {
           { kind: 'leaf_block', words: 'leaf blocks', layouts: ['solid_axle'], needs_leaves: true },
         ],
       });
+    if (r.url.endsWith('/memory')) return json({ heights: it.heights });
     it.asked.push(JSON.parse(await r.text()) as Record<string, unknown>);
     return json(it.answer, it.status);
   };
@@ -66,6 +72,7 @@ beforeEach(() => {
   server.asked.length = 0;
   server.status = 200;
   server.answer = { gain_mm: -35, by_turning: null };
+  server.heights = {};
 });
 afterEach(cleanup);
 
@@ -165,9 +172,47 @@ it('keeps what was typed when it is closed outside, and forgets it when it is le
 });
 
 it('tells recorded turns from usual ones', () => {
-  expect(turnsOf({ turns: 2.04, turns_band: 0.31, mm_per_turn: 6.9, records: 2 }, 'Bolt')).toBe(
+  expect(turnsOf({ turns: 2.04, turns_band: 0.31, mm_per_turn: 6.9, records: 2, cars: 0 }, 'Bolt')).toBe(
     'Bolt: +2.0 ± 0.3 turns at 6.9 mm a turn (from 2 recorded).',
   );
+  const of = (cars: number) =>
+    turnsOf({ turns: -3, turns_band: 1, mm_per_turn: 2, records: 0, cars }, 'Collar').replace(/.*\(/, '(');
+  expect([of(0), of(1), of(4)]).toEqual([
+    '(usual value, none recorded).',
+    '(from one car of the shop).',
+    '(from 4 cars of the shop).',
+  ]);
+});
+
+it('says how far the shop’s cars settled whose height was had so, and takes it in one press', async () => {
+  server.heights = {
+    turns: {},
+    settles: [
+      { way: 'spring', mm: 7.4, sd: 2, between: [4.1, 10.7], cars: 3 },
+      { mm: 5, sd: 3, between: [0, 10], cars: 1 },
+    ],
+  };
+  const change = vi.fn();
+  const view = open(bench({}, change));
+  // Nobody named a way yet.
+  expect((await screen.findByTestId('height-settled')).textContent).toContain(
+    'One car of the shop with no way named',
+  );
+  put('height-way.spring', '-30');
+  const said = screen.getByTestId('height-settled');
+  expect(said.textContent).toContain(
+    '3 cars of the shop with springs settled by 7 mm, the next one by 4 mm to 11 mm',
+  );
+  await userEvent.click(screen.getByTestId('height-settled-use'));
+  expect(screen.getByTestId<HTMLInputElement>('height-settle').value).toBe('7');
+  view.unmount();
+  localStorage.clear();
+  // A plan that takes things as sold is told nothing of it.
+  const sold = bench({}, change);
+  Object.assign(sold.draft!, { as_sold: true });
+  open(sold);
+  await screen.findByTestId('height-way.spring');
+  expect(screen.queryByTestId('height-settled')).toBeNull();
 });
 
 it('keeps what nobody typed to its last digit, in either unit', async () => {

@@ -60,7 +60,8 @@ const gate = (settled: Corner[]) =>
   shown(
     <GateTrims
       ticket={ticket}
-      sheet={{ settled, steps: [{ id: 'height', cautions: ['Springs hold force.'] }] } as unknown as Sheet}
+      corners={settled}
+      cautions={['Springs hold force.']}
       kept={() => {}}
       stale={false}
       tape={() => {}}

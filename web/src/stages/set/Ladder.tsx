@@ -45,6 +45,13 @@ function Kept({ record }: { record: Schemas['DoneRecord'] | undefined }) {
   );
 }
 
+/** What was trimmed at a gate: at that of heights before it was opened, at an axle's own after it. */
+function trimsOf(s: Sheet['steps'][number], trims: Schemas['Trim'][], opened: string | undefined) {
+  const before = (t: Schemas['Trim']) => !opened || Date.parse(t.at) <= Date.parse(opened);
+  if (s.id === 'settled') return trims.filter(before);
+  return s.kind === 'gate' && s.axle ? trims.filter((t) => t.axle === s.axle && !before(t)) : [];
+}
+
 export function Ladder({ sheet, marks, now, veiled, undo, trims, big, setBig }: Props) {
   const gone = marks.done.filter((d) => !d.step.includes('/') && !sheet.steps.some((s) => s.id === d.step));
   return (
@@ -74,7 +81,7 @@ export function Ladder({ sheet, marks, now, veiled, undo, trims, big, setBig }: 
               {s.axle && s.id.includes('fit-') && (
                 <span className="small"> · {axleWord(s.axle).toLowerCase()}</span>
               )}
-              {s.id === 'settled' && mark && <TrimsDone trims={trims} />}
+              {mark && <TrimsDone trims={trimsOf(s, trims, marks.of('settled')?.done_at)} />}
               {mark ? (
                 <Kept record={s.kind === 'gate' ? { ...mark.record, detail: '' } : mark.record} />
               ) : (

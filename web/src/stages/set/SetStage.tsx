@@ -100,6 +100,7 @@ function SheetView({
   const [arms, toe] =
     axle === 'front' ? (['cams', 'tie-rods'] as const) : (['rear-arms', 'rear-toe'] as const);
   const fouls = sheet.gates.find((g) => g.id === 'fouls');
+  const visit = sheet.gates.find((g) => g.id === gate?.id)?.visit;
   const bar = gate && (
     <GateBar
       key={gate.id}
@@ -251,13 +252,14 @@ function SheetView({
             </>
           )}
           {bar}
-          {gate?.id === 'settled' && gate.id === now?.id && (
+          {visit && now && gate?.id === now.id && now.needs.some((n) => n.quantity === 'height') && (
             <GateTrims
               ticket={ticket}
-              sheet={sheet}
+              corners={(sheet.settled ?? []).filter((c) => !now.axle || c.axle === now.axle)}
+              cautions={sheet.trim_cautions ?? []}
               kept={setTicket}
               stale={stale || mark.isPending}
-              tape={(c) => setPad({ visit: 'settled', quantity: 'height', axle: c.axle, side: c.side })}
+              tape={(c) => setPad({ visit, quantity: 'height', axle: c.axle, side: c.side })}
             />
           )}
           {leftHere.map((l) => (
