@@ -42,7 +42,7 @@ release() { exec 9>&-; }
 # Builds the front end, only when something it is made of changed: the server's binary embeds the result.
 front_end() {
   local stamp="$ROOT/web/dist/.built" sum
-  sum=$(cd "$ROOT/web" && find src index.html package-lock.json tsconfig.json vite.config.ts -type f -print0 |
+  sum=$(cd "$ROOT/web" && find src public index.html package-lock.json tsconfig.json vite.config.ts -type f -print0 |
     sort -z | xargs -0 sha256sum | sha256sum | cut -d' ' -f1)
   [ -f "$stamp" ] && [ "$(cat "$stamp")" = "$sum" ] && return
   say "building the front end"

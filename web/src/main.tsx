@@ -9,6 +9,7 @@ import './theme/handover.css';
 import './theme/memory.css';
 import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
 import { createRoot } from 'react-dom/client';
+import { registerSW } from 'virtual:pwa-register';
 import { App } from './shell/App';
 import { SettingsProvider } from './ui/settings';
 
@@ -19,6 +20,8 @@ const queries = new QueryClient({
     mutations: { networkMode: 'always' },
   },
 });
+// Where the browser allows it (https, or this machine), the pages start without the server.
+registerSW({ immediate: true });
 const root = document.getElementById('root');
 if (root) {
   createRoot(root).render(

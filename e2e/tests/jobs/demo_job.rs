@@ -108,6 +108,9 @@ async fn from_reading_to_setting_on_the_demo_truck() {
     a.until("set-now", |t| t == "Set front height").await;
     assert!(a.text("caution").await.contains("spring"));
     a.press("step-done").await;
+    // What opens a corner goes in before any height is read.
+    a.until("set-now", |t| t.starts_with("Fit offset")).await;
+    a.press("step-done").await;
     a.until("set-now", |t| t.starts_with("Settle")).await;
     assert!(
         a.id("gate-pass").await.attr("disabled").await.unwrap().is_some(),
@@ -127,11 +130,11 @@ async fn from_reading_to_setting_on_the_demo_truck() {
             .await;
     }
     a.press("gate-pass").await;
-    a.until("set-now", |t| t.starts_with("Fit offset")).await;
+    a.until("set-now", |t| t.starts_with("Cams, both fronts")).await;
 
     // Prove says what is before it, Return that it is not back.
     a.open(&format!("/job/{id}/prove")).await;
-    a.until("prove-waits", |t| t.contains("Fit offset")).await;
+    a.until("prove-waits", |t| t.contains("Cams, both fronts")).await;
     a.open(&format!("/job/{id}/return")).await;
     a.until("return-headline", |t| t == "Not back yet").await;
     a.finish().await;

@@ -2,6 +2,7 @@
 //! machine with two cores does two jobs at a time.
 #![allow(clippy::unwrap_used, clippy::expect_used, clippy::panic, missing_docs)]
 
+mod access;
 mod as_found;
 mod as_found_axles;
 mod car_sheet;
@@ -9,6 +10,7 @@ mod demo_job;
 mod from_nothing;
 mod harness;
 mod left_to_turn;
+mod no_radio;
 mod plan_car;
 mod plan_sets;
 mod read_visit;

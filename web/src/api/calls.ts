@@ -1,5 +1,6 @@
 // Every request to the server, by what it is for. Nothing else speaks to it but the client this is made of.
 import { api, ApiProblem, take, type Schemas } from './client';
+import { orKept } from './kept';
 import { unitsHeader } from './units';
 
 type Facts = Schemas['VehicleFacts'];
@@ -22,11 +23,13 @@ async function whole<T>(
 const PAGE = 200;
 
 // The shop.
-export const getShop = () => take(api.GET('/api/v1/shop'));
+export const getShop = () => orKept('shop', () => take(api.GET('/api/v1/shop')));
 export const saveShopSettings = (body: Schemas['SaveSettings']) =>
   take(api.PUT('/api/v1/shop/settings', { body }));
 export const listJobs = (find: string | null, after: string | null, limit: number, closed = false) =>
-  take(api.GET('/api/v1/jobs', { params: { query: { find, after, limit, closed } } }));
+  orKept(`jobs ${find ?? ''} ${after ?? ''} ${limit} ${closed}`, () =>
+    take(api.GET('/api/v1/jobs', { params: { query: { find, after, limit, closed } } })),
+  );
 export const listParts = () =>
   whole(
     (after) => take(api.GET('/api/v1/parts', { params: { query: { after, limit: PAGE } } })),
@@ -47,8 +50,8 @@ export const keepAim = (id: string, body: Schemas['SaveAim']) =>
   take(api.PUT('/api/v1/aims/{id}', { params: { path: { id } }, body }));
 export const readAimWindow = (body: Schemas['SheetWindow']) => take(api.POST('/api/v1/aim-window', { body }));
 export const removeAim = (id: string) => take(api.DELETE('/api/v1/aims/{id}', { params: { path: { id } } }));
-export const getMethods = () => take(api.GET('/api/v1/methods'));
-export const getArchetypes = () => take(api.GET('/api/v1/archetypes'));
+export const getMethods = () => orKept('methods', () => take(api.GET('/api/v1/methods')));
+export const getArchetypes = () => orKept('archetypes', () => take(api.GET('/api/v1/archetypes')));
 export const fitArchetype = (id: string, body: Schemas['FitRequest']) =>
   take(api.POST('/api/v1/archetypes/{id}/fit', { params: { path: { id } }, body }));
 export const lookAtMoving = (body: Schemas['MovingAsked']) => take(api.POST('/api/v1/moving', { body }));
@@ -56,12 +59,13 @@ export const keepShape = (id: string, body: Schemas['KeepShape']) =>
   take(api.POST('/api/v1/jobs/{id}/shapes', { ...job(id), body }));
 export const removeShape = (id: string) =>
   take(api.DELETE('/api/v1/shapes/{id}', { params: { path: { id } } }));
-export const getInspection = () => take(api.GET('/api/v1/inspection'));
+export const getInspection = () => orKept('inspection', () => take(api.GET('/api/v1/inspection')));
 export const turnable = (body: Schemas['TurnableRequest']) => take(api.POST('/api/v1/turnable', { body }));
-export const getWearData = () => take(api.GET('/api/v1/wear-data'));
+export const getWearData = () => orKept('wear-data', () => take(api.GET('/api/v1/wear-data')));
 
 // A ticket.
-export const getTicket = (id: string) => take(api.GET('/api/v1/jobs/{id}', job(id)));
+export const getTicket = (id: string) =>
+  orKept(`ticket ${id}`, () => take(api.GET('/api/v1/jobs/{id}', job(id))));
 export const newJob = (body: Schemas['NewArrival']) => take(api.POST('/api/v1/jobs', { body }));
 export const saveVehicle = (id: string, version: number, facts: Facts) =>
   take(api.PUT('/api/v1/jobs/{id}/vehicle', { ...job(id), body: { version, facts } }));
@@ -100,7 +104,8 @@ export const copyPlan = (id: string) => take(api.POST('/api/v1/plans/{id}/copy',
 export const removePlan = (id: string) => take(api.DELETE('/api/v1/plans/{id}', job(id)));
 export const choosePlan = (id: string, body: Schemas['ChoosePlan']) =>
   take(api.PUT('/api/v1/jobs/{id}/plan', { ...job(id), body }));
-export const getSheet = (id: string) => take(api.GET('/api/v1/plans/{id}/sheet', job(id)));
+export const getSheet = (id: string) =>
+  orKept(`sheet ${id}`, () => take(api.GET('/api/v1/plans/{id}/sheet', job(id))));
 export const markStep = (id: string, body: Schemas['MarkStep']) =>
   take(api.PUT('/api/v1/plans/{id}/done', { ...job(id), body }));
 export const doAfter = (id: string, body: Schemas['DoAfter']) =>

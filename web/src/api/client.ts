@@ -1,5 +1,6 @@
 // The generated client, and errors as the server's problem documents.
 import createClient, { type Middleware } from 'openapi-fetch';
+import { heard } from './away';
 import { reads, WriteKeys } from './keys';
 import type { components, paths } from './schema';
 import { unitsHeader } from './units';
@@ -86,8 +87,10 @@ export async function take<T>(call: Promise<Answer<T>>): Promise<T> {
   try {
     answer = await call;
   } catch {
+    heard(false);
     throw new ApiProblem(0, 'No answer', 'The server does not answer. What you typed is still here.', []);
   }
+  heard(true);
   if (answer.response.ok) return answer.data as T;
   const doc = (answer.error ?? {}) as Partial<Schemas['ProblemDocument']>;
   throw new ApiProblem(

@@ -21,7 +21,15 @@ export function Result({ pad }: { pad: PadState }) {
           —
         </p>
         <p className="mut">
-          {pad.preview.fault ? 'Not yet: see the entry.' : n > 1 ? `${n} more numbers` : 'One number to go'}
+          {pad.preview.fault
+            ? 'Not yet: see the entry.'
+            : pad.preview.away
+              ? 'No answer from the server. Keep it: it waits here as typed and is worked out later.'
+              : n > 1
+                ? `${n} more numbers`
+                : n
+                  ? 'One number to go'
+                  : 'Working it out'}
         </p>
       </div>
     );

@@ -1,5 +1,6 @@
 // What is on the pad: every entry as typed with its repeats, and what the server makes of it while typing.
-import { previewReading, addReading } from '../api/calls';
+import { previewReading } from '../api/calls';
+import { outbox } from '../api/outbox';
 import { keepPreviousData, useMutation, useQuery } from '@tanstack/react-query';
 import { useMemo, useRef, useState } from 'react';
 import { ApiProblem, type Schemas, type Ticket, type TypedReading } from '../api/client';
@@ -113,7 +114,8 @@ export function usePad(
 
   const keep = useMutation({
     mutationFn: async () => {
-      if (!use) return addReading(ticket.job.id, typed);
+      // Without an answer it waits in the browser; the ticket stays as it is until then.
+      if (!use) return (await outbox.keep(ticket.job.id, typed)) ?? ticket;
       const { taken } = await previewReading(ticket.job.id, typed);
       use(taken.value, taken.sigma);
       return ticket;
@@ -145,8 +147,10 @@ export function usePad(
   const setChoice = (name: string, word: string) => setChoices((c) => ({ ...c, [name]: word }));
   // What was answered to other text is shown dimmed, and its fault not at all.
   const fresh = complete && still === key && !asked.isFetching && !asked.isPlaceholderData;
-  const fault = fresh && asked.error instanceof ApiProblem ? asked.error : undefined;
-  const preview = { data: complete ? asked.data : undefined, fault, fresh };
+  const error = fresh && asked.error instanceof ApiProblem ? asked.error : undefined;
+  const away = error?.status === 0;
+  const fault = away ? undefined : error;
+  const preview = { data: complete && !away ? asked.data : undefined, fault, fresh, away };
   const next = missing.find((n) => n !== active) ?? missing[0];
   return {
     ticket,

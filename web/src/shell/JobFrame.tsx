@@ -7,6 +7,7 @@ import { ApiProblem, type Ticket } from '../api/client';
 import { Glyph, type GlyphName } from '../ui/glyphs';
 import { useKeys, stageAction } from './bindings';
 import { Keys } from './Keys';
+import { Waiting } from './Waiting';
 import { StanceStrip } from './StanceStrip';
 import { stagesOf, useJobBench, useShop, useTicketQuery, type Bench } from './ticket';
 
@@ -146,6 +147,7 @@ function Frame({ ticket }: { ticket: Ticket }) {
           </Plain>
         </div>
       </nav>
+      <Waiting />
       <Suspense fallback={<main className="main" />}>
         <Outlet context={bench} />
       </Suspense>

@@ -223,7 +223,8 @@ function Toggle({
 }) {
   return (
     <Bare
-      aria-label={`${label}: ${on[0] ? names[0] : names[1]}`}
+      // What is seen is part of what is heard.
+      aria-label={`${names.join(' | ')}, ${label.toLowerCase()}: ${on[0] ? names[0] : names[1]}`}
       onClick={press}
       style={{
         height: 44,

@@ -102,8 +102,12 @@ fn gauge() -> (Kill, String) {
 }
 
 fn serve(database: &str, gauge: &str) -> (Kill, String) {
+    serve_at("127.0.0.1:0", database, gauge)
+}
+
+fn serve_at(listen: &str, database: &str, gauge: &str) -> (Kill, String) {
     let mut server = Command::new(binary())
-        .args(["serve", "--demo", "--listen", "127.0.0.1:0", "--database-url", database, "--gauge", gauge])
+        .args(["serve", "--demo", "--listen", listen, "--database-url", database, "--gauge", gauge])
         .stdout(Stdio::piped())
         .spawn()
         .unwrap();
@@ -163,6 +167,18 @@ impl App {
 
     pub async fn open(&self, path: &str) {
         self.c.goto(&format!("{}{path}", self.base)).await.unwrap();
+    }
+
+    /// SIGKILL to the server; its address stays free for the one that comes back.
+    pub fn kill(&mut self) {
+        self.server.now();
+        self.dead.push(self.base.clone());
+    }
+
+    /// A new server on the same database and address.
+    pub fn back(&mut self) {
+        let listen = self.base.trim_start_matches("http://").to_owned();
+        (self.server, self.base) = serve_at(&listen, &self.database, &self.gauge_at);
     }
 
     /// SIGKILL to the server, and a new one on the same database and, since pages know it, a new address.
@@ -345,6 +361,16 @@ impl App {
         for title in ["Stand and mark", "Set front height"] {
             self.until("set-now", |t| t == title).await;
             self.press("step-done").await;
+        }
+        // Parts go in before the heights are read.
+        while self
+            .until("set-now", |t| t.starts_with("Fit") || t.starts_with("Settle"))
+            .await
+            .starts_with("Fit")
+        {
+            let before = self.text("set-now").await;
+            self.press("step-done").await;
+            self.until("set-now", |t| t != before).await;
         }
         self.until("set-now", |t| t.starts_with("Settle, re-read")).await;
         self.gate_ticks("settled", 2).await;

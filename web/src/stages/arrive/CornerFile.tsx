@@ -146,7 +146,7 @@ export default function CornerFile() {
           );
         })}
       </section>
-      <section className="pane corner-side" aria-label="Curves, heights and construction">
+      <section className="pane corner-side" aria-label="Curves, heights and construction" tabIndex={0}>
         {picked && <Curves file={file} q={picked} body={{ arrived: body.arrived!, planned }} />}
         <States file={file} unit={unit} form={form} />
         <Construction file={file} unit={unit} />

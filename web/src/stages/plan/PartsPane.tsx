@@ -165,15 +165,14 @@ export function PartsPane(p: Props) {
       {mode === 'car' && <CarSearch input={bench.input!} draft={draft} tyres={tyres} change={change} />}
       {mode === 'parts' && (
         <>
-          <div className="part-list" role="listbox" aria-label="Parts">
+          <div className="part-list" role="group" aria-label="Parts">
             {candidates.map((c) => {
               const on = c.part.id === current?.part.id;
               const st = status(c, form);
               return (
                 <div key={c.part.id} className={`part-box ${on ? 'on' : ''}`}>
                   <Bare
-                    role="option"
-                    aria-selected={on}
+                    aria-pressed={on}
                     className={`part ${on ? 'on' : ''}`}
                     data-testid={`part-${family(c.part.id)}`}
                     onClick={() => pick(c.part.id)}
