@@ -53,7 +53,7 @@ export function Waiting() {
   if (!busy && !refused.length) return null;
   const n = (k: number, one: string, many: string) => `${k} ${k === 1 ? one : many}`;
   return (
-    <aside className="waiting" role="status" data-testid="waiting">
+    <aside className="waiting no-print" role="status" data-testid="waiting">
       <p>
         <Glyph name={away === undefined && refused.length ? 'clash' : 'stale'} size={18} />
         <span>

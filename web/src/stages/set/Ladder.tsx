@@ -1,6 +1,7 @@
 // The ladder of steps and gates. What was done says what it said then, whatever the plan says now.
 import { Bare } from '../../ui/Press';
 import { Button } from '@mui/material';
+import { useEffect, useRef } from 'react';
 import type { Schemas } from '../../api/client';
 import { Glyph } from '../../ui/glyphs';
 import { Rounds } from '../../sheet/Rounds';
@@ -53,6 +54,13 @@ function trimsOf(s: Sheet['steps'][number], trims: Schemas['Trim'][], opened: st
 }
 
 export function Ladder({ sheet, marks, now, veiled, undo, trims, big, setBig }: Props) {
+  // The step in hand is in view however long the ladder is.
+  const inHand = useRef<HTMLDivElement>(null);
+  useEffect(() => {
+    const [row, list] = [inHand.current, inHand.current?.parentElement];
+    if (row && list && list.scrollHeight > list.clientHeight)
+      list.scrollTop = row.offsetTop - list.offsetTop - (list.clientHeight - row.offsetHeight) / 2;
+  }, [now?.id]);
   const gone = marks.done.filter((d) => !d.step.includes('/') && !sheet.steps.some((s) => s.id === d.step));
   return (
     <section
@@ -74,6 +82,7 @@ export function Ladder({ sheet, marks, now, veiled, undo, trims, big, setBig }: 
             key={s.id}
             className={`ladder ${s.kind === 'gate' ? 'ladder-gate' : ''} ${on ? 'on' : ''} ${mark ? 'done' : ''}`}
             data-testid={`step-${s.id}`}
+            ref={on ? inHand : undefined}
           >
             <Glyph name={mark ? 'done' : s.kind === 'gate' ? 'gate' : on ? 'now' : 'unread'} size={18} />
             <span style={{ flex: 1, minWidth: 0 }}>

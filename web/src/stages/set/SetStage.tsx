@@ -100,6 +100,7 @@ function SheetView({
   const [arms, toe] =
     axle === 'front' ? (['cams', 'tie-rods'] as const) : (['rear-arms', 'rear-toe'] as const);
   const fouls = sheet.gates.find((g) => g.id === 'fouls');
+  const corners = (sheet.settled ?? []).filter((c) => !now?.axle || c.axle === now.axle);
   const visit = sheet.gates.find((g) => g.id === gate?.id)?.visit;
   const bar = gate && (
     <GateBar
@@ -255,12 +256,18 @@ function SheetView({
           {visit && now && gate?.id === now.id && now.needs.some((n) => n.quantity === 'height') && (
             <GateTrims
               ticket={ticket}
-              corners={(sheet.settled ?? []).filter((c) => !now.axle || c.axle === now.axle)}
+              corners={corners}
               cautions={sheet.trim_cautions ?? []}
               kept={setTicket}
               stale={stale || mark.isPending}
               tape={(c) => setPad({ visit, quantity: 'height', axle: c.axle, side: c.side })}
             />
+          )}
+          {leftHere.length > 0 && corners.some((c) => c.rest !== 'as_said' && c.rest !== 'not_read') && (
+            <p className="height-first" data-testid="height-first">
+              <Glyph name="watch" size={18} /> Height first. The turns below are for the heights read: they
+              are right only for whoever stays at those.
+            </p>
           )}
           {leftHere.map((l) => (
             <LeftToTurn
