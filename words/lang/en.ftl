@@ -1427,10 +1427,10 @@ turn-place = { $place ->
     [lower_rear] lower arm, rear pivot
     [upper_front] upper arm, front pivot
     [upper_rear] upper arm, rear pivot
-    [upper] upper arm, both links
-    [lower] lower arm, both links
-    [upper_links] upper links, both
-    [lower_links] lower links, both
+    [upper] upper arm, both its links
+    [lower] lower arm, both its links
+    [upper_links] pair of upper links
+    [lower_links] pair of lower links
     [tie] tie rod
     [strut_top] strut top, in and out
     [strut_top_along] strut top, fore and aft
