@@ -131,7 +131,7 @@ struct Wheel<'a> {
     last: Option<Last>,
 }
 
-/// One wheel once everything that was read of it was taken in.
+/// One wheel once everything that was read of it, and of the other one of a live axle, was taken in.
 struct Taught<'a> {
     learner: Learner<'a>,
     last: Last,
@@ -183,10 +183,14 @@ impl<'a> Wheel<'a> {
         Some(())
     }
 
-    /// What it taught; none where nothing was read after the last work.
+    /// Whether it was read after the last work.
+    fn is_read(&self) -> bool {
+        self.last.as_ref().is_some_and(|l| !l.came.which.is_empty())
+    }
+
+    /// What is known of it after the last work.
     fn taught(self) -> Option<Taught<'a>> {
-        let last = self.last.filter(|l| !l.came.which.is_empty())?;
-        Some(Taught { learner: self.learner, last })
+        Some(Taught { learner: self.learner, last: self.last? })
     }
 }
 
@@ -307,7 +311,9 @@ fn both_taught<'a>(
             }
         }
     }
-    wheels.map(|w| w.and_then(Wheel::taught))
+    // What one wheel of a live axle showed is known of the other one too.
+    let told = live && wheels.iter().flatten().any(Wheel::is_read);
+    wheels.map(|w| w.filter(|w| told || w.is_read()).and_then(Wheel::taught))
 }
 
 fn axle_left(
@@ -335,7 +341,7 @@ fn axle_left(
             let wheels = [l.learner.clone(), r.learner.clone()];
             next_of_both(&wheels, &work.targets, travels, input.cross())?.map(Some)
         }
-        // One arm for both wheels is not turned by what one of them shows.
+        // Nothing was worked on at one of them: what is one for both is not turned by the other alone.
         _ if live => [None, None],
         _ => [0, 1].map(|i| {
             let t = found[i].as_ref()?;
@@ -344,7 +350,10 @@ fn axle_left(
     };
     let [l, r] = next;
     let told = |i: usize, n: Option<Next>| {
-        let (own, other) = (found[i].as_ref()?, found[1 - i].as_ref());
+        // What is a wheel's own waits until it is read itself.
+        let read = |t: &&Taught<'_>| !t.last.came.which.is_empty();
+        let own = found[i].as_ref().filter(read)?;
+        let other = found[1 - i].as_ref().filter(read);
         Some(told_left(own, other, n?, &seen[Side::BOTH[i]], &parts))
     };
     let mut out = Sides { left: told(0, l), right: told(1, r) };
@@ -353,7 +362,7 @@ fn axle_left(
             let lines = w.iter().flat_map(|w| &w.orders).filter(|l| l.shared).cloned();
             lines.collect::<Vec<SettingLine>>()
         };
-        let lines = shared(&out.left);
+        let lines = if out.left.is_some() { shared(&out.left) } else { shared(&out.right) };
         for w in out.each_mut().into_iter().flatten() {
             w.orders.retain(|l| !l.shared);
         }

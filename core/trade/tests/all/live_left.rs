@@ -230,6 +230,37 @@ fn what_one_wheel_teaches_of_the_arms_belongs_to_the_other_and_the_angles_land()
     assert!(!found.is_empty() && told[0].sides.right.as_ref().unwrap().found.is_empty());
 }
 
+/// A partial look: one wheel alone was read, and what both hang on is turned by it; the other's own waits for its reading.
+#[test]
+fn one_wheel_of_a_live_axle_read_is_enough_for_what_both_hang_on() {
+    let geometry = shape("live_front");
+    let adjusters: Vec<Adjuster> = ["lower"].iter().filter_map(|p| thread(&geometry, p)).collect();
+    let gains = [("lower", 1.4)].into();
+    let t = Truth { geometry, adjusters, gains, wheelbases: [2700.0, 2700.0], offset: 0.0 };
+    let mut input = t.input(true);
+    let [now, _] = t.angles(&Stands::default());
+    input.plan.aim.caster_deg = [now[1] + 1.6, now[1] + 2.2];
+    for alone in Side::BOTH {
+        let mut at = Stands::default();
+        turn(&mut at, &plan_car(&input, &[]).unwrap().orders);
+        let mut read = t.read(&at, 1, true);
+        let other = if alone == Side::Left { Side::Right } else { Side::Left };
+        read[other].read.value = [None; 3];
+        let mut loops: Axles<Sides<Vec<WorkLoop>>> = Axles::default();
+        for side in Side::BOTH {
+            loops.front[side].push(read[side].clone());
+        }
+        let left = left_to_turn(&input, &[], &loops).remove(0);
+        assert!(left.sides[alone].is_some() && left.sides[other].is_none(), "{alone:?}");
+        let orders = left.orders();
+        assert!(orders.iter().any(|o| o.line.moves() && o.side.is_none()), "{alone:?} {orders:?}");
+        turn(&mut at, &orders);
+        for angles in t.angles(&at) {
+            assert!((1.5..=2.3).contains(&(angles[1] - now[1])), "{alone:?} {angles:?}");
+        }
+    }
+}
+
 /// A truck with a live front axle, its lower arms, track bar, drag link and tie rod on threads.
 fn truck() -> Shop {
     let geometry = shape("live_front");
