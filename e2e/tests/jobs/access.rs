@@ -53,6 +53,10 @@ async fn every_view_is_without_a_serious_finding_in_both_lights() {
             a.el("main, .parts-page").await;
             // Answers of the model come in; what is dimmed meanwhile is not the view.
             tokio::time::sleep(Duration::from_millis(1200)).await;
+            let title = a.c.title().await.unwrap();
+            if !title.ends_with(" · Bold Stance") {
+                wrong.push(format!("{theme} {view}: no title of its own: {title}"));
+            }
             let own = findings(&a, &script).await;
             wrong.extend(own.into_iter().map(|f| format!("{theme} {view}: {f}")));
         }

@@ -7,6 +7,7 @@ import { ApiProblem, type Ticket } from '../api/client';
 import { Glyph, type GlyphName } from '../ui/glyphs';
 import { useKeys, stageAction } from './bindings';
 import { Keys } from './Keys';
+import { useTitle } from './title';
 import { Waiting } from './Waiting';
 import { StanceStrip } from './StanceStrip';
 import { stagesOf, useJobBench, useShop, useTicketQuery, type Bench } from './ticket';
@@ -90,6 +91,7 @@ function Frame({ ticket }: { ticket: Ticket }) {
   const navigate = useNavigate();
   const { search, pathname } = useLocation();
   const now = pathname.split('/')[3] ?? 'plan';
+  useTitle(`${stageTitle(now.replaceAll('-', ' '))}, ${ticket.vehicle.facts.name}`);
   const shop = useShop();
   const own = stagesOf(shop.data, ticket.job.kind);
   // The others are not in the way, and one press from here; the one that is open is always shown.

@@ -8,12 +8,14 @@ import { Link, useNavigate } from 'react-router';
 import { ApiProblem, type VehicleFacts } from '../../api/client';
 import { Glyph, Logo } from '../../ui/glyphs';
 import { writeDraft } from '../../shell/drafts';
+import { useTitle } from '../../shell/title';
 import { useSettings } from '../../ui/settings';
 import { stagesOf, useShop } from '../../shell/ticket';
 import { TicketFor, type TicketKind } from './TicketFor';
 import { VehicleForm } from './VehicleForm';
 
 export default function NewArrival() {
+  useTitle('New arrival');
   const shop = useShop();
   const s = useSettings();
   const navigate = useNavigate();

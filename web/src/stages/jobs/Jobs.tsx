@@ -16,6 +16,7 @@ import { Glyph, Logo } from '../../ui/glyphs';
 import { stages, stageTitle } from '../../shell/JobFrame';
 import { onSlate } from '../../theme/onSlate';
 import { useKeys } from '../../shell/bindings';
+import { useTitle } from '../../shell/title';
 import { Keys } from '../../shell/Keys';
 import { ShopDialog } from '../../shell/ShopDialog';
 import { outlines } from '../../ui/outlines';
@@ -68,6 +69,7 @@ function next(j: JobLine): {
 const PAGE = 100;
 
 export default function Jobs() {
+  useTitle('Jobs');
   const shop = useShop();
   const [find, setFind] = useState('');
   const asked = useDebounced(find.trim(), 250);

@@ -6,6 +6,7 @@ import { getMemory } from '../../api/calls';
 import type { Schemas } from '../../api/client';
 import { at, SoldAndMoved } from '../../figures/SoldAndMoved';
 import { Home } from '../../shell/Home';
+import { useTitle } from '../../shell/title';
 import { useShop } from '../../shell/ticket';
 import { onSlate } from '../../theme/onSlate';
 import { Glyph, type GlyphName } from '../../ui/glyphs';
@@ -17,6 +18,7 @@ import { HeightsKnown } from './Heights';
 type Row = Schemas['MemoryRow'];
 
 export default function Memory() {
+  useTitle('What the shop learned');
   const shop = useShop();
   const memory = useQuery({ queryKey: ['memory'], queryFn: getMemory });
   const m = memory.data;

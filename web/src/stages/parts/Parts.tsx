@@ -9,6 +9,7 @@ import { useRef, useState } from 'react';
 import { Link } from 'react-router';
 import { ApiProblem, type Schemas } from '../../api/client';
 import { FieldError } from '../../shell/Fault';
+import { useTitle } from '../../shell/title';
 import { Glyph, Logo } from '../../ui/glyphs';
 import type { Part } from './kinds';
 import { PartForm } from './PartForm';
@@ -40,6 +41,7 @@ const blank: Part = {
 };
 
 export default function Parts() {
+  useTitle('Parts');
   const queries = useQueryClient();
   const shelf = useQuery({ queryKey: ['parts'], queryFn: listParts });
   const [open, setOpen] = useState<{
