@@ -1,7 +1,7 @@
 //! What turning for height and settling taught on the shop's cars: what a turn of a collar or bolt really gives, and how far
 //! each way of changing height settles.
 
-use super::{Beliefs, DUMB_SD, pooled_by};
+use super::{Beliefs, DUMB_SD, of_one_car, pooled_by};
 use crate::plan::{TurnKnown, Turned, TurnsKnown, Way, WayKind};
 use bold_stance_kinematics::geometry::{Axle, Side};
 use bold_stance_units::{HalfWidth, Sigma};
@@ -108,11 +108,6 @@ pub struct KnownHeights {
     pub settles: Vec<KnownSettle>,
 }
 
-/// Both axles and sides of one car say one thing: value and standard deviation.
-fn mean_of(own: &[(f64, f64)]) -> (f64, f64) {
-    super::of_one_car(own)
-}
-
 impl KnownHeights {
     /// What cars taught that were written down before a time; all of them where none is told.
     #[must_use]
@@ -122,7 +117,7 @@ impl KnownHeights {
             let of_car = |c: &HeightsTaught| {
                 let own = c.turns.iter().filter(|t| matches!(t.by, Turned::Collar { .. }) == collar);
                 let own: Vec<_> = own.map(|t| (t.ln_times, t.sd)).collect();
-                (!own.is_empty()).then(|| mean_of(&own))
+                (!own.is_empty()).then(|| of_one_car(&own))
             };
             let own: Vec<_> = cars().filter_map(of_car).collect();
             let p = pooled_by(&own, super::PART)?;
@@ -139,7 +134,7 @@ impl KnownHeights {
             for s in &c.settled {
                 own.entry(s.way).or_default().push((s.mm, TAPED_SD_MM));
             }
-            own.into_iter().for_each(|(way, list)| by_way.entry(way).or_default().push(mean_of(&list)));
+            own.into_iter().for_each(|(way, list)| by_way.entry(way).or_default().push(of_one_car(&list)));
         }
         let known = |(way, list): (Option<WayKind>, Vec<(f64, f64)>)| {
             let p = pooled_by(&list, SETTLES)?;
