@@ -1760,6 +1760,9 @@ left-turn = { $n ->
    *[other] Left to turn. Followed to the letter it lands { $n } times in 10.
 }
 left-nearest = Left to turn. It comes nearer, not into its windows.
+left-again = Read it again before anything is turned: it came odder than once in a hundred, so nothing was learned of it. Comes the same twice, orders go by it.
+left-between-front = Toe last: turn the others, read toe, then the tie rods by what it shows.
+left-between-rear = Toe last: turn the others, read camber and toe, then what sets toe by what it shows.
 left-short = Out of its windows, and nothing that can be turned brings it nearer by what a gauge can tell.
 jack-no-height = hub to arch { $height } cannot be had
 jack-hangs-right = a height near the planned { $from }, or as far as the wheel hangs

@@ -8,7 +8,7 @@
 mod hidden;
 
 use bold_stance_car::archetype::{Archetype, shipped_archetypes};
-use hidden::{Like, Notches, Tally, one_car};
+use hidden::{Like, Notches, Tally, Walk, one_car};
 
 fn main() {
     let cars: u64 = std::env::args().nth(1).and_then(|a| a.parse().ok()).unwrap_or(500);
@@ -16,13 +16,18 @@ fn main() {
         shipped_archetypes().unwrap().into_iter().filter(|s| !s.usual_adjusters().is_empty()).collect();
     println!("{cars} cars of {} shapes; landed after 1, 2, 3, 4 cycles, %", shapes.len());
     let wide = Some([0.7, 1.5]);
+    let like = |gains, noise, notches| Like { gains, noise, notches, walk: Walk::ToeLast };
     for (name, like) in [
-        ("gains as stated, gauge as stated", Like { gains: None, noise: 1.0, notches: Notches::Own }),
-        ("gains 0.7 to 1.5, gauge as stated", Like { gains: wide, noise: 1.0, notches: Notches::Own }),
-        ("gains 0.7 to 1.5, gauge half as far off", Like { gains: wide, noise: 0.5, notches: Notches::Own }),
-        ("the same, cams of 8 a half turn", Like { gains: wide, noise: 0.5, notches: Notches::Of(8) }),
-        ("the same, cams of 16 a half turn", Like { gains: wide, noise: 0.5, notches: Notches::Of(16) }),
-        ("the same, cams without notches", Like { gains: wide, noise: 0.5, notches: Notches::Free }),
+        ("gains as stated, gauge as stated", like(None, 1.0, Notches::Own)),
+        ("gains 0.7 to 1.5, gauge as stated", like(wide, 1.0, Notches::Own)),
+        (
+            "the same, everything turned before a reading",
+            Like { walk: Walk::AtOnce, ..like(wide, 1.0, Notches::Own) },
+        ),
+        ("gains 0.7 to 1.5, gauge half as far off", like(wide, 0.5, Notches::Own)),
+        ("the same, cams of 8 a half turn", like(wide, 0.5, Notches::Of(8))),
+        ("the same, cams of 16 a half turn", like(wide, 0.5, Notches::Of(16))),
+        ("the same, cams without notches", like(wide, 0.5, Notches::Free)),
     ] {
         let mut tally = Tally::default();
         for n in 0..cars {
@@ -41,10 +46,11 @@ fn main() {
             println!("  {who:24} {}", share(k));
         }
         println!(
-            "  readings in their 90 % band {:.1} %, gains in theirs {:.1} %, not learned from {}",
+            "  readings in their 90 % band {:.1} %, gains in theirs {:.1} %, odd and read again {}, nothing learned then {}",
             of(tally.inside, tally.read),
             of(tally.gains_in, tally.gains),
-            tally.refused
+            tally.refused,
+            tally.refused_again
         );
     }
 }

@@ -27,29 +27,35 @@ fn main() {
             .collect()
     };
     println!(
-        "{times} each on {} shapes; of those odder than once in a hundred: first, among three; said instead",
+        "{times} each on {} shapes. How many came off the prediction, so that it is asked; of those told apart, as the program says: how many, first, among three, %; named as not told apart: how many, first after the looks, %; said first instead where told apart",
         shapes.len()
     );
     for (i, (what, ..)) in ALL.iter().enumerate() {
         let all = draw(Some(*what), i as u64 + 1);
-        let seen: Vec<&Told> =
-            if i == 0 { all.iter().collect() } else { all.iter().filter(|t| t.odd).collect() };
-        let within = |k: usize| seen.iter().filter(|t| t.place().is_some_and(|p| p < k)).count();
+        let asked: Vec<&Told> = all.iter().filter(|t| t.missed || t.odd).collect();
+        let (alike, apart): (Vec<&Told>, Vec<&Told>) = asked.iter().partition(|t| t.alike());
+        let share = |n: usize, of: usize| 100.0 * n as f64 / of.max(1) as f64;
+        let within = |of: &[&Told], k: usize| {
+            share(of.iter().filter(|t| t.place().is_some_and(|p| p < k)).count(), of.len())
+        };
+        let mut rng = rand_pcg::Pcg64Mcg::new(i as u128 + 77);
+        let looked = alike.iter().filter(|t| t.looked(&mut rng) == t.named).count();
         let mut instead: BTreeMap<String, usize> = BTreeMap::new();
-        for t in seen.iter().filter(|t| t.place() != Some(0)) {
+        for t in apart.iter().filter(|t| t.place() != Some(0)) {
             *instead.entry(t.list[0].what.id.replace("explain-", "")).or_default() += 1;
         }
         let mut instead: Vec<(String, usize)> = instead.into_iter().collect();
         instead.sort_by_key(|(_, n)| std::cmp::Reverse(*n));
         let told: Vec<String> = instead.iter().take(4).map(|(w, n)| format!("{w} {n}")).collect();
-        let of = |n: usize| 100.0 * n as f64 / seen.len().max(1) as f64;
         println!(
-            "  {:12} odd {:3} of {:3}: {:3.0} {:3.0} %   {}",
+            "  {:12} asked {:3}   apart {:3}: {:3.0} {:3.0}   alike {:3}: {:3.0}   {}",
             format!("{what:?}"),
-            all.iter().filter(|t| t.odd).count(),
-            all.len(),
-            of(within(1)),
-            of(within(3)),
+            asked.len(),
+            apart.len(),
+            within(&apart, 1),
+            within(&apart, 3),
+            alike.len(),
+            share(looked, alike.len()),
             told.join(", ")
         );
     }

@@ -34,8 +34,8 @@ it('keeps what finds no answer, over a reload, and sends it in order and once ea
   addReading.mockRejectedValue(away());
   const first = new Outbox();
   await first.load();
-  expect(await first.keep('j', reading('a', '-1.2'))).toBeUndefined();
-  expect(await first.keep('j', reading('b', '0.4'))).toBeUndefined();
+  expect(await first.keep('j', reading('a', '-1.2'), 'Camber')).toBeUndefined();
+  expect(await first.keep('j', reading('b', '0.4'), 'Camber')).toBeUndefined();
   // The one behind it was not sent past it.
   expect(sent()).toEqual(['a', 'a']);
 
@@ -57,7 +57,7 @@ it('shows why one was refused, goes on with the next and keeps it until it is dr
   addReading.mockRejectedValue(away());
   const box = new Outbox();
   await box.load();
-  for (const id of ['a', 'b', 'c']) await box.keep('j', reading(id, id));
+  for (const id of ['a', 'b', 'c']) await box.keep('j', reading(id, id), 'Camber');
   const wrong = [{ field: 'entries.0', wrong: 'not a number', right: 'such as -1.2' }];
   addReading.mockReset();
   addReading.mockImplementation(async (_: string, t: TypedReading) => {
@@ -87,22 +87,22 @@ it('sends at once while the server answers, and tells a refusal where it was typ
   addReading.mockResolvedValueOnce(ticket);
   const box = new Outbox();
   await box.load();
-  expect(await box.keep('j', reading('a', '1'))).toBe(ticket);
+  expect(await box.keep('j', reading('a', '1'), 'Camber')).toBe(ticket);
   addReading.mockRejectedValueOnce(new ApiProblem(422, 'Refused', 'no', []));
-  await expect(box.keep('j', reading('b', 'x'))).rejects.toThrow('no');
+  await expect(box.keep('j', reading('b', 'x'), 'Camber')).rejects.toThrow('no');
   expect(box.waiting()).toEqual([]);
   // Back again, it goes behind those that wait, in one press.
   addReading.mockRejectedValueOnce(away());
-  await box.keep('j', reading('c', '2'));
+  await box.keep('j', reading('c', '2'), 'Camber');
   addReading.mockReset();
   addReading.mockResolvedValue(ticket);
-  expect(await box.keep('j', reading('d', '3'))).toBe(ticket);
+  expect(await box.keep('j', reading('d', '3'), 'Camber')).toBe(ticket);
   expect(sent()).toEqual(['c', 'd']);
 });
 
 it('waits in memory where the browser has no store', async () => {
   const box = new Outbox();
   addReading.mockRejectedValueOnce(away());
-  await box.keep('j', reading('a', '1'));
+  await box.keep('j', reading('a', '1'), 'Camber');
   expect(box.waiting()).toHaveLength(1);
 });

@@ -8,6 +8,8 @@ import { ApiProblem, type Problem, type Ticket, type TypedReading } from './clie
 export interface Waits {
   job: string;
   typed: TypedReading;
+  /** What and where it is read, and with what, in words. */
+  what: string;
   /** When it was typed, ms. */
   at: number;
   /** Why the server did not take it; it stays until somebody drops it or types it again. */
@@ -65,7 +67,7 @@ export class Outbox {
   }
 
   /** Sends a reading, behind those of its job that wait; undefined where it has to wait itself. */
-  async keep(job: string, typed: TypedReading): Promise<Ticket | undefined> {
+  async keep(job: string, typed: TypedReading, what: string): Promise<Ticket | undefined> {
     const behind = () => this.list.some((w) => w.job === job && !w.refused);
     if (behind()) await this.send(() => {});
     if (!behind()) {
@@ -75,7 +77,7 @@ export class Outbox {
         if (!(e instanceof ApiProblem) || e.status !== 0) throw e;
       }
     }
-    await this.add({ job, typed, at: Date.now() });
+    await this.add({ job, typed, what, at: Date.now() });
     return undefined;
   }
 

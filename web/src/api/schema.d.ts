@@ -1808,9 +1808,14 @@ export interface components {
         AxleLeft: {
             /** @description Which. */
             axle: components["schemas"]["Axle"];
+            between?: components["schemas"]["Said"] | null;
             /** @description Each wheel that was read after work. */
             sides: components["schemas"]["Sides_Option_SideLeft"];
+            /** @description What sets toe, everything else standing where it stands: what its own step turns. Empty on a live axle. */
+            toe?: components["schemas"]["Order"][];
             whole?: components["schemas"]["WholeLeft"] | null;
+            /** @description Whether it was turned at all; else it is what was read before its first work. */
+            worked: boolean;
         };
         /** @description One axle at two heights. Null where the layout has no such thing. */
         AxleMetrics: {
@@ -4348,6 +4353,8 @@ export interface components {
         };
         /** @description An explanation with its odds. */
         Explained: {
+            /** @description Whether it is not told apart from the likeliest one, which is such a one too then. */
+            alike?: boolean;
             /** @description What it would have given, at its likeliest: camber, caster, toe, degrees. */
             given: number[];
             /**
@@ -7435,6 +7442,8 @@ export interface components {
             /** @description How, short. */
             detail: components["schemas"]["Said"];
             height?: components["schemas"]["StepHeight"] | null;
+            /** @description Readings that are worth taking there and that it does not wait for or judge: what is turned next goes by them. */
+            helps?: components["schemas"]["GateNeed"][];
             /** @description Which; kept with the record of what was done. */
             id: components["schemas"]["StepId"];
             /** @description Work or gate. */
@@ -7834,6 +7843,10 @@ export interface components {
         /** @description One of a thing for each side of an axle. */
         Sides_Option_SideLeft: {
             left: null | {
+                /** @description Whether its last reading taught nothing, being odder than once in a hundred: nothing is ordered before it was read again. */
+                again?: boolean;
+                /** @description What is not ruled out beside those told in `odd`. */
+                also?: components["schemas"]["Said"][];
                 /** @description Whether it stands otherwise than first ordered: turned again, or not as ordered. */
                 as_done: boolean;
                 /** @description 90 % half widths of that. */
@@ -7869,8 +7882,14 @@ export interface components {
                 rounds: number;
                 /** @description What the readings taught of what can be turned here. */
                 taught: components["schemas"]["Said"][];
+                /** @description Looks after that one, where it showed nothing. */
+                then?: components["schemas"]["Look"][];
             };
             right: null | {
+                /** @description Whether its last reading taught nothing, being odder than once in a hundred: nothing is ordered before it was read again. */
+                again?: boolean;
+                /** @description What is not ruled out beside those told in `odd`. */
+                also?: components["schemas"]["Said"][];
                 /** @description Whether it stands otherwise than first ordered: turned again, or not as ordered. */
                 as_done: boolean;
                 /** @description 90 % half widths of that. */
@@ -7906,6 +7925,8 @@ export interface components {
                 rounds: number;
                 /** @description What the readings taught of what can be turned here. */
                 taught: components["schemas"]["Said"][];
+                /** @description Looks after that one, where it showed nothing. */
+                then?: components["schemas"]["Look"][];
             };
         };
         /** @description One of a thing for each side of an axle. */

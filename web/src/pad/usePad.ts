@@ -8,7 +8,16 @@ import { useDebounced } from '../ui/useDebounced';
 import { newId } from '../api/keys';
 import { useSettings } from '../ui/settings';
 import { useTyped } from '../shell/Unkept';
-import { placeFor, sideOf, type EntryInfo, type Method, type Target, type Visit } from './readings';
+import {
+  placeFor,
+  placeWords,
+  short,
+  sideOf,
+  type EntryInfo,
+  type Method,
+  type Target,
+  type Visit,
+} from './readings';
 
 export interface Typed {
   text: string;
@@ -112,10 +121,11 @@ export function usePad(
     gcTime: 0,
   });
 
+  const what = `${short[method.quantity]}, ${placeWords(place)}, ${method.title}`;
   const keep = useMutation({
     mutationFn: async () => {
       // Without an answer it waits in the browser; the ticket stays as it is until then.
-      if (!use) return (await outbox.keep(ticket.job.id, typed)) ?? ticket;
+      if (!use) return (await outbox.keep(ticket.job.id, typed, what)) ?? ticket;
       const { taken } = await previewReading(ticket.job.id, typed);
       use(taken.value, taken.sigma);
       return ticket;

@@ -5,6 +5,7 @@ import type { Drawing, Schemas, SideName } from '../api/client';
 import { Glyph, Half } from '../ui/glyphs';
 import { useSettings } from '../ui/settings';
 import { angle } from '../units/print';
+import { Alike, MoreLooks } from './Alike';
 import { asDone, turning, type Tolds, type Turn } from './asDone';
 import { OrderInHand } from './OrderInHand';
 import { sides, sideWord } from './sheet';
@@ -31,7 +32,7 @@ function Card({ left, side, steers, toe, odds, whole }: CardProps) {
   const turns = left.orders.filter((l) => l.direction !== 'leave' && (toe || !l.sets_toe));
   const [camber, caster, toeDeg] = left.expect;
   // What is ordered of toe alone waits for its own step.
-  const waits = !toe && left.orders.some((l) => l.sets_toe && l.direction !== 'leave');
+  const waits = !left.again && !toe && left.orders.some((l) => l.sets_toe && l.direction !== 'leave');
   const still = !waits
     ? left.headline
     : left.reaches
@@ -44,7 +45,8 @@ function Card({ left, side, steers, toe, odds, whole }: CardProps) {
       </h3>
       {turns.length === 0 && !whole ? (
         <p className="left-line leave" data-testid={`left-words-${side}`}>
-          <Glyph name={left.reaches ? 'done' : 'short'} size={20} /> <span>{still}</span>
+          <Glyph name={left.again ? 'watch' : left.reaches ? 'done' : 'short'} size={20} />{' '}
+          <span>{still}</span>
         </p>
       ) : (
         <>
@@ -83,11 +85,13 @@ function Card({ left, side, steers, toe, odds, whole }: CardProps) {
               </li>
             ))}
           </ul>
+          <Alike list={left.odd} name={(o) => o.what.replace(/\.$/, '')} />
           {left.look && (
             <p className="small" data-testid={`look-${side}`} style={{ marginTop: 4 }}>
               <b>One look tells them apart best.</b> {left.look.what}
             </p>
           )}
+          <MoreLooks look={left.look} then={left.then ?? []} also={left.also ?? []} />
         </div>
       )}
     </div>
@@ -144,11 +148,17 @@ export function LeftToTurn({ left, drawings, toe, odds = true, stale, problems, 
   // Of a live axle that was only taped no wheel is told of.
   const wheels = !left.whole || !!left.sides.left || !!left.sides.right;
   const some = turning(list).length > 0;
+  const again = sides.some((s) => left.sides[s]?.again);
   const { unit } = useSettings();
   const told = asDone(list, tolds, unit);
   return (
     <section className="left-bar" data-testid={`left-to-turn-${left.axle}`} aria-live="polite">
-      <h2>{some ? 'Left to turn' : 'Nothing left to turn'}</h2>
+      <h2>{some ? 'Left to turn' : again ? 'Read it again' : 'Nothing left to turn'}</h2>
+      {some && toe && left.between && (
+        <p className="left-between" data-testid="left-between">
+          <Glyph name="watch" size={18} /> {left.between}
+        </p>
+      )}
       <div className="left-cards">
         {left.whole && <WholeCard whole={left.whole} axle={left.axle} toe={toe} />}
         {(wheels ? sides : []).map((s) => {

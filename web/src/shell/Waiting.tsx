@@ -16,8 +16,6 @@ const clock = (ms: number) => {
   return `${String(d.getHours()).padStart(2, '0')}:${String(d.getMinutes()).padStart(2, '0')}`;
 };
 
-const where = ({ typed: t }: Waits) =>
-  [t.side, t.axle === 'both' ? undefined : t.axle].filter(Boolean).join(' ');
 const typedAs = ({ typed: t }: Waits) => t.entries.map((e) => e.text).join(', ');
 
 export function Waiting() {
@@ -82,10 +80,7 @@ export function Waiting() {
           {list.map((w) => (
             <li key={w.typed.id} data-testid="waits">
               <span>
-                <b>
-                  {where(w)}: {typedAs(w)}
-                </b>{' '}
-                typed {clock(w.at)}, {w.typed.method.replaceAll('-', ' ')}
+                <b>{typedAs(w)}</b> {w.what}, typed {clock(w.at)}
                 {w.refused?.map((p) => (
                   <span key={p.field + p.wrong} className="waits-why">
                     {p.wrong}

@@ -27,6 +27,7 @@ vi.mock('../api/calls', () => ({ getShop: async () => {} }));
 
 const waits = (id: string, more: Partial<Waits> = {}) => ({
   job: 'j',
+  what: 'Camber, left front, Digital gauge',
   at: new Date(2026, 10, 29, 10, 42).getTime(),
   typed: {
     id,
@@ -81,7 +82,7 @@ it('shows what waits as it was typed, sends it, and says why one was not taken',
   expect(screen.getByTestId('waiting').textContent).toContain('1 reading was not taken');
   await user.click(screen.getByTestId('waiting-show'));
   const rows = screen.getAllByTestId('waits');
-  expect(rows[0]!.textContent).toContain('left front: -1 1/4 typed 10:42, camber gauge');
+  expect(rows[0]!.textContent).toContain('-1 1/4 Camber, left front, Digital gauge, typed 10:42');
   expect(rows[1]!.textContent).toContain('not an angle. Right would be: such as −1.25');
   await user.click(screen.getAllByTestId('waits-drop')[1]!);
   expect(box.drop).toHaveBeenCalledWith('b');

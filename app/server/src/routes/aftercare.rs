@@ -45,9 +45,14 @@ pub async fn do_after(
     // A trim is ordered by how the car settled or came back, which hangs on its plan.
     // So does what it taught.
     let sheet = match of.plan_id {
-        Some(plan) if d.what.teaches() || matches!(d.what, AfterAct::Trimmed { .. }) => {
+        Some(plan) if matches!(d.what, AfterAct::Trimmed { .. }) => {
             let p = plan::get(&mut tx, plan).await?;
             Some(sheet_now(&state, &mut tx, &p, &Peer::default()).await?.sheet)
+        }
+        // A look is set and a job closed whether or not its plan can still be worked out.
+        Some(plan) if d.what.teaches() => {
+            let p = plan::get(&mut tx, plan).await?;
+            sheet_now(&state, &mut tx, &p, &Peer::default()).await.ok().map(|s| s.sheet)
         }
         _ => None,
     };

@@ -27,7 +27,9 @@ pub use height_by::{HeightBy, HeightKind};
 pub use likely::{UNSEEN_PLACE_SD, likely_positions};
 pub use limits::Limits;
 pub use moving::{FEWEST_HEIGHTS, MOST_HEIGHTS, MovedRow, Moving};
-pub use springs::{GRAVITY, PerTurn, Spring, TORSION_BOLT, learn_per_turn, motion_ratio, payload_loads};
+pub use springs::{
+    GRAVITY, PerTurn, SETTLED_SD_MM, Spring, TORSION_BOLT, learn_per_turn, motion_ratio, payload_loads,
+};
 pub use states::{HeightState, PlannedHeight, PlannedHeights, StateKind, height_states};
 pub use tyre::{TyreSize, loaded_radius_mm};
 pub use tyre_facts::{HeightShare, Rotated, Use, UseShare, WearFacts};

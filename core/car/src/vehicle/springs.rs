@@ -104,15 +104,17 @@ pub struct PerTurn {
 /// turns gave about 3/8 in).
 pub const TORSION_BOLT: (f64, f64) = (4.8, 2.0);
 
+/// Doubt of a settled height against another of the same corner, standard deviation, mm (common practice, no source).
+pub const SETTLED_SD_MM: f64 = 2.0;
+
 /// Height per turn from `(turns, settled height change)` pairs: least squares with a prior (mean and standard deviation, mm
-/// a turn) and 2 mm of doubt in each settled height.
+/// a turn) and [`SETTLED_SD_MM`] of doubt in each settled height.
 #[must_use]
 pub fn learn_per_turn(prior: (f64, f64), records: &[(f64, f64)]) -> PerTurn {
-    const READ: f64 = 2.0;
     let (mut weight, mut sum) = (prior.1.powi(-2), prior.0 * prior.1.powi(-2));
     for (turns, mm) in records {
-        weight += turns * turns / (READ * READ);
-        sum += turns * mm / (READ * READ);
+        weight += turns * turns / (SETTLED_SD_MM * SETTLED_SD_MM);
+        sum += turns * mm / (SETTLED_SD_MM * SETTLED_SD_MM);
     }
     PerTurn { mm: sum / weight, sigma_mm: weight.powf(-0.5), records: records.len() }
 }

@@ -160,7 +160,7 @@ pub(super) fn item_of(tick: Tick) -> Option<&'static str> {
 pub(super) fn visit_of(gate: &StepId) -> Option<Visit> {
     match gate {
         StepId::Settled => Some(Visit::Settled),
-        StepId::Read(_) => Some(Visit::Reswept),
+        StepId::Read(_) | StepId::Toe(_) => Some(Visit::Reswept),
         StepId::Proved => Some(Visit::Proved),
         _ => None,
     }

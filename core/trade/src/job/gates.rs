@@ -8,9 +8,10 @@ use super::height::height_at;
 use super::lessons::heights_taught;
 use super::proved::{Proved, proved_of, taught_of};
 use super::record::{Done, Reading, standing};
-use super::returned::{CornerBack, Look, Returned, UsualLook, returned_of, trim_cautions, usual_look};
+use super::returned::{Returned, UsualLook, returned_of, usual_look};
 use super::road::{WheelStraight, rods_turned_at, wheel_straight};
 use super::settled::{settled_of, trimmed_at};
+use super::trim::{CornerBack, Look, trim_cautions};
 use crate::memory::HeightsTaught;
 use crate::part::Part;
 use crate::plan::{CarAnswer, CarInput, Order};
@@ -256,15 +257,24 @@ pub fn sheet_of(
     let step = |o: &Order| if o.line.sets_toe { StepId::Toe(o.axle) } else { StepId::Arms(o.axle) };
     let turned = |o: &Order| done.iter().any(|d| d.step == Mark::Step(step(o)));
     for o in answer.orders.iter_mut().filter(|o| !turned(o)) {
-        let own = left.iter().find(|l| l.axle == o.axle).map(AxleLeft::orders).unwrap_or_default();
+        // What sets toe is turned when the others stand.
+        let of = |l: &AxleLeft| if o.line.sets_toe && !l.toe.is_empty() { l.toe.clone() } else { l.orders() };
+        // A reading that taught nothing changes no order.
+        let again = o.side.is_some_and(|s| side_left(&left, o.axle, s).is_some_and(|w| w.again));
+        let own = left.iter().find(|l| l.axle == o.axle && !again).map(of).unwrap_or_default();
         if let Some(l) = own.into_iter().find(|l| l.side == o.side && l.line.name == o.line.name) {
             o.line = l.line;
         }
     }
+    let left: Vec<AxleLeft> = left.into_iter().filter(|l| l.worked).collect();
     let steps = sheet(input, &answer, fitted);
     let view = |(i, s)| gate_view(bench, readings, (done, care), (input, &answer), &left, &steps[..i], s);
-    let gates: Vec<GateView> =
-        steps.iter().enumerate().filter(|(_, s)| s.kind == StepKind::Gate).map(view).collect();
+    let gates: Vec<GateView> = steps
+        .iter()
+        .enumerate()
+        .filter(|(_, s)| s.kind == StepKind::Gate || !s.helps.is_empty())
+        .map(view)
+        .collect();
     let proved = proved_of(readings, (done, care), (input, &answer), &left, &steps);
     // It left when somebody stood for it, else when it was worked on last.
     let accepted = done.iter().find(|d| d.step == Mark::Step(StepId::Proved)).map(|d| d.done_at);

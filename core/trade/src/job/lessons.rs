@@ -1,6 +1,6 @@
 //! What a car taught of height once it left: written down when its next look is set or its job is closed.
 
-use super::returned::{Look, turned_by};
+use super::trim::{Look, turned_by};
 use crate::memory::{HeightsTaught, SettleTrial, TurnTrial, most_of};
 use crate::plan::CarInput;
 use bold_stance_kinematics::geometry::{Axle, Side};

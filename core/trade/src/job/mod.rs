@@ -24,6 +24,7 @@ mod returned;
 mod road;
 mod settled;
 mod stance;
+mod trim;
 mod turnable;
 mod turned;
 
@@ -45,9 +46,10 @@ pub use note::{
 pub use own_shape::shape_of;
 pub use proved::{AngleProved, CameAngle, Placed, Proved, WheelProved, WheelStands};
 pub use record::{Done, OpenVisit, Reading, standing};
-pub use returned::{AngleBack, CameToRest, CornerBack, Returned, TrimOrder, UsualLook};
+pub use returned::{AngleBack, Returned, UsualLook};
 pub use road::{WheelOrder, WheelStraight};
 pub use settled::as_it_settled;
 pub use stance::{AxleStance, Stance, stance_at};
+pub use trim::{CameToRest, CornerBack, TrimOrder};
 pub use turnable::{Turnable, TurnableRequest, TurnableRow, TurnsOn, turnable};
 pub use turned::{as_turned_before, loops_of, turned_again, turned_before, turns_of};

@@ -6,7 +6,7 @@ use super::aftercare::{Aftercare, Trim};
 use super::bench::visit_of;
 use super::facts::VehicleFacts;
 use super::record::{Done, Reading};
-use super::returned::{CameToRest, CornerBack, Look, height_at_gate, turned_by};
+use super::trim::{CameToRest, CornerBack, Look, height_at_gate, turned_by};
 use crate::plan::{CarAnswer, CarInput};
 use crate::reading::Visit;
 use crate::sheet::{GateAbout, GateReading, HEIGHT_MM, Mark, SheetStep, StepId};

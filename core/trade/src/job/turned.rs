@@ -102,6 +102,7 @@ pub fn as_turned_before(done: &[Done], plan_id: Uuid, mut input: CarInput) -> Ca
 #[derive(Default)]
 struct ReadThen {
     angles: AnglesRead,
+    earlier: AnglesRead,
     height_mm: Option<f64>,
     wheelbase: Option<(f64, f64)>,
     centre: Option<(f64, f64)>,
@@ -115,35 +116,56 @@ impl ReadThen {
     }
 }
 
+/// Angles of a wheel by the newest of these readings.
+fn angles_of(own: &[&Reading], axle: Axle, side: Side) -> AnglesRead {
+    let of = |q| own.iter().rev().find(|r| r.quantity == q && r.place() == Place::wheel(axle, side));
+    let seen: Vec<_> = own.iter().map(|r| r.seen()).collect();
+    let toe = Visit::ALL.into_iter().rev().find_map(|v| toe_of(&seen, v, axle, side).map(|(v, s, _)| (v, s)));
+    let (camber, caster) = (of(Quantity::Camber), of(Quantity::Caster).filter(|_| axle == Axle::Front));
+    AnglesRead {
+        value: [camber.map(|r| r.value), caster.map(|r| r.value), toe.map(|t| t.0)],
+        sigma: [camber.map_or(0.0, |r| r.sigma), caster.map_or(0.0, |r| r.sigma), toe.map_or(0.0, |t| t.1)],
+    }
+}
+
+/// The readings before the newest of each angle of a wheel.
+fn without_newest<'a>(own: &[&'a Reading], axle: Axle, side: Side) -> Vec<&'a Reading> {
+    let here = |r: &Reading, q: Quantity| {
+        let both = Place { axle: axle.into(), side: ReadSide::Both };
+        r.quantity == q && (r.place() == Place::wheel(axle, side) || r.place() == both)
+    };
+    let newest = |q| own.iter().rposition(|r| here(r, q));
+    let last = [Quantity::Camber, Quantity::Caster, Quantity::Toe].map(newest);
+    let kept = own.iter().enumerate().filter(|(i, _)| !last.contains(&Some(*i)));
+    kept.map(|(_, r)| *r).collect()
+}
+
 /// What was read of a wheel between two times, the newest of each; not on a jack.
 fn read_between(
     bench: &JobBench<'_>,
     readings: &[Reading],
     (axle, side): (Axle, Side),
-    from: DateTime<Utc>,
+    from: Option<DateTime<Utc>>,
     to: Option<DateTime<Utc>>,
 ) -> ReadThen {
     let within = |r: &&Reading| {
         r.visit != Visit::Found
             && r.jack != Jack::Jacked
-            && r.taken_at >= from
+            && from.is_none_or(|t| r.taken_at >= t)
             && to.is_none_or(|t| r.taken_at < t)
     };
     let own: Vec<&Reading> = readings.iter().filter(within).collect();
-    let of = |q| own.iter().rev().find(|r| r.quantity == q && r.place() == Place::wheel(axle, side));
-    let seen: Vec<_> = own.iter().map(|r| r.seen()).collect();
-    let toe = Visit::ALL.into_iter().rev().find_map(|v| toe_of(&seen, v, axle, side).map(|(v, s, _)| (v, s)));
-    let (camber, caster) = (of(Quantity::Camber), of(Quantity::Caster).filter(|_| axle == Axle::Front));
-    let angles = AnglesRead {
-        value: [camber.map(|r| r.value), caster.map(|r| r.value), toe.map(|t| t.0)],
-        sigma: [camber.map_or(0.0, |r| r.sigma), caster.map_or(0.0, |r| r.sigma), toe.map_or(0.0, |t| t.1)],
-    };
+    let angles = angles_of(&own, axle, side);
+    let trimmed = bench.trims.iter().filter(|t| t.axle == axle).map(|t| t.at);
+    let last_trim = trimmed.clone().max();
+    let earlier: Vec<&Reading> =
+        own.iter().filter(|r| last_trim.is_none_or(|t| r.taken_at >= t)).copied().collect();
+    let earlier = angles_of(&without_newest(&earlier, axle, side), axle, side);
     // The height it stood at when its angles were read: read since, else at the newest look before. What was taped once a
     // corner was trimmed is another height.
-    let angle = |r: &&&Reading| matches!(r.quantity, Quantity::Camber | Quantity::Caster);
+    let angle = |r: &&&Reading| matches!(r.quantity, Quantity::Camber | Quantity::Caster | Quantity::Toe);
     let read_at = own.iter().filter(angle).filter(|r| r.place() == Place::wheel(axle, side));
     let read_at = read_at.map(|r| r.taken_at).max();
-    let trimmed = bench.trims.iter().filter(|t| t.axle == axle).map(|t| t.at);
     let before = read_at.and_then(|at| trimmed.filter(|t| *t > at).min());
     let end = [before, to].into_iter().flatten().min();
     let heights: Vec<Reading> =
@@ -159,7 +181,7 @@ fn read_between(
     };
     let wheelbase = newest(Quantity::Wheelbase, ReadAxle::Both, side.into());
     let centre = newest(Quantity::AxleOffset, axle.into(), ReadSide::Both);
-    ReadThen { angles, height_mm: height.map(|h| h.mm), wheelbase, centre }
+    ReadThen { angles, earlier, height_mm: height.map(|h| h.mm), wheelbase, centre }
 }
 
 /// Work and what was read after it, of every wheel of a plan: rounds with no reading in between are one.
@@ -180,18 +202,25 @@ pub fn loops_of(
             }
             let mut out = Vec::new();
             let mut now = WorkLoop::default();
+            // At its new height, before anything of the axle is turned.
+            let first = rounds.first().map(|r| r.at);
+            let read = read_between(bench, readings, (axle, side), None, first);
+            if read.some(false) {
+                let ReadThen { angles, earlier, height_mm, .. } = read;
+                out.push(WorkLoop { height_mm, read: angles, earlier, ..now.clone() });
+            }
             for (k, round) in rounds.iter().enumerate() {
                 for t in round.turned.iter().filter(|t| t.side.is_none_or(|s| s == side)) {
                     now.stands.insert(t.name.clone(), t.position);
                     now.otherwise |= (t.position - t.ordered).abs() > 1e-9;
                 }
                 let next = rounds.get(k + 1).map(|r| r.at);
-                let read = read_between(bench, readings, (axle, side), round.at, next);
+                let read = read_between(bench, readings, (axle, side), Some(round.at), next);
                 now.rounds = k as u32 + 1;
                 // Work that nobody read anything after says nothing yet.
                 if read.some(live) || next.is_none() {
-                    let ReadThen { angles, height_mm, wheelbase, centre } = read;
-                    out.push(WorkLoop { height_mm, read: angles, wheelbase, centre, ..now.clone() });
+                    let ReadThen { angles, earlier, height_mm, wheelbase, centre } = read;
+                    out.push(WorkLoop { height_mm, read: angles, earlier, wheelbase, centre, ..now.clone() });
                 }
             }
             out

@@ -3,6 +3,7 @@
 
 use super::{Beliefs, DUMB_SD, of_one_car, pooled_by};
 use crate::plan::{TurnKnown, Turned, TurnsKnown, Way, WayKind};
+use bold_stance_car::vehicle::{SETTLED_SD_MM, learn_per_turn};
 use bold_stance_kinematics::geometry::{Axle, Side};
 use bold_stance_units::{HalfWidth, Sigma};
 use chrono::{DateTime, Utc};
@@ -12,8 +13,8 @@ use std::collections::BTreeMap;
 /// What is believed of how far a way settles before anybody saw it, of one car beside another, and at least, mm (judgement, no
 /// source).
 const SETTLES: Beliefs = Beliefs { about: 10.0, apart: 4.0, least: 1.5 };
-/// Doubt of two tapes of one corner against each other, standard deviation, mm (common practice, no source).
-const TAPED_SD_MM: f64 = 2.0;
+/// As wide as no turn is, standard deviation, mm.
+const NOTHING_MM: f64 = 1e6;
 
 /// What turns of one axle gave.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
@@ -34,16 +35,11 @@ impl TurnTrial {
     /// From turns and what each gave, mm settled; none where they say too little of it, or a collar's ratio is not known here.
     #[must_use]
     pub fn of(by: Turned, axle: Axle, gave: &[(f64, f64)]) -> Option<Self> {
-        let square: f64 = gave.iter().map(|(turns, _)| turns * turns).sum();
-        let slope = gave.iter().map(|(turns, mm)| turns * mm).sum::<f64>() / square;
-        let usual = by.usual_mm();
-        let sd = TAPED_SD_MM / square.sqrt() / slope;
-        (by.is_told() && slope > 0.0 && usual > 0.0 && sd < DUMB_SD).then(|| Self {
-            by,
-            axle,
-            ln_times: (slope / usual).ln(),
-            sd,
-        })
+        // By these turns alone: before them next to nothing is believed.
+        let per = learn_per_turn((0.0, NOTHING_MM), gave);
+        let (usual, sd) = (by.usual_mm(), per.sigma_mm / per.mm);
+        let told = by.is_told() && per.mm > 0.0 && sd < DUMB_SD;
+        told.then(|| Self { by, axle, ln_times: (per.mm / usual).ln(), sd })
     }
 }
 
@@ -132,7 +128,7 @@ impl KnownHeights {
         for c in cars() {
             let mut own: BTreeMap<Option<WayKind>, Vec<(f64, f64)>> = BTreeMap::new();
             for s in &c.settled {
-                own.entry(s.way).or_default().push((s.mm, TAPED_SD_MM));
+                own.entry(s.way).or_default().push((s.mm, SETTLED_SD_MM));
             }
             own.into_iter().for_each(|(way, list)| by_way.entry(way).or_default().push(of_one_car(&list)));
         }
@@ -189,7 +185,7 @@ mod tests {
     fn turns_that_say_too_little_are_no_trial() {
         // 2 mm a turn over 0.8 is 2.5 mm; four turns gave 8 mm: 2 mm each, 0.8 of it, 2 mm over 4 turns in doubt.
         let t = TurnTrial::of(COLLAR, Axle::Front, &[(4.0, 8.0)]).unwrap();
-        assert!((t.ln_times - 0.8f64.ln()).abs() < 1e-12 && (t.sd - 0.25).abs() < 1e-12, "{t:?}");
+        assert!((t.ln_times - 0.8f64.ln()).abs() < 1e-9 && (t.sd - 0.25).abs() < 1e-9, "{t:?}");
         let untold = Turned::Collar { pitch_mm: None, motion_ratio: None };
         assert!(TurnTrial::of(untold, Axle::Front, &[(8.0, 16.0)]).is_none(), "a ratio nobody told");
         for dumb in [&[(1.0, 2.0)][..], &[(4.0, -3.0)], &[]] {

@@ -4,7 +4,7 @@
 //! have one of its own otherwise: P(h' | h) = (1 − ρ)·π(h') + ρ·[h' = h]. Summed over what the other wheel may have (Bayes'
 //! rule), p(h | both) is in proportion to p(h | own)·((1 − ρ) + ρ·p(h | other) / π(h)).
 
-use super::explain::{Explained, Weighed};
+use super::explain::{Explained, Weighed, mark_alike};
 
 /// How likely the other wheel of an axle shares a cause, by what it is (judgement, no source): a gauge's zero, points and
 /// what was read on a jack come to both; a person who turned one bolt the wrong way may have the other one right.
@@ -34,10 +34,11 @@ pub(super) fn weighed_together(own: &[Weighed], other: &[Weighed]) -> Vec<Explai
     };
     let odds: Vec<f64> = own.iter().map(|w| w.told.odds * factor(w)).collect();
     let total: f64 = odds.iter().sum();
-    let of = |(w, odds): (&Weighed, f64)| Explained { odds: odds / total, ..w.told.clone() };
-    let mut out: Vec<Explained> = own.iter().zip(odds).map(of).collect();
-    out.sort_by(|a, b| b.odds.total_cmp(&a.odds));
-    out
+    let of = |(w, odds): (&Weighed, f64)| (w.prior, Explained { odds: odds / total, ..w.told.clone() });
+    let mut out: Vec<(f64, Explained)> = own.iter().zip(odds).map(of).collect();
+    out.sort_by(|a, b| b.1.odds.total_cmp(&a.1.odds));
+    mark_alike(&mut out);
+    out.into_iter().map(|(_, e)| e).collect()
 }
 
 #[cfg(test)]
@@ -49,7 +50,7 @@ mod tests {
     fn wheel(odds: [f64; 3]) -> Vec<Weighed> {
         let ids = ["explain-nothing", "explain-zero", "explain-slipped"];
         let of = |(id, odds): (&'static str, f64)| Weighed {
-            told: Explained { what: said(id), odds, given: [0.0; 3] },
+            told: Explained { what: said(id), odds, given: [0.0; 3], alike: false },
             prior: 1.0 / 3.0,
         };
         ids.into_iter().zip(odds).map(of).collect()

@@ -2,9 +2,9 @@
 
 use super::axle_odds::weighed_together;
 use super::explain::{Explained, Weighed, weigh};
-use super::learner::{Came, GAIN_TOLD, Learner, Next, next_of_both};
+use super::learner::{AnglesRead, Came, GAIN_TOLD, Learner, Next, SLOPE, next_of_both, toe_of_both};
 use super::live::{as_one, of_angles, tell};
-use super::look::{Look, look};
+use super::look::{Look, looks};
 use super::whole::{WholeLeft, whole_left};
 use super::work_loop::WorkLoop;
 use crate::part::Part;
@@ -66,9 +66,18 @@ pub struct SideLeft {
     /// The one look or reading that tells those apart best.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub look: Option<Look>,
+    /// Looks after that one, where it showed nothing.
+    #[serde(default, skip_serializing_if = "Vec::is_empty")]
+    pub then: Vec<Look>,
+    /// What is not ruled out beside those told in `odd`.
+    #[serde(default, skip_serializing_if = "Vec::is_empty")]
+    pub also: Vec<Said>,
     /// What was expected of it just before it was turned last, camber, caster, toe, degrees, at the height it was read at.
     #[cfg_attr(feature = "openapi", schema(min_items = 3, max_items = 3))]
     pub before: [f64; 3],
+    /// Whether its last reading taught nothing, being odder than once in a hundred: nothing is ordered before it was read again.
+    #[serde(default)]
+    pub again: bool,
     /// How often it was turned and read.
     pub rounds: u32,
     /// Whether it stands otherwise than first ordered: turned again, or not as ordered.
@@ -86,9 +95,27 @@ pub struct AxleLeft {
     /// What is one for both wheels; none where each wheel has its own.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub whole: Option<WholeLeft>,
+    /// What sets toe, everything else standing where it stands: what its own step turns. Empty on a live axle.
+    #[serde(default, skip_serializing_if = "Vec::is_empty")]
+    pub toe: Vec<Order>,
+    /// Whether it was turned at all; else it is what was read before its first work.
+    pub worked: bool,
+    /// That a reading belongs between these orders, where toe is turned behind something that moves it.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub between: Option<Said>,
 }
 
 impl AxleLeft {
+    /// The same with what is said of a reading in between.
+    fn with_reading_between(self) -> Self {
+        let moves = |toe: bool| self.orders().iter().any(|o| o.line.sets_toe == toe && o.line.moves());
+        let between = (moves(false) && moves(true)).then(|| match self.axle {
+            Axle::Front => said("left-between-front"),
+            Axle::Rear => said("left-between-rear"),
+        });
+        Self { between, ..self }
+    }
+
     /// Everything that can be turned, from where it stands: what is one for both wheels first.
     #[must_use]
     pub fn orders(&self) -> Vec<Order> {
@@ -106,18 +133,34 @@ const MOST_ODD: usize = 3;
 /// Odds under which an explanation is not worth a line.
 const LEAST_ODDS: f64 = 0.05;
 
+/// What a reading is explained by: how it stood before, and how it was told to stand.
+struct Turned<'a> {
+    before: Learner<'a>,
+    at: Vec<f64>,
+    travel_mm: f64,
+    read: AnglesRead,
+    was: [Option<f64>; 3],
+}
+
 /// What came of the last loop of a wheel.
-struct Last {
+struct Last<'a> {
     came: Came,
     /// Whether anything came off the prediction.
     missed: bool,
-    /// What explains what was read, by this wheel alone.
-    weighed: Vec<Weighed>,
+    /// What it was turned from and to, at which travel, mm, and what was read before and after.
+    turned: Turned<'a>,
     /// How often it had been turned.
     rounds: u32,
     before: [f64; 3],
     /// Travel at the height the aim counts at, as far off the plan as the last height was, mm.
     travel_mm: f64,
+}
+
+impl Last<'_> {
+    /// Whether it was read and nothing was learned of it.
+    fn refused(&self) -> bool {
+        !self.came.learned && !self.came.which.is_empty()
+    }
 }
 
 /// One wheel as its readings are taken in.
@@ -128,13 +171,15 @@ struct Wheel<'a> {
     planned_mm: f64,
     /// As read last, camber, caster, toe, degrees.
     read: [Option<f64>; 3],
-    last: Option<Last>,
+    last: Option<Last<'a>>,
 }
 
 /// One wheel once everything that was read of it, and of the other one of a live axle, was taken in.
 struct Taught<'a> {
     learner: Learner<'a>,
-    last: Last,
+    last: Last<'a>,
+    /// What explains what was read, by this wheel alone.
+    weighed: Vec<Weighed>,
 }
 
 impl<'a> Wheel<'a> {
@@ -172,14 +217,26 @@ impl<'a> Wheel<'a> {
         unturned.turned(&before.at, travel);
         let stood = unturned.expected()?.value;
         self.learner.turned(&at, travel);
-        let came = self.learner.read(&l.read)?;
+        let turned = self.learner.clone();
+        let mut came = self.learner.read(&l.read)?;
+        // What is odd and came the same before is no slip of one reading.
+        if !came.learned && l.earlier.value.iter().any(Option::is_some) {
+            let mut twice = turned;
+            let first = twice.read(&l.earlier)?;
+            let second = twice.read(&l.read)?;
+            if !first.learned && second.learned {
+                self.learner = twice;
+                came.learned = true;
+            }
+        }
         let missed = (0..3).any(|k| came.as_predicted(k) == Some(false));
-        let weighed = weigh(&before, &at, travel, &l.read, self.read);
+        let was = self.read;
         for (was, v) in self.read.iter_mut().zip(l.read.value) {
             *was = v.or(*was);
         }
         let travel_mm = work.travel(self.i, &work.state) - off_mm;
-        self.last = Some(Last { came, missed, weighed, rounds: l.rounds, before: stood, travel_mm });
+        let turned = Turned { before, at, travel_mm: travel, read: l.read.clone(), was };
+        self.last = Some(Last { came, missed, turned, rounds: l.rounds, before: stood, travel_mm });
         Some(())
     }
 
@@ -190,7 +247,10 @@ impl<'a> Wheel<'a> {
 
     /// What is known of it after the last work.
     fn taught(self) -> Option<Taught<'a>> {
-        Some(Taught { learner: self.learner, last: self.last? })
+        let last = self.last?;
+        let t = &last.turned;
+        let weighed = weigh(&t.before, &t.at, t.travel_mm, &t.read, t.was);
+        Some(Taught { learner: self.learner, last, weighed })
     }
 }
 
@@ -220,15 +280,12 @@ fn found_gains(t: &Learner<'_>, parts: &[&Part]) -> Vec<FoundGain> {
             return None;
         }
         let own = (mean / var - mean_was * sd_was.powi(-2)) / precision;
+        // What points that are not where they were told make of its slope goes to no other car.
+        let sd = precision.powf(-0.5).hypot(SLOPE);
         let known = a.known.map_or(0.0, |k| k.times.ln());
         let part = parts.iter().find(|p| p.adjusters.iter().any(|x| x.name == a.name));
         let family = part.map(|p| p.id.split('@').next().unwrap_or(&p.id).to_owned());
-        Some(FoundGain {
-            name: a.name.clone(),
-            part: family,
-            ln_times: known + own,
-            sd: precision.powf(-0.5),
-        })
+        Some(FoundGain { name: a.name.clone(), part: family, ln_times: known + own, sd })
     };
     t.bench.adjusters.iter().enumerate().filter_map(of).collect()
 }
@@ -243,7 +300,9 @@ fn told_left(
     let moves = next.lines.iter().any(SettingLine::moves);
     // Never ten of ten: nothing here is certain.
     let tens = (next.odds * 10.0).floor().clamp(0.0, 9.0) as usize;
+    let again = t.last.refused();
     let headline = match (moves, next.reaches) {
+        _ if again => said("left-again"),
         (false, true) => said("left-nothing"),
         (false, false) => said("left-short"),
         (true, true) => said("left-turn").count("n", tens),
@@ -251,9 +310,11 @@ fn told_left(
     };
     let half = |sd: [f64; 3]| sd.map(|s| Sigma(s).half_width().0);
     // What the other wheel showed after the same work speaks of causes that come to both.
-    let there = other.filter(|o| o.last.rounds == t.last.rounds).map_or(&[][..], |o| &o.last.weighed);
-    let odd = if t.last.missed { weighed_together(&t.last.weighed, there) } else { Vec::new() };
+    let there = other.filter(|o| o.last.rounds == t.last.rounds).map_or(&[][..], |o| &o.weighed);
+    let odd = if t.last.missed { weighed_together(&t.weighed, there) } else { Vec::new() };
+    let mut looks = looks(&odd).into_iter();
     let likely = odd.iter().filter(|e| e.odds >= LEAST_ODDS).take(MOST_ODD);
+    let also = odd.iter().skip(likely.clone().count()).filter(|e| e.alike).map(|e| e.what.clone());
     SideLeft {
         headline,
         orders: next.lines,
@@ -266,8 +327,11 @@ fn told_left(
         taught: lessons(&t.learner),
         found: found_gains(&t.learner, parts),
         odd: likely.cloned().collect(),
-        look: look(&odd),
+        look: looks.next(),
+        then: looks.collect(),
+        also: also.collect(),
         before: t.last.before,
+        again,
         rounds: loops.len() as u32,
         as_done: loops.len() > 1 || loops.iter().any(|l| l.otherwise),
     }
@@ -320,7 +384,7 @@ fn axle_left(
     input: &PlanInput,
     catalogue: &[Part],
     loops: &Sides<Vec<WorkLoop>>,
-) -> Option<(Sides<Option<SideLeft>>, Option<WholeLeft>)> {
+) -> Option<(Sides<Option<SideLeft>>, Option<WholeLeft>, Vec<Order>)> {
     // Everything that was turned is in the loops: they begin as found.
     let input = &PlanInput { turned: Sides::default(), ..input.clone() };
     let (work, all) = begin(input, catalogue, &Budget::default()).ok()?;
@@ -335,20 +399,38 @@ fn axle_left(
     let steers = live && benches[0].corner_steers();
     let seen = if live { as_one(loops, work.square.as_ref(), steers) } else { loops.clone() };
     let found = both_taught(&work, &parts, (&benches, &points), &seen, live);
-    let next = match &found {
+    let (next, toe) = match &found {
         [Some(l), Some(r)] => {
             let travels = [l.last.travel_mm, r.last.travel_mm];
             let wheels = [l.learner.clone(), r.learner.clone()];
-            next_of_both(&wheels, &work.targets, travels, input.cross())?.map(Some)
+            let next = next_of_both(&wheels, &work.targets, travels, input.cross())?.map(Some);
+            let toe = if live { None } else { toe_of_both(&wheels, &work.targets, travels, input.cross()) };
+            (next, toe.map_or([None, None], |t| t.map(Some)))
         }
         // Nothing was worked on at one of them: what is one for both is not turned by the other alone.
-        _ if live => [None, None],
-        _ => [0, 1].map(|i| {
-            let t = found[i].as_ref()?;
-            t.learner.next(&work.targets[i], t.last.travel_mm)
-        }),
+        _ if live => ([None, None], [None, None]),
+        _ => {
+            let here = |i: usize| found[i].as_ref().map(|t| (&t.learner, &work.targets[i], t.last.travel_mm));
+            let next = [0, 1].map(|i| here(i).and_then(|(l, t, travel)| l.next(t, travel)));
+            (next, [0, 1].map(|i| here(i).and_then(|(l, t, travel)| l.next_of_toe(t, travel))))
+        }
     };
-    let [l, r] = next;
+    // Nothing is turned by a reading that taught nothing; both wheels of a live axle hang on what was read of either.
+    let refused = |i: usize| {
+        let own = found[i].as_ref().is_some_and(|t| t.last.refused());
+        own || live && found.iter().flatten().any(|t| t.last.refused())
+    };
+    let [l, r] = [0, 1].map(|i| match &found[i] {
+        Some(t) if refused(i) => t.learner.stays(&work.targets[i], t.last.travel_mm),
+        _ => next[i].clone(),
+    });
+    let toe: Vec<Order> = [0, 1]
+        .into_iter()
+        .filter(|i| !refused(*i))
+        .flat_map(|i| toe[i].iter().flat_map(|n| &n.lines).map(move |line| (i, line)))
+        .filter(|(_, line)| line.sets_toe)
+        .map(|(i, line)| Order { axle: input.geometry.axle, side: Some(Side::BOTH[i]), line: line.clone() })
+        .collect();
     let told = |i: usize, n: Option<Next>| {
         // What is a wheel's own waits until it is read itself.
         let read = |t: &&Taught<'_>| !t.last.came.which.is_empty();
@@ -375,10 +457,10 @@ fn axle_left(
         whole_left(input, &work, &parts, loops, lines)
     });
     let whole = whole.flatten();
-    (out.left.is_some() || out.right.is_some() || whole.is_some()).then_some((out, whole))
+    (out.left.is_some() || out.right.is_some() || whole.is_some()).then_some((out, whole, toe))
 }
 
-/// What is left to turn on every axle of which a wheel was read after work.
+/// What is left to turn on every axle of which a wheel was read since it came: after work, or at its new height before it.
 #[must_use]
 pub fn left_to_turn(
     input: &CarInput,
@@ -387,11 +469,12 @@ pub fn left_to_turn(
 ) -> Vec<AxleLeft> {
     let mut out = Vec::new();
     for axle in [Axle::Rear, Axle::Front] {
-        let worked = loops[axle].each().iter().any(|(_, l)| !l.is_empty());
-        if let Some(i) = input.axle(axle).filter(|_| worked)
-            && let Some((sides, whole)) = axle_left(&i, catalogue, &loops[axle])
+        let some = loops[axle].each().iter().any(|(_, l)| !l.is_empty());
+        let worked = loops[axle].each().iter().any(|(_, l)| l.iter().any(|l| l.rounds > 0));
+        if let Some(i) = input.axle(axle).filter(|_| some)
+            && let Some((sides, whole, toe)) = axle_left(&i, catalogue, &loops[axle])
         {
-            out.push(AxleLeft { axle, sides, whole });
+            out.push(AxleLeft { axle, sides, whole, toe, worked, between: None }.with_reading_between());
         }
     }
     out

@@ -384,11 +384,14 @@ pub fn run_prove(case: &ProveCase) -> Result<ProveResult, SettingsError> {
         }
     }
     let target = Target { camber: windows[0], caster: windows[1], toe: windows[2] };
-    let next = l.next(&target, l.travel_mm).ok_or_else(no_answer)?;
+    // Nothing is turned by a reading that taught nothing.
+    let taught = verdict.last().is_none_or(|v| v.learned || explains.is_empty());
+    let next = if taught { l.next(&target, l.travel_mm) } else { l.stays(&target, l.travel_mm) };
+    let next = next.ok_or_else(no_answer)?;
     let gain = |(k, g): (usize, f64)| LearnedGain {
         name: bench.adjusters[k].name.clone(),
         gain: g,
-        sd: g * l.belief.cov[(3 + k, 3 + k)].max(0.0).sqrt(),
+        sd: g * l.gain_sd(k),
     };
     Ok(ProveResult {
         predicted,

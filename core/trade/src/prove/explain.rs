@@ -1,7 +1,7 @@
 //! What explains a reading that came off the prediction: hypotheses, each with its odds before the reading, its free
 //! parameter summed over, and how likely it makes what was read. Odds before the reading are judgement, no source.
 
-use super::learner::{AnglesRead, Learner};
+use super::learner::{AnglesRead, Learner, OTHER_GAIN, POINTS_DEG};
 use bold_stance_car::adjuster::{Adjuster, AdjusterKind};
 use bold_stance_units::said::{Said, said};
 use nalgebra::{DMatrix, DVector};
@@ -18,6 +18,29 @@ pub struct Explained {
     /// What it would have given, at its likeliest: camber, caster, toe, degrees.
     #[cfg_attr(feature = "openapi", schema(min_items = 3, max_items = 3))]
     pub given: [f64; 3],
+    /// Whether it is not told apart from the likeliest one, which is such a one too then.
+    #[serde(default)]
+    pub alike: bool,
+}
+
+/// What speaks for one explanation less than so many times as strongly as for another one does not tell them apart
+/// (evidence on Jeffreys' scale from ten on is strong, from memory).
+const TELLS: f64 = 10.0;
+
+/// Marks what is not told apart from the likeliest: neither by the readings alone nor with how often each happens. `all` each
+/// with its odds before a reading, likeliest first.
+pub(super) fn mark_alike(all: &mut [(f64, Explained)]) {
+    let speaks = |(prior, e): &(f64, Explained)| e.odds / prior.max(1e-12);
+    let Some((first, odds)) = all.first().map(|e| (speaks(e), e.1.odds)) else { return };
+    let near = |of: f64| (1.0 / TELLS..=TELLS).contains(&of);
+    let alike: Vec<bool> = all
+        .iter()
+        .map(|e| near(speaks(e) / first.max(1e-300)) || near(e.1.odds / odds.max(1e-300)))
+        .collect();
+    let several = alike.iter().filter(|a| **a).count() > 1;
+    for ((_, e), alike) in all.iter_mut().zip(alike) {
+        e.alike = several && alike;
+    }
 }
 
 /// An explanation with its share of all before anything was read.
@@ -36,15 +59,10 @@ const JACKED_MM: [f64; 4] = [30.0, 50.0, 70.0, 90.0];
 /// How far off the model may be at the height a wheel hangs at: nobody measured it moving there, degrees of camber, caster, toe
 /// (judgement, held by the simulated cars of `examples/confusion`).
 const JACKED_DEG: [f64; 3] = [0.2, 0.2, 0.25];
-/// What a part may do against its claim: standard deviation of ln gain.
-const OTHER_GAIN: f64 = 0.4;
 /// Another floor or another zero of the gauge, degrees of camber.
 const ZERO_DEG: f64 = 0.4;
 /// Toe read with the steering off centre, degrees.
 const STEERING_DEG: f64 = 0.3;
-/// Points told wrong, or a bent part: what the change is off by, degrees of camber, caster, toe.
-const POINTS_DEG: [f64; 3] = [0.5, 0.8, 0.3];
-
 /// What a hypothesis would have given: means of camber, caster and toe, each with its weight, and what it widens.
 struct Would {
     what: Said,
@@ -74,7 +92,10 @@ pub fn explain(
     read: &AnglesRead,
     last: [Option<f64>; 3],
 ) -> Vec<Explained> {
-    weigh(before, positions, travel_mm, read, last).into_iter().map(|w| w.told).collect()
+    let weighed = weigh(before, positions, travel_mm, read, last);
+    let mut all: Vec<(f64, Explained)> = weighed.into_iter().map(|w| (w.prior, w.told)).collect();
+    mark_alike(&mut all);
+    all.into_iter().map(|(_, e)| e).collect()
 }
 
 /// The same with the odds before the reading.
@@ -186,7 +207,7 @@ pub(super) fn weigh(
     let Some(total) = log_sum(logs.iter().map(|l| l.0)) else { return Vec::new() };
     let before: f64 = logs.iter().map(|l| l.2.prior).sum();
     let of = |(l, given, w): (f64, [f64; 3], &Would)| {
-        let told = Explained { what: w.what.clone(), odds: (l - total).exp(), given };
+        let told = Explained { what: w.what.clone(), odds: (l - total).exp(), given, alike: false };
         Weighed { told, prior: w.prior / before }
     };
     let mut out: Vec<Weighed> = logs.into_iter().map(of).collect();
@@ -211,5 +232,32 @@ impl Learner<'_> {
     /// What ln gain of one adjuster does to camber, caster and toe where it stands, degrees.
     fn gain_slope(&self, k: usize) -> [f64; 3] {
         self.slopes(&self.belief.mean, &self.at).map_or([0.0; 3], |(_, h)| [0, 1, 2].map(|i| h[(i, 3 + k)]))
+    }
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    fn told(id: &'static str, prior: f64, odds: f64) -> (f64, Explained) {
+        (prior, Explained { what: said(id), odds, given: [0.0; 3], alike: false })
+    }
+
+    #[test]
+    fn what_is_not_told_apart_is_named_by_the_readings_or_by_the_odds() {
+        // Speaks as much for the second as for the first, which happens thirty times as often; sixty times less for the third,
+        // whose odds are near all the same; the fourth is ruled out by both.
+        let mut all = [
+            told("explain-nothing", 0.6, 0.6),
+            told("explain-points", 0.01, 0.3),
+            told("explain-gain", 0.02, 0.02),
+            told("explain-zero", 0.3, 0.001),
+        ];
+        mark_alike(&mut all);
+        assert_eq!(all.each_ref().map(|e| e.1.alike), [true, true, true, false]);
+        // One alone is told apart from the rest.
+        let mut all = [told("explain-reversed", 0.02, 0.97), told("explain-nothing", 0.6, 0.01)];
+        mark_alike(&mut all);
+        assert!(all.iter().all(|e| !e.1.alike));
     }
 }

@@ -14,6 +14,16 @@ use nalgebra::{DMatrix, DVector};
 /// What lies between two readings with work in between, standard deviations of camber, caster, toe, degrees: settling
 /// and stiction (judgement, no source).
 const SETTLE_DEG: [f64; 3] = [0.02, 0.04, 0.01];
+/// How far off the model is in what a turn of an adjuster changes, for points that are 4 mm off, standard deviations of camber,
+/// caster, toe, of the change's size (camber, half of caster and toe as one length): the middle of all shipped shapes, moved by
+/// each of their points.
+const OTHER_POINTS: [f64; 3] = [0.04, 0.06, 0.08];
+/// What the same points leave open of the slope of one adjuster, a share.
+pub(super) const SLOPE: f64 = 0.06;
+/// What a part may do against its claim: standard deviation of ln gain (judgement, no source).
+pub(super) const OTHER_GAIN: f64 = 0.4;
+/// Points told wrong, or a bent part: what a change is off by, degrees of camber, caster, toe (judgement, no source).
+pub(super) const POINTS_DEG: [f64; 3] = [0.5, 0.8, 0.3];
 /// How well a hand sets a cam, degrees of its angle; a thread, turns; a slot, mm; a knuckle in its clamp, degrees of camber
 /// (judgement, no source).
 const HAND: (f64, f64, f64, f64) = (1.5, 1.0 / 48.0, 0.2, 0.1);
@@ -115,6 +125,8 @@ pub struct Learner<'a> {
     pub travel_mm: f64,
     /// What the last reading was off by where nothing was learned of it, degrees; none where it was not read.
     odd: Option<[Option<f64>; 3]>,
+    /// Places of what was turned since something was learned last.
+    turned: Vec<usize>,
     /// Points its corner was made of, where its orders are to be held in hand.
     points: Option<&'a Points>,
     /// The other wheel of a steered live axle: one tie rod turns one wheel by it all, and the steering wheel is put straight.
@@ -133,6 +145,7 @@ impl<'a> Learner<'a> {
             at: bench.start(),
             travel_mm: bench.travel_mm,
             odd: None,
+            turned: Vec::new(),
             points: None,
             across: None,
         }
@@ -197,24 +210,40 @@ impl<'a> Learner<'a> {
         Some(([0, 1, 2].map(|i| here[i] + x[i]), h))
     }
 
-    /// What the hand and settling leave open where the adjusters in `moved` were turned: a covariance, degrees squared.
+    /// What the hand, settling and points that are not where they were told leave open where the adjusters in `moved` are turned
+    /// to `positions`: a covariance, degrees squared.
     fn disturbance(&self, positions: &[f64], moved: impl Fn(usize) -> bool) -> [[f64; 3]; 3] {
         let mut q = [[0.0; 3]; 3];
         for (i, s) in SETTLE_DEG.iter().enumerate() {
             q[i][i] = s * s;
         }
         let gains = self.belief.gains();
+        let start = self.bench.start();
+        // What the points leave open of the first work is in the offsets as they were given.
+        let first = self.at.iter().zip(&start).all(|(a, b)| (a - b).abs() < 1e-9);
         for (k, a) in self.bench.adjusters.iter().enumerate() {
-            let sd = hand(a);
-            if sd == 0.0 || !moved(k) {
+            if !moved(k) {
                 continue;
             }
-            let at = |by: f64| {
-                let mut p = positions.to_vec();
-                p[k] += by;
-                self.model(&p, self.travel_mm, &gains)
+            let with = |p: f64| {
+                let mut all = positions.to_vec();
+                all[k] = p;
+                self.model(&all, self.travel_mm, &gains)
             };
-            let Some((up, down)) = at(sd).zip(at(-sd)) else { continue };
+            if !first && let Some((to, from)) = with(positions[k]).zip(with(self.at[k])) {
+                let [camber, caster, toe] = [0, 1, 2].map(|i| to[i] - from[i]);
+                let size = (camber * camber + 0.25 * caster * caster + toe * toe).sqrt();
+                // Of what sets toe most of it is along what it is learned to do.
+                let part = if self.bench.toe_by == Some(k) { 0.5 } else { 1.0 };
+                for (i, share) in OTHER_POINTS.iter().enumerate() {
+                    q[i][i] += (part * share * size).powi(2);
+                }
+            }
+            let sd = hand(a);
+            if sd == 0.0 {
+                continue;
+            }
+            let Some((up, down)) = with(positions[k] + sd).zip(with(positions[k] - sd)) else { continue };
             let d = [0, 1, 2].map(|i| 0.5 * (up[i] - down[i]));
             for (i, row) in q.iter_mut().enumerate() {
                 for (j, v) in row.iter_mut().enumerate() {
@@ -227,9 +256,11 @@ impl<'a> Learner<'a> {
 
     /// The adjusters were turned to `positions` and the corner came to stand at a travel.
     pub fn turned(&mut self, positions: &[f64], travel_mm: f64) {
-        let was = std::mem::replace(&mut self.at, positions.to_vec());
         self.travel_mm = travel_mm;
+        let was = self.at.clone();
         let q = self.disturbance(positions, |k| (positions[k] - was[k]).abs() > 1e-9);
+        self.turned.extend((0..was.len()).filter(|k| (positions[*k] - was[*k]).abs() > 1e-9));
+        self.at = positions.to_vec();
         self.belief.disturb(&q);
     }
 
@@ -254,6 +285,13 @@ impl<'a> Learner<'a> {
         })
     }
 
+    /// How well the gain of one adjuster is known, standard deviation of ln gain: what points that are not where they were told
+    /// make of its slope is in it, which this car's readings cannot part from it.
+    #[must_use]
+    pub fn gain_sd(&self, k: usize) -> f64 {
+        self.belief.cov[(3 + k, 3 + k)].max(0.0).sqrt().hypot(SLOPE)
+    }
+
     /// Takes a reading in: always judged; learned from unless it is odder than once in a hundred and the first of its
     /// kind.
     pub fn read(&mut self, r: &AnglesRead) -> Option<Came> {
@@ -269,8 +307,14 @@ impl<'a> Learner<'a> {
         let odd = innovation.is_odd();
         let confirmed = odd && self.confirms(&innovation.off, &which, &variance);
         if confirmed {
+            // As wide as what else explains it: points that are another car's, and parts that do another thing than is said.
             for (i, off) in which.iter().zip(innovation.off.iter()) {
-                self.belief.cov[(*i, *i)] += off * off;
+                self.belief.cov[(*i, *i)] += POINTS_DEG[*i].max(0.3 * off.abs()).powi(2);
+            }
+            self.turned.sort_unstable();
+            self.turned.dedup();
+            for k in &self.turned {
+                self.belief.cov[(3 + k, 3 + k)] += OTHER_GAIN.powi(2);
             }
         }
         let learned = !which.is_empty() && (!odd || confirmed);
@@ -282,6 +326,7 @@ impl<'a> Learner<'a> {
             out
         });
         if learned {
+            self.turned.clear();
             let next = self.belief.updated(&z, &variance, |x| self.slopes(x, &self.at).map(rows));
             self.belief = next?;
         }
@@ -301,12 +346,31 @@ impl<'a> Learner<'a> {
         if next.reaches {
             return Some(next);
         }
-        // Toe alone: it is turned in any case.
-        let toe = self.asked(target, travel_mm, false)?.of_toe_alone();
-        let best = solve(&toe.bench, &toe.target).into_iter().next()?;
-        let toe = self.told(target, toe, &best.positions)?;
+        // It is turned in any case.
+        let toe = self.next_of_toe(target, travel_mm)?;
         let nearer = self.miss(&toe.expect, target) - self.miss(&next.expect, target) > NEARER;
         Some(if nearer { next } else { toe })
+    }
+
+    /// The same of what sets toe alone, everything else standing where it stands.
+    #[must_use]
+    pub fn next_of_toe(&self, target: &Target, travel_mm: f64) -> Option<Next> {
+        let solved = |inner: bool| {
+            let toe = self.asked(target, travel_mm, inner)?.of_toe_alone();
+            let best = solve(&toe.bench, &toe.target).into_iter().next()?;
+            self.told(target, toe, &best.positions)
+        };
+        // As far inside as the doubt asks, where that can be had.
+        let inside = |n: &Next| off_window(n.expect.value[2], target.toe).abs() < 1e-9;
+        solved(true).filter(inside).or_else(|| solved(false))
+    }
+
+    /// Nothing turned: where it stands, by everything that was learned.
+    #[must_use]
+    pub fn stays(&self, target: &Target, travel_mm: f64) -> Option<Next> {
+        let asked = self.asked(target, travel_mm, false)?;
+        let here: Vec<f64> = self.at.iter().zip(&asked.scales).map(|(p, s)| p * s).collect();
+        self.told(target, asked, &here)
     }
 
     /// The corner as it was learned, and windows to solve it for; `inner`: what stands near an edge is brought farther in,
@@ -421,20 +485,29 @@ pub fn next_of_both(
     if next.iter().all(|n| n.reaches) {
         return Some(next);
     }
-    let asked = |i: usize| Some(wheels[i].asked(&targets[i], travels_mm[i], false)?.of_toe_alone());
-    let (l, r) = (asked(0)?, asked(1)?);
-    // One tie rod is turned for both wheels; two each for its own.
-    let best = if matches!(l.bench.corner, Corner::Axle(_)) {
-        let benches = [l.bench.clone(), r.bench.clone()];
-        solve_both(&benches, &[l.target, r.target], cross)?.map(|s| s.positions)
-    } else {
-        let one = |a: &Asked<'_>| Some(solve(&a.bench, &a.target).into_iter().next()?.positions);
-        [one(&l)?, one(&r)?]
-    };
-    let toe = held([wheels[0].told(&targets[0], l, &best[0])?, wheels[1].told(&targets[1], r, &best[1])?])?;
+    let toe = held(toe_of_both(wheels, targets, travels_mm, cross)?)?;
     let miss =
         |n: &[Next; 2]| apart(n) + (0..2).map(|i| wheels[i].miss(&n[i].expect, &targets[i])).sum::<f64>();
     Some(if miss(&toe) - miss(&next) > NEARER { next } else { toe })
+}
+
+/// What is left to turn of what sets toe alone, everything else of both wheels standing where it stands.
+pub(super) fn toe_of_both(
+    wheels: &[Learner<'_>; 2],
+    targets: &[Target; 2],
+    travels_mm: [f64; 2],
+    cross: Cross,
+) -> Option<[Next; 2]> {
+    // Two tie rods each for its own wheel; one is turned for both.
+    if !matches!(wheels[0].bench.corner, Corner::Axle(_)) {
+        let one = |i: usize| wheels[i].next_of_toe(&targets[i], travels_mm[i]);
+        return Some([one(0)?, one(1)?]);
+    }
+    let asked = |i: usize| Some(wheels[i].asked(&targets[i], travels_mm[i], false)?.of_toe_alone());
+    let (l, r) = (asked(0)?, asked(1)?);
+    let benches = [l.bench.clone(), r.bench.clone()];
+    let [x, y] = solve_both(&benches, &[l.target, r.target], cross)?;
+    Some([wheels[0].told(&targets[0], l, &x.positions)?, wheels[1].told(&targets[1], r, &y.positions)?])
 }
 
 /// A corner as it was learned, and what is asked of it.

@@ -17,6 +17,14 @@ pub struct Look {
     pub bits: f64,
 }
 
+impl Look {
+    /// Places of the explanations that it shows to be so or not.
+    #[must_use]
+    pub fn shows(&self, all: &[Explained]) -> Vec<usize> {
+        settled_by(all, LOOKS.iter().find(|(id, ..)| *id == self.what.id).map_or(&[][..], |l| l.1))
+    }
+}
+
 /// Looks, the explanations each of them shows to be so, and minutes (common practice, no source).
 const LOOKS: [(&str, &[&str], u32); 8] = [
     ("look-marks", &["explain-reversed", "explain-miscounted", "explain-slipped", "explain-mixed"], 2),
@@ -28,6 +36,8 @@ const LOOKS: [(&str, &[&str], u32); 8] = [
     ("look-steering", &["explain-steering"], 3),
     ("look-part", &["explain-points"], 10),
 ];
+/// What a look has to settle to be worth its minutes, bits (judgement, no source).
+const LEAST_BITS: f64 = 0.005;
 /// A look shows what is so with these odds, and what is not so with those (judgement, no source).
 const SHOWS: (f64, f64) = (0.9, 0.03);
 
@@ -35,41 +45,59 @@ fn bits(odds: impl Iterator<Item = f64>) -> f64 {
     odds.filter(|p| *p > 0.0).map(|p| -p * p.log2()).sum()
 }
 
-/// Open bits that are expected to be left once a look was taken that shows the explanations of these places.
-fn left_after(odds: &[f64], shows: &[usize]) -> f64 {
+/// Odds once a look was taken and showed one of these explanations to be so, or none of those it can show.
+#[must_use]
+pub fn after_look(all: &[Explained], look: &Look, shown: Option<usize>) -> Vec<f64> {
+    let shows = look.shows(all);
+    let joint: Vec<f64> = all.iter().enumerate().map(|(t, e)| e.odds * likely(&shows, shown, t)).collect();
+    let total: f64 = joint.iter().sum();
+    joint.into_iter().map(|p| if total > 0.0 { p / total } else { 0.0 }).collect()
+}
+
+/// Places of what a look can show to be so.
+fn settled_by(all: &[Explained], settles: &[&str]) -> Vec<usize> {
+    (0..all.len()).filter(|k| settles.contains(&all[*k].what.id.as_ref())).collect()
+}
+
+/// How likely a look that can show `shows` shows one of them, or nothing, where `truth` is so.
+fn likely(shows: &[usize], shown: Option<usize>, truth: usize) -> f64 {
     let (right, wrong) = SHOWS;
-    let wrong = wrong / shows.len() as f64;
-    // How likely a look shows `shown` where `truth` is so; nothing shown is the last.
-    let likely = |shown: Option<usize>, truth: usize| match shown {
+    let wrong = wrong / shows.len().max(1) as f64;
+    match shown {
         Some(s) if s == truth => right,
         Some(_) => wrong,
         None if shows.contains(&truth) => 1.0 - right - wrong * (shows.len() - 1) as f64,
         None => 1.0 - wrong * shows.len() as f64,
-    };
+    }
+}
+
+/// Open bits that are expected to be left once a look was taken that shows the explanations of these places.
+fn left_after(odds: &[f64], shows: &[usize]) -> f64 {
     shows
         .iter()
         .map(|s| Some(*s))
         .chain([None])
         .map(|shown| {
-            let joint: Vec<f64> = odds.iter().enumerate().map(|(t, p)| p * likely(shown, t)).collect();
+            let joint: Vec<f64> = odds.iter().enumerate().map(|(t, p)| p * likely(shows, shown, t)).collect();
             let all: f64 = joint.iter().sum();
             if all > 0.0 { all * bits(joint.iter().map(|p| p / all)) } else { 0.0 }
         })
         .sum()
 }
 
-/// The look that tells these explanations apart best; none where there is nothing to tell apart.
+/// The looks that tell these explanations apart, the best of them first; none where there is nothing to tell apart.
 #[must_use]
-pub fn look(all: &[Explained]) -> Option<Look> {
+pub fn looks(all: &[Explained]) -> Vec<Look> {
     let odds: Vec<f64> = all.iter().map(|e| e.odds).collect();
     let open = bits(odds.iter().copied());
     let of = |(id, settles, minutes): &(&'static str, &[&str], u32)| {
-        let shows: Vec<usize> =
-            (0..all.len()).filter(|k| settles.contains(&all[*k].what.id.as_ref())).collect();
+        let shows = settled_by(all, settles);
         let bits = open - left_after(&odds, &shows);
-        (!shows.is_empty() && bits > 0.05).then(|| Look { what: said(id), minutes: *minutes, bits })
+        (!shows.is_empty() && bits > LEAST_BITS).then(|| Look { what: said(id), minutes: *minutes, bits })
     };
-    LOOKS.iter().filter_map(of).max_by(|a, b| a.bits.total_cmp(&b.bits))
+    let mut out: Vec<Look> = LOOKS.iter().filter_map(of).collect();
+    out.sort_by(|a, b| b.bits.total_cmp(&a.bits));
+    out
 }
 
 #[cfg(test)]
@@ -77,12 +105,14 @@ mod tests {
     use super::*;
 
     fn told(list: &[(&'static str, f64)]) -> Vec<Explained> {
-        list.iter().map(|(id, odds)| Explained { what: said(id), odds: *odds, given: [0.0; 3] }).collect()
+        list.iter()
+            .map(|(id, odds)| Explained { what: said(id), odds: *odds, given: [0.0; 3], alike: false })
+            .collect()
     }
 
     #[test]
     fn the_look_is_at_what_is_most_open() {
-        let of = |list: &[(&'static str, f64)]| look(&told(list)).map(|l| l.what.id.to_string());
+        let of = |list: &[(&'static str, f64)]| looks(&told(list)).first().map(|l| l.what.id.to_string());
         assert_eq!(
             of(&[("explain-gain", 0.6), ("explain-height", 0.3), ("explain-nothing", 0.1)]).unwrap(),
             "look-throw"
@@ -105,5 +135,19 @@ mod tests {
         let h = |p: f64, q: f64| bits([p / (p + q), q / (p + q)].into_iter());
         let by_hand = (a + b) * h(a, b) + (c + d) * h(c, d);
         assert!((left_after(&[0.5, 0.5], &[0]) - by_hand).abs() < 1e-12);
+    }
+
+    #[test]
+    fn a_look_that_shows_something_makes_it_likelier_by_how_well_it_shows() {
+        let all = told(&[("explain-nothing", 0.6), ("explain-gain", 0.3), ("explain-height", 0.1)]);
+        let throw = looks(&all).into_iter().find(|l| l.what.id == "look-throw").unwrap();
+        assert_eq!(throw.shows(&all), [1]);
+        // By hand: 0.3 x 0.9 beside 0.6 x 0.03 and 0.1 x 0.03.
+        let after = after_look(&all, &throw, Some(1));
+        assert!((after[1] - 0.27 / (0.27 + 0.018 + 0.003)).abs() < 1e-12, "{after:?}");
+        // Nothing shown: 0.3 x 0.1 beside 0.6 x 0.97 and 0.1 x 0.97.
+        let after = after_look(&all, &throw, None);
+        assert!((after[1] - 0.03 / (0.03 + 0.582 + 0.097)).abs() < 1e-12, "{after:?}");
+        assert!((after.iter().sum::<f64>() - 1.0).abs() < 1e-12);
     }
 }

@@ -16,6 +16,6 @@ pub use car::{AxleLeft, FoundGain, SideLeft, left_to_turn, side_left};
 pub use case::{ProveCase, ProveResult, run_prove};
 pub use explain::{Explained, explain};
 pub use learner::{AnglesRead, Came, Expected, Learner, Next, next_of_both};
-pub use look::{Look, look};
+pub use look::{Look, after_look, looks};
 pub use whole::WholeLeft;
 pub use work_loop::WorkLoop;

@@ -12,9 +12,11 @@ pub struct WorkLoop {
     pub height_mm: Option<f64>,
     /// What was read.
     pub read: AnglesRead,
+    /// What was read before that after the same work, of the same angles.
+    pub earlier: AnglesRead,
     /// Whether it was turned otherwise than the plan ordered.
     pub otherwise: bool,
-    /// After how many rounds of work on the axle.
+    /// After how many rounds of work on the axle; 0 is before the first.
     pub rounds: u32,
     /// Wheelbase of this side, mm, and its standard deviation.
     pub wheelbase: Option<(f64, f64)>,

@@ -26,6 +26,7 @@ fn step(id: StepId, axle: Option<Axle>, title: Said, detail: Said, cautions: &[&
         height: None,
         ticks: Vec::new(),
         needs: Vec::new(),
+        helps: Vec::new(),
         cautions: cautions.iter().map(|c| said(c)).collect(),
         notes: Vec::new(),
     }
@@ -221,13 +222,16 @@ fn arms_step(d: &Doing<'_>) -> SheetStep {
     SheetStep { orders: d.arms.clone(), notes, ..step(id, Some(d.axle), title, how, &["caution-one-bolt"]) }
 }
 
-fn toe_step(d: &Doing<'_>) -> SheetStep {
+fn toe_step(input: &CarInput, d: &Doing<'_>, moved: bool) -> SheetStep {
     let (title, how) = match d.axle {
         Axle::Front => ("step-tie-rods", "step-tie-rods-how"),
         Axle::Rear => ("step-rear-toe", "step-rear-toe-how"),
     };
     let how = said(how).say("orders", in_line(&d.toe));
+    // Behind what moves toe it is turned by what toe is, not by what the rest was to make of it.
+    let helps = if moved { as_read(input, need(d.axle, &[GateReading::Toe])) } else { Vec::new() };
     SheetStep {
+        helps,
         orders: d.toe.clone(),
         notes: turned_notes(d, &d.toe),
         ..step(StepId::Toe(d.axle), Some(d.axle), said(title), how, &["caution-mark-and-count"])
@@ -382,7 +386,7 @@ pub fn sheet(input: &CarInput, answer: &CarAnswer, fitted: &Axles<Vec<Part>>) ->
             out.push(arms_step(d));
         }
         if d.turns_toe() {
-            out.push(toe_step(d));
+            out.push(toe_step(input, d, d.turns_arms() || d.settles()));
         }
         if d.turns_arms() || d.turns_toe() || !d.fitted.is_empty() {
             out.extend(axle_gate(input, d));
@@ -397,7 +401,7 @@ pub fn sheet(input: &CarInput, answer: &CarAnswer, fitted: &Axles<Vec<Part>>) ->
             out.extend(axle_gate(input, d));
         }
         if d.turns_toe() {
-            out.push(toe_step(d));
+            out.push(toe_step(input, d, d.turns_arms() || d.settles()));
         }
     }
     let tighten = said("step-tighten-how");

@@ -114,6 +114,9 @@ pub struct SheetStep {
     pub ticks: Vec<TickLine>,
     /// Readings a gate waits for.
     pub needs: Vec<GateNeed>,
+    /// Readings that are worth taking there and that it does not wait for or judge: what is turned next goes by them.
+    #[serde(default, skip_serializing_if = "Vec::is_empty")]
+    pub helps: Vec<GateNeed>,
     /// Cautions that apply here.
     pub cautions: Vec<Said>,
     /// How it is reached, with which sockets, and torques, as the shop typed them at the parts.

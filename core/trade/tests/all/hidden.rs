@@ -37,6 +37,17 @@ pub struct Like {
     pub noise: f64,
     /// Notches in half a turn of every cam: as the shape has them, none, or so many.
     pub notches: Notches,
+    /// How a cycle goes.
+    pub walk: Walk,
+}
+
+/// How a cycle of orders goes.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub enum Walk {
+    /// Everything is turned, then read.
+    AtOnce,
+    /// As the sheet has it: camber and caster, read with toe (later toe alone), then what sets toe by what was read.
+    ToeLast,
 }
 
 /// Notches of a car's cams.
@@ -51,7 +62,7 @@ pub enum Notches {
 }
 
 /// As the program itself states.
-pub const STATED: Like = Like { gains: None, noise: 1.0, notches: Notches::Own };
+pub const STATED: Like = Like { gains: None, noise: 1.0, notches: Notches::Own, walk: Walk::ToeLast };
 
 /// A shape's corner with its usual adjusters, bent to what was read.
 pub fn bench_of(shape: &Archetype, points: &Points, read: &Measured) -> Option<Bench> {
@@ -150,8 +161,10 @@ pub struct Tally {
     pub gains_in: u32,
     /// Gains.
     pub gains: u32,
-    /// Readings that nothing was learned from.
+    /// Readings that nothing was learned from, which were read again.
     pub refused: u32,
+    /// Of those the ones that nothing was learned from the second time.
+    pub refused_again: u32,
 }
 
 /// Whether angles are in their windows, as well as a shop can read them.
@@ -299,39 +312,71 @@ pub fn one_car(shape: &Archetype, seed: u64, like: Like, tally: &mut Tally) -> O
         l.travel_mm = hidden.travel;
         let mut at = model.start();
         for cycle in 0..4 {
-            let next = l.next(&target, hidden.travel)?;
-            for (k, a) in model.adjusters.iter().enumerate() {
-                at[k] = by_hand(a, at[k], next.positions[k], &mut rng);
+            // What is read after work: expected by one, learned from by the others.
+            let read = |l: &mut Learner<'_>,
+                        (real, all): ([f64; 3], bool),
+                        rng: &mut Pcg64Mcg,
+                        tally: &mut Tally| {
+                let z = [0, 1, 2].map(|i| real[i] + sigma[i] * normal(rng));
+                let value = [all.then_some(z[0]), (all && steered).then_some(z[1]), Some(z[2])];
+                let seen = AnglesRead { value, sigma };
+                if planner == 1 {
+                    // No learning: everything off is an offset, known by the newest reading alone.
+                    let e = l.expected()?;
+                    for (i, v) in value.iter().enumerate() {
+                        l.belief.mean[i] += v.map_or(0.0, |v| v - e.value[i]);
+                    }
+                    return Some(());
+                }
+                let mut came = l.read(&seen)?;
+                if planner == 0 {
+                    for i in 0..3 {
+                        if let Some(yes) = came.as_predicted(i) {
+                            (tally.inside, tally.read) = (tally.inside + u32::from(yes), tally.read + 1);
+                        }
+                    }
+                    tally.refused += u32::from(!came.learned);
+                }
+                // What is odder than once in a hundred is read again before anything is turned.
+                if !came.learned {
+                    let z = [0, 1, 2].map(|i| real[i] + sigma[i] * normal(rng));
+                    let value = [0, 1, 2].map(|i| value[i].map(|_| z[i]));
+                    came = l.read(&AnglesRead { value, sigma })?;
+                    tally.refused_again += u32::from(planner == 0 && !came.learned);
+                }
+                Some(())
+            };
+            let turn = |l: &mut Learner<'_>, at: &mut [f64], to: &[f64], rng: &mut Pcg64Mcg| {
+                // What is not ordered is not touched.
+                for (k, a) in model.adjusters.iter().enumerate() {
+                    if (to[k] - l.at[k]).abs() > 1e-9 {
+                        at[k] = by_hand(a, at[k], to[k], rng);
+                    }
+                }
+                // What is written down is what was ordered.
+                l.turned(to, hidden.travel);
+                hidden.angles(at)
+            };
+            let mut to = l.next(&target, hidden.travel)?.positions;
+            if let (Walk::ToeLast, Some(toe)) = (like.walk, model.toe_by) {
+                to[toe] = l.at[toe];
+                let moves = (0..to.len()).any(|k| (to[k] - l.at[k]).abs() > 1e-9);
+                if moves || cycle == 0 {
+                    let real = turn(&mut l, &mut at, &to, &mut rng)?;
+                    // Behind new heights and the cams everything is read; later it is toe alone.
+                    read(&mut l, (real, cycle == 0), &mut rng, tally)?;
+                }
+                to = l.next_of_toe(&target, hidden.travel)?.positions;
             }
-            let real = hidden.angles(&at)?;
+            let real = turn(&mut l, &mut at, &to, &mut rng)?;
             if lands(&real, &target, steered) {
                 tally.landed[planner][cycle] += 1;
             }
-            let z = [0, 1, 2].map(|i| real[i] + sigma[i] * normal(&mut rng));
-            // What is written down is what was ordered.
-            l.turned(&next.positions, hidden.travel);
-            let seen = AnglesRead { value: [Some(z[0]), steered.then_some(z[1]), Some(z[2])], sigma };
-            if planner == 1 {
-                // No learning: everything off is an offset, known by the newest reading alone.
-                let e = l.expected()?;
-                for (i, v) in z.iter().enumerate() {
-                    l.belief.mean[i] += v - e.value[i];
-                }
-                continue;
-            }
-            let came = l.read(&seen)?;
-            if planner == 0 {
-                for i in 0..3 {
-                    if let Some(yes) = came.as_predicted(i) {
-                        (tally.inside, tally.read) = (tally.inside + u32::from(yes), tally.read + 1);
-                    }
-                }
-                tally.refused += u32::from(!came.learned);
-            }
+            read(&mut l, (real, true), &mut rng, tally)?;
         }
         if planner == 0 {
             for (k, g) in hidden.gains.iter().enumerate() {
-                let half = 1.6449 * l.belief.cov[(3 + k, 3 + k)].sqrt();
+                let half = 1.6449 * l.gain_sd(k);
                 tally.gains += 1;
                 tally.gains_in += u32::from((l.belief.mean[3 + k] - g.ln()).abs() <= half);
             }

@@ -141,6 +141,11 @@ fn the_rears_gate_takes_the_rears_readings_and_work_after_them_makes_them_stale(
     let off = gate(&shop).off;
     assert!(off.iter().all(|f| !f.stale && f.off_expected == 0.0), "{off:?}");
     if sheet.steps.iter().any(|s| s.id == StepId::Toe(Axle::Rear)) {
+        // Toe that is where it should be needs no turn; this one does.
+        assert!(shop.sheet().steps.iter().all(|s| s.id != StepId::Toe(Axle::Rear)));
+        for side in Side::BOTH {
+            shop.read(Visit::Reswept, Axle::Rear, side, Method::ToeConvert, "value", "0.5 deg");
+        }
         shop.mark(step(StepId::Toe(Axle::Rear)), None).unwrap();
         let g = gate(&shop);
         let stale = g.off.iter().filter(|f| f.stale && f.axle == Some(Axle::Rear)).count();

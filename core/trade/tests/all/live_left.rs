@@ -133,6 +133,7 @@ impl Truth {
                 read: AnglesRead { value, sigma: [0.06, 0.16, 0.03] },
                 otherwise: rounds > 1,
                 rounds,
+                earlier: AnglesRead::default(),
                 wheelbase: Some((bases[k], 1.0)),
                 centre: Some((centre, 1.0)),
             }

@@ -41,6 +41,7 @@ mod plan_search;
 mod plan_trade;
 mod prove;
 mod proved;
+mod read_again;
 mod reading_tables;
 mod readings;
 mod returned;

@@ -8,7 +8,7 @@ use bold_stance_car::archetype::Archetype;
 use bold_stance_car::fit::{Knowledge, spreads};
 use bold_stance_car::vehicle::Measured;
 use bold_stance_kinematics::geometry::Points;
-use bold_stance_trade::prove::{AnglesRead, Explained, Learner, explain};
+use bold_stance_trade::prove::{AnglesRead, Explained, Learner, after_look, explain, looks};
 use bold_stance_units::said::{Said, said};
 use rand::SeedableRng;
 use rand_distr::{Distribution, Uniform};
@@ -66,12 +66,45 @@ pub struct Told {
     pub list: Vec<Explained>,
     /// Whether the reading is odder than once in a hundred.
     pub odd: bool,
+    /// Whether any angle came off the prediction: only then is it asked what explains it.
+    pub missed: bool,
 }
 
 impl Told {
     /// Place of what happened among what is said, from 0.
     pub fn place(&self) -> Option<usize> {
         self.list.iter().position(|e| e.what == self.named)
+    }
+
+    /// Whether the program says that the readings cannot tell what happened from what it names first.
+    pub fn alike(&self) -> bool {
+        self.place().is_some_and(|p| self.list[p].alike)
+    }
+
+    /// What is said once the looks that the program asks for were taken one after the other, until something is nine in ten: each
+    /// shows what is so nine times in ten, and three times in a hundred what is not.
+    pub fn looked(&self, rng: &mut Pcg64Mcg) -> Said {
+        let mut list = self.list.clone();
+        for look in looks(&self.list) {
+            let shows = look.shows(&list);
+            let truth = list.iter().position(|e| e.what == self.named).filter(|p| shows.contains(p));
+            let luck = between(rng, 0.0, 1.0);
+            let other = shows[below(rng, shows.len())];
+            let shown = match truth {
+                Some(t) => (luck < 0.9).then_some(t),
+                None => (luck < 0.03).then_some(other),
+            };
+            for (e, odds) in list.clone().iter().zip(after_look(&list, &look, shown)) {
+                if let Some(own) = list.iter_mut().find(|o| o.what == e.what) {
+                    own.odds = odds;
+                }
+            }
+            if list.iter().any(|e| e.odds > 0.9 && e.what.id != "explain-nothing") {
+                break;
+            }
+        }
+        let first = list.iter().max_by(|a, b| a.odds.total_cmp(&b.odds));
+        first.map_or_else(|| said("explain-nothing"), |e| e.what.clone())
     }
 }
 
@@ -200,6 +233,7 @@ pub fn one(shape: &Archetype, seed: u64, what: Option<Happened>) -> Option<Told>
     let list = explain(&before, &told, 0.0, &seen, read.map(Some));
     let mut learner = before.clone();
     learner.turned(&told, 0.0);
-    let odd = !learner.read(&seen)?.learned;
-    Some(Told { what, named, list, odd })
+    let came = learner.read(&seen)?;
+    let missed = (0..3).any(|i| came.as_predicted(i) == Some(false));
+    Some(Told { what, named, list, odd: !came.learned, missed })
 }

@@ -33,8 +33,8 @@ fn after_two_readings_it_lands_as_often_as_one_who_was_told_the_car() {
         tally.refused
     );
     assert!(tally.cars > 100);
-    // A throw nobody measured is off by a fifth: one reading cannot tell four such adjusters apart, three nearly can.
-    assert!(learning[1] >= 0.88 * told[1] && learning[2] >= 0.92 * told[2] && learning[3] >= 0.95 * told[3]);
+    // Toe is turned by what it is, once the rest stands: with everything turned at once it is 0.93, 0.98 and 0.99.
+    assert!(learning[1] >= 0.96 * told[1] && learning[2] >= 0.97 * told[2] && learning[3] >= 0.98 * told[3]);
     assert!(learning[1] > newest[1] + 0.1 && learning[2] > newest[2] && learning[3] > newest[3]);
     assert!((0.85..0.97).contains(&bands));
     assert!((0.82..0.98).contains(&gains));

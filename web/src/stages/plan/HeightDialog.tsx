@@ -96,13 +96,11 @@ export function HeightDialog({ bench, axle, close }: { bench: Bench; axle: AxleN
   );
   const total = part.height_change_mm;
   const named = ways.reduce((s, w) => s + (mm(`way.${w.kind}`) ?? 0), 0);
-  // How far the shop's cars settled whose height was had mostly so.
-  const most = ways
-    .map((w) => ({ kind: w.kind, mm: Math.abs(mm(`way.${w.kind}`) ?? 0) }))
-    .reduce((a, b) => (b.mm > a.mm ? b : a), { kind: null as WayKind | null, mm: 0 });
-  const settled = draft.as_sold
-    ? undefined
-    : memory.data?.heights.settles?.find((s) => (s.way ?? null) === most.kind);
+  // How far the shop's cars settled, by each way that is named; where none is, of those of which none was told.
+  const used = ways.filter((w) => mm(`way.${w.kind}`));
+  const settled = (draft.as_sold ? [] : (memory.data?.heights.settles ?? [])).filter((s) =>
+    s.way ? used.some((w) => w.kind === s.way) : !used.length,
+  );
   const bad = Object.keys(text).find((k) => mm(k) === undefined);
   const isAngle = kind === 'rake' || kind === 'arm_angle';
   const value = bareKinds.includes(kind)
@@ -286,21 +284,21 @@ export function HeightDialog({ bench, axle, close }: { bench: Bench; axle: AxleN
           {field('left', 'Left higher by')}
           {field('right', 'Right higher by')}
         </div>
-        {settled && (
-          <p className="small" style={{ marginTop: 8 }} data-testid="height-settled">
-            {settled.cars === 1 ? 'One car' : `${settled.cars} cars`} of the shop with{' '}
-            {ways.find((w) => w.kind === most.kind)?.words ?? 'no way named'} settled by{' '}
-            <b>{length(settled.mm, unit)}</b>, the next one by {length(settled.between[0]!, unit)} to{' '}
-            {length(settled.between[1]!, unit)}.{' '}
+        {settled.map((s) => (
+          <p key={s.way ?? ''} className="small" style={{ marginTop: 8 }} data-testid="height-settled">
+            {s.cars === 1 ? 'One car' : `${s.cars} cars`} of the shop with{' '}
+            {ways.find((w) => w.kind === s.way)?.words ?? 'no way named'} settled by{' '}
+            <b>{length(s.mm, unit)}</b>, the next one by {length(s.between[0]!, unit)} to{' '}
+            {length(s.between[1]!, unit)}.{' '}
             <ChipButton
               size="small"
-              onClick={() => setText({ ...text, settle: show(Math.max(0, settled.mm)) })}
+              onClick={() => setText({ ...text, settle: show(Math.max(0, s.mm)) })}
               data-testid="height-settled-use"
             >
               Use it
             </ChipButton>
           </p>
-        )}
+        ))}
         <p className="small" style={{ marginTop: 14, display: 'flex', gap: 8 }}>
           <Glyph name="watch" size={18} /> A loaded spring can kill: compressor or shop. Torsion bars unload
           first. Air: service mode before lifting. Lift height is local law: check it.

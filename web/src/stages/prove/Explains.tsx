@@ -1,5 +1,6 @@
 // What may explain that it came otherwise, with odds, and the one look that tells the explanations apart.
 import type { Schemas } from '../../api/client';
+import { Alike, MoreLooks } from '../../sheet/Alike';
 import { Glyph, Half } from '../../ui/glyphs';
 import { tag, type Told } from './quoits';
 
@@ -8,7 +9,16 @@ export const inHundred = (odds: number) => Math.min(99, Math.max(1, Math.round(o
 
 type Look = Schemas['Look'] | null | undefined;
 
-export function Explains({ list, looks }: { list: Told[]; looks: Look[] }) {
+interface Props {
+  list: Told[];
+  looks: Look[];
+  /** Looks after the best one. */
+  then?: NonNullable<Look>[];
+  /** What is not ruled out beside the list. */
+  also?: string[];
+}
+
+export function Explains({ list, looks, then = [], also = [] }: Props) {
   const look = looks.filter((l) => !!l).toSorted((a, b) => b.bits - a.bits)[0];
   if (!list.length) return null;
   return (
@@ -34,6 +44,9 @@ export function Explains({ list, looks }: { list: Told[]; looks: Look[] }) {
           </li>
         ))}
       </ul>
+      {(['left', 'right'] as const).map((side) => (
+        <Alike key={side} list={list.filter((e) => e.side === side)} name={(e) => tag(list.indexOf(e))} />
+      ))}
       {look && (
         <p className="prove-look" data-testid="prove-look">
           <Glyph name="watch" size={26} />
@@ -42,6 +55,7 @@ export function Explains({ list, looks }: { list: Told[]; looks: Look[] }) {
           </span>
         </p>
       )}
+      <MoreLooks look={look} then={then} also={also} />
     </div>
   );
 }

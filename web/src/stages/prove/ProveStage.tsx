@@ -99,6 +99,7 @@ function ProveView({
   const left = sheet.left.find((l) => l.axle === axle);
   const toeDone = !!marked.of(axle === 'front' ? 'tie-rods' : 'rear-toe');
   const said = explained(left);
+  const odd = [left?.sides.left, left?.sides.right].filter((w) => !!w);
   const quoits = quoitsOf(p, left, axle, toeDone);
   const lies = liesOf(p.placed, axle);
   return (
@@ -169,7 +170,12 @@ function ProveView({
         {lies && <AxleLies {...lies} axle={axle} unit={unit} />}
       </section>
       <section className="pane prove-next" aria-label="What to make of it">
-        <Explains list={said} looks={[left?.sides.left?.look, left?.sides.right?.look]} />
+        <Explains
+          list={said}
+          looks={[left?.sides.left?.look, left?.sides.right?.look]}
+          then={odd.flatMap((w) => w.then ?? [])}
+          also={odd.flatMap((w) => w.also ?? [])}
+        />
         {left && (
           <LeftToTurn
             key={`${left.axle}${left.sides.left?.rounds}${left.sides.right?.rounds}`}

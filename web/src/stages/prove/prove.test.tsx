@@ -75,7 +75,11 @@ describe('what is drawn of an axle', () => {
     );
   });
   it('hops only where something is left to turn, and toe waits for its step', () => {
-    const left = { axle: 'front', sides: { left: side(), right: side({ orders: [order(true)] }) } } as const;
+    const left = {
+      axle: 'front',
+      worked: true,
+      sides: { left: side(), right: side({ orders: [order(true)] }) },
+    } as const;
     const [l, r] = quoitsOf(both, left, 'front', false);
     expect(l!.hop).toEqual([-0.8, 4.8]);
     expect(r!.hop).toBeUndefined();
@@ -97,6 +101,7 @@ describe('what is drawn of an axle', () => {
     const odd = (what: string, odds: number) => ({ what, odds, given: [-1, 5, 0] });
     const list = explained({
       axle: 'front',
+      worked: true,
       sides: {
         left: side({ odd: [odd('a', 0.6), odd('b', 0.1)] }),
         right: side({ odd: [odd('c', 0.3), odd('d', 0.05)] }),

@@ -28,6 +28,7 @@ export interface Told {
   what: string;
   odds: number;
   given: number[];
+  alike?: boolean;
 }
 
 /** Explanations worth a line. */
@@ -41,7 +42,13 @@ export const secondOf = (p: Proved, axle: AxleName): 'caster' | 'toe' =>
 
 export function explained(left: Left | undefined): Told[] {
   const all = (['left', 'right'] as const).flatMap((side) =>
-    (left?.sides[side]?.odd ?? []).map((e) => ({ side, what: e.what, odds: e.odds, given: e.given })),
+    (left?.sides[side]?.odd ?? []).map((e) => ({
+      side,
+      what: e.what,
+      odds: e.odds,
+      given: e.given,
+      alike: !!e.alike,
+    })),
   );
   return all.toSorted((a, b) => b.odds - a.odds).slice(0, MOST);
 }

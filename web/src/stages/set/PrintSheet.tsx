@@ -79,6 +79,9 @@ export function PrintSheet({ ticket, shop, planName, planId, sheet, marks }: Pro
                   {(s.notes ?? []).map((n) => (
                     <div key={n}>{n}</div>
                   ))}
+                  {!mark && (s.helps ?? []).length > 0 && (
+                    <div>Read toe before it is turned, left and right: the turns go by it.</div>
+                  )}
                   {s.cautions.map((c) => (
                     <div key={c} className="print-caution">
                       {c}

@@ -20,6 +20,7 @@ import { GateBar } from '../../sheet/GateBar';
 import { GateTrims } from '../../sheet/GateTrims';
 import { Ladder } from './Ladder';
 import { LeftToTurn } from '../../sheet/LeftToTurn';
+import { ReadFirst } from '../../sheet/ReadFirst';
 import { Orders, ToeOrders } from './Orders';
 import { PrintSheet } from './PrintSheet';
 import { axleWord, drawingsOf, marks, sides, useSheet, type Sheet } from '../../sheet/sheet';
@@ -121,7 +122,12 @@ function SheetView({
   const tolds = current(inStep, kept);
   const told = asDone(inStep, tolds, unit);
   const turns = now?.kind === 'step' ? turning(inStep).length : 0;
-  const leftHere = gate?.id === now?.id ? sheet.left.filter((l) => l.axle === axle || !now?.axle) : [];
+  // At its gate, and before toe is turned where a look in between says that the arms are not there yet.
+  const armsFirst = (l: Sheet['left'][number]) =>
+    now?.id === toe && armsLeft(l, []).some((o) => o.line.direction !== 'leave');
+  const leftHere = sheet.left.filter(
+    (l) => (gate?.id === now?.id && (l.axle === axle || !now?.axle)) || (l.axle === axle && armsFirst(l)),
+  );
   // After a reading it is no longer the plan's orders that count, but what is left of them on the car as it stands.
   const ownLeft = leftHere.find((l) => l.axle === axle);
   const armOrders = ownLeft ? armsLeft(ownLeft, of(false)) : of(false);
@@ -134,6 +140,17 @@ function SheetView({
       toe={(s) => angle(expectedOf(result, s).toe_deg, form, 2)}
     />
   );
+  const leftToTurn = leftHere.map((l) => (
+    <LeftToTurn
+      key={`${l.axle}${l.sides.left?.rounds}${l.sides.right?.rounds}`}
+      left={l}
+      drawings={drawingsOf(sheet, l.axle)}
+      toe={isDone(l.axle === 'front' ? 'tie-rods' : 'rear-toe')}
+      stale={stale || again.isPending}
+      problems={problemsOf(again.error)}
+      turned={(as_done) => again.mutate({ axle: l.axle, as_done })}
+    />
+  ));
   return (
     <>
       <main className="main set-main" style={{ opacity: stale ? 0.6 : 1 }} aria-busy={stale}>
@@ -230,6 +247,19 @@ function SheetView({
               ))}
             </ul>
           )}
+          {now?.id === toe && leftHere.length > 0 && (
+            <p className="height-first" data-testid="arms-first">
+              <Glyph name="watch" size={18} /> These first: what is turned before toe is not there yet.
+            </p>
+          )}
+          {now?.id === toe && leftToTurn}
+          {now && (
+            <ReadFirst
+              step={now}
+              view={sheet.gates.find((g) => g.id === now.id)}
+              pad={(visit, quantity, a, side) => setPad({ visit, quantity, axle: a, side })}
+            />
+          )}
           {turns > 0 && now ? (
             <OrderInHand
               key={now.id}
@@ -269,17 +299,7 @@ function SheetView({
               are right only for whoever stays at those.
             </p>
           )}
-          {leftHere.map((l) => (
-            <LeftToTurn
-              key={`${l.axle}${l.sides.left?.rounds}${l.sides.right?.rounds}`}
-              left={l}
-              drawings={drawingsOf(sheet, l.axle)}
-              toe={isDone(l.axle === 'front' ? 'tie-rods' : 'rear-toe')}
-              stale={stale || again.isPending}
-              problems={problemsOf(again.error)}
-              turned={(as_done) => again.mutate({ axle: l.axle, as_done })}
-            />
-          ))}
+          {now?.id !== toe && leftToTurn}
           {(turns > 0 || leftTurns) && <OnJack key={axle} planId={planId} axle={axle} />}
           {axle === 'front' && turns === 0 && toeRow}
           {result && !ownLeft && turns === 0 && (

@@ -7,6 +7,8 @@ import { SettingsProvider } from '../../ui/settings';
 import user from '../../test/user';
 import { asDone, turning, type Turn } from '../../sheet/asDone';
 import { LeftToTurn } from '../../sheet/LeftToTurn';
+import { ReadFirst } from '../../sheet/ReadFirst';
+import type { Gate, Step } from '../../sheet/sheet';
 import { Rounds } from '../../sheet/Rounds';
 
 afterEach(cleanup);
@@ -86,6 +88,7 @@ const bar = (left: Schemas['AxleLeft'], toe = false) => {
 it('says the next turn of each wheel, what it learned, and what an odd reading could be', async () => {
   const turned = bar({
     axle: 'front',
+    worked: true,
     sides: {
       left: side({
         taught: ['Front cam does 1.4 times what it is said to.'],
@@ -112,17 +115,93 @@ it('says the next turn of each wheel, what it learned, and what an odd reading c
 });
 
 it('has toe among the orders once toe had its step, and nothing to press where nothing is left', () => {
-  bar({ axle: 'front', sides: { left: side(), right: null } }, true);
+  bar({ axle: 'front', worked: true, sides: { left: side(), right: null } }, true);
   expect(screen.getByTestId('left-left-tie-rod').textContent).toContain('1/4 turn longer');
   cleanup();
   const words = 'Nothing left to turn: it stands in its windows.';
-  bar({ axle: 'rear', sides: { left: side({ orders: [still], headline: words }), right: null } });
+  bar({
+    axle: 'rear',
+    worked: true,
+    sides: { left: side({ orders: [still], headline: words }), right: null },
+  });
   expect(screen.getByTestId('left-words-left').textContent).toContain(words);
   expect(screen.queryByTestId('turned-again')).toBeNull();
 });
 
+it('orders nothing by a reading that taught nothing, and says what to look at after the best look', () => {
+  const look = (what: string) => ({ what, minutes: 3, bits: 0.3 });
+  const odd = (what: string, alike: boolean) => ({ what, odds: 0.4, given: [-1, 4, 0], alike });
+  const words = 'Read it again before anything is turned.';
+  const wheel = side({
+    again: true,
+    orders: [still],
+    headline: words,
+    odd: [odd('Front cam slipped.', true), odd('It was read on the jack.', true), odd('A sign.', false)],
+    look: look('Look at the marks.'),
+    then: [look('Sweep caster again.')],
+    also: ['Nothing odd.'],
+  });
+  bar({ axle: 'front', worked: true, sides: { left: wheel, right: null } });
+  expect(screen.getByRole('heading', { name: 'Read it again' })).toBeTruthy();
+  expect(screen.getByTestId('left-words-left').textContent).toContain(words);
+  expect(screen.queryByTestId('turned-again')).toBeNull();
+  expect(screen.getByTestId('alike').textContent).toBe(
+    'Not told apart by what was read: Front cam slipped · It was read on the jack',
+  );
+  expect(screen.getByTestId('more-looks').textContent).toBe(
+    'If that shows nothingSweep caster againNot ruled out either: Nothing odd',
+  );
+});
+
+it('says once toe is among the orders that it is read before it is turned', () => {
+  const between = 'Toe last: turn the others, read toe, then the tie rods by what it shows.';
+  bar({ axle: 'front', worked: true, between, sides: { left: side(), right: null } }, true);
+  expect(screen.getByTestId('left-between').textContent).toContain(between);
+  cleanup();
+  bar({ axle: 'front', worked: true, between, sides: { left: side(), right: null } });
+  expect(screen.queryByTestId('left-between')).toBeNull();
+});
+
+it('asks for toe before its step, shows what was read and nothing that is stale', async () => {
+  const pad = vi.fn();
+  const step = {
+    id: 'tie-rods',
+    kind: 'step',
+    helps: [{ axle: 'front', quantity: 'toe' }],
+  } as unknown as Step;
+  const none = { height: null, camber: null, caster: null, toe: null, wheelbase: null, centre: null };
+  const toe = (value: number, stale: boolean) => ({ ...none, toe: { value, sigma: 0.03, stale } });
+  const view = (left: typeof none, right: typeof none) =>
+    ({
+      visit: 'reswept',
+      read: { front: { left, right }, rear: { left: none, right: none } },
+    }) as unknown as Gate;
+  const show = (v: Gate) =>
+    render(
+      <SettingsProvider>
+        <ReadFirst step={step} view={v} pad={pad} />
+      </SettingsProvider>,
+    );
+  show(view(toe(0.12, false) as never, toe(0.3, true) as never));
+  expect(screen.getByTestId('first-front-toe-left').textContent).toContain('0.12°');
+  expect(screen.getByTestId('first-front-toe-right').textContent).toContain('not read');
+  expect(screen.getByTestId('read-first').textContent).toContain('Read toe as it stands now');
+  await user.click(screen.getByTestId('first-front-toe-right'));
+  expect(pad).toHaveBeenCalledWith('reswept', 'toe', 'front', 'right');
+  cleanup();
+  show(view(toe(0.12, false) as never, toe(0.3, false) as never));
+  expect(screen.getByTestId('read-first').textContent).toContain('the turns below go by it');
+  cleanup();
+  render(
+    <SettingsProvider>
+      <ReadFirst step={{ ...step, helps: [] }} view={undefined} pad={pad} />
+    </SettingsProvider>,
+  );
+  expect(screen.queryByTestId('read-first')).toBeNull();
+});
+
 it('says caster of a wheel that steers alone, and that toe has its own step', () => {
-  bar({ axle: 'rear', sides: { left: side(), right: side({ orders: [still, rod] }) } });
+  bar({ axle: 'rear', worked: true, sides: { left: side(), right: side({ orders: [still, rod] }) } });
   expect(screen.getByTestId('left-left').textContent).not.toContain('caster');
   expect(screen.getByTestId('left-words-right').textContent).toContain('toe comes at its own step');
 });
@@ -165,6 +244,7 @@ it('tells what is one for a live axle once, with its arms by their side, and sen
   const arm = line('Lower arm', { is_cam: false, words: '1 1/2 turns longer', direction: 'longer' });
   const turned = bar({
     axle: 'front',
+    worked: true,
     sides: { left: null, right: null },
     whole: {
       says: ['The axle stands 5 mm too far to the left: turn the track bar on.'],
