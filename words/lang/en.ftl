@@ -1072,6 +1072,16 @@ fault-reading-another-job = a reading of another job
 fault-id-its-own = an id of its own
 fault-kept-already-something-else-typed = kept already, with something else typed
 fault-1-60-them = 1 to 60 of them
+fault-bay-taken = bay { $bay } holds ticket { $ticket }
+fault-bay-taken-right = a bay that is free, or none until that car has left it
+fault-plate = longer than 20 characters
+fault-plate-right = a number plate or fleet number
+fault-longer-than-60-characters = longer than 60 characters
+fault-order-number = the number as its maker or dealer has it
+fault-workbook = no workbook that can be read: { $why }
+fault-workbook-right = one sheet with a row of column names, as it is exported here
+fault-workbook-large = larger than a table here can be
+fault-workbook-cells = at most { $n } cells
 fault-longer-than-64-characters = longer than 64 characters
 fault-short-answer = a short answer
 fault-csv-utf-8 = CSV in UTF-8
@@ -1760,7 +1770,7 @@ left-turn = { $n ->
    *[other] Left to turn. Followed to the letter it lands { $n } times in 10.
 }
 left-nearest = Left to turn. It comes nearer, not into its windows.
-left-again = Read it again before anything is turned: it came odder than once in a hundred, so nothing was learned of it. Comes the same twice, orders go by it.
+left-again = Read it again before anything is turned: it came odder than once in a hundred, so nothing was learned of it. If it comes the same twice, orders go by it.
 left-between-front = Toe last: turn the others, read toe, then the tie rods by what it shows.
 left-between-rear = Toe last: turn the others, read camber and toe, then what sets toe by what it shows.
 left-short = Out of its windows, and nothing that can be turned brings it nearer by what a gauge can tell.

@@ -13,6 +13,7 @@ mod pool;
 mod problem;
 mod routes;
 mod speech;
+mod workbook;
 
 pub use api::openapi_json;
 pub use guard::is_loopback_host;

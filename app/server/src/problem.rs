@@ -92,7 +92,7 @@ impl ApiError {
 
     fn title(&self) -> &'static str {
         match self {
-            Self::Input(_) => "Something typed needs another look",
+            Self::Input(_) | Self::Store(StoreError::BayTaken { .. }) => "Something typed needs another look",
             Self::Body(_) => "The request cannot be read",
             Self::TooLarge => "Too large",
             Self::Forbidden(_) => "Not allowed",
@@ -106,6 +106,12 @@ impl ApiError {
     }
 }
 
+/// What is said at the field of a bay that another car stands in.
+fn bay_taken(bay: i32, ticket: i32) -> Problem {
+    let wrong = said("fault-bay-taken").name("bay", bay.to_string()).name("ticket", format!("{ticket:04}"));
+    Problem::new("job.bay", wrong, said("fault-bay-taken-right"))
+}
+
 /// A fault in one line.
 fn fault(p: &Problem) -> Said {
     said("detail-fault")
@@ -117,7 +123,7 @@ fn fault(p: &Problem) -> Said {
 impl ResponseError for ApiError {
     fn status_code(&self) -> StatusCode {
         match self {
-            Self::Input(_) => StatusCode::UNPROCESSABLE_ENTITY,
+            Self::Input(_) | Self::Store(StoreError::BayTaken { .. }) => StatusCode::UNPROCESSABLE_ENTITY,
             Self::Body(_) => StatusCode::BAD_REQUEST,
             Self::TooLarge => StatusCode::PAYLOAD_TOO_LARGE,
             Self::Forbidden(_) => StatusCode::FORBIDDEN,
@@ -142,9 +148,11 @@ impl ResponseError for ApiError {
             }
             Self::Input(list) => list.first().map_or_else(|| Said::text(""), fault),
             Self::Body(p) => fault(p),
+            Self::Store(StoreError::BayTaken { bay, ticket }) => fault(&bay_taken(*bay, *ticket)),
             other => Said::text(other.to_string()),
         };
         let problems = match self {
+            Self::Store(StoreError::BayTaken { bay, ticket }) => vec![bay_taken(*bay, *ticket)],
             Self::Input(p) => p.clone(),
             Self::Body(p) => vec![p.clone()],
             _ => Vec::new(),

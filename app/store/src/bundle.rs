@@ -91,7 +91,13 @@ pub async fn insert(tx: &mut Tx, shop: Uuid, b: &JobBundle, shelf: &[Part]) -> R
         taken.push(own);
     }
     let v = vehicle::insert(tx, shop, &b.vehicle).await?;
-    let new = job::NewJob { complaint: b.complaint.clone(), bay: None, kind: b.kind };
+    let new = job::NewJob {
+        complaint: b.complaint.clone(),
+        bay: None,
+        kind: b.kind,
+        plate: String::new(),
+        odometer_km: None,
+    };
     let id = job::insert(tx, shop, v, &new).await?;
     sqlx::query!(
         "update job set created_at = $2, aftercare = $3 where id = $1",

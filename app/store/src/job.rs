@@ -35,6 +35,12 @@ pub struct Job {
     pub aftercare: Aftercare,
     /// When it came.
     pub created_at: DateTime<Utc>,
+    /// Number plate or fleet number, as it was typed.
+    pub plate: String,
+    /// Odometer when it came, km.
+    pub odometer_km: Option<f64>,
+    /// When it was put away.
+    pub archived_at: Option<DateTime<Utc>>,
 }
 
 /// A line of the jobs home.
@@ -76,28 +82,57 @@ pub struct NewJob {
     /// What it is for.
     #[serde(default)]
     pub kind: TicketKind,
+    /// Number plate or fleet number, at most 20 characters.
+    #[serde(default)]
+    pub plate: String,
+    /// Odometer when it came, km.
+    #[serde(default)]
+    #[schema(minimum = 0.0, maximum = 5_000_000.0)]
+    pub odometer_km: Option<f64>,
+}
+
+/// Another open job that stands in a bay; a bay holds one car. Held until the transaction ends.
+async fn bay_is_free(tx: &mut Tx, shop: Uuid, own: Option<Uuid>, bay: Option<i32>) -> Result<()> {
+    let Some(bay) = bay else { return Ok(()) };
+    sqlx::query!("select pg_advisory_xact_lock(hashtextextended($1 || 'bay', 0))", shop.to_string())
+        .fetch_one(&mut **tx)
+        .await?;
+    let there = sqlx::query_scalar!(
+        "select ticket from job where bay = $1 and archived_at is null and ($2::uuid is null or id <> $2)",
+        bay,
+        own
+    )
+    .fetch_optional(&mut **tx)
+    .await?;
+    match there {
+        Some(ticket) => Err(StoreError::BayTaken { bay, ticket }),
+        None => Ok(()),
+    }
 }
 
 /// Opens a job with the next ticket number.
 ///
 /// # Errors
-/// Database errors; [`StoreError::Missing`] for a vehicle of another shop.
+/// Database errors; [`StoreError::Missing`] for a vehicle of another shop; [`StoreError::BayTaken`].
 pub async fn insert(tx: &mut Tx, shop: Uuid, vehicle: Uuid, new: &NewJob) -> Result<Uuid> {
     crate::vehicle::get(tx, vehicle).await?;
+    bay_is_free(tx, shop, None, new.bay).await?;
     let id = Uuid::new_v4();
     // Two tablets opening jobs at once must not draw the same ticket.
     sqlx::query!("select pg_advisory_xact_lock(hashtextextended($1, 0))", shop.to_string())
         .fetch_one(&mut **tx)
         .await?;
     sqlx::query!(
-        "insert into job (id, shop_id, vehicle_id, ticket, complaint, bay, kind, stage)
-         values ($1, $2, $3, (select coalesce(max(ticket), 416) + 1 from job), $4, $5, $6, 'arrive')",
+        "insert into job (id, shop_id, vehicle_id, ticket, complaint, bay, kind, stage, plate, odometer_km)
+         values ($1, $2, $3, (select coalesce(max(ticket), 416) + 1 from job), $4, $5, $6, 'arrive', $7, $8)",
         id,
         shop,
         vehicle,
         new.complaint,
         new.bay,
         Word(new.kind) as _,
+        new.plate,
+        new.odometer_km
     )
     .execute(&mut **tx)
     .await?;
@@ -111,7 +146,7 @@ pub async fn insert(tx: &mut Tx, shop: Uuid, vehicle: Uuid, new: &NewJob) -> Res
 pub async fn get(tx: &mut Tx, id: Uuid) -> Result<Job> {
     let r = sqlx::query!(
         r#"select id, vehicle_id, version, ticket, complaint, bay, kind as "kind: Word<TicketKind>",
-             stage as "stage: Word<Stage>", created_at, aftercare as "aftercare: Json<Aftercare>",
+             stage as "stage: Word<Stage>", created_at, aftercare as "aftercare: Json<Aftercare>", plate, odometer_km, archived_at,
              coalesce(plan_id, (select p.id from plan p where p.job_id = job.id order by p.created_at, p.id limit 1)) as plan_id
            from job where id = $1"#,
         id
@@ -131,6 +166,9 @@ pub async fn get(tx: &mut Tx, id: Uuid) -> Result<Job> {
         plan_id: r.plan_id,
         aftercare: r.aftercare.0,
         created_at: r.created_at,
+        plate: r.plate,
+        odometer_km: r.odometer_km,
+        archived_at: r.archived_at,
     })
 }
 
@@ -151,13 +189,44 @@ pub async fn hold(tx: &mut Tx, id: Uuid) -> Result<()> {
 pub struct Asked<'a> {
     /// Only those behind this job: the next page.
     pub after: Option<Uuid>,
-    /// Only those whose vehicle, ticket or complaint holds this.
+    /// Only those whose vehicle, plate, ticket, tyres, plan or complaint holds this.
     pub find: Option<&'a str>,
-    /// Only those that are closed; those that are open when false. What is looked for is looked for in both.
-    pub closed: bool,
+    /// Which of them.
+    pub which: Which,
+    /// Only those that are for this.
+    pub kind: Option<TicketKind>,
+    /// Only those that reached this stage and no other.
+    pub stage: Option<Stage>,
+    /// In which order.
+    pub sort: Sort,
 }
 
-/// A page of jobs: bays first, then waiting, newest ticket first. What is looked for is looked for in all of them.
+/// Jobs by whether they are done. What is looked for is looked for in all of them.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Default)]
+pub enum Which {
+    /// Neither closed nor put away.
+    #[default]
+    Open,
+    /// Closed, not put away.
+    Closed,
+    /// Put away.
+    Archived,
+}
+
+/// Order of a list.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Default, Serialize, Deserialize, utoipa::ToSchema)]
+#[serde(rename_all = "snake_case")]
+pub enum Sort {
+    /// Bays first, then the newest ticket.
+    #[default]
+    Newest,
+    /// The oldest ticket first.
+    Oldest,
+    /// By the name of the vehicle.
+    Vehicle,
+}
+
+/// A page of jobs. What is looked for is looked for in all of them.
 ///
 /// # Errors
 /// [`StoreError::Missing`] when the job a page is to follow is not there.
@@ -167,7 +236,7 @@ pub async fn list(tx: &mut Tx, asked: Asked<'_>, limit: i64) -> Result<Vec<JobLi
     }
     let rows = sqlx::query!(
         r#"select j.id, j.vehicle_id, j.version, j.ticket, j.complaint, j.bay, j.kind as "kind: Word<TicketKind>",
-             j.stage as "stage: Word<Stage>", j.created_at, j.aftercare as "aftercare: Json<Aftercare>", coalesce(jsonb_typeof(v.document #> '{axles,rear,geometry}') = 'object', false) as "rear!", v.name as "name!", v.silhouette as "silhouette!: Word<Silhouette>", v.tyre_size as "tyre_size!",
+             j.stage as "stage: Word<Stage>", j.created_at, j.plate, j.odometer_km, j.archived_at, j.aftercare as "aftercare: Json<Aftercare>", coalesce(jsonb_typeof(v.document #> '{axles,rear,geometry}') = 'object', false) as "rear!", v.name as "name!", v.silhouette as "silhouette!: Word<Silhouette>", v.tyre_size as "tyre_size!",
              v.drive as "drive!: Word<Drive>",
              -- What was read as found, and where.
              (select coalesce(jsonb_agg(distinct jsonb_build_object('quantity', r.quantity, 'axle', r.axle, 'side', r.side)), '[]')
@@ -180,16 +249,33 @@ pub async fn list(tx: &mut Tx, asked: Asked<'_>, limit: i64) -> Result<Vec<JobLi
            from job j join vehicle v on v.id = j.vehicle_id
            left join lateral (select id, name, document from plan where plan.job_id = j.id
              order by (plan.id = j.plan_id) desc nulls last, created_at, id limit 1) p on true
-           left join job c on c.id = $1
-           where ($1::uuid is null or (coalesce(j.bay, 100), -j.ticket) > (coalesce(c.bay, 100), -c.ticket))
+           cross join lateral (select case $7::text when 'vehicle' then lower(v.name) when 'oldest' then lpad(j.ticket::text, 10, '0')
+             else lpad(coalesce(j.bay, 100)::text, 3, '0') || lpad((1000000000 - j.ticket)::text, 10, '0') end || ' ' || j.id::text as at) o
+           where ($1::uuid is null or o.at collate "C" > (select case $7::text when 'vehicle' then lower(cv.name) when 'oldest' then lpad(c.ticket::text, 10, '0')
+               else lpad(coalesce(c.bay, 100)::text, 3, '0') || lpad((1000000000 - c.ticket)::text, 10, '0') end || ' ' || c.id::text
+               from job c join vehicle cv on cv.id = c.vehicle_id where c.id = $1) collate "C")
              and ($2::text is null
-               or position(lower($2) in lower(v.name || ' ticket ' || lpad(j.ticket::text, 4, '0') || ' ' || j.complaint)) > 0)
-             and ($2::text is not null or jsonb_exists(j.aftercare, 'closed') = $4)
-           order by j.bay nulls last, j.ticket desc limit $3"#,
+               or position(lower($2) in lower(v.name || ' ticket ' || lpad(j.ticket::text, 4, '0') || ' ' || j.plate || ' ' || v.tyre_size
+                 || ' ' || coalesce(p.name, '') || ' ' || j.complaint)) > 0)
+             and ($2::text is not null or (jsonb_exists(j.aftercare, 'closed') = ($4 = 'closed') or $4 = 'archived')
+               and (j.archived_at is not null) = ($4 = 'archived'))
+             and ($5::text is null or j.kind = $5) and ($6::text is null or j.stage = $6)
+           order by o.at collate "C" limit $3"#,
         asked.after,
         asked.find,
         limit,
-        asked.closed
+        match asked.which {
+            Which::Open => "open",
+            Which::Closed => "closed",
+            Which::Archived => "archived",
+        },
+        asked.kind.map(Word) as _,
+        asked.stage.map(Word) as _,
+        match asked.sort {
+            Sort::Newest => "newest",
+            Sort::Oldest => "oldest",
+            Sort::Vehicle => "vehicle",
+        }
     )
     .fetch_all(&mut **tx)
     .await?;
@@ -209,6 +295,9 @@ pub async fn list(tx: &mut Tx, asked: Asked<'_>, limit: i64) -> Result<Vec<JobLi
                     plan_id: r.plan_id,
                     aftercare: r.aftercare.0,
                     created_at: r.created_at,
+                    plate: r.plate,
+                    odometer_km: r.odometer_km,
+                    archived_at: r.archived_at,
                 },
                 vehicle: r.name,
                 silhouette: r.silhouette.0,
@@ -228,18 +317,42 @@ pub async fn list(tx: &mut Tx, asked: Asked<'_>, limit: i64) -> Result<Vec<JobLi
 /// What a ticket says and is for, over a version.
 ///
 /// # Errors
+/// [`StoreError::Missing`]; [`StoreError::Stale`] when somebody saved first; [`StoreError::BayTaken`].
+pub async fn save(tx: &mut Tx, shop: Uuid, id: Uuid, yours: i32, new: &NewJob) -> Result<()> {
+    let now = sqlx::query_scalar!("select version from job where id = $1 for update", id)
+        .fetch_optional(&mut **tx)
+        .await?;
+    let next = version::next("ticket", id, yours, now)?;
+    bay_is_free(tx, shop, Some(id), new.bay).await?;
+    sqlx::query!(
+        "update job set complaint = $2, bay = $3, kind = $4, version = $5, plate = $6, odometer_km = $7 where id = $1",
+        id,
+        new.complaint,
+        new.bay,
+        Word(new.kind) as _,
+        next,
+        new.plate,
+        new.odometer_km
+    )
+    .execute(&mut **tx)
+    .await?;
+    Ok(())
+}
+
+/// Puts a job away, or takes it out again, over a version of the ticket. What is put away leaves its bay.
+///
+/// # Errors
 /// [`StoreError::Missing`]; [`StoreError::Stale`] when somebody saved first.
-pub async fn save(tx: &mut Tx, id: Uuid, yours: i32, new: &NewJob) -> Result<()> {
+pub async fn archive(tx: &mut Tx, id: Uuid, yours: i32, away: bool) -> Result<()> {
     let now = sqlx::query_scalar!("select version from job where id = $1 for update", id)
         .fetch_optional(&mut **tx)
         .await?;
     let next = version::next("ticket", id, yours, now)?;
     sqlx::query!(
-        "update job set complaint = $2, bay = $3, kind = $4, version = $5 where id = $1",
+        "update job set archived_at = case when $2 then now() end, bay = case when $2 then null else bay end, version = $3
+         where id = $1",
         id,
-        new.complaint,
-        new.bay,
-        Word(new.kind) as _,
+        away,
         next
     )
     .execute(&mut **tx)

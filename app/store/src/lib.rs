@@ -48,6 +48,14 @@ pub enum StoreError {
         /// Version in the database.
         now: i32,
     },
+    /// Another car stands there.
+    #[error("bay {bay} holds ticket {ticket:04}")]
+    BayTaken {
+        /// The bay.
+        bay: i32,
+        /// Ticket of the car that stands in it.
+        ticket: i32,
+    },
     /// The database itself.
     #[error("database: {0}")]
     Database(#[from] sqlx::Error),

@@ -175,7 +175,13 @@ async fn what_is_not_confirmed_leaves_nothing_half_written() {
     let mut tx = store.tx(s.id).await.unwrap();
     let line = job::list(&mut tx, Asked::default(), 1).await.unwrap().remove(0);
     let v = vehicle::get(&mut tx, line.job.vehicle_id).await.unwrap();
-    let new = NewJob { complaint: "x".into(), bay: None, kind: TicketKind::Check };
+    let new = NewJob {
+        complaint: "x".into(),
+        bay: None,
+        kind: TicketKind::Check,
+        plate: String::new(),
+        odometer_km: None,
+    };
     let vid = vehicle::insert(&mut tx, s.id, &v.facts).await.unwrap();
     let jid = job::insert(&mut tx, s.id, vid, &new).await.unwrap();
     event::record(&mut tx, s.id, Some(jid), "x", "x", serde_json::json!({})).await.unwrap();
@@ -221,7 +227,13 @@ async fn tickets_count_up_when_two_arrive_together() {
                 &mut tx,
                 shop,
                 vid,
-                &NewJob { complaint: String::new(), bay: Some(4), kind: TicketKind::default() },
+                &NewJob {
+                    complaint: String::new(),
+                    bay: None,
+                    kind: TicketKind::default(),
+                    plate: String::new(),
+                    odometer_km: None,
+                },
             )
             .await
             .unwrap();
@@ -628,7 +640,13 @@ async fn jobs_past_a_page_are_there_and_are_found() {
             &mut tx,
             s.id,
             first.job.vehicle_id,
-            &NewJob { complaint, bay: None, kind: TicketKind::default() },
+            &NewJob {
+                complaint,
+                bay: None,
+                kind: TicketKind::default(),
+                plate: String::new(),
+                odometer_km: None,
+            },
         )
         .await
         .unwrap();
@@ -727,16 +745,22 @@ async fn a_ticket_says_what_it_is_for_over_a_version_and_is_counted_by_it() {
     let mut tx = store.tx(s.id).await.unwrap();
     let line = job::list(&mut tx, Asked::default(), 1).await.unwrap().remove(0);
     assert_eq!((line.job.kind, line.readings, line.wanted), (TicketKind::Height, 8, 8));
-    let new = NewJob { complaint: "pulls left".into(), bay: line.job.bay, kind: TicketKind::Pull };
-    job::save(&mut tx, line.job.id, line.job.version, &new).await.unwrap();
-    let stale = job::save(&mut tx, line.job.id, line.job.version, &new).await;
+    let new = NewJob {
+        complaint: "pulls left".into(),
+        bay: line.job.bay,
+        kind: TicketKind::Pull,
+        plate: String::new(),
+        odometer_km: None,
+    };
+    job::save(&mut tx, s.id, line.job.id, line.job.version, &new).await.unwrap();
+    let stale = job::save(&mut tx, s.id, line.job.id, line.job.version, &new).await;
     assert!(matches!(stale, Err(StoreError::Stale { .. })));
     let now = job::list(&mut tx, Asked::default(), 1).await.unwrap().remove(0);
     assert_eq!((now.job.kind, now.job.complaint.as_str()), (TicketKind::Pull, "pulls left"));
     // Pressures of both front tyres, and rear toe where its points are known, are waited for too.
     assert!(now.wanted >= 10 && now.readings < now.wanted, "{} of {}", now.readings, now.wanted);
     let square = NewJob { kind: TicketKind::Square, ..new };
-    job::save(&mut tx, line.job.id, now.job.version, &square).await.unwrap();
+    job::save(&mut tx, s.id, line.job.id, now.job.version, &square).await.unwrap();
     let now = job::list(&mut tx, Asked::default(), 1).await.unwrap().remove(0);
     assert_eq!((now.readings, now.wanted), (0, 3));
 }

@@ -7,6 +7,7 @@ mod as_found;
 mod as_found_axles;
 mod car_sheet;
 mod demo_job;
+mod desk;
 mod from_nothing;
 mod harness;
 mod left_to_turn;

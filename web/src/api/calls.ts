@@ -26,10 +26,24 @@ const PAGE = 200;
 export const getShop = () => orKept('shop', () => take(api.GET('/api/v1/shop')));
 export const saveShopSettings = (body: Schemas['SaveSettings']) =>
   take(api.PUT('/api/v1/shop/settings', { body }));
-export const listJobs = (find: string | null, after: string | null, limit: number, closed = false) =>
-  orKept(`jobs ${find ?? ''} ${after ?? ''} ${limit} ${closed}`, () =>
-    take(api.GET('/api/v1/jobs', { params: { query: { find, after, limit, closed } } })),
-  );
+export interface AskedJobs {
+  find?: string | null;
+  after?: string | null;
+  limit: number;
+  closed?: boolean;
+  archived?: boolean;
+  kind?: Schemas['TicketKind'] | null;
+  stage?: Schemas['Stage'] | null;
+  sort?: 'newest' | 'oldest' | 'vehicle' | null;
+}
+export const listJobs = (query: AskedJobs) =>
+  orKept(`jobs ${JSON.stringify(query)}`, () => take(api.GET('/api/v1/jobs', { params: { query } })));
+export const putAway = (id: string, body: Schemas['PutAway']) =>
+  take(api.POST('/api/v1/jobs/{id}/away', { ...job(id), body }));
+export const sameCarAgain = (id: string) => take(api.POST('/api/v1/jobs/{id}/again', job(id)));
+export const partsToOrder = (id: string) =>
+  take(api.GET('/api/v1/plans/{id}/order', { params: { path: { id } } }));
+export const jobStory = (id: string) => take(api.GET('/api/v1/jobs/{id}/story', job(id)));
 export const listParts = () =>
   whole(
     (after) => take(api.GET('/api/v1/parts', { params: { query: { after, limit: PAGE } } })),

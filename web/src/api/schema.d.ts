@@ -295,6 +295,40 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/jobs.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Every job as CSV. */
+        get: operations["exportJobs"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/jobs.xlsx": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Every job as a workbook. */
+        get: operations["exportJobsXlsx"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/jobs/import": {
         parameters: {
             query?: never;
@@ -340,6 +374,40 @@ export interface paths {
         put?: never;
         /** Keeps something that was done after the setting. */
         post: operations["doAfter"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/jobs/{id}/again": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Opens the same car again: its facts as they are now and the plan that is the one to set; nothing that was read or done. */
+        post: operations["sameCarAgain"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/jobs/{id}/away": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Puts a job away or takes it out again. */
+        post: operations["putAway"];
         delete?: never;
         options?: never;
         head?: never;
@@ -476,10 +544,27 @@ export interface paths {
         get: operations["exportReadings"];
         put?: never;
         /**
-         * Readings from CSV into a job: all rows or none. A row whose id is on this job already is left as it is; one
+         * Readings from CSV or a workbook into a job: all rows or none. A row whose id is on this job already is left as it is; one
          *     whose id is on another job gets an id of its own.
          */
         post: operations["importReadings"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/jobs/{id}/readings.xlsx": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Every reading of a job as a workbook. */
+        get: operations["exportReadingsXlsx"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -537,6 +622,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/jobs/{id}/story": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Everything that happened on a job, in order. */
+        get: operations["jobStory"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/jobs/{id}/ticket": {
         parameters: {
             query?: never;
@@ -584,6 +686,23 @@ export interface paths {
         put?: never;
         /** Lines from CSV into the log: all or none; lines that are there already are left as they are. */
         post: operations["importTread"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/jobs/{id}/tread.xlsx": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The tread log of a job's vehicle as a workbook. */
+        get: operations["exportTreadXlsx"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -780,6 +899,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/parts.xlsx": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** All parts as a workbook. */
+        get: operations["exportPartsXlsx"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/parts/import": {
         parameters: {
             query?: never;
@@ -789,7 +925,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Brings parts in, as CSV or as a JSON list: all of them or none. Parts that are there already are changed. */
+        /** Brings parts in, as CSV, as a workbook or as a JSON list: all of them or none. Parts that are there already are changed. */
         post: operations["importParts"];
         delete?: never;
         options?: never;
@@ -965,6 +1101,57 @@ export interface paths {
         put?: never;
         /** What a wheel has to show on the jack, so that it stands in its window once it is down. */
         post: operations["onJack"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/plans/{id}/order": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The parts of a plan to order. */
+        get: operations["partsToOrder"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/plans/{id}/order.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The parts of a plan to order, as CSV. */
+        get: operations["orderList"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/plans/{id}/order.xlsx": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The parts of a plan to order, as a workbook. */
+        get: operations["orderListXlsx"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -5127,6 +5314,11 @@ export interface components {
             /** @description Every time it came back, when it is looked at next, whether it is closed. */
             aftercare: components["schemas"]["Aftercare"];
             /**
+             * Format: date-time
+             * @description When it was put away.
+             */
+            archived_at?: string | null;
+            /**
              * Format: int32
              * @description Painted number of the bay, when it stands in one.
              */
@@ -5146,10 +5338,17 @@ export interface components {
             /** @description What it is for. */
             kind: components["schemas"]["TicketKind"];
             /**
+             * Format: double
+             * @description Odometer when it came, km.
+             */
+            odometer_km?: number | null;
+            /**
              * Format: uuid
              * @description The plan that is the one to set: the one that was chosen, else the oldest; none while it has none.
              */
             plan_id?: string | null;
+            /** @description Number plate or fleet number, as it was typed. */
+            plate: string;
             /** @description Furthest stage reached. */
             stage: components["schemas"]["Stage"];
             /**
@@ -5995,6 +6194,13 @@ export interface components {
             complaint: string;
             /** @description What it is for. */
             kind?: components["schemas"]["TicketKind"];
+            /**
+             * Format: double
+             * @description Odometer when it came, km.
+             */
+            odometer_km?: number | null;
+            /** @description Number plate or fleet number, at most 20 characters. */
+            plate?: string;
         };
         /** @description A line to write. */
         NewLine: {
@@ -6124,6 +6330,28 @@ export interface components {
             /** @description What. */
             quantity: components["schemas"]["Quantity"];
         };
+        /** @description A part to order. */
+        OrderRow: {
+            /** @description Axle it goes on. */
+            axle: components["schemas"]["Axle"];
+            /** @description Its id in the list of parts. */
+            id: string;
+            /**
+             * Format: int32
+             * @description Minutes of labour of the line.
+             */
+            labour_minutes: number;
+            /** @description What it is called. */
+            name: string;
+            only?: components["schemas"]["Side"] | null;
+            /** @description Number it is ordered by; empty where the shop typed none. */
+            order_number: string;
+            /**
+             * Format: double
+             * @description Price of the line, in the shop's currency.
+             */
+            price: number;
+        };
         /** @description One order as it stood when its step was done. */
         OrderedLine: {
             /** @description Axle; the front in records that knew no rear. */
@@ -6190,6 +6418,8 @@ export interface components {
             limits?: components["schemas"]["PartLimits"];
             /** @description What it is called. */
             name: string;
+            /** @description Number it is ordered by, as the shop typed it. */
+            order_number?: string;
             /** @description What it brings for others. */
             provides?: string[];
             /** @description What it is for; anything it can do where nothing is said. */
@@ -6610,6 +6840,16 @@ export interface components {
          * @enum {string}
          */
         Purpose: "camber" | "caster" | "toe" | "bump_steer" | "roll_centre" | "height" | "centring";
+        /** @description A job put away, or taken out again. */
+        PutAway: {
+            /** @description Whether it is put away. */
+            away: boolean;
+            /**
+             * Format: int32
+             * @description Version of the ticket it is based on.
+             */
+            version: number;
+        };
         /**
          * @description What is read.
          * @enum {string}
@@ -7864,6 +8104,8 @@ export interface components {
                 /** @description In one line. */
                 headline: components["schemas"]["Said"];
                 look?: components["schemas"]["Look"] | null;
+                /** @description Looks after that one, where it showed nothing. */
+                next_looks?: components["schemas"]["Look"][];
                 /** @description What may explain the last reading, where it was odd: likeliest first, three at most, that nothing is odd among them. */
                 odd: components["schemas"]["Explained"][];
                 /**
@@ -7882,8 +8124,6 @@ export interface components {
                 rounds: number;
                 /** @description What the readings taught of what can be turned here. */
                 taught: components["schemas"]["Said"][];
-                /** @description Looks after that one, where it showed nothing. */
-                then?: components["schemas"]["Look"][];
             };
             right: null | {
                 /** @description Whether its last reading taught nothing, being odder than once in a hundred: nothing is ordered before it was read again. */
@@ -7907,6 +8147,8 @@ export interface components {
                 /** @description In one line. */
                 headline: components["schemas"]["Said"];
                 look?: components["schemas"]["Look"] | null;
+                /** @description Looks after that one, where it showed nothing. */
+                next_looks?: components["schemas"]["Look"][];
                 /** @description What may explain the last reading, where it was odd: likeliest first, three at most, that nothing is odd among them. */
                 odd: components["schemas"]["Explained"][];
                 /**
@@ -7925,8 +8167,6 @@ export interface components {
                 rounds: number;
                 /** @description What the readings taught of what can be turned here. */
                 taught: components["schemas"]["Said"][];
-                /** @description Looks after that one, where it showed nothing. */
-                then?: components["schemas"]["Look"][];
             };
         };
         /** @description One of a thing for each side of an axle. */
@@ -8388,6 +8628,11 @@ export interface components {
              */
             new_depth_mm?: number | null;
         };
+        /** @description What happened on a job, oldest first. */
+        Story: {
+            /** @description Each as it was written down, at the time of the change it tells of. */
+            events: components["schemas"]["Event"][];
+        };
         /** @description A line to strike out. */
         StrikeLine: {
             /**
@@ -8677,6 +8922,13 @@ export interface components {
             left: number[];
             /** @description Right end, y negative, mm. */
             right: number[];
+        };
+        /** @description The parts of a plan to order. */
+        ToOrder: {
+            /** @description What stands beside an amount of money; nothing when empty. */
+            currency: string;
+            /** @description Each part, front axle first. */
+            rows: components["schemas"]["OrderRow"][];
         };
         /** @description Standard deviations as far as they are known, degrees: a figure read on the pad brings its own, one typed by hand has none. */
         ToldSigmas: {
@@ -10646,10 +10898,18 @@ export interface operations {
             query?: {
                 /** @description Only those behind this one, the last of the page before: the next page. */
                 after?: string | null;
-                /** @description Only those whose vehicle, ticket or complaint holds this. */
+                /** @description Only those whose vehicle, plate, ticket, tyres, plan or complaint holds this. */
                 find?: string | null;
                 /** @description Only those that are closed; those that are open when absent. What is looked for is looked for in both. */
                 closed?: boolean | null;
+                /** @description Only those that were put away. */
+                archived?: boolean | null;
+                /** @description Only those that are for this. */
+                kind?: ("height" | "arms" | "put_right" | "wear" | "pull" | "square" | "chassis" | "check") | null;
+                /** @description Only those that reached this stage and no other. */
+                stage?: ("arrive" | "read" | "plan" | "wear" | "set" | "prove" | "return") | null;
+                /** @description In which order; bays, then the newest, when absent. */
+                sort?: ("newest" | "oldest" | "vehicle") | null;
                 /** @description Rows, at most 200; 100 when absent. */
                 limit?: number | null;
             };
@@ -10757,6 +11017,80 @@ export interface operations {
                 };
             };
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The database does not answer, or the server is shutting down */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    exportJobs: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/csv": string;
+                };
+            };
+            /** @description Asked from another machine, or written from another site's page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The database does not answer, or the server is shutting down */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    exportJobsXlsx: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet": number[];
+                };
+            };
+            /** @description Asked from another machine, or written from another site's page */
+            403: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -10970,6 +11304,163 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The database does not answer, or the server is shutting down */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    sameCarAgain: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description Made once for a write: sent again with the same one, it is done once and answered alike */
+                "idempotency-key"?: string;
+            };
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Ticket"];
+                };
+            };
+            /** @description Cannot be read: address, query or body */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Asked from another machine, or written from another site's page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Fields at fault */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The database does not answer, or the server is shutting down */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    putAway: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description Made once for a write: sent again with the same one, it is done once and answered alike */
+                "idempotency-key"?: string;
+            };
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PutAway"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Ticket"];
+                };
+            };
+            /** @description Cannot be read: address, query or body */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Asked from another machine, or written from another site's page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Fields at fault */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -11650,6 +12141,74 @@ export interface operations {
             };
         };
     };
+    exportReadingsXlsx: {
+        parameters: {
+            query?: {
+                /** @description As in the header: `length=in; distance=miles; tread=in32`; what is not told is metric. */
+                units?: string;
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet": number[];
+                };
+            };
+            /** @description Cannot be read: address, query or body */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Asked from another machine, or written from another site's page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Fields at fault */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The database does not answer, or the server is shutting down */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
     addForm: {
         parameters: {
             query?: never;
@@ -11872,6 +12431,62 @@ export interface operations {
                 };
             };
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The database does not answer, or the server is shutting down */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    jobStory: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Story"];
+                };
+            };
+            /** @description Cannot be read: address, query or body */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Asked from another machine, or written from another site's page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            404: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -12243,6 +12858,74 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The database does not answer, or the server is shutting down */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    exportTreadXlsx: {
+        parameters: {
+            query?: {
+                /** @description As in the header: `length=in; distance=miles; tread=in32`; what is not told is metric. */
+                units?: string;
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet": number[];
+                };
+            };
+            /** @description Cannot be read: address, query or body */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Asked from another machine, or written from another site's page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Fields at fault */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -12959,6 +13642,43 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Part"][];
+                };
+            };
+            /** @description Asked from another machine, or written from another site's page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The database does not answer, or the server is shutting down */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    exportPartsXlsx: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet": number[];
                 };
             };
             /** @description Asked from another machine, or written from another site's page */
@@ -13849,6 +14569,174 @@ export interface operations {
                 };
             };
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The database does not answer, or the server is shutting down */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    partsToOrder: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ToOrder"];
+                };
+            };
+            /** @description Cannot be read: address, query or body */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Asked from another machine, or written from another site's page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The database does not answer, or the server is shutting down */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    orderList: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/csv": string;
+                };
+            };
+            /** @description Cannot be read: address, query or body */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Asked from another machine, or written from another site's page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The database does not answer, or the server is shutting down */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    orderListXlsx: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet": number[];
+                };
+            };
+            /** @description Cannot be read: address, query or body */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Asked from another machine, or written from another site's page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            404: {
                 headers: {
                     [name: string]: unknown;
                 };

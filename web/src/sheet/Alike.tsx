@@ -20,20 +20,20 @@ export function Alike<T extends { alike?: boolean }>({ list, name }: Props<T>) {
 
 interface MoreProps {
   look?: Look | null | undefined;
-  then: Look[];
+  next: Look[];
   also: string[];
 }
 
 /** Each word once, as both wheels may have the same. */
 const once = (words: string[]) => [...new Set(words.map((w) => w.replace(/\.$/, '')))].join(' · ');
 
-export function MoreLooks({ look, then, also }: MoreProps) {
-  const next = then.map((l) => l.what).filter((w) => w !== look?.what);
-  if (!next.length && !also.length) return null;
+export function MoreLooks({ look, next, also }: MoreProps) {
+  const more = next.map((l) => l.what).filter((w) => w !== look?.what);
+  if (!more.length && !also.length) return null;
   return (
     <details className="more-looks" data-testid="more-looks">
       <summary>If that shows nothing</summary>
-      {next.length > 0 && <p>{once(next)}</p>}
+      {more.length > 0 && <p>{once(more)}</p>}
       {also.length > 0 && <p>Not ruled out either: {once(also)}</p>}
     </details>
   );

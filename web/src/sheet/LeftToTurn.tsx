@@ -91,7 +91,7 @@ function Card({ left, side, steers, toe, odds, whole }: CardProps) {
               <b>One look tells them apart best.</b> {left.look.what}
             </p>
           )}
-          <MoreLooks look={left.look} then={left.then ?? []} also={left.also ?? []} />
+          <MoreLooks look={left.look} next={left.next_looks ?? []} also={left.also ?? []} />
         </div>
       )}
     </div>

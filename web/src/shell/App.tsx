@@ -7,8 +7,10 @@ import { createBrowserRouter, Navigate, RouterProvider } from 'react-router';
 import { themeOf } from '../theme/theme';
 import { variables } from '../theme/tokens';
 import { Fault, StageFault } from './Fault';
+import { followViews } from './focus';
 import { JobFrame } from './JobFrame';
 import { useSettings } from '../ui/settings';
+import { Undo } from './Undo';
 
 /** Stages fetched when the page has nothing else to do, so that opening one never needs the server. */
 const later: (() => Promise<unknown>)[] = [];
@@ -36,6 +38,8 @@ const SetStage = stage(() => import('../stages/set/SetStage'));
 const ProveStage = stage(() => import('../stages/prove/ProveStage'));
 const ReturnStage = stage(() => import('../stages/return/ReturnStage'));
 const Memory = stage(() => import('../stages/memory/Memory'));
+const OrderList = stage(() => import('../stages/plan/OrderList'));
+const StoryStage = stage(() => import('../stages/story/StoryStage'));
 const Handover = stage(() => import('../stages/handover/Handover'));
 
 const router = createBrowserRouter([
@@ -59,6 +63,8 @@ const router = createBrowserRouter([
       { path: 'set', element: <SetStage />, errorElement: <StageFault /> },
       { path: 'prove', element: <ProveStage />, errorElement: <StageFault /> },
       { path: 'handover', element: <Handover />, errorElement: <StageFault /> },
+      { path: 'order', element: <OrderList />, errorElement: <StageFault /> },
+      { path: 'story', element: <StoryStage />, errorElement: <StageFault /> },
       { path: 'return', element: <ReturnStage />, errorElement: <StageFault /> },
     ],
   },
@@ -78,6 +84,7 @@ export function App() {
   }, [queries, told]);
   const mui = useMemo(() => themeOf(theme), [theme]);
   useEffect(fetchStages, []);
+  useEffect(() => followViews(router), []);
   return (
     // Our style sheets come after MUI's own: a drawing's layout is not undone by a control's.
     <StyledEngineProvider injectFirst>
@@ -86,6 +93,7 @@ export function App() {
         <Suspense fallback={<p style={{ padding: 24 }}>Opening…</p>}>
           <RouterProvider router={router} />
         </Suspense>
+        <Undo />
       </ThemeProvider>
     </StyledEngineProvider>
   );

@@ -33,15 +33,22 @@ export function CsvTable<T>({ path, out, what, testid, taken, children }: Props<
         <ChipButton href={inUnits(path)} download data-testid={`${testid}-out`}>
           {out}
         </ChipButton>
+        <ChipButton
+          href={inUnits(path.replace(/\.csv$/, '.xlsx'))}
+          download
+          data-testid={`${testid}-out-xlsx`}
+        >
+          XLSX out
+        </ChipButton>
         <ChipButton onClick={() => file.current?.click()} disabled={bring.isPending}>
-          CSV in
+          Table in
         </ChipButton>
         <input
           ref={file}
           type="file"
-          accept=".csv,text/csv"
+          accept=".csv,.xlsx,text/csv"
           className="vh"
-          aria-label={`CSV of ${what}`}
+          aria-label={`CSV or XLSX of ${what}`}
           data-testid={`${testid}-in`}
           onChange={(e) => {
             const f = e.target.files?.[0];

@@ -1,6 +1,7 @@
 // The keys, listed.
 import { Dialog } from '@mui/material';
 import { help } from './bindings';
+import { Drawings } from './Drawings';
 
 export function Keys({ open, close }: { open: boolean; close: () => void }) {
   return (
@@ -21,6 +22,7 @@ export function Keys({ open, close }: { open: boolean; close: () => void }) {
             </div>
           ))}
         </dl>
+        {open && <Drawings />}
       </div>
     </Dialog>
   );

@@ -8,6 +8,7 @@ import { ApiProblem, type Schemas } from '../api/client';
 import { ChipButton, Plain } from '../ui/Press';
 import { Segment } from '../ui/Segment';
 import { readNumber } from '../units/notation';
+import { did } from './deeds';
 import { readDraft, writeDraft } from './drafts';
 import { FieldError } from './Fault';
 import { ruleWords } from './rules';
@@ -53,8 +54,12 @@ function ShopForm(p: { settings: Settings; version: number; close: () => void })
   const rate = readNumber(typed.rate);
   const save = useMutation({
     mutationFn: () => saveShopSettings({ version: p.version, settings: { ...s, labour_rate: rate ?? -1 } }),
-    onSuccess: async () => {
+    onSuccess: async (now) => {
       writeDraft(draftKey, undefined);
+      did('Shop: kept', async () => {
+        await saveShopSettings({ version: now.version, settings: p.settings });
+        await queries.invalidateQueries({ queryKey: ['shop'] });
+      });
       await queries.invalidateQueries({ queryKey: ['shop'] });
       p.close();
     },

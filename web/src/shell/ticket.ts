@@ -17,6 +17,7 @@ import {
 } from '../api/client';
 
 import { useLive } from '../api/live';
+import { did } from './deeds';
 import { readDraft, writeDraft } from './drafts';
 
 export const ticketKey = (id: string) => ['ticket', id];
@@ -155,12 +156,14 @@ export function useJobBench(ticket: Ticket): Bench {
   const change = useCallback(
     (c: Partial<CarPlan>) => {
       if (!plan) return;
+      const before = edit && edit.id === plan.id ? edit.doc : plan.document;
+      did(`${plan.name}: changed`, () => setEdit({ id: plan.id, doc: before, undo: [] }));
       setEdit((e) => {
         const from = e && e.id === plan.id ? e : { id: plan.id, doc: plan.document, undo: [] };
         return { id: plan.id, doc: { ...from.doc, ...c }, undo: [...from.undo.slice(-40), from.doc] };
       });
     },
-    [plan],
+    [plan, edit],
   );
   const undo =
     edit && edit.id === plan?.id && edit.undo.length

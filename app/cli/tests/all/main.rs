@@ -4,6 +4,7 @@
 #![allow(clippy::unwrap_used, clippy::expect_used, clippy::panic, missing_docs)]
 
 mod command_line;
+mod desk_http;
 mod http;
 mod layouts;
 mod notes_http;

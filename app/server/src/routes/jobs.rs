@@ -8,7 +8,7 @@ use actix_web::http::StatusCode;
 use actix_web::{HttpResponse, get, post, put, web};
 use bold_stance_car::metrics::CornerFileRequest;
 use bold_stance_car::vehicle::{Axles, Sides, TyreSize};
-use bold_stance_store::job::{self, Job, JobLine, NewJob, Stage};
+use bold_stance_store::job::{self, Job, JobLine, NewJob, Sort, Stage, Which};
 use bold_stance_store::plan::{self, Plan};
 use bold_stance_store::vehicle::{self, Vehicle};
 use bold_stance_store::{Tx, done, event, note, reading, visit};
@@ -17,7 +17,7 @@ use bold_stance_trade::job::{
     turned_before, tyres_of,
 };
 use bold_stance_trade::plan::{CarBase, USUAL_LIMIT_MM};
-use bold_stance_trade::reading::Visit;
+use bold_stance_trade::reading::{TicketKind, Visit};
 use bold_stance_tread::CarTyres;
 use bold_stance_units::problem::{Problem, in_range};
 use bold_stance_units::said::{Said, said};
@@ -33,11 +33,22 @@ use uuid::Uuid;
 pub struct Page {
     /// Only those behind this one, the last of the page before: the next page.
     pub after: Option<Uuid>,
-    /// Only those whose vehicle, ticket or complaint holds this.
+    /// Only those whose vehicle, plate, ticket, tyres, plan or complaint holds this.
     #[param(max_length = 80)]
     pub find: Option<String>,
     /// Only those that are closed; those that are open when absent. What is looked for is looked for in both.
     pub closed: Option<bool>,
+    /// Only those that were put away.
+    pub archived: Option<bool>,
+    /// Only those that are for this.
+    #[param(inline)]
+    pub kind: Option<TicketKind>,
+    /// Only those that reached this stage and no other.
+    #[param(inline)]
+    pub stage: Option<Stage>,
+    /// In which order; bays, then the newest, when absent.
+    #[param(inline)]
+    pub sort: Option<Sort>,
     /// Rows, at most 200; 100 when absent.
     #[param(minimum = 1, maximum = 200)]
     pub limit: Option<u32>,
@@ -118,7 +129,13 @@ pub async fn list(state: web::Data<AppState>, page: web::Query<Page>) -> Result<
         )
         .into());
     }
-    let asked = job::Asked { after: page.after, find, closed: page.closed.unwrap_or(false) };
+    let which = match (page.archived, page.closed) {
+        (Some(true), _) => Which::Archived,
+        (_, Some(true)) => Which::Closed,
+        _ => Which::Open,
+    };
+    let sort = page.sort.unwrap_or_default();
+    let asked = job::Asked { after: page.after, find, which, kind: page.kind, stage: page.stage, sort };
     Ok(HttpResponse::Ok().json(job::list(&mut tx, asked, limit.into()).await?))
 }
 
@@ -255,6 +272,12 @@ pub fn ticket_problems(j: &NewJob) -> Vec<Problem> {
     }
     if j.bay.is_some_and(|b| !(1..=99).contains(&b)) {
         out.push(Problem::new("job.bay", said("fault-no-bay"), said("fault-number-from-1-99-none")));
+    }
+    if j.plate.chars().count() > 20 {
+        out.push(Problem::new("job.plate", said("fault-plate"), said("fault-plate-right")));
+    }
+    if let Some(km) = j.odometer_km {
+        out.extend(in_range("job.odometer_km", km, 0.0, 5e6, "km").err());
     }
     out
 }

@@ -5,11 +5,13 @@ pub mod aims;
 pub mod bundles;
 pub mod car;
 pub mod compute;
+pub mod desk;
 pub mod gauge;
 pub mod handover;
 pub mod jobs;
 pub mod memory;
 pub mod notes;
+pub mod orders;
 pub mod parts;
 pub mod plans;
 pub mod readings;
@@ -97,11 +99,15 @@ async fn openapi() -> HttpResponse {
 }
 
 /// A file to keep under a name.
-pub(crate) fn attachment(name: &str, kind: &'static str, text: String) -> HttpResponse {
+pub(crate) fn attachment(
+    name: &str,
+    kind: &'static str,
+    body: impl actix_web::body::MessageBody + 'static,
+) -> HttpResponse {
     HttpResponse::Ok()
         .content_type(kind)
         .insert_header(("content-disposition", format!("attachment; filename=\"{name}\"")))
-        .body(text)
+        .body(body)
 }
 
 /// Media type of every table.
@@ -121,6 +127,11 @@ pub fn mount(cfg: &mut web::ServiceConfig) {
                 .route(web::post().to(bundles::import)),
         )
         .service(bundles::export)
+        .service(desk::jobs_table)
+        .service(desk::jobs_workbook)
+        .service(desk::away)
+        .service(desk::same_car_again)
+        .service(desk::story)
         .service(jobs::get)
         .service(jobs::save_vehicle)
         .service(notes::save_ticket)
@@ -142,6 +153,7 @@ pub fn mount(cfg: &mut web::ServiceConfig) {
         .service(visits::save)
         .service(visits::put_right)
         .service(visits::export)
+        .service(visits::export_xlsx)
         .service(visits::import)
         .service(plans::create)
         .service(plans::save)
@@ -163,6 +175,10 @@ pub fn mount(cfg: &mut web::ServiceConfig) {
                 .route(web::post().to(parts::import)),
         )
         .service(parts::csv)
+        .service(parts::xlsx)
+        .service(orders::list)
+        .service(orders::csv)
+        .service(orders::xlsx)
         .service(parts::json)
         .service(parts::keep)
         .service(aims::list)
@@ -183,6 +199,7 @@ pub fn mount(cfg: &mut web::ServiceConfig) {
         .service(wear::write)
         .service(wear::strike)
         .service(wear::export)
+        .service(wear::export_xlsx)
         .service(wear::import)
         .service(plans::sheet)
         .service(shapes::look)

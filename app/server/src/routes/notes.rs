@@ -67,7 +67,7 @@ pub async fn save_ticket(
         Begun::New(tx) => tx,
         Begun::Before(status, body) => return Ok(again(status, body)),
     };
-    job::save(&mut tx, *id, s.version, &s.job).await?;
+    job::save(&mut tx, state.shop.id, *id, s.version, &s.job).await?;
     let detail = serde_json::json!({"kind": s.job.kind});
     event::record(&mut tx, state.shop.id, Some(*id), AUTHOR, "ticket saved", detail).await?;
     let t = jobs::ticket(&state, &mut tx, *id).await?;

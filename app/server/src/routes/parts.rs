@@ -7,6 +7,7 @@ use crate::once::{Begun, Once, again};
 use crate::paging::KeyPage;
 use crate::pool::Peer;
 use crate::problem::{ApiError, ProblemDocument};
+use crate::workbook::{XLSX, table_in, workbook};
 use actix_web::http::StatusCode;
 use actix_web::{HttpRequest, HttpResponse, get, post, put, web};
 use bold_stance_car::draw::{Drawing, draw};
@@ -219,6 +220,15 @@ pub async fn csv(state: web::Data<AppState>) -> Result<HttpResponse, ApiError> {
     Ok(attachment("parts.csv", CSV, parts_to_csv(&parts)?))
 }
 
+/// All parts as a workbook.
+#[utoipa::path(get, path = "/api/v1/parts.xlsx", operation_id = "exportPartsXlsx",
+    responses((status = 200, body = Vec<u8>, content_type = "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet")))]
+#[get("/api/v1/parts.xlsx")]
+pub async fn xlsx(state: web::Data<AppState>) -> Result<HttpResponse, ApiError> {
+    let parts: Vec<Part> = state.shelf().await?.parts.iter().map(|p| p.part.clone()).collect();
+    Ok(attachment("parts.xlsx", XLSX, workbook("Parts", &parts_to_csv(&parts)?)?))
+}
+
 /// All parts as JSON.
 #[utoipa::path(get, path = "/api/v1/parts.json", operation_id = "exportPartsJson", responses((status = 200, body = [Part])))]
 #[get("/api/v1/parts.json")]
@@ -229,7 +239,7 @@ pub async fn json(state: web::Data<AppState>) -> Result<HttpResponse, ApiError> 
     Ok(attachment("parts.json", "application/json", text))
 }
 
-/// Brings parts in, as CSV or as a JSON list: all of them or none. Parts that are there already are changed.
+/// Brings parts in, as CSV, as a workbook or as a JSON list: all of them or none. Parts that are there already are changed.
 #[utoipa::path(post, path = "/api/v1/parts/import", operation_id = "importParts", request_body(content = String, content_type = "text/plain"),
     responses((status = 200, body = PartsTaken), (status = 413, body = ProblemDocument), (status = 422, body = ProblemDocument)))]
 pub async fn import(
@@ -240,6 +250,7 @@ pub async fn import(
 ) -> Result<HttpResponse, ApiError> {
     let body = body.map_err(|_| ApiError::TooLarge)?;
     let once = once.of(&body);
+    let body = table_in(&body)?;
     let is_json =
         request.headers().get("content-type").is_some_and(|t| t.as_bytes().starts_with(b"application/json"))
             || body.iter().find(|b| !b.is_ascii_whitespace()) == Some(&b'[');

@@ -5,6 +5,7 @@ use crate::AppState;
 use crate::once::{Begun, Once, again};
 use crate::problem::{ApiError, ProblemDocument};
 use crate::speech::TableUnits;
+use crate::workbook::{XLSX, table_in, workbook};
 use actix_web::http::StatusCode;
 use actix_web::{HttpResponse, get, post, put, web};
 use bold_stance_store::reading;
@@ -150,6 +151,22 @@ pub async fn export(
     Ok(attachment(&format!("readings-{:04}.csv", job.ticket), CSV, text))
 }
 
+/// Every reading of a job as a workbook.
+#[utoipa::path(get, path = "/api/v1/jobs/{id}/readings.xlsx", operation_id = "exportReadingsXlsx", params(("id" = Uuid, Path), TableUnits),
+    responses((status = 200, body = Vec<u8>, content_type = "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet"), (status = 404, body = ProblemDocument)))]
+#[get("/api/v1/jobs/{id}/readings.xlsx")]
+pub async fn export_xlsx(
+    state: web::Data<AppState>,
+    id: web::Path<Uuid>,
+    asked: web::Query<TableUnits>,
+) -> Result<HttpResponse, ApiError> {
+    let mut tx = state.store.tx(state.shop.id).await?;
+    let job = job::get(&mut tx, *id).await?;
+    let rows: Vec<Row> = reading::of_job(&mut tx, *id).await?.iter().map(row).collect();
+    let book = workbook("Readings", &write_table(&rows, asked.units().length)?)?;
+    Ok(attachment(&format!("readings-{:04}.xlsx", job.ticket), XLSX, book))
+}
+
 fn row(r: &Reading) -> Row {
     Row {
         id: r.id.to_string(),
@@ -171,7 +188,7 @@ fn row(r: &Reading) -> Row {
     }
 }
 
-/// Readings from CSV into a job: all rows or none. A row whose id is on this job already is left as it is; one
+/// Readings from CSV or a workbook into a job: all rows or none. A row whose id is on this job already is left as it is; one
 /// whose id is on another job gets an id of its own.
 #[utoipa::path(post, path = "/api/v1/jobs/{id}/readings.csv", operation_id = "importReadings", params(("id" = Uuid, Path)),
     request_body(content = String, content_type = "text/csv"),
@@ -185,6 +202,7 @@ pub async fn import(
 ) -> Result<HttpResponse, ApiError> {
     let body = body.map_err(|_| ApiError::TooLarge)?;
     let once = once.of(&body);
+    let body = table_in(&body)?;
     let text = std::str::from_utf8(&body).map_err(|e| {
         Problem::new(
             "table",

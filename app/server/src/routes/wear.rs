@@ -7,6 +7,7 @@ use crate::once::{Begun, Once, again};
 use crate::pool::Peer;
 use crate::problem::{ApiError, ProblemDocument};
 use crate::speech::TableUnits;
+use crate::workbook::{XLSX, table_in, workbook};
 use actix_web::http::StatusCode;
 use actix_web::{HttpResponse, get, post, web};
 use bold_stance_car::vehicle::{Axles, Sides};
@@ -301,6 +302,23 @@ pub async fn export(
     Ok(attachment(&format!("tread-{:04}.csv", job.ticket), CSV, text))
 }
 
+/// The tread log of a job's vehicle as a workbook.
+#[utoipa::path(get, path = "/api/v1/jobs/{id}/tread.xlsx", operation_id = "exportTreadXlsx", params(("id" = Uuid, Path), TableUnits),
+    responses((status = 200, body = Vec<u8>, content_type = "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet"), (status = 404, body = ProblemDocument)))]
+#[get("/api/v1/jobs/{id}/tread.xlsx")]
+pub async fn export_xlsx(
+    state: web::Data<AppState>,
+    id: web::Path<Uuid>,
+    asked: web::Query<TableUnits>,
+) -> Result<HttpResponse, ApiError> {
+    let mut tx = state.store.tx(state.shop.id).await?;
+    let job = job::get(&mut tx, *id).await?;
+    let units = asked.units();
+    let units = LogUnits { tread: units.tread, distance: units.distance };
+    let text = log_to_csv(&view(&mut tx, job.vehicle_id).await?.log, units)?;
+    Ok(attachment(&format!("tread-{:04}.xlsx", job.ticket), XLSX, workbook("Tread", &text)?))
+}
+
 /// Lines from CSV into the log: all or none; lines that are there already are left as they are.
 #[utoipa::path(post, path = "/api/v1/jobs/{id}/tread.csv", operation_id = "importTread", params(("id" = Uuid, Path)),
     request_body(content = String, content_type = "text/csv"),
@@ -314,7 +332,7 @@ pub async fn import(
 ) -> Result<HttpResponse, ApiError> {
     let body = body.map_err(|_| ApiError::TooLarge)?;
     let once = once.of(&body);
-    let read = log_from_csv(&body)?;
+    let read = log_from_csv(&table_in(&body)?)?;
     let shop = state.shop.id;
     let mut tx = match once.begin(&state).await? {
         Begun::New(tx) => tx,

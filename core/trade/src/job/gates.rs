@@ -257,12 +257,15 @@ pub fn sheet_of(
     let step = |o: &Order| if o.line.sets_toe { StepId::Toe(o.axle) } else { StepId::Arms(o.axle) };
     let turned = |o: &Order| done.iter().any(|d| d.step == Mark::Step(step(o)));
     for o in answer.orders.iter_mut().filter(|o| !turned(o)) {
-        // What sets toe is turned when the others stand.
-        let of = |l: &AxleLeft| if o.line.sets_toe && !l.toe.is_empty() { l.toe.clone() } else { l.orders() };
-        // A reading that taught nothing changes no order.
+        // What sets toe is turned when the others stand. A reading that taught nothing changes no other order.
         let again = o.side.is_some_and(|s| side_left(&left, o.axle, s).is_some_and(|w| w.again));
-        let own = left.iter().find(|l| l.axle == o.axle && !again).map(of).unwrap_or_default();
-        if let Some(l) = own.into_iter().find(|l| l.side == o.side && l.line.name == o.line.name) {
+        let named = |l: &Order| l.side == o.side && l.line.name == o.line.name;
+        let Some(own) = left.iter().find(|l| l.axle == o.axle) else { continue };
+        let orders = own.orders();
+        let arms_to_come = !done.iter().any(|d| d.step == Mark::Step(StepId::Arms(o.axle)))
+            && orders.iter().any(|l| !l.line.sets_toe && l.line.moves());
+        let toe = own.toe.iter().find(|l| o.line.sets_toe && !arms_to_come && named(l)).cloned();
+        if let Some(l) = toe.or_else(|| orders.into_iter().find(|l| !again && named(l))) {
             o.line = l.line;
         }
     }

@@ -33,6 +33,10 @@ pub fn part_problems(p: &Part) -> Vec<Problem> {
             out.push(Problem::new(f, said("fault-longer-than-300-characters"), said("fault-one-sentence")));
         }
     }
+    if p.order_number.chars().count() > 60 {
+        let (wrong, right) = (said("fault-longer-than-60-characters"), said("fault-order-number"));
+        out.push(Problem::new("order_number", wrong, right));
+    }
     if !p.id.chars().all(|c| c.is_ascii_lowercase() || c.is_ascii_digit() || c == '-') {
         let right = said("fault-id-letters");
         out.push(Problem::new("id", said("fault-quoted").name("value", p.id.clone()), right));

@@ -189,6 +189,7 @@ fn made(g: &Geometry, aid: Aid, by: PlacedBy, no: u32, edits: Vec<Edit>) -> Made
         access: String::new(),
         sockets: String::new(),
         torque: String::new(),
+        order_number: String::new(),
         cautions: Vec::new(),
     };
     Made { aid, by, length_mm: 0.0, was_mm: 0.0, travel_mm: 0.0, left_over_now: 0.0, left_over: 0.0, part }

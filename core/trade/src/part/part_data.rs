@@ -221,6 +221,9 @@ pub struct Part {
     /// Torque of each of its fasteners, as its maker gives it and the shop typed it: never made up here.
     #[serde(default, skip_serializing_if = "String::is_empty")]
     pub torque: String,
+    /// Number it is ordered by, as the shop typed it.
+    #[serde(default, skip_serializing_if = "String::is_empty")]
+    pub order_number: String,
     /// Cautions of this part.
     #[serde(default)]
     pub cautions: Vec<String>,

@@ -11,7 +11,7 @@ use serde::Serialize;
 use serde::de::DeserializeOwned;
 
 /// Columns, in order.
-const COLUMNS: [&str; 25] = [
+const COLUMNS: [&str; 26] = [
     "id",
     "name",
     "summary",
@@ -36,6 +36,7 @@ const COLUMNS: [&str; 25] = [
     "access",
     "sockets",
     "torque",
+    "order_number",
     "cautions",
 ];
 /// Columns without which a row means nothing.
@@ -98,6 +99,7 @@ pub fn parts_to_csv(parts: &[Part]) -> Result<String, Problem> {
                 p.access.clone(),
                 p.sockets.clone(),
                 p.torque.clone(),
+                p.order_number.clone(),
                 texts(&p.cautions),
             ]
             .map(|c| guarded(&c)),
@@ -232,6 +234,7 @@ impl Cells<'_> {
             access: self.text("access").into(),
             sockets: self.text("sockets").into(),
             torque: self.text("torque").into(),
+            order_number: self.text("order_number").into(),
             cautions: self.list("cautions")?,
         })
     }

@@ -2,7 +2,7 @@
 
 use super::axle_odds::weighed_together;
 use super::explain::{Explained, Weighed, weigh};
-use super::learner::{AnglesRead, Came, GAIN_TOLD, Learner, Next, SLOPE, next_of_both, toe_of_both};
+use super::learner::{AnglesRead, Came, GAIN_TOLD, Learner, Next, SLOPE, next_of_both};
 use super::live::{as_one, of_angles, tell};
 use super::look::{Look, looks};
 use super::whole::{WholeLeft, whole_left};
@@ -68,7 +68,7 @@ pub struct SideLeft {
     pub look: Option<Look>,
     /// Looks after that one, where it showed nothing.
     #[serde(default, skip_serializing_if = "Vec::is_empty")]
-    pub then: Vec<Look>,
+    pub next_looks: Vec<Look>,
     /// What is not ruled out beside those told in `odd`.
     #[serde(default, skip_serializing_if = "Vec::is_empty")]
     pub also: Vec<Said>,
@@ -172,11 +172,15 @@ struct Wheel<'a> {
     /// As read last, camber, caster, toe, degrees.
     read: [Option<f64>; 3],
     last: Option<Last<'a>>,
+    /// The same with toe alone taken in of a reading that taught nothing.
+    toe: Option<Learner<'a>>,
 }
 
 /// One wheel once everything that was read of it, and of the other one of a live axle, was taken in.
 struct Taught<'a> {
     learner: Learner<'a>,
+    /// The same for what sets toe: by its own reading where the others taught nothing; none where that is odd as well.
+    toe: Option<Learner<'a>>,
     last: Last<'a>,
     /// What explains what was read, by this wheel alone.
     weighed: Vec<Weighed>,
@@ -202,7 +206,7 @@ impl<'a> Wheel<'a> {
         let learner = learner.with_points(points).with_across(across);
         let found = &work.sides[i].readings.angles;
         let read = [Some(found.camber_deg), Some(found.caster_deg), Some(found.toe_deg)];
-        Some(Self { learner, i, planned, planned_mm, read, last: None })
+        Some(Self { learner, i, planned, planned_mm, read, last: None, toe: None })
     }
 
     /// Work on it and what was read after.
@@ -219,9 +223,10 @@ impl<'a> Wheel<'a> {
         self.learner.turned(&at, travel);
         let turned = self.learner.clone();
         let mut came = self.learner.read(&l.read)?;
+        self.toe = None;
         // What is odd and came the same before is no slip of one reading.
         if !came.learned && l.earlier.value.iter().any(Option::is_some) {
-            let mut twice = turned;
+            let mut twice = turned.clone();
             let first = twice.read(&l.earlier)?;
             let second = twice.read(&l.read)?;
             if !first.learned && second.learned {
@@ -229,13 +234,18 @@ impl<'a> Wheel<'a> {
                 came.learned = true;
             }
         }
+        if !came.learned && l.read.value[2].is_some() {
+            let mut alone = turned;
+            let toe = AnglesRead { value: [None, None, l.read.value[2]], sigma: l.read.sigma };
+            self.toe = alone.read(&toe)?.learned.then_some(alone);
+        }
         let missed = (0..3).any(|k| came.as_predicted(k) == Some(false));
         let was = self.read;
         for (was, v) in self.read.iter_mut().zip(l.read.value) {
             *was = v.or(*was);
         }
         let travel_mm = work.travel(self.i, &work.state) - off_mm;
-        let turned = Turned { before, at, travel_mm: travel, read: l.read.clone(), was };
+        let turned = Turned { before, at, travel_mm: travel, read: l.read, was };
         self.last = Some(Last { came, missed, turned, rounds: l.rounds, before: stood, travel_mm });
         Some(())
     }
@@ -250,7 +260,8 @@ impl<'a> Wheel<'a> {
         let last = self.last?;
         let t = &last.turned;
         let weighed = weigh(&t.before, &t.at, t.travel_mm, &t.read, t.was);
-        Some(Taught { learner: self.learner, last, weighed })
+        let toe = if last.refused() { self.toe } else { Some(self.learner.clone()) };
+        Some(Taught { learner: self.learner, toe, last, weighed })
     }
 }
 
@@ -328,7 +339,7 @@ fn told_left(
         found: found_gains(&t.learner, parts),
         odd: likely.cloned().collect(),
         look: looks.next(),
-        then: looks.collect(),
+        next_looks: looks.collect(),
         also: also.collect(),
         before: t.last.before,
         again,
@@ -380,11 +391,7 @@ fn both_taught<'a>(
     wheels.map(|w| w.filter(|w| told || w.is_read()).and_then(Wheel::taught))
 }
 
-fn axle_left(
-    input: &PlanInput,
-    catalogue: &[Part],
-    loops: &Sides<Vec<WorkLoop>>,
-) -> Option<(Sides<Option<SideLeft>>, Option<WholeLeft>, Vec<Order>)> {
+fn axle_left(input: &PlanInput, catalogue: &[Part], loops: &Sides<Vec<WorkLoop>>) -> Option<AxleLeft> {
     // Everything that was turned is in the loops: they begin as found.
     let input = &PlanInput { turned: Sides::default(), ..input.clone() };
     let (work, all) = begin(input, catalogue, &Budget::default()).ok()?;
@@ -399,21 +406,18 @@ fn axle_left(
     let steers = live && benches[0].corner_steers();
     let seen = if live { as_one(loops, work.square.as_ref(), steers) } else { loops.clone() };
     let found = both_taught(&work, &parts, (&benches, &points), &seen, live);
-    let (next, toe) = match &found {
+    let next = match &found {
         [Some(l), Some(r)] => {
             let travels = [l.last.travel_mm, r.last.travel_mm];
             let wheels = [l.learner.clone(), r.learner.clone()];
-            let next = next_of_both(&wheels, &work.targets, travels, input.cross())?.map(Some);
-            let toe = if live { None } else { toe_of_both(&wheels, &work.targets, travels, input.cross()) };
-            (next, toe.map_or([None, None], |t| t.map(Some)))
+            next_of_both(&wheels, &work.targets, travels, input.cross())?.map(Some)
         }
         // Nothing was worked on at one of them: what is one for both is not turned by the other alone.
-        _ if live => ([None, None], [None, None]),
-        _ => {
-            let here = |i: usize| found[i].as_ref().map(|t| (&t.learner, &work.targets[i], t.last.travel_mm));
-            let next = [0, 1].map(|i| here(i).and_then(|(l, t, travel)| l.next(t, travel)));
-            (next, [0, 1].map(|i| here(i).and_then(|(l, t, travel)| l.next_of_toe(t, travel))))
-        }
+        _ if live => [None, None],
+        _ => [0, 1].map(|i| {
+            let t = found[i].as_ref()?;
+            t.learner.next(&work.targets[i], t.last.travel_mm)
+        }),
     };
     // Nothing is turned by a reading that taught nothing; both wheels of a live axle hang on what was read of either.
     let refused = |i: usize| {
@@ -424,12 +428,16 @@ fn axle_left(
         Some(t) if refused(i) => t.learner.stays(&work.targets[i], t.last.travel_mm),
         _ => next[i].clone(),
     });
+    let of_toe = |i: usize| {
+        let t = found[i].as_ref().filter(|_| !live)?;
+        t.toe.as_ref()?.next_of_toe(&work.targets[i], t.last.travel_mm)
+    };
     let toe: Vec<Order> = [0, 1]
         .into_iter()
-        .filter(|i| !refused(*i))
-        .flat_map(|i| toe[i].iter().flat_map(|n| &n.lines).map(move |line| (i, line)))
+        .filter_map(|i| Some((i, of_toe(i)?)))
+        .flat_map(|(i, n)| n.lines.into_iter().map(move |line| (i, line)))
         .filter(|(_, line)| line.sets_toe)
-        .map(|(i, line)| Order { axle: input.geometry.axle, side: Some(Side::BOTH[i]), line: line.clone() })
+        .map(|(i, line)| Order { axle: input.geometry.axle, side: Some(Side::BOTH[i]), line })
         .collect();
     let told = |i: usize, n: Option<Next>| {
         // What is a wheel's own waits until it is read itself.
@@ -457,7 +465,10 @@ fn axle_left(
         whole_left(input, &work, &parts, loops, lines)
     });
     let whole = whole.flatten();
-    (out.left.is_some() || out.right.is_some() || whole.is_some()).then_some((out, whole, toe))
+    let worked = loops.each().iter().any(|(_, l)| l.iter().any(|l| l.rounds > 0));
+    let left = AxleLeft { axle: input.geometry.axle, sides: out, whole, toe, worked, between: None };
+    let some = left.sides.each().iter().any(|(_, w)| w.is_some()) || left.whole.is_some();
+    some.then(|| left.with_reading_between())
 }
 
 /// What is left to turn on every axle of which a wheel was read since it came: after work, or at its new height before it.
@@ -470,12 +481,8 @@ pub fn left_to_turn(
     let mut out = Vec::new();
     for axle in [Axle::Rear, Axle::Front] {
         let some = loops[axle].each().iter().any(|(_, l)| !l.is_empty());
-        let worked = loops[axle].each().iter().any(|(_, l)| l.iter().any(|l| l.rounds > 0));
-        if let Some(i) = input.axle(axle).filter(|_| some)
-            && let Some((sides, whole, toe)) = axle_left(&i, catalogue, &loops[axle])
-        {
-            out.push(AxleLeft { axle, sides, whole, toe, worked, between: None }.with_reading_between());
-        }
+        let left = input.axle(axle).filter(|_| some);
+        out.extend(left.and_then(|i| axle_left(&i, catalogue, &loops[axle])));
     }
     out
 }

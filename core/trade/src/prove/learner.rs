@@ -492,7 +492,7 @@ pub fn next_of_both(
 }
 
 /// What is left to turn of what sets toe alone, everything else of both wheels standing where it stands.
-pub(super) fn toe_of_both(
+fn toe_of_both(
     wheels: &[Learner<'_>; 2],
     targets: &[Target; 2],
     travels_mm: [f64; 2],

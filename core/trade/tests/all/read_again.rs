@@ -56,8 +56,20 @@ fn nothing_is_ordered_by_an_odd_reading_until_it_was_read_twice() {
     assert!(odd.headline.en().starts_with("Read it again"), "{}", odd.headline.en());
     assert!(odd.orders.iter().all(|o| !o.moves()), "{odd:?}");
     assert!(!odd.odd.is_empty() && odd.look.is_some());
-    // It says nothing of what waits either: that stays as it was planned.
+    // It says nothing of what waits either: toe was odd as well, its turn stays as it was planned.
     assert_eq!(rod(&shop, StepId::Toe(Axle::Rear), Side::Left), toe_as_planned);
+    // Toe that came as it could is gone by, whatever camber says.
+    let mut other = Shop { bundle: shop.bundle.clone(), minute: shop.minute };
+    other.read(
+        Visit::Reswept,
+        Axle::Rear,
+        Side::Left,
+        Method::ToeConvert,
+        "value",
+        &format!("{:.3} deg", toe + 0.1),
+    );
+    assert!(wheel(&other, Side::Left).again);
+    assert_ne!(rod(&other, StepId::Toe(Axle::Rear), Side::Left), toe_as_planned);
     assert!(!wheel(&shop, Side::Right).again);
     assert!(shop.again(Axle::Rear, &[]).is_err(), "there is nothing to turn");
 

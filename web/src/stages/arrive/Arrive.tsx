@@ -1,13 +1,14 @@
 // Arrive: the facts of the open job's vehicle.
 import { ChipLink } from '../../ui/Press';
-import { saveTicket, saveVehicle } from '../../api/calls';
+import { saveVehicle } from '../../api/calls';
 import { useMutation } from '@tanstack/react-query';
 import { useNavigate } from 'react-router';
 import { ApiProblem, type VehicleFacts } from '../../api/client';
+import { did } from '../../shell/deeds';
 import { writeDraft } from '../../shell/drafts';
 import { stagesOf, useBench, useShop } from '../../shell/ticket';
 import { Notes } from './Notes';
-import { TicketFor, type TicketKind } from './TicketFor';
+import { TicketPane } from './TicketPane';
 import { VehicleForm } from './VehicleForm';
 
 export default function Arrive() {
@@ -15,20 +16,16 @@ export default function Arrive() {
   const navigate = useNavigate();
   const shop = useShop();
   const { job } = ticket;
-  const retell = useMutation({
-    mutationFn: (kind: TicketKind) =>
-      saveTicket(job.id, {
-        version: job.version,
-        job: { complaint: job.complaint, bay: job.bay ?? null, kind },
-      }),
-    onSuccess: setTicket,
-  });
   const next = stagesOf(shop.data, job.kind)[1] ?? 'read';
   const save = useMutation({
     mutationFn: (facts: VehicleFacts) => saveVehicle(ticket.job.id, ticket.vehicle.version, facts),
     onSuccess: (t) => {
       writeDraft(`vehicle2.${ticket.job.id}`, undefined);
       setTicket(t);
+      const before = ticket.vehicle.facts as VehicleFacts;
+      did('Facts of the car: kept', async () =>
+        setTicket(await saveVehicle(ticket.job.id, t.vehicle.version, before)),
+      );
       void navigate(`../${t.missing.length ? next : 'plan'}${window.location.search}`);
     },
   });
@@ -60,8 +57,7 @@ export default function Arrive() {
           <p className="small mut" style={{ marginTop: 6 }}>
             {ticket.job.complaint || 'No wish written down.'}
           </p>
-          <TicketFor kind={retell.isPending ? retell.variables : job.kind} pick={(k) => retell.mutate(k)} />
-          {retell.error && <p className="plate">{retell.error.message}</p>}
+          <TicketPane key={`${job.id}${job.version}`} ticket={ticket} setTicket={setTicket} />
         </>
       }
     />

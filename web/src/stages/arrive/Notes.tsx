@@ -5,6 +5,7 @@ import { useState } from 'react';
 import { addNote, photoOf, strikeNote } from '../../api/calls';
 import { ApiProblem, type Schemas, type Ticket } from '../../api/client';
 import { placeWords } from '../../pad/readings';
+import { did } from '../../shell/deeds';
 import { FieldError } from '../../shell/Fault';
 import { useDraft } from '../../shell/drafts';
 import { Bare, ChipButton } from '../../ui/Press';
@@ -98,6 +99,8 @@ export function Notes({ ticket, setTicket }: { ticket: Ticket; setTicket: (t: Ti
       text.setValue('');
       setPhoto(undefined);
       setTicket(t);
+      const made = t.notes.at(-1);
+      if (made) did('Note: written', async () => setTicket(await strikeNote(id, made.id)));
     },
   });
   const strike = useMutation({ mutationFn: (note: string) => strikeNote(id, note), onSuccess: setTicket });

@@ -5,7 +5,8 @@ import { listJobs } from '../../api/calls';
 import { Button } from '@mui/material';
 import { useInfiniteQuery } from '@tanstack/react-query';
 import { useState } from 'react';
-import { ClosedJobs } from './ClosedJobs';
+import { PastJobs } from './PastJobs';
+import { everything, SieveBar, sorts, type Sieve } from './SieveBar';
 import { ComingBack, isDue } from './ComingBack';
 import { JobRow, ticketNo } from './JobRow';
 import { useDebounced } from '../../ui/useDebounced';
@@ -73,9 +74,18 @@ export default function Jobs() {
   const shop = useShop();
   const [find, setFind] = useState('');
   const asked = useDebounced(find.trim(), 250);
+  const [sieve, setSieve] = useState<Sieve>(everything);
   const jobs = useInfiniteQuery({
-    queryKey: ['jobs', asked],
-    queryFn: ({ pageParam }) => listJobs(asked || null, pageParam ?? null, PAGE),
+    queryKey: ['jobs', asked, sieve],
+    queryFn: ({ pageParam }) =>
+      listJobs({
+        find: asked || null,
+        after: pageParam ?? null,
+        limit: PAGE,
+        kind: sieve.kind || null,
+        stage: sieve.stage || null,
+        sort: sieve.sort,
+      }),
     initialPageParam: undefined as string | undefined,
     getNextPageParam: (last) => (last.length < PAGE ? undefined : last.at(-1)?.job.id),
     placeholderData: (p) => p,
@@ -241,15 +251,16 @@ export default function Jobs() {
             <div className="pane" style={{ padding: 24 }}>
               <h2>Bays are free</h2>
               <p className="mut" style={{ marginTop: 8 }}>
-                {find ? 'No ticket matches.' : 'Drive one in with New arrival.'}
+                {find || sieve.kind || sieve.stage ? 'No ticket matches.' : 'Drive one in with New arrival.'}
               </p>
             </div>
           )}
         </section>
+        <SieveBar sieve={sieve} set={setSieve} />
         <section className="pane" aria-label="Waiting for a bay">
           <div style={{ display: 'flex', justifyContent: 'space-between', padding: '14px 18px 8px' }}>
             <h3>Waiting for a bay</h3>
-            <span className="small mut">newest first</span>
+            <span className="small mut">{sorts.find((x) => x.value === sieve.sort)?.words}</span>
           </div>
           {waiting.map((j) => (
             <JobRow key={j.job.id} j={j} to={next(j).to} glyph={next(j).glyph} word={next(j).word} />
@@ -273,7 +284,8 @@ export default function Jobs() {
           )}
         </section>
         <ComingBack jobs={all} />
-        <ClosedJobs />
+        <PastJobs which="closed" />
+        <PastJobs which="archived" />
       </main>
       {shopOpen && <ShopDialog close={() => setShopOpen(false)} />}
       <Keys open={keys} close={() => setKeys(false)} />

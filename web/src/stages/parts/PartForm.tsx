@@ -7,6 +7,7 @@ import { useMutation, useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { ApiProblem, type Schemas } from '../../api/client';
 import { Overlay } from '../../figures/Overlay';
+import { did } from '../../shell/deeds';
 import { FieldError } from '../../shell/Fault';
 import { Unkept, useTyped } from '../../shell/Unkept';
 import { useSettings } from '../../ui/settings';
@@ -93,6 +94,8 @@ export function PartForm({ part: given, version, retired, fresh: isNew, copy, ke
     onSuccess: (now) => {
       typed.forget();
       kept(now);
+      const to = { version: now.version, part: given, retired };
+      did(`${part.name}: kept`, isNew ? undefined : async () => kept(await keepPart(part.id, to)));
     },
   });
   const refused = keep.error instanceof ApiProblem ? keep.error : undefined;
@@ -401,6 +404,7 @@ export function PartForm({ part: given, version, retired, fresh: isNew, copy, ke
             {field('sockets', 'Spanners and sockets it takes')}
             {field('torque', 'Torque of each fastener, as its maker gives it')}
           </div>
+          {field('order_number', 'Number it is ordered by')}
           {words('cautions', 'Cautions, one after the other, parted by |', '|')}
         </fieldset>
         {refused && !refused.problems.length && (

@@ -36,6 +36,7 @@ const blank: Part = {
   rules: [],
   access: '',
   sockets: '',
+  order_number: '',
   torque: '',
   cautions: [],
 };
@@ -79,6 +80,9 @@ export default function Parts() {
         <Button variant="outlined" sx={onSlate} component="a" href="/api/v1/parts.csv" download>
           Save as CSV
         </Button>
+        <Button variant="outlined" sx={onSlate} component="a" href="/api/v1/parts.xlsx" download>
+          XLSX out
+        </Button>
         <Button variant="outlined" sx={onSlate} component="a" href="/api/v1/parts.json" download>
           Save as JSON
         </Button>
@@ -88,7 +92,7 @@ export default function Parts() {
         <input
           ref={file}
           type="file"
-          accept=".csv,.json"
+          accept=".csv,.xlsx,.json"
           hidden
           data-testid="parts-file"
           onChange={(e) => {

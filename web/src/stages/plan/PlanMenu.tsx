@@ -155,6 +155,16 @@ export function PlanMenu({ bench }: { bench: Bench }) {
         </MenuItem>
         <MenuItem
           sx={{ minHeight: 44 }}
+          data-testid="plan-order"
+          onClick={() => {
+            close();
+            navigate(`../order${window.location.search}`);
+          }}
+        >
+          Parts to order
+        </MenuItem>
+        <MenuItem
+          sx={{ minHeight: 44 }}
           role="menuitemcheckbox"
           aria-checked={!!draft?.as_sold}
           data-testid="plan-as-sold"

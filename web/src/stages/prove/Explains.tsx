@@ -13,12 +13,12 @@ interface Props {
   list: Told[];
   looks: Look[];
   /** Looks after the best one. */
-  then?: NonNullable<Look>[];
+  next?: NonNullable<Look>[];
   /** What is not ruled out beside the list. */
   also?: string[];
 }
 
-export function Explains({ list, looks, then = [], also = [] }: Props) {
+export function Explains({ list, looks, next = [], also = [] }: Props) {
   const look = looks.filter((l) => !!l).toSorted((a, b) => b.bits - a.bits)[0];
   if (!list.length) return null;
   return (
@@ -55,7 +55,7 @@ export function Explains({ list, looks, then = [], also = [] }: Props) {
           </span>
         </p>
       )}
-      <MoreLooks look={look} then={then} also={also} />
+      <MoreLooks look={look} next={next} also={also} />
     </div>
   );
 }

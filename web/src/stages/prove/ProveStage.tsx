@@ -173,7 +173,7 @@ function ProveView({
         <Explains
           list={said}
           looks={[left?.sides.left?.look, left?.sides.right?.look]}
-          then={odd.flatMap((w) => w.then ?? [])}
+          next={odd.flatMap((w) => w.next_looks ?? [])}
           also={odd.flatMap((w) => w.also ?? [])}
         />
         {left && (
@@ -221,7 +221,9 @@ function ProveView({
               stale={stale || mark.isPending}
               fault={refused}
               tick={(t, on) => mark.mutate({ step: `proved/${t}`, done: on })}
-              pass={(reason, name) => mark.mutate({ step: 'proved', done: true, reason, signed: name })}
+              pass={(reason, name) =>
+                mark.mutate({ step: 'proved', done: true, reason, signed: name, words: gate.title })
+              }
               pad={(visit, quantity, a, side) => setPad({ visit, quantity, axle: a, side })}
             />
           )

@@ -23,7 +23,7 @@ import { LeftToTurn } from '../../sheet/LeftToTurn';
 import { ReadFirst } from '../../sheet/ReadFirst';
 import { Orders, ToeOrders } from './Orders';
 import { PrintSheet } from './PrintSheet';
-import { axleWord, drawingsOf, marks, sides, useSheet, type Sheet } from '../../sheet/sheet';
+import { axleWord, drawingsOf, marks, sides, useSheet, type Sheet, type Step } from '../../sheet/sheet';
 
 type Order = Schemas['Order'];
 
@@ -40,6 +40,9 @@ function armsLeft(left: Schemas['AxleLeft'], planned: Order[]): Order[] {
   });
   return [...whole, ...own];
 }
+
+/** What a tick of a gate is called. */
+const wordsOf = (gate: Step, tick: string) => gate.ticks.find((t) => t.id === tick)?.words ?? gate.title;
 
 export default function SetStage() {
   const bench = useBench();
@@ -112,8 +115,8 @@ function SheetView({
       open={gate.id === now?.id}
       stale={stale || mark.isPending}
       fault={atGate}
-      tick={(t, on) => mark.mutate({ step: `${gate.id}/${t}`, done: on })}
-      pass={(reason, signed) => mark.mutate({ step: gate.id, done: true, reason, signed })}
+      tick={(t, on) => mark.mutate({ step: `${gate.id}/${t}`, done: on, words: wordsOf(gate, t) })}
+      pass={(reason, signed) => mark.mutate({ step: gate.id, done: true, reason, signed, words: gate.title })}
       pad={(visit, quantity, a, side) => setPad({ visit, quantity, axle: a, side })}
     />
   );
@@ -209,7 +212,7 @@ function SheetView({
                   turns > 0 ? { minHeight: 52, flex: 'none' } : { minHeight: 60, fontSize: 19, flex: 'none' }
                 }
                 disabled={mark.isPending || stale}
-                onClick={() => mark.mutate({ step: now.id, done: true, as_done: told })}
+                onClick={() => mark.mutate({ step: now.id, done: true, as_done: told, words: now.title })}
                 data-testid="step-done"
               >
                 {inStep.length === 0
@@ -273,7 +276,9 @@ function SheetView({
               }}
               problems={problemsOf(mark.error)}
               stale={mark.isPending || stale}
-              finish={(t) => mark.mutate({ step: now.id, done: true, as_done: asDone(inStep, t, unit) })}
+              finish={(t) =>
+                mark.mutate({ step: now.id, done: true, as_done: asDone(inStep, t, unit), words: now.title })
+              }
               fs={fs}
             />
           ) : (

@@ -138,7 +138,7 @@ it('orders nothing by a reading that taught nothing, and says what to look at af
     headline: words,
     odd: [odd('Front cam slipped.', true), odd('It was read on the jack.', true), odd('A sign.', false)],
     look: look('Look at the marks.'),
-    then: [look('Sweep caster again.')],
+    next_looks: [look('Sweep caster again.')],
     also: ['Nothing odd.'],
   });
   bar({ axle: 'front', worked: true, sides: { left: wheel, right: null } });

@@ -1,0 +1,170 @@
+//! The desk over HTTP: tables as workbooks both ways, what is ordered, jobs found, put away and opened again.
+
+use crate::server;
+use serde_json::{Value, json};
+use server::{Server, fields};
+
+fn id(v: &Value) -> String {
+    v.as_str().unwrap().to_owned()
+}
+
+impl Server {
+    fn bytes(&self, path: &str) -> Vec<u8> {
+        let mut r = self.agent.get(format!("{}{path}", self.base)).call().unwrap();
+        assert_eq!(r.status().as_u16(), 200, "{path}");
+        r.body_mut().read_to_vec().unwrap()
+    }
+
+    fn table(&self, path: &str, body: &[u8]) -> (u16, Value) {
+        let url = format!("{}{path}", self.base);
+        let mut r = self.agent.post(&url).header("content-type", "text/csv").send(body).unwrap();
+        let text = r.body_mut().read_to_string().unwrap();
+        (r.status().as_u16(), serde_json::from_str(&text).unwrap_or(Value::Null))
+    }
+}
+
+fn rows(csv: &[u8]) -> usize {
+    csv::Reader::from_reader(csv).records().count()
+}
+
+#[test]
+fn tables_leave_as_workbooks_and_come_back_as_they_were() {
+    let s = Server::start();
+    let t = s.truck();
+    let job = id(&t["job"]["id"]);
+    for (path, back) in [
+        (format!("/api/v1/jobs/{job}/readings"), format!("/api/v1/jobs/{job}/readings.csv")),
+        ("/api/v1/parts".to_owned(), "/api/v1/parts/import".to_owned()),
+        (format!("/api/v1/jobs/{job}/tread"), format!("/api/v1/jobs/{job}/tread.csv")),
+    ] {
+        let text = s.bytes(&format!("{path}.csv"));
+        let book = s.bytes(&format!("{path}.xlsx"));
+        assert!(book.starts_with(b"PK"), "{path}");
+        if rows(&text) == 0 {
+            continue;
+        }
+        let (status, v) = s.table(&back, &book);
+        assert_eq!(status, 200, "{path}: {v}");
+        assert_eq!(s.bytes(&format!("{path}.csv")), text, "{path}");
+    }
+    // A workbook that holds something else is refused in its cells, and one that is none at the table.
+    let parts = s.bytes("/api/v1/parts.xlsx");
+    let (status, p) = s.table(&format!("/api/v1/jobs/{job}/readings.csv"), &parts);
+    assert_eq!((status, fields(&p)[0].as_str()), (422, "line 1"), "{p}");
+    let (status, p) = s.table(&format!("/api/v1/jobs/{job}/readings.csv"), b"PK\x03\x04 no");
+    assert_eq!((status, fields(&p)[0].as_str()), (422, "table"), "{p}");
+}
+
+#[test]
+fn what_a_plan_takes_is_listed_to_order() {
+    let s = Server::start();
+    let jobs = s.get("/api/v1/jobs");
+    let sedge = jobs.as_array().unwrap().iter().find(|j| j["job"]["ticket"] == 423).unwrap();
+    let t = s.get(&format!("/api/v1/jobs/{}", id(&sedge["job"]["id"])));
+    let p = &t["plans"][0];
+    let (plan, mut document) = (id(&p["id"]), p["document"].clone());
+    assert_eq!(rows(&s.bytes(&format!("/api/v1/plans/{plan}/order.csv"))), 0);
+    document["axles"]["rear"]["fitted"] = json!(["rear-camber-arm", "rear-toe-arm"]);
+    let put = json!({"version": p["version"], "name": p["name"], "document": document});
+    assert_eq!(s.put(&format!("/api/v1/plans/{plan}"), &put).0, 200);
+    let text = s.bytes(&format!("/api/v1/plans/{plan}/order.csv"));
+    assert_eq!(rows(&text), 2);
+    let mut read = csv::Reader::from_reader(&text[..]);
+    let heads = read.headers().unwrap().clone();
+    assert_eq!(&heads[0], "order_number");
+    let first = read.records().next().unwrap().unwrap();
+    let shelf = s.get("/api/v1/parts?limit=200");
+    let known = shelf.as_array().unwrap().iter().any(|p| {
+        let family = first[1].split('@').next().unwrap();
+        p["part"]["id"] == family && p["part"]["cost"].as_f64() == first[5].parse().ok()
+    });
+    assert!(known, "{first:?}");
+    let told = s.get(&format!("/api/v1/plans/{plan}/order"));
+    assert_eq!(told["rows"][0]["id"].as_str().unwrap(), &first[1]);
+    assert_eq!(told["rows"].as_array().unwrap().len(), rows(&text));
+    assert!(s.bytes(&format!("/api/v1/plans/{plan}/order.xlsx")).starts_with(b"PK"));
+    assert_eq!(s.send("GET", &format!("/api/v1/plans/{}/order.csv", uuid::Uuid::nil()), None).0, 404);
+}
+
+/// Every column is told of.
+#[test]
+fn columns_are_documented() {
+    let s = Server::start();
+    let told = include_str!("../../../../docs/TABLES.md");
+    let plan = id(&s.truck()["job"]["plan_id"]);
+    for path in [format!("/api/v1/plans/{plan}/order.csv"), "/api/v1/jobs.csv".to_owned()] {
+        let text = s.bytes(&path);
+        for column in csv::Reader::from_reader(&text[..]).headers().unwrap() {
+            assert!(told.contains(&format!("`{column}`")), "{path}: {column}");
+        }
+    }
+}
+
+#[test]
+fn jobs_are_found_sieved_put_away_and_opened_again() {
+    let s = Server::start();
+    let list = |query: &str| s.get(&format!("/api/v1/jobs{query}")).as_array().unwrap().clone();
+    let all = list("");
+    let waiting = all.iter().find(|j| j["job"]["bay"].is_null()).unwrap();
+    let taken = all.iter().find(|j| !j["job"]["bay"].is_null()).unwrap();
+    let job = id(&waiting["job"]["id"]);
+    let ticket = |version: &Value, more: Value| {
+        let mut j = json!({"complaint": "Pulls", "kind": "pull"});
+        j.as_object_mut().unwrap().extend(more.as_object().unwrap().clone());
+        s.put(&format!("/api/v1/jobs/{job}/ticket"), &json!({"version": version, "job": j}))
+    };
+    let version = waiting["job"]["version"].clone();
+    // A bay holds one car; plate and odometer have limits.
+    let (status, p) = ticket(&version, json!({"bay": taken["job"]["bay"]}));
+    assert_eq!((status, fields(&p)), (422, vec!["job.bay".to_owned()]), "{p}");
+    let number = format!("{:04}", taken["job"]["ticket"].as_i64().unwrap());
+    assert!(p["detail"].as_str().unwrap().contains(&number), "{p}");
+    let (status, p) = ticket(&version, json!({"plate": "x".repeat(21), "odometer_km": -1.0}));
+    assert_eq!((status, fields(&p)), (422, vec!["job.plate".to_owned(), "job.odometer_km".to_owned()]));
+    let (status, t) = ticket(&version, json!({"plate": "FLEET 88", "odometer_km": 84_200.0, "bay": 77}));
+    assert_eq!((status, &t["job"]["plate"], &t["job"]["bay"]), (200, &json!("FLEET 88"), &json!(77)), "{t}");
+    assert_eq!(list("?find=fleet%2088").len(), 1);
+    assert!(list("?kind=pull").iter().all(|j| j["job"]["kind"] == "pull"));
+    assert!(list("?kind=pull").iter().any(|j| j["job"]["id"] == json!(job)));
+    let names: Vec<String> =
+        list("?sort=vehicle").iter().map(|j| j["vehicle"].as_str().unwrap().to_lowercase()).collect();
+    assert!(names.is_sorted() && names.len() == all.len(), "{names:?}");
+    let oldest: Vec<i64> =
+        list("?sort=oldest").iter().map(|j| j["job"]["ticket"].as_i64().unwrap()).collect();
+    assert!(oldest.is_sorted() && oldest.len() == all.len());
+    let page = format!("?sort=vehicle&limit=2&after={}", id(&list("?sort=vehicle&limit=2")[1]["job"]["id"]));
+    assert_eq!(list(&page)[0]["vehicle"].as_str().unwrap().to_lowercase(), names[2]);
+    assert_eq!(s.send("GET", "/api/v1/jobs?sort=colour", None).0, 400);
+
+    // Put away it leaves its bay and every list; it is still found, and comes back.
+    let away = |version: &Value, away: bool| {
+        s.post(&format!("/api/v1/jobs/{job}/away"), &json!({"version": version, "away": away}))
+    };
+    assert_eq!(away(&version, true).0, 409, "somebody saved meanwhile");
+    let (status, t) = away(&t["job"]["version"], true);
+    assert_eq!((status, &t["job"]["bay"]), (200, &Value::Null), "{t}");
+    assert_eq!(list("").len(), all.len() - 1);
+    assert_eq!(list("?archived=true")[0]["job"]["id"], json!(job));
+    assert_eq!(list("?find=fleet").len(), 1);
+    let (_, t) = away(&t["job"]["version"], false);
+    assert_eq!(list("").len(), all.len());
+
+    // The same car again: its facts and plan, nothing that was read; what happened is told in order.
+    let (status, made) = s.post(&format!("/api/v1/jobs/{job}/again"), &json!({}));
+    assert_eq!(status, 201, "{made}");
+    assert_ne!(made["job"]["ticket"], t["job"]["ticket"]);
+    assert_eq!(made["vehicle"]["facts"], t["vehicle"]["facts"]);
+    assert_eq!((&made["job"]["plate"], &made["job"]["odometer_km"]), (&json!("FLEET 88"), &Value::Null));
+    assert_eq!(made["plans"][0]["document"], t["plans"][0]["document"]);
+    assert!(made["readings"].as_array().unwrap().is_empty());
+    let told = s.get(&format!("/api/v1/jobs/{job}/story"));
+    let what: Vec<&str> =
+        told["events"].as_array().unwrap().iter().map(|e| e["what"].as_str().unwrap()).collect();
+    assert!(what.ends_with(&["ticket saved", "put away", "taken out again"]), "{what:?}");
+
+    // Every job is in the table, with its columns.
+    let text = s.bytes("/api/v1/jobs.csv");
+    assert_eq!(rows(&text), all.len() + 1);
+    assert!(String::from_utf8(text).unwrap().contains("FLEET 88,84200,pull"));
+    assert!(s.bytes("/api/v1/jobs.xlsx").starts_with(b"PK"));
+}
