@@ -10,6 +10,7 @@ mod demo_job;
 mod desk;
 mod from_nothing;
 mod harness;
+mod in_hand;
 mod left_to_turn;
 mod no_radio;
 mod plan_car;

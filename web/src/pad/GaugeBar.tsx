@@ -8,6 +8,7 @@ import { ApiProblem, type Schemas } from '../api/client';
 import { Glyph } from '../ui/glyphs';
 import { num } from '../units/print';
 import type { PadState } from './usePad';
+import { useInHand } from './useInHand';
 
 type Angle = Schemas['GaugeAngle'];
 
@@ -25,11 +26,17 @@ export function GaugeBar({ pad }: { pad: PadState }) {
   const [angle, setAngle] = useState<Angle>();
   const [said, setSaid] = useState('');
   const recent = useRef<number[]>([]);
+  const hand = useInHand(pad, info.data?.simulated ?? false);
+  const heard = useRef(hand.heard);
+  useEffect(() => {
+    heard.current = hand.heard;
+  });
   useEffect(() => {
     if (!present) return;
     return listenToGauge<Angle>(
       (a) => {
         recent.current = [...recent.current.slice(-4), a.deg];
+        heard.current(a.deg);
         setAngle(a);
       },
       () => setAngle(undefined),
@@ -106,6 +113,14 @@ export function GaugeBar({ pad }: { pad: PadState }) {
         }}
       >
         <Glyph name="now" size={14} /> Take it
+      </ChipButton>
+      <ChipButton
+        aria-pressed={hand.on}
+        onClick={() => hand.turn(!hand.on)}
+        data-testid="gauge-in-hand"
+        title="Takes, says and keeps every angle that comes to rest, then goes on to the next place"
+      >
+        {hand.on ? 'In hand: on' : 'Gauge in hand'}
       </ChipButton>
     </div>
   );

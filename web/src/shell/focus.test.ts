@@ -3,7 +3,7 @@
 import { afterEach, expect, it } from 'vitest';
 import { focusView, followViews } from './focus';
 
-const soon = () => new Promise((r) => setTimeout(r, 60));
+const soon = () => new Promise((r) => setTimeout(r, 160));
 afterEach(() => {
   document.body.innerHTML = '';
 });
@@ -15,6 +15,17 @@ it('goes into the new view', async () => {
   await soon();
   expect(document.activeElement?.tagName).toBe('BUTTON');
   document.querySelector('main')!.outerHTML = '<main id="new"></main>';
+  await soon();
+  expect(document.activeElement?.id).toBe('new');
+});
+
+it('goes on from what it waited on', async () => {
+  document.body.innerHTML = '<main id="old"></main>';
+  focusView();
+  document.body.innerHTML = '<main id="waits"></main>';
+  await soon();
+  expect(document.activeElement?.id).toBe('waits');
+  document.body.innerHTML = '<main id="new"></main>';
   await soon();
   expect(document.activeElement?.id).toBe('new');
 });

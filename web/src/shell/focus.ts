@@ -3,18 +3,29 @@
 /** How long a view may take to come, ms. */
 const MOST_MS = 3000;
 
-/** Moves the focus into the view once it is there; where it took the focus itself, it keeps it. */
-export function focusView(from = performance.now(), before = document.querySelector('main')): void {
-  requestAnimationFrame(() => {
+/** How often it is looked whether it came, ms. */
+const LOOK_MS = 50;
+
+/** Moves the focus into the view once it is there, and again where what it waited on makes room for it; where the view or a hand
+ *  put the focus somewhere, it stays there. */
+export function focusView(): void {
+  const before = document.querySelector('main');
+  const from = document.activeElement;
+  let put: Element | undefined;
+  let looks = MOST_MS / LOOK_MS;
+  const look = () => {
     const main = document.querySelector('main');
-    if (!main || main === before) {
-      if (performance.now() - from < MOST_MS) focusView(from, before);
-      return;
+    const at = document.activeElement;
+    const nobody = !at || at === document.body || at === from || at === put;
+    if (main && main !== before && main !== put) {
+      if (!nobody || document.querySelector('[role=dialog]')) return;
+      put = main;
+      main.tabIndex = -1;
+      main.focus({ preventScroll: true });
     }
-    if (main.contains(document.activeElement) || document.querySelector('[role=dialog]')) return;
-    main.tabIndex = -1;
-    main.focus({ preventScroll: true });
-  });
+    if (--looks > 0) setTimeout(look, LOOK_MS);
+  };
+  setTimeout(look, LOOK_MS);
 }
 
 interface Router {

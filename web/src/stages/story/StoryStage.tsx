@@ -48,7 +48,9 @@ export default function StoryStage() {
           ))}
         </ol>
       </section>
-      <section className="pane slate story-before" aria-label="Before and after">
+      {/* It scrolls by the keys as well. */}
+      {/* oxlint-disable-next-line jsx-a11y/no-noninteractive-tabindex */}
+      <section className="pane slate story-before" aria-label="Before and after" tabIndex={0}>
         {(['front', 'rear'] as const).map((axle) => {
           const r = answer?.axles[axle];
           return (
