@@ -13,6 +13,7 @@ import statistics
 import subprocess
 import sys
 import time
+import urllib.error
 import urllib.request
 
 BASE = sys.argv[1].rstrip("/")
@@ -25,8 +26,11 @@ KEYS = 40
 def call(method, path, body=None):
     data = None if body is None else json.dumps(body).encode()
     r = urllib.request.Request(f"http://127.0.0.1:{PORT}{path}", data=data, method=method)
-    with urllib.request.urlopen(r, timeout=60) as answer:
-        return json.load(answer)["value"]
+    try:
+        with urllib.request.urlopen(r, timeout=60) as answer:
+            return json.load(answer)["value"]
+    except urllib.error.HTTPError as e:
+        sys.exit(f"{method} {path}: {e.read().decode()[:300]}")
 
 
 class Page:
@@ -50,7 +54,9 @@ class Page:
 
 LOADED = """
 const all = [...performance.getEntriesByType('navigation'), ...performance.getEntriesByType('resource')];
-const sum = (f) => all.filter(f).reduce((a, e) => a + e.transferSize, 0);
+// What was asked for before the page was there; stages fetched when it is idle come later.
+const end = performance.getEntriesByType('navigation')[0].loadEventEnd;
+const sum = (f) => all.filter((e) => e.startTime <= end && f(e)).reduce((a, e) => a + e.transferSize, 0);
 const shift = new Promise((r) => {
   let total = 0;
   new PerformanceObserver((l) => { for (const e of l.getEntries()) if (!e.hadRecentInput) total += e.value; })
@@ -61,7 +67,7 @@ const done = arguments[arguments.length - 1];
 shift.then((cls) => done({
   code: sum((e) => /\\.(js|css)/.test(e.name) || e.entryType === 'navigation'),
   fonts: sum((e) => /\\.woff2?/.test(e.name)),
-  data: sum((e) => /\\/api\\//.test(e.name)),
+  data: all.filter((e) => /\\/api\\//.test(e.name)).reduce((a, e) => a + e.transferSize, 0),
   cls,
 }));
 """
@@ -102,10 +108,17 @@ def main():
             page.end()
         page = Page()
         page.go(f"job/{job}/plan")
-        time.sleep(4)
+        for _ in range(40):
+            time.sleep(0.5)
+            if page.js("return !!document.querySelector('input[type=range]')"):
+                break
+        time.sleep(3)
         took = []
         for n in range(KEYS):
-            thumb = page.js("return document.querySelector('main input[type=range]')")
+            thumb = page.js("return document.querySelector('input[type=range]')")
+            if thumb is None:
+                print("slider: none on this page")
+                break
             ms = page.later(REDRAW, thumb, 1 if n % 10 < 5 else -1)
             if ms is not None:
                 took.append(ms)

@@ -52,6 +52,7 @@ async fn a_ticket_is_kept_taken_back_put_away_and_told_from_the_beginning() {
     let url = a.c.current_url().await.unwrap().to_string();
     assert!(!url.contains(&id), "{url}");
     a.open("/").await;
+    a.el(".job-row").await;
     let rows = "return document.querySelectorAll('.job-row').length";
     let all = a.c.execute(rows, vec![]).await.unwrap().as_u64().unwrap();
     a.el("option[value=pull]").await;

@@ -256,8 +256,9 @@ export default function Jobs() {
             </div>
           )}
         </section>
-        <SieveBar sieve={sieve} set={setSieve} />
-        <section className="pane" aria-label="Waiting for a bay">
+        {/* Nothing stands below the bays before they are there: it would move under the finger. */}
+        {jobs.data && <SieveBar sieve={sieve} set={setSieve} />}
+        <section className="pane" aria-label="Waiting for a bay" hidden={!jobs.data && !jobs.isError}>
           <div style={{ display: 'flex', justifyContent: 'space-between', padding: '14px 18px 8px' }}>
             <h3>Waiting for a bay</h3>
             <span className="small mut">{sorts.find((x) => x.value === sieve.sort)?.words}</span>
@@ -283,9 +284,13 @@ export default function Jobs() {
             </p>
           )}
         </section>
-        <ComingBack jobs={all} />
-        <PastJobs which="closed" />
-        <PastJobs which="archived" />
+        {(jobs.data || jobs.isError) && (
+          <>
+            <ComingBack jobs={all} />
+            <PastJobs which="closed" />
+            <PastJobs which="archived" />
+          </>
+        )}
       </main>
       {shopOpen && <ShopDialog close={() => setShopOpen(false)} />}
       <Keys open={keys} close={() => setKeys(false)} />

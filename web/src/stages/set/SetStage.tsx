@@ -125,9 +125,10 @@ function SheetView({
   const tolds = current(inStep, kept);
   const told = asDone(inStep, tolds, unit);
   const turns = now?.kind === 'step' ? turning(inStep).length : 0;
-  // At its gate, and before toe is turned where a look in between says that the arms are not there yet.
+  // At its gate, and before rear toe is turned where a look in between says that the arms are not there yet: in front a gate
+  // stands between them, and whoever went on from it knows.
   const armsFirst = (l: Sheet['left'][number]) =>
-    now?.id === toe && armsLeft(l, []).some((o) => o.line.direction !== 'leave');
+    now?.id === 'rear-toe' && armsLeft(l, []).some((o) => o.line.direction !== 'leave');
   const leftHere = sheet.left.filter(
     (l) => (gate?.id === now?.id && (l.axle === axle || !now?.axle)) || (l.axle === axle && armsFirst(l)),
   );
