@@ -15,8 +15,8 @@ use nalgebra::{DMatrix, DVector};
 /// and stiction (judgement, no source).
 const SETTLE_DEG: [f64; 3] = [0.02, 0.04, 0.01];
 /// How far off the model is in what a turn of an adjuster changes, for points that are 4 mm off, standard deviations of camber,
-/// caster, toe, of the change's size (camber, half of caster and toe as one length): the middle of all shipped shapes, moved by
-/// each of their points.
+/// caster, toe, of the change's size (camber, half of caster and toe as one length): somewhat over the middle of all shipped shapes,
+/// moved by each of their points.
 const OTHER_POINTS: [f64; 3] = [0.04, 0.06, 0.08];
 /// What the same points leave open of the slope of one adjuster, a share.
 pub(super) const SLOPE: f64 = 0.06;
