@@ -81,10 +81,7 @@ const seen = new MutationObserver(() => { seen.disconnect(); requestAnimationFra
 page.querySelectorAll('svg').forEach((s) => seen.observe(s, { subtree: true, attributes: true, childList: true }));
 setTimeout(() => { seen.disconnect(); done(null); }, 2000);
 thumb.focus();
-const set = Object.getOwnPropertyDescriptor(HTMLInputElement.prototype, 'value').set;
-set.call(thumb, String(Number(thumb.value) + key));
-thumb.dispatchEvent(new Event('input', { bubbles: true }));
-thumb.dispatchEvent(new Event('change', { bubbles: true }));
+thumb.dispatchEvent(new KeyboardEvent('keydown', { key, bubbles: true }));
 """
 
 
@@ -110,16 +107,16 @@ def main():
         page.go(f"job/{job}/plan")
         for _ in range(40):
             time.sleep(0.5)
-            if page.js("return !!document.querySelector('input[type=range]')"):
+            if page.js("return !!document.querySelector('[role=slider]')"):
                 break
         time.sleep(3)
         took = []
         for n in range(KEYS):
-            thumb = page.js("return document.querySelector('input[type=range]')")
+            thumb = page.js("return document.querySelector('[role=slider]')")
             if thumb is None:
                 print("slider: none on this page")
                 break
-            ms = page.later(REDRAW, thumb, 1 if n % 10 < 5 else -1)
+            ms = page.later(REDRAW, thumb, "ArrowUp" if n % 10 < 5 else "ArrowDown")
             if ms is not None:
                 took.append(ms)
             time.sleep(0.25)

@@ -102,6 +102,15 @@ it('keeps nothing that is wrong, and says so', () => {
   expect(words.said.at(-1)).toBe('not taken: look at the pad');
 });
 
+it('keeps without an answer of the server, as what is typed does', () => {
+  const p = pad();
+  const { result, rerender } = renderHook(({ of }) => useInHand(of, true), { initialProps: { of: p } });
+  act(() => result.current.turn(true));
+  act(() => still(-0.4).forEach((a) => result.current.heard(a)));
+  rerender({ of: { ...p, preview: { ...p.preview, away: true, fresh: true } } as unknown as PadState });
+  expect(p.keep.mutate).toHaveBeenCalledTimes(1);
+});
+
 it('goes on to the next angle of a method that takes two', () => {
   const p = pad({ active: 'camber-1', missing: ['camber-1', 'camber-2'] });
   const { result } = renderHook(() => useInHand(p, true));

@@ -1,10 +1,10 @@
 // When a gauge in the hand stands still: its angle is taken once it was moved and came to rest.
 
-/** Angles that have to agree, about a second of them. */
+/** Angles that have to agree, about a second of them (judgement, no source). */
 const REST = 10;
-/** How far they may be apart, degrees: what a hand on a wheel leaves. */
+/** How far they may be apart, degrees: what a hand on a wheel leaves (judgement, no source). */
 const STILL_DEG = 0.06;
-/** A gauge that is carried turns more than this, degrees. */
+/** A gauge that is carried turns more than this, degrees (judgement, no source). */
 const MOVED_DEG = 0.4;
 
 export interface Hold {

@@ -36,18 +36,19 @@ export function useInHand(pad: PadState, simulated: boolean) {
     if (more) pad.setActive(more);
     else waits.current = true;
   };
-  const { data, fault, fresh } = pad.preview;
+  const { data, fault, fresh, away } = pad.preview;
   const { mutate, isPending } = pad.keep;
   useEffect(() => {
     if (!on || !waits.current || isPending || !fresh) return;
     if (fault) {
       waits.current = false;
       say('not taken: look at the pad', false);
-    } else if (data) {
+      // Without the server it waits in the browser, as what is typed does.
+    } else if (data || away) {
       waits.current = false;
       mutate();
     }
-  }, [on, data, fault, fresh, isPending, mutate]);
+  }, [on, data, fault, fresh, away, isPending, mutate]);
   const turn = (to: boolean) => {
     localStorage.setItem(KEY, to ? 'yes' : 'no');
     waits.current = false;

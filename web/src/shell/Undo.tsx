@@ -12,6 +12,12 @@ export function Undo() {
   const [gone, setGone] = useState(0);
   const [open, setOpen] = useState(false);
   const [fault, setFault] = useState('');
+  // What was refused is said of this deed alone.
+  const [of, setOf] = useState(0);
+  if (last && of !== last.id) {
+    setOf(last.id);
+    setFault('');
+  }
   const stamp = last ? last.id * 1e13 + last.at.getTime() : 0;
   useEffect(() => {
     if (!stamp) return;
@@ -28,7 +34,7 @@ export function Undo() {
       <div className="undo" role="status" data-testid="undo">
         {shown && (
           <div className="undo-chip">
-            <span>{last.undone ? `Taken back: ${last.words}` : last.words}</span>
+            <span>{fault || (last.undone ? `Taken back: ${last.words}` : last.words)}</span>
             {last.undo && !last.undone && (
               <Plain onClick={() => back(last.id)} data-testid="undo-last">
                 Undo

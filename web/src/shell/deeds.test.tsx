@@ -46,6 +46,18 @@ it('is one deed where the same is done again at once, taken back as a whole', as
   expect(second).not.toHaveBeenCalled();
 });
 
+it('says beside the deed why it was not taken back, and not beside the next one', async () => {
+  render(<Undo />);
+  act(() => did('Ticket: kept', () => Promise.reject(new Error('Saved by somebody else first'))));
+  await user.click(screen.getByTestId('undo-last'));
+  await waitFor(() =>
+    expect(screen.getByTestId('undo').textContent).toContain('Saved by somebody else first'),
+  );
+  expect(screen.getByTestId('undo-last')).toBeTruthy();
+  act(() => did('Note: written', () => {}));
+  expect(screen.getByTestId('undo').textContent).toContain('Note: written');
+});
+
 it('lists what has no way back, and says why one was refused', async () => {
   render(<Undo />);
   act(() => did('A part: kept'));

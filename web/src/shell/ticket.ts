@@ -153,11 +153,23 @@ export function useJobBench(ticket: Ticket): Bench {
     first.mutate();
   }, [ticket.job.id, read, plans.length, first]);
 
+  // The plan that is on this page; none once the page is gone.
+  const shown = useRef<string>(undefined);
+  useEffect(() => {
+    shown.current = plan?.id;
+    return () => {
+      shown.current = undefined;
+    };
+  }, [plan?.id]);
   const change = useCallback(
     (c: Partial<CarPlan>) => {
       if (!plan) return;
       const before = edit && edit.id === plan.id ? edit.doc : plan.document;
-      did(`${plan.name}: changed`, () => setEdit({ id: plan.id, doc: before, undo: [] }));
+      did(`${plan.name}: changed`, () => {
+        // Nothing is said to be taken back that nobody looks at, and nothing of another plan is lost for it.
+        if (shown.current !== plan.id) throw new Error(`Open ${plan.name} first: it is taken back there.`);
+        setEdit((e) => ({ id: plan.id, doc: before, undo: e?.id === plan.id ? e.undo : [] }));
+      });
       setEdit((e) => {
         const from = e && e.id === plan.id ? e : { id: plan.id, doc: plan.document, undo: [] };
         return { id: plan.id, doc: { ...from.doc, ...c }, undo: [...from.undo.slice(-40), from.doc] };

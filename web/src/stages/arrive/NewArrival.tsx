@@ -23,6 +23,7 @@ export default function NewArrival() {
   const [bay, setBay] = useState('');
   const [kind, setKind] = useState<TicketKind>('height');
   const bayBad = bay.trim() !== '' && !/^[1-9]\d?$/.test(bay.trim());
+  const [bayTried, setBayTried] = useState('');
   const make = useMutation({
     mutationFn: (vehicle: VehicleFacts) =>
       newJob({ vehicle, job: { complaint, kind, bay: bay.trim() && !bayBad ? Number(bay) : null } }),
@@ -32,6 +33,12 @@ export default function NewArrival() {
     },
   });
   const data = shop.data;
+  // What the server said of the bay, until another is typed.
+  const taken =
+    make.error instanceof ApiProblem && bay === bayTried
+      ? make.error.problems.find((p) => p.field === 'job.bay')
+      : undefined;
+  const bayWords = bayBad ? '1 to 99' : taken && `${taken.wrong}. Right would be: ${taken.right}`;
   const start = data?.starter as VehicleFacts | undefined;
   return (
     <div className="app">
@@ -79,7 +86,11 @@ export default function NewArrival() {
           action="Take it in"
           fresh
           draftKey="vehicle2.new"
-          done={(f) => !bayBad && make.mutate(f)}
+          done={(f) => {
+            if (bayBad) return;
+            setBayTried(bay);
+            make.mutate(f);
+          }}
           head={
             <>
               <h1>What came in</h1>
@@ -104,9 +115,9 @@ export default function NewArrival() {
                   value={bay}
                   onChange={(e) => setBay(e.target.value)}
                   size="small"
-                  error={bayBad}
-                  helperText={bayBad ? '1 to 99' : undefined}
-                  slotProps={{ htmlInput: { inputMode: 'numeric' } }}
+                  error={!!bayWords}
+                  helperText={bayWords}
+                  slotProps={{ htmlInput: { inputMode: 'numeric', 'data-testid': 'bay' } }}
                 />
               </div>
             </>

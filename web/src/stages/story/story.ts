@@ -10,6 +10,8 @@ export interface Line {
   at: string;
   author: string;
   words: string;
+  /** What may stand together in one line. */
+  kind: 'event' | 'reading' | 'step' | 'note';
   /** More of it, a line each. */
   more: string[];
 }
@@ -61,10 +63,11 @@ export function storyOf(
   const told = events
     // Each reading, step and note is told by itself, with what it says.
     .filter((e) => !['reading kept', 'step', 'note written'].includes(e.what))
-    .map((e): Line => ({ at: e.at, author: e.author, words: eventWords(e), more: [] }));
+    .map((e): Line => ({ at: e.at, author: e.author, kind: 'event', words: eventWords(e), more: [] }));
   const read = ticket.readings.map((r): Line => ({
     at: r.taken_at,
     author: r.author,
+    kind: 'reading',
     words: 'Read',
     more: [readWords(r, unit, form)],
   }));
@@ -73,6 +76,7 @@ export function storyOf(
     .map((d): Line => ({
       at: d.done_at,
       author: d.record.signed ?? d.author,
+      kind: 'step',
       words: `Done: ${d.record.title || title(d.step)}`,
       more: [
         ...(d.record.rounds ?? []).flatMap((r) =>
@@ -89,6 +93,7 @@ export function storyOf(
   const notes = ticket.notes.map((n): Line => ({
     at: n.written_at,
     author: n.author,
+    kind: 'note',
     words: 'Note',
     more: [n.text],
   }));
@@ -96,7 +101,7 @@ export function storyOf(
   const out: Line[] = [];
   for (const l of all) {
     const last = out.at(-1);
-    if (last && last.words === 'Read' && l.words === 'Read' && last.author === l.author)
+    if (last && last.kind === 'reading' && l.kind === 'reading' && last.author === l.author)
       out[out.length - 1] = { ...last, more: [...last.more, ...l.more] };
     else out.push(l);
   }
