@@ -2000,6 +2000,8 @@ export interface components {
             sides: components["schemas"]["Sides_Option_SideLeft"];
             /** @description What sets toe, everything else standing where it stands: what its own step turns. Empty on a live axle. */
             toe?: components["schemas"]["Order"][];
+            /** @description Wheels whose toe was read last and taught nothing: what sets it waits for another reading. */
+            toe_again?: components["schemas"]["Side"][];
             whole?: components["schemas"]["WholeLeft"] | null;
             /** @description Whether it was turned at all; else it is what was read before its first work. */
             worked: boolean;
@@ -6330,11 +6332,11 @@ export interface components {
             /** @description What. */
             quantity: components["schemas"]["Quantity"];
         };
-        /** @description A part to order. */
-        OrderRow: {
+        /** @description A line of the list. */
+        OrderLine: {
             /** @description Axle it goes on. */
             axle: components["schemas"]["Axle"];
-            /** @description Its id in the list of parts. */
+            /** @description The part's own id. */
             id: string;
             /**
              * Format: int32
@@ -6348,7 +6350,7 @@ export interface components {
             order_number: string;
             /**
              * Format: double
-             * @description Price of the line, in the shop's currency.
+             * @description Price of the line in the shop's currency: of the axle, half of it for one side.
              */
             price: number;
         };
@@ -7694,6 +7696,11 @@ export interface components {
             notes?: components["schemas"]["Said"][];
             /** @description What is turned in it, every order that was found. */
             orders: components["schemas"]["Order"][];
+            /**
+             * @description Wheels whose reading of those taught nothing, being odder than once in a hundred: their turns stay as foreseen until it was
+             *     read again.
+             */
+            read_again?: components["schemas"]["Side"][];
             /** @description Things ticked by hand at a gate. */
             ticks: components["schemas"]["TickLine"][];
             /** @description What to do, short. */
@@ -8928,7 +8935,7 @@ export interface components {
             /** @description What stands beside an amount of money; nothing when empty. */
             currency: string;
             /** @description Each part, front axle first. */
-            rows: components["schemas"]["OrderRow"][];
+            rows: components["schemas"]["OrderLine"][];
         };
         /** @description Standard deviations as far as they are known, degrees: a figure read on the pad brings its own, one typed by hand has none. */
         ToldSigmas: {

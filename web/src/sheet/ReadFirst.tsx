@@ -5,7 +5,7 @@ import { Glyph, Half } from '../ui/glyphs';
 import { Plain } from '../ui/Press';
 import { useSettings } from '../ui/settings';
 import { cellName, cellRead, cellsOf } from './gateWords';
-import { readAt, type Gate, type Step } from './sheet';
+import { readAt, sideWord, type Gate, type Step } from './sheet';
 
 interface Props {
   step: Step;
@@ -22,13 +22,16 @@ export function ReadFirst({ step, view, pad }: Props) {
     return r && !r.stale ? r : undefined;
   };
   const all = cells.every((c) => fresh(c.axle, c.side ?? 'left', c.quantity));
+  const odd = step.read_again ?? [];
   return (
     <div className="read-first" data-testid="read-first">
       <p>
-        <Glyph name={all ? 'done' : 'watch'} size={20} />{' '}
-        {all
-          ? 'Read before it is turned: the turns below go by it.'
-          : 'Read toe as it stands now: the turns below then go by it, not by what was foreseen.'}
+        <Glyph name={odd.length ? 'gate' : all ? 'done' : 'watch'} size={20} />{' '}
+        {odd.length
+          ? `${odd.map(sideWord).join(' and ')} came odder than once in a hundred: read it again. Until then its turns stay as foreseen.`
+          : all
+            ? 'Read before it is turned: the turns below go by it.'
+            : 'Read toe as it stands now: the turns below then go by it, not by what was foreseen.'}
       </p>
       <div className="read-first-cells">
         {cells.map((c) => {

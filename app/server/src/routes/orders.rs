@@ -5,7 +5,6 @@ use crate::AppState;
 use crate::problem::{ApiError, ProblemDocument};
 use crate::workbook::{XLSX, workbook};
 use actix_web::{HttpResponse, get, web};
-use bold_stance_kinematics::geometry::{Axle, Side};
 use bold_stance_store::{plan, shop};
 use bold_stance_trade::part::{OrderLine, order_list, order_list_csv};
 use bold_stance_trade::plan::{CarInput, car_fitted_parts};
@@ -13,32 +12,13 @@ use serde::Serialize;
 use utoipa::ToSchema;
 use uuid::Uuid;
 
-/// A part to order.
-#[derive(Debug, Serialize, ToSchema)]
-pub struct OrderRow {
-    /// Number it is ordered by; empty where the shop typed none.
-    pub order_number: String,
-    /// Its id in the list of parts.
-    pub id: String,
-    /// What it is called.
-    pub name: String,
-    /// Axle it goes on.
-    pub axle: Axle,
-    /// The one side it goes on; both where none is named.
-    pub only: Option<Side>,
-    /// Price of the line, in the shop's currency.
-    pub price: f64,
-    /// Minutes of labour of the line.
-    pub labour_minutes: u32,
-}
-
 /// The parts of a plan to order.
 #[derive(Debug, Serialize, ToSchema)]
 pub struct ToOrder {
     /// What stands beside an amount of money; nothing when empty.
     pub currency: String,
     /// Each part, front axle first.
-    pub rows: Vec<OrderRow>,
+    pub rows: Vec<OrderLine>,
 }
 
 /// Its ticket, the lines and the shop's currency.
@@ -58,17 +38,8 @@ async fn list_of(state: &AppState, id: Uuid) -> Result<(i32, Vec<OrderLine>, Str
     responses((status = 200, body = ToOrder), (status = 404, body = ProblemDocument)))]
 #[get("/api/v1/plans/{id}/order")]
 pub async fn list(state: web::Data<AppState>, id: web::Path<Uuid>) -> Result<HttpResponse, ApiError> {
-    let (_, lines, currency) = list_of(&state, *id).await?;
-    let row = |l: OrderLine| OrderRow {
-        order_number: l.order_number,
-        id: l.id,
-        name: l.name,
-        axle: l.axle,
-        only: l.only,
-        price: l.price,
-        labour_minutes: l.labour_minutes,
-    };
-    Ok(HttpResponse::Ok().json(ToOrder { currency, rows: lines.into_iter().map(row).collect() }))
+    let (_, rows, currency) = list_of(&state, *id).await?;
+    Ok(HttpResponse::Ok().json(ToOrder { currency, rows }))
 }
 
 /// The parts of a plan to order, as CSV.

@@ -135,6 +135,14 @@ pub async fn put_right(
     once.answer(tx, StatusCode::OK, &t).await
 }
 
+/// A job's ticket and its readings as a table, in the units asked for.
+async fn table_of(state: &AppState, id: Uuid, asked: &TableUnits) -> Result<(i32, String), ApiError> {
+    let mut tx = state.store.tx(state.shop.id).await?;
+    let job = job::get(&mut tx, id).await?;
+    let rows: Vec<Row> = reading::of_job(&mut tx, id).await?.iter().map(row).collect();
+    Ok((job.ticket, write_table(&rows, asked.units().length)?))
+}
+
 /// Every reading of a job as CSV.
 #[utoipa::path(get, path = "/api/v1/jobs/{id}/readings.csv", operation_id = "exportReadings", params(("id" = Uuid, Path), TableUnits),
     responses((status = 200, body = String, content_type = "text/csv"), (status = 404, body = ProblemDocument)))]
@@ -144,11 +152,8 @@ pub async fn export(
     id: web::Path<Uuid>,
     asked: web::Query<TableUnits>,
 ) -> Result<HttpResponse, ApiError> {
-    let mut tx = state.store.tx(state.shop.id).await?;
-    let job = job::get(&mut tx, *id).await?;
-    let rows: Vec<Row> = reading::of_job(&mut tx, *id).await?.iter().map(row).collect();
-    let text = write_table(&rows, asked.units().length)?;
-    Ok(attachment(&format!("readings-{:04}.csv", job.ticket), CSV, text))
+    let (ticket, text) = table_of(&state, *id, &asked).await?;
+    Ok(attachment(&format!("readings-{ticket:04}.csv"), CSV, text))
 }
 
 /// Every reading of a job as a workbook.
@@ -160,11 +165,8 @@ pub async fn export_xlsx(
     id: web::Path<Uuid>,
     asked: web::Query<TableUnits>,
 ) -> Result<HttpResponse, ApiError> {
-    let mut tx = state.store.tx(state.shop.id).await?;
-    let job = job::get(&mut tx, *id).await?;
-    let rows: Vec<Row> = reading::of_job(&mut tx, *id).await?.iter().map(row).collect();
-    let book = workbook("Readings", &write_table(&rows, asked.units().length)?)?;
-    Ok(attachment(&format!("readings-{:04}.xlsx", job.ticket), XLSX, book))
+    let (ticket, text) = table_of(&state, *id, &asked).await?;
+    Ok(attachment(&format!("readings-{ticket:04}.xlsx"), XLSX, workbook("Readings", &text)?))
 }
 
 fn row(r: &Reading) -> Row {

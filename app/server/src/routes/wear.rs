@@ -285,6 +285,15 @@ pub async fn strike(
     once.answer(tx, StatusCode::OK, &v).await
 }
 
+/// A job's ticket and the tread log of its vehicle as a table, in the units asked for.
+async fn table_of(state: &AppState, id: Uuid, asked: &TableUnits) -> Result<(i32, String), ApiError> {
+    let mut tx = state.store.tx(state.shop.id).await?;
+    let job = job::get(&mut tx, id).await?;
+    let units = asked.units();
+    let units = LogUnits { tread: units.tread, distance: units.distance };
+    Ok((job.ticket, log_to_csv(&view(&mut tx, job.vehicle_id).await?.log, units)?))
+}
+
 /// The tread log as CSV.
 #[utoipa::path(get, path = "/api/v1/jobs/{id}/tread.csv", operation_id = "exportTread", params(("id" = Uuid, Path), TableUnits),
     responses((status = 200, body = String, content_type = "text/csv"), (status = 404, body = ProblemDocument)))]
@@ -294,12 +303,8 @@ pub async fn export(
     id: web::Path<Uuid>,
     asked: web::Query<TableUnits>,
 ) -> Result<HttpResponse, ApiError> {
-    let mut tx = state.store.tx(state.shop.id).await?;
-    let job = job::get(&mut tx, *id).await?;
-    let units = asked.units();
-    let units = LogUnits { tread: units.tread, distance: units.distance };
-    let text = log_to_csv(&view(&mut tx, job.vehicle_id).await?.log, units)?;
-    Ok(attachment(&format!("tread-{:04}.csv", job.ticket), CSV, text))
+    let (ticket, text) = table_of(&state, *id, &asked).await?;
+    Ok(attachment(&format!("tread-{ticket:04}.csv"), CSV, text))
 }
 
 /// The tread log of a job's vehicle as a workbook.
@@ -311,12 +316,8 @@ pub async fn export_xlsx(
     id: web::Path<Uuid>,
     asked: web::Query<TableUnits>,
 ) -> Result<HttpResponse, ApiError> {
-    let mut tx = state.store.tx(state.shop.id).await?;
-    let job = job::get(&mut tx, *id).await?;
-    let units = asked.units();
-    let units = LogUnits { tread: units.tread, distance: units.distance };
-    let text = log_to_csv(&view(&mut tx, job.vehicle_id).await?.log, units)?;
-    Ok(attachment(&format!("tread-{:04}.xlsx", job.ticket), XLSX, workbook("Tread", &text)?))
+    let (ticket, text) = table_of(&state, *id, &asked).await?;
+    Ok(attachment(&format!("tread-{ticket:04}.xlsx"), XLSX, workbook("Tread", &text)?))
 }
 
 /// Lines from CSV into the log: all or none; lines that are there already are left as they are.

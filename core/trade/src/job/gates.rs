@@ -269,8 +269,12 @@ pub fn sheet_of(
             o.line = l.line;
         }
     }
+    let mut steps = sheet(input, &answer, fitted);
+    for s in steps.iter_mut().filter(|s| !s.helps.is_empty()) {
+        let own = left.iter().find(|l| Some(l.axle) == s.axle);
+        s.read_again = own.map(|l| l.toe_again.clone()).unwrap_or_default();
+    }
     let left: Vec<AxleLeft> = left.into_iter().filter(|l| l.worked).collect();
-    let steps = sheet(input, &answer, fitted);
     let view = |(i, s)| gate_view(bench, readings, (done, care), (input, &answer), &left, &steps[..i], s);
     let gates: Vec<GateView> = steps
         .iter()

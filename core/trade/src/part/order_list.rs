@@ -6,9 +6,11 @@ use bold_stance_kinematics::geometry::{Axle, Side};
 use bold_stance_units::csv_text::guarded;
 use bold_stance_units::problem::Problem;
 use bold_stance_units::said::said;
+use serde::Serialize;
 
 /// A line of the list.
-#[derive(Debug, Clone, PartialEq)]
+#[derive(Debug, Clone, PartialEq, Serialize)]
+#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
 pub struct OrderLine {
     /// Number it is ordered by; empty where the shop typed none.
     pub order_number: String,

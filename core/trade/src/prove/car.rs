@@ -98,6 +98,9 @@ pub struct AxleLeft {
     /// What sets toe, everything else standing where it stands: what its own step turns. Empty on a live axle.
     #[serde(default, skip_serializing_if = "Vec::is_empty")]
     pub toe: Vec<Order>,
+    /// Wheels whose toe was read last and taught nothing: what sets it waits for another reading.
+    #[serde(default, skip_serializing_if = "Vec::is_empty")]
+    pub toe_again: Vec<Side>,
     /// Whether it was turned at all; else it is what was read before its first work.
     pub worked: bool,
     /// That a reading belongs between these orders, where toe is turned behind something that moves it.
@@ -439,6 +442,10 @@ fn axle_left(input: &PlanInput, catalogue: &[Part], loops: &Sides<Vec<WorkLoop>>
         .filter(|(_, line)| line.sets_toe)
         .map(|(i, line)| Order { axle: input.geometry.axle, side: Some(Side::BOTH[i]), line })
         .collect();
+    let odd_toe = |i: &usize| {
+        found[*i].as_ref().is_some_and(|t| t.toe.is_none() && t.last.turned.read.value[2].is_some())
+    };
+    let toe_again: Vec<Side> = [0, 1].into_iter().filter(odd_toe).map(|i| Side::BOTH[i]).collect();
     let told = |i: usize, n: Option<Next>| {
         // What is a wheel's own waits until it is read itself.
         let read = |t: &&Taught<'_>| !t.last.came.which.is_empty();
@@ -466,7 +473,8 @@ fn axle_left(input: &PlanInput, catalogue: &[Part], loops: &Sides<Vec<WorkLoop>>
     });
     let whole = whole.flatten();
     let worked = loops.each().iter().any(|(_, l)| l.iter().any(|l| l.rounds > 0));
-    let left = AxleLeft { axle: input.geometry.axle, sides: out, whole, toe, worked, between: None };
+    let left =
+        AxleLeft { axle: input.geometry.axle, sides: out, whole, toe, toe_again, worked, between: None };
     let some = left.sides.each().iter().any(|(_, w)| w.is_some()) || left.whole.is_some();
     some.then(|| left.with_reading_between())
 }

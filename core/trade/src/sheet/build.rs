@@ -27,6 +27,7 @@ fn step(id: StepId, axle: Option<Axle>, title: Said, detail: Said, cautions: &[&
         ticks: Vec::new(),
         needs: Vec::new(),
         helps: Vec::new(),
+        read_again: Vec::new(),
         cautions: cautions.iter().map(|c| said(c)).collect(),
         notes: Vec::new(),
     }

@@ -3,7 +3,7 @@
 use super::ids::{StepId, Tick};
 use crate::plan::{Order, Way};
 use bold_stance_car::vehicle::Sides;
-use bold_stance_kinematics::geometry::Axle;
+use bold_stance_kinematics::geometry::{Axle, Side};
 use bold_stance_units::said::Said;
 use serde::{Deserialize, Serialize};
 
@@ -117,6 +117,10 @@ pub struct SheetStep {
     /// Readings that are worth taking there and that it does not wait for or judge: what is turned next goes by them.
     #[serde(default, skip_serializing_if = "Vec::is_empty")]
     pub helps: Vec<GateNeed>,
+    /// Wheels whose reading of those taught nothing, being odder than once in a hundred: their turns stay as foreseen until it was
+    /// read again.
+    #[serde(default, skip_serializing_if = "Vec::is_empty")]
+    pub read_again: Vec<Side>,
     /// Cautions that apply here.
     pub cautions: Vec<Said>,
     /// How it is reached, with which sockets, and torques, as the shop typed them at the parts.

@@ -58,6 +58,7 @@ fn nothing_is_ordered_by_an_odd_reading_until_it_was_read_twice() {
     assert!(!odd.odd.is_empty() && odd.look.is_some());
     // It says nothing of what waits either: toe was odd as well, its turn stays as it was planned.
     assert_eq!(rod(&shop, StepId::Toe(Axle::Rear), Side::Left), toe_as_planned);
+    assert_eq!(step(&shop, StepId::Toe(Axle::Rear)).read_again, [Side::Left], "and that is said");
     // Toe that came as it could is gone by, whatever camber says.
     let mut other = Shop { bundle: shop.bundle.clone(), minute: shop.minute };
     other.read(
@@ -70,6 +71,7 @@ fn nothing_is_ordered_by_an_odd_reading_until_it_was_read_twice() {
     );
     assert!(wheel(&other, Side::Left).again);
     assert_ne!(rod(&other, StepId::Toe(Axle::Rear), Side::Left), toe_as_planned);
+    assert!(step(&other, StepId::Toe(Axle::Rear)).read_again.is_empty());
     assert!(!wheel(&shop, Side::Right).again);
     assert!(shop.again(Axle::Rear, &[]).is_err(), "there is nothing to turn");
 

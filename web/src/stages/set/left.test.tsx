@@ -192,6 +192,15 @@ it('asks for toe before its step, shows what was read and nothing that is stale'
   show(view(toe(0.12, false) as never, toe(0.3, false) as never));
   expect(screen.getByTestId('read-first').textContent).toContain('the turns below go by it');
   cleanup();
+  const odd = { ...step, read_again: ['left'] } as unknown as Step;
+  render(
+    <SettingsProvider>
+      <ReadFirst step={odd} view={view(toe(2.1, false) as never, toe(0.3, false) as never)} pad={pad} />
+    </SettingsProvider>,
+  );
+  expect(screen.getByTestId('read-first').textContent).toContain('Left came odder than once in a hundred');
+  expect(screen.getByTestId('read-first').textContent).not.toContain('the turns below go by it');
+  cleanup();
   render(
     <SettingsProvider>
       <ReadFirst step={{ ...step, helps: [] }} view={undefined} pad={pad} />
