@@ -7,6 +7,7 @@ import './theme/wear.css';
 import './theme/prove.css';
 import './theme/handover.css';
 import './theme/memory.css';
+import './theme/phone.css';
 import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
 import { createRoot } from 'react-dom/client';
 import { registerSW } from 'virtual:pwa-register';

@@ -13,6 +13,7 @@ mod harness;
 mod in_hand;
 mod left_to_turn;
 mod no_radio;
+mod phone;
 mod plan_car;
 mod plan_sets;
 mod read_visit;

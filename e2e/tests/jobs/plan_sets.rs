@@ -287,12 +287,20 @@ async fn a_part_comes_with_what_it_needs_and_goes_on_one_side() {
     a.open(&format!("/job/{id}/plan")).await;
     a.press("axle-rear").await;
     a.until("headline", |t| t == "Rear: camber is off, and nothing as built sets it").await;
+    // Three parts in view with what to do about the one in hand, and nothing of it below the page.
+    let seen = "const inside = e => { const b = e.getBoundingClientRect(); return b.top >= 0 && b.bottom <= innerHeight && b.right <= innerWidth };
+        return [...document.querySelectorAll('[data-testid^=best-], [data-testid=fit-best], [data-testid=angle-line] dd')].filter(inside).length";
+    assert_eq!(a.c.execute(seen, vec![]).await.unwrap(), json!(6));
+    a.press("best-rear-camber-arm").await;
+    a.until("fit-best", |t| t == "Fit adjustable camber arm and adjustable toe arm").await;
+    a.press("all-parts").await;
     assert!(a.text("kit-rear-camber-arm").await.contains("adjustable toe arm"));
-    a.press("part-rear-camber-arm").await;
-    a.press("fit").await;
+    a.press("parts-close").await;
+    a.press("fit-best").await;
     a.until("headline", |t| t == "All four wheels land on aim").await;
     let rear = document(&a, &id, 0).await["axles"]["rear"].clone();
     assert_eq!(rear["fitted"], json!(["rear-camber-arm", "rear-toe-arm"]));
+    a.press("all-parts").await;
     // On the left alone the right one is as short as it was, and the sheet says which side it is fitted on.
     a.press("part-rear-camber-arm").await;
     a.press("side-left").await;

@@ -216,6 +216,8 @@ export function HeightLadder({ ladders, unit, wanted, settled, loaded, fitted, p
             onHeight(within(wanted + by));
           }}
           onPointerDown={(e) => {
+            // A finger on the line scrolls: it moves by the handle alone.
+            if (e.pointerType === 'touch' && !(e.target as Element).closest('.ladder-grip')) return;
             e.currentTarget.setPointerCapture(e.pointerId);
             e.preventDefault();
           }}
@@ -226,6 +228,20 @@ export function HeightLadder({ ladders, unit, wanted, settled, loaded, fitted, p
           <path d={`M${M.l - 4} ${Y(wanted)}H${W - M.r}`} stroke="var(--slate)" strokeWidth="5" />
           <path d={`M${M.l - 4} ${Y(wanted)}H${W - M.r}`} stroke="var(--do)" strokeWidth="3" />
           <path d={`M${M.l - 11} ${Y(wanted)}l7 -6v12Z`} fill="var(--do)" />
+          <g className="ladder-grip" transform={`translate(${W - M.r - 22} ${Y(wanted)})`}>
+            <rect x="-30" y="-28" width="60" height="56" fill="transparent" />
+            <rect
+              x="-16"
+              y="-20"
+              width="32"
+              height="40"
+              rx="16"
+              fill="var(--slate)"
+              stroke="var(--do)"
+              strokeWidth="2.6"
+            />
+            <path d="M-7 -6L0 -13L7 -6M-7 6L0 13L7 6" fill="none" stroke="var(--do)" strokeWidth="2.6" />
+          </g>
         </g>
       </svg>
       <ul className="ladder-list">

@@ -112,6 +112,11 @@ export function Quoits({ axle, second, quoits, would, form, width = 620, height 
     lower.y = Math.min(upper.y + 52, B - 4);
     upper.y = Math.min(upper.y, lower.y - 52);
   }
+  // In the window's foot, else at its head, else above or below it: wherever no figure stands.
+  const free = (x: number, y: number, tall: number) =>
+    [y + tall - 9, y + 20, y - 7, y + tall + 19].find((at) =>
+      labels.every((l) => l.from > x + 84 || l.from + wide < x || at < l.y - 38 || at - 16 > l.y),
+    ) ?? y + tall - 9;
   return (
     <svg
       viewBox={`0 0 ${width} ${height}`}
@@ -178,7 +183,7 @@ export function Quoits({ axle, second, quoits, would, form, width = 620, height 
             />
             <text
               x={x + 8}
-              y={y + (d - c) * perY - 9}
+              y={free(x, y, (d - c) * perY)}
               fontSize="18"
               fontWeight="700"
               fill="var(--aim)"

@@ -18,6 +18,8 @@ interface Props {
   stale: boolean;
   width?: number;
   height?: number;
+  /** The drawing alone: what is written beside it stands below, in `MapPlates`. */
+  bare?: boolean;
   /** A point picked by hand on the lead side's reach. */
   onPick?: (side: SideName, at: [number, number]) => void;
 }
@@ -113,6 +115,7 @@ export function ReachMap({
   stale,
   width = 530,
   height = 392,
+  bare = false,
   onPick,
 }: Props) {
   const axis2 = second(result);
@@ -208,13 +211,16 @@ export function ReachMap({
       what,
       gap,
       word,
-      box: put(on ? 140 : 128, on ? 54 : 46, [at[0] + (s === 'left' ? -120 : 120), at[1] - 20]),
+      // Said below instead, it takes no room from the other words.
+      box: bare
+        ? { x: 0, y: 0, w: 0, h: 0 }
+        : put(on ? 140 : 128, on ? 54 : 46, [at[0] + (s === 'left' ? -120 : 120), at[1] - 20]),
     };
   });
-  const aimLabel = put(116, 40, [win.x + win.w + 62, win.y + 16]);
+  const aimLabel = put(bare ? 100 : 116, bare ? 24 : 40, [win.x + win.w + 62, win.y + 16]);
   const by = result[lead].reach?.by ?? [];
   const notch = result[lead].sensitivity.filter((x) => by.slice(0, 2).includes(x.name)).slice(0, 2);
-  const inset = notch.length === 2 ? put(156, 122, [width - 80, height - 110]) : undefined;
+  const inset = notch.length === 2 && !bare ? put(156, 122, [width - 80, height - 110]) : undefined;
   const d = result[lead].doubt;
   const before = result[lead].before;
   const afterLabel = put(106, 20, [X(result[lead].after.camber_deg) - 30, Y(result[lead].after[k2]) + 30]);
@@ -436,9 +442,11 @@ export function ReachMap({
         <text x={aimLabel.x} y={aimLabel.y + 18} fontSize="20" fontWeight="750" fill="var(--aim)" {...halo}>
           Aim window
         </text>
-        <text x={aimLabel.x} y={aimLabel.y + 36} fontSize="17" fill="var(--aim)" {...halo}>
-          {aim.name.toLowerCase()}
-        </text>
+        {!bare && (
+          <text x={aimLabel.x} y={aimLabel.y + 36} fontSize="17" fill="var(--aim)" {...halo}>
+            {aim.name.toLowerCase()}
+          </text>
+        )}
         <text x={afterLabel.x} y={afterLabel.y + 16} fontSize="18" fill={`var(--${lead})`} {...halo}>
           {result[lead].reach ? 'untouched' : 'as built'}
         </text>
@@ -453,7 +461,7 @@ export function ReachMap({
           before
         </text>
       </g>
-      {callouts.map(({ s, at, on, what, gap, word, box }) => (
+      {(bare ? [] : callouts).map(({ s, at, on, what, gap, word, box }) => (
         <g key={s}>
           <path
             d={`M${box.x + box.w / 2} ${box.y + box.h / 2}L${at[0]} ${at[1]}`}
@@ -510,6 +518,47 @@ export function ReachMap({
         </g>
       )}
     </svg>
+  );
+}
+
+/** What the map says in words, below it where there is no room in it. */
+export function MapPlates({ result, aim, focus, form }: Pick<Props, 'result' | 'aim' | 'focus' | 'form'>) {
+  const axis2 = second(result);
+  const rear = result.plane === 'camber_toe';
+  const lead: SideName = focus === 'right' ? 'right' : 'left';
+  const guessed = result.expected.some((e) => e.angle === 'camber' || e.angle === axis2.word);
+  const small = (v: number) => (form === 'minutes' ? tick(v, form, 2, true) : signed(v, 2));
+  const by = result[lead].reach?.by.slice(0, 2) ?? [];
+  return (
+    <ul className="map-plates" aria-label="What the map says">
+      {(['left', 'right'] as const)
+        .filter((s) => focus === 'both' || focus === s)
+        .map((s) => {
+          const [what, gap, word] = worst(result[s], aim, rear);
+          const on = gap < 1e-6;
+          return (
+            <li key={s} className={on ? 'on' : 'plate'}>
+              <Glyph name={on ? (guessed ? 'unread' : 'aim') : 'short'} size={19} />
+              <b>
+                {cap(s)} {on ? (guessed ? 'expected' : 'on aim') : what}
+              </b>
+              <span className="fig">
+                {on
+                  ? `${angle(result[s].set.camber_deg, form)} · ${angle(result[s].set[axis2.key], form, rear ? 2 : 1)}`
+                  : `${word} ${angle(gap, form, gap < 0.095 ? 2 : 1)}`}
+              </span>
+            </li>
+          );
+        })}
+      {result[lead].sensitivity
+        .filter((x) => by.includes(x.name))
+        .map((n) => (
+          <li key={n.name} className="small">
+            One step, {n.name.toLowerCase()}: camber {small(n.camber_deg)} · {axis2.word}{' '}
+            {small(n[axis2.key])}
+          </li>
+        ))}
+    </ul>
   );
 }
 

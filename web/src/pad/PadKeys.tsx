@@ -1,4 +1,6 @@
 // The number being typed, large, with keys for greasy hands; a ruler for inches, the gauge for angles.
+import { usePhone } from '../ui/phone';
+import { ResultLine } from './Result';
 import { Plain } from '../ui/Press';
 import { Button } from '@mui/material';
 import { useEffect, useRef } from 'react';
@@ -13,7 +15,15 @@ import { readLength } from '../units/notation';
 import { Ruler, inchText } from './Ruler';
 import { HALF, type PadState } from './usePad';
 
-export function PadKeys({ pad, compact }: { pad: PadState; compact?: boolean }) {
+interface Props {
+  pad: PadState;
+  compact?: boolean;
+  /** Back to the order of the visit, where the list beside the pad is a pane away. */
+  back?: () => void;
+}
+
+export function PadKeys({ pad, compact, back }: Props) {
+  const phone = usePhone();
   const { active, unit, method, target, preview } = pad;
   const { units } = useSettings();
   const input = useRef<HTMLInputElement>(null);
@@ -91,9 +101,20 @@ export function PadKeys({ pad, compact }: { pad: PadState; compact?: boolean }) 
   const value = preview.data?.taken;
   const q = method.quantity;
   return (
-    <section className="pane pad" aria-label="Reading pad">
+    <section className="pane pad" data-pane="Pad" aria-label="Reading pad">
       <div className="pad-head">
-        <div style={{ minWidth: 0 }}>
+        {phone && back && (
+          <Button
+            variant="outlined"
+            onClick={back}
+            aria-label="All readings"
+            data-testid="pad-back-here"
+            sx={{ flex: 'none', minWidth: 48, px: 0 }}
+          >
+            ◂
+          </Button>
+        )}
+        <div style={{ minWidth: 0, flex: 1 }}>
           <h2 data-testid="pad-title">
             {compact && <Half side={sideOf(target.place)} size={24} />}
             {e?.label ?? short[q]}
@@ -156,8 +177,10 @@ export function PadKeys({ pad, compact }: { pad: PadState; compact?: boolean }) 
             wrong={saveFault.problems[0]?.wrong ?? saveFault.title}
             right={saveFault.problems[0]?.right ?? saveFault.message}
           />
+        ) : fault ? (
+          <FieldError wrong={fault.wrong} right={fault.right} />
         ) : (
-          fault && <FieldError wrong={fault.wrong} right={fault.right} />
+          phone && <ResultLine pad={pad} />
         )}
       </div>
       <div className="keys">

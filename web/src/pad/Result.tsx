@@ -110,6 +110,34 @@ export function Result({ pad }: { pad: PadState }) {
   );
 }
 
+/** The same in two lines under the number, where the rest is a pane away. */
+export function ResultLine({ pad }: { pad: PadState }) {
+  const { units } = useSettings();
+  const p = pad.preview.data;
+  const q = pad.method.quantity;
+  // Nothing is said of what is still being typed.
+  if (!p || !pad.preview.fresh) return null;
+  const in_ = p.taken.corrections.filter((c) => c.applied);
+  const odd = p.suspicions[0];
+  return (
+    <div className="result-line" data-testid="result-line">
+      <p>
+        <b className="fig">
+          {show(q, p.taken.value, units, q !== 'caster')} {doubt(q, p.taken.sigma, units)}
+        </b>{' '}
+        <span className="small">
+          {in_.length ? in_.map((c) => c.label.toLowerCase()).join(', ') : 'nothing taken out'}
+        </span>
+      </p>
+      {odd && (
+        <p className="small">
+          <Glyph name="watch" size={15} /> {odd.says}
+        </p>
+      )}
+    </div>
+  );
+}
+
 /** What it means, what was corrected, what looks odd. */
 export function Meaning({ pad }: { pad: PadState }) {
   const { units } = useSettings();

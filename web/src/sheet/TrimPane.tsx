@@ -28,12 +28,12 @@ interface Props {
 
 export function TrimPane({ corner: c, turned, cautions, busy, problems, act, tape }: Props) {
   const { unit, form } = useSettings();
-  if (!c) return <section className="pane return-trim" aria-label="Trim" />;
+  if (!c) return <section className="pane return-trim" data-pane="Trim" aria-label="Trim" />;
   const name = `${sideWord(c.side)} ${c.axle}`;
   const order = c.trim;
   const kind = order?.by.kind === 'torsion_bolt' ? 'bolt' : 'collar';
   return (
-    <section className="pane return-trim" aria-label="Trim" data-testid="trim">
+    <section className="pane return-trim" data-pane="Trim" aria-label="Trim" data-testid="trim">
       {order ? (
         <>
           <div className="slate return-order">

@@ -5,10 +5,12 @@ import { Suspense, useState } from 'react';
 import { Link, NavLink, Outlet, useLocation, useNavigate, useParams } from 'react-router';
 import { ApiProblem, type Ticket } from '../api/client';
 import { Glyph, type GlyphName } from '../ui/glyphs';
+import { usePhone } from '../ui/phone';
 import { useKeys, stageAction } from './bindings';
 import { Keys } from './Keys';
 import { useTitle } from './title';
 import { Waiting } from './Waiting';
+import { PaneBar } from './PaneBar';
 import { StanceStrip } from './StanceStrip';
 import { stagesOf, useJobBench, useShop, useTicketQuery, type Bench } from './ticket';
 
@@ -108,30 +110,39 @@ function Frame({ ticket }: { ticket: Ticket }) {
     ...Object.fromEntries(stages.map((s, i) => [stageAction(i), () => navigate(`${s}${search}`)])),
   });
   const { answer, draft, saveFault } = bench;
+  const phone = usePhone();
+  const isOpen = (s: StageName) =>
+    s === now ||
+    (s === 'plan' && now === 'compare') ||
+    (s === 'arrive' && now === 'corner-file') ||
+    (s === 'read' && now === 'read-form') ||
+    (s === 'prove' && now === 'handover');
   return (
-    <div className="app">
-      <StanceStrip bench={bench} stage={now} />
+    <div className="app app-job">
+      <StanceStrip
+        bench={bench}
+        stage={now}
+        keys={() => setKeys(true)}
+        // The sheet has room for all of them: the ticket's own first.
+        stages={[...shown, ...stages.filter((s) => !shown.includes(s))].map((s) => ({
+          stage: s,
+          title: stageTitle(s),
+          ...state(s, bench),
+          open: isOpen(s),
+        }))}
+      />
       <nav className="rail" aria-label="Stages">
-        {shown.map((s) => {
-          const st = state(s, bench);
-          const active =
-            s === now ||
-            (s === 'plan' && now === 'compare') ||
-            (s === 'arrive' && now === 'corner-file') ||
-            (s === 'read' && now === 'read-form') ||
-            (s === 'prove' && now === 'handover');
-          return (
-            <NavLink
-              key={s}
-              to={`${s}${search}`}
-              className={active ? 'now' : st.glyph === 'unread' ? 'idle' : ''}
-              aria-label={`${stageTitle(s)}, ${active ? 'open' : st.word}`}
-            >
-              <Glyph name={active ? 'now' : st.glyph} size={24} />
-              {stageTitle(s)}
-            </NavLink>
-          );
-        })}
+        {shown.map((s) => (
+          <NavLink
+            key={s}
+            to={`${s}${search}`}
+            className={isOpen(s) ? 'now' : state(s, bench).glyph === 'unread' ? 'idle' : ''}
+            aria-label={`${stageTitle(s)}, ${isOpen(s) ? 'open' : state(s, bench).word}`}
+          >
+            <Glyph name={isOpen(s) ? 'now' : state(s, bench).glyph} size={24} />
+            {stageTitle(s)}
+          </NavLink>
+        ))}
         {own.length > 0 && own.length < stages.length && (
           <Plain
             className="rail-all"
@@ -150,6 +161,7 @@ function Frame({ ticket }: { ticket: Ticket }) {
         </div>
       </nav>
       <Waiting />
+      {phone && <PaneBar />}
       <Suspense fallback={<main className="main" />}>
         <Outlet context={bench} />
       </Suspense>

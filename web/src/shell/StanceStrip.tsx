@@ -2,17 +2,29 @@
 import { Bare } from '../ui/Press';
 import { Car, Ground } from '../ui/Car';
 import { halfPath, Inches } from '../ui/glyphs';
+import { Link } from 'react-router';
 import { Home } from './Home';
 import { useKeys } from './bindings';
 import { outlines } from '../ui/outlines';
 import { useSettings } from '../ui/settings';
 import { UnitsMenu } from './UnitsMenu';
 import { axleOf, partOf, useShop, type Bench } from './ticket';
+import { usePhone } from '../ui/phone';
 import { angle, length, num, signed } from '../units/print';
+import { StageSheet, type StageLink } from './StageSheet';
 
-export function StanceStrip({ bench, stage }: { bench: Bench; stage: string }) {
+interface Props {
+  bench: Bench;
+  stage: string;
+  /** Ways of the phone's sheet. */
+  stages: StageLink[];
+  keys: () => void;
+}
+
+export function StanceStrip({ bench, stage, stages, keys }: Props) {
   const { ticket, draft, answer } = bench;
   const s = useSettings();
+  const phone = usePhone();
   const shop = useShop();
   useKeys({
     length: () => s.set({ unit: s.unit === 'mm' ? 'in' : 'mm' }),
@@ -44,6 +56,34 @@ export function StanceStrip({ bench, stage }: { bench: Bench; stage: string }) {
   const scale = c ? Math.min(0.0395, 230 / c.len) : 0.04;
   const arch = c ? c.r * 2.23 * scale : 30;
   const nose = 52;
+  if (phone)
+    return (
+      <header className="strip">
+        <Link to="/" aria-label="Bold Stance, all jobs" className="strip-car">
+          <svg width="76" height="52" viewBox="0 0 76 52" aria-hidden="true">
+            <Ground x0={2} x1={74} y={42} />
+            <Car
+              kind={f.silhouette}
+              x={4}
+              ground={42}
+              scale={c ? Math.min(0.015, 68 / c.len) : 0.013}
+              width={1.2}
+            />
+          </svg>
+        </Link>
+        <div className="strip-name">
+          <b className="fig">{f.name}</b>
+          <span className="small">
+            front <span data-testid="strip-front">{front === undefined ? '—' : show(front)}</span> · rear{' '}
+            {show(rearNow)} {unit}
+          </span>
+          <span className="small">
+            {settledRead ? 'as set' : found ? 'as found' : 'as planned'}, hub to arch
+          </span>
+        </div>
+        <StageSheet stages={stages} keys={keys} />
+      </header>
+    );
   return (
     <header className="strip">
       <Home />

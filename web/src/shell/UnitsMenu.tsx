@@ -42,9 +42,9 @@ const own: [keyof Own, string, [string, string][]][] = [
   ],
 ];
 
-export function UnitsMenu() {
+/** A row for each unit. */
+export function UnitRows() {
   const s = useSettings();
-  const [at, setAt] = useState<HTMLElement>();
   const rows: [string, string, string, [string, string][], (v: string) => void][] = [
     [
       'length',
@@ -75,6 +75,42 @@ export function UnitsMenu() {
     ]),
   ];
   return (
+    <div className="units-menu">
+      {rows.map(([k, word, value, list, set]) => (
+        <div key={k}>
+          <span>{word}</span>
+          <ToggleButtonGroup
+            exclusive
+            size="small"
+            value={value}
+            aria-label={word}
+            onChange={(_, v: string | null) => v && set(v)}
+          >
+            {list.map(([v, w]) => (
+              <ToggleButton key={v} value={v} data-testid={`units-${k}-${v}`}>
+                {w}
+              </ToggleButton>
+            ))}
+          </ToggleButtonGroup>
+        </div>
+      ))}
+      <p className="small">
+        {Object.keys(s.own).length
+          ? 'Pressure, load, distance and tread: as chosen.'
+          : 'Pressure, load, distance and tread go with the length until one is chosen.'}
+      </p>
+      {Object.keys(s.own).length > 0 && (
+        <Button size="small" variant="outlined" onClick={() => s.set({ own: {} })} data-testid="units-follow">
+          Let them go with the length
+        </Button>
+      )}
+    </div>
+  );
+}
+
+export function UnitsMenu() {
+  const [at, setAt] = useState<HTMLElement>();
+  return (
     <>
       <Bare
         className="units-open"
@@ -92,40 +128,8 @@ export function UnitsMenu() {
         anchorOrigin={{ vertical: 'bottom', horizontal: 'right' }}
         transformOrigin={{ vertical: 'top', horizontal: 'right' }}
       >
-        <div className="units-menu" role="dialog" aria-label="Units">
-          {rows.map(([k, word, value, list, set]) => (
-            <div key={k}>
-              <span>{word}</span>
-              <ToggleButtonGroup
-                exclusive
-                size="small"
-                value={value}
-                aria-label={word}
-                onChange={(_, v: string | null) => v && set(v)}
-              >
-                {list.map(([v, w]) => (
-                  <ToggleButton key={v} value={v} data-testid={`units-${k}-${v}`}>
-                    {w}
-                  </ToggleButton>
-                ))}
-              </ToggleButtonGroup>
-            </div>
-          ))}
-          <p className="small">
-            {Object.keys(s.own).length
-              ? 'Pressure, load, distance and tread: as chosen.'
-              : 'Pressure, load, distance and tread go with the length until one is chosen.'}
-          </p>
-          {Object.keys(s.own).length > 0 && (
-            <Button
-              size="small"
-              variant="outlined"
-              onClick={() => s.set({ own: {} })}
-              data-testid="units-follow"
-            >
-              Let them go with the length
-            </Button>
-          )}
+        <div role="dialog" aria-label="Units">
+          <UnitRows />
         </div>
       </Popover>
     </>

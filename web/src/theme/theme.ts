@@ -100,6 +100,7 @@ export function themeOf(name: ThemeName) {
         styleOverrides: {
           root: {
             minWidth: 44,
+            minHeight: 44,
             padding: '0 13px',
             gap: 6,
             border: 0,

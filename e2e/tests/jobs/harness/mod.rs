@@ -248,7 +248,7 @@ impl App {
                 Err(e) if Instant::now() > until => panic!("{css}: {e}"),
                 // Under a bar that stays in place: it is scrolled to the middle, as a hand would.
                 Err(_) => {
-                    let script = "arguments[0].scrollIntoView({ block: 'center' })";
+                    let script = "arguments[0].scrollIntoView({ block: 'center', inline: 'center' })";
                     let at = vec![serde_json::to_value(&e).unwrap()];
                     let _ = self.c.execute(script, at).await;
                     tokio::time::sleep(Duration::from_millis(80)).await;
@@ -272,7 +272,7 @@ impl App {
     pub async fn fill(&self, css: &str, text: &str) {
         let e = self.el(css).await;
         // A row of actions may stay over the foot of a pane: to the middle, as a hand on a wheel would.
-        let middle = "arguments[0].scrollIntoView({block: 'center'})";
+        let middle = "arguments[0].scrollIntoView({block: 'center', inline: 'center'})";
         self.c.execute(middle, vec![serde_json::to_value(&e).unwrap()]).await.unwrap();
         e.click().await.unwrap();
         e.send_keys(&format!("\u{e009}a\u{e000}{text}")).await.unwrap();

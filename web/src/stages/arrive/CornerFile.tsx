@@ -66,7 +66,7 @@ export default function CornerFile() {
   const moves = planned && (planned.front_mm !== 0 || planned.rear_mm !== 0);
   return (
     <main className="main corner-main" style={{ opacity: live.stale ? 0.8 : 1 }}>
-      <section className="pane corner-head" aria-label="Summary">
+      <section className="pane corner-head" data-pane="Summary" aria-label="Summary">
         <h1 data-testid="corner-headline">
           {outside.length === 0
             ? 'Nothing is out of the usual'
@@ -97,7 +97,7 @@ export default function CornerFile() {
           </span>
         ))}
       </section>
-      <section className="pane corner-list" aria-label="Quantities">
+      <section className="pane corner-list" data-pane="Quantities" aria-label="Quantities">
         {areas.map(([area, title]) => {
           const list = shown.filter((q) => q.area === area);
           if (!list.length) return null;
@@ -146,7 +146,12 @@ export default function CornerFile() {
           );
         })}
       </section>
-      <section className="pane corner-side" aria-label="Curves, heights and construction" tabIndex={0}>
+      <section
+        className="pane corner-side"
+        data-pane="Curves"
+        aria-label="Curves, heights and construction"
+        tabIndex={0}
+      >
         {picked && <Curves file={file} q={picked} body={{ arrived: body.arrived!, planned }} />}
         <States file={file} unit={unit} form={form} />
         <Construction file={file} unit={unit} />

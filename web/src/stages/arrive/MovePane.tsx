@@ -92,7 +92,7 @@ export function MovePane({
   const stops = d?.corners.filter((c) => c.stops) ?? [];
   const range = wheel?.gain_range_mm as [number, number] | undefined;
   return (
-    <section className="pane slate move-pane" aria-label="Drawings to scale">
+    <section className="pane slate move-pane" data-pane="Drawings" aria-label="Drawings to scale">
       <div style={{ display: 'flex', justifyContent: 'space-between', padding: '12px 14px 0' }}>
         <h3>{axle === 'front' ? 'Front axle' : 'Rear axle'}, to scale</h3>
         <span className="word small" data-testid="loops">

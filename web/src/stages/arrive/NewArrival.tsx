@@ -10,6 +10,8 @@ import { Glyph, Logo } from '../../ui/glyphs';
 import { writeDraft } from '../../shell/drafts';
 import { useTitle } from '../../shell/title';
 import { useSettings } from '../../ui/settings';
+import { usePhone } from '../../ui/phone';
+import { PaneBar } from '../../shell/PaneBar';
 import { stagesOf, useShop } from '../../shell/ticket';
 import { TicketFor, type TicketKind } from './TicketFor';
 import { VehicleForm } from './VehicleForm';
@@ -18,6 +20,7 @@ export default function NewArrival() {
   useTitle('New arrival');
   const shop = useShop();
   const s = useSettings();
+  const phone = usePhone();
   const navigate = useNavigate();
   const [complaint, setComplaint] = useState('');
   const [bay, setBay] = useState('');
@@ -41,7 +44,7 @@ export default function NewArrival() {
   const bayWords = bayBad ? '1 to 99' : taken && `${taken.wrong}. Right would be: ${taken.right}`;
   const start = data?.starter as VehicleFacts | undefined;
   return (
-    <div className="app">
+    <div className="app app-job">
       <header className="strip" style={{ alignItems: 'center' }}>
         <Link
           to="/"
@@ -78,6 +81,7 @@ export default function NewArrival() {
         </Link>
         <span className="vh">New arrival</span>
       </nav>
+      {phone && <PaneBar />}
       {start ? (
         <VehicleForm
           start={start}

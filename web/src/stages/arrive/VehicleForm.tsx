@@ -310,6 +310,7 @@ export function VehicleForm({
     <main className={`main arrive-main ${turning ? 'turning' : ''}`}>
       <section
         className="pane"
+        data-pane="Facts"
         style={{ padding: '14px 16px', overflowY: 'auto' }}
         aria-label="Vehicle facts"
       >
@@ -401,7 +402,7 @@ export function VehicleForm({
           </Fold>
         </div>
       </section>
-      <div className="axle-column">
+      <div className="axle-column" data-pane="Axles">
         <TabBar
           label="Axle"
           value={noting ? 'notes' : axle}

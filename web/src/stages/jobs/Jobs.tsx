@@ -22,6 +22,7 @@ import { Keys } from '../../shell/Keys';
 import { ShopDialog } from '../../shell/ShopDialog';
 import { outlines } from '../../ui/outlines';
 import { useSettings } from '../../ui/settings';
+import { usePhone } from '../../ui/phone';
 import { stagesOf, useShop } from '../../shell/ticket';
 import { length, signed } from '../../units/print';
 
@@ -102,6 +103,28 @@ export default function Jobs() {
   const all = jobs.data?.pages.flat() ?? [];
   const bays = all.filter((j) => j.job.bay);
   const waiting = all.filter((j) => !j.job.bay && !isDue(j));
+  const phone = usePhone();
+  const finder = (
+    <LineInput
+      id="find"
+      aria-label="Find a ticket"
+      value={find}
+      onChange={(e) => setFind(e.target.value)}
+      placeholder={phone ? 'Find a ticket, a plate, a tyre' : 'Find a ticket  /'}
+      sx={{
+        height: 56,
+        font: '700 17px var(--read)',
+        ...(phone
+          ? { width: '100%', color: 'var(--ink)' }
+          : {
+              width: 190,
+              color: 'var(--chalk)',
+              '& .MuiOutlinedInput-notchedOutline': { borderColor: 'var(--ghost)' },
+              '&.Mui-focused .MuiOutlinedInput-notchedOutline': { borderColor: 'var(--chalk)' },
+            }),
+      }}
+    />
+  );
   return (
     <div className="app">
       <header className="strip" style={{ alignItems: 'center' }}>
@@ -109,10 +132,10 @@ export default function Jobs() {
           <Logo />
         </div>
         <div style={{ flex: '0 1 250px', minWidth: 0 }}>
-          <div className="fig" style={{ fontSize: 36, fontWeight: 800 }}>
+          <div className="fig" style={{ fontSize: phone ? 24 : 36, fontWeight: 800 }}>
             Bold Stance
           </div>
-          <div style={{ color: 'var(--chalk2)', marginTop: 6 }}>{shop.data?.name}</div>
+          <div style={{ color: 'var(--chalk2)', marginTop: phone ? 2 : 6 }}>{shop.data?.name}</div>
         </div>
         <div className="tablet-up" style={{ display: 'flex', gap: 26, flex: 1 }}>
           <Count n={bays.length} word="in bays" />
@@ -128,23 +151,7 @@ export default function Jobs() {
             marginLeft: 'auto',
           }}
         >
-          <span className="tablet-up">
-            <LineInput
-              id="find"
-              aria-label="Find a ticket"
-              value={find}
-              onChange={(e) => setFind(e.target.value)}
-              placeholder="Find a ticket  /"
-              sx={{
-                height: 56,
-                width: 190,
-                color: 'var(--chalk)',
-                font: '700 17px var(--read)',
-                '& .MuiOutlinedInput-notchedOutline': { borderColor: 'var(--ghost)' },
-                '&.Mui-focused .MuiOutlinedInput-notchedOutline': { borderColor: 'var(--chalk)' },
-              }}
-            />
-          </span>
+          <span className="tablet-up">{!phone && finder}</span>
           <Button
             variant="outlined"
             className="tablet-up"
@@ -203,6 +210,22 @@ export default function Jobs() {
           <Glyph name="now" size={24} />
           Jobs
         </Link>
+        {phone && (
+          <>
+            <Link to="/parts">
+              <Glyph name="none" size={24} />
+              Parts
+            </Link>
+            <Link to="/memory">
+              <Glyph name="watch" size={24} />
+              Memory
+            </Link>
+            <Plain onClick={() => setShopOpen(true)}>
+              <Glyph name="gate" size={24} />
+              Shop
+            </Plain>
+          </>
+        )}
         <div className="foot">
           <Plain
             onClick={() => s.set({ theme: s.theme === 'day' ? 'night' : 'day' })}
@@ -256,6 +279,11 @@ export default function Jobs() {
             </div>
           )}
         </section>
+        {phone && (
+          <div className="pane" style={{ padding: '10px 14px' }}>
+            {finder}
+          </div>
+        )}
         {/* Nothing stands below the bays before they are there: it would move under the finger. */}
         {jobs.data && <SieveBar sieve={sieve} set={setSieve} />}
         <section className="pane" aria-label="Waiting for a bay" hidden={!jobs.data && !jobs.isError}>

@@ -9,6 +9,7 @@ import type { AxleName, CarAnswer, CarWear, Plan, PlanResult } from '../../api/c
 import { Overlay } from '../../figures/Overlay';
 import { Glyph, Half } from '../../ui/glyphs';
 import { useSettings } from '../../ui/settings';
+import { usePhone } from '../../ui/phone';
 import { axleOf, inputOf, partOf, useBench, useShop } from '../../shell/ticket';
 import { farUnit } from '../../units/measure';
 import { angle, length, lengthChange, num } from '../../units/print';
@@ -28,6 +29,7 @@ export default function Compare() {
   const { ticket, plan } = useBench();
   const { form, unit, units } = useSettings();
   const shop = useShop().data?.settings;
+  const phone = usePhone();
   const [chosen, setChosen] = useState<string[]>();
   const shown = useMemo(() => {
     const first = [plan, ...ticket.plans.filter((p) => p.id !== plan?.id)].filter((p): p is Plan => !!p);
@@ -187,35 +189,41 @@ export default function Compare() {
       },
     ],
   ];
+  const chooser = (
+    <div
+      style={{
+        padding: '12px 16px',
+        display: 'flex',
+        gap: 8,
+        flexWrap: 'wrap',
+        alignItems: 'center',
+      }}
+    >
+      <h2 style={{ marginRight: 8 }}>Compare up to four plans</h2>
+      {ticket.plans.map((p) => (
+        <ChipButton
+          key={p.id}
+
+          aria-pressed={shown.some((s) => s.id === p.id)}
+          onClick={() => toggle(p.id)}
+        >
+          <Glyph name={shown.some((s) => s.id === p.id) ? 'done' : 'none'} size={14} /> {p.name}
+        </ChipButton>
+      ))}
+      {ticket.plans.length < 2 && (
+        <span className="small mut">Duplicate the plan in its menu, change one thing, and come back.</span>
+      )}
+    </div>
+  );
   return (
     <main className="main compare-main four">
-      <section
-        className="pane"
-        style={{
-          gridColumn: '1 / -1',
-          padding: '12px 16px',
-          display: 'flex',
-          gap: 8,
-          flexWrap: 'wrap',
-          alignItems: 'center',
-        }}
-      >
-        <h2 style={{ marginRight: 8 }}>Compare up to four plans</h2>
-        {ticket.plans.map((p) => (
-          <ChipButton
-            key={p.id}
-
-            aria-pressed={shown.some((s) => s.id === p.id)}
-            onClick={() => toggle(p.id)}
-          >
-            <Glyph name={shown.some((s) => s.id === p.id) ? 'done' : 'none'} size={14} /> {p.name}
-          </ChipButton>
-        ))}
-        {ticket.plans.length < 2 && (
-          <span className="small mut">Duplicate the plan in its menu, change one thing, and come back.</span>
-        )}
-      </section>
-      <section className="pane" style={{ overflow: 'auto' }}>
+      {!phone && (
+        <section className="pane" style={{ gridColumn: '1 / -1' }}>
+          {chooser}
+        </section>
+      )}
+      <section className="pane" data-pane="Figures" style={{ overflow: 'auto' }}>
+        {phone && chooser}
         <table className="compare-table" data-testid="compare">
           <thead>
             <tr>
@@ -251,7 +259,7 @@ export default function Compare() {
           </tbody>
         </table>
       </section>
-      <section className="pane slate" style={{ overflow: 'auto', padding: 12 }}>
+      <section className="pane slate" data-pane="Drawings" style={{ overflow: 'auto', padding: 12 }}>
         <ComparePatches
           plans={columns.map((c) => ({ name: c.plan.name, answer: c.answer }))}
           tyres={ticket.tyres}

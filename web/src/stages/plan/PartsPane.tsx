@@ -6,42 +6,23 @@ import { useMemo, useState } from 'react';
 import { useNavigate } from 'react-router';
 import type { Candidate, PlanResult } from '../../api/client';
 import { PartThumb, windowOf } from '../../figures/ReachMap';
-import { Glyph, type GlyphName } from '../../ui/glyphs';
+import { Glyph } from '../../ui/glyphs';
 import type { AxleName, SideName } from '../../api/client';
 import type { Bench } from '../../shell/ticket';
 import { useSettings } from '../../ui/settings';
-import { angle, num, type AngleForm } from '../../units/print';
+import { angle, num } from '../../units/print';
 import { AimDialog } from './AimDialog';
 import { PlanMenu } from './PlanMenu';
 import { CarSearch } from './CarSearch';
 import { known } from './known';
+import { MainAct } from './MainAct';
+import { hoursOf, status } from './status';
 import { SetsPane } from './SetsPane';
 import { TreadLine } from './TreadLine';
 
-export function status(c: Candidate, form: AngleForm): { glyph: GlyphName; word: string } {
-  switch (c.status) {
-    case 'fitted':
-      return { glyph: 'done', word: 'Fitted' };
-    case 'reaches':
-      return { glyph: 'aim', word: 'Reaches' };
-    case 'not_judged':
-      return { glyph: 'unread', word: 'Not judged' };
-    case 'short':
-      return { glyph: 'short', word: `${angle(c.short_deg, form, c.short_deg < 0.095 ? 2 : 1)} short` };
-    case 'toe_only':
-      return { glyph: 'none', word: 'Toe only' };
-    case 'needs':
-      return { glyph: 'unread', word: 'Needs more' };
-    case 'fouls':
-      return { glyph: 'clash', word: 'Fouls' };
-    case 'clash':
-      return { glyph: 'clash', word: 'Clash' };
-    default:
-      return { glyph: 'gate', word: 'Stops' };
-  }
-}
-
 interface Props {
+  /** The plan's menu stands outside, in view. */
+  menuElsewhere?: boolean;
   bench: Bench;
   axle: AxleName;
   result: PlanResult;
@@ -54,9 +35,6 @@ interface Props {
   only: Partial<Record<string, SideName>>;
   setOnly: (id: string, side: SideName | undefined) => void;
 }
-
-/** Hours of a part with what comes along with it. */
-const hoursOf = (c: Candidate) => [c.part, ...c.kit].reduce((sum, p) => sum + p.labour_minutes, 0) / 60;
 
 const pts = (v: number[][]) => v as [number, number][];
 
@@ -89,9 +67,9 @@ export function PartsPane(p: Props) {
   const short = (n: string) => n.replace(/^./, (c) => c.toLowerCase());
   const ready = verdict.reached;
   return (
-    <section className="pane plan-parts" aria-label="Aim and parts">
+    <section className="pane plan-parts" data-pane="Parts" aria-label="Aim and parts">
       <div style={{ padding: '12px 14px 11px' }}>
-        <PlanMenu bench={bench} />
+        {!p.menuElsewhere && <PlanMenu bench={bench} />}
         <h3 style={{ marginTop: 12 }}>
           {ready
             ? result.expected.length
@@ -280,6 +258,7 @@ export function PartsPane(p: Props) {
             })}
           </div>
           <div
+            className="parts-foot"
             style={{
               padding: '10px 14px 12px',
               borderTop: '1px solid var(--line)',
@@ -287,31 +266,16 @@ export function PartsPane(p: Props) {
               gap: 10,
             }}
           >
-            {ready ? (
-              <Button
-                variant="contained"
-                sx={{ flex: 1 }}
-                onClick={() => navigate(`../wear${window.location.search}`)}
-              >
-                Check the wear
-              </Button>
-            ) : fitted ? (
-              <Button variant="contained" sx={{ flex: 1 }} onClick={() => takeOff(current.part.id)}>
-                Take off {short(current.part.name)}
-              </Button>
-            ) : (
-              <Button
-                variant="contained"
-                sx={{ flex: 1, lineHeight: 1.15 }}
-                disabled={!current || ['clash', 'stops', 'needs'].includes(current.status)}
-                onClick={() => fit()}
-                data-testid="fit"
-              >
-                {current
-                  ? `Fit ${[current.part, ...current.kit].map((p) => short(p.name)).join(' and ')}`
-                  : 'Pick a part'}
-              </Button>
-            )}
+            <MainAct
+              of={{
+                current,
+                fitted: !!fitted,
+                ready,
+                fit: () => fit(),
+                takeOff: () => current && takeOff(current.part.id),
+              }}
+              sx={{ flex: 1 }}
+            />
             {ready && current && (
               <Button variant="outlined" onClick={fitted ? () => takeOff(current.part.id) : () => fit()}>
                 {fitted ? 'Take off' : 'Fit'}

@@ -1,20 +1,22 @@
 // Plan: height and correction on one bench.
 import { Segment } from '../../ui/Segment';
 import { ChipButton } from '../../ui/Press';
-import { Button } from '@mui/material';
+import { Button, Drawer } from '@mui/material';
 import { useEffect, useState } from 'react';
 import { Link, useLocation, useNavigate, useSearchParams } from 'react-router';
 import type { ApiProblem, AxleName, AxlePlan, CarAnswer, PlanResult, SideName } from '../../api/client';
 import { HeightCurves } from '../../figures/HeightCurves';
 import { JointView } from '../../figures/JointView';
 import { LockMap } from '../../figures/LockMap';
-import { ReachMap, sideWords, type Focus } from '../../figures/ReachMap';
+import { MapPlates, ReachMap, sideWords, type Focus } from '../../figures/ReachMap';
 import { FieldError } from '../../shell/Fault';
 import { Glyph, Half, Inches } from '../../ui/glyphs';
 import { useKeys } from '../../shell/bindings';
+import { usePhone, useTablet } from '../../ui/phone';
 import { useSettings } from '../../ui/settings';
 import { axleOf, changeOf, partOf, useBench, type Bench } from '../../shell/ticket';
 import { angle, inches, length, lengthChange, num, signed } from '../../units/print';
+import { AngleLine } from './AngleLine';
 import { AnglesTable } from './AnglesTable';
 import { ChecksPanel } from './ChecksPanel';
 import { CornerPanel } from './CornerPanel';
@@ -23,7 +25,11 @@ import { HeightsPanel } from './HeightsPanel';
 import { LadderPanel } from './LadderPanel';
 import { MadeHere } from './MadeHere';
 import { OrdersPanel } from './OrdersPanel';
+import { BestParts } from './BestParts';
+import type { InHand } from './MainAct';
+import { PartInHand } from './PartInHand';
 import { PartsPane } from './PartsPane';
+import { PlanMenu } from './PlanMenu';
 
 export default function PlanStage() {
   const bench = useBench();
@@ -201,6 +207,9 @@ interface AxleProps {
 function AxleBench({ bench, axle, setAxle, answer, result, fault, stale }: AxleProps) {
   const { draft: doc, change, ticket } = bench;
   const { form, unit } = useSettings();
+  const phone = usePhone();
+  const tablet = useTablet();
+  const [sheet, setSheet] = useState(false);
   const navigate = useNavigate();
   const [plane, setPlane] = useState<'set' | 'lock'>('set');
   const [focus, setFocus] = useState<Focus>('left');
@@ -260,23 +269,44 @@ function AxleBench({ bench, axle, setAxle, answer, result, fault, stale }: AxleP
       : `${draft.height_change_mm > 0 ? '+' : ''}${inches(draft.height_change_mm)} in`;
   const verdict = result.verdict;
   const car = answer.verdict;
+  const inHand: InHand = {
+    current,
+    fitted: !!current && draft.fitted.includes(current.part.id),
+    ready: verdict.reached,
+    fit: () => fit(),
+    takeOff: () => current && put({ fitted: draft.fitted.filter((f) => f !== current.part.id) }),
+  };
+  const parts = (
+    <PartsPane
+      bench={bench}
+      {...(tablet && { menuElsewhere: true })}
+      axle={axle}
+      result={result}
+      fitted={draft.fitted}
+      setFitted={(fitted, onBoth) => {
+        // A set that was found is on both sides, as it was looked for.
+        if (onBoth) return put({ fitted, only: {} });
+        const left = Object.entries(draft.only).filter(([id]) => fitted.includes(id));
+        put({ fitted, only: Object.fromEntries(left) });
+      }}
+      current={current}
+      pick={setPicked}
+      fit={fit}
+      only={draft.only}
+      setOnly={(id, side) => {
+        const { [id]: _, ...rest } = draft.only;
+        const now = Object.entries(side ? { ...rest, [id]: side } : rest);
+        // In the order in which it is kept: what is shown as saved is compared with what was saved.
+        put({ only: Object.fromEntries(now.toSorted(([a], [b]) => (a < b ? -1 : 1))) });
+      }}
+    />
+  );
   return (
     <main className={`main plan-main ${stale ? 'stale-answer' : ''}`} aria-busy={stale}>
-      <section className="pane plan-map">
-        <div
-          style={{
-            display: 'flex',
-            justifyContent: 'space-between',
-            gap: 10,
-            alignItems: 'flex-start',
-            padding: '14px 14px 0 16px',
-            minHeight: 68,
-          }}
-        >
+      <section className="pane plan-map" data-pane="Map">
+        <div className="plan-head">
           <div style={{ minWidth: 0 }}>
-            <h1 style={{ fontSize: 33 }} data-testid="headline">
-              {car.headline}
-            </h1>
+            <h1 data-testid="headline">{car.headline}</h1>
             <div className="small mut" style={{ marginTop: 5 }}>
               {stale
                 ? `Old answer${fault ? `: ${fault.problems[0]?.wrong ?? fault.message}` : ', the new one is on its way'}`
@@ -316,7 +346,7 @@ function AxleBench({ bench, axle, setAxle, answer, result, fault, stale }: AxleP
         {table ? (
           <AnglesTable result={result} steered={axle === 'front'} />
         ) : (
-          <div style={{ flex: 1, minHeight: 0 }}>
+          <div className="plan-plane">
             {plane === 'lock' && result.left.lock ? (
               <LockMap result={result} aim={doc.aim} focus={focus} form={form} />
             ) : (
@@ -328,6 +358,8 @@ function AxleBench({ bench, axle, setAxle, answer, result, fault, stale }: AxleP
                 form={form}
                 candidate={current}
                 stale={stale && !!fault}
+                {...(phone && { width: 374, height: 350, bare: true })}
+                {...(tablet && { width: 578, height: 316 })}
                 onPick={(s, at) =>
                   put({
                     picked: { ...draft.picked, [s]: { camber_deg: at[0]!, second_deg: at[1]! } },
@@ -336,6 +368,9 @@ function AxleBench({ bench, axle, setAxle, answer, result, fault, stale }: AxleP
               />
             )}
           </div>
+        )}
+        {phone && !table && plane === 'set' && (
+          <MapPlates result={result} aim={doc.aim} focus={focus} form={form} />
         )}
         <div className="map-foot">
           {result.left.lock && (
@@ -384,8 +419,9 @@ function AxleBench({ bench, axle, setAxle, answer, result, fault, stale }: AxleP
             <Glyph name="watch" size={18} /> <span>{verdict.watch.join(' ')}</span>
           </p>
         )}
+        {phone && <PartInHand of={inHand} />}
       </section>
-      <section className="pane slate plan-joints">
+      <section className="pane slate plan-joints" data-pane="Joints">
         <div style={{ padding: '12px 12px 4px' }}>
           <Segment
             label="Panel"
@@ -468,29 +504,36 @@ function AxleBench({ bench, axle, setAxle, answer, result, fault, stale }: AxleP
           </div>
         )}
       </section>
-      <PartsPane
-        bench={bench}
-        axle={axle}
-        result={result}
-        fitted={draft.fitted}
-        setFitted={(fitted, onBoth) => {
-          // A set that was found is on both sides, as it was looked for.
-          if (onBoth) return put({ fitted, only: {} });
-          const left = Object.entries(draft.only).filter(([id]) => fitted.includes(id));
-          put({ fitted, only: Object.fromEntries(left) });
-        }}
-        current={current}
-        pick={setPicked}
-        fit={fit}
-        only={draft.only}
-        setOnly={(id, side) => {
-          const { [id]: _, ...rest } = draft.only;
-          const now = Object.entries(side ? { ...rest, [id]: side } : rest);
-          // In the order in which it is kept: what is shown as saved is compared with what was saved.
-          put({ only: Object.fromEntries(now.toSorted(([a], [b]) => (a < b ? -1 : 1))) });
-        }}
-      />
-      <section className="pane plan-height">
+      {tablet ? (
+        <>
+          <BestParts
+            menu={<PlanMenu bench={bench} />}
+            candidates={candidates}
+            of={inHand}
+            pick={setPicked}
+            all={() => setSheet(true)}
+          />
+          <Drawer
+            anchor="right"
+            open={sheet}
+            onClose={() => setSheet(false)}
+            slotProps={{ paper: { className: 'parts-sheet' } }}
+          >
+            <Button
+              variant="outlined"
+              sx={{ m: 1.5, mb: 0 }}
+              onClick={() => setSheet(false)}
+              data-testid="parts-close"
+            >
+              Back to the map
+            </Button>
+            {parts}
+          </Drawer>
+        </>
+      ) : (
+        parts
+      )}
+      <section className="pane plan-height" data-pane="Height">
         <HeightBench
           bench={bench}
           axle={axle}
@@ -499,6 +542,7 @@ function AxleBench({ bench, axle, setAxle, answer, result, fault, stale }: AxleP
           mm={draft.height_change_mm}
           onHeight={height}
         >
+          {tablet && <AngleLine result={result} lead={lead} steered={axle === 'front'} />}
           <div className="plan-curves">
             <Legend settle={draft.settle_mm} load={draft.load_mm} lead={lead} />
             <HeightCurves

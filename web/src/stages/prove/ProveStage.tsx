@@ -104,7 +104,7 @@ function ProveView({
   const lies = liesOf(p.placed, axle);
   return (
     <main className="main prove-main" style={{ opacity: stale ? 0.6 : 1 }} aria-busy={stale}>
-      <section className="pane prove-field" aria-label="Said and came">
+      <section className="pane prove-field" data-pane="Came" aria-label="Said and came">
         <NotTheOne bench={bench} />
         <h1 data-testid="prove-headline">{p.headline}</h1>
         <p className="mut prove-says" data-testid="prove-sentence">
@@ -169,7 +169,7 @@ function ProveView({
         )}
         {lies && <AxleLies {...lies} axle={axle} unit={unit} />}
       </section>
-      <section className="pane prove-next" aria-label="What to make of it">
+      <section className="pane prove-next" data-pane="What to do" aria-label="What to make of it">
         <Explains
           list={said}
           looks={[left?.sides.left?.look, left?.sides.right?.look]}

@@ -38,7 +38,7 @@ export function Wheels({ proved, focus, pick }: Props) {
   const { form } = useSettings();
   const order = [...proved.wheels].toSorted((a, b) => (a.axle === b.axle ? 0 : a.axle === 'front' ? -1 : 1));
   return (
-    <section className="pane prove-wheels" aria-label="Wheels">
+    <section className="pane prove-wheels" data-pane="Wheels" aria-label="Wheels">
       {order.map((w) => {
         const s = standsAs(w, form);
         return (

@@ -118,7 +118,7 @@ function PadOf({
     .reverse();
   return (
     <main className="main pad-main">
-      <section className="pane methods" aria-label="Methods">
+      <section className="pane methods" data-pane="Methods" aria-label="Methods">
         <Bare className="back" onClick={back} data-testid="pad-back">
           ◂ All readings
         </Bare>
@@ -159,7 +159,7 @@ function PadOf({
           {!upcoming.length && <p className="small">Nothing. This visit is complete.</p>}
         </div>
       </section>
-      <section className="pane slate pad-view" aria-label="What to measure">
+      <section className="pane slate pad-view" data-pane="Picture, result" aria-label="What to measure">
         <div className="pad-slate">
           <p className="pad-how">{method.how}</p>
           <div style={{ flex: 1, minHeight: 0 }}>
@@ -195,7 +195,7 @@ function PadOf({
           )}
         </div>
       </section>
-      <PadKeys pad={pad} />
+      <PadKeys pad={pad} back={back} />
     </main>
   );
 }

@@ -149,7 +149,7 @@ export function PrepareList({ view, items, back }: { view: VisitView; items: Ite
     );
   };
   return (
-    <section className="pane prepare" aria-label="Prepare list">
+    <section className="pane prepare" data-pane="Prepare" data-front aria-label="Prepare list">
       <div className="prepare-head">
         <Bare className="back" onClick={back} data-testid="prepare-back">
           ◂ Picture

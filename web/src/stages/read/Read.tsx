@@ -112,7 +112,7 @@ export default function Read() {
   const next = view.picture.next == null ? undefined : view.picture.order[view.picture.next];
   return (
     <main className="main read-main">
-      <section className="pane order" aria-label="Order of the visit">
+      <section className="pane order" data-pane="Order" aria-label="Order of the visit">
         <div className="visits" role="group" aria-label="Visit">
           {offered.map(([kind, name]) => {
             const isOpen = ticket.visits.some((v) => v.kind === kind);
@@ -179,7 +179,7 @@ export default function Read() {
           back={() => go({ at: undefined })}
         />
       ) : (
-        <section className="pane read-picture" aria-label="Picture of the car">
+        <section className="pane read-picture" data-pane="Picture" aria-label="Picture of the car">
           <div className="slate">
             <AxlesView view={view} open={open} />
           </div>

@@ -57,7 +57,7 @@ function ReturnView({ bench, sheet, stale }: { bench: Bench; sheet: Sheet; stale
     setPad({ visit: 'returned', quantity, axle, side });
   return (
     <main className="main return-main" style={{ opacity: stale ? 0.6 : 1 }} aria-busy={busy}>
-      <section className="pane return-head" aria-label="How it came back">
+      <section className="pane return-head" data-pane="Back" aria-label="How it came back">
         <div style={{ minWidth: 0 }}>
           <NotTheOne bench={bench} />
           <h1 data-testid="return-headline">{r ? r.headline : 'Not back yet'}</h1>
@@ -77,7 +77,7 @@ function ReturnView({ bench, sheet, stale }: { bench: Bench; sheet: Sheet; stale
       </section>
       {r ? (
         <>
-          <section className="pane return-falls" aria-label="How far it fell">
+          <section className="pane return-falls" data-pane="Fell" aria-label="How far it fell">
             <div className="return-falls-title">
               <h2>How far it fell</h2>
               <span className="small mut">
@@ -143,14 +143,14 @@ function ReturnView({ bench, sheet, stale }: { bench: Bench; sheet: Sheet; stale
             act={act}
             tape={() => corner && read(corner.axle, corner.side)}
           />
-          <div className="return-foot">
+          <div className="return-foot" data-pane="Angles, tread">
             <ThenToday returned={r} read={read} />
             <Tread job={ticket.job.id} short={r.too_short} />
             <LookNext care={care} usual={sheet.next_look} busy={busy} problems={problems} act={act} />
           </div>
         </>
       ) : (
-        <section className="pane return-wait">
+        <section className="pane return-wait" data-pane="Next look">
           <LookNext care={care} usual={sheet.next_look} busy={busy} problems={problems} act={act} />
           <p className="mut" style={{ padding: '0 18px 18px' }}>
             Usual: within {sheet.next_look.days} days or after {farUnit(sheet.next_look.after_km, units)}, the

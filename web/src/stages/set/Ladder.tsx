@@ -64,7 +64,8 @@ export function Ladder({ sheet, marks, now, veiled, undo, trims, big, setBig }: 
   const gone = marks.done.filter((d) => !d.step.includes('/') && !sheet.steps.some((s) => s.id === d.step));
   return (
     <section
-      className="pane"
+      className="pane set-steps"
+      data-pane="All steps"
       style={{ display: 'flex', flexDirection: 'column', overflowY: 'auto' }}
       aria-label="Setting sheet"
     >

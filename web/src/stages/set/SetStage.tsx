@@ -169,7 +169,8 @@ function SheetView({
           setBig={setBig}
         />
         <section
-          className="pane"
+          className="pane set-work"
+          data-pane="Now"
           style={{
             display: 'flex',
             flexDirection: 'column',

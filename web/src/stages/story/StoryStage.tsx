@@ -21,7 +21,7 @@ export default function StoryStage() {
   const lines = storyOf(story.data?.events ?? [], ticket, title, unit, form);
   return (
     <main className="main story-main" data-testid="story">
-      <section className="pane story-lines" aria-label="What happened">
+      <section className="pane story-lines" data-pane="What happened" aria-label="What happened">
         <h1>Ticket {String(ticket.job.ticket).padStart(4, '0')}, from the beginning</h1>
         <p className="mut">
           {[ticket.vehicle.facts.name, ticket.job.plate, ticket.job.complaint].filter(Boolean).join(' · ')}
@@ -50,7 +50,12 @@ export default function StoryStage() {
       </section>
       {/* It scrolls by the keys as well. */}
       {/* oxlint-disable-next-line jsx-a11y/no-noninteractive-tabindex */}
-      <section className="pane slate story-before" aria-label="Before and after" tabIndex={0}>
+      <section
+        className="pane slate story-before"
+        data-pane="Before and after"
+        aria-label="Before and after"
+        tabIndex={0}
+      >
         {(['front', 'rear'] as const).map((axle) => {
           const r = answer?.axles[axle];
           return (

@@ -155,6 +155,7 @@ export function Depths({ modes, wear, view, place, pick }: Props) {
     <main className="main wear-main">
       <section
         className="pane"
+        data-pane="Depths"
         style={{ display: 'flex', flexDirection: 'column', minWidth: 0, overflowY: 'auto' }}
       >
         <div style={{ padding: '12px 20px 10px' }}>
@@ -284,7 +285,7 @@ export function Depths({ modes, wear, view, place, pick }: Props) {
           <FourTyres wear={wear} place={place} pick={pick} km={0} />
         </div>
       </section>
-      <section className="pane wear-side" aria-label="Write a line">
+      <section className="pane wear-side" data-pane="Write a line" aria-label="Write a line">
         {modes}
         <h3 style={{ display: 'flex', gap: 8, alignItems: 'center' }}>
           <Half side={sideOf(place)} size={18} />

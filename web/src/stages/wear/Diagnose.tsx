@@ -71,7 +71,7 @@ export function Diagnose({ modes, tyre: inHand, tyres }: Props) {
     setSaid((s) => ({ ...s, [q]: (q === 'pattern' ? shown : seen[q]) === a ? null : a }));
   return (
     <main className="main wear-main diagnose">
-      <section className="pane" style={{ overflowY: 'auto' }}>
+      <section className="pane" data-pane="Look" style={{ overflowY: 'auto' }}>
         <div style={{ padding: '12px 20px 10px' }}>
           <h1 className="wear-head" data-testid="diagnose-statement">
             {told ? (d?.headline ?? '…') : 'Say what the tread looks like'}
@@ -123,7 +123,7 @@ export function Diagnose({ modes, tyre: inHand, tyres }: Props) {
             ))}
         </div>
       </section>
-      <section className="pane wear-side" aria-label="Causes" aria-live="polite">
+      <section className="pane wear-side" data-pane="Causes" aria-label="Causes" aria-live="polite">
         {modes}
         {d?.stop && (
           <div className="plate wide" role="alert" data-testid="diagnose-stop">

@@ -111,6 +111,7 @@ export function Rotate({ modes, wear }: { modes: React.ReactNode; wear: CarWear 
     <main className="main wear-main">
       <section
         className="pane"
+        data-pane="Wheels"
         style={{ display: 'flex', flexDirection: 'column', minWidth: 0, overflowY: 'auto' }}
       >
         <div style={{ padding: '12px 20px 10px' }}>
@@ -174,7 +175,7 @@ export function Rotate({ modes, wear }: { modes: React.ReactNode; wear: CarWear 
           Upright line: left where they are.
         </p>
       </section>
-      <section className="pane wear-side" aria-label="Pattern">
+      <section className="pane wear-side" data-pane="Pattern" aria-label="Pattern">
         {modes}
         <h3>{shown.name}</h3>
         <div className="slate" style={{ display: 'grid', placeItems: 'center', padding: 10 }}>

@@ -29,7 +29,7 @@ export function Scrubber({
     <svg
       viewBox={`0 0 ${W} 112`}
       width="100%"
-      className="grip road"
+      className="road"
       role="slider"
       tabIndex={0}
       aria-label="Distance"
@@ -39,6 +39,8 @@ export function Scrubber({
       aria-valuetext={farUnit(km, units)}
       data-testid="scrubber"
       onPointerDown={(e) => {
+        // A finger anywhere else scrolls: it moves by the handle alone. A mouse may press where it should be.
+        if (e.pointerType === 'touch' && !(e.target as Element).closest('.grip')) return;
         e.currentTarget.setPointerCapture(e.pointerId);
         drag(e);
       }}
@@ -92,7 +94,9 @@ export function Scrubber({
       ))}
       <path d={`M${X(0)} 66H${X(max)}`} stroke="var(--edge)" strokeWidth="5" strokeLinecap="round" />
       <path d={`M${X(0)} 66H${X(km)}`} stroke="var(--ink)" strokeWidth="7" strokeLinecap="round" />
-      <g transform={`translate(${X(km)} 66)`}>
+      <g transform={`translate(${X(km)} 66)`} className="grip">
+        {/* As large as a finger on a phone, where the drawing is a third of its size. */}
+        <rect x="-62" y="-56" width="124" height="112" fill="transparent" />
         <rect
           x="-30"
           y="-22"

@@ -101,6 +101,7 @@ export function TreadPane({ modes, wear, tyre, pick, km, setKm, other, setOther 
     <main className="main wear-main">
       <section
         className="pane"
+        data-pane="Tread"
         style={{ display: 'flex', flexDirection: 'column', minWidth: 0, overflowY: 'auto' }}
       >
         <NotTheOne bench={bench} />
@@ -201,7 +202,7 @@ export function TreadPane({ modes, wear, tyre, pick, km, setKm, other, setOther 
           <FourTyres wear={wear} place={tyre.place} pick={pick} km={km} />
         </div>
       </section>
-      <section className="pane wear-side" aria-label="Reasons">
+      <section className="pane wear-side" data-pane="Reasons" aria-label="Reasons">
         {modes}
         <div className="show-at">
           <h3>Show tread at</h3>

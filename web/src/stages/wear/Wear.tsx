@@ -11,6 +11,7 @@ import { Depths } from './Depths';
 import { Diagnose } from './Diagnose';
 import { Limit } from './Limit';
 import { Modes, type Mode } from './Modes';
+import { usePhone } from '../../ui/phone';
 import { Rotate } from './Rotate';
 import { TreadPane } from './TreadPane';
 
@@ -36,41 +37,52 @@ export default function Wear() {
     nearer: () => setKm(Math.max(0, km - 1000)),
     farther: () => setKm(Math.min(200000, km + 1000)),
   });
-  const modes = <Modes mode={mode} set={setMode} warned={(wear.data ?? tread.data)?.warnings.length ?? 0} />;
-  if (mode === 'diagnose') return <Diagnose modes={modes} tyre={tyre} tyres={wear.data?.tyres ?? []} />;
-  if (mode === 'depths')
-    return <Depths modes={modes} wear={wear.data} view={tread.data} place={place} pick={setPlace} />;
-  if (!input || !draft) return <ReadingsFirst title="Wear waits for the plan" missing={ticket.missing} />;
-  if (!wear.data && wear.error)
+  const phone = usePhone();
+  const all = <Modes mode={mode} set={setMode} warned={(wear.data ?? tread.data)?.warnings.length ?? 0} />;
+  // A phone has them above the panes, whichever is open.
+  const modes = phone ? null : all;
+  const view = () => {
+    if (mode === 'diagnose') return <Diagnose modes={modes} tyre={tyre} tyres={wear.data?.tyres ?? []} />;
+    if (mode === 'depths')
+      return <Depths modes={modes} wear={wear.data} view={tread.data} place={place} pick={setPlace} />;
+    if (!input || !draft) return <ReadingsFirst title="Wear waits for the plan" missing={ticket.missing} />;
+    if (!wear.data && wear.error)
+      return (
+        <main className="main wear-main">
+          <section className="pane" style={{ padding: 24 }}>
+            <h1 style={{ marginBottom: 12 }}>The tread cannot be worked yet</h1>
+            {wear.error instanceof ApiProblem && wear.error.problems.length ? (
+              wear.error.problems.map((p) => (
+                <FieldError key={p.field} wrong={`${p.field}: ${p.wrong}`} right={p.right} />
+              ))
+            ) : (
+              <p>{wear.error.message}</p>
+            )}
+            <Limit start={undefined} />
+          </section>
+          <section className="pane wear-side">{modes}</section>
+        </main>
+      );
+    if (!wear.data || !tyre) return <Waiting words="Working the tread…" />;
+    if (mode === 'rotate') return <Rotate modes={modes} wear={wear.data} />;
     return (
-      <main className="main wear-main">
-        <section className="pane" style={{ padding: 24 }}>
-          <h1 style={{ marginBottom: 12 }}>The tread cannot be worked yet</h1>
-          {wear.error instanceof ApiProblem && wear.error.problems.length ? (
-            wear.error.problems.map((p) => (
-              <FieldError key={p.field} wrong={`${p.field}: ${p.wrong}`} right={p.right} />
-            ))
-          ) : (
-            <p>{wear.error.message}</p>
-          )}
-          <Limit start={undefined} />
-        </section>
-        <section className="pane wear-side">{modes}</section>
-      </main>
+      <TreadPane
+        key={leadOf(tyre).id}
+        modes={modes}
+        wear={wear.data}
+        tyre={tyre}
+        pick={setPlace}
+        km={km}
+        setKm={setKm}
+        other={otherId}
+        setOther={setOther}
+      />
     );
-  if (!wear.data || !tyre) return <Waiting words="Working the tread…" />;
-  if (mode === 'rotate') return <Rotate modes={modes} wear={wear.data} />;
+  };
   return (
-    <TreadPane
-      key={leadOf(tyre).id}
-      modes={modes}
-      wear={wear.data}
-      tyre={tyre}
-      pick={setPlace}
-      km={km}
-      setKm={setKm}
-      other={otherId}
-      setOther={setOther}
-    />
+    <>
+      {phone && <div className="phone-modes">{all}</div>}
+      {view()}
+    </>
   );
 }
