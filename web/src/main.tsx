@@ -8,6 +8,8 @@ import './theme/prove.css';
 import './theme/handover.css';
 import './theme/memory.css';
 import './theme/phone.css';
+import './theme/print.css';
+import './theme/wide.css';
 import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
 import { createRoot } from 'react-dom/client';
 import { registerSW } from 'virtual:pwa-register';

@@ -5,6 +5,7 @@
 mod access;
 mod as_found;
 mod as_found_axles;
+mod by_keys;
 mod car_sheet;
 mod demo_job;
 mod desk;

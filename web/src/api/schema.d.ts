@@ -5202,6 +5202,8 @@ export interface components {
             ordered: number;
             /** @description Whether a higher position is outboard. */
             outboard: boolean;
+            /** @description The same on the way and a little past it, as far as it goes, least done first: what a gauge shows while it is loose. */
+            path?: components["schemas"]["OnTheWay"][];
             /** @description Where it sits in the drawing of its side as set, mm. */
             spot?: number[] | null;
             thread?: components["schemas"]["ThreadInHand"] | null;
@@ -6292,6 +6294,29 @@ export interface components {
             name: components["schemas"]["Said"];
             /** @description What the place is called. */
             place: components["schemas"]["Said"];
+        };
+        /** @description A wheel with an order done in part. */
+        OnTheWay: {
+            /**
+             * Format: double
+             * @description Camber, degrees.
+             */
+            camber_deg: number;
+            /**
+             * Format: double
+             * @description Caster, degrees.
+             */
+            caster_deg: number;
+            /**
+             * Format: double
+             * @description How much of the order is done: 0 before it, 1 as ordered, more where it was turned farther.
+             */
+            share: number;
+            /**
+             * Format: double
+             * @description Toe, in plus, degrees.
+             */
+            toe_deg: number;
         };
         /** @description A stored visit. */
         OpenVisit: {

@@ -1,5 +1,5 @@
 // Woven reach: what two cams can give at the planned height, against the aim window.
-import { useRef, type MouseEvent } from 'react';
+import { useRef, useState, type KeyboardEvent, type MouseEvent } from 'react';
 import type { Aim, Candidate, PlanResult, SideName, SidePlan } from '../api/client';
 import { Glyph, halfPath } from '../ui/glyphs';
 import { angle, signed, tick, type AngleForm } from '../units/print';
@@ -234,290 +234,351 @@ export function ReachMap({
     const k = range.k1 - ((at.y - m.t) / (height - m.t - m.b)) * (range.k1 - range.k0);
     onPick(lead, [Math.round(c * 100) / 100, Math.round(k * 100) / 100]);
   };
+  // With the keys: a cross that goes by twentieths of a degree from where the wheel is set, and is picked with Enter.
+  const [cross, setCross] = useState<[number, number]>();
+  const within = !!cross && inside(P(cross), pts(lead).map(P));
+  const keys = (e: KeyboardEvent) => {
+    const by: Record<string, [number, number]> = {
+      ArrowLeft: [-0.05, 0],
+      ArrowRight: [0.05, 0],
+      ArrowUp: [0, rear ? 0.02 : 0.05],
+      ArrowDown: [0, rear ? -0.02 : -0.05],
+    };
+    const step = by[e.key];
+    if (step) {
+      const [c, k] = cross ?? [result[lead].set.camber_deg, result[lead].set[k2]];
+      const hold = (v: number, a: number, b: number) => Math.round(Math.max(a, Math.min(b, v)) * 100) / 100;
+      setCross([hold(c + step[0], range.c0, range.c1), hold(k + step[1], range.k0, range.k1)]);
+    } else if (e.key === 'Enter' && cross && within) {
+      onPick?.(lead, cross);
+      setCross(undefined);
+    } else if (e.key === 'Escape' && cross) setCross(undefined);
+    else return;
+    e.preventDefault();
+    e.stopPropagation();
+  };
+  const crossSays =
+    cross &&
+    `${lead}: camber ${angle(cross[0], form, 2)}, ${axis2.word} ${angle(cross[1], form, 2)}, ${within ? 'within reach, Enter sets it there' : 'out of reach'}`;
   return (
-    <svg
-      viewBox={`0 0 ${width} ${height}`}
-      width="100%"
-      height="100%"
-      preserveAspectRatio="xMidYMid meet"
-      role="img"
-      aria-label={`Reach map. ${sides.map((s) => sideWords(s, result[s], form, rear)).join('. ')}.`}
-      data-testid="reach-map"
-      onClick={onPick && picks}
-      style={{ cursor: onPick ? 'crosshair' : undefined }}
-    >
-      <defs>
-        <pattern
-          id="aim-hatch"
-          width="7"
-          height="7"
-          patternUnits="userSpaceOnUse"
-          patternTransform="rotate(45)"
-        >
-          <path d="M0 0V7" stroke="var(--aim)" strokeWidth="1.5" opacity=".55" />
-        </pattern>
-        <clipPath id="map-clip">
-          <rect x={m.l} y={m.t} width={width - m.l - m.r} height={height - m.t - m.b} />
-        </clipPath>
-      </defs>
-      {every(range.c0, range.c1, range.c1 - range.c0 > 5 ? 1 : 0.5).map((c) => (
-        <g key={c}>
-          <path
-            d={`M${X(c)} ${m.t}V${height - m.b}`}
-            stroke={c === 0 ? 'var(--edge)' : 'var(--line)'}
-            strokeWidth={c === 0 ? 1.6 : 1}
-          />
-          <text
-            x={X(c)}
-            y={height - m.b + 19}
-            textAnchor="middle"
-            fontSize="17"
-            fontWeight="600"
-            fill="var(--ink2)"
+    <>
+      <svg
+        viewBox={`0 0 ${width} ${height}`}
+        width="100%"
+        height="100%"
+        preserveAspectRatio="xMidYMid meet"
+        {...(onPick
+          ? {
+              role: 'application',
+              'aria-roledescription': 'map',
+              tabIndex: 0,
+              onKeyDown: keys,
+              onBlur: () => setCross(undefined),
+            }
+          : { role: 'img' })}
+        aria-label={
+          crossSays ?? `Reach map. ${sides.map((s) => sideWords(s, result[s], form, rear)).join('. ')}.`
+        }
+        data-testid="reach-map"
+        onClick={onPick && picks}
+        style={{ cursor: onPick ? 'crosshair' : undefined }}
+      >
+        <defs>
+          <pattern
+            id="aim-hatch"
+            width="7"
+            height="7"
+            patternUnits="userSpaceOnUse"
+            patternTransform="rotate(45)"
           >
-            {c === 0 ? '0' : tick(c, form, 1, true)}
-          </text>
-        </g>
-      ))}
-      {every(
-        range.k0,
-        range.k1,
-        rear ? (range.k1 - range.k0 > 1.2 ? 0.25 : 0.1) : range.k1 - range.k0 > 9 ? 2 : 1,
-      ).map((k) => (
-        <g key={k}>
-          <path d={`M${m.l} ${Y(k)}H${width - m.r}`} stroke="var(--line)" />
-          <text x={m.l - 8} y={Y(k) + 6} textAnchor="end" fontSize="17" fontWeight="600" fill="var(--ink2)">
-            {tick(k, form, rear ? 2 : 0, rear)}
-          </text>
-        </g>
-      ))}
-      <g fontSize="17" fontWeight="600" fill="var(--ink2)">
-        <text x={m.l} y={height - 4}>
-          ◂ top leans in
-        </text>
-        <text x={width - m.r} y={height - 4} textAnchor="end">
-          top leans out ▸
-        </text>
-        <text
-          x={Math.min(Math.max(X(0), m.l + 140), width - 160)}
-          y={height - 4}
-          textAnchor="middle"
-          fontWeight="750"
-          fill="var(--ink)"
-        >
-          camber
-        </text>
-        <text
-          transform={`translate(14 ${Y((range.k0 + range.k1) / 2) + 20}) rotate(-90)`}
-          fontWeight="750"
-          fill="var(--ink)"
-        >
-          {rear ? 'toe, one wheel, in +' : 'caster'}
-        </text>
-      </g>
-      <g clipPath="url(#map-clip)" opacity={stale ? 0.35 : 1}>
-        {shown(lead) && result[lead].bare_reach && (
-          <path
-            d={pathOf((result[lead].bare_reach?.outline ?? []).map((p) => P(p as [number, number])))}
-            fill="none"
-            stroke="var(--edge)"
-            strokeWidth="1.4"
-            strokeDasharray="2 4"
-          />
-        )}
-        {sides.map(
-          (s) =>
-            cand(s).length > 0 &&
-            (shown(s) || s === lead) && (
-              <path
-                key={s}
-                d={pathOf(cand(s).map(P))}
-                fill="none"
-                stroke={`var(--${s})`}
-                strokeWidth={s === lead ? 2 : 1.5}
-                strokeDasharray={s === lead ? '9 5' : '3 4'}
-              />
-            ),
-        )}
-        {sides.map((s) => (
-          <g key={s} className="weave" color={`var(--${s})`} opacity={shown(s) ? 1 : 0.55}>
+            <path d="M0 0V7" stroke="var(--aim)" strokeWidth="1.5" opacity=".55" />
+          </pattern>
+          <clipPath id="map-clip">
+            <rect x={m.l} y={m.t} width={width - m.l - m.r} height={height - m.t - m.b} />
+          </clipPath>
+        </defs>
+        {every(range.c0, range.c1, range.c1 - range.c0 > 5 ? 1 : 0.5).map((c) => (
+          <g key={c}>
             <path
-              d={pathOf(pts(s).map(P), result[s].reach?.shape !== 'line')}
-              fill={
-                result[s].reach?.shape === 'line'
-                  ? 'none'
-                  : s === lead
-                    ? s === 'left'
-                      ? 'var(--shade)'
-                      : 'var(--shadeR)'
-                    : 'none'
-              }
-              stroke="currentColor"
-              strokeWidth={s === lead ? 2.4 : 1.8}
+              d={`M${X(c)} ${m.t}V${height - m.b}`}
+              stroke={c === 0 ? 'var(--edge)' : 'var(--line)'}
+              strokeWidth={c === 0 ? 1.6 : 1}
             />
-            {s === lead && (
-              <>
-                <path
-                  d={(result[s].reach?.threads ?? [])
-                    .map((t) =>
-                      pathOf(
-                        t.map((p) => P(p as [number, number])),
-                        false,
-                      ),
-                    )
-                    .join('')}
-                  fill="none"
-                  stroke="currentColor"
-                  strokeWidth=".9"
-                  opacity=".45"
-                />
-                {(result[s].reach?.dots ?? []).map((p, i) => {
-                  const [x, y] = P(p as [number, number]);
-                  return <circle key={i} cx={x} cy={y} r="2" fill="currentColor" />;
-                })}
-              </>
-            )}
+            <text
+              x={X(c)}
+              y={height - m.b + 19}
+              textAnchor="middle"
+              fontSize="17"
+              fontWeight="600"
+              fill="var(--ink2)"
+            >
+              {c === 0 ? '0' : tick(c, form, 1, true)}
+            </text>
           </g>
         ))}
-      </g>
-      <rect
-        {...{ x: win.x, y: win.y, width: Math.max(win.w, 3), height: Math.max(win.h, 3) }}
-        fill="url(#aim-hatch)"
-        stroke="var(--aim)"
-        strokeWidth="2.6"
-      />
-      <g opacity={stale ? 0.35 : 1} clipPath="url(#map-clip)">
-        <ellipse
-          cx={X(result[lead].after.camber_deg)}
-          cy={Y(result[lead].after[k2])}
-          rx={Math.abs(X(d.camber_deg) - X(0))}
-          ry={Math.abs(Y(d[k2]) - Y(0))}
-          fill="none"
-          stroke={`var(--${lead})`}
-          strokeWidth="1.4"
-          strokeDasharray="2 3"
-        />
-        {sides.filter(shown).map((s) => {
-          const path = drift(s).map(P);
-          const a = result[s].after;
-          const b = result[s].before;
-          const set = P([result[s].set.camber_deg, result[s].set[k2]]);
-          const [ax, ay] = P([a.camber_deg, a[k2]]);
-          return (
-            <g key={s} color={`var(--${s})`}>
+        {every(
+          range.k0,
+          range.k1,
+          rear ? (range.k1 - range.k0 > 1.2 ? 0.25 : 0.1) : range.k1 - range.k0 > 9 ? 2 : 1,
+        ).map((k) => (
+          <g key={k}>
+            <path d={`M${m.l} ${Y(k)}H${width - m.r}`} stroke="var(--line)" />
+            <text x={m.l - 8} y={Y(k) + 6} textAnchor="end" fontSize="17" fontWeight="600" fill="var(--ink2)">
+              {tick(k, form, rear ? 2 : 0, rear)}
+            </text>
+          </g>
+        ))}
+        <g fontSize="17" fontWeight="600" fill="var(--ink2)">
+          <text x={m.l} y={height - 4}>
+            ◂ top leans in
+          </text>
+          <text x={width - m.r} y={height - 4} textAnchor="end">
+            top leans out ▸
+          </text>
+          <text
+            x={Math.min(Math.max(X(0), m.l + 140), width - 160)}
+            y={height - 4}
+            textAnchor="middle"
+            fontWeight="750"
+            fill="var(--ink)"
+          >
+            camber
+          </text>
+          <text
+            transform={`translate(14 ${Y((range.k0 + range.k1) / 2) + 20}) rotate(-90)`}
+            fontWeight="750"
+            fill="var(--ink)"
+          >
+            {rear ? 'toe, one wheel, in +' : 'caster'}
+          </text>
+        </g>
+        <g clipPath="url(#map-clip)" opacity={stale ? 0.35 : 1}>
+          {shown(lead) && result[lead].bare_reach && (
+            <path
+              d={pathOf((result[lead].bare_reach?.outline ?? []).map((p) => P(p as [number, number])))}
+              fill="none"
+              stroke="var(--edge)"
+              strokeWidth="1.4"
+              strokeDasharray="2 4"
+            />
+          )}
+          {sides.map(
+            (s) =>
+              cand(s).length > 0 &&
+              (shown(s) || s === lead) && (
+                <path
+                  key={s}
+                  d={pathOf(cand(s).map(P))}
+                  fill="none"
+                  stroke={`var(--${s})`}
+                  strokeWidth={s === lead ? 2 : 1.5}
+                  strokeDasharray={s === lead ? '9 5' : '3 4'}
+                />
+              ),
+          )}
+          {sides.map((s) => (
+            <g key={s} className="weave" color={`var(--${s})`} opacity={shown(s) ? 1 : 0.55}>
               <path
-                d={pathOf([...path, [ax, ay]], false)}
-                fill="none"
-                stroke="var(--sheet)"
-                strokeWidth="5"
-              />
-              <path
-                d={pathOf([...path, [ax, ay]], false)}
-                fill="none"
+                d={pathOf(pts(s).map(P), result[s].reach?.shape !== 'line')}
+                fill={
+                  result[s].reach?.shape === 'line'
+                    ? 'none'
+                    : s === lead
+                      ? s === 'left'
+                        ? 'var(--shade)'
+                        : 'var(--shadeR)'
+                      : 'none'
+                }
                 stroke="currentColor"
                 strokeWidth={s === lead ? 2.4 : 1.8}
               />
-              <path
-                d={`M${ax} ${ay}L${set[0]} ${set[1]}`}
-                stroke="currentColor"
-                strokeWidth="2.4"
-                strokeDasharray="1 5"
-                strokeLinecap="round"
-              />
-              <Disc side={s} at={P([b.camber_deg, b[k2]])} r={9} hollow />
-              <Disc side={s} at={[ax, ay]} r={10} />
-              <circle
-                cx={set[0]}
-                cy={set[1]}
-                r="6"
-                fill="var(--sheet)"
-                stroke="currentColor"
-                strokeWidth="3"
-              />
-            </g>
-          );
-        })}
-      </g>
-      <g fontWeight="650">
-        <text x={aimLabel.x} y={aimLabel.y + 18} fontSize="20" fontWeight="750" fill="var(--aim)" {...halo}>
-          Aim window
-        </text>
-        {!bare && (
-          <text x={aimLabel.x} y={aimLabel.y + 36} fontSize="17" fill="var(--aim)" {...halo}>
-            {aim.name.toLowerCase()}
-          </text>
-        )}
-        <text x={afterLabel.x} y={afterLabel.y + 16} fontSize="18" fill={`var(--${lead})`} {...halo}>
-          {result[lead].reach ? 'untouched' : 'as built'}
-        </text>
-        <text
-          x={X(before.camber_deg) + (lead === 'left' ? -14 : 14)}
-          y={Y(before[k2]) - 12}
-          textAnchor={lead === 'left' ? 'end' : 'start'}
-          fontSize="17"
-          fill="var(--ink)"
-          {...halo}
-        >
-          before
-        </text>
-      </g>
-      {(bare ? [] : callouts).map(({ s, at, on, what, gap, word, box }) => (
-        <g key={s}>
-          <path
-            d={`M${box.x + box.w / 2} ${box.y + box.h / 2}L${at[0]} ${at[1]}`}
-            stroke={`var(--${s})`}
-            strokeWidth="1.4"
-          />
-          <circle cx={at[0]} cy={at[1]} r="6" fill="var(--sheet)" stroke={`var(--${s})`} strokeWidth="3" />
-          <g transform={`translate(${box.x} ${box.y})`} color={on ? 'var(--ink)' : 'var(--plateink)'}>
-            <rect
-              width={box.w}
-              height={box.h}
-              rx="4"
-              fill={on ? 'var(--sheet)' : 'var(--plate)'}
-              stroke={on ? `var(--${s})` : 'none'}
-              strokeWidth="2"
-            />
-            <Glyph
-              name={on ? (guessed ? 'unread' : 'aim') : 'short'}
-              x={9}
-              y={on ? 8 : 13}
-              size={on ? 18 : 20}
-            />
-            <text x="36" y={on ? 23 : 19} fontSize="18" fontWeight={on ? 750 : 600} fill="currentColor">
-              {on ? `${cap(s)} ${guessed ? 'expected' : 'on aim'}` : `${s} ${what}`}
-            </text>
-            {on ? (
-              <text x="10" y="46" fontSize="22" fontWeight="800" fill={`var(--${s})`}>
-                {angle(result[s].set.camber_deg, form)} · {angle(result[s].set[k2], form, rear ? 2 : 1)}
-              </text>
-            ) : (
-              <text x="36" y="40" fontSize="22" fontWeight="800" fill="currentColor">
-                {word} {angle(gap, form, gap < 0.095 ? 2 : 1)}
-              </text>
-            )}
-          </g>
-        </g>
-      ))}
-      {inset && (
-        <g transform={`translate(${inset.x} ${inset.y})`}>
-          <rect width="156" height="122" rx="4" fill="var(--well)" stroke="var(--line)" />
-          <text x="11" y="21" fontSize="18.5" fontWeight="750" fill="var(--ink)">
-            One step
-          </text>
-          {notch.map((n, i) => (
-            <g key={n.name} transform={`translate(11 ${43 + i * 46})`}>
-              <text fontSize="17" fontWeight="700" fill="var(--ink)">
-                {n.name.length > 22 ? `${n.name.slice(0, 21)}…` : n.name.toLowerCase()}
-              </text>
-              <text y="18" fontSize="16" fontWeight="600" fill="var(--ink2)">
-                {`camber ${small(n.camber_deg)} · ${axis2.word} ${small(n[k2])}`}
-              </text>
+              {s === lead && (
+                <>
+                  <path
+                    d={(result[s].reach?.threads ?? [])
+                      .map((t) =>
+                        pathOf(
+                          t.map((p) => P(p as [number, number])),
+                          false,
+                        ),
+                      )
+                      .join('')}
+                    fill="none"
+                    stroke="currentColor"
+                    strokeWidth=".9"
+                    opacity=".45"
+                  />
+                  {(result[s].reach?.dots ?? []).map((p, i) => {
+                    const [x, y] = P(p as [number, number]);
+                    return <circle key={i} cx={x} cy={y} r="2" fill="currentColor" />;
+                  })}
+                </>
+              )}
             </g>
           ))}
         </g>
-      )}
-    </svg>
+        <rect
+          {...{ x: win.x, y: win.y, width: Math.max(win.w, 3), height: Math.max(win.h, 3) }}
+          fill="url(#aim-hatch)"
+          stroke="var(--aim)"
+          strokeWidth="2.6"
+        />
+        <g opacity={stale ? 0.35 : 1} clipPath="url(#map-clip)">
+          <ellipse
+            cx={X(result[lead].after.camber_deg)}
+            cy={Y(result[lead].after[k2])}
+            rx={Math.abs(X(d.camber_deg) - X(0))}
+            ry={Math.abs(Y(d[k2]) - Y(0))}
+            fill="none"
+            stroke={`var(--${lead})`}
+            strokeWidth="1.4"
+            strokeDasharray="2 3"
+          />
+          {sides.filter(shown).map((s) => {
+            const path = drift(s).map(P);
+            const a = result[s].after;
+            const b = result[s].before;
+            const set = P([result[s].set.camber_deg, result[s].set[k2]]);
+            const [ax, ay] = P([a.camber_deg, a[k2]]);
+            return (
+              <g key={s} color={`var(--${s})`}>
+                <path
+                  d={pathOf([...path, [ax, ay]], false)}
+                  fill="none"
+                  stroke="var(--sheet)"
+                  strokeWidth="5"
+                />
+                <path
+                  d={pathOf([...path, [ax, ay]], false)}
+                  fill="none"
+                  stroke="currentColor"
+                  strokeWidth={s === lead ? 2.4 : 1.8}
+                />
+                <path
+                  d={`M${ax} ${ay}L${set[0]} ${set[1]}`}
+                  stroke="currentColor"
+                  strokeWidth="2.4"
+                  strokeDasharray="1 5"
+                  strokeLinecap="round"
+                />
+                <Disc side={s} at={P([b.camber_deg, b[k2]])} r={9} hollow />
+                <Disc side={s} at={[ax, ay]} r={10} />
+                <circle
+                  cx={set[0]}
+                  cy={set[1]}
+                  r="6"
+                  fill="var(--sheet)"
+                  stroke="currentColor"
+                  strokeWidth="3"
+                />
+              </g>
+            );
+          })}
+        </g>
+        {cross && (
+          <g data-testid="map-cross" pointerEvents="none">
+            <path
+              d={`M${X(cross[0]) - 14} ${Y(cross[1])}h28M${X(cross[0])} ${Y(cross[1]) - 14}v28`}
+              stroke="var(--ink)"
+              strokeWidth="2.5"
+              strokeDasharray={within ? undefined : '3 3'}
+            />
+            <text
+              x={Math.min(X(cross[0]) + 16, width - m.r - 118)}
+              y={Math.max(Y(cross[1]) - 10, m.t + 18)}
+              fontSize="18"
+              fontWeight="750"
+              fill="var(--ink)"
+              {...halo}
+            >
+              {angle(cross[0], form, 2)} · {angle(cross[1], form, 2)} {within ? '↵' : 'out of reach'}
+            </text>
+          </g>
+        )}
+        <g fontWeight="650">
+          <text x={aimLabel.x} y={aimLabel.y + 18} fontSize="20" fontWeight="750" fill="var(--aim)" {...halo}>
+            Aim window
+          </text>
+          {!bare && (
+            <text x={aimLabel.x} y={aimLabel.y + 36} fontSize="17" fill="var(--aim)" {...halo}>
+              {aim.name.toLowerCase()}
+            </text>
+          )}
+          <text x={afterLabel.x} y={afterLabel.y + 16} fontSize="18" fill={`var(--${lead})`} {...halo}>
+            {result[lead].reach ? 'untouched' : 'as built'}
+          </text>
+          <text
+            x={X(before.camber_deg) + (lead === 'left' ? -14 : 14)}
+            y={Y(before[k2]) - 12}
+            textAnchor={lead === 'left' ? 'end' : 'start'}
+            fontSize="17"
+            fill="var(--ink)"
+            {...halo}
+          >
+            before
+          </text>
+        </g>
+        {(bare ? [] : callouts).map(({ s, at, on, what, gap, word, box }) => (
+          <g key={s}>
+            <path
+              d={`M${box.x + box.w / 2} ${box.y + box.h / 2}L${at[0]} ${at[1]}`}
+              stroke={`var(--${s})`}
+              strokeWidth="1.4"
+            />
+            <circle cx={at[0]} cy={at[1]} r="6" fill="var(--sheet)" stroke={`var(--${s})`} strokeWidth="3" />
+            <g transform={`translate(${box.x} ${box.y})`} color={on ? 'var(--ink)' : 'var(--plateink)'}>
+              <rect
+                width={box.w}
+                height={box.h}
+                rx="4"
+                fill={on ? 'var(--sheet)' : 'var(--plate)'}
+                stroke={on ? `var(--${s})` : 'none'}
+                strokeWidth="2"
+              />
+              <Glyph
+                name={on ? (guessed ? 'unread' : 'aim') : 'short'}
+                x={9}
+                y={on ? 8 : 13}
+                size={on ? 18 : 20}
+              />
+              <text x="36" y={on ? 23 : 19} fontSize="18" fontWeight={on ? 750 : 600} fill="currentColor">
+                {on ? `${cap(s)} ${guessed ? 'expected' : 'on aim'}` : `${s} ${what}`}
+              </text>
+              {on ? (
+                <text x="10" y="46" fontSize="22" fontWeight="800" fill={`var(--${s})`}>
+                  {angle(result[s].set.camber_deg, form)} · {angle(result[s].set[k2], form, rear ? 2 : 1)}
+                </text>
+              ) : (
+                <text x="36" y="40" fontSize="22" fontWeight="800" fill="currentColor">
+                  {word} {angle(gap, form, gap < 0.095 ? 2 : 1)}
+                </text>
+              )}
+            </g>
+          </g>
+        ))}
+        {inset && (
+          <g transform={`translate(${inset.x} ${inset.y})`}>
+            <rect width="156" height="122" rx="4" fill="var(--well)" stroke="var(--line)" />
+            <text x="11" y="21" fontSize="18.5" fontWeight="750" fill="var(--ink)">
+              One step
+            </text>
+            {notch.map((n, i) => (
+              <g key={n.name} transform={`translate(11 ${43 + i * 46})`}>
+                <text fontSize="17" fontWeight="700" fill="var(--ink)">
+                  {n.name.length > 22 ? `${n.name.slice(0, 21)}…` : n.name.toLowerCase()}
+                </text>
+                <text y="18" fontSize="16" fontWeight="600" fill="var(--ink2)">
+                  {`camber ${small(n.camber_deg)} · ${axis2.word} ${small(n[k2])}`}
+                </text>
+              </g>
+            ))}
+          </g>
+        )}
+      </svg>
+      <span className="vh" aria-live="polite">
+        {crossSays}
+      </span>
+    </>
   );
 }
 

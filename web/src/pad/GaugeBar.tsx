@@ -1,47 +1,33 @@
 // The live angle of a connected gauge, its buttons, and taking it into the entry.
 import { ChipButton } from '../ui/Press';
-import { getGauge, tellGauge, listenToGauge } from '../api/calls';
+import { tellGauge } from '../api/calls';
 import { readNumber } from '../units/notation';
-import { useMutation, useQuery } from '@tanstack/react-query';
+import { useMutation } from '@tanstack/react-query';
 import { useEffect, useRef, useState } from 'react';
-import { ApiProblem, type Schemas } from '../api/client';
+import type { Schemas } from '../api/client';
+import { useGauge } from '../gauge/useGauge';
 import { Glyph } from '../ui/glyphs';
 import { num } from '../units/print';
 import type { PadState } from './usePad';
 import { useInHand } from './useInHand';
-
-type Angle = Schemas['GaugeAngle'];
 
 const degrees = (text: string) => {
   return readNumber(text) ?? 0;
 };
 
 export function GaugeBar({ pad }: { pad: PadState }) {
-  const info = useQuery({
-    queryKey: ['gauge'],
-    queryFn: getGauge,
-    refetchInterval: 10_000,
-  });
-  const present = info.data?.present ?? false;
-  const [angle, setAngle] = useState<Angle>();
   const [said, setSaid] = useState('');
   const recent = useRef<number[]>([]);
-  const hand = useInHand(pad, info.data?.simulated ?? false);
-  const heard = useRef(hand.heard);
+  const heard = useRef<(deg: number) => void>(() => {});
+  const gauge = useGauge((deg) => {
+    recent.current = [...recent.current.slice(-4), deg];
+    heard.current(deg);
+  });
+  const { simulated, angle, present } = gauge;
+  const hand = useInHand(pad, simulated);
   useEffect(() => {
     heard.current = hand.heard;
   });
-  useEffect(() => {
-    if (!present) return;
-    return listenToGauge<Angle>(
-      (a) => {
-        recent.current = [...recent.current.slice(-4), a.deg];
-        heard.current(a.deg);
-        setAngle(a);
-      },
-      () => setAngle(undefined),
-    );
-  }, [present]);
   // A simulated gauge is told which wheel it is held on, and how far that is swung.
   const { place, active } = pad;
   const steer =
@@ -51,12 +37,11 @@ export function GaugeBar({ pad }: { pad: PadState }) {
         ? 'steer-2'
         : '';
   const swing = steer ? degrees(pad.now(steer)) : 0;
-  const simulated = info.data?.simulated ?? false;
   const { mutate: move } = useMutation({ mutationFn: tellGauge });
   const button = useMutation({
-    mutationFn: (b: Schemas['GaugeButton']) => tellGauge({ button: b }),
+    mutationFn: (b: Schemas['GaugeButton']) => gauge.press(b),
     onSuccess: () => setSaid(''),
-    onError: (e) => setSaid(e instanceof ApiProblem ? e.message : 'no answer'),
+    onError: (e) => setSaid(e instanceof Error ? e.message : 'no answer'),
   });
   useEffect(() => {
     if (!simulated) return;
@@ -71,22 +56,40 @@ export function GaugeBar({ pad }: { pad: PadState }) {
       },
     });
   }, [move, simulated, place.axle, place.side, active, swing]);
-  if (!present) return null;
+  const cable = gauge.connect && (
+    <ChipButton onClick={gauge.connect} data-testid="gauge-cable">
+      {present ? 'By cable' : 'Gauge by cable'}
+    </ChipButton>
+  );
+  if (!present)
+    return cable ? (
+      <div className="gauge-bar none" data-testid="gauge-none">
+        <span className="small">{gauge.fault ?? 'No gauge is connected.'}</span>
+        {cable}
+      </div>
+    ) : null;
   const mean = recent.current.length ? recent.current.reduce((a, b) => a + b, 0) / recent.current.length : 0;
   return (
     <div className="gauge-bar" data-testid="gauge">
-      <div style={{ minWidth: 0 }}>
+      <div className="gauge-now">
         <span
           className="fig"
-          style={{ fontSize: 38, fontVariantNumeric: 'tabular-nums' }}
+          style={{ fontSize: 34, fontVariantNumeric: 'tabular-nums' }}
           data-testid="gauge-angle"
         >
           {angle ? `${num(angle.deg, 2)}°` : '—'}
         </span>
-        <span className="small" style={{ display: 'block' }}>
-          {said ||
-            `${info.data?.name ?? ''}${angle?.held ? ', held' : ''}${angle?.zeroed ? ', zeroed here' : ''}`}
+        <span className="small">
+          {said || `${gauge.name}${angle?.held ? ', held' : ''}${angle?.zeroed ? ', zeroed here' : ''}`}
         </span>
+        <ChipButton
+          aria-pressed={hand.on}
+          onClick={() => hand.turn(!hand.on)}
+          data-testid="gauge-in-hand"
+          title="Takes, says and keeps every angle that comes to rest, then goes on to the next place"
+        >
+          {hand.on ? 'In hand: on' : 'Gauge in hand'}
+        </ChipButton>
       </div>
       <ChipButton
         aria-pressed={angle?.zeroed ?? false}
@@ -114,14 +117,7 @@ export function GaugeBar({ pad }: { pad: PadState }) {
       >
         <Glyph name="now" size={14} /> Take it
       </ChipButton>
-      <ChipButton
-        aria-pressed={hand.on}
-        onClick={() => hand.turn(!hand.on)}
-        data-testid="gauge-in-hand"
-        title="Takes, says and keeps every angle that comes to rest, then goes on to the next place"
-      >
-        {hand.on ? 'In hand: on' : 'Gauge in hand'}
-      </ChipButton>
+      {cable}
     </div>
   );
 }

@@ -1,5 +1,6 @@
 // One order in hand: where it sits, what turns which way from which mark to which, what to expect after it, and what was
 // really done. The rest of the step beside it.
+import { HowTo } from '../ui/HowTo';
 import { Button, ToggleButton, ToggleButtonGroup } from '@mui/material';
 import { useState } from 'react';
 import type { AxleName, Drawing, SideName } from '../api/client';
@@ -26,6 +27,7 @@ import {
 } from './asDone';
 import { couldNot } from './couldNot';
 import { inTurns, stepped } from './counted';
+import { Loose } from './Loose';
 import { sideWord } from './sheet';
 
 interface Props {
@@ -98,7 +100,8 @@ export function OrderInHand(p: Props) {
   };
   return (
     <div className="in-hand" data-testid="in-hand">
-      <div className="in-hand-slate slate">
+      <div className="in-hand-slate slate drawn">
+        <HowTo of="order" />
         {p.drawings && (
           <div className="in-hand-axle">
             <AxleOrders axle={p.axle} drawings={p.drawings} spots={spots} />
@@ -219,6 +222,15 @@ export function OrderInHand(p: Props) {
           </ToggleButtonGroup>
         </div>
       </div>
+      {hand && now.side && hand.before && (
+        <Loose
+          key={turnKey(now)}
+          hand={hand}
+          side={now.side}
+          axle={p.axle}
+          use={(amount) => change({ amount, closed: false })}
+        />
+      )}
       {hand && <After hand={hand} side={now.side} axle={p.axle} otherwise={otherwise} />}
     </div>
   );

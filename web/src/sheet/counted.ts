@@ -27,6 +27,14 @@ const stepOf = (h: InHand, unit: LengthUnit): number =>
           ? MM_PER_INCH / 16
           : 0.5;
 
+/** An amount as it is counted and typed; notches to the half, as an eye on the marks has them. */
+export const writtenAmount = (h: InHand, v: number, unit: LengthUnit): string =>
+  h.counted === 'notches'
+    ? String(Math.round(v * 2) / 2)
+    : h.counted === 'turns'
+      ? inTurns(Math.round(v * 12) / 12)
+      : written(h, v, unit);
+
 const written = (h: InHand, v: number, unit: LengthUnit): string => {
   const round = (x: number, d: number) => String(Math.round(x * 10 ** d) / 10 ** d);
   if (h.counted === 'notches') return round(v, 0);

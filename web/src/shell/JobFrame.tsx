@@ -3,10 +3,11 @@ import { Plain } from '../ui/Press';
 import { Button } from '@mui/material';
 import { Suspense, useState } from 'react';
 import { Link, NavLink, Outlet, useLocation, useNavigate, useParams } from 'react-router';
-import { ApiProblem, type Ticket } from '../api/client';
+import { ApiProblem, type Plan, type Ticket } from '../api/client';
 import { Glyph, type GlyphName } from '../ui/glyphs';
 import { usePhone } from '../ui/phone';
 import { useKeys, stageAction } from './bindings';
+import { Conflict } from './Conflict';
 import { Keys } from './Keys';
 import { useTitle } from './title';
 import { Waiting } from './Waiting';
@@ -90,6 +91,8 @@ function state(stage: StageName, bench: Bench): { glyph: GlyphName; word: string
 function Frame({ ticket }: { ticket: Ticket }) {
   const bench = useJobBench(ticket);
   const [keys, setKeys] = useState(false);
+  // The plan as somebody else saved it, while both are laid side by side.
+  const [theirs, setTheirs] = useState<Plan>();
   const navigate = useNavigate();
   const { search, pathname } = useLocation();
   const now = pathname.split('/')[3] ?? 'plan';
@@ -175,6 +178,12 @@ function Frame({ ticket }: { ticket: Ticket }) {
             <>
               <Plain onClick={() => void bench.keepMine().catch(() => {})}>Keep mine</Plain>
               <Plain onClick={bench.reload}>Take theirs</Plain>
+              <Plain
+                onClick={() => void bench.theirs().then(setTheirs, () => {})}
+                data-testid="conflict-open"
+              >
+                One by one
+              </Plain>
             </>
           )}
         </div>
@@ -182,6 +191,18 @@ function Frame({ ticket }: { ticket: Ticket }) {
       <span className="vh" aria-live="polite">
         {answer?.verdict.headline}
       </span>
+      {theirs && (
+        <Conflict
+          bench={bench}
+          theirs={theirs}
+          base={bench.began()}
+          keep={(doc) => {
+            setTheirs(undefined);
+            void bench.keepBoth(doc, theirs).catch(() => {});
+          }}
+          close={() => setTheirs(undefined)}
+        />
+      )}
       <Keys open={keys} close={() => setKeys(false)} />
     </div>
   );

@@ -60,6 +60,12 @@ export const help: [string, string][] = (Object.values(bindings) as Binding[]).f
   (b): [string, string][] => (b.word ? [[b.shown, b.word]] : []),
 );
 
+const SINGLE = 'bold-stance.single-keys';
+
+/** Whether a letter or a digit alone does something; off, it is what a voice or a shaking hand types and nothing else. */
+export const singleKeys = () => localStorage.getItem(SINGLE) !== 'off';
+export const setSingleKeys = (on: boolean) => localStorage.setItem(SINGLE, on ? 'on' : 'off');
+
 /** Listens for actions of this part of the screen. Never while typing, nor behind a dialog. */
 export function useKeys(acts: Partial<Record<Action, Act>>) {
   const latest = useRef(acts);
@@ -71,6 +77,7 @@ export function useKeys(acts: Partial<Record<Action, Act>>) {
       const acting = /^(BUTTON|A)$/.test(t.tagName) && (e.key === 'Enter' || e.key === ' ');
       if (typing || acting || e.ctrlKey || e.metaKey || e.altKey || document.querySelector('[role=dialog]'))
         return;
+      if (e.key.length === 1 && !singleKeys()) return;
       const action = actionOf.get(e.key) ?? actionOf.get(e.key.toLowerCase());
       const act = action && latest.current[action];
       if (act) {

@@ -57,6 +57,12 @@ export interface Bench {
   pick: (planId: string) => void;
   reload: () => void;
   keepMine: () => Promise<void>;
+  /** The plan as it stands now, whoever saved it last. */
+  theirs: () => Promise<Plan | undefined>;
+  /** A document made of both, saved over theirs. */
+  keepBoth: (doc: CarPlan, over: Plan) => Promise<void>;
+  /** What both of a conflict began from. */
+  began: () => CarPlan | undefined;
 }
 
 interface PlanDraft {
@@ -217,6 +223,19 @@ export function useJobBench(ticket: Ticket): Bench {
     setTicket(now);
     setSaveFault(undefined);
   }, [ticket.job.id, plan?.id, setTicket]);
+  const theirs = useCallback(async () => {
+    const now = await getTicket(ticket.job.id);
+    return now.plans.find((p) => p.id === plan?.id);
+  }, [ticket.job.id, plan?.id]);
+  const keepBoth = useCallback(
+    async (doc: CarPlan, over: Plan) => {
+      setEdit((e) => ({ id: over.id, doc, undo: e?.id === over.id ? e.undo : [] }));
+      setVersion({ id: over.id, version: over.version });
+      setTicket(await getTicket(ticket.job.id));
+      setSaveFault(undefined);
+    },
+    [ticket.job.id, setTicket],
+  );
   const dirty = !!(plan && draft && !same(draft, plan.document));
   useEffect(() => {
     if (!dirty || !plan || !draft || save.isPending || saveFault?.status === 409) return;
@@ -224,6 +243,16 @@ export function useJobBench(ticket: Ticket): Bench {
     const t = setTimeout(() => save.mutate({ plan, doc: draft, version: known }), saveFault ? 3000 : 500);
     return () => clearTimeout(t);
   }, [dirty, plan, draft, save, version, saveFault]);
+
+  // What the two of a conflict began from: the document as it was when nothing of it waited to be saved.
+  const same0 = useRef<{ id: string; doc: CarPlan }>(undefined);
+  useEffect(() => {
+    if (plan && !dirty) same0.current = { id: plan.id, doc: plan.document };
+  }, [plan, dirty]);
+  const began = useCallback(
+    () => (same0.current && same0.current.id === plan?.id ? same0.current.doc : undefined),
+    [plan?.id],
+  );
 
   // Kept in the browser while it is not saved.
   useEffect(() => {
@@ -263,5 +292,8 @@ export function useJobBench(ticket: Ticket): Bench {
     pick,
     reload,
     keepMine,
+    theirs,
+    keepBoth,
+    began,
   };
 }

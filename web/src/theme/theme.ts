@@ -127,6 +127,7 @@ export function themeOf(name: ThemeName) {
             minHeight: 48,
             minWidth: 0,
             maxWidth: 'none',
+            overflow: 'visible',
             padding: '4px 6px',
             color: 'var(--ink2)',
             font: `700 15px/1.1 ${faces.read}`,

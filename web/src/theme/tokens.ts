@@ -68,10 +68,36 @@ export const faces = {
 const vars = (list: Record<string, string>) =>
   Object.fromEntries(Object.entries(list).map(([k, v]) => [`--${k}`, v]));
 
-/** The variables of both themes, as MUI's global styles take them. */
+/** Paper is white and printed in ink, what is slate on the screen too, whatever the light of the bay. */
+const paper: Record<Token, string> = {
+  ...day,
+  ground: '#fff',
+  sheet: '#fff',
+  well: '#f1f0f4',
+  ink3: day.ink2,
+  slate: '#fff',
+  slate2: '#fff',
+  chalk: day.ink,
+  chalk2: day.ink2,
+  ghost: day.edge,
+  slateline: day.line,
+  steel: day.well,
+  leftS: day.left,
+  rightS: day.right,
+  aimS: day.aim,
+  do: '#7a5c00',
+  doink: '#fff',
+  plate: '#fff',
+  plateink: day.ink,
+};
+
+/** The variables of both themes and of paper, as MUI's global styles take them. */
 export const variables = {
   ":root, [data-theme='day']": { ...vars(tokens.day), colorScheme: 'light' },
   "[data-theme='night']": { ...vars(tokens.night), colorScheme: 'dark' },
   // After those: what both have.
   ':root': vars(faces),
+  '@media print': {
+    ":root, [data-theme='day'], [data-theme='night']": { ...vars(paper), colorScheme: 'light' },
+  },
 } as const;

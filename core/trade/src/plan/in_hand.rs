@@ -1,7 +1,7 @@
 //! An order as it is held in hand: what turns, where it sits, from which mark to which, and what to expect after it.
 
 use super::bench::Bench;
-use super::line::{CountedIn, InHand, SettingLine, ThreadInHand, line, notch_word};
+use super::line::{CountedIn, InHand, OnTheWay, SettingLine, ThreadInHand, line, notch_word};
 use bold_stance_car::adjuster::{Adjuster, AdjusterKind, LEAST_ENGAGED_MM, TurnKind};
 use bold_stance_car::draw::spot_drawn;
 use bold_stance_kinematics::geometry::Points;
@@ -95,7 +95,35 @@ fn hand_of(
         outboard: a.direction_word(low, high) == "outboard",
         before,
         after,
+        path: Vec::new(),
     })
+}
+
+/// Sixths of an order at which the way of the wheel is worked out, one past it: a straight line between two of them is within
+/// a hundredth of a degree of a cam's arc over half a turn (held by a test).
+const SIXTHS: std::ops::RangeInclusive<u8> = 0..=7;
+
+/// The way of a wheel while one adjuster goes from where it stands to where it is ordered.
+fn path(
+    a: &Adjuster,
+    from: f64,
+    to: f64,
+    ends: [Option<[f64; 3]>; 2],
+    at: impl Fn(f64) -> Option<[f64; 3]>,
+) -> Vec<OnTheWay> {
+    let [low, high] = a.built_range();
+    let reaches = |p: f64| (low - 1e-9..=high + 1e-9).contains(&p);
+    SIXTHS
+        .filter_map(|n| {
+            let share = f64::from(n) / 6.0;
+            let [camber_deg, caster_deg, toe_deg] = match n {
+                0 => ends[0],
+                6 => ends[1],
+                _ => Some(from + share * (to - from)).filter(|p| reaches(*p)).and_then(&at),
+            }?;
+            Some(OnTheWay { share, camber_deg, caster_deg, toe_deg })
+        })
+        .collect()
 }
 
 /// Orders of one wheel with what is held in hand of each. `points` are those the bench's corner was made of; `angles` gives
@@ -113,10 +141,18 @@ pub(crate) fn in_hand(
     for l in lines.iter_mut().filter(|l| l.moves()) {
         let Some(i) = bench.adjusters.iter().position(|a| a.name == l.name) else { continue };
         let a = &bench.adjusters[i];
+        let from = at[i];
         at[i] = l.position;
         let after = angles(&at);
+        let way = path(a, from, l.position, [before, after], |p| {
+            let mut part = at.clone();
+            part[i] = p;
+            angles(&part)
+        });
         let spot = spot_drawn((&corner, points), bench.travel_mm, bench.attitude, a);
-        l.in_hand = Some(hand_of(a, l, spot, [before, after]));
+        let mut hand = hand_of(a, l, spot, [before, after]);
+        hand.path = way;
+        l.in_hand = Some(hand);
         before = after;
     }
     lines

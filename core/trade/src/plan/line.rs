@@ -132,6 +132,23 @@ pub struct InHand {
     /// The same after it.
     #[cfg_attr(feature = "openapi", schema(min_items = 3, max_items = 3))]
     pub after: Option<[f64; 3]>,
+    /// The same on the way and a little past it, as far as it goes, least done first: what a gauge shows while it is loose.
+    #[serde(default, skip_serializing_if = "Vec::is_empty")]
+    pub path: Vec<OnTheWay>,
+}
+
+/// A wheel with an order done in part.
+#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
+pub struct OnTheWay {
+    /// How much of the order is done: 0 before it, 1 as ordered, more where it was turned farther.
+    pub share: f64,
+    /// Camber, degrees.
+    pub camber_deg: f64,
+    /// Caster, degrees.
+    pub caster_deg: f64,
+    /// Toe, in plus, degrees.
+    pub toe_deg: f64,
 }
 
 /// The step a specialist counts in, and its words.

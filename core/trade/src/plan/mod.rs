@@ -69,7 +69,7 @@ pub use judge::{READABLE_DEG, READABLE_TOE_DEG, Shortfall, SolvedSetting};
 pub use ladder::{
     Ladder, LadderAsked, LadderEnd, Ladders, MOST_SETS, OtherAxle, Rung, USUAL_SPAN_MM, ladders,
 };
-pub use line::{CountedIn, InHand, SettingLine, ThreadInHand};
+pub use line::{CountedIn, InHand, OnTheWay, SettingLine, ThreadInHand};
 pub(crate) use line::{line, turns as turns_in_words};
 pub(crate) use locates::{is_drag_link, is_one_arm, is_track_bar, locates_only};
 pub use on_jack::{JackAim, OnJack, on_jack};

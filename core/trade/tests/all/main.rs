@@ -34,6 +34,7 @@ mod mistakes;
 mod most_caster;
 mod moving;
 mod odd;
+mod on_the_way;
 mod parts_bad_input;
 mod plan_answer;
 mod plan_checks;

@@ -1,4 +1,5 @@
 // Corner file: every whole-car quantity of the job, as it came and as planned, with what it means.
+import { HowTo } from '../../ui/HowTo';
 import { ChipButton, Plain } from '../../ui/Press';
 import { cornerFile } from '../../api/calls';
 import { useMemo, useState } from 'react';
@@ -152,6 +153,7 @@ export default function CornerFile() {
         aria-label="Curves, heights and construction"
         tabIndex={0}
       >
+        <HowTo of="travel" />
         {picked && <Curves file={file} q={picked} body={{ arrived: body.arrived!, planned }} />}
         <States file={file} unit={unit} form={form} />
         <Construction file={file} unit={unit} />

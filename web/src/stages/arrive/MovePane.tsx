@@ -1,4 +1,5 @@
 // Both axles to scale from the front, the left and above, moving through height and steering.
+import { HowTo } from '../../ui/HowTo';
 import { Slider } from '@mui/material';
 import { useState, type ReactNode } from 'react';
 import { CarView, type CornerDrawing } from '../../figures/CarView';
@@ -95,6 +96,7 @@ export function MovePane({
     <section className="pane slate move-pane" data-pane="Drawings" aria-label="Drawings to scale">
       <div style={{ display: 'flex', justifyContent: 'space-between', padding: '12px 14px 0' }}>
         <h3>{axle === 'front' ? 'Front axle' : 'Rear axle'}, to scale</h3>
+        <HowTo of="moving" />
         <span className="word small" data-testid="loops">
           <Glyph name={blocked ? 'clash' : 'done'} size={16} />{' '}
           {blocked ? (unread ? 'not drawn anew' : 'does not close') : 'loops close'}

@@ -1,4 +1,5 @@
 // What the shop learned: what parts really move, and how well it said what would come.
+import { HowTo } from '../../ui/HowTo';
 import { Button } from '@mui/material';
 import { useQuery } from '@tanstack/react-query';
 import { Link } from 'react-router';
@@ -61,6 +62,7 @@ export default function Memory() {
         <section className="pane" aria-label="Sold, and moved">
           <div className="memory-title">
             <h2>Sold, and moved</h2>
+            <HowTo of="memory" />
             <span className="small mut">dot: one car. Rope: what we say next time, 90 in 100.</span>
           </div>
           {m && !m.parts.length && (

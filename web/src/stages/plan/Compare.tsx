@@ -1,4 +1,5 @@
 // Up to four plans side by side: figures, both corners overlaid, wear and money.
+import { HowTo } from '../../ui/HowTo';
 import { ChipButton } from '../../ui/Press';
 import { predict, forecastWear } from '../../api/calls';
 import { Button } from '@mui/material';
@@ -15,6 +16,7 @@ import { farUnit } from '../../units/measure';
 import { angle, length, lengthChange, num } from '../../units/print';
 import { ComparePatches } from './ComparePatches';
 import { inParts, money } from './money';
+import { PrintHead } from '../../shell/PrintHead';
 import { carTyres, firstDone, leadOf, placeName, range, tooClose, useTread } from '../../shell/tread';
 
 interface Column {
@@ -210,15 +212,21 @@ export default function Compare() {
           <Glyph name={shown.some((s) => s.id === p.id) ? 'done' : 'none'} size={14} /> {p.name}
         </ChipButton>
       ))}
+      <ChipButton onClick={() => window.print()} data-testid="compare-print">
+        Print
+      </ChipButton>
       {ticket.plans.length < 2 && (
-        <span className="small mut">Duplicate the plan in its menu, change one thing, and come back.</span>
+        <span className="small mut no-print">
+          Duplicate the plan in its menu, change one thing, and come back.
+        </span>
       )}
     </div>
   );
   return (
     <main className="main compare-main four">
+      <PrintHead title="Plans side by side" plans={shown.map((p) => p.name)} />
       {!phone && (
-        <section className="pane" style={{ gridColumn: '1 / -1' }}>
+        <section className="pane no-print" style={{ gridColumn: '1 / -1' }}>
           {chooser}
         </section>
       )}
@@ -264,13 +272,16 @@ export default function Compare() {
           plans={columns.map((c) => ({ name: c.plan.name, answer: c.answer }))}
           tyres={ticket.tyres}
         />
-        <Overlay
-          items={columns.flatMap((c, i) =>
-            axleOf(c.answer, 'front')
-              ? [{ key: i + 1, name: c.plan.name, drawing: axleOf(c.answer, 'front')!.left.drawing_set }]
-              : [],
-          )}
-        />
+        <div className="drawn">
+          <HowTo of="overlay" />
+          <Overlay
+            items={columns.flatMap((c, i) =>
+              axleOf(c.answer, 'front')
+                ? [{ key: i + 1, name: c.plan.name, drawing: axleOf(c.answer, 'front')!.left.drawing_set }]
+                : [],
+            )}
+          />
+        </div>
       </section>
     </main>
   );

@@ -1,5 +1,6 @@
 // In a bend: what the steering wheel does to camber, to the corners of the body and to the arch, and how each tyre stands on the
 // road, as found and as set.
+import { HowTo } from '../../ui/HowTo';
 import { Slider } from '@mui/material';
 import { useState } from 'react';
 import { contactPatches } from '../../api/calls';
@@ -71,7 +72,10 @@ export function CornerPanel({ result, axle, tyres, ratio, lock }: Props) {
     <div className="panel-scroll corner-panel" data-testid="corner-panel">
       {steer && (
         <>
-          <SteerCurves steer={steer} at={turn / ratio} ratio={ratio} form={form} />
+          <div className="drawn">
+            <HowTo of="steer" />
+            <SteerCurves steer={steer} at={turn / ratio} ratio={ratio} form={form} />
+          </div>
           <label className="corner-slide">
             <span>
               Steering wheel <b>{num(Math.abs(turn))}°</b> {way || 'straight'}

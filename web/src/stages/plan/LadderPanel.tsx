@@ -1,4 +1,5 @@
 // How high can it go with what is on it, and with what comes next: pressed, a ladder sets its height and its parts.
+import { HowTo } from '../../ui/HowTo';
 import { getLadders } from '../../api/calls';
 import type { AxleName, AxlePlan, PlanResult, Schemas } from '../../api/client';
 import { useLive } from '../../api/live';
@@ -110,16 +111,19 @@ export function LadderPanel({ bench, axle, result }: { bench: Bench; axle: AxleN
               </ChipButton>
             </p>
           )}
-          <HeightLadder
-            ladders={live.data}
-            unit={unit}
-            wanted={part.height_change_mm}
-            settled={at('settled')}
-            loaded={at('loaded')}
-            fitted={part.fitted}
-            pick={(gain, l) => stand(gain, { fitted: l.parts, picked: { left: null, right: null } })}
-            onHeight={(gain) => stand(gain)}
-          />
+          <div className="drawn">
+            <HowTo of="ladder" />
+            <HeightLadder
+              ladders={live.data}
+              unit={unit}
+              wanted={part.height_change_mm}
+              settled={at('settled')}
+              loaded={at('loaded')}
+              fitted={part.fitted}
+              pick={(gain, l) => stand(gain, { fitted: l.parts, picked: { left: null, right: null } })}
+              onHeight={(gain) => stand(gain)}
+            />
+          </div>
           <div className="ladder-find">
             <ChipButton
               size="small"

@@ -1,4 +1,5 @@
 // How each tyre of an axle stands on the road in one bend, one row for each setting that is compared: outside, inside, straight.
+import { HowTo } from '../../ui/HowTo';
 import type { AxleName, Schemas } from '../../api/client';
 import { Patch } from '../../figures/Patch';
 import { useSettings } from '../../ui/settings';
@@ -18,7 +19,8 @@ export function PatchTable({ axle, rows, stale, testid }: Props) {
   const longest = Math.max(1, ...every.map((s) => s.length_mm));
   const hardest = Math.max(1, ...every.map((s) => s.pressure_kpa));
   return (
-    <div className={stale ? 'stale-block' : ''} data-testid={testid}>
+    <div className={`drawn ${stale ? 'stale-block' : ''}`} data-testid={testid}>
+      <HowTo of="patch" />
       <div className="patch-row patch-head" aria-hidden="true">
         <span />
         <span>outside</span>

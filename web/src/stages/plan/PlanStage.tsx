@@ -1,4 +1,5 @@
 // Plan: height and correction on one bench.
+import { HowTo } from '../../ui/HowTo';
 import { Segment } from '../../ui/Segment';
 import { ChipButton } from '../../ui/Press';
 import { Button, Drawer } from '@mui/material';
@@ -373,6 +374,7 @@ function AxleBench({ bench, axle, setAxle, answer, result, fault, stale }: AxleP
           <MapPlates result={result} aim={doc.aim} focus={focus} form={form} />
         )}
         <div className="map-foot">
+          <HowTo of={plane === 'lock' && result.left.lock ? 'lock' : 'map'} />
           {result.left.lock && (
             <ChipButton
               size="small"
@@ -466,6 +468,7 @@ function AxleBench({ bench, axle, setAxle, answer, result, fault, stale }: AxleP
               <h3>
                 {lead === 'left' ? 'Left' : 'Right'} corner, {result[lead].reach ? 'untouched' : 'as built'}
               </h3>
+              <HowTo of="joints" />
               {axle === 'front' && (
                 <MadeHere
                   ticket={ticket}
@@ -605,6 +608,7 @@ function Legend({ settle, load, lead }: { settle: number; load: number; lead: Si
       <span style={{ display: 'inline-flex', gap: 6, alignItems: 'center' }}>
         <Half side={lead} size={14} /> ± doubt
       </span>
+      <HowTo of="curves" />
     </div>
   );
 }

@@ -122,7 +122,14 @@ beforeEach(() => {
   const tyres = { front: {}, rear: {} };
   bench.now = {
     plan: plans[0],
-    ticket: { job: { id: 'j' }, vehicle: { version: 1 }, base, turned: [], plans, tyres },
+    ticket: {
+      job: { id: 'j', ticket: 7, plate: 'LA 7' },
+      vehicle: { version: 1, facts: { name: 'Quarry', tyre_size: '285/70R17' } },
+      base,
+      turned: [],
+      plans,
+      tyres,
+    },
   };
   let ratio: [number, number] = [0.97, 1.2];
   server.answer = ({ path, body }) => {
@@ -153,6 +160,10 @@ describe('plans side by side', () => {
     open();
     await waitFor(() => expect(cells('Front camber, set')[1]).toBe('−1°30′ −1°15′'));
     expect(cells('Height, front and rear')).toEqual(['+2 in · 0 in', '−1 1/2 in · 0 in']);
+    // The head it is printed under.
+    const head = screen.getByRole('heading', { name: 'Plans side by side' }).parentElement!.textContent;
+    expect(head).toMatch(/Quarry · ticket 0007 · LA 7 · tyres 285\/70R17/);
+    expect(head).toContain('Plans “Plan A”, “Plan B” · lengths in inches, angles in degrees and minutes');
     expect(cells('Scrub')[0]).toBe('1 1/4 in 1 1/4 in');
     await waitFor(() => expect(cells('First tyre done')[0]).toContain('right front'));
     expect(cells('First tyre done')[0]).toMatch(/25.000 mi/);

@@ -1,5 +1,6 @@
 // Prove: what was said, what came and where it should be, of every wheel; what explains a difference, what is left to turn, and
 // who stands for it.
+import { HowTo } from '../../ui/HowTo';
 import { Button, useMediaQuery } from '@mui/material';
 import { useState } from 'react';
 import { Link, useLocation } from 'react-router';
@@ -149,17 +150,20 @@ function ProveView({
           )}
         </div>
         {quoits.length > 0 ? (
-          <Quoits
-            axle={axle}
-            second={secondOf(p, axle)}
-            quoits={quoits}
-            would={said.map((e, i) => ({
-              tag: tag(i),
-              at: [e.given[0]!, e.given[secondOf(p, axle) === 'toe' ? 2 : 1]!],
-            }))}
-            form={form}
-            {...(narrow && { width: 400, height: 380 })}
-          />
+          <div className="drawn">
+            <HowTo of="quoits" />
+            <Quoits
+              axle={axle}
+              second={secondOf(p, axle)}
+              quoits={quoits}
+              would={said.map((e, i) => ({
+                tag: tag(i),
+                at: [e.given[0]!, e.given[secondOf(p, axle) === 'toe' ? 2 : 1]!],
+              }))}
+              form={form}
+              {...(narrow && { width: 400, height: 380 })}
+            />
+          </div>
         ) : (
           !lies && (
             <p style={{ padding: '24px 18px' }}>
@@ -167,7 +171,12 @@ function ProveView({
             </p>
           )
         )}
-        {lies && <AxleLies {...lies} axle={axle} unit={unit} />}
+        {lies && (
+          <div className="drawn">
+            <HowTo of="lies" />
+            <AxleLies {...lies} axle={axle} unit={unit} />
+          </div>
+        )}
       </section>
       <section className="pane prove-next" data-pane="What to do" aria-label="What to make of it">
         <Explains

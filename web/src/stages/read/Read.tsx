@@ -1,4 +1,5 @@
 // Read: visits, what is missing, the car's current numbers, what looks odd; and the pad for the next reading.
+import { HowTo } from '../../ui/HowTo';
 import { Plain } from '../../ui/Press';
 import { openVisit, putRight } from '../../api/calls';
 import { Button } from '@mui/material';
@@ -181,7 +182,10 @@ export default function Read() {
       ) : (
         <section className="pane read-picture" data-pane="Picture" aria-label="Picture of the car">
           <div className="slate">
-            <AxlesView view={view} open={open} />
+            <div className="drawn">
+              <HowTo of="axles" />
+              <AxlesView view={view} open={open} />
+            </div>
           </div>
           {view.kind !== 'found' && !view.picture.order.some((i) => i.figure) && (
             <p className="note">

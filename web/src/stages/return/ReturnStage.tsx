@@ -1,4 +1,5 @@
 // Return: how far it fell, the turns that bring it back, angles and tread then and today, and when it is looked at next.
+import { HowTo } from '../../ui/HowTo';
 import { Button } from '@mui/material';
 import { useState } from 'react';
 import type { AxleName, SideName } from '../../api/client';
@@ -80,6 +81,7 @@ function ReturnView({ bench, sheet, stale }: { bench: Bench; sheet: Sheet; stale
           <section className="pane return-falls" data-pane="Fell" aria-label="How far it fell">
             <div className="return-falls-title">
               <h2>How far it fell</h2>
+              <HowTo of="falls" />
               <span className="small mut">
                 hub to arch, {unit}. Ring: what we said. Half discs: read today.
               </span>

@@ -27,8 +27,8 @@ export function PrintSheet({ ticket, shop, planName, planId, sheet, marks }: Pro
       <h1>Setting sheet</h1>
       <p>
         <b>{ticket.vehicle.facts.name}</b> · ticket {String(ticket.job.ticket).padStart(4, '0')} · {shop} ·
-        plan “{planName}” · {new Date().toLocaleDateString()} · lengths in {unit}, angles in{' '}
-        {form === 'minutes' ? 'degrees and minutes' : 'degrees'}
+        plan “{planName}” · {new Date().toLocaleDateString()} · lengths in {unit === 'mm' ? 'mm' : 'inches'},
+        angles in {form === 'minutes' ? 'degrees and minutes' : 'degrees'}
       </p>
       {ticket.base.class_rules && (
         <p>

@@ -12,6 +12,8 @@ import { useTolds } from '../../sheet/tolds';
 import { SettingsProvider } from '../../ui/settings';
 import user from '../../test/user';
 
+// No gauge: what is watched on one has a test of its own.
+vi.mock('../../sheet/Loose', () => ({ Loose: () => null }));
 afterEach(cleanup);
 beforeEach(() => sessionStorage.clear());
 

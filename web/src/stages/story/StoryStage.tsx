@@ -1,4 +1,5 @@
 // A job's whole story on one page: the car before and after, and what happened in order.
+import { HowTo } from '../../ui/HowTo';
 import { useQuery } from '@tanstack/react-query';
 import { jobStory } from '../../api/calls';
 import { Overlay } from '../../figures/Overlay';
@@ -61,13 +62,16 @@ export default function StoryStage() {
           return (
             r && (
               <div key={axle}>
-                <Overlay
-                  title={`${axleWord(axle)} left, true scale`}
-                  items={[
-                    { key: 1, name: 'as found', drawing: r.left.drawing_before },
-                    { key: 2, name: 'as planned', drawing: r.left.drawing_set },
-                  ]}
-                />
+                <div className="drawn">
+                  <HowTo of="overlay" />
+                  <Overlay
+                    title={`${axleWord(axle)} left, true scale`}
+                    items={[
+                      { key: 1, name: 'as found', drawing: r.left.drawing_before },
+                      { key: 2, name: 'as planned', drawing: r.left.drawing_set },
+                    ]}
+                  />
+                </div>
               </div>
             )
           );

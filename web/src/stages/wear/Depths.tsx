@@ -1,4 +1,5 @@
 // Depths: a tyre's log, what it taught, and a line to write.
+import { HowTo } from '../../ui/HowTo';
 import { ChipButton } from '../../ui/Press';
 import { writeTread, strikeTread } from '../../api/calls';
 import { Button, MenuItem, TextField } from '@mui/material';
@@ -189,15 +190,18 @@ export function Depths({ modes, wear, view, place, pick }: Props) {
         </div>
         <div className="slate" style={{ padding: '8px 4px' }} data-testid="depth-plot">
           {learned && forecast ? (
-            <DepthPlot
-              side={sideOf(place)}
-              learned={learned}
-              depthNow={forecast.depth_now_mm}
-              rate={leadOf(forecast).rate_mm_per_1000km}
-              limit={draft?.limit_mm ?? 1.6}
-              fresh={learned.from_mm}
-              units={units}
-            />
+            <div className="drawn">
+              <HowTo of="depths" />
+              <DepthPlot
+                side={sideOf(place)}
+                learned={learned}
+                depthNow={forecast.depth_now_mm}
+                rate={leadOf(forecast).rate_mm_per_1000km}
+                limit={draft?.limit_mm ?? 1.6}
+                fresh={learned.from_mm}
+                units={units}
+              />
+            </div>
           ) : (
             <p className="empty-slate">Depth over distance is drawn here.</p>
           )}

@@ -1,4 +1,7 @@
 // One tyre's section in two states, the distance under the hand, and what eats it.
+import { HowTo } from '../../ui/HowTo';
+import { PrintTyres } from './PrintTyres';
+import { PrintHead } from '../../shell/PrintHead';
 import { Fold } from '../../ui/Fold';
 import { ChipButton } from '../../ui/Press';
 import { Button, MenuItem, TextField } from '@mui/material';
@@ -98,7 +101,9 @@ export function TreadPane({ modes, wear, tyre, pick, km, setKm, other, setOther 
   const others = ticket.plans.filter((p) => p.id !== plan?.id);
   const mix = lead.setups.length > 1;
   return (
-    <main className="main wear-main">
+    <main className="main wear-main tread-main">
+      <PrintHead title="Tread forecast" plans={plan ? [plan.name] : []} />
+      <PrintTyres wear={wear} />
       <section
         className="pane"
         data-pane="Tread"
@@ -159,7 +164,8 @@ export function TreadPane({ modes, wear, tyre, pick, km, setKm, other, setOther 
             {first && first.place !== tyre.place && ` First to go: ${placeName(first.place)}.`}
           </p>
         </div>
-        <div className="slate" style={{ padding: '4px 4px 0' }} data-testid="tread">
+        <div className="slate drawn" style={{ padding: '4px 4px 0' }} data-testid="tread">
+          <HowTo of="tread" />
           {above !== lead && (
             <>
               <TreadSection
@@ -303,6 +309,9 @@ export function TreadPane({ modes, wear, tyre, pick, km, setKm, other, setOther 
         <div className="side-foot">
           <Button component={Link} to={`../set${search}`} variant="contained" sx={{ flex: 1 }}>
             {answer?.verdict.reached ? 'Set it' : 'Open sheet'}
+          </Button>
+          <Button variant="outlined" onClick={() => window.print()} data-testid="wear-print">
+            Print
           </Button>
           <Button variant="outlined" onClick={() => setFacts(true)} data-testid="tyre-facts">
             Tyres, use
