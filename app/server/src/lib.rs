@@ -12,6 +12,7 @@ mod photo;
 mod pool;
 mod problem;
 mod routes;
+mod rows;
 mod speech;
 mod workbook;
 

@@ -32,6 +32,11 @@ impl Peer {
         }
     }
 
+    /// Whether the other end is this machine: what is sent to it costs nothing, what is packed for it does.
+    pub fn is_here(&self) -> bool {
+        self.0.as_ref().is_none_or(|s| s.peer_addr().is_ok_and(|a| a.ip().is_loopback()))
+    }
+
     /// Whether nobody is there any more.
     fn is_gone(&self) -> bool {
         let Some(stream) = &self.0 else { return false };

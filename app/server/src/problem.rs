@@ -107,7 +107,7 @@ impl ApiError {
 }
 
 /// What is said at the field of a bay that another car stands in.
-fn bay_taken(bay: i32, ticket: i32) -> Problem {
+pub fn bay_taken(bay: i32, ticket: i32) -> Problem {
     let wrong = said("fault-bay-taken").name("bay", bay.to_string()).name("ticket", format!("{ticket:04}"));
     Problem::new("job.bay", wrong, said("fault-bay-taken-right"))
 }

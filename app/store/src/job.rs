@@ -172,6 +172,31 @@ pub async fn get(tx: &mut Tx, id: Uuid) -> Result<Job> {
     })
 }
 
+/// The job of a ticket's number.
+///
+/// # Errors
+/// Database errors.
+pub async fn of_ticket(tx: &mut Tx, ticket: i32) -> Result<Option<Uuid>> {
+    Ok(sqlx::query_scalar!("select id from job where ticket = $1", ticket).fetch_optional(&mut **tx).await?)
+}
+
+/// The newest job of the car with this plate; where none is named, of the car with this name. Neither looks at capitals.
+///
+/// # Errors
+/// Database errors.
+pub async fn last_of(tx: &mut Tx, plate: &str, vehicle: &str) -> Result<Option<Uuid>> {
+    Ok(sqlx::query_scalar!(
+        "select j.id from job j join vehicle v on v.id = j.vehicle_id
+         where ($1 <> '' and lower(j.plate) = lower($1))
+            or ($1 = '' and $2 <> '' and lower(v.name) = lower($2))
+         order by j.created_at desc, j.ticket desc limit 1",
+        plate,
+        vehicle
+    )
+    .fetch_optional(&mut **tx)
+    .await?)
+}
+
 /// Holds a job until the transaction ends, so that what hangs on its newest reading is decided one after the other.
 ///
 /// # Errors

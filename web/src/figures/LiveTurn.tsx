@@ -1,7 +1,7 @@
 // The map's point while an adjuster is loose: the way of this order, the window it goes to, and where the gauge says it is.
 import { halfPath } from '../ui/glyphs';
 import type { SideName } from '../api/client';
-import type { Stands, Way } from '../sheet/onTheWay';
+import type { Stands, Way } from './onTheWay';
 import { angle, tick, type AngleForm } from '../units/print';
 import { Hatch } from './Hatch';
 import { stepOf, ticks } from './plot';

@@ -13,7 +13,7 @@ import { useSettings } from '../ui/settings';
 import { angle } from '../units/print';
 import type { Turn } from './asDone';
 import { writtenAmount } from './counted';
-import { stands, told } from './onTheWay';
+import { stands, told } from '../figures/onTheWay';
 
 type Hand = NonNullable<Turn['line']['in_hand']>;
 

@@ -11,7 +11,7 @@ import { Loose } from './Loose';
 
 const gauge = vi.hoisted(() => ({
   now: {} as Partial<LiveGauge>,
-  heard: (_: number) => {},
+  heard: (() => {}) as (deg: number) => void,
   said: [] as string[],
 }));
 vi.mock('../gauge/useGauge', () => ({

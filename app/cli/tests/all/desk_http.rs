@@ -88,13 +88,110 @@ fn what_a_plan_takes_is_listed_to_order() {
     assert_eq!(s.send("GET", &format!("/api/v1/plans/{}/order.csv", uuid::Uuid::nil()), None).0, 404);
 }
 
+/// The plans of a job go round as a table; what is wrong with one is told at its line and column, and none of them is taken.
+#[test]
+fn plans_go_out_and_come_in_as_a_table() {
+    let s = Server::start();
+    let job = id(&s.truck()["job"]["id"]);
+    let path = format!("/api/v1/jobs/{job}/plans.csv");
+    let plans = || s.get(&format!("/api/v1/jobs/{job}"))["plans"].as_array().unwrap().clone();
+    let before = plans();
+    let text = s.bytes(&path);
+    assert_eq!(rows(&text), before.len());
+    // What is there and says the same is left as it is, from a workbook too.
+    for back in [text.clone(), s.bytes(&format!("/api/v1/jobs/{job}/plans.xlsx"))] {
+        let (status, v) = s.table(&path, &back);
+        assert_eq!((status, &v["new"]), (200, &json!(0)), "{v}");
+    }
+    let refused = |table: &str| {
+        let (status, p) = s.table(&path, table.as_bytes());
+        assert_eq!(status, 422, "{p}");
+        assert_eq!(plans().len(), before.len());
+        fields(&p)
+    };
+    let name = before[0]["name"].as_str().unwrap();
+    assert_eq!(refused(&format!("name,front_height_mm\n\"{name}\",1\n")), ["line 2, name"]);
+    assert_eq!(
+        refused("name,front_height_mm\nHigh,400\nWord,high\n"),
+        ["line 2, front_height_mm", "line 3, front_height_mm"]
+    );
+    assert_eq!(refused("name,front_parts\nA,no-such-arm\n"), ["line 2, front_parts"]);
+    assert_eq!(refused("name,front_parts\nA,upper-cam-kit:top\n"), ["line 2, front_parts"]);
+    assert_eq!(refused("name,aim\nA,dreams\n"), ["line 2, aim"]);
+    assert_eq!(refused("name,as_sold\nA,perhaps\n"), ["line 2, as_sold"]);
+    assert_eq!(refused("name\n\"\"\n"), ["line 2, name"]);
+    let part = before.iter().find_map(|p| p["document"]["axles"]["front"]["fitted"][0].as_str()).unwrap();
+    let table =
+        format!("name,front_height_mm,front_left_mm,front_parts,as_sold\nTaller,80,3,{part}:left,yes\n");
+    let (status, v) = s.table(&path, table.as_bytes());
+    assert_eq!((status, &v["new"]), (200, &json!(1)), "{v}");
+    let d = plans().iter().find(|p| p["name"] == "Taller").unwrap()["document"].clone();
+    let front = &d["axles"]["front"];
+    assert_eq!((&front["height_change_mm"], &front["trim_mm"]["left"]), (&json!(80.0), &json!(3.0)));
+    assert_eq!(
+        (&front["fitted"], &front["only"][part], &d["as_sold"]),
+        (&json!([part]), &json!("left"), &json!(true))
+    );
+    assert_eq!(s.table(&path.replace(&job, &uuid::Uuid::nil().to_string()), table.as_bytes()).0, 404);
+}
+
+/// Cars that were here before are booked by a table: all of its rows or none.
+#[test]
+fn tickets_come_in_as_a_table() {
+    let s = Server::start();
+    let jobs = || s.get("/api/v1/jobs?limit=200").as_array().unwrap().clone();
+    let before = jobs();
+    let bay = before.iter().find_map(|j| j["job"]["bay"].as_i64()).unwrap();
+    // A plate is known from the ticket it was typed on.
+    let sedge = before.iter().find(|j| j["job"]["ticket"] == 423).unwrap();
+    let job = json!({"complaint": "Inner edges", "kind": "wear", "plate": "LA 4230"});
+    let put = json!({"version": sedge["job"]["version"], "job": job});
+    assert_eq!(s.put(&format!("/api/v1/jobs/{}/ticket", id(&sedge["job"]["id"])), &put).0, 200);
+
+    // What is wrong is told by line and column, and nothing of it is opened.
+    let refused = |table: &str| {
+        let (status, p) = s.table("/api/v1/jobs.csv", table.as_bytes());
+        assert_eq!(status, 422, "{p}");
+        assert_eq!(jobs().len(), before.len());
+        fields(&p)
+    };
+    assert_eq!(refused("plate,colour\nLA 4230,blue\n"), ["line 1"]);
+    assert_eq!(refused("wish\nLower it\n"), ["line 1"]);
+    assert_eq!(refused("plate,for\n"), ["table"]);
+    assert_eq!(refused("plate,odometer_km,for,bay\nLA 4230,many,polish,1000\n").len(), 3);
+    assert_eq!(refused("plate\nLA 4230\nZZ 1\n"), ["line 3, plate"]);
+    assert_eq!(refused(&format!("plate,bay\nLA 4230,{bay}\n")), ["line 2, bay"]);
+    assert_eq!(refused("plate,wish\nLA 4230\n"), ["line 2"]);
+
+    // By plate whatever its capitals, by name where there is none; its facts and plan come along, nothing that was read.
+    let table = "plate,vehicle,odometer_km,for,wish\nla 4230,,61200,wear,'=again\n,Wharf panel van,,,Sags\n";
+    let (status, v) = s.table("/api/v1/jobs.csv", table.as_bytes());
+    assert_eq!((status, &v["rows"], &v["new"]), (200, &json!(2), &json!(2)), "{v}");
+    let now = jobs();
+    let of = |n: usize| now.iter().find(|j| j["job"]["ticket"] == v["tickets"][n]).unwrap();
+    assert_eq!(of(0)["vehicle"], "Sedge electric saloon");
+    assert_eq!((&of(0)["job"]["complaint"], &of(0)["job"]["kind"]), (&json!("=again"), &json!("wear")));
+    assert_eq!((&of(0)["job"]["odometer_km"], &of(0)["readings"]), (&json!(61200.0), &json!(0)));
+    assert!(of(0)["job"]["plan_id"].is_string());
+    assert_eq!((&of(1)["vehicle"], &of(1)["job"]["kind"]), (&json!("Wharf panel van"), &json!("height")));
+
+    // The shop's own table, as CSV or workbook, changes nothing: its tickets are there.
+    let n = now.len();
+    for back in [s.bytes("/api/v1/jobs.csv"), s.bytes("/api/v1/jobs.xlsx")] {
+        let (status, v) = s.table("/api/v1/jobs.csv", &back);
+        assert_eq!((status, &v["new"]), (200, &json!(0)), "{v}");
+        assert_eq!(jobs().len(), n);
+    }
+}
+
 /// Every column is told of.
 #[test]
 fn columns_are_documented() {
     let s = Server::start();
     let told = include_str!("../../../../docs/TABLES.md");
     let plan = id(&s.truck()["job"]["plan_id"]);
-    for path in [format!("/api/v1/plans/{plan}/order.csv"), "/api/v1/jobs.csv".to_owned()] {
+    let plans = format!("/api/v1/jobs/{}/plans.csv", id(&s.truck()["job"]["id"]));
+    for path in [format!("/api/v1/plans/{plan}/order.csv"), "/api/v1/jobs.csv".to_owned(), plans] {
         let text = s.bytes(&path);
         for column in csv::Reader::from_reader(&text[..]).headers().unwrap() {
             assert!(told.contains(&format!("`{column}`")), "{path}: {column}");

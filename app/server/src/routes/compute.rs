@@ -45,8 +45,12 @@ pub async fn predict(
 ) -> Result<HttpResponse, ApiError> {
     let parts = state.shelf().await?.offered(&input.plan.fitted(), &input);
     let answer = state.pool.run(&peer, move |budget| plan_car_within(&input, &parts, budget)).await??;
-    // Asked for many times a second from the same machine: compressing would cost more than sending.
-    Ok(HttpResponse::Ok().insert_header(ContentEncoding::Identity).json(answer))
+    let mut out = HttpResponse::Ok();
+    // Asked for many times a second: on the same machine packing it costs more than sending it, over a bay's radio less.
+    if peer.is_here() {
+        out.insert_header(ContentEncoding::Identity);
+    }
+    Ok(out.json(answer))
 }
 
 /// A geometry while it is typed.

@@ -5,6 +5,7 @@ use super::{AUTHOR, CSV, Doc, attachment};
 use crate::AppState;
 use crate::once::{Begun, Once, again};
 use crate::problem::{ApiError, ProblemDocument};
+use crate::rows::written;
 use crate::workbook::{XLSX, workbook};
 use actix_web::http::StatusCode;
 use actix_web::{HttpResponse, get, post, web};
@@ -13,7 +14,6 @@ use bold_stance_store::{Tx, event, plan, vehicle};
 use bold_stance_trade::job::Event;
 use bold_stance_units::csv_text::guarded;
 use bold_stance_units::problem::Problem;
-use bold_stance_units::said::said;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 use uuid::Uuid;
@@ -49,6 +49,21 @@ pub async fn away(
     once.answer(tx, StatusCode::OK, &t).await
 }
 
+/// A new ticket for the car of another: its facts as they are now and the plan that was the one to set. Its id and number.
+pub async fn open_again(tx: &mut Tx, shop: Uuid, of: Uuid, new: NewJob) -> Result<(Uuid, i32), ApiError> {
+    let of = job::get(tx, of).await?;
+    let facts = vehicle::get(tx, of.vehicle_id).await?.facts;
+    let car = vehicle::insert(tx, shop, &facts).await?;
+    let made = job::insert(tx, shop, car, &new).await?;
+    if let Some(p) = of.plan_id {
+        let p = plan::get(tx, p).await?;
+        plan::insert(tx, shop, made, &p.name, &p.document).await?;
+    }
+    let detail = serde_json::json!({"ticket": of.ticket});
+    event::record(tx, shop, Some(made), AUTHOR, "same car again", detail).await?;
+    Ok((made, job::get(tx, made).await?.ticket))
+}
+
 /// Opens the same car again: its facts as they are now and the plan that is the one to set; nothing that was read or done.
 #[utoipa::path(post, path = "/api/v1/jobs/{id}/again", operation_id = "sameCarAgain", params(("id" = Uuid, Path)),
     responses((status = 201, body = Ticket), (status = 404, body = ProblemDocument)))]
@@ -64,18 +79,10 @@ pub async fn same_car_again(
         Begun::Before(status, body) => return Ok(again(status, body)),
     };
     let of = job::get(&mut tx, *id).await?;
-    let facts = vehicle::get(&mut tx, of.vehicle_id).await?.facts;
-    let car = vehicle::insert(&mut tx, shop, &facts).await?;
     // Its odometer is another one by now.
     let new =
         NewJob { complaint: of.complaint, bay: None, kind: of.kind, plate: of.plate, odometer_km: None };
-    let made = job::insert(&mut tx, shop, car, &new).await?;
-    if let Some(p) = of.plan_id {
-        let p = plan::get(&mut tx, p).await?;
-        plan::insert(&mut tx, shop, made, &p.name, &p.document).await?;
-    }
-    let detail = serde_json::json!({"ticket": of.ticket});
-    event::record(&mut tx, shop, Some(made), AUTHOR, "same car again", detail).await?;
+    let (made, _) = open_again(&mut tx, shop, *id, new).await?;
     let t = jobs::ticket(&state, &mut tx, made).await?;
     once.answer(tx, StatusCode::CREATED, &t).await
 }
@@ -120,14 +127,10 @@ fn word(v: &impl Serialize) -> String {
 }
 
 fn jobs_csv(lines: &[JobLine]) -> Result<String, Problem> {
-    let bad =
-        |e: &dyn std::fmt::Display| Problem::new("table", e.to_string(), said("fault-rows-can-written"));
-    let mut w = csv::Writer::from_writer(Vec::new());
-    w.write_record(JOB_COLUMNS).map_err(|e| bad(&e))?;
-    for l in lines {
+    let row = |l: &JobLine| {
         let j = &l.job;
         let closed = j.aftercare.closed.as_ref().map(|c| c.at.to_rfc3339());
-        let row = [
+        vec![
             format!("{:04}", j.ticket),
             guarded(&l.vehicle),
             guarded(&j.plate),
@@ -140,10 +143,9 @@ fn jobs_csv(lines: &[JobLine]) -> Result<String, Problem> {
             j.created_at.to_rfc3339(),
             closed.unwrap_or_default(),
             j.archived_at.map(|t| t.to_rfc3339()).unwrap_or_default(),
-        ];
-        w.write_record(row).map_err(|e| bad(&e))?;
-    }
-    String::from_utf8(w.into_inner().map_err(|e| bad(&e))?).map_err(|e| bad(&e))
+        ]
+    };
+    written(&JOB_COLUMNS, lines.iter().map(row))
 }
 
 /// Jobs of a page of the table.

@@ -2,6 +2,7 @@
 
 pub mod aftercare;
 pub mod aims;
+pub mod booked;
 pub mod bundles;
 pub mod car;
 pub mod compute;
@@ -14,6 +15,7 @@ pub mod notes;
 pub mod orders;
 pub mod parts;
 pub mod plans;
+pub mod plans_table;
 pub mod readings;
 pub mod search;
 pub mod shapes;
@@ -129,6 +131,7 @@ pub fn mount(cfg: &mut web::ServiceConfig) {
         .service(bundles::export)
         .service(desk::jobs_table)
         .service(desk::jobs_workbook)
+        .service(booked::book)
         .service(desk::away)
         .service(desk::same_car_again)
         .service(desk::story)
@@ -157,6 +160,9 @@ pub fn mount(cfg: &mut web::ServiceConfig) {
         .service(visits::import)
         .service(plans::create)
         .service(plans::save)
+        .service(plans_table::csv)
+        .service(plans_table::xlsx)
+        .service(plans_table::import)
         .service(plans::copy)
         .service(plans::remove)
         .service(plans::choose)

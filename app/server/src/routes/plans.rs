@@ -2,6 +2,7 @@
 
 use super::{AUTHOR, Doc, jobs};
 use crate::AppState;
+use crate::catalogue::Shelf;
 use crate::once::{Begun, Once, again};
 use crate::pool::Peer;
 use crate::problem::{ApiError, ProblemDocument};
@@ -81,8 +82,8 @@ pub struct TurnedAgain {
     pub as_done: Vec<AsDone>,
 }
 
-async fn check(state: &AppState, name: &str, d: &CarPlan) -> Result<(), ApiError> {
-    let shelf = state.shelf().await?;
+/// What is wrong with a plan of this name.
+pub fn problems_of(shelf: &Shelf, name: &str, d: &CarPlan) -> Vec<Problem> {
     let mut out = Vec::new();
     let n = name.trim().chars().count();
     if n == 0 || n > 120 {
@@ -104,6 +105,11 @@ async fn check(state: &AppState, name: &str, d: &CarPlan) -> Result<(), ApiError
             }
         }
     }
+    out
+}
+
+async fn check(state: &AppState, name: &str, d: &CarPlan) -> Result<(), ApiError> {
+    let out = problems_of(&*state.shelf().await?, name, d);
     if out.is_empty() { Ok(()) } else { Err(out.into()) }
 }
 

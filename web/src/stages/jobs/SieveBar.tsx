@@ -1,9 +1,11 @@
 // Which jobs are listed and in which order, and all of them as a table.
+import { useQueryClient } from '@tanstack/react-query';
+import { useState } from 'react';
 import type { Schemas } from '../../api/client';
 import { stages, stageTitle } from '../../shell/JobFrame';
 import { useShop } from '../../shell/ticket';
 import { Pick } from '../../ui/Pick';
-import { ChipButton } from '../../ui/Press';
+import { CsvTable } from '../../shell/CsvTable';
 
 export interface Sieve {
   kind: Schemas['TicketKind'] | '';
@@ -20,6 +22,8 @@ export const sorts: readonly { value: Sieve['sort']; words: string }[] = [
 
 export function SieveBar({ sieve, set }: { sieve: Sieve; set: (s: Sieve) => void }) {
   const shop = useShop();
+  const queries = useQueryClient();
+  const [booked, setBooked] = useState<Schemas['Booked']>();
   const kinds = shop.data?.tickets ?? [];
   return (
     <section className="pane sieve" aria-label="Which jobs">
@@ -51,12 +55,23 @@ export function SieveBar({ sieve, set }: { sieve: Sieve; set: (s: Sieve) => void
         testid="sieve-sort"
       />
       <span className="sieve-out">
-        <ChipButton href="/api/v1/jobs.csv" download data-testid="jobs-csv">
-          Jobs as CSV
-        </ChipButton>
-        <ChipButton href="/api/v1/jobs.xlsx" download data-testid="jobs-xlsx">
-          XLSX
-        </ChipButton>
+        <CsvTable<Schemas['Booked']>
+          path="/api/v1/jobs.csv"
+          out="Jobs as CSV"
+          what="tickets to open"
+          testid="jobs"
+          taken={(v) => {
+            setBooked(v);
+            void queries.invalidateQueries({ queryKey: ['jobs'] });
+          }}
+        />
+        {booked && (
+          <p className="small" role="status" data-testid="jobs-booked">
+            {booked.new
+              ? `${booked.new} opened: ${booked.tickets.map((n) => String(n).padStart(4, '0')).join(', ')}`
+              : 'Nothing new: every ticket of it is here already.'}
+          </p>
+        )}
       </span>
     </section>
   );

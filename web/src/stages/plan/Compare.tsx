@@ -3,7 +3,7 @@ import { HowTo } from '../../ui/HowTo';
 import { ChipButton } from '../../ui/Press';
 import { predict, forecastWear } from '../../api/calls';
 import { Button } from '@mui/material';
-import { useQueries } from '@tanstack/react-query';
+import { useQueries, useQueryClient } from '@tanstack/react-query';
 import { useMemo, useState } from 'react';
 import { Link } from 'react-router';
 import type { AxleName, CarAnswer, CarWear, Plan, PlanResult } from '../../api/client';
@@ -11,11 +11,12 @@ import { Overlay } from '../../figures/Overlay';
 import { Glyph, Half } from '../../ui/glyphs';
 import { useSettings } from '../../ui/settings';
 import { usePhone } from '../../ui/phone';
-import { axleOf, inputOf, partOf, useBench, useShop } from '../../shell/ticket';
+import { axleOf, inputOf, partOf, ticketKey, useBench, useShop } from '../../shell/ticket';
 import { farUnit } from '../../units/measure';
 import { angle, length, lengthChange, num } from '../../units/print';
 import { ComparePatches } from './ComparePatches';
 import { inParts, money } from './money';
+import { CsvTable } from '../../shell/CsvTable';
 import { PrintHead } from '../../shell/PrintHead';
 import { carTyres, firstDone, leadOf, placeName, range, tooClose, useTread } from '../../shell/tread';
 
@@ -32,6 +33,7 @@ export default function Compare() {
   const { form, unit, units } = useSettings();
   const shop = useShop().data?.settings;
   const phone = usePhone();
+  const queries = useQueryClient();
   const [chosen, setChosen] = useState<string[]>();
   const shown = useMemo(() => {
     const first = [plan, ...ticket.plans.filter((p) => p.id !== plan?.id)].filter((p): p is Plan => !!p);
@@ -212,6 +214,13 @@ export default function Compare() {
           <Glyph name={shown.some((s) => s.id === p.id) ? 'done' : 'none'} size={14} /> {p.name}
         </ChipButton>
       ))}
+      <CsvTable
+        path={`/api/v1/jobs/${ticket.job.id}/plans.csv`}
+        out="Plans as CSV"
+        what="plans"
+        testid="plans"
+        taken={() => void queries.invalidateQueries({ queryKey: ticketKey(ticket.job.id) })}
+      />
       <ChipButton onClick={() => window.print()} data-testid="compare-print">
         Print
       </ChipButton>
