@@ -41,6 +41,20 @@ impl Row {
         let bad = || Problem::new(self.at(column), said("fault-not-number"), said("fault-plain-or-empty"));
         n.ok_or_else(bad).map(Some)
     }
+
+    /// A whole number, or none where nothing stands.
+    ///
+    /// # Errors
+    /// What is none, at its column.
+    pub fn whole(&self, column: &str) -> Result<Option<i32>, Problem> {
+        let v = self.cell(column);
+        if v.is_empty() {
+            return Ok(None);
+        }
+        let bad =
+            |_| Problem::new(self.at(column), said("fault-no-whole-number"), said("fault-whole-or-empty"));
+        v.parse().map(Some).map_err(bad)
+    }
 }
 
 /// Rows of a table with some of these columns, one of `needed` among them.

@@ -1,12 +1,11 @@
 // Woven reach: what two cams can give at the planned height, against the aim window.
 import { useRef, useState, type KeyboardEvent, type MouseEvent } from 'react';
-import type { Aim, Candidate, PlanResult, SideName, SidePlan } from '../api/client';
+import type { Aim, Candidate, PlanResult, SideName } from '../api/client';
 import { Glyph, halfPath } from '../ui/glyphs';
 import { angle, signed, tick, type AngleForm } from '../units/print';
-import { every } from './plot';
+import { every, path, ring } from './plot';
+import { cap, second, sideWords, windowOf, worst, type Focus } from './reach';
 import { place, type Box, type Point } from './place';
-
-export type Focus = SideName | 'both';
 
 interface Props {
   result: PlanResult;
@@ -24,25 +23,10 @@ interface Props {
   onPick?: (side: SideName, at: [number, number]) => void;
 }
 
-/** What the second axis of a plan's plane is. */
-export const second = (r: Pick<PlanResult, 'plane'>) =>
-  r.plane === 'camber_toe'
-    ? ({ key: 'toe_deg', word: 'toe', step: 0.25, room: 0.1 } as const)
-    : ({ key: 'caster_deg', word: 'caster', step: 1, room: 0.3 } as const);
-
-/** The aim's window of one wheel on the plane, `[[camber], [second]]`. */
-export function windowOf(r: Pick<PlanResult, 'plane'>, aim: Aim): [number[], number[]] {
-  if (r.plane === 'camber_toe') {
-    const toe = aim.rear_toe_total_deg ?? [0, 0.3];
-    return [aim.rear_camber_deg ?? [-1.5, 0], toe.map((v) => v / 2)];
-  }
-  return [aim.camber_deg, aim.caster_deg];
-}
-
-const inside = (p: Point, ring: Point[]) => {
+const inside = (p: Point, shape: Point[]) => {
   let hit = false;
-  for (let i = 0, j = ring.length - 1; i < ring.length; j = i++) {
-    const [a, b] = [ring[i]!, ring[j]!];
+  for (let i = 0, j = shape.length - 1; i < shape.length; j = i++) {
+    const [a, b] = [shape[i]!, shape[j]!];
     if (a[1] > p[1] !== b[1] > p[1] && p[0] < ((b[0] - a[0]) * (p[1] - a[1])) / (b[1] - a[1]) + a[0])
       hit = !hit;
   }
@@ -55,10 +39,6 @@ interface Range {
   k0: number;
   k1: number;
 }
-
-const pathOf = (pts: Point[], close = true) =>
-  pts.map(([x, y], i) => `${i ? 'L' : 'M'}${x.toFixed(1)} ${y.toFixed(1)}`).join('') +
-  (close && pts.length ? 'Z' : '');
 
 /** Bounds that hold everything, in half degrees; kept while they still fit. */
 function useRange(all: [number, number][], fine: boolean): Range {
@@ -84,25 +64,6 @@ function useRange(all: [number, number][], fine: boolean): Range {
     };
   }
   return kept.current ?? { c0: -2, c1: 1, k0: 0, k1: 5 };
-}
-
-/** The angle farthest outside its window, by how much, and whether it is over or short of it. */
-function worst(s: SidePlan, aim?: Aim, rear = false): [string, number, 'short' | 'over'] {
-  const f = s.shortfall;
-  const list: [string, number][] = [
-    ['caster', f.caster_deg],
-    ['camber', f.camber_deg],
-    ['toe', f.toe_deg],
-  ];
-  const [what, gap] = list.reduce((a, b) => (b[1] > a[1] ? b : a));
-  const top =
-    what === 'caster'
-      ? aim?.caster_deg[1]
-      : what === 'camber'
-        ? (rear ? (aim?.rear_camber_deg ?? [-1.5, 0]) : aim?.camber_deg)?.[1]
-        : ((rear ? (aim?.rear_toe_total_deg ?? [0, 0.3]) : aim?.toe_total_deg)?.[1] ?? 0) / 2;
-  const value = what === 'caster' ? s.set.caster_deg : what === 'camber' ? s.set.camber_deg : s.set.toe_deg;
-  return [what, gap, top !== undefined && value > top ? 'over' : 'short'];
 }
 
 export function ReachMap({
@@ -355,7 +316,7 @@ export function ReachMap({
         <g clipPath="url(#map-clip)" opacity={stale ? 0.35 : 1}>
           {shown(lead) && result[lead].bare_reach && (
             <path
-              d={pathOf((result[lead].bare_reach?.outline ?? []).map((p) => P(p as [number, number])))}
+              d={ring((result[lead].bare_reach?.outline ?? []).map((p) => P(p as [number, number])))}
               fill="none"
               stroke="var(--edge)"
               strokeWidth="1.4"
@@ -368,7 +329,7 @@ export function ReachMap({
               (shown(s) || s === lead) && (
                 <path
                   key={s}
-                  d={pathOf(cand(s).map(P))}
+                  d={ring(cand(s).map(P))}
                   fill="none"
                   stroke={`var(--${s})`}
                   strokeWidth={s === lead ? 2 : 1.5}
@@ -379,7 +340,7 @@ export function ReachMap({
           {sides.map((s) => (
             <g key={s} className="weave" color={`var(--${s})`} opacity={shown(s) ? 1 : 0.55}>
               <path
-                d={pathOf(pts(s).map(P), result[s].reach?.shape !== 'line')}
+                d={(result[s].reach?.shape === 'line' ? path : ring)(pts(s).map(P))}
                 fill={
                   result[s].reach?.shape === 'line'
                     ? 'none'
@@ -396,12 +357,7 @@ export function ReachMap({
                 <>
                   <path
                     d={(result[s].reach?.threads ?? [])
-                      .map((t) =>
-                        pathOf(
-                          t.map((p) => P(p as [number, number])),
-                          false,
-                        ),
-                      )
+                      .map((t) => path(t.map((p) => P(p as [number, number]))))
                       .join('')}
                     fill="none"
                     stroke="currentColor"
@@ -435,21 +391,16 @@ export function ReachMap({
             strokeDasharray="2 3"
           />
           {sides.filter(shown).map((s) => {
-            const path = drift(s).map(P);
+            const drifted = drift(s).map(P);
             const a = result[s].after;
             const b = result[s].before;
             const set = P([result[s].set.camber_deg, result[s].set[k2]]);
             const [ax, ay] = P([a.camber_deg, a[k2]]);
             return (
               <g key={s} color={`var(--${s})`}>
+                <path d={path([...drifted, [ax, ay]])} fill="none" stroke="var(--sheet)" strokeWidth="5" />
                 <path
-                  d={pathOf([...path, [ax, ay]], false)}
-                  fill="none"
-                  stroke="var(--sheet)"
-                  strokeWidth="5"
-                />
-                <path
-                  d={pathOf([...path, [ax, ay]], false)}
+                  d={path([...drifted, [ax, ay]])}
                   fill="none"
                   stroke="currentColor"
                   strokeWidth={s === lead ? 2.4 : 1.8}
@@ -582,54 +533,12 @@ export function ReachMap({
   );
 }
 
-/** What the map says in words, below it where there is no room in it. */
-export function MapPlates({ result, aim, focus, form }: Pick<Props, 'result' | 'aim' | 'focus' | 'form'>) {
-  const axis2 = second(result);
-  const rear = result.plane === 'camber_toe';
-  const lead: SideName = focus === 'right' ? 'right' : 'left';
-  const guessed = result.expected.some((e) => e.angle === 'camber' || e.angle === axis2.word);
-  const small = (v: number) => (form === 'minutes' ? tick(v, form, 2, true) : signed(v, 2));
-  const by = result[lead].reach?.by.slice(0, 2) ?? [];
-  return (
-    <ul className="map-plates" aria-label="What the map says">
-      {(['left', 'right'] as const)
-        .filter((s) => focus === 'both' || focus === s)
-        .map((s) => {
-          const [what, gap, word] = worst(result[s], aim, rear);
-          const on = gap < 1e-6;
-          return (
-            <li key={s} className={on ? 'on' : 'plate'}>
-              <Glyph name={on ? (guessed ? 'unread' : 'aim') : 'short'} size={19} />
-              <b>
-                {cap(s)} {on ? (guessed ? 'expected' : 'on aim') : what}
-              </b>
-              <span className="fig">
-                {on
-                  ? `${angle(result[s].set.camber_deg, form)} · ${angle(result[s].set[axis2.key], form, rear ? 2 : 1)}`
-                  : `${word} ${angle(gap, form, gap < 0.095 ? 2 : 1)}`}
-              </span>
-            </li>
-          );
-        })}
-      {result[lead].sensitivity
-        .filter((x) => by.includes(x.name))
-        .map((n) => (
-          <li key={n.name} className="small">
-            One step, {n.name.toLowerCase()}: camber {small(n.camber_deg)} · {axis2.word}{' '}
-            {small(n[axis2.key])}
-          </li>
-        ))}
-    </ul>
-  );
-}
-
 const halo = {
   paintOrder: 'stroke',
   stroke: 'var(--sheet)',
   strokeWidth: 4,
   strokeLinejoin: 'round',
 } as const;
-const cap = (s: string) => s.charAt(0).toUpperCase() + s.slice(1);
 
 function Disc({ side, at, r, hollow }: { side: SideName; at: Point; r: number; hollow?: boolean }) {
   const d = halfPath(side, at[0], at[1], r);
@@ -644,66 +553,5 @@ function Disc({ side, at, r, hollow }: { side: SideName; at: Point; r: number; h
         strokeLinejoin="round"
       />
     </>
-  );
-}
-
-export function sideWords(s: SideName, p: SidePlan, form: AngleForm, rear = false): string {
-  const [what, gap] = worst(p);
-  const other = rear ? `toe ${angle(p.set.toe_deg, form, 2)}` : `caster ${angle(p.set.caster_deg, form)}`;
-  const set = `camber ${angle(p.set.camber_deg, form)}, ${other}`;
-  return gap < 1e-6 ? `${cap(s)} on aim, ${set}` : `${cap(s)}, ${set}, short ${angle(gap, form)} ${what}`;
-}
-
-/** The same map at 64 px: where a part's reach lies against the window. */
-export function PartThumb({
-  window: win,
-  base,
-  part,
-  fitted,
-}: {
-  window: [number[], number[]];
-  base: [number, number][];
-  part: [number, number][];
-  fitted: boolean;
-}) {
-  const all = [...base, ...part, [win[0][0]!, win[1][0]!], [win[0][1]!, win[1][1]!]] as [number, number][];
-  const xs = all.map((p) => p[0]);
-  const ys = all.map((p) => p[1]);
-  const grow = 0.12 * (Math.max(...ys) - Math.min(...ys) || 0.2);
-  const [x0, x1, y0, y1] = [
-    Math.min(...xs, -1.5),
-    Math.max(...xs, 0.6),
-    Math.min(...ys) - grow,
-    Math.max(...ys) + grow,
-  ];
-  const P = (p: [number, number]): Point => [
-    4 + ((p[0] - x0) / (x1 - x0)) * 56,
-    4 + ((y1 - p[1]) / (y1 - y0)) * 56,
-  ];
-  const [wx, wy] = P([win[0][0]!, win[1][1]!]);
-  const [vx, vy] = P([win[0][1]!, win[1][0]!]);
-  return (
-    <svg width="64" height="64" viewBox="0 0 64 64" aria-hidden="true" style={{ flex: 'none' }}>
-      <rect x=".5" y=".5" width="63" height="63" rx="3" fill="var(--well)" stroke="var(--line)" />
-      <rect
-        x={wx}
-        y={wy}
-        width={Math.max(2, vx - wx)}
-        height={Math.max(2, vy - wy)}
-        fill="none"
-        stroke="var(--aim)"
-        strokeWidth="1.8"
-      />
-      {base.length > 0 && <path d={pathOf(base.map(P))} fill="none" stroke="var(--edge)" />}
-      {part.length > 0 && (
-        <path
-          d={pathOf(part.map(P))}
-          fill="var(--shade)"
-          stroke="var(--left)"
-          strokeWidth="2"
-          strokeDasharray={fitted ? undefined : '5 3'}
-        />
-      )}
-    </svg>
   );
 }

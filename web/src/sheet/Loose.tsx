@@ -3,7 +3,7 @@ import { Button } from '@mui/material';
 import { useEffect, useRef, useState } from 'react';
 import type { AxleName, SideName } from '../api/client';
 import { LiveTurn } from '../figures/LiveTurn';
-import { windowOf } from '../figures/ReachMap';
+import { windowOf } from '../figures/reach';
 import { useGauge } from '../gauge/useGauge';
 import { say } from '../pad/say';
 import { useBench, type Bench } from '../shell/ticket';
@@ -12,7 +12,7 @@ import { ChipButton } from '../ui/Press';
 import { useSettings } from '../ui/settings';
 import { angle } from '../units/print';
 import type { Turn } from './asDone';
-import { writtenAmount } from './counted';
+import { amountWords, writtenAmount } from './counted';
 import { stands, told } from '../figures/onTheWay';
 
 type Hand = NonNullable<Turn['line']['in_hand']>;
@@ -34,17 +34,25 @@ export function Loose({ hand, side, axle, use }: Props) {
   const { form, unit } = useSettings();
   const recent = useRef<number[]>([]);
   const [shown, setShown] = useState<number>();
-  // What the gauge showed while the wheel stood where the order begins.
-  const [start, setStart] = useState<number>();
+  // What the gauge showed while the wheel stood where the order begins, and what it counted from.
+  const [start, setStart] = useState<{ deg: number; zeroed: boolean }>();
   const gauge = useGauge((deg) => {
     recent.current = [...recent.current.slice(1 - TOGETHER), deg];
     setShown(recent.current.reduce((a, b) => a + b, 0) / recent.current.length);
   });
   const way = hand.path ?? [];
   const first = way[0];
+  // A gauge that is held, silent, or counts from elsewhere since says nothing of the wheel.
+  const mute = !gauge.angle
+    ? 'The gauge says nothing: is it on?'
+    : gauge.angle.held
+      ? 'The gauge is held: let it go.'
+      : start && start.zeroed !== gauge.angle.zeroed
+        ? 'The gauge was zeroed since, or no longer is: put it back, or begin again where the mark stands.'
+        : undefined;
   const now =
-    start !== undefined && shown !== undefined && first
-      ? stands(way, first.camber_deg + (shown - start))
+    start && shown !== undefined && first && !mute
+      ? stands(way, first.camber_deg + (shown - start.deg))
       : undefined;
   // Said once each time it comes there.
   const there = !!now?.there;
@@ -71,14 +79,10 @@ export function Loose({ hand, side, axle, use }: Props) {
   const second = axle === 'front' ? 'caster' : 'toe';
   const win = windowOf({ plane: axle === 'front' ? 'camber_caster' : 'camber_toe' }, aim);
   const left = now && hand.ordered * (1 - now.share);
-  const bare = (v: number) => writtenAmount(hand, Math.abs(v), unit);
-  const amount = (v: number) => {
-    const text = bare(v);
-    return hand.counted === 'notches' ? `${text} ${text === '1' ? 'notch' : 'notches'}` : text;
-  };
+  const amount = (v: number) => amountWords(hand, Math.abs(v), unit);
   // Where it moves little for much turning, a gauge does not tell one notch from the next.
   const about = now && now.open * hand.ordered > (hand.counted === 'notches' ? 0.5 : 0.1) ? 'about ' : '';
-  if (start === undefined)
+  if (!start)
     return (
       <div className="loose" data-testid="loose">
         <p className="small">
@@ -88,12 +92,15 @@ export function Loose({ hand, side, axle, use }: Props) {
         </p>
         <Button
           variant="outlined"
-          disabled={shown === undefined}
-          onClick={() => setStart(shown)}
+          disabled={shown === undefined || !!mute}
+          onClick={() =>
+            shown !== undefined && setStart({ deg: shown, zeroed: gauge.angle?.zeroed ?? false })
+          }
           data-testid="loose-start"
         >
           From here: watch it
         </Button>
+        {mute && <p className="small">{mute}</p>}
         {gauge.connect && (
           <ChipButton onClick={gauge.connect} data-testid="gauge-cable">
             Gauge by cable
@@ -106,7 +113,7 @@ export function Loose({ hand, side, axle, use }: Props) {
       <div className="slate">
         <LiveTurn way={way} now={now} window={win} second={second} side={side} form={form} />
       </div>
-      <div aria-live="polite">
+      <div>
         {now && left !== undefined ? (
           <>
             <p className="fig loose-left" data-testid="loose-left">
@@ -132,13 +139,13 @@ export function Loose({ hand, side, axle, use }: Props) {
             </p>
           </>
         ) : (
-          <p className="small">The gauge says nothing: is it on?</p>
+          <p className="small">{mute}</p>
         )}
         <div className="loose-acts">
           {now && !now.beyond && (
             <Button
               variant="outlined"
-              onClick={() => use(bare(hand.ordered * now.share))}
+              onClick={() => use(writtenAmount(hand, hand.ordered * now.share, unit))}
               data-testid="loose-use"
             >
               Tightened here

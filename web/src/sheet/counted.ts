@@ -27,13 +27,23 @@ const stepOf = (h: InHand, unit: LengthUnit): number =>
           ? MM_PER_INCH / 16
           : 0.5;
 
-/** An amount as it is counted and typed; notches to the half, as an eye on the marks has them. */
+/** An amount as it is counted and typed, less than nothing where it went the other way; notches to the half, as an eye on the marks
+ *  has them. */
 export const writtenAmount = (h: InHand, v: number, unit: LengthUnit): string =>
   h.counted === 'notches'
     ? String(Math.round(v * 2) / 2)
     : h.counted === 'turns'
       ? inTurns(Math.round(v * 12) / 12)
       : written(h, v, unit);
+
+/** The same with what it is counted in, where nothing beside it says so. */
+export function amountWords(h: InHand, v: number, unit: LengthUnit): string {
+  const text = writtenAmount(h, v, unit);
+  const one = Number(text) === 1;
+  if (h.counted === 'notches') return `${text} ${one ? 'notch' : 'notches'}`;
+  if (h.counted === 'turns') return `${text} ${one || v < 1 ? 'turn' : 'turns'}`;
+  return h.counted === 'degrees' ? `${text}°` : length(v, unit, 1);
+}
 
 const written = (h: InHand, v: number, unit: LengthUnit): string => {
   const round = (x: number, d: number) => String(Math.round(x * 10 ** d) / 10 ** d);

@@ -28,7 +28,7 @@ vi.mock('../shell/ticket', () => ({
 }));
 
 beforeEach(() => {
-  gauge.now = { present: true };
+  gauge.now = { present: true, angle: { deg: 0, held: false, zeroed: false } };
   gauge.said = [];
   localStorage.clear();
 });
@@ -98,4 +98,48 @@ it('says where the gauge does not show it, and offers a cable where there is non
   gauge.now = { present: false };
   const { container } = open();
   expect(container.textContent).toBe('');
+});
+
+it('tells what it was turned the other way as such, and says each amount with what it is counted in', async () => {
+  open();
+  await shows(-1);
+  await user.click(screen.getByTestId('loose-start'));
+  // A quarter of the order in the wrong direction.
+  await shows(-1.25);
+  expect(left()).toBe('5 notches left');
+  await user.click(screen.getByTestId('loose-use'));
+  expect(use).toHaveBeenLastCalledWith('-1');
+  const counted = (of: string, ordered: number) => ({ ...hand(), counted: of, ordered }) as Schemas['InHand'];
+  for (const [h, unit, words] of [
+    [counted('turns', 2), 'mm', '2 turns left'],
+    [counted('turns', 0.5), 'mm', '1/2 turn left'],
+    [counted('degrees', 2.5), 'mm', '2.5° left'],
+    [counted('length', 6.35), 'mm', 'about 6.3 mm left'],
+    [counted('length', 6.35), 'in', 'about 1/4 in left'],
+  ] as const) {
+    cleanup();
+    localStorage.setItem('bold-stance.settings', JSON.stringify({ unit, form: 'decimal' }));
+    open(h);
+    await shows(-1);
+    await user.click(screen.getByTestId('loose-start'));
+    expect(left()).toBe(words);
+  }
+});
+
+it('believes no gauge that is held, silent, or counts from elsewhere since', async () => {
+  open();
+  await shows(-1);
+  await user.click(screen.getByTestId('loose-start'));
+  expect(left()).toBe('4 notches left');
+  let deg = -0.5;
+  const quiet = async (angle: LiveGauge['angle'], words: string) => {
+    gauge.now = { present: true, angle };
+    await shows((deg += 0.1));
+    expect(screen.queryByTestId('loose-left')).toBeNull();
+    expect(screen.queryByTestId('loose-use')).toBeNull();
+    expect(screen.getByTestId('loose').textContent).toContain(words);
+  };
+  await quiet({ deg: 0, held: true, zeroed: false }, 'held');
+  await quiet({ deg: 0, held: false, zeroed: true }, 'zeroed since');
+  await quiet(undefined, 'is it on?');
 });

@@ -117,6 +117,10 @@ fn plans_go_out_and_come_in_as_a_table() {
     );
     assert_eq!(refused("name,front_parts\nA,no-such-arm\n"), ["line 2, front_parts"]);
     assert_eq!(refused("name,front_parts\nA,upper-cam-kit:top\n"), ["line 2, front_parts"]);
+    assert_eq!(
+        refused("name,front_parts\nA,upper-cam-kit:left upper-cam-kit:right\n"),
+        ["line 2, front_parts"]
+    );
     assert_eq!(refused("name,aim\nA,dreams\n"), ["line 2, aim"]);
     assert_eq!(refused("name,as_sold\nA,perhaps\n"), ["line 2, as_sold"]);
     assert_eq!(refused("name\n\"\"\n"), ["line 2, name"]);
@@ -162,6 +166,10 @@ fn tickets_come_in_as_a_table() {
     assert_eq!(refused("plate\nLA 4230\nZZ 1\n"), ["line 3, plate"]);
     assert_eq!(refused(&format!("plate,bay\nLA 4230,{bay}\n")), ["line 2, bay"]);
     assert_eq!(refused("plate,wish\nLA 4230\n"), ["line 2"]);
+    // Half a bay is none; another shop's number or name for a car of ours is not passed over.
+    assert_eq!(refused("plate,bay,ticket\nLA 4230,1.5,4e2\n"), ["line 2, ticket", "line 2, bay"]);
+    assert_eq!(refused("ticket,vehicle\n0423,Heron van\n"), ["line 2, ticket"]);
+    assert_eq!(refused("plate,vehicle\nLA 4230,Heron van\n"), ["line 2, vehicle"]);
 
     // By plate whatever its capitals, by name where there is none; its facts and plan come along, nothing that was read.
     let table = "plate,vehicle,odometer_km,for,wish\nla 4230,,61200,wear,'=again\n,Wharf panel van,,,Sags\n";

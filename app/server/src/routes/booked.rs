@@ -11,12 +11,13 @@ use crate::workbook::table_in;
 use actix_web::http::StatusCode;
 use actix_web::{HttpResponse, post, web};
 use bold_stance_store::job::{self, NewJob};
-use bold_stance_store::{StoreError, event};
+use bold_stance_store::{StoreError, Tx, event, vehicle};
 use bold_stance_trade::reading::TicketKind;
 use bold_stance_units::problem::Problem;
 use bold_stance_units::said::said;
 use serde::Serialize;
 use utoipa::ToSchema;
+use uuid::Uuid;
 
 /// A car that is booked.
 #[derive(Debug)]
@@ -48,15 +49,8 @@ fn kind_of(text: &str) -> Option<TicketKind> {
 fn bookings(bytes: &[u8]) -> Result<Vec<Booking>, Vec<Problem>> {
     let (mut out, mut problems) = (Vec::new(), Vec::new());
     for r in rows(bytes, &JOB_COLUMNS, &["plate", "vehicle"])? {
-        let mut number = |column: &str| {
-            r.number(column).unwrap_or_else(|p| {
-                problems.push(p);
-                None
-            })
-        };
-        let ticket = number("ticket").map(|n| n as i32);
-        let bay = number("bay").map(|n| n as i32);
-        let odometer_km = number("odometer_km");
+        let [ticket, bay] = ["ticket", "bay"].map(|column| or_none(r.whole(column), &mut problems));
+        let odometer_km = or_none(r.number("odometer_km"), &mut problems);
         let kind = match (r.cell("for"), kind_of(r.cell("for"))) {
             ("", _) => TicketKind::default(),
             (_, Some(k)) => k,
@@ -80,6 +74,20 @@ fn bookings(bytes: &[u8]) -> Result<Vec<Booking>, Vec<Problem>> {
     if problems.is_empty() { Ok(out) } else { Err(problems) }
 }
 
+/// What was read of a cell; its fault goes to the others.
+fn or_none<T>(read: Result<Option<T>, Problem>, problems: &mut Vec<Problem>) -> Option<T> {
+    read.unwrap_or_else(|p| {
+        problems.push(p);
+        None
+    })
+}
+
+/// What the car of a job is called.
+async fn name_of(tx: &mut Tx, job: Uuid) -> Result<String, ApiError> {
+    let of = job::get(tx, job).await?;
+    Ok(vehicle::get(tx, of.vehicle_id).await?.facts.name)
+}
+
 /// Opens a ticket for each row of a table: of the car with that plate, else of that name, as it was known last, with the plan that was
 /// the one to set. Rows whose ticket is there already are left as they are. All of them or none.
 #[utoipa::path(post, path = "/api/v1/jobs.csv", operation_id = "bookJobs", request_body(content = String, content_type = "text/csv"),
@@ -100,9 +108,19 @@ pub async fn book(
     let mut out = Booked { rows: rows.len(), new: 0, tickets: Vec::new() };
     let mut problems = Vec::new();
     for r in rows {
+        // Whether the row names a car as it is called here; where it names none, it is meant.
+        let meant = |name: &str| r.vehicle.is_empty() || r.vehicle.to_lowercase() == name.to_lowercase();
         if let Some(n) = r.ticket
-            && job::of_ticket(&mut tx, n).await?.is_some()
+            && let Some(id) = job::of_ticket(&mut tx, n).await?
         {
+            let name = name_of(&mut tx, id).await?;
+            // The number of another shop's ticket: nothing is passed over in silence.
+            if !meant(&name) {
+                let wrong =
+                    said("fault-ticket-another-car").name("ticket", format!("{n:04}")).name("vehicle", name);
+                let at = format!("line {}, ticket", r.line);
+                problems.push(Problem::new(at, wrong, said("fault-row-without-ticket")));
+            }
             continue;
         }
         let Some(of) = job::last_of(&mut tx, &r.new.plate, &r.vehicle).await? else {
@@ -111,6 +129,16 @@ pub async fn book(
             problems.push(Problem::new(at, said("fault-no-car-of-plate"), said("fault-new-arrival-once")));
             continue;
         };
+        let name = name_of(&mut tx, of).await?;
+        if !meant(&name) {
+            let wrong = said("fault-plate-another-car").name("vehicle", name);
+            problems.push(Problem::new(
+                format!("line {}, vehicle", r.line),
+                wrong,
+                said("fault-plate-or-name"),
+            ));
+            continue;
+        }
         match open_again(&mut tx, state.shop.id, of, r.new).await {
             Ok((_, ticket)) => {
                 out.new += 1;

@@ -97,6 +97,10 @@ fn axle_of(r: &Row, axle: &str) -> Result<AxlePlan, Problem> {
             }
             None => (id, None),
         };
+        if out.fitted.iter().any(|there| there == id) {
+            let wrong = said("fault-part-twice").name("id", id);
+            return Err(Problem::new(r.at(&column), wrong, said("fault-part-once")));
+        }
         out.only.extend(side.map(|s| (id.to_owned(), s)));
         out.fitted.push(id.to_owned());
     }

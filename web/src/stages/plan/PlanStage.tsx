@@ -9,7 +9,9 @@ import type { ApiProblem, AxleName, AxlePlan, CarAnswer, PlanResult, SideName } 
 import { HeightCurves } from '../../figures/HeightCurves';
 import { JointView } from '../../figures/JointView';
 import { LockMap } from '../../figures/LockMap';
-import { MapPlates, ReachMap, sideWords, type Focus } from '../../figures/ReachMap';
+import { MapPlates } from '../../figures/MapPlates';
+import { sideWords, type Focus } from '../../figures/reach';
+import { ReachMap } from '../../figures/ReachMap';
 import { FieldError } from '../../shell/Fault';
 import { Glyph, Half, Inches } from '../../ui/glyphs';
 import { useKeys } from '../../shell/bindings';

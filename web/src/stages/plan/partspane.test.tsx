@@ -9,8 +9,8 @@ import type { Bench } from '../../shell/ticket';
 import { SettingsProvider } from '../../ui/settings';
 import { PartsPane } from './PartsPane';
 
-vi.mock('../../figures/ReachMap', () => ({
-  PartThumb: () => null,
+vi.mock('../../figures/PartThumb', () => ({ PartThumb: () => null }));
+vi.mock('../../figures/reach', () => ({
   windowOf: () => [
     [-1, 0],
     [2, 4],
