@@ -116,3 +116,33 @@ async fn a_number_its_result_and_what_was_taken_out_are_in_one_view() {
     assert_eq!(kept["raw"][0]["text"], "-1°15'");
     a.finish().await;
 }
+
+#[tokio::test]
+async fn a_new_arrival_is_taken_in_from_whichever_pane_is_open() {
+    let a = App::start(390, 844).await;
+    a.open("/new").await;
+    a.until("save-vehicle", |t| t == "Give it a name").await;
+    for pane in ["Facts", "Axles", "Drawings"] {
+        let n = ["Facts", "Axles", "Drawings"].iter().position(|p| *p == pane).unwrap();
+        a.press(&format!("pane-{n}")).await;
+        filled(&a, pane).await;
+        let at = a.id("save-vehicle").await.rectangle().await.unwrap();
+        assert!(at.0 >= 0.0 && at.0 + at.2 <= 390.0 && at.1 + at.3 <= 844.0, "{pane}: {at:?}");
+    }
+    // What is wrong is said there too, in whichever pane it stands.
+    a.press("pane-0").await;
+    a.fill("[data-testid=name]", "Teal hatch").await;
+    a.fill("[data-testid=wheelbase_mm]", "long").await;
+    a.press("pane-2").await;
+    filled(&a, "Drawings").await;
+    a.until("form-fault", |t| t.contains("Wheelbase")).await;
+    let at = a.id("form-fault").await.rectangle().await.unwrap();
+    assert!(at.0 >= 0.0 && at.0 + at.2 <= 390.0 && at.1 >= 110.0, "{at:?}");
+    a.press("pane-0").await;
+    a.fill("[data-testid=wheelbase_mm]", "106 in").await;
+    a.press("pane-1").await;
+    filled(&a, "Axles").await;
+    a.press("save-vehicle").await;
+    a.id("read-next").await;
+    a.finish().await;
+}
