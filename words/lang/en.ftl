@@ -764,6 +764,21 @@ no-reason-right = read again, plan again, or why it goes on, in a few words
 no-step = no step "{ $step }" on this sheet
 detail-fault = { $field }: { $wrong }; { $right }
 detail-nothing-saved = Nothing was saved. What you typed is still here: try again.
+detail-busy = The database is busy and gave no answer in time. Nothing was saved; what you typed is still here: try again.
+detail-refused = This was refused. Nothing was saved; what you typed is still here.
+detail-not-yours = { $act ->
+    [look] looking at jobs
+    [ticket] writing on a ticket
+    [measure] taking readings
+    [plan] changing a plan
+    [turn] closing a step of the sheet
+    [gate] opening a gate: a specialist or the owner opens it
+    [library] keeping parts, aims and shapes
+    [enrol] adding a device
+    [settings] changing the shop: its owner does
+    [records] the record: its owner sees it
+   *[people] managing people: the owner does
+} is not this name's to do. What you typed is still here.
 detail-unsure = The database went away while this was being saved, so it may be there or not. What you typed is still here: send it again, nothing is stored twice.
 not-read-there = { $quantity-w } is not read at the { $place }
 not-read-there-right = a wheel, an axle, a side or the car, as it is read
@@ -1816,3 +1831,42 @@ as-done-past-end = { $text } is past its end
 as-done-between = { $low } to { $high } from where it stood, counted the ordered way
 as-done-before = { $step } was marked done before, and what was turned then is kept
 as-done-before-right = undo it first, then mark it with what was really turned
+
+# People and the door.
+fault-nobody-named = nothing was entered
+fault-name-as-called = a name, as it is called in the shop
+fault-pin-right = four to eight digits, not all the same and not counting up or down
+fault-pin-digits = something in it is no digit
+fault-pin-length = { $n } digits
+fault-pin-same = every digit is the same
+fault-pin-counts = its digits count up or down
+fault-pin-wrong = wrong; { $left } { $left ->
+    [one] try
+   *[other] tries
+} left before a wait of two minutes
+fault-pin-wrong-right = the PIN of this name; the owner sets a new one
+fault-passphrase-right = { $n } characters or more, such as four words that do not belong together
+fault-passphrase-short = { $n } characters
+fault-passphrase-common = it is one that is tried first
+fault-not-at-bench = this name has no PIN here
+fault-not-at-bench-right = a name on this bench; the owner sets its PIN
+fault-not-a-device = this device does not belong to a shop
+fault-not-a-device-right = the code of a device that does, or name and passphrase
+fault-not-let-in = wrong, or not known here
+fault-not-let-in-right = the name and passphrase as the owner set them
+fault-code-wrong = not the code of now, or used already
+fault-code-wrong-right = the six digits your other device shows
+fault-has-an-owner = this shop has an owner already
+fault-has-an-owner-right = sign in, or ask the owner
+fault-slip-wrong = not the slip of this shop, or five were wrong within the hour
+fault-slip-wrong-right = the 24 letters of the newest slip
+fault-device-code = not a code, used already, or older than ten minutes
+fault-device-code-right = a new code: Shop, then Devices, on a device that belongs to the shop
+fault-login-taken = somebody on this server signs in under this name
+fault-login-taken-right = another name
+fault-name-taken = somebody here has this name already
+fault-name-taken-right = another name, such as one with a letter behind it
+fault-last-owner = nobody who owns the shop would be left
+fault-last-owner-right = make somebody else an owner first
+fault-no-page = no page of this server
+fault-page-of-here = a path such as /job/…/set

@@ -5,13 +5,13 @@
 mod gauge;
 mod headless;
 mod memory;
+mod operate;
 mod read;
 mod schema;
 mod serve;
 
 use bold_stance_words::said_of;
-use clap::{Args, Parser, Subcommand};
-use std::net::SocketAddr;
+use clap::{Parser, Subcommand};
 use std::path::PathBuf;
 use std::process::ExitCode;
 
@@ -26,38 +26,22 @@ struct Cli {
     command: Command,
 }
 
-#[derive(Args)]
-struct Database {
-    /// PostgreSQL address
-    #[arg(long, env = "DATABASE_URL", default_value = "postgres://bold_stance@127.0.0.1:5432/bold_stance")]
-    database_url: String,
-}
-
 #[derive(Subcommand)]
 enum Command {
-    /// Run the server; migrates on start
-    Serve {
-        #[command(flatten)]
-        database: Database,
-        /// Address to listen on
-        #[arg(long, default_value = "127.0.0.1:8080")]
-        listen: SocketAddr,
-        /// Allow an address that other machines reach (needs BOLD_STANCE_SESSION_SECRET)
-        #[arg(long)]
-        public: bool,
-        /// Load the demo shop when it is not there
-        #[arg(long)]
-        demo: bool,
-        /// Address of an angle gauge that speaks docs/GAUGE.md
-        #[arg(long)]
-        gauge: Option<SocketAddr>,
-    },
+    /// Run the server; migrates on start where the owner of the tables is told
+    Serve(serve::ServeArgs),
     /// A digital angle gauge on a simulated car, on a local socket
     Gauge(gauge::GaugeArgs),
+    /// Make a shop with its owner (BOLD_STANCE_PASSPHRASE), as the operator of a server
+    Shop(operate::ShopArgs),
+    /// The whole database as one file, checked, while it is in use
+    Backup(operate::BackupArgs),
+    /// A backup into an empty database; refused when it is damaged or newer
+    Restore(operate::RestoreArgs),
     /// Load the demo shop
     Demo {
         #[command(flatten)]
-        database: Database,
+        database: serve::Database,
         /// Make it anew
         #[arg(long)]
         reset: bool,
@@ -163,12 +147,15 @@ impl From<bold_stance_units::problem::Problem> for Failure {
 
 fn main() -> ExitCode {
     let result = match Cli::parse().command {
-        Command::Serve { database, listen, public, demo, gauge } => {
+        Command::Serve(args) => {
             memory::with_few_arenas();
-            serve::serve(&database.database_url, listen, public, demo, gauge)
+            serve::serve(args)
         }
+        Command::Shop(args) => operate::shop(&args),
+        Command::Backup(args) => operate::backup(&args),
+        Command::Restore(args) => operate::restore(&args),
         Command::Gauge(args) => gauge::gauge(&args),
-        Command::Demo { database, reset } => serve::demo(&database.database_url, reset),
+        Command::Demo { database, reset } => serve::demo(&database, reset),
         Command::Sweep { geometry, travel, rack, heave, side } => {
             headless::sweep(&geometry, &headless::SweepArgs { travel, rack, heave, side })
         }

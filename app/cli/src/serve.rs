@@ -1,12 +1,68 @@
-//! Server and demo commands.
+//! Server, demo and shop commands.
 
 use crate::Failure;
-use bold_stance_server::{is_loopback_host, start};
-use bold_stance_store::{Store, demo as demo_data, shop};
+use bold_stance_server::{Exposure, Start, is_loopback_host, start};
+use bold_stance_store::{Owner, Store, StoreError, demo as demo_data, shop};
 use std::future::Future;
 use std::net::SocketAddr;
+use std::path::PathBuf;
 
-fn block<T>(work: impl Future<Output = Result<T, Failure>>) -> Result<T, Failure> {
+/// Shortest secret cookies are sealed with, characters.
+const SECRET: usize = 32;
+
+/// The addresses of a database: of the role that serves, and of the one that owns the tables where it is known.
+#[derive(Debug, Clone, clap::Args)]
+pub struct Database {
+    /// PostgreSQL address of the role that serves
+    #[arg(long, env = "DATABASE_URL", default_value = "postgres://bold_stance@127.0.0.1:5432/bold_stance")]
+    pub database_url: String,
+    /// PostgreSQL address of the role that owns the tables: it migrates and is not used to serve
+    #[arg(long, env = "OWNER_DATABASE_URL")]
+    pub owner_database_url: Option<String>,
+}
+
+/// What a server is told.
+#[derive(Debug, clap::Args)]
+pub struct ServeArgs {
+    #[command(flatten)]
+    database: Database,
+    /// Address to listen on
+    #[arg(long, default_value = "127.0.0.1:8080")]
+    listen: SocketAddr,
+    /// Serve other machines: needs an owner, BOLD_STANCE_SESSION_SECRET, and TLS or a proxy that has it
+    #[arg(long)]
+    public: bool,
+    /// Certificate and those it hangs on, PEM
+    #[arg(long, requires = "tls_key")]
+    tls_cert: Option<PathBuf>,
+    /// Its private key, PEM
+    #[arg(long, requires = "tls_cert")]
+    tls_key: Option<PathBuf>,
+    /// A proxy with TLS stands before it and sets X-Forwarded-For
+    #[arg(long)]
+    behind_proxy: bool,
+    /// Names it is reached by, parted by commas
+    #[arg(long, value_delimiter = ',')]
+    hosts: Vec<String>,
+    /// What cookies are sealed with, 32 characters or more
+    #[arg(long, env = "BOLD_STANCE_SESSION_SECRET", hide_env_values = true)]
+    session_secret: Option<String>,
+    /// Folder a backup is written into every night
+    #[arg(long, requires = "owner_database_url")]
+    backup_dir: Option<PathBuf>,
+    /// How many of them stay
+    #[arg(long, default_value_t = 14, value_parser = clap::value_parser!(u16).range(1..))]
+    backup_keep: u16,
+    /// Load the demo shop when it is not there
+    #[arg(long)]
+    demo: bool,
+    /// Address of an angle gauge that speaks docs/GAUGE.md
+    #[arg(long)]
+    gauge: Option<SocketAddr>,
+}
+
+/// Runs on both cores until it is done.
+pub fn block<T>(work: impl Future<Output = Result<T, Failure>>) -> Result<T, Failure> {
     tokio::runtime::Builder::new_multi_thread()
         .worker_threads(2)
         .enable_all()
@@ -15,62 +71,153 @@ fn block<T>(work: impl Future<Output = Result<T, Failure>>) -> Result<T, Failure
         .block_on(work)
 }
 
-async fn open(url: &str) -> Result<Store, Failure> {
-    let fail = |e: bold_stance_store::StoreError| {
-        Failure::System(format!("--database-url: {e}; a PostgreSQL that answers"))
+fn of_url(e: StoreError) -> Failure {
+    Failure::System(format!("--database-url: {e}; a PostgreSQL that answers"))
+}
+
+/// The role that owns the tables.
+pub async fn owner(d: &Database) -> Result<Owner, Failure> {
+    let url = d.owner_database_url.as_deref().ok_or_else(|| {
+        Failure::Input(
+            "--owner-database-url: nothing was told; the address of the role that owns the tables".into(),
+        )
+    })?;
+    Owner::connect(url)
+        .await
+        .map_err(|e| Failure::System(format!("--owner-database-url: {e}; a PostgreSQL that answers")))
+}
+
+/// The role that serves, on a schema that is brought up to date where its owner is known.
+async fn open(d: &Database) -> Result<(Store, Option<Owner>), Failure> {
+    let by = match &d.owner_database_url {
+        Some(_) => {
+            let o = owner(d).await?;
+            o.migrate().await.map_err(|e| Failure::System(format!("--owner-database-url: {e}")))?;
+            Some(o)
+        }
+        None => None,
     };
-    let store = Store::connect(url).await.map_err(fail)?;
-    store.migrate().await.map_err(fail)?;
-    Ok(store)
+    let store = Store::connect(&d.database_url).await.map_err(of_url)?;
+    store.fit_to_serve().await.map_err(|e| Failure::System(format!("--database-url: {e}")))?;
+    Ok((store, by))
+}
+
+/// Who will reach it, or why it will not start.
+fn exposure(a: &ServeArgs) -> Result<Exposure, Failure> {
+    if !a.public {
+        if !is_loopback_host(&a.listen.to_string()) {
+            return Err(Failure::Input(format!(
+                "--listen: {} can be reached by other machines; a loopback address such as 127.0.0.1:8080, or --public",
+                a.listen
+            )));
+        }
+        return Ok(Exposure::Here);
+    }
+    if a.session_secret.as_deref().is_none_or(|s| s.chars().count() < SECRET) {
+        return Err(Failure::Input(format!(
+            "--public: BOLD_STANCE_SESSION_SECRET is not there or short; {SECRET} characters or more that nobody guesses"
+        )));
+    }
+    match (&a.tls_cert, a.behind_proxy) {
+        (Some(_), true) => Err(Failure::Input(
+            "--behind-proxy: with --tls-cert it would be told twice who speaks TLS; one of the two".into(),
+        )),
+        (None, false) => Err(Failure::Input(
+            "--public: nothing says who speaks TLS; --tls-cert and --tls-key, or --behind-proxy with --hosts"
+                .into(),
+        )),
+        (None, true) if a.hosts.is_empty() => Err(Failure::Input(
+            "--hosts: nothing was told; the names the proxy serves, such as shop.example".into(),
+        )),
+        (_, proxy) => Ok(Exposure::Public { hosts: a.hosts.clone(), proxy }),
+    }
 }
 
 /// `serve`.
-pub fn serve(
-    url: &str,
-    listen: SocketAddr,
-    public: bool,
-    with_demo: bool,
-    gauge: Option<SocketAddr>,
-) -> Result<(), Failure> {
+pub fn serve(a: ServeArgs) -> Result<(), Failure> {
     tracing_subscriber::fmt()
         .with_env_filter(
             tracing_subscriber::EnvFilter::try_from_default_env().unwrap_or_else(|_| "warn".into()),
         )
         .with_writer(std::io::stderr)
         .init();
-    // There are no accounts yet: whoever reaches the server reads and writes everything.
-    if public {
-        return Err(Failure::Input(
-            "--public: the server knows no accounts yet, so anyone who reaches it could read and write everything; leave it out and listen on a loopback address".into(),
-        ));
-    }
-    if !is_loopback_host(&listen.to_string()) {
-        return Err(Failure::Input(format!(
-            "--listen: {listen} can be reached by other machines; a loopback address such as 127.0.0.1:8080"
-        )));
-    }
+    let exposure = exposure(&a)?;
     block(async {
-        let store = open(url).await?;
-        let fail = |e: bold_stance_store::StoreError| Failure::System(e.to_string());
-        if with_demo {
-            demo_data::load(&store, false).await.map_err(fail)?;
+        let (store, by) = open(&a.database).await?;
+        let fail = |e: StoreError| Failure::System(e.to_string());
+        if a.demo {
+            let by = by.as_ref().ok_or_else(|| {
+                Failure::Input(
+                    "--demo: the demo shop is made by the role that owns the tables; --owner-database-url"
+                        .into(),
+                )
+            })?;
+            demo_data::load(by, &store, false).await.map_err(fail)?;
         }
-        let shop = match shop::first(&store).await.map_err(fail)? {
-            Some(s) => s,
-            None => shop::ensure(&store, "My shop").await.map_err(fail)?,
+        let first = match (shop::door(&store, None).await.map_err(fail)?, &by) {
+            (Some(d), _) => Some(d),
+            (None, Some(by)) => {
+                by.ensure_shop("My shop").await.map_err(fail)?;
+                shop::door(&store, None).await.map_err(fail)?
+            }
+            (None, None) => None,
         };
-        let (address, server) =
-            start(store, shop, listen, gauge).map_err(|e| Failure::System(e.to_string()))?;
-        println!("Bold Stance is at http://{address}/");
+        match first {
+            None => {
+                return Err(Failure::Input(
+                    "--owner-database-url: there is no shop yet; once with the role that owns the tables"
+                        .into(),
+                ));
+            }
+            Some(d) if a.public && !d.locked => {
+                return Err(Failure::Input(format!(
+                    "--public: {} has no owner, so anyone who reaches it could read and write everything; bold-stance shop makes one, or the first run on this machine",
+                    d.shop.name
+                )));
+            }
+            Some(_) => {}
+        }
+        if let (Some(dir), Some(by)) = (a.backup_dir, by) {
+            tokio::spawn(nightly(by, dir, a.backup_keep));
+        }
+        let scheme = if a.tls_cert.is_some() { "https" } else { "http" };
+        let (address, server) = start(Start {
+            store,
+            listen: a.listen,
+            gauge: a.gauge,
+            exposure,
+            tls: a.tls_cert.zip(a.tls_key),
+            cookie_secret: a.session_secret,
+        })
+        .await
+        .map_err(|e| Failure::System(e.to_string()))?;
+        println!("Bold Stance is at {scheme}://{address}/");
         server.await.map_err(|e| Failure::System(e.to_string()))
     })
 }
 
+/// A backup now, and every night at three by UTC.
+async fn nightly(by: Owner, dir: PathBuf, keep: u16) {
+    loop {
+        match crate::operate::into_folder(&by, &dir, keep).await {
+            Ok(to) => tracing::info!("backup {}", to.display()),
+            Err(e) => tracing::error!("--backup-dir: {}: {e}", dir.display()),
+        }
+        let now = chrono::Utc::now().timestamp().rem_euclid(24 * 3600);
+        let wait = (3 * 3600 - now).rem_euclid(24 * 3600).max(60);
+        tokio::time::sleep(std::time::Duration::from_secs(wait.unsigned_abs())).await;
+    }
+}
+
 /// `demo`.
-pub fn demo(url: &str, reset: bool) -> Result<(), Failure> {
+pub fn demo(d: &Database, reset: bool) -> Result<(), Failure> {
     block(async {
-        let store = open(url).await?;
-        let s = demo_data::load(&store, reset).await.map_err(|e| Failure::System(e.to_string()))?;
+        let (store, by) = open(d).await?;
+        let by = match by {
+            Some(b) => b,
+            None => owner(d).await?,
+        };
+        let s = demo_data::load(&by, &store, reset).await.map_err(|e| Failure::System(e.to_string()))?;
         println!("{} is loaded", s.name);
         Ok(())
     })

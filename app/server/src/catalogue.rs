@@ -1,7 +1,7 @@
 //! What the shop chooses from: shipped parts and aims under its own.
 
-use crate::AppState;
 use crate::problem::ApiError;
+use crate::who::Here;
 use bold_stance_store::{done, shop_aim, shop_part};
 use bold_stance_trade::aim::Aim;
 use bold_stance_trade::memory::{HeightsTaught, KnownHeights, Memory, ProvedCar};
@@ -9,9 +9,11 @@ use bold_stance_trade::part::Part;
 use bold_stance_trade::plan::CarInput;
 use chrono::{DateTime, Utc};
 use serde::Serialize;
+use std::collections::HashMap;
 use std::sync::{Arc, RwLock};
 use std::time::{Duration, Instant};
 use utoipa::ToSchema;
+use uuid::Uuid;
 
 /// Where a part comes from.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, ToSchema)]
@@ -106,32 +108,32 @@ const FRESH: Duration = Duration::from_secs(2);
 /// When it was looked at, and what was there.
 type Looked = (Instant, Arc<Shelf>);
 
-/// The shelf as last looked at.
+/// The shelf of each shop as last looked at.
 #[derive(Debug, Clone, Default)]
-pub struct ShelfCache(Arc<RwLock<Option<Looked>>>);
+pub struct ShelfCache(Arc<RwLock<HashMap<Uuid, Looked>>>);
 
 impl ShelfCache {
-    /// Forgets it, after a change.
-    pub fn forget(&self) {
+    /// Forgets a shop's, after a change.
+    pub fn forget(&self, shop: Uuid) {
         if let Ok(mut c) = self.0.write() {
-            *c = None;
+            c.remove(&shop);
         }
     }
 }
 
-impl AppState {
+impl Here {
     /// The parts of the shop.
     ///
     /// # Errors
     /// Database errors.
     pub async fn shelf(&self) -> Result<Arc<Shelf>, ApiError> {
         if let Ok(c) = self.shelf_cache.0.read()
-            && let Some((at, shelf)) = c.as_ref()
+            && let Some((at, shelf)) = c.get(&self.shop.id)
             && at.elapsed() < FRESH
         {
             return Ok(shelf.clone());
         }
-        let mut tx = self.store.tx(self.shop.id).await?;
+        let mut tx = self.tx().await?;
         let own = shop_part::all(&mut tx).await?;
         let mut parts: Vec<ShelfPart> = self
             .parts
@@ -156,7 +158,7 @@ impl AppState {
         let heights = done::taught_of_height(&mut tx).await?;
         let shelf = Arc::new(Shelf { parts, proved, heights });
         if let Ok(mut c) = self.shelf_cache.0.write() {
-            *c = Some((Instant::now(), shelf.clone()));
+            c.insert(self.shop.id, (Instant::now(), shelf.clone()));
         }
         Ok(shelf)
     }
@@ -166,7 +168,7 @@ impl AppState {
     /// # Errors
     /// Database errors.
     pub async fn all_aims(&self) -> Result<Vec<ShelfAim>, ApiError> {
-        let mut tx = self.store.tx(self.shop.id).await?;
+        let mut tx = self.tx().await?;
         let own = shop_aim::all(&mut tx).await?;
         let shipped = self.aims.iter().map(|a| ShelfAim { aim: a.clone(), own: false, version: 0 });
         Ok(shipped

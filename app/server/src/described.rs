@@ -2,6 +2,7 @@
 
 use crate::once::HEADER;
 use crate::problem::{PROBLEM, ProblemDocument};
+use actix_web::http::Method;
 use utoipa::openapi::path::{Operation, Parameter, ParameterBuilder, ParameterIn};
 use utoipa::openapi::schema::{KnownFormat, ObjectBuilder, SchemaFormat, Type};
 use utoipa::openapi::{ContentBuilder, OpenApi, PathItem, Ref, RefOr, Required, ResponseBuilder};
@@ -25,7 +26,9 @@ impl Modify for Common {
 
 fn common(op: &mut Operation, writes: bool) {
     let mut refusals = vec![
-        ("403", "Asked from another machine, or written from another site's page"),
+        ("401", "Nobody is signed in, or not any more"),
+        ("403", "Not for this member; asked from another machine, or written from another site's page"),
+        ("429", "Too often: wait as many seconds as Retry-After says"),
         ("503", "The database does not answer, or the server is shutting down"),
     ];
     let is_in = |at: ParameterIn| {
@@ -83,9 +86,23 @@ fn key() -> Parameter {
         .build()
 }
 
-/// Every address with the methods it takes.
+/// Every address with the methods it takes, and the operation each of them is.
 #[derive(Debug, Clone)]
-pub struct Addresses(Vec<(String, Vec<&'static str>)>);
+pub struct Addresses(Vec<(String, Vec<(&'static str, String)>)>);
+
+/// Whether a path is of a template.
+fn is_of(template: &str, path: &str) -> bool {
+    let (a, b) = (template.split('/'), path.split('/'));
+    a.clone().count() == b.clone().count()
+        && a.zip(b).all(|(t, p)| match t.split_once('{') {
+            None => t == p,
+            // A name may stand in a file's name, such as `{id}.csv`.
+            Some((before, rest)) => {
+                let after = rest.split_once('}').map_or("", |(_, a)| a);
+                p.len() > before.len() + after.len() && p.starts_with(before) && p.ends_with(after)
+            }
+        })
+}
 
 impl Addresses {
     /// Of a description.
@@ -94,28 +111,38 @@ impl Addresses {
         let methods = |item: &PathItem| {
             let all =
                 [("GET", &item.get), ("PUT", &item.put), ("POST", &item.post), ("DELETE", &item.delete)];
-            all.into_iter().filter(|(_, op)| op.is_some()).map(|(m, _)| m).collect()
+            let id = |op: &Operation| op.operation_id.clone().unwrap_or_default();
+            all.into_iter().filter_map(|(m, op)| Some((m, id(op.as_ref()?)))).collect()
         };
         Self(doc.paths.paths.iter().map(|(t, item)| (t.clone(), methods(item))).collect())
+    }
+
+    /// The operation at an address, one without a name in it before one with.
+    #[must_use]
+    pub fn operation_at(&self, method: &Method, path: &str) -> Option<String> {
+        let method = if *method == Method::HEAD { "GET" } else { method.as_str() };
+        let exact = self.0.iter().filter(|(t, _)| t == path);
+        let named = self.0.iter().filter(|(t, _)| t.contains('{') && is_of(t, path));
+        let all = exact.chain(named).flat_map(|(_, m)| m);
+        all.into_iter().find(|(m, _)| *m == method).map(|(_, id)| id.clone())
     }
 
     /// What an address without a name in it takes; empty where there is none.
     #[must_use]
     pub fn exactly_at(&self, path: &str) -> Vec<&'static str> {
         let of = self.0.iter().find(|(t, _)| t == path && !t.contains('{'));
-        of.map(|(_, m)| m.clone()).unwrap_or_default()
+        of.map(|(_, m)| m.iter().map(|(m, _)| *m).collect()).unwrap_or_default()
     }
 
     /// What the address takes; empty where nothing is.
     #[must_use]
     pub fn methods_at(&self, path: &str) -> Vec<&'static str> {
-        let is = |template: &str| {
-            let (a, b) = (template.split('/'), path.split('/'));
-            a.clone().count() == b.clone().count()
-                && a.zip(b).all(|(t, p)| t == p || t.starts_with('{') && !p.is_empty())
-        };
-        let mut out: Vec<&'static str> =
-            self.0.iter().filter(|(t, _)| is(t)).flat_map(|(_, m)| m.iter().copied()).collect();
+        let mut out: Vec<&'static str> = self
+            .0
+            .iter()
+            .filter(|(t, _)| is_of(t, path))
+            .flat_map(|(_, m)| m.iter().map(|(m, _)| *m))
+            .collect();
         out.sort_unstable();
         out.dedup();
         out
@@ -133,6 +160,11 @@ mod tests {
         assert_eq!(all.methods_at("/api/v1/jobs"), ["GET", "POST"]);
         assert_eq!(all.methods_at("/api/v1/plans/4/copy"), ["POST"]);
         assert_eq!(all.exactly_at("/api/v1/parts/look"), ["POST"]);
+        let op = |m, p| all.operation_at(&m, p);
+        assert_eq!(op(Method::POST, "/api/v1/parts/look").as_deref(), Some("lookAtPart"));
+        assert_eq!(op(Method::HEAD, "/api/v1/jobs.csv").as_deref(), Some("exportJobs"));
+        assert_eq!(op(Method::PUT, "/api/v1/parts/look").as_deref(), Some("keepPart"));
+        assert_eq!(op(Method::PATCH, "/api/v1/jobs"), None);
         assert!(all.exactly_at("/api/v1/parts/upper-arm").is_empty());
         assert!(all.methods_at("/api/v1/jobs//plans").is_empty());
         assert!(all.methods_at("/api/v1/nothing").is_empty());

@@ -1,7 +1,7 @@
 //! Writes that are sent again: the key a sender makes once, and the answer it gets each time.
 
-use crate::AppState;
 use crate::problem::ApiError;
+use crate::who::Here;
 use actix_web::dev::Payload;
 use actix_web::http::StatusCode;
 use actix_web::{FromRequest, HttpMessage, HttpRequest, HttpResponse};
@@ -81,8 +81,8 @@ impl Once {
     ///
     /// # Errors
     /// [`ApiError`]: the database, or a key that another write carries.
-    pub async fn begin(&self, state: &AppState) -> Result<Begun, ApiError> {
-        let mut tx = state.store.tx(state.shop.id).await?;
+    pub async fn begin(&self, state: &Here) -> Result<Begun, ApiError> {
+        let mut tx = state.tx().await?;
         let Some(key) = self.key else { return Ok(Begun::New(tx)) };
         match write_key::claim(&mut tx, state.shop.id, key, self.fingerprint()).await? {
             Claim::Mine => Ok(Begun::New(tx)),

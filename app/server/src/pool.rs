@@ -1,6 +1,7 @@
 //! Computation off the workers that answer requests, so many at once, and none for somebody who went away.
 
 use crate::problem::ApiError;
+use actix_tls::accept::rustls_0_23::TlsStream;
 use actix_web::dev::{Extensions, Payload};
 use actix_web::rt::time::sleep;
 use actix_web::{FromRequest, HttpRequest, web};
@@ -25,7 +26,9 @@ pub struct Peer(Option<Arc<TcpStream>>);
 impl Peer {
     /// Keeps a hand on every new connection, for its requests to find.
     pub fn meet(io: &dyn Any, data: &mut Extensions) {
-        if let Some(s) = io.downcast_ref::<actix_web::rt::net::TcpStream>()
+        let plain = io.downcast_ref::<actix_web::rt::net::TcpStream>();
+        let under_tls = || Some(io.downcast_ref::<TlsStream<actix_web::rt::net::TcpStream>>()?.get_ref().0);
+        if let Some(s) = plain.or_else(under_tls)
             && let Ok(fd) = s.as_fd().try_clone_to_owned()
         {
             data.insert(Self(Some(Arc::new(TcpStream::from(fd)))));
@@ -35,6 +38,11 @@ impl Peer {
     /// Whether the other end is this machine: what is sent to it costs nothing, what is packed for it does.
     pub fn is_here(&self) -> bool {
         self.0.as_ref().is_none_or(|s| s.peer_addr().is_ok_and(|a| a.ip().is_loopback()))
+    }
+
+    /// The address of the other end.
+    pub fn address(&self) -> Option<std::net::IpAddr> {
+        self.0.as_ref()?.peer_addr().ok().map(|a| a.ip())
     }
 
     /// Whether nobody is there any more.

@@ -2,6 +2,7 @@
 
 use actix_web::http::{StatusCode, header};
 use actix_web::{HttpResponse, ResponseError};
+use bold_stance_people::Act;
 use bold_stance_store::StoreError;
 use bold_stance_units::problem::Problem;
 use bold_stance_units::said::{Said, said};
@@ -42,9 +43,21 @@ pub enum ApiError {
     /// Not allowed.
     #[error("{0}")]
     Forbidden(&'static str),
+    /// Nobody is signed in.
+    #[error("nobody is signed in here, or not any more: sign in")]
+    Nobody,
+    /// Signed in, and not theirs to do.
+    #[error("not for this member")]
+    NotYours(Act),
+    /// Too often; so many seconds are to be waited.
+    #[error("too often: again in {0} s")]
+    TooMany(u64),
     /// The computation was given up.
     #[error("the server is shutting down: ask again")]
     Busy,
+    /// Something on the way failed that has no other name.
+    #[error("the server could not finish this: try again")]
+    Failed,
     /// The address takes other methods.
     #[error("this address takes {}", .0.join(", "))]
     Method(Vec<&'static str>),
@@ -92,11 +105,18 @@ impl ApiError {
 
     fn title(&self) -> &'static str {
         match self {
-            Self::Input(_) | Self::Store(StoreError::BayTaken { .. }) => "Something typed needs another look",
+            Self::Input(_)
+            | Self::Store(StoreError::BayTaken { .. } | StoreError::NameTaken | StoreError::LastOwner) => {
+                "Something typed needs another look"
+            }
             Self::Body(_) => "The request cannot be read",
             Self::TooLarge => "Too large",
-            Self::Forbidden(_) => "Not allowed",
-            Self::Busy => "Busy",
+            Self::Nobody => "Nobody is signed in",
+            Self::TooMany(_) => "Too often",
+            Self::Forbidden(_) | Self::NotYours(_) => "Not allowed",
+            Self::Store(e) if e.is_refused() => "Not allowed",
+            Self::Store(e) if e.is_busy() => "Busy",
+            Self::Busy | Self::Failed => "Busy",
             Self::Method(_) => "Not asked like this",
             Self::NoRoute | Self::Store(StoreError::Missing { .. }) => "Not there",
             Self::Store(StoreError::Stale { .. }) => "Saved by somebody else first",
@@ -112,6 +132,16 @@ pub fn bay_taken(bay: i32, ticket: i32) -> Problem {
     Problem::new("job.bay", wrong, said("fault-bay-taken-right"))
 }
 
+/// What is said at the field of a member.
+fn at_name(e: &StoreError) -> Problem {
+    match e {
+        StoreError::LastOwner => {
+            Problem::new("role", said("fault-last-owner"), said("fault-last-owner-right"))
+        }
+        _ => Problem::new("name", said("fault-name-taken"), said("fault-name-taken-right")),
+    }
+}
+
 /// A fault in one line.
 fn fault(p: &Problem) -> Said {
     said("detail-fault")
@@ -123,20 +153,38 @@ fn fault(p: &Problem) -> Said {
 impl ResponseError for ApiError {
     fn status_code(&self) -> StatusCode {
         match self {
-            Self::Input(_) | Self::Store(StoreError::BayTaken { .. }) => StatusCode::UNPROCESSABLE_ENTITY,
+            Self::Input(_)
+            | Self::Store(StoreError::BayTaken { .. } | StoreError::NameTaken | StoreError::LastOwner) => {
+                StatusCode::UNPROCESSABLE_ENTITY
+            }
+            Self::Nobody => StatusCode::UNAUTHORIZED,
+            Self::NotYours(_) => StatusCode::FORBIDDEN,
+            Self::TooMany(_) => StatusCode::TOO_MANY_REQUESTS,
+            Self::Store(e) if e.is_refused() => StatusCode::FORBIDDEN,
             Self::Body(_) => StatusCode::BAD_REQUEST,
             Self::TooLarge => StatusCode::PAYLOAD_TOO_LARGE,
             Self::Forbidden(_) => StatusCode::FORBIDDEN,
             Self::Method(_) => StatusCode::METHOD_NOT_ALLOWED,
             Self::NoRoute | Self::Store(StoreError::Missing { .. }) => StatusCode::NOT_FOUND,
             Self::Store(StoreError::Stale { .. }) => StatusCode::CONFLICT,
-            Self::Busy | Self::Store(_) => StatusCode::SERVICE_UNAVAILABLE,
+            Self::Busy | Self::Failed | Self::Store(_) => StatusCode::SERVICE_UNAVAILABLE,
         }
     }
 
     fn error_response(&self) -> HttpResponse {
         let status = self.status_code();
         let detail = match self {
+            Self::NotYours(act) => said("detail-not-yours").word("act", act.key()),
+            Self::Store(e) if e.is_refused() => {
+                tracing::warn!("{e}");
+                said("detail-refused")
+            }
+            Self::Store(e) if e.is_busy() => {
+                tracing::warn!("{e}");
+                said("detail-busy")
+            }
+            Self::Store(StoreError::Away) => said("detail-nothing-saved"),
+            Self::Store(e @ (StoreError::NameTaken | StoreError::LastOwner)) => fault(&at_name(e)),
             // Inner workings stay in the log.
             Self::Store(e @ (StoreError::Database(_) | StoreError::Migrate(_))) => {
                 tracing::error!("{e}");
@@ -153,6 +201,7 @@ impl ResponseError for ApiError {
         };
         let problems = match self {
             Self::Store(StoreError::BayTaken { bay, ticket }) => vec![bay_taken(*bay, *ticket)],
+            Self::Store(e @ (StoreError::NameTaken | StoreError::LastOwner)) => vec![at_name(e)],
             Self::Input(p) => p.clone(),
             Self::Body(p) => vec![p.clone()],
             _ => Vec::new(),
@@ -167,6 +216,9 @@ impl ResponseError for ApiError {
         let mut out = HttpResponse::build(status);
         if let Self::Method(allowed) = self {
             out.insert_header((header::ALLOW, allowed.join(", ")));
+        }
+        if let Self::TooMany(seconds) = self {
+            out.insert_header((header::RETRY_AFTER, seconds.to_string()));
         }
         out.content_type(PROBLEM).json(doc)
     }

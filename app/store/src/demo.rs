@@ -2,8 +2,11 @@
 
 use crate::job::{NewJob, Stage};
 use crate::shop::Shop;
-use crate::{Result, Store, StoreError, event, job, plan, reading, shop, tread, vehicle, visit};
+use crate::{
+    Owner, Result, Seat, Store, StoreError, event, job, people, plan, reading, tread, vehicle, visit,
+};
 use bold_stance_kinematics::geometry::Geometry;
+use bold_stance_people::Role;
 use bold_stance_trade::job::{Reading, VehicleFacts};
 use bold_stance_trade::plan::CarPlan;
 use bold_stance_trade::reading::{Answers, Jack, Method, Quantity, RawEntry, ReadAxle, ReadSide, Visit};
@@ -20,7 +23,16 @@ const DEMO: &str = include_str!("../../../data/demo/shop.json");
 #[serde(deny_unknown_fields)]
 struct DemoShop {
     name: String,
+    members: Vec<DemoMember>,
     jobs: Vec<DemoJob>,
+}
+
+#[derive(Deserialize)]
+#[serde(deny_unknown_fields)]
+struct DemoMember {
+    name: String,
+    role: Role,
+    mark: i32,
 }
 
 #[derive(Deserialize)]
@@ -68,18 +80,31 @@ pub fn first_axles() -> Result<(Geometry, Option<Geometry>)> {
     Ok((front, axles.rear.geometry))
 }
 
-/// Loads the demo shop when it is not there; `reset` makes it anew.
+/// Loads the demo shop when it is not there; `reset` makes it anew. A demo shop that somebody made their own stays as it is.
 ///
 /// # Errors
 /// Database errors; [`StoreError::Demo`] when the shipped file is wrong.
-pub async fn load(store: &Store, reset: bool) -> Result<Shop> {
+pub async fn load(owner: &Owner, store: &Store, reset: bool) -> Result<Shop> {
     let demo: DemoShop = parse_json(DEMO.as_bytes()).map_err(|p| StoreError::Demo(p.to_string()))?;
-    let mut shop = shop::ensure(store, &demo.name).await?;
-    if reset {
-        shop::remove(store, shop.id).await?;
-        shop = shop::ensure(store, &demo.name).await?;
+    if let (false, Some(first)) = (reset, crate::shop::door(store, None).await?)
+        && first.locked
+    {
+        return Ok(first.shop);
     }
+    let mut shop = owner.ensure_shop(&demo.name).await?;
+    if reset {
+        owner.remove_shop(shop.id).await?;
+        shop = owner.ensure_shop(&demo.name).await?;
+    }
+    for m in &demo.members {
+        owner.ensure_member(shop.id, &m.name, m.role.key(), m.mark).await?;
+    }
+    // Who is told of in the data is who did it.
     let mut tx = store.tx(shop.id).await?;
+    let does = people::members(&mut tx).await?.into_iter().find(|m| m.role == Role::Specialist);
+    drop(tx);
+    let author = does.as_ref().map_or_else(|| "Specialist".to_owned(), |m| m.name.clone());
+    let mut tx = store.sit(&Seat::Open { shop: shop.id, member: does.map(|m| m.id) }).await?;
     if !job::list(&mut tx, job::Asked::default(), 1).await?.is_empty() {
         return Ok(shop);
     }
@@ -118,7 +143,7 @@ pub async fn load(store: &Store, reset: bool) -> Result<Shop> {
                 jack: Jack::Rolled,
                 jacked_height: String::new(),
                 height_mm,
-                author: "Specialist".into(),
+                author: author.clone(),
                 replaces: None,
                 // Three minutes a reading, the last one a quarter of an hour ago.
                 taken_at: Utc::now() - Duration::minutes(15 + 3 * (count - i)),
@@ -126,7 +151,7 @@ pub async fn load(store: &Store, reset: bool) -> Result<Shop> {
             reading::add(&mut tx, shop.id, j, &new).await?;
         }
         if count > 0 {
-            visit::open(&mut tx, shop.id, j, Visit::Found, "Specialist").await?;
+            visit::open(&mut tx, shop.id, j, Visit::Found, &author).await?;
             visit::save(&mut tx, j, Visit::Found, 1, &d.prepare).await?;
         }
         for p in d.plans {
@@ -135,7 +160,7 @@ pub async fn load(store: &Store, reset: bool) -> Result<Shop> {
         for t in d.tread {
             let id = tread::tyre(&mut tx, shop.id, v, &t.mark, t.new_depth_mm).await?;
             for e in t.entries {
-                tread::write(&mut tx, shop.id, id, &e, None, "Specialist").await?;
+                tread::write(&mut tx, shop.id, id, &e, None, &author).await?;
             }
         }
         job::reach_stage(&mut tx, j, d.stage).await?;

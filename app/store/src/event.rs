@@ -1,5 +1,6 @@
 //! What happened: who, when, what.
 
+use crate::live::Told;
 use crate::{Result, Tx};
 use bold_stance_trade::job::Event;
 use serde_json::Value;
@@ -68,4 +69,35 @@ pub async fn add(tx: &mut Tx, shop: Uuid, job: Uuid, e: &Event) -> Result<()> {
     .execute(&mut **tx)
     .await?;
     Ok(())
+}
+
+/// The newest event of the shop; 0 without any.
+///
+/// # Errors
+/// Database errors.
+pub async fn newest(tx: &mut Tx) -> Result<i64> {
+    Ok(sqlx::query_scalar!("select coalesce(max(id), 0) as \"n!\" from event").fetch_one(&mut **tx).await?)
+}
+
+/// Events of the shop behind one, oldest first.
+///
+/// # Errors
+/// Database errors.
+pub async fn since(tx: &mut Tx, after: i64, limit: i64) -> Result<Vec<Told>> {
+    Ok(sqlx::query_as!(
+        Told,
+        "select id, shop_id as shop, job_id as job, member_id as member, what from event where id > $1 order by id limit $2",
+        after,
+        limit
+    )
+    .fetch_all(&mut **tx)
+    .await?)
+}
+
+/// Whether the seat of a transaction is anybody's.
+///
+/// # Errors
+/// Database errors.
+pub async fn somebody_here(tx: &mut Tx) -> Result<bool> {
+    Ok(sqlx::query_scalar!("select here() is not null as \"here!\"").fetch_one(&mut **tx).await?)
 }

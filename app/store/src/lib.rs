@@ -1,25 +1,35 @@
-//! PostgreSQL through SQLx. One module per aggregate; every query runs inside a transaction that
-//! names the shop, and row-level security refuses the rest.
+//! PostgreSQL through SQLx. One module per aggregate; every query of the role that serves runs inside a transaction that
+//! names a session, or a shop without an owner, and row-level security refuses the rest. The role that owns the tables
+//! ([`Owner`]) migrates, makes shops, backs up and restores.
 #![cfg_attr(test, allow(clippy::unwrap_used, clippy::expect_used, clippy::panic))]
 
+pub mod audit;
+pub mod backup;
 pub mod bundle;
 pub mod demo;
 pub mod done;
 pub mod event;
 pub mod job;
+pub mod live;
 pub mod note;
+mod owner;
+pub mod people;
 pub mod plan;
 pub mod reading;
 pub mod shop;
 pub mod shop_aim;
 pub mod shop_part;
 pub mod shop_shape;
+pub mod sign_in;
 pub mod tread;
 pub mod vehicle;
 mod version;
 pub mod visit;
+pub mod web_session;
 mod word;
 pub mod write_key;
+
+pub use owner::{NewShop, Owner};
 
 use sqlx::postgres::{PgConnectOptions, PgPoolOptions};
 use sqlx::{PgPool, Postgres, Transaction};
@@ -59,9 +69,31 @@ pub enum StoreError {
     /// The database itself.
     #[error("database: {0}")]
     Database(#[from] sqlx::Error),
+    /// The database does not answer.
+    #[error("the database does not answer")]
+    Away,
     /// The connection was cut while a change was being committed: it may be there or not.
     #[error("commit: {0}")]
     Unsure(sqlx::Error),
+    /// Another member has the name.
+    #[error("somebody here has this name already")]
+    NameTaken,
+    /// Nobody who owns the shop would be left.
+    #[error("a shop keeps one owner")]
+    LastOwner,
+    /// The role that serves could do what it must not.
+    #[error("{0}")]
+    Role(&'static str),
+    /// The schema is not the one this program was made with.
+    #[error(
+        "the schema is at {found}, this program wants {wanted}: start once with the address of the role that owns the tables (--owner-database-url)"
+    )]
+    Schema {
+        /// Newest migration of the database; 0 without any.
+        found: i64,
+        /// Newest migration of the program.
+        wanted: i64,
+    },
     /// A migration did not go through.
     #[error("migration: {0}")]
     Migrate(#[from] sqlx::migrate::MigrateError),
@@ -70,16 +102,76 @@ pub enum StoreError {
     Demo(String),
 }
 
+impl StoreError {
+    fn code(&self) -> Option<String> {
+        match self {
+            Self::Database(sqlx::Error::Database(e)) => e.code().map(|c| c.into_owned()),
+            _ => None,
+        }
+    }
+
+    /// Whether row-level security or a missing right refused it (SQLSTATE 42501).
+    #[must_use]
+    pub fn is_refused(&self) -> bool {
+        self.code().as_deref() == Some("42501")
+    }
+
+    /// Whether the database is there and has no place or time now: no connection was free, a lock was held or a statement
+    /// ran too long (55P03, 57014, 53300, and the two kinds of serialisation fault 40001 and 40P01).
+    #[must_use]
+    pub fn is_busy(&self) -> bool {
+        matches!(self, Self::Database(sqlx::Error::PoolTimedOut))
+            || self
+                .code()
+                .is_some_and(|c| ["55P03", "57014", "53300", "40001", "40P01"].contains(&c.as_str()))
+    }
+}
+
 /// Result of the store.
 pub type Result<T> = std::result::Result<T, StoreError>;
 
 /// A transaction bound to one shop.
 pub type Tx = Transaction<'static, Postgres>;
 
-/// Handle on the database.
+/// Who a transaction is for.
+#[derive(Debug, Clone, PartialEq, Eq)]
+pub enum Seat {
+    /// A shop without an owner: it has no sessions, whoever asks names it.
+    Open {
+        /// The shop.
+        shop: Uuid,
+        /// The member that was picked, when one was.
+        member: Option<Uuid>,
+    },
+    /// A session, by its token: the database finds out whose it is.
+    Session(String),
+}
+
+/// Longest a statement may run, and wait for a lock, ms: a lock somebody holds, or a database that is frozen, ends in a
+/// refusal, and the places of the pool come back.
+const STATEMENT_MS: u32 = 15_000;
+/// See [`STATEMENT_MS`].
+const LOCK_MS: u32 = 4_000;
+
+/// Handle on the database under the role that serves.
 #[derive(Debug, Clone)]
 pub struct Store {
     pool: PgPool,
+}
+
+/// The newest migration of this program.
+#[must_use]
+pub fn newest_migration() -> i64 {
+    sqlx::migrate!().iter().map(|m| m.version).max().unwrap_or(0)
+}
+
+/// Most connections of a server process.
+const MOST: u32 = 12;
+
+async fn pool_of(url: &str, most: u32) -> Result<PgPool> {
+    let options = PgConnectOptions::from_str(url)?.application_name("bold-stance");
+    let pool = PgPoolOptions::new().max_connections(most).acquire_timeout(Duration::from_secs(5));
+    Ok(pool.connect_with(options).await?)
 }
 
 impl Store {
@@ -88,21 +180,40 @@ impl Store {
     /// # Errors
     /// [`StoreError::Database`] when it does not answer within five seconds.
     pub async fn connect(url: &str) -> Result<Self> {
-        let options = PgConnectOptions::from_str(url)?.application_name("bold-stance");
-        let pool = PgPoolOptions::new()
-            .max_connections(12)
-            .acquire_timeout(Duration::from_secs(5))
-            .connect_with(options)
-            .await?;
-        Ok(Self { pool })
+        Ok(Self { pool: pool_of(url, MOST).await? })
     }
 
-    /// Brings the schema up to date.
+    /// Whether this role may serve: it owns no table, goes by no policy's side, and the schema is the program's.
     ///
     /// # Errors
-    /// [`StoreError::Migrate`].
-    pub async fn migrate(&self) -> Result<()> {
-        Ok(sqlx::migrate!().run(&self.pool).await?)
+    /// [`StoreError::Role`], [`StoreError::Schema`].
+    pub async fn fit_to_serve(&self) -> Result<()> {
+        let r = sqlx::query!(
+            r#"select (select rolsuper or rolbypassrls from pg_roles where rolname = current_user) as "above!",
+                 exists (select 1 from pg_tables where schemaname = 'public' and tableowner = current_user) as "owns!",
+                 to_regclass('public._sqlx_migrations') is not null as "made!""#
+        )
+        .fetch_one(&self.pool)
+        .await?;
+        if r.above {
+            return Err(StoreError::Role(
+                "the role that serves goes by row-level security: it must be no superuser and not bypassrls",
+            ));
+        }
+        if r.owns {
+            return Err(StoreError::Role(
+                "the role that serves owns the tables and could rewrite what happened: one role owns them (--owner-database-url), another serves; docs/OPERATIONS.md says how",
+            ));
+        }
+        let wanted = newest_migration();
+        let found = if r.made {
+            sqlx::query_scalar("select coalesce(max(version), 0) from _sqlx_migrations where success")
+                .fetch_one(&self.pool)
+                .await?
+        } else {
+            0
+        };
+        if found == wanted { Ok(()) } else { Err(StoreError::Schema { found, wanted }) }
     }
 
     /// Whether the database answers.
@@ -120,13 +231,47 @@ impl Store {
         &self.pool
     }
 
-    /// Opens a transaction that sees only one shop's rows.
+    /// A connection that was not to be had: all are taken, or there is nobody to connect to.
+    fn why(&self, e: sqlx::Error) -> StoreError {
+        match e {
+            sqlx::Error::PoolTimedOut if self.pool.size() < MOST => StoreError::Away,
+            sqlx::Error::Io(_) => StoreError::Away,
+            other => StoreError::Database(other),
+        }
+    }
+
+    /// Opens a transaction for a seat: it sees the rows of its shop, and changes what its member may.
+    ///
+    /// # Errors
+    /// [`StoreError::Database`].
+    pub async fn sit(&self, seat: &Seat) -> Result<Tx> {
+        let (token, shop, member) = match seat {
+            Seat::Session(token) => (token.clone(), String::new(), String::new()),
+            Seat::Open { shop, member } => {
+                (String::new(), shop.to_string(), member.map(|m| m.to_string()).unwrap_or_default())
+            }
+        };
+        let mut tx = self.pool.begin().await.map_err(|e| self.why(e))?;
+        sqlx::query!(
+            "select set_config('app.session', $1, true) as a, set_config('app.shop', $2, true) as b,
+                set_config('app.member', $3, true) as c, set_config('statement_timeout', $4, true) as d,
+                set_config('lock_timeout', $5, true) as e",
+            token,
+            shop,
+            member,
+            STATEMENT_MS.to_string(),
+            LOCK_MS.to_string()
+        )
+        .fetch_one(&mut *tx)
+        .await?;
+        Ok(tx)
+    }
+
+    /// Opens a transaction in a shop without an owner.
     ///
     /// # Errors
     /// [`StoreError::Database`].
     pub async fn tx(&self, shop: Uuid) -> Result<Tx> {
-        let mut tx = self.pool.begin().await?;
-        sqlx::query!("select set_config('app.shop', $1, true)", shop.to_string()).fetch_one(&mut *tx).await?;
-        Ok(tx)
+        self.sit(&Seat::Open { shop, member: None }).await
     }
 }

@@ -1,6 +1,7 @@
 //! Shops: whose rows they are.
 
 use crate::{Result, Store, Tx, version};
+use bold_stance_people::TrustSettings;
 use bold_stance_trade::shop::ShopSettings;
 use sqlx::types::Json;
 use uuid::Uuid;
@@ -14,32 +15,24 @@ pub struct Shop {
     pub name: String,
 }
 
-/// The shop of that name, made when it is not there.
-///
-/// # Errors
-/// Database errors.
-pub async fn ensure(store: &Store, name: &str) -> Result<Shop> {
-    let id = Uuid::new_v4();
-    let row = sqlx::query_as!(
-        Shop,
-        "insert into shop (id, name) values ($1, $2)
-         on conflict (name) do update set name = excluded.name returning id, name",
-        id,
-        name
-    )
-    .fetch_one(store.pool())
-    .await?;
-    Ok(row)
+/// A shop, by its id or the first one made, and whether it has an owner.
+#[derive(Debug, Clone)]
+pub struct Door {
+    /// The shop.
+    pub shop: Shop,
+    /// Nobody works in it without a session.
+    pub locked: bool,
 }
 
-/// The first shop made.
+/// The shop of that id; the first one made where none is named.
 ///
 /// # Errors
 /// Database errors.
-pub async fn first(store: &Store) -> Result<Option<Shop>> {
-    Ok(sqlx::query_as!(Shop, "select id, name from shop order by created_at, id limit 1")
+pub async fn door(store: &Store, id: Option<Uuid>) -> Result<Option<Door>> {
+    let r = sqlx::query!(r#"select id as "id!", name as "name!", locked as "locked!" from the_shop($1)"#, id)
         .fetch_optional(store.pool())
-        .await?)
+        .await?;
+    Ok(r.map(|r| Door { shop: Shop { id: r.id, name: r.name }, locked: r.locked }))
 }
 
 /// Settings of a shop with their version.
@@ -72,14 +65,24 @@ pub async fn save_settings(tx: &mut Tx, id: Uuid, yours: i32, s: &ShopSettings) 
     Ok(next)
 }
 
-/// Removes a shop and everything of it.
+/// Bays of a shop, and what its owner set about trust, with the version they share with the settings.
 ///
 /// # Errors
-/// Database errors.
-pub async fn remove(store: &Store, id: Uuid) -> Result<()> {
-    let mut tx = store.tx(id).await?;
-    sqlx::query!("update reading set replaces = null where replaces is not null").execute(&mut *tx).await?;
-    sqlx::query!("delete from shop where id = $1", id).execute(&mut *tx).await?;
-    tx.commit().await?;
-    Ok(())
+/// [`crate::StoreError::Missing`].
+pub async fn trust(tx: &mut Tx, id: Uuid) -> Result<(i32, TrustSettings)> {
+    let r = sqlx::query!(r#"select bays, trust as "trust: Json<TrustSettings>" from shop where id = $1"#, id)
+        .fetch_optional(&mut **tx)
+        .await?
+        .ok_or(crate::StoreError::Missing { what: "shop", id })?;
+    Ok((r.bays, r.trust.0))
+}
+
+/// Keeps what the owner set about trust.
+///
+/// # Errors
+/// [`crate::StoreError::Missing`] where it may not be changed.
+pub async fn save_trust(tx: &mut Tx, id: Uuid, t: &TrustSettings) -> Result<()> {
+    let n =
+        sqlx::query!("update shop set trust = $2 where id = $1", id, Json(t) as _).execute(&mut **tx).await?;
+    if n.rows_affected() == 1 { Ok(()) } else { Err(crate::StoreError::Missing { what: "shop", id }) }
 }

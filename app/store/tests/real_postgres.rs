@@ -6,8 +6,8 @@ use bold_stance_kinematics::geometry::{Axle, Side};
 use bold_stance_store::job::{self, Asked, NewJob, Stage};
 use bold_stance_store::reading;
 use bold_stance_store::{
-    Store, StoreError, bundle, demo, done, event, note, plan, shop, shop_aim, shop_part, shop_shape, tread,
-    vehicle, visit, write_key,
+    Owner, Store, StoreError, bundle, demo, done, event, note, plan, shop, shop_aim, shop_part, shop_shape,
+    tread, vehicle, visit, write_key,
 };
 use bold_stance_trade::aim::shipped_aims;
 use bold_stance_trade::job::{JobBundle, Note, PhotoSize, Reading, VehicleFacts, present_form, standing};
@@ -24,17 +24,49 @@ use chrono::Utc;
 use sqlx::{Connection, PgConnection};
 use uuid::Uuid;
 
-/// A fresh database of the application's own role.
-async fn fresh(name: &str) -> Store {
-    let url =
-        std::env::var("TEST_DATABASE_URL").expect("TEST_DATABASE_URL: run ./test, which starts PostgreSQL");
-    let mut admin = PgConnection::connect(&url).await.expect("PostgreSQL answers");
+/// A database with both roles: what is not told otherwise is asked as the role that serves.
+struct Db {
+    store: Store,
+    owner: Owner,
+}
+
+impl std::ops::Deref for Db {
+    type Target = Store;
+
+    fn deref(&self) -> &Store {
+        &self.store
+    }
+}
+
+/// The address of the role that owns the tables, and the one of the role that serves, on a database of that name.
+async fn empty(name: &str) -> (String, String) {
+    let of = |role: &str| std::env::var(role).expect("run ./test, which starts PostgreSQL");
+    let (owner, serving) = (of("TEST_OWNER_DATABASE_URL"), of("TEST_DATABASE_URL"));
+    let mut admin = PgConnection::connect(&owner).await.expect("PostgreSQL answers");
     let db = format!("t_{name}_{}", Uuid::new_v4().simple());
     sqlx::query(sqlx::AssertSqlSafe(format!("create database {db}"))).execute(&mut admin).await.unwrap();
-    let (base, _) = url.rsplit_once('/').unwrap();
-    let store = Store::connect(&format!("{base}/{db}")).await.unwrap();
-    store.migrate().await.unwrap();
-    store
+    let at = |url: &str| format!("{}/{db}", url.rsplit_once('/').unwrap().0);
+    (at(&owner), at(&serving))
+}
+
+/// A fresh database, its schema up to date.
+async fn fresh(name: &str) -> Db {
+    let (owner, serving) = empty(name).await;
+    let owner = Owner::connect(&owner).await.unwrap();
+    owner.migrate().await.unwrap();
+    let store = Store::connect(&serving).await.unwrap();
+    store.fit_to_serve().await.unwrap();
+    Db { store, owner }
+}
+
+/// A database nothing was made in yet.
+async fn before(name: &str) -> Db {
+    let (owner, serving) = empty(name).await;
+    Db { store: Store::connect(&serving).await.unwrap(), owner: Owner::connect(&owner).await.unwrap() }
+}
+
+async fn load(db: &Db, reset: bool) -> bold_stance_store::Result<shop::Shop> {
+    demo::load(&db.owner, &db.store, reset).await
 }
 
 const LEFT: Place = Place { axle: ReadAxle::Front, side: ReadSide::Left };
@@ -72,8 +104,8 @@ fn camber(text: &str, value: f64) -> Reading {
 #[tokio::test]
 async fn the_demo_loads_once_and_resets() {
     let store = fresh("demo").await;
-    let s = demo::load(&store, false).await.unwrap();
-    demo::load(&store, false).await.unwrap();
+    let s = load(&store, false).await.unwrap();
+    load(&store, false).await.unwrap();
     let mut tx = store.tx(s.id).await.unwrap();
     let jobs = job::list(&mut tx, Asked::default(), 100).await.unwrap();
     assert_eq!(jobs.len(), 7);
@@ -83,7 +115,7 @@ async fn the_demo_loads_once_and_resets() {
     let v = vehicle::get(&mut tx, jobs[0].job.vehicle_id).await.unwrap();
     assert!(v.facts.to_car().unwrap().problems().is_empty());
     drop(tx);
-    let again = demo::load(&store, true).await.unwrap();
+    let again = load(&store, true).await.unwrap();
     assert_ne!(again.id, s.id);
     let mut tx = store.tx(again.id).await.unwrap();
     assert_eq!(job::list(&mut tx, Asked::default(), 100).await.unwrap().len(), 7);
@@ -92,15 +124,15 @@ async fn the_demo_loads_once_and_resets() {
 #[tokio::test]
 async fn migrating_twice_changes_nothing() {
     let store = fresh("migrate").await;
-    store.migrate().await.unwrap();
+    store.owner.migrate().await.unwrap();
     store.ping().await.unwrap();
-    assert!(shop::first(&store).await.unwrap().is_none());
+    assert!(shop::door(&store, None).await.unwrap().is_none());
 }
 
 #[tokio::test]
 async fn a_correction_is_a_new_reading_and_sending_twice_stores_once() {
     let store = fresh("readings").await;
-    let s = demo::load(&store, false).await.unwrap();
+    let s = load(&store, false).await.unwrap();
     let mut tx = store.tx(s.id).await.unwrap();
     let id = job::list(&mut tx, Asked::default(), 1).await.unwrap()[0].job.id;
     let before = reading::of_job(&mut tx, id).await.unwrap();
@@ -126,7 +158,7 @@ async fn a_correction_is_a_new_reading_and_sending_twice_stores_once() {
 #[tokio::test]
 async fn two_tablets_adding_at_once_lose_nothing() {
     let store = fresh("tablets").await;
-    let s = demo::load(&store, false).await.unwrap();
+    let s = load(&store, false).await.unwrap();
     let mut tx = store.tx(s.id).await.unwrap();
     let id = job::list(&mut tx, Asked::default(), 1).await.unwrap()[0].job.id;
     let before = reading::of_job(&mut tx, id).await.unwrap().len();
@@ -149,7 +181,7 @@ async fn two_tablets_adding_at_once_lose_nothing() {
 #[tokio::test]
 async fn a_stale_save_is_refused_with_both_versions() {
     let store = fresh("stale").await;
-    let s = demo::load(&store, false).await.unwrap();
+    let s = load(&store, false).await.unwrap();
     let mut tx = store.tx(s.id).await.unwrap();
     let id = job::list(&mut tx, Asked::default(), 1).await.unwrap()[0].job.id;
     let p = plan::of_job(&mut tx, id).await.unwrap().remove(0);
@@ -171,7 +203,7 @@ async fn a_stale_save_is_refused_with_both_versions() {
 #[tokio::test]
 async fn what_is_not_confirmed_leaves_nothing_half_written() {
     let store = fresh("half").await;
-    let s = demo::load(&store, false).await.unwrap();
+    let s = load(&store, false).await.unwrap();
     let mut tx = store.tx(s.id).await.unwrap();
     let line = job::list(&mut tx, Asked::default(), 1).await.unwrap().remove(0);
     let v = vehicle::get(&mut tx, line.job.vehicle_id).await.unwrap();
@@ -196,8 +228,8 @@ async fn what_is_not_confirmed_leaves_nothing_half_written() {
 #[tokio::test]
 async fn row_level_security_hides_another_shops_rows_even_from_wrong_queries() {
     let store = fresh("rls").await;
-    let ours = demo::load(&store, false).await.unwrap();
-    let theirs = shop::ensure(&store, "Another shop").await.unwrap();
+    let ours = load(&store, false).await.unwrap();
+    let theirs = store.owner.ensure_shop("Another shop").await.unwrap();
     let mut tx = store.tx(ours.id).await.unwrap();
     let id = job::list(&mut tx, Asked::default(), 1).await.unwrap()[0].job.id;
     drop(tx);
@@ -215,7 +247,7 @@ async fn row_level_security_hides_another_shops_rows_even_from_wrong_queries() {
 #[tokio::test]
 async fn tickets_count_up_when_two_arrive_together() {
     let store = fresh("tickets").await;
-    let s = demo::load(&store, false).await.unwrap();
+    let s = load(&store, false).await.unwrap();
     let mut tx = store.tx(s.id).await.unwrap();
     let vid = job::list(&mut tx, Asked::default(), 1).await.unwrap()[0].job.vehicle_id;
     drop(tx);
@@ -250,7 +282,7 @@ async fn tickets_count_up_when_two_arrive_together() {
 #[tokio::test]
 async fn stages_go_forward_only_and_steps_can_be_taken_back() {
     let store = fresh("stages").await;
-    let s = demo::load(&store, false).await.unwrap();
+    let s = load(&store, false).await.unwrap();
     let mut tx = store.tx(s.id).await.unwrap();
     let id = job::list(&mut tx, Asked::default(), 1).await.unwrap()[0].job.id;
     job::reach_stage(&mut tx, id, Stage::Set).await.unwrap();
@@ -273,7 +305,7 @@ async fn stages_go_forward_only_and_steps_can_be_taken_back() {
 #[tokio::test]
 async fn a_visit_opens_once_and_a_stale_prepare_list_is_refused() {
     let store = fresh("visits").await;
-    let s = demo::load(&store, false).await.unwrap();
+    let s = load(&store, false).await.unwrap();
     let mut tx = store.tx(s.id).await.unwrap();
     let id = job::list(&mut tx, Asked::default(), 1).await.unwrap()[0].job.id;
     visit::open(&mut tx, s.id, id, Visit::Settled, "Specialist").await.unwrap();
@@ -298,7 +330,7 @@ async fn a_visit_opens_once_and_a_stale_prepare_list_is_refused() {
 #[tokio::test]
 async fn toe_of_both_wheels_counts_for_each_on_the_jobs_page() {
     let store = fresh("both").await;
-    let s = demo::load(&store, false).await.unwrap();
+    let s = load(&store, false).await.unwrap();
     let mut tx = store.tx(s.id).await.unwrap();
     let jobs = job::list(&mut tx, Asked::default(), 10).await.unwrap();
     let line = jobs.iter().find(|j| j.readings == 4).unwrap();
@@ -318,16 +350,11 @@ async fn toe_of_both_wheels_counts_for_each_on_the_jobs_page() {
 /// A database as the release before left it: its readings get the method's own name, what was typed stays.
 #[tokio::test]
 async fn readings_of_the_first_release_are_taken_over_as_typed() {
-    let url = std::env::var("TEST_DATABASE_URL").unwrap();
-    let mut admin = PgConnection::connect(&url).await.unwrap();
-    let db = format!("t_old_{}", Uuid::new_v4().simple());
-    sqlx::query(sqlx::AssertSqlSafe(format!("create database {db}"))).execute(&mut admin).await.unwrap();
-    let at = format!("{}/{db}", url.rsplit_once('/').unwrap().0);
-    let store = Store::connect(&at).await.unwrap();
+    let store = before("old").await;
     // The migrations of then, recorded as the release recorded them.
     let mut first = sqlx::migrate!("./migrations");
     first.migrations = first.migrations.iter().take(2).cloned().collect::<Vec<_>>().into();
-    first.run(store.pool()).await.unwrap();
+    first.run(store.owner.pool()).await.unwrap();
     let (s, v, j) = (Uuid::new_v4(), Uuid::new_v4(), Uuid::new_v4());
     let sql = format!(
         "begin; select set_config('app.shop', '{s}', true);
@@ -346,8 +373,8 @@ async fn readings_of_the_first_release_are_taken_over_as_typed() {
                \"aim\":{{\"id\":\"own\",\"name\":\"Own\",\"reason\":\"\",\"camber_deg\":[-0.3,0.3],\"caster_deg\":[3,5],
                \"toe_total_deg\":[0,0.2],\"cross_camber_deg\":0.5,\"cross_caster_deg\":1}}}}'); commit;"
     );
-    sqlx::raw_sql(sqlx::AssertSqlSafe(sql)).execute(store.pool()).await.unwrap();
-    store.migrate().await.unwrap();
+    sqlx::raw_sql(sqlx::AssertSqlSafe(sql)).execute(store.owner.pool()).await.unwrap();
+    store.owner.migrate().await.unwrap();
     let mut tx = store.tx(s).await.unwrap();
     let all = reading::of_job(&mut tx, j).await.unwrap();
     let methods: Vec<Method> = all.iter().map(|r| r.method).collect();
@@ -374,23 +401,25 @@ async fn readings_of_the_first_release_are_taken_over_as_typed() {
 /// both axles, picked points, trims, ways, and steps done at a gate.
 #[tokio::test]
 async fn plans_that_told_front_and_rear_by_their_fields_are_taken_over() {
-    let url = std::env::var("TEST_DATABASE_URL").unwrap();
-    let mut admin = PgConnection::connect(&url).await.unwrap();
-    let db = format!("t_before_{}", Uuid::new_v4().simple());
-    sqlx::query(sqlx::AssertSqlSafe(format!("create database {db}"))).execute(&mut admin).await.unwrap();
-    let store = Store::connect(&format!("{}/{db}", url.rsplit_once('/').unwrap().0)).await.unwrap();
+    let store = before("before").await;
     let dump = include_str!("data/shop_before_car_plan.sql");
-    sqlx::raw_sql(dump).execute(store.pool()).await.unwrap();
+    sqlx::raw_sql(dump).execute(store.owner.pool()).await.unwrap();
     // What stood in the documents then.
-    let shop: Uuid = sqlx::query_scalar("select id from shop").fetch_one(store.pool()).await.unwrap();
-    let mut tx = store.tx(shop).await.unwrap();
+    let shop: Uuid = sqlx::query_scalar("select id from shop").fetch_one(store.owner.pool()).await.unwrap();
+    // Then there was one role, and it named the shop.
+    let mut tx = store.owner.pool().begin().await.unwrap();
+    sqlx::query("select set_config('app.shop', $1, true)")
+        .bind(shop.to_string())
+        .execute(&mut *tx)
+        .await
+        .unwrap();
     let before: Vec<(Uuid, serde_json::Value)> =
         sqlx::query_as("select id, document from plan").fetch_all(&mut *tx).await.unwrap();
     let readings: i64 = sqlx::query_scalar("select count(*) from reading").fetch_one(&mut *tx).await.unwrap();
     let vehicles: Vec<(Uuid, serde_json::Value)> =
         sqlx::query_as("select id, to_jsonb(v) from vehicle v").fetch_all(&mut *tx).await.unwrap();
     drop(tx);
-    store.migrate().await.unwrap();
+    store.owner.migrate().await.unwrap();
     let mut tx = store.tx(shop).await.unwrap();
     let now: i64 = sqlx::query_scalar("select count(*) from reading").fetch_one(&mut *tx).await.unwrap();
     assert_eq!((now, before.len()), (readings, 5));
@@ -463,7 +492,7 @@ async fn plans_that_told_front_and_rear_by_their_fields_are_taken_over() {
     assert_eq!(gate.title.bare(), "Settle, re-read height");
     assert!(gate.detail.bare().starts_with("No angle counts until height is settled"), "{gate:?}");
     // A second start changes nothing.
-    store.migrate().await.unwrap();
+    store.owner.migrate().await.unwrap();
     assert_eq!(plan::of_job(&mut tx, truck.job.id).await.unwrap().len(), 2);
 }
 
@@ -471,7 +500,7 @@ async fn plans_that_told_front_and_rear_by_their_fields_are_taken_over() {
 #[tokio::test]
 async fn a_bundle_comes_back_as_it_left() {
     let store = fresh("bundle").await;
-    let s = demo::load(&store, false).await.unwrap();
+    let s = load(&store, false).await.unwrap();
     let mut tx = store.tx(s.id).await.unwrap();
     let shipped = shipped_parts().unwrap();
     for line in job::list(&mut tx, Asked::default(), 100).await.unwrap() {
@@ -505,7 +534,7 @@ async fn a_bundle_comes_back_as_it_left() {
 #[tokio::test]
 async fn parts_and_aims_belong_to_their_shop_and_old_saves_are_refused() {
     let store = fresh("parts").await;
-    let s = demo::load(&store, false).await.unwrap();
+    let s = load(&store, false).await.unwrap();
     let mut tx = store.tx(s.id).await.unwrap();
     let mut part = shipped_parts().unwrap().remove(0);
     part.id = "house-arm".into();
@@ -535,7 +564,7 @@ async fn parts_and_aims_belong_to_their_shop_and_old_saves_are_refused() {
 #[tokio::test]
 async fn a_tread_log_keeps_every_line_and_belongs_to_its_shop() {
     let store = fresh("tread").await;
-    let s = demo::load(&store, false).await.unwrap();
+    let s = load(&store, false).await.unwrap();
     let mut tx = store.tx(s.id).await.unwrap();
     let vehicle = job::list(&mut tx, Asked::default(), 1).await.unwrap()[0].job.vehicle_id;
     let entry = |km: f64, d: Option<[f64; 3]>| LogEntry {
@@ -583,7 +612,7 @@ async fn a_tread_log_keeps_every_line_and_belongs_to_its_shop() {
 #[tokio::test]
 async fn a_reading_dated_ahead_does_not_hide_what_comes_after_it() {
     let store = fresh("ahead").await;
-    let s = demo::load(&store, false).await.unwrap();
+    let s = load(&store, false).await.unwrap();
     let mut tx = store.tx(s.id).await.unwrap();
     let id = job::list(&mut tx, Asked::default(), 1).await.unwrap()[0].job.id;
     let mut ahead = camber("-1.0", -1.0);
@@ -600,7 +629,7 @@ async fn a_reading_dated_ahead_does_not_hide_what_comes_after_it() {
 #[tokio::test]
 async fn a_key_is_claimed_once_and_gives_its_answer_again() {
     let store = fresh("keys").await;
-    let s = demo::load(&store, false).await.unwrap();
+    let s = load(&store, false).await.unwrap();
     let key = Uuid::new_v4();
     let mut tx = store.tx(s.id).await.unwrap();
     assert_eq!(write_key::claim(&mut tx, s.id, key, 7).await.unwrap(), write_key::Claim::Mine);
@@ -631,7 +660,7 @@ async fn a_key_is_claimed_once_and_gives_its_answer_again() {
 #[tokio::test]
 async fn jobs_past_a_page_are_there_and_are_found() {
     let store = fresh("pages").await;
-    let s = demo::load(&store, false).await.unwrap();
+    let s = load(&store, false).await.unwrap();
     let mut tx = store.tx(s.id).await.unwrap();
     let first = job::list(&mut tx, Asked::default(), 1).await.unwrap().remove(0);
     for n in 0..130 {
@@ -693,7 +722,7 @@ async fn first_jobs(store: &Store, shop: Uuid) -> usize {
 #[tokio::test]
 async fn notes_stand_at_their_place_and_a_struck_one_loses_its_photo() {
     let store = fresh("notes").await;
-    let s = demo::load(&store, false).await.unwrap();
+    let s = load(&store, false).await.unwrap();
     let mut tx = store.tx(s.id).await.unwrap();
     let id = job::list(&mut tx, Asked::default(), 1).await.unwrap()[0].job.id;
     let write = |text: &str, photo: bool| Note {
@@ -732,7 +761,7 @@ async fn notes_stand_at_their_place_and_a_struck_one_loses_its_photo() {
     assert!(matches!(note::strike(&mut tx, id, a.id).await, Err(StoreError::Missing { .. })));
     tx.commit().await.unwrap();
     // Another shop sees none of it.
-    let theirs = shop::ensure(&store, "Another shop").await.unwrap();
+    let theirs = store.owner.ensure_shop("Another shop").await.unwrap();
     let mut tx = store.tx(theirs.id).await.unwrap();
     assert!(note::of_job(&mut tx, id).await.unwrap().is_empty());
     assert!(matches!(note::photo(&mut tx, id, b.id).await, Err(StoreError::Missing { .. })));
@@ -741,7 +770,7 @@ async fn notes_stand_at_their_place_and_a_struck_one_loses_its_photo() {
 #[tokio::test]
 async fn a_ticket_says_what_it_is_for_over_a_version_and_is_counted_by_it() {
     let store = fresh("kinds").await;
-    let s = demo::load(&store, false).await.unwrap();
+    let s = load(&store, false).await.unwrap();
     let mut tx = store.tx(s.id).await.unwrap();
     let line = job::list(&mut tx, Asked::default(), 1).await.unwrap().remove(0);
     assert_eq!((line.job.kind, line.readings, line.wanted), (TicketKind::Height, 8, 8));
@@ -768,7 +797,7 @@ async fn a_ticket_says_what_it_is_for_over_a_version_and_is_counted_by_it() {
 #[tokio::test]
 async fn a_shape_is_kept_once_under_its_id() {
     let store = fresh("shapes").await;
-    let s = demo::load(&store, false).await.unwrap();
+    let s = load(&store, false).await.unwrap();
     let mut a = bold_stance_car::archetype::shipped_archetypes().unwrap().remove(0);
     a.id = "own-quarry".into();
     let mut tx = store.tx(s.id).await.unwrap();

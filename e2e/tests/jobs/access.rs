@@ -34,6 +34,8 @@ async fn every_view_is_without_a_serious_finding_in_both_lights() {
             "/new",
             "/memory",
             "/parts",
+            "/people",
+            "/first-run",
             "arrive",
             "corner-file",
             "read",

@@ -19,5 +19,6 @@ mod plan_car;
 mod plan_sets;
 mod read_visit;
 mod to_the_end;
+mod trust;
 mod wear_bench;
 mod whole_car;

@@ -387,8 +387,15 @@ async fn a_second_tablet_that_answers_first_is_followed_or_asked_about() {
     a.el("[data-testid=prepare-fuel][value='12 l']").await;
     assert_eq!(a.text("prepare-saving").await, "Saved");
     // Both at once: refused here, what was typed stays, and taking theirs keeps mine beside it.
-    other("cargo", "40 kg").await;
-    a.fill("[data-testid=prepare-seats]", "80 kg").await;
+    let at_once = "const [job]=arguments, d=arguments[arguments.length-1];
+        fetch(`/api/v1/jobs/${job}`).then(r=>r.json()).then(t=>{const v=t.visits[0];
+        const el=document.querySelector('[data-testid=prepare-seats]');
+        Object.getOwnPropertyDescriptor(HTMLInputElement.prototype,'value').set.call(el,'80 kg');
+        el.dispatchEvent(new Event('input',{bubbles:true}));
+        return fetch(`/api/v1/jobs/${job}/visits/found`,
+        {method:'PUT',headers:{'content-type':'application/json'},body:JSON.stringify({version:v.version,answers:{...v.answers,cargo:'40 kg'}})})})
+        .then(r=>d(r.status))";
+    assert_eq!(a.c.execute_async(at_once, vec![json!(id)]).await.unwrap(), 200);
     a.press("take-theirs").await;
     a.until("prepare-saving", |t| t == "Saved").await;
     let t = a.fetch(&format!("/api/v1/jobs/{id}")).await;

@@ -1,6 +1,7 @@
 // Every request to the server, by what it is for. Nothing else speaks to it but the client this is made of.
 import { api, ApiProblem, take, type Schemas } from './client';
 import { orKept } from './kept';
+import { carried } from './seat';
 import { unitsHeader } from './units';
 
 type Facts = Schemas['VehicleFacts'];
@@ -21,6 +22,41 @@ async function whole<T>(
   }
 }
 const PAGE = 200;
+
+// The door.
+export const getSession = () => take(api.GET('/api/v1/session'));
+export const signInPin = (body: Schemas['ByPin']) => take(api.POST('/api/v1/session/pin', { body }));
+export const signInPassphrase = (body: Schemas['ByPassphrase']) =>
+  take(api.POST('/api/v1/session/passphrase', { body }));
+export const signOut = () => take(api.DELETE('/api/v1/session'));
+export const pickMember = (member: string) => take(api.POST('/api/v1/session/pick', { body: { member } }));
+export const claimShop = (body: Schemas['ClaimShop']) => take(api.POST('/api/v1/shop/claim', { body }));
+export const signInSlip = (body: Schemas['UseSlip']) => take(api.POST('/api/v1/shop/slip', { body }));
+export const enrolByCode = (body: Schemas['UseCode']) => take(api.POST('/api/v1/devices/enrol', { body }));
+export const enrolHere = (name: string) => take(api.POST('/api/v1/devices/here', { body: { name } }));
+export const makeCode = () => take(api.POST('/api/v1/devices/code'));
+export const keepOwnUnits = (units: Record<string, unknown>) =>
+  take(api.PUT('/api/v1/session/units', { body: { units: units as Record<string, never> } }));
+export const setOwnPin = (body: Schemas['OwnPin']) => take(api.PUT('/api/v1/session/pin', { body }));
+
+// People, as the owner sees them.
+const named = (id: string) => ({ params: { path: { id } } });
+export const getPeople = () => take(api.GET('/api/v1/people'));
+export const addMember = (body: Schemas['NewMember']) => take(api.POST('/api/v1/people', { body }));
+export const saveMember = (id: string, body: Schemas['SaveMember']) =>
+  take(api.PUT('/api/v1/people/{id}', { ...named(id), body }));
+export const setPin = (id: string, pin: string) =>
+  take(api.PUT('/api/v1/people/{id}/pin', { ...named(id), body: { pin } }));
+export const setPassphrase = (id: string, body: Schemas['NewPassphrase']) =>
+  take(api.PUT('/api/v1/people/{id}/passphrase', { ...named(id), body }));
+export const endSessions = (id: string) => take(api.POST('/api/v1/people/{id}/end-sessions', named(id)));
+export const removeDevice = (id: string) => take(api.DELETE('/api/v1/devices/{id}', named(id)));
+export const saveTrust = (body: Schemas['TrustSettings']) => take(api.PUT('/api/v1/shop/trust', { body }));
+export const erasePersonal = (id: string) => take(api.POST('/api/v1/jobs/{id}/erase-personal', named(id)));
+export const getRecord = (query: { job?: string; member?: string; before?: number; limit?: number }) =>
+  take(api.GET('/api/v1/record', { params: { query } }));
+/** A code to hold a camera to, which opens a page of ours on another device. */
+export const sheetCode = (path: string) => `/api/v1/sheet-code.svg?path=${encodeURIComponent(path)}`;
 
 // The shop.
 export const getShop = () => orKept('shop', () => take(api.GET('/api/v1/shop')));
@@ -168,7 +204,7 @@ export async function sendTable<T>(path: string, f: File): Promise<T> {
   const kind = f.name.endsWith('.json') ? 'application/json' : 'text/csv';
   const r = await fetch(path, {
     method: 'POST',
-    headers: { 'content-type': kind, ...unitsHeader() },
+    headers: { 'content-type': kind, ...unitsHeader(), ...carried() },
     body: await f.arrayBuffer(),
   });
   if (!r.ok) throw await refused(r);
@@ -185,7 +221,7 @@ async function streamed<Result>(
   const cut = () => new ApiProblem(0, 'No answer', 'The server does not answer. Search again.', []);
   const r = await fetch(path, {
     method: 'POST',
-    headers: { 'content-type': 'application/json', ...unitsHeader() },
+    headers: { 'content-type': 'application/json', ...unitsHeader(), ...carried() },
     body: JSON.stringify(body),
     signal,
   }).catch(() => {

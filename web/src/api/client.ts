@@ -3,6 +3,7 @@ import createClient, { type Middleware } from 'openapi-fetch';
 import { heard } from './away';
 import { reads, WriteKeys } from './keys';
 import type { components, paths } from './schema';
+import { carried, unseated } from './seat';
 import { unitsHeader } from './units';
 
 export type Schemas = components['schemas'];
@@ -76,7 +77,15 @@ const units: Middleware = {
     return request;
   },
 };
+const seat: Middleware = {
+  onRequest({ request }) {
+    if (reads(request.method)) return undefined;
+    for (const [k, v] of Object.entries(carried())) request.headers.set(k, v);
+    return request;
+  },
+};
 api.use(units);
+api.use(seat);
 api.use(once);
 
 type Answer<T> = { data?: T; error?: unknown; response: Response };
@@ -91,6 +100,7 @@ export async function take<T>(call: Promise<Answer<T>>): Promise<T> {
     throw new ApiProblem(0, 'No answer', 'The server does not answer. What you typed is still here.', []);
   }
   heard(true);
+  if (answer.response.status === 401) unseated();
   if (answer.response.ok) return answer.data as T;
   const doc = (answer.error ?? {}) as Partial<Schemas['ProblemDocument']>;
   throw new ApiProblem(

@@ -74,7 +74,8 @@ export class Outbox {
       try {
         return await addReading(job, typed);
       } catch (e) {
-        if (!(e instanceof ApiProblem) || e.status !== 0) throw e;
+        // Nobody signed in is no refusal of what was read: it waits for somebody.
+        if (!(e instanceof ApiProblem) || (e.status !== 0 && e.status !== 401)) throw e;
       }
     }
     await this.add({ job, typed, what, at: Date.now() });
@@ -89,7 +90,7 @@ export class Outbox {
           kept(await addReading(w.job, w.typed));
           await this.drop(w.typed.id);
         } catch (e) {
-          const refused = e instanceof ApiProblem && e.status >= 400 && e.status < 500;
+          const refused = e instanceof ApiProblem && e.status >= 400 && e.status < 500 && e.status !== 401;
           if (!refused) return;
           const said = e.problems.length ? e.problems : [{ field: '', wrong: e.message, right: '' }];
           await this.add({ ...w, refused: said });

@@ -141,6 +141,74 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/devices/code": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A code that makes one new device the shop's, within ten minutes. */
+        post: operations["makeCode"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/devices/enrol": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Makes this device the shop's by a code. */
+        post: operations["useCode"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/devices/here": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Makes the device somebody sits at the shop's. */
+        post: operations["enrolHere"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/devices/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /** Takes a device out of the shop; whoever sits at it is signed out. */
+        delete: operations["removeDevice"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/diagnose": {
         parameters: {
             query?: never;
@@ -152,6 +220,23 @@ export interface paths {
         put?: never;
         /** Causes of what was seen, likeliest first. */
         post: operations["diagnose"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/events": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Events of the shop as they happen: `id`, `job`, `member`, `what`. The first line names the newest there is. */
+        get: operations["events"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -429,6 +514,23 @@ export interface paths {
         get: operations["exportJob"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/jobs/{id}/erase-personal": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Takes out what is personal of a job: words, plate, photos, and the same in the record. Figures stay. */
+        post: operations["erasePersonal"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1023,6 +1125,92 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/people": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** People, devices and sessions of the shop. */
+        get: operations["people"];
+        put?: never;
+        /** Adds a member. */
+        post: operations["addMember"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/people/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Changes a member; one who left is signed out everywhere. */
+        put: operations["saveMember"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/people/{id}/end-sessions": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Signs a member out everywhere. */
+        post: operations["endSessions"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/people/{id}/passphrase": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Lets a member sign in from elsewhere. */
+        put: operations["setPassphrase"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/people/{id}/pin": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Gives a member a PIN; they are signed out everywhere. */
+        put: operations["setPin"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/plans/search": {
         parameters: {
             query?: never;
@@ -1248,6 +1436,161 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/record": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Who changed what, newest first. */
+        get: operations["record"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/record.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The same as a table. */
+        get: operations["recordCsv"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/session": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Who is there. */
+        get: operations["session"];
+        put?: never;
+        post?: never;
+        /** Leaves the bench. */
+        delete: operations["signOut"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/session/passphrase": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Signs in from anywhere. */
+        post: operations["signInPassphrase"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/session/pick": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Says who is at the bench, where the shop has no owner. */
+        post: operations["pickMember"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/session/pin": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Changes one's own PIN; one's other sessions end. */
+        put: operations["setOwnPin"];
+        /** Signs in at the bench, on a device of the shop. */
+        post: operations["signInPin"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/session/units": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Keeps the units somebody reads in with their name. */
+        put: operations["ownUnits"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/sessions": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Who is signed in where; somebody who does not manage people sees their own. */
+        get: operations["sessions"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/sessions/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /** Ends one session. */
+        delete: operations["endSession"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/shapes/{id}": {
         parameters: {
             query?: never;
@@ -1265,6 +1608,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/sheet-code.svg": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A code to hold a camera to, which opens a page of this server on another device, as a picture. */
+        get: operations["sheetCode"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/shop": {
         parameters: {
             query?: never;
@@ -1276,6 +1636,23 @@ export interface paths {
         get: operations["shop"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/shop/claim": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Makes an owner where there is none; the shop is open to nobody without a session from then on. */
+        post: operations["claimShop"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1309,6 +1686,40 @@ export interface paths {
         get?: never;
         /** Saves what the shop types once. */
         put: operations["saveShopSettings"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/shop/slip": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Brings the owner back who lost the PIN, and prints the next slip. */
+        post: operations["useSlip"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/shop/trust": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Keeps what the owner sets about trust: how soon the bench locks, how long what is personal is kept. */
+        put: operations["saveTrust"];
         post?: never;
         delete?: never;
         options?: never;
@@ -1409,6 +1820,11 @@ export interface components {
              */
             now_y: number;
         };
+        /**
+         * @description Something a member does.
+         * @enum {string}
+         */
+        Act: "look" | "ticket" | "measure" | "plan" | "turn" | "gate" | "library" | "enrol" | "settings" | "people" | "records";
         /** @description One adjuster of one side. */
         Adjuster: components["schemas"]["AdjusterKind"] & {
             held?: components["schemas"]["Held"] | null;
@@ -3159,6 +3575,30 @@ export interface components {
             /** @description What it is called. */
             name: string;
         };
+        /** @description A name, its passphrase, and what belongs to them. */
+        ByPassphrase: {
+            /** @description Six digits, where a second factor is set. */
+            code?: string | null;
+            /** @description The name to sign in with. */
+            login: string;
+            /** @description The passphrase. */
+            passphrase: string;
+            /**
+             * Format: uuid
+             * @description Which shop, for a member of several.
+             */
+            shop?: string | null;
+        };
+        /** @description A name and its PIN. */
+        ByPin: {
+            /**
+             * Format: uuid
+             * @description Who.
+             */
+            member: string;
+            /** @description Four to eight digits. */
+            pin: string;
+        };
         /** @description Turns that make a gain. */
         ByTurning: {
             /**
@@ -3819,6 +4259,48 @@ export interface components {
             /** @description How it wears the tyre. */
             why: string;
         };
+        /** @description One change of one row. */
+        Change: {
+            /** @description What stands there. */
+            after?: unknown;
+            /**
+             * Format: date-time
+             * @description When, UTC.
+             */
+            at: string;
+            /** @description What stood there, of what is different. */
+            before?: unknown;
+            /** @description `made`, `changed`, `removed` or `erased`. */
+            change: string;
+            /** @description Name of the device. */
+            device?: string | null;
+            /**
+             * Format: int64
+             * @description Its place in the record.
+             */
+            id: number;
+            /**
+             * Format: uuid
+             * @description Its job, where it belongs to one.
+             */
+            job_id?: string | null;
+            /** @description Their name, as it is now. */
+            member?: string | null;
+            /**
+             * Format: uuid
+             * @description Who.
+             */
+            member_id?: string | null;
+            /** @description Which one. */
+            row_id: string;
+            /**
+             * Format: int32
+             * @description Ticket of the job.
+             */
+            ticket?: number | null;
+            /** @description Kind of row. */
+            what: string;
+        };
         /** @description One check. */
         Check: {
             /** @description What. */
@@ -3876,6 +4358,29 @@ export interface components {
              * @description Version of the ticket the choice is based on.
              */
             version: number;
+        };
+        /** @description The first run. */
+        ClaimShop: {
+            /**
+             * Format: int32
+             * @description Its bays, 1 to 99.
+             */
+            bays: number;
+            /** @description What this device is called. */
+            device: string;
+            /** @description Name of the shop. */
+            name: string;
+            /** @description The owner's name. */
+            owner: string;
+            /** @description Their PIN. */
+            pin: string;
+        };
+        /** @description What is printed once, and who is there now. */
+        Claimed: {
+            /** @description Who is there. */
+            session: components["schemas"]["SessionInfo"];
+            /** @description The slip: brings a lost PIN back, once. */
+            slip: string;
         };
         /** @description A rule book, as far as parts have to know. */
         ClassRules: {
@@ -4135,6 +4640,36 @@ export interface components {
             value: number;
             /** @description What the sign means. */
             words: components["schemas"]["Said"];
+        };
+        /** @description A device of a shop. */
+        Device: {
+            /**
+             * Format: date-time
+             * @description When it was added.
+             */
+            enrolled_at: string;
+            /**
+             * Format: uuid
+             * @description Its id.
+             */
+            id: string;
+            /** @description Its name. */
+            name: string;
+            /**
+             * Format: date-time
+             * @description When it was there last, to the minute.
+             */
+            seen_at: string;
+        };
+        /** @description A code for a new device. */
+        DeviceCode: {
+            /** @description Eight letters. */
+            code: string;
+            /**
+             * Format: int32
+             * @description Seconds it is good for.
+             */
+            good_s: number;
         };
         /** @description What was seen. */
         DiagnoseRequest: {
@@ -4494,6 +5029,16 @@ export interface components {
              * @description Wheel centre forward, mm.
              */
             wheel_x_mm: number;
+        };
+        /** @description What this device is called. */
+        EnrolHere: {
+            /** @description `Bay 2 tablet`. */
+            name: string;
+        };
+        /** @description A device that is the shop's now. */
+        Enrolled: {
+            /** @description The shop. */
+            shop: string;
         };
         /** @description One thing to type. */
         EntryInfo: {
@@ -6061,6 +6606,46 @@ export interface components {
              */
             toe_deg: number;
         };
+        /** @description A member of a shop. */
+        Member: {
+            /** @description Whether they have a PIN. */
+            has_pin: boolean;
+            /**
+             * Format: uuid
+             * @description Its id.
+             */
+            id: string;
+            /**
+             * Format: date-time
+             * @description When they left; absent while they work here.
+             */
+            left_at?: string | null;
+            /**
+             * Format: int32
+             * @description Which way their mark is turned: sixteenths of a turn.
+             */
+            mark: number;
+            /** @description As it stands on the bench. */
+            name: string;
+            /** @description What they are. */
+            role: components["schemas"]["Role"];
+            /**
+             * Format: int32
+             * @description Goes up with every save.
+             */
+            version: number;
+        };
+        /** @description A member as the owner sees them. */
+        MemberView: {
+            /** @description What they may. */
+            acts: components["schemas"]["Act"][];
+            /** @description The name they sign in with from elsewhere. */
+            login?: string | null;
+            /** @description Who. */
+            member: components["schemas"]["Member"];
+            /** @description Whether a second factor is asked there. */
+            second_factor: boolean;
+        };
         /** @description What the shop learned. */
         Memory: {
             /** @description Cars that were proved. */
@@ -6208,6 +6793,30 @@ export interface components {
             /** @description What the readings cannot tell and a look under the car can. */
             unknown: components["schemas"]["Said"][];
         };
+        /** @description A name on the bench. */
+        Name: {
+            /** @description Whether they can sign in here. */
+            has_pin: boolean;
+            /**
+             * Format: int32
+             * @description Which way their mark is turned.
+             */
+            mark: number;
+            /**
+             * Format: uuid
+             * @description The member.
+             */
+            member: string;
+            /** @description What they are called. */
+            name: string;
+            /** @description What they are. */
+            role: components["schemas"]["Role"];
+            /**
+             * Format: double
+             * @description Seconds until they may try again.
+             */
+            wait_s: number;
+        };
         /** @description How much narrower an angle's band became, at the height farthest from where the points were taken. */
         Narrower: {
             /** @description Which angle. */
@@ -6271,6 +6880,18 @@ export interface components {
              */
             replaces?: string | null;
         };
+        /** @description A new member. */
+        NewMember: {
+            /**
+             * Format: int32
+             * @description Which way their mark is turned.
+             */
+            mark?: number;
+            /** @description As it stands on the bench. */
+            name: string;
+            /** @description What they are. */
+            role: components["schemas"]["Role"];
+        };
         /** @description A note to write. */
         NewNote: {
             /** @description A photo as JPEG in base 64, resized by the sender. */
@@ -6279,6 +6900,20 @@ export interface components {
             place: components["schemas"]["Place"];
             /** @description What was seen. */
             text?: string;
+        };
+        /** @description How somebody signs in from elsewhere. */
+        NewPassphrase: {
+            /** @description The name to sign in with: one on this server. */
+            login: string;
+            /** @description Twelve characters or more. */
+            passphrase: string;
+            /** @description Ask a code of six digits too. */
+            second_factor?: boolean;
+        };
+        /** @description A PIN. */
+        NewPin: {
+            /** @description Four to eight digits. */
+            pin: string;
         };
         /** @description A plan to store. */
         NewPlan: {
@@ -6461,6 +7096,18 @@ export interface components {
             /** @description Where work for other plans left the adjusters it starts from; as found when absent. */
             turned?: components["schemas"]["Axles_Sides_BTreeMap_String_f64"];
         };
+        /** @description One's own PIN. */
+        OwnPin: {
+            /** @description The one from now on. */
+            new: string;
+            /** @description The one there is. */
+            old: string;
+        };
+        /** @description Units somebody reads in. */
+        OwnUnits: {
+            /** @description As the screen keeps them; at most 2000 characters. */
+            units: Record<string, never>;
+        };
         /** @description One generic correction part. */
         Part: {
             /** @description How it is reached on the car, one sentence. */
@@ -6582,6 +7229,20 @@ export interface components {
             /** @description Which. */
             title: components["schemas"]["Said"];
         };
+        /** @description What a right passphrase led to. */
+        PassphraseAnswer: {
+            /** @description The code of the second factor is wanted. */
+            code_wanted: boolean;
+            session?: components["schemas"]["SessionInfo"] | null;
+            /** @description One of these is to be chosen. */
+            shops: components["schemas"]["ShopChoice"][];
+        };
+        /** @description People, and a second factor that was made. */
+        PassphraseKept: {
+            /** @description People. */
+            people: components["schemas"]["People"];
+            second_factor?: components["schemas"]["SecondFactor"] | null;
+        };
         /** @description Settings of an axle in one bend. */
         PatchRequest: {
             /** @description Which axle. */
@@ -6629,6 +7290,22 @@ export interface components {
              */
             mass_kg: number;
         };
+        /** @description Everybody and everything that can reach the shop. */
+        People: {
+            /**
+             * Format: int32
+             * @description Bays.
+             */
+            bays: number;
+            /** @description Devices. */
+            devices: components["schemas"]["Device"][];
+            /** @description Members, also those who left. */
+            members: components["schemas"]["MemberView"][];
+            /** @description Who is signed in. */
+            sitting: components["schemas"]["Sitting"][];
+            /** @description What the owner set about trust. */
+            trust: components["schemas"]["TrustSettings"];
+        };
         /** @description Size of a photo, pixels. */
         PhotoSize: {
             /**
@@ -6642,18 +7319,13 @@ export interface components {
              */
             width: number;
         };
-        /** @description Angles picked by hand on an axle's map. */
+        /** @description Who is at the bench of a shop without an owner. */
         Picked: {
             /**
-             * Format: double
-             * @description Camber, degrees.
+             * Format: uuid
+             * @description Who.
              */
-            camber_deg: number;
-            /**
-             * Format: double
-             * @description Caster in front, toe of the wheel behind, degrees.
-             */
-            second_deg: number;
+            member: string;
         };
         /** @description The picture of a visit. */
         Picture: {
@@ -7242,6 +7914,11 @@ export interface components {
              */
             wheel_off_deg: number;
         };
+        /**
+         * @description What a member is in a shop.
+         * @enum {string}
+         */
+        Role: "owner" | "specialist" | "apprentice" | "front_desk";
         /** @description Roll centre of an axle over the ground, mm; y left positive, 0 on a symmetric car. */
         RollCentre: {
             /**
@@ -7360,6 +8037,25 @@ export interface components {
             /**
              * Format: int32
              * @description Version the edit is based on; 0 for a visit that was not opened.
+             */
+            version: number;
+        };
+        /** @description A member over a version. */
+        SaveMember: {
+            /** @description They work here no more: what they did stays theirs, and they are signed out. */
+            left?: boolean;
+            /**
+             * Format: int32
+             * @description Which way their mark is turned.
+             */
+            mark: number;
+            /** @description As it stands on the bench. */
+            name: string;
+            /** @description What they are. */
+            role: components["schemas"]["Role"];
+            /**
+             * Format: int32
+             * @description Version the edit is based on.
              */
             version: number;
         };
@@ -7506,6 +8202,13 @@ export interface components {
             /** @description How cars set alike in different ways would differ at full lock. */
             ways_differ: components["schemas"]["Said"][];
         };
+        /** @description What an app for codes is told, once. */
+        SecondFactor: {
+            /** @description The same to hold a camera to, SVG. */
+            picture: string;
+            /** @description The secret, base 32. */
+            secret: string;
+        };
         /** @description What one notch or turn does. */
         Sensitivity: {
             /**
@@ -7527,6 +8230,25 @@ export interface components {
              * @description Degrees of toe, one wheel.
              */
             toe_deg: number;
+        };
+        /** @description What a page may know of who is there. */
+        SessionInfo: {
+            /** @description What every write has to carry back. */
+            csrf?: string | null;
+            /** @description Name of the device, where it is one of the shop's. */
+            device?: string | null;
+            /**
+             * Format: int32
+             * @description Minutes after which the bench locks.
+             */
+            lock_minutes: number;
+            /** @description Names to choose from: of the device's shop, or of one without an owner. */
+            names: components["schemas"]["Name"][];
+            /** @description Nobody has to sign in: the shop has no owner yet. */
+            open: boolean;
+            /** @description The shop; absent where this browser belongs to none. */
+            shop?: string | null;
+            who?: components["schemas"]["Sits"] | null;
         };
         /** @description A part of a found plan. */
         SetPart: {
@@ -7823,6 +8545,16 @@ export interface components {
              * @description Version of the shop's row; 0 where it has none.
              */
             version: number;
+        };
+        /** @description A shop to choose. */
+        ShopChoice: {
+            /**
+             * Format: uuid
+             * @description The shop.
+             */
+            id: string;
+            /** @description Its name. */
+            name: string;
         };
         /** @description What every screen needs once. */
         ShopInfo: {
@@ -8376,6 +9108,62 @@ export interface components {
          * @enum {string}
          */
         Silhouette: "pickup" | "wagon" | "box" | "van" | "coupe";
+        /** @description Somebody at the bench. */
+        Sits: {
+            /** @description What they may. */
+            acts: components["schemas"]["Act"][];
+            /**
+             * Format: int32
+             * @description Which way their mark is turned.
+             */
+            mark: number;
+            /**
+             * Format: uuid
+             * @description The member; absent where a shop without an owner has none.
+             */
+            member?: string | null;
+            /** @description What they are called. */
+            name: string;
+            /** @description What they are: the owner's rights are everybody's where the shop has none. */
+            role: components["schemas"]["Role"];
+            /**
+             * Format: uuid
+             * @description Signed in; absent where the shop has no owner.
+             */
+            session?: string | null;
+            /** @description Units they read in, as they kept them. */
+            units?: Record<string, never> | null;
+        };
+        /** @description Somebody who is signed in. */
+        Sitting: {
+            /**
+             * Format: uuid
+             * @description The device, where it is one of the shop's.
+             */
+            device_id?: string | null;
+            /**
+             * Format: uuid
+             * @description The session.
+             */
+            id: string;
+            /**
+             * Format: uuid
+             * @description The member.
+             */
+            member_id: string;
+            /**
+             * Format: date-time
+             * @description Last request, to the half minute.
+             */
+            seen_at: string;
+            /**
+             * Format: date-time
+             * @description When.
+             */
+            started_at: string;
+            /** @description How it was opened: `pin`, `passphrase` or `slip`. */
+            way: string;
+        };
         /** @description Sizes a part comes in: its edits are written for one unit and multiplied by the size. */
         Sizes: {
             /** @description `mm` or `°`. */
@@ -9017,6 +9805,26 @@ export interface components {
             /** @description Each part, front axle first. */
             rows: components["schemas"]["OrderLine"][];
         };
+        /** @description Something that happened. */
+        Told: {
+            /**
+             * Format: int64
+             * @description Its event.
+             */
+            id: number;
+            /**
+             * Format: uuid
+             * @description Its job, where it belongs to one.
+             */
+            job?: string | null;
+            /**
+             * Format: uuid
+             * @description Who did it.
+             */
+            member?: string | null;
+            /** @description What. */
+            what: string;
+        };
         /** @description Standard deviations as far as they are known, degrees: a figure read on the pad brings its own, one typed by hand has none. */
         ToldSigmas: {
             /**
@@ -9183,6 +9991,21 @@ export interface components {
             why: components["schemas"]["Said"];
             /** @description The order in workshop words. */
             words: components["schemas"]["Said"];
+        };
+        /** @description What the owner sets about trust. */
+        TrustSettings: {
+            /**
+             * Format: int32
+             * @description Months after a job was closed or put away until what is personal of it goes; never when absent.
+             * @default null
+             */
+            keep_months: number | null;
+            /**
+             * Format: int32
+             * @description Minutes after which the bench locks when nobody touches it.
+             * @default 5
+             */
+            lock_minutes: number;
         };
         /**
          * @description What is turned, in the shop's terms: finer than how it works.
@@ -9458,6 +10281,13 @@ export interface components {
          * @enum {string}
          */
         Use: "highway" | "mixed" | "corner_heavy" | "trail";
+        /** @description A code, and what the new device is called. */
+        UseCode: {
+            /** @description As shown; capitals do not matter. */
+            code: string;
+            /** @description What it is called: `Bay 2 tablet`. */
+            name: string;
+        };
         UseMix: ("highway" | "mixed" | "corner_heavy" | "trail") | (("highway" | "mixed" | "corner_heavy" | "trail") | number)[][];
         /** @description A use with its weight. */
         UseShare: {
@@ -9468,6 +10298,15 @@ export interface components {
             share: number;
             /** @description How it is driven. */
             use: components["schemas"]["Use"];
+        };
+        /** @description A slip, and what it is used for. */
+        UseSlip: {
+            /** @description What this device is called. */
+            device: string;
+            /** @description The owner's new PIN. */
+            pin: string;
+            /** @description As printed; what stands between the letters does not matter. */
+            slip: string;
         };
         /** @description What a car of such an axle usually is, until it is told (common practice, no source). */
         UsualCar: {
@@ -9964,7 +10803,16 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
-            /** @description Asked from another machine, or written from another site's page */
+            /** @description Nobody is signed in, or not any more */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not for this member; asked from another machine, or written from another site's page */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -9983,6 +10831,15 @@ export interface operations {
                 };
             };
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too often: wait as many seconds as Retry-After says */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -10032,7 +10889,16 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
-            /** @description Asked from another machine, or written from another site's page */
+            /** @description Nobody is signed in, or not any more */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not for this member; asked from another machine, or written from another site's page */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -10042,6 +10908,15 @@ export interface operations {
                 };
             };
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too often: wait as many seconds as Retry-After says */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -10095,7 +10970,16 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
-            /** @description Asked from another machine, or written from another site's page */
+            /** @description Nobody is signed in, or not any more */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not for this member; asked from another machine, or written from another site's page */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -10131,6 +11015,15 @@ export interface operations {
                 };
             };
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too often: wait as many seconds as Retry-After says */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -10179,7 +11072,16 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
-            /** @description Asked from another machine, or written from another site's page */
+            /** @description Nobody is signed in, or not any more */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not for this member; asked from another machine, or written from another site's page */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -10198,6 +11100,15 @@ export interface operations {
             };
             /** @description Fields at fault */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too often: wait as many seconds as Retry-After says */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -10233,8 +11144,26 @@ export interface operations {
                     "application/json": components["schemas"]["ArchetypeInfo"][];
                 };
             };
-            /** @description Asked from another machine, or written from another site's page */
+            /** @description Nobody is signed in, or not any more */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not for this member; asked from another machine, or written from another site's page */
             403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too often: wait as many seconds as Retry-After says */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -10288,7 +11217,16 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
-            /** @description Asked from another machine, or written from another site's page */
+            /** @description Nobody is signed in, or not any more */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not for this member; asked from another machine, or written from another site's page */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -10315,6 +11253,15 @@ export interface operations {
                 };
             };
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too often: wait as many seconds as Retry-After says */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -10366,7 +11313,16 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
-            /** @description Asked from another machine, or written from another site's page */
+            /** @description Nobody is signed in, or not any more */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not for this member; asked from another machine, or written from another site's page */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -10385,6 +11341,15 @@ export interface operations {
                 };
             };
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too often: wait as many seconds as Retry-After says */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -10436,7 +11401,16 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
-            /** @description Asked from another machine, or written from another site's page */
+            /** @description Nobody is signed in, or not any more */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not for this member; asked from another machine, or written from another site's page */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -10455,6 +11429,15 @@ export interface operations {
                 };
             };
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too often: wait as many seconds as Retry-After says */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -10506,7 +11489,16 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
-            /** @description Asked from another machine, or written from another site's page */
+            /** @description Nobody is signed in, or not any more */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not for this member; asked from another machine, or written from another site's page */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -10525,6 +11517,353 @@ export interface operations {
                 };
             };
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too often: wait as many seconds as Retry-After says */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The database does not answer, or the server is shutting down */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    makeCode: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description Made once for a write: sent again with the same one, it is done once and answered alike */
+                "idempotency-key"?: string;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DeviceCode"];
+                };
+            };
+            /** @description Cannot be read: address, query or body */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Nobody is signed in, or not any more */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not for this member; asked from another machine, or written from another site's page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Fields at fault */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too often: wait as many seconds as Retry-After says */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The database does not answer, or the server is shutting down */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    useCode: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description Made once for a write: sent again with the same one, it is done once and answered alike */
+                "idempotency-key"?: string;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["UseCode"];
+            };
+        };
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Enrolled"];
+                };
+            };
+            /** @description Cannot be read: address, query or body */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Nobody is signed in, or not any more */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not for this member; asked from another machine, or written from another site's page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too often: wait as many seconds as Retry-After says */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The database does not answer, or the server is shutting down */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    enrolHere: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description Made once for a write: sent again with the same one, it is done once and answered alike */
+                "idempotency-key"?: string;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["EnrolHere"];
+            };
+        };
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Enrolled"];
+                };
+            };
+            /** @description Cannot be read: address, query or body */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Nobody is signed in, or not any more */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not for this member; asked from another machine, or written from another site's page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too often: wait as many seconds as Retry-After says */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The database does not answer, or the server is shutting down */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    removeDevice: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description Made once for a write: sent again with the same one, it is done once and answered alike */
+                "idempotency-key"?: string;
+            };
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                };
+            };
+            /** @description Cannot be read: address, query or body */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Nobody is signed in, or not any more */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not for this member; asked from another machine, or written from another site's page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Fields at fault */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too often: wait as many seconds as Retry-After says */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -10576,7 +11915,16 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
-            /** @description Asked from another machine, or written from another site's page */
+            /** @description Nobody is signed in, or not any more */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not for this member; asked from another machine, or written from another site's page */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -10595,6 +11943,93 @@ export interface operations {
                 };
             };
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too often: wait as many seconds as Retry-After says */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The database does not answer, or the server is shutting down */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    events: {
+        parameters: {
+            query?: {
+                /** @description Only of this job and of no job. */
+                job?: string;
+                /** @description Only behind this event, where no `Last-Event-ID` says so. */
+                after?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/event-stream": components["schemas"]["Told"];
+                };
+            };
+            /** @description Cannot be read: address, query or body */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Nobody is signed in, or not any more */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not for this member; asked from another machine, or written from another site's page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Fields at fault */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too often: wait as many seconds as Retry-After says */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -10630,8 +12065,26 @@ export interface operations {
                     "application/json": components["schemas"]["GaugeInfo"];
                 };
             };
-            /** @description Asked from another machine, or written from another site's page */
+            /** @description Nobody is signed in, or not any more */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not for this member; asked from another machine, or written from another site's page */
             403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too often: wait as many seconds as Retry-After says */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -10667,7 +12120,16 @@ export interface operations {
                     "text/event-stream": components["schemas"]["GaugeAngle"];
                 };
             };
-            /** @description Asked from another machine, or written from another site's page */
+            /** @description Nobody is signed in, or not any more */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not for this member; asked from another machine, or written from another site's page */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -10677,6 +12139,15 @@ export interface operations {
                 };
             };
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too often: wait as many seconds as Retry-After says */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -10728,7 +12199,16 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
-            /** @description Asked from another machine, or written from another site's page */
+            /** @description Nobody is signed in, or not any more */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not for this member; asked from another machine, or written from another site's page */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -10747,6 +12227,15 @@ export interface operations {
                 };
             };
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too often: wait as many seconds as Retry-After says */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -10797,7 +12286,16 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
-            /** @description Asked from another machine, or written from another site's page */
+            /** @description Nobody is signed in, or not any more */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not for this member; asked from another machine, or written from another site's page */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -10817,6 +12315,15 @@ export interface operations {
             };
             /** @description Fields at fault */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too often: wait as many seconds as Retry-After says */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -10853,8 +12360,26 @@ export interface operations {
                     "application/json": string;
                 };
             };
-            /** @description Asked from another machine, or written from another site's page */
+            /** @description Nobody is signed in, or not any more */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not for this member; asked from another machine, or written from another site's page */
             403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too often: wait as many seconds as Retry-After says */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -10906,7 +12431,16 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
-            /** @description Asked from another machine, or written from another site's page */
+            /** @description Nobody is signed in, or not any more */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not for this member; asked from another machine, or written from another site's page */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -10925,6 +12459,15 @@ export interface operations {
                 };
             };
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too often: wait as many seconds as Retry-After says */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -10960,8 +12503,26 @@ export interface operations {
                     "application/json": components["schemas"]["InspectItem"][];
                 };
             };
-            /** @description Asked from another machine, or written from another site's page */
+            /** @description Nobody is signed in, or not any more */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not for this member; asked from another machine, or written from another site's page */
             403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too often: wait as many seconds as Retry-After says */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -11023,8 +12584,25 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
-            /** @description Asked from another machine, or written from another site's page */
+            /** @description Nobody is signed in, or not any more */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not for this member; asked from another machine, or written from another site's page */
             403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            404: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -11034,6 +12612,15 @@ export interface operations {
             };
             /** @description Fields at fault */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too often: wait as many seconds as Retry-After says */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -11085,7 +12672,16 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
-            /** @description Asked from another machine, or written from another site's page */
+            /** @description Nobody is signed in, or not any more */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not for this member; asked from another machine, or written from another site's page */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -11104,6 +12700,15 @@ export interface operations {
                 };
             };
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too often: wait as many seconds as Retry-After says */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -11139,8 +12744,26 @@ export interface operations {
                     "text/csv": string;
                 };
             };
-            /** @description Asked from another machine, or written from another site's page */
+            /** @description Nobody is signed in, or not any more */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not for this member; asked from another machine, or written from another site's page */
             403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too often: wait as many seconds as Retry-After says */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -11192,7 +12815,16 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
-            /** @description Asked from another machine, or written from another site's page */
+            /** @description Nobody is signed in, or not any more */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not for this member; asked from another machine, or written from another site's page */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -11210,6 +12842,15 @@ export interface operations {
                 };
             };
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too often: wait as many seconds as Retry-After says */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -11245,8 +12886,26 @@ export interface operations {
                     "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet": number[];
                 };
             };
-            /** @description Asked from another machine, or written from another site's page */
+            /** @description Nobody is signed in, or not any more */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not for this member; asked from another machine, or written from another site's page */
             403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too often: wait as many seconds as Retry-After says */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -11298,7 +12957,16 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
-            /** @description Asked from another machine, or written from another site's page */
+            /** @description Nobody is signed in, or not any more */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not for this member; asked from another machine, or written from another site's page */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -11317,6 +12985,15 @@ export interface operations {
                 };
             };
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too often: wait as many seconds as Retry-After says */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -11363,7 +13040,16 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
-            /** @description Asked from another machine, or written from another site's page */
+            /** @description Nobody is signed in, or not any more */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not for this member; asked from another machine, or written from another site's page */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -11373,6 +13059,15 @@ export interface operations {
                 };
             };
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too often: wait as many seconds as Retry-After says */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -11426,7 +13121,16 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
-            /** @description Asked from another machine, or written from another site's page */
+            /** @description Nobody is signed in, or not any more */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not for this member; asked from another machine, or written from another site's page */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -11461,6 +13165,15 @@ export interface operations {
                 };
             };
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too often: wait as many seconds as Retry-After says */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -11510,7 +13223,16 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
-            /** @description Asked from another machine, or written from another site's page */
+            /** @description Nobody is signed in, or not any more */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not for this member; asked from another machine, or written from another site's page */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -11529,6 +13251,15 @@ export interface operations {
             };
             /** @description Fields at fault */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too often: wait as many seconds as Retry-After says */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -11582,7 +13313,16 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
-            /** @description Asked from another machine, or written from another site's page */
+            /** @description Nobody is signed in, or not any more */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not for this member; asked from another machine, or written from another site's page */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -11618,6 +13358,15 @@ export interface operations {
             };
             /** @description Fields at fault */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too often: wait as many seconds as Retry-After says */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -11665,7 +13414,16 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
-            /** @description Asked from another machine, or written from another site's page */
+            /** @description Nobody is signed in, or not any more */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not for this member; asked from another machine, or written from another site's page */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -11675,6 +13433,101 @@ export interface operations {
                 };
             };
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too often: wait as many seconds as Retry-After says */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The database does not answer, or the server is shutting down */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    erasePersonal: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description Made once for a write: sent again with the same one, it is done once and answered alike */
+                "idempotency-key"?: string;
+            };
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                };
+            };
+            /** @description Cannot be read: address, query or body */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Nobody is signed in, or not any more */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not for this member; asked from another machine, or written from another site's page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Fields at fault */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too often: wait as many seconds as Retry-After says */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -11728,7 +13581,16 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
-            /** @description Asked from another machine, or written from another site's page */
+            /** @description Nobody is signed in, or not any more */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not for this member; asked from another machine, or written from another site's page */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -11754,6 +13616,15 @@ export interface operations {
                 };
             };
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too often: wait as many seconds as Retry-After says */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -11804,7 +13675,16 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
-            /** @description Asked from another machine, or written from another site's page */
+            /** @description Nobody is signed in, or not any more */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not for this member; asked from another machine, or written from another site's page */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -11823,6 +13703,15 @@ export interface operations {
             };
             /** @description Fields at fault */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too often: wait as many seconds as Retry-After says */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -11871,7 +13760,16 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
-            /** @description Asked from another machine, or written from another site's page */
+            /** @description Nobody is signed in, or not any more */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not for this member; asked from another machine, or written from another site's page */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -11881,6 +13779,15 @@ export interface operations {
                 };
             };
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too often: wait as many seconds as Retry-After says */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -11934,7 +13841,16 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
-            /** @description Asked from another machine, or written from another site's page */
+            /** @description Nobody is signed in, or not any more */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not for this member; asked from another machine, or written from another site's page */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -11970,6 +13886,15 @@ export interface operations {
             };
             /** @description Fields at fault */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too often: wait as many seconds as Retry-After says */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -12023,7 +13948,16 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
-            /** @description Asked from another machine, or written from another site's page */
+            /** @description Nobody is signed in, or not any more */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not for this member; asked from another machine, or written from another site's page */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -12051,6 +13985,15 @@ export interface operations {
                 };
             };
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too often: wait as many seconds as Retry-After says */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -12097,7 +14040,16 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
-            /** @description Asked from another machine, or written from another site's page */
+            /** @description Nobody is signed in, or not any more */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not for this member; asked from another machine, or written from another site's page */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -12107,6 +14059,15 @@ export interface operations {
                 };
             };
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too often: wait as many seconds as Retry-After says */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -12160,7 +14121,16 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
-            /** @description Asked from another machine, or written from another site's page */
+            /** @description Nobody is signed in, or not any more */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not for this member; asked from another machine, or written from another site's page */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -12186,6 +14156,15 @@ export interface operations {
                 };
             };
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too often: wait as many seconds as Retry-After says */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -12232,7 +14211,16 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
-            /** @description Asked from another machine, or written from another site's page */
+            /** @description Nobody is signed in, or not any more */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not for this member; asked from another machine, or written from another site's page */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -12242,6 +14230,15 @@ export interface operations {
                 };
             };
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too often: wait as many seconds as Retry-After says */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -12295,7 +14292,16 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
-            /** @description Asked from another machine, or written from another site's page */
+            /** @description Nobody is signed in, or not any more */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not for this member; asked from another machine, or written from another site's page */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -12322,6 +14328,15 @@ export interface operations {
                 };
             };
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too often: wait as many seconds as Retry-After says */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -12371,7 +14386,16 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
-            /** @description Asked from another machine, or written from another site's page */
+            /** @description Nobody is signed in, or not any more */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not for this member; asked from another machine, or written from another site's page */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -12390,6 +14414,15 @@ export interface operations {
             };
             /** @description Fields at fault */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too often: wait as many seconds as Retry-After says */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -12443,7 +14476,16 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
-            /** @description Asked from another machine, or written from another site's page */
+            /** @description Nobody is signed in, or not any more */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not for this member; asked from another machine, or written from another site's page */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -12470,6 +14512,15 @@ export interface operations {
                 };
             };
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too often: wait as many seconds as Retry-After says */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -12519,7 +14570,16 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
-            /** @description Asked from another machine, or written from another site's page */
+            /** @description Nobody is signed in, or not any more */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not for this member; asked from another machine, or written from another site's page */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -12538,6 +14598,15 @@ export interface operations {
             };
             /** @description Fields at fault */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too often: wait as many seconds as Retry-After says */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -12591,7 +14660,16 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
-            /** @description Asked from another machine, or written from another site's page */
+            /** @description Nobody is signed in, or not any more */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not for this member; asked from another machine, or written from another site's page */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -12618,6 +14696,15 @@ export interface operations {
                 };
             };
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too often: wait as many seconds as Retry-After says */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -12671,7 +14758,16 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
-            /** @description Asked from another machine, or written from another site's page */
+            /** @description Nobody is signed in, or not any more */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not for this member; asked from another machine, or written from another site's page */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -12698,6 +14794,15 @@ export interface operations {
                 };
             };
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too often: wait as many seconds as Retry-After says */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -12751,7 +14856,16 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
-            /** @description Asked from another machine, or written from another site's page */
+            /** @description Nobody is signed in, or not any more */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not for this member; asked from another machine, or written from another site's page */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -12778,6 +14892,15 @@ export interface operations {
                 };
             };
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too often: wait as many seconds as Retry-After says */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -12824,7 +14947,16 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
-            /** @description Asked from another machine, or written from another site's page */
+            /** @description Nobody is signed in, or not any more */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not for this member; asked from another machine, or written from another site's page */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -12834,6 +14966,15 @@ export interface operations {
                 };
             };
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too often: wait as many seconds as Retry-After says */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -12887,7 +15028,16 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
-            /** @description Asked from another machine, or written from another site's page */
+            /** @description Nobody is signed in, or not any more */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not for this member; asked from another machine, or written from another site's page */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -12922,6 +15072,15 @@ export interface operations {
                 };
             };
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too often: wait as many seconds as Retry-After says */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -12968,7 +15127,16 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
-            /** @description Asked from another machine, or written from another site's page */
+            /** @description Nobody is signed in, or not any more */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not for this member; asked from another machine, or written from another site's page */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -12978,6 +15146,15 @@ export interface operations {
                 };
             };
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too often: wait as many seconds as Retry-After says */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -13031,7 +15208,16 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
-            /** @description Asked from another machine, or written from another site's page */
+            /** @description Nobody is signed in, or not any more */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not for this member; asked from another machine, or written from another site's page */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -13058,6 +15244,15 @@ export interface operations {
                 };
             };
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too often: wait as many seconds as Retry-After says */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -13107,7 +15302,16 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
-            /** @description Asked from another machine, or written from another site's page */
+            /** @description Nobody is signed in, or not any more */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not for this member; asked from another machine, or written from another site's page */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -13126,6 +15330,15 @@ export interface operations {
             };
             /** @description Fields at fault */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too often: wait as many seconds as Retry-After says */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -13179,7 +15392,16 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
-            /** @description Asked from another machine, or written from another site's page */
+            /** @description Nobody is signed in, or not any more */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not for this member; asked from another machine, or written from another site's page */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -13206,6 +15428,15 @@ export interface operations {
                 };
             };
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too often: wait as many seconds as Retry-After says */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -13255,7 +15486,16 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
-            /** @description Asked from another machine, or written from another site's page */
+            /** @description Nobody is signed in, or not any more */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not for this member; asked from another machine, or written from another site's page */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -13274,6 +15514,15 @@ export interface operations {
             };
             /** @description Fields at fault */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too often: wait as many seconds as Retry-After says */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -13327,7 +15576,16 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
-            /** @description Asked from another machine, or written from another site's page */
+            /** @description Nobody is signed in, or not any more */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not for this member; asked from another machine, or written from another site's page */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -13355,6 +15613,15 @@ export interface operations {
             };
             /** @description Fields at fault */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too often: wait as many seconds as Retry-After says */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -13408,7 +15675,16 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
-            /** @description Asked from another machine, or written from another site's page */
+            /** @description Nobody is signed in, or not any more */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not for this member; asked from another machine, or written from another site's page */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -13444,6 +15720,15 @@ export interface operations {
                 };
             };
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too often: wait as many seconds as Retry-After says */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -13497,7 +15782,16 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
-            /** @description Asked from another machine, or written from another site's page */
+            /** @description Nobody is signed in, or not any more */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not for this member; asked from another machine, or written from another site's page */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -13525,6 +15819,15 @@ export interface operations {
             };
             /** @description Fields at fault */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too often: wait as many seconds as Retry-After says */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -13579,7 +15882,16 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
-            /** @description Asked from another machine, or written from another site's page */
+            /** @description Nobody is signed in, or not any more */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not for this member; asked from another machine, or written from another site's page */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -13614,6 +15926,15 @@ export interface operations {
                 };
             };
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too often: wait as many seconds as Retry-After says */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -13664,7 +15985,16 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
-            /** @description Asked from another machine, or written from another site's page */
+            /** @description Nobody is signed in, or not any more */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not for this member; asked from another machine, or written from another site's page */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -13683,6 +16013,15 @@ export interface operations {
             };
             /** @description Fields at fault */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too often: wait as many seconds as Retry-After says */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -13734,7 +16073,16 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
-            /** @description Asked from another machine, or written from another site's page */
+            /** @description Nobody is signed in, or not any more */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not for this member; asked from another machine, or written from another site's page */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -13753,6 +16101,15 @@ export interface operations {
                 };
             };
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too often: wait as many seconds as Retry-After says */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -13788,8 +16145,26 @@ export interface operations {
                     "application/json": components["schemas"]["ReadingData"];
                 };
             };
-            /** @description Asked from another machine, or written from another site's page */
+            /** @description Nobody is signed in, or not any more */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not for this member; asked from another machine, or written from another site's page */
             403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too often: wait as many seconds as Retry-After says */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -13841,7 +16216,16 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
-            /** @description Asked from another machine, or written from another site's page */
+            /** @description Nobody is signed in, or not any more */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not for this member; asked from another machine, or written from another site's page */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -13860,6 +16244,15 @@ export interface operations {
                 };
             };
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too often: wait as many seconds as Retry-After says */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -13909,7 +16302,16 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
-            /** @description Asked from another machine, or written from another site's page */
+            /** @description Nobody is signed in, or not any more */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not for this member; asked from another machine, or written from another site's page */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -13919,6 +16321,15 @@ export interface operations {
                 };
             };
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too often: wait as many seconds as Retry-After says */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -13954,8 +16365,26 @@ export interface operations {
                     "text/csv": string;
                 };
             };
-            /** @description Asked from another machine, or written from another site's page */
+            /** @description Nobody is signed in, or not any more */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not for this member; asked from another machine, or written from another site's page */
             403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too often: wait as many seconds as Retry-After says */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -13991,8 +16420,26 @@ export interface operations {
                     "application/json": components["schemas"]["Part"][];
                 };
             };
-            /** @description Asked from another machine, or written from another site's page */
+            /** @description Nobody is signed in, or not any more */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not for this member; asked from another machine, or written from another site's page */
             403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too often: wait as many seconds as Retry-After says */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -14028,8 +16475,26 @@ export interface operations {
                     "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet": number[];
                 };
             };
-            /** @description Asked from another machine, or written from another site's page */
+            /** @description Nobody is signed in, or not any more */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not for this member; asked from another machine, or written from another site's page */
             403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too often: wait as many seconds as Retry-After says */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -14081,7 +16546,16 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
-            /** @description Asked from another machine, or written from another site's page */
+            /** @description Nobody is signed in, or not any more */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not for this member; asked from another machine, or written from another site's page */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -14099,6 +16573,15 @@ export interface operations {
                 };
             };
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too often: wait as many seconds as Retry-After says */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -14149,7 +16632,16 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
-            /** @description Asked from another machine, or written from another site's page */
+            /** @description Nobody is signed in, or not any more */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not for this member; asked from another machine, or written from another site's page */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -14169,6 +16661,15 @@ export interface operations {
             };
             /** @description Fields at fault */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too often: wait as many seconds as Retry-After says */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -14220,7 +16721,16 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
-            /** @description Asked from another machine, or written from another site's page */
+            /** @description Nobody is signed in, or not any more */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not for this member; asked from another machine, or written from another site's page */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -14239,6 +16749,15 @@ export interface operations {
                 };
             };
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too often: wait as many seconds as Retry-After says */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -14292,7 +16811,16 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
-            /** @description Asked from another machine, or written from another site's page */
+            /** @description Nobody is signed in, or not any more */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not for this member; asked from another machine, or written from another site's page */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -14328,6 +16856,546 @@ export interface operations {
                 };
             };
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too often: wait as many seconds as Retry-After says */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The database does not answer, or the server is shutting down */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    people: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["People"];
+                };
+            };
+            /** @description Nobody is signed in, or not any more */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not for this member; asked from another machine, or written from another site's page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too often: wait as many seconds as Retry-After says */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The database does not answer, or the server is shutting down */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    addMember: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description Made once for a write: sent again with the same one, it is done once and answered alike */
+                "idempotency-key"?: string;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewMember"];
+            };
+        };
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["People"];
+                };
+            };
+            /** @description Cannot be read: address, query or body */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Nobody is signed in, or not any more */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not for this member; asked from another machine, or written from another site's page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too often: wait as many seconds as Retry-After says */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The database does not answer, or the server is shutting down */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    saveMember: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description Made once for a write: sent again with the same one, it is done once and answered alike */
+                "idempotency-key"?: string;
+            };
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SaveMember"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["People"];
+                };
+            };
+            /** @description Cannot be read: address, query or body */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Nobody is signed in, or not any more */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not for this member; asked from another machine, or written from another site's page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too often: wait as many seconds as Retry-After says */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The database does not answer, or the server is shutting down */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    endSessions: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description Made once for a write: sent again with the same one, it is done once and answered alike */
+                "idempotency-key"?: string;
+            };
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["People"];
+                };
+            };
+            /** @description Cannot be read: address, query or body */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Nobody is signed in, or not any more */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not for this member; asked from another machine, or written from another site's page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Fields at fault */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too often: wait as many seconds as Retry-After says */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The database does not answer, or the server is shutting down */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    setPassphrase: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description Made once for a write: sent again with the same one, it is done once and answered alike */
+                "idempotency-key"?: string;
+            };
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewPassphrase"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PassphraseKept"];
+                };
+            };
+            /** @description Cannot be read: address, query or body */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Nobody is signed in, or not any more */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not for this member; asked from another machine, or written from another site's page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too often: wait as many seconds as Retry-After says */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The database does not answer, or the server is shutting down */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    setPin: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description Made once for a write: sent again with the same one, it is done once and answered alike */
+                "idempotency-key"?: string;
+            };
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewPin"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["People"];
+                };
+            };
+            /** @description Cannot be read: address, query or body */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Nobody is signed in, or not any more */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not for this member; asked from another machine, or written from another site's page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too often: wait as many seconds as Retry-After says */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -14378,7 +17446,16 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
-            /** @description Asked from another machine, or written from another site's page */
+            /** @description Nobody is signed in, or not any more */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not for this member; asked from another machine, or written from another site's page */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -14398,6 +17475,15 @@ export interface operations {
             };
             /** @description Fields at fault */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too often: wait as many seconds as Retry-After says */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -14448,7 +17534,16 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
-            /** @description Asked from another machine, or written from another site's page */
+            /** @description Nobody is signed in, or not any more */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not for this member; asked from another machine, or written from another site's page */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -14468,6 +17563,15 @@ export interface operations {
             };
             /** @description Fields at fault */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too often: wait as many seconds as Retry-After says */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -14521,7 +17625,16 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
-            /** @description Asked from another machine, or written from another site's page */
+            /** @description Nobody is signed in, or not any more */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not for this member; asked from another machine, or written from another site's page */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -14557,6 +17670,15 @@ export interface operations {
                 };
             };
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too often: wait as many seconds as Retry-After says */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -14605,7 +17727,16 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
-            /** @description Asked from another machine, or written from another site's page */
+            /** @description Nobody is signed in, or not any more */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not for this member; asked from another machine, or written from another site's page */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -14624,6 +17755,15 @@ export interface operations {
             };
             /** @description Fields at fault */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too often: wait as many seconds as Retry-After says */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -14673,7 +17813,16 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
-            /** @description Asked from another machine, or written from another site's page */
+            /** @description Nobody is signed in, or not any more */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not for this member; asked from another machine, or written from another site's page */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -14692,6 +17841,15 @@ export interface operations {
             };
             /** @description Fields at fault */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too often: wait as many seconds as Retry-After says */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -14745,7 +17903,16 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
-            /** @description Asked from another machine, or written from another site's page */
+            /** @description Nobody is signed in, or not any more */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not for this member; asked from another machine, or written from another site's page */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -14772,6 +17939,15 @@ export interface operations {
                 };
             };
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too often: wait as many seconds as Retry-After says */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -14818,7 +17994,16 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
-            /** @description Asked from another machine, or written from another site's page */
+            /** @description Nobody is signed in, or not any more */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not for this member; asked from another machine, or written from another site's page */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -14836,6 +18021,15 @@ export interface operations {
                 };
             };
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too often: wait as many seconds as Retry-After says */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -14889,7 +18083,16 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
-            /** @description Asked from another machine, or written from another site's page */
+            /** @description Nobody is signed in, or not any more */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not for this member; asked from another machine, or written from another site's page */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -14916,6 +18119,15 @@ export interface operations {
                 };
             };
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too often: wait as many seconds as Retry-After says */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -14962,7 +18174,16 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
-            /** @description Asked from another machine, or written from another site's page */
+            /** @description Nobody is signed in, or not any more */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not for this member; asked from another machine, or written from another site's page */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -14972,6 +18193,15 @@ export interface operations {
                 };
             };
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too often: wait as many seconds as Retry-After says */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -15018,7 +18248,16 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
-            /** @description Asked from another machine, or written from another site's page */
+            /** @description Nobody is signed in, or not any more */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not for this member; asked from another machine, or written from another site's page */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -15028,6 +18267,15 @@ export interface operations {
                 };
             };
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too often: wait as many seconds as Retry-After says */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -15074,7 +18322,16 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
-            /** @description Asked from another machine, or written from another site's page */
+            /** @description Nobody is signed in, or not any more */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not for this member; asked from another machine, or written from another site's page */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -15084,6 +18341,15 @@ export interface operations {
                 };
             };
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too often: wait as many seconds as Retry-After says */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -15130,7 +18396,16 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
-            /** @description Asked from another machine, or written from another site's page */
+            /** @description Nobody is signed in, or not any more */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not for this member; asked from another machine, or written from another site's page */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -15148,6 +18423,15 @@ export interface operations {
                 };
             };
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too often: wait as many seconds as Retry-After says */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -15201,7 +18485,16 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
-            /** @description Asked from another machine, or written from another site's page */
+            /** @description Nobody is signed in, or not any more */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not for this member; asked from another machine, or written from another site's page */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -15228,6 +18521,15 @@ export interface operations {
                 };
             };
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too often: wait as many seconds as Retry-After says */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -15279,7 +18581,16 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
-            /** @description Asked from another machine, or written from another site's page */
+            /** @description Nobody is signed in, or not any more */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not for this member; asked from another machine, or written from another site's page */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -15298,6 +18609,887 @@ export interface operations {
                 };
             };
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too often: wait as many seconds as Retry-After says */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The database does not answer, or the server is shutting down */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    record: {
+        parameters: {
+            query?: {
+                /** @description Only of this job. */
+                job?: string;
+                /** @description Only by this member. */
+                member?: string;
+                /** @description Only what is older than this line: the next page. */
+                before?: number;
+                /** @description How many: 1 to 500; 200 when absent. */
+                limit?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Change"][];
+                };
+            };
+            /** @description Cannot be read: address, query or body */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Nobody is signed in, or not any more */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not for this member; asked from another machine, or written from another site's page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Fields at fault */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too often: wait as many seconds as Retry-After says */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The database does not answer, or the server is shutting down */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    recordCsv: {
+        parameters: {
+            query?: {
+                /** @description Only of this job. */
+                job?: string;
+                /** @description Only by this member. */
+                member?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/csv": string;
+                };
+            };
+            /** @description Cannot be read: address, query or body */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Nobody is signed in, or not any more */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not for this member; asked from another machine, or written from another site's page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Fields at fault */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too often: wait as many seconds as Retry-After says */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The database does not answer, or the server is shutting down */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    session: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SessionInfo"];
+                };
+            };
+            /** @description Nobody is signed in, or not any more */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not for this member; asked from another machine, or written from another site's page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too often: wait as many seconds as Retry-After says */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The database does not answer, or the server is shutting down */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    signOut: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description Made once for a write: sent again with the same one, it is done once and answered alike */
+                "idempotency-key"?: string;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SessionInfo"];
+                };
+            };
+            /** @description Cannot be read: address, query or body */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Nobody is signed in, or not any more */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not for this member; asked from another machine, or written from another site's page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Fields at fault */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too often: wait as many seconds as Retry-After says */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The database does not answer, or the server is shutting down */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    signInPassphrase: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description Made once for a write: sent again with the same one, it is done once and answered alike */
+                "idempotency-key"?: string;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ByPassphrase"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PassphraseAnswer"];
+                };
+            };
+            /** @description Cannot be read: address, query or body */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Nobody is signed in, or not any more */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not for this member; asked from another machine, or written from another site's page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too often: wait as many seconds as Retry-After says */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The database does not answer, or the server is shutting down */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    pickMember: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description Made once for a write: sent again with the same one, it is done once and answered alike */
+                "idempotency-key"?: string;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Picked"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SessionInfo"];
+                };
+            };
+            /** @description Cannot be read: address, query or body */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Nobody is signed in, or not any more */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not for this member; asked from another machine, or written from another site's page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too often: wait as many seconds as Retry-After says */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The database does not answer, or the server is shutting down */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    setOwnPin: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description Made once for a write: sent again with the same one, it is done once and answered alike */
+                "idempotency-key"?: string;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OwnPin"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                };
+            };
+            /** @description Cannot be read: address, query or body */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Nobody is signed in, or not any more */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not for this member; asked from another machine, or written from another site's page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too often: wait as many seconds as Retry-After says */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The database does not answer, or the server is shutting down */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    signInPin: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description Made once for a write: sent again with the same one, it is done once and answered alike */
+                "idempotency-key"?: string;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ByPin"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SessionInfo"];
+                };
+            };
+            /** @description Cannot be read: address, query or body */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Nobody is signed in, or not any more */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not for this member; asked from another machine, or written from another site's page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too often: wait as many seconds as Retry-After says */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The database does not answer, or the server is shutting down */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    ownUnits: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description Made once for a write: sent again with the same one, it is done once and answered alike */
+                "idempotency-key"?: string;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OwnUnits"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                };
+            };
+            /** @description Cannot be read: address, query or body */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Nobody is signed in, or not any more */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not for this member; asked from another machine, or written from another site's page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too often: wait as many seconds as Retry-After says */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The database does not answer, or the server is shutting down */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    sessions: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sitting"][];
+                };
+            };
+            /** @description Nobody is signed in, or not any more */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not for this member; asked from another machine, or written from another site's page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too often: wait as many seconds as Retry-After says */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The database does not answer, or the server is shutting down */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    endSession: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description Made once for a write: sent again with the same one, it is done once and answered alike */
+                "idempotency-key"?: string;
+            };
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                };
+            };
+            /** @description Cannot be read: address, query or body */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Nobody is signed in, or not any more */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not for this member; asked from another machine, or written from another site's page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Fields at fault */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too often: wait as many seconds as Retry-After says */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -15346,7 +19538,16 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
-            /** @description Asked from another machine, or written from another site's page */
+            /** @description Nobody is signed in, or not any more */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not for this member; asked from another machine, or written from another site's page */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -15365,6 +19566,90 @@ export interface operations {
             };
             /** @description Fields at fault */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too often: wait as many seconds as Retry-After says */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The database does not answer, or the server is shutting down */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    sheetCode: {
+        parameters: {
+            query: {
+                /** @description Its path: `/job/…/set`. */
+                path: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "image/svg+xml": string;
+                };
+            };
+            /** @description Cannot be read: address, query or body */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Nobody is signed in, or not any more */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not for this member; asked from another machine, or written from another site's page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too often: wait as many seconds as Retry-After says */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -15400,8 +19685,114 @@ export interface operations {
                     "application/json": components["schemas"]["ShopInfo"];
                 };
             };
-            /** @description Asked from another machine, or written from another site's page */
+            /** @description Nobody is signed in, or not any more */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not for this member; asked from another machine, or written from another site's page */
             403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too often: wait as many seconds as Retry-After says */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The database does not answer, or the server is shutting down */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    claimShop: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description Made once for a write: sent again with the same one, it is done once and answered alike */
+                "idempotency-key"?: string;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ClaimShop"];
+            };
+        };
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Claimed"];
+                };
+            };
+            /** @description Cannot be read: address, query or body */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Nobody is signed in, or not any more */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not for this member; asked from another machine, or written from another site's page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too often: wait as many seconds as Retry-After says */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -15437,8 +19828,26 @@ export interface operations {
                     "application/json": components["schemas"]["MemoryView"];
                 };
             };
-            /** @description Asked from another machine, or written from another site's page */
+            /** @description Nobody is signed in, or not any more */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not for this member; asked from another machine, or written from another site's page */
             403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too often: wait as many seconds as Retry-After says */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -15490,7 +19899,16 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
-            /** @description Asked from another machine, or written from another site's page */
+            /** @description Nobody is signed in, or not any more */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not for this member; asked from another machine, or written from another site's page */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -15517,6 +19935,191 @@ export interface operations {
                 };
             };
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too often: wait as many seconds as Retry-After says */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The database does not answer, or the server is shutting down */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    useSlip: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description Made once for a write: sent again with the same one, it is done once and answered alike */
+                "idempotency-key"?: string;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["UseSlip"];
+            };
+        };
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Claimed"];
+                };
+            };
+            /** @description Cannot be read: address, query or body */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Nobody is signed in, or not any more */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not for this member; asked from another machine, or written from another site's page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too often: wait as many seconds as Retry-After says */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The database does not answer, or the server is shutting down */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    saveTrust: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description Made once for a write: sent again with the same one, it is done once and answered alike */
+                "idempotency-key"?: string;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TrustSettings"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TrustSettings"];
+                };
+            };
+            /** @description Cannot be read: address, query or body */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Nobody is signed in, or not any more */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not for this member; asked from another machine, or written from another site's page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too often: wait as many seconds as Retry-After says */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -15568,7 +20171,16 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
-            /** @description Asked from another machine, or written from another site's page */
+            /** @description Nobody is signed in, or not any more */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not for this member; asked from another machine, or written from another site's page */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -15587,6 +20199,15 @@ export interface operations {
                 };
             };
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too often: wait as many seconds as Retry-After says */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -15638,7 +20259,16 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
-            /** @description Asked from another machine, or written from another site's page */
+            /** @description Nobody is signed in, or not any more */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not for this member; asked from another machine, or written from another site's page */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -15657,6 +20287,15 @@ export interface operations {
                 };
             };
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too often: wait as many seconds as Retry-After says */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -15692,8 +20331,26 @@ export interface operations {
                     "application/json": components["schemas"]["WearData"];
                 };
             };
-            /** @description Asked from another machine, or written from another site's page */
+            /** @description Nobody is signed in, or not any more */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not for this member; asked from another machine, or written from another site's page */
             403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too often: wait as many seconds as Retry-After says */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };

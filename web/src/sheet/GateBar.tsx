@@ -6,7 +6,7 @@ import { FieldError } from '../shell/Fault';
 import { Glyph, Half } from '../ui/glyphs';
 import { useSettings } from '../ui/settings';
 import type { Quantity, Visit } from '../pad/readings';
-import { keepSigned, lastSigned } from './acts';
+import { keepSigned, lastSigned } from '../door/signed';
 import { cellName, cellRead, cellsOf, findingWords } from './gateWords';
 import { readAt, type Gate, type Marks, type Step } from './sheet';
 

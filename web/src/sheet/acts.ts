@@ -41,8 +41,3 @@ export function useSheetActs(planId: string, kept: (t: Ticket, m?: Mark) => void
   });
   return { mark, again };
 }
-
-const SIGNED = 'bold-stance.signed';
-/** Who signed last on this device. */
-export const lastSigned = () => localStorage.getItem(SIGNED) ?? '';
-export const keepSigned = (name: string) => localStorage.setItem(SIGNED, name.trim());

@@ -4,6 +4,9 @@ import { useQueryClient } from '@tanstack/react-query';
 import { ThemeProvider } from '@mui/material/styles';
 import { lazy, Suspense, useEffect, useMemo, type ComponentType, useRef } from 'react';
 import { createBrowserRouter, Navigate, RouterProvider } from 'react-router';
+import { Door } from '../door/Door';
+import { MemberUnits } from '../door/MemberUnits';
+import { useFollow } from '../door/useFollow';
 import { themeOf } from '../theme/theme';
 import { variables } from '../theme/tokens';
 import { Fault, StageFault } from './Fault';
@@ -40,12 +43,16 @@ const ReturnStage = stage(() => import('../stages/return/ReturnStage'));
 const Memory = stage(() => import('../stages/memory/Memory'));
 const OrderList = stage(() => import('../stages/plan/OrderList'));
 const StoryStage = stage(() => import('../stages/story/StoryStage'));
+const FirstRun = stage(() => import('../stages/first/FirstRun'));
+const People = stage(() => import('../stages/people/People'));
 const Handover = stage(() => import('../stages/handover/Handover'));
 
 const router = createBrowserRouter([
   { path: '/', element: <Jobs />, errorElement: <Fault /> },
   { path: '/parts', element: <Parts />, errorElement: <Fault /> },
   { path: '/memory', element: <Memory />, errorElement: <Fault /> },
+  { path: '/people', element: <People />, errorElement: <Fault /> },
+  { path: '/first-run', element: <FirstRun />, errorElement: <Fault /> },
   { path: '/new', element: <NewArrival />, errorElement: <Fault /> },
   {
     path: '/job/:id',
@@ -83,6 +90,7 @@ export function App() {
     void queries.invalidateQueries();
   }, [queries, told]);
   const mui = useMemo(() => themeOf(theme), [theme]);
+  useFollow();
   useEffect(fetchStages, []);
   useEffect(() => followViews(router), []);
   return (
@@ -91,8 +99,11 @@ export function App() {
       <ThemeProvider theme={mui}>
         <GlobalStyles styles={variables} />
         <Suspense fallback={<p style={{ padding: 24 }}>Opening…</p>}>
-          <RouterProvider router={router} />
+          <Door>
+            <RouterProvider router={router} />
+          </Door>
         </Suspense>
+        <MemberUnits />
         <Undo />
       </ThemeProvider>
     </StyledEngineProvider>

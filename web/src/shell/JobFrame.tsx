@@ -1,4 +1,5 @@
 // The L frame of a job: stance strip above, stage rail at the side, the stage in the middle.
+import { AtBench } from '../door/AtBench';
 import { Plain } from '../ui/Press';
 import { Button } from '@mui/material';
 import { Suspense, useState } from 'react';
@@ -157,6 +158,7 @@ function Frame({ ticket }: { ticket: Ticket }) {
           </Plain>
         )}
         <div className="foot">
+          <AtBench />
           <Plain onClick={() => setKeys(true)} aria-label="Keys">
             <span>Keys</span>
             <span className="key">?</span>

@@ -1,6 +1,7 @@
 // The phone's way to everything the rail and the strip hold: stages, jobs, units, light and keys, from the bottom at the thumb.
 import { Button, Drawer } from '@mui/material';
 import { useState } from 'react';
+import { AtBench } from '../door/AtBench';
 import { Link, useLocation } from 'react-router';
 import { Glyph, type GlyphName } from '../ui/glyphs';
 import { useSettings } from '../ui/settings';
@@ -74,6 +75,7 @@ export function StageSheet({ stages, keys }: Props) {
             Keys, drawings
           </Button>
         </div>
+        <AtBench row />
         <UnitRows />
         <Button variant="outlined" onClick={close} sx={{ m: 2, mt: 1 }} data-testid="sheet-close">
           Back to {now?.title ?? 'the job'}

@@ -1,6 +1,7 @@
 // @vitest-environment happy-dom
 // @vitest-environment-options { "url": "http://localhost/" }
 // The phone's shell in a DOM: panes by their names, and the sheet from the bottom with all that the rail and the strip hold.
+import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
 import { act, cleanup, render, screen } from '@testing-library/react';
 import { MemoryRouter, useLocation } from 'react-router';
 import userEvent from '../test/user';
@@ -102,12 +103,14 @@ function At() {
 }
 function sheet(keys = () => {}) {
   render(
-    <SettingsProvider>
-      <MemoryRouter initialEntries={['/job/7/plan?plan=9']}>
-        <StageSheet stages={stages} keys={keys} />
-        <At />
-      </MemoryRouter>
-    </SettingsProvider>,
+    <QueryClientProvider client={new QueryClient({ defaultOptions: { queries: { enabled: false } } })}>
+      <SettingsProvider>
+        <MemoryRouter initialEntries={['/job/7/plan?plan=9']}>
+          <StageSheet stages={stages} keys={keys} />
+          <At />
+        </MemoryRouter>
+      </SettingsProvider>
+    </QueryClientProvider>,
   );
 }
 

@@ -70,6 +70,14 @@ interface PlanDraft {
   doc: CarPlan;
 }
 
+/** A plan as it is changed on this screen, over the version it was begun from or saved as last. */
+interface Edit {
+  id: string;
+  doc: CarPlan;
+  undo: CarPlan[];
+  base: PlanDraft;
+}
+
 export const useBench = () => useOutletContext<Bench>();
 
 /** Where work for other plans left the adjusters a plan starts from; none where it starts as found. */
@@ -114,6 +122,14 @@ export const axleOf = (answer: CarAnswer | undefined, axle: AxleName): PlanResul
 
 const same = (a: unknown, b: unknown) => JSON.stringify(a) === JSON.stringify(b);
 
+const baseOf = (p: Plan): PlanDraft => ({ version: p.version, doc: p.document });
+
+/** An edit that goes on where something of it waits to be saved; else one begun from the plan as it stands. */
+function going(e: Edit | undefined, plan: Plan): Edit {
+  if (e && e.id === plan.id && !same(e.doc, e.base.doc)) return e;
+  return { id: plan.id, doc: plan.document, undo: e?.id === plan.id ? e.undo : [], base: baseOf(plan) };
+}
+
 /** Everything the stages of a job share. */
 export function useJobBench(ticket: Ticket): Bench {
   const queries = useQueryClient();
@@ -122,25 +138,32 @@ export function useJobBench(ticket: Ticket): Bench {
   // The one that is looked at; the one to set until another is.
   const own = plans.find((p) => p.id === ticket.job.plan_id) ?? plans[0];
   const plan = plans.find((p) => p.id === params.get('plan')) ?? own;
-  const [edit, setEdit] = useState<{ id: string; doc: CarPlan; undo: CarPlan[] } | undefined>(() => {
+  const [edit, setEdit] = useState<Edit | undefined>(() => {
     // Not saved when this page was left: it is still here.
     const kept = plan && readDraft<PlanDraft>(`plan.${plan.id}`);
     return kept && kept.version === plan.version
-      ? { id: plan.id, doc: kept.doc, undo: [plan.document] }
+      ? { id: plan.id, doc: kept.doc, undo: [plan.document], base: baseOf(plan) }
       : undefined;
   });
-  const [version, setVersion] = useState<{ id: string; version: number }>();
   const [saveFault, setSaveFault] = useState<ApiProblem>();
   // A save whose answer was lost is sent again as it was, until it is known how it ended; only then the next.
   const lost = useRef<{ id: string; version: number; name: string; doc: CarPlan }>(undefined);
-  const draft = edit && edit.id === plan?.id ? edit.doc : plan?.document;
+  // What is not changed here follows whoever saves it elsewhere; what is stays, over the version it was begun from.
+  const dirty = !!edit && edit.id === plan?.id && !same(edit.doc, edit.base.doc);
+  const draft = dirty ? edit.doc : plan?.document;
 
-  const setTicket = useCallback((t: Ticket) => queries.setQueryData(ticketKey(t.job.id), t), [queries]);
+  const setTicket = useCallback(
+    (t: Ticket) => {
+      // An answer that was asked for before this one came is older than it.
+      void queries.cancelQueries({ queryKey: ticketKey(t.job.id) });
+      queries.setQueryData(ticketKey(t.job.id), t);
+    },
+    [queries],
+  );
   const reload = useCallback(() => {
     if (plan) writeDraft(`plan.${plan.id}`, undefined);
     lost.current = undefined;
     setEdit(undefined);
-    setVersion(undefined);
     setSaveFault(undefined);
     void queries.invalidateQueries({ queryKey: ticketKey(ticket.job.id) });
   }, [queries, ticket.job.id, plan]);
@@ -170,25 +193,25 @@ export function useJobBench(ticket: Ticket): Bench {
   const change = useCallback(
     (c: Partial<CarPlan>) => {
       if (!plan) return;
-      const before = edit && edit.id === plan.id ? edit.doc : plan.document;
+      const before = draft ?? plan.document;
       did(`${plan.name}: changed`, () => {
         // Nothing is said to be taken back that nobody looks at, and nothing of another plan is lost for it.
         if (shown.current !== plan.id) throw new Error(`Open ${plan.name} first: it is taken back there.`);
-        setEdit((e) => ({ id: plan.id, doc: before, undo: e?.id === plan.id ? e.undo : [] }));
+        setEdit((e) => ({ ...going(e, plan), doc: before }));
       });
       setEdit((e) => {
-        const from = e && e.id === plan.id ? e : { id: plan.id, doc: plan.document, undo: [] };
-        return { id: plan.id, doc: { ...from.doc, ...c }, undo: [...from.undo.slice(-40), from.doc] };
+        const from = going(e, plan);
+        return { ...from, doc: { ...from.doc, ...c }, undo: [...from.undo.slice(-40), from.doc] };
       });
     },
-    [plan, edit],
+    [plan, draft],
   );
   const undo =
     edit && edit.id === plan?.id && edit.undo.length
       ? () =>
           setEdit((e) => {
             const back = e?.undo.at(-1);
-            return e && back ? { id: e.id, doc: back, undo: e.undo.slice(0, -1) } : e;
+            return e && plan && back ? { ...going(e, plan), doc: back, undo: e.undo.slice(0, -1) } : e;
           })
       : undefined;
 
@@ -203,7 +226,8 @@ export function useJobBench(ticket: Ticket): Bench {
     onSuccess: (saved) => {
       lost.current = undefined;
       setSaveFault(undefined);
-      setVersion({ id: saved.id, version: saved.version });
+      setEdit((e) => (e?.id === saved.id ? { ...e, base: baseOf(saved) } : e));
+      void queries.cancelQueries({ queryKey: ticketKey(ticket.job.id) });
       queries.setQueryData<Ticket>(
         ticketKey(ticket.job.id),
         (t) => t && { ...t, plans: t.plans.map((p) => (p.id === saved.id ? saved : p)) },
@@ -219,7 +243,7 @@ export function useJobBench(ticket: Ticket): Bench {
     // Saved over theirs, on purpose: from the version that stands now.
     const now = await getTicket(ticket.job.id);
     const theirs = now.plans.find((p) => p.id === plan?.id);
-    if (theirs) setVersion({ id: theirs.id, version: theirs.version });
+    if (theirs) setEdit((e) => (e?.id === theirs.id ? { ...e, base: baseOf(theirs) } : e));
     setTicket(now);
     setSaveFault(undefined);
   }, [ticket.job.id, plan?.id, setTicket]);
@@ -229,29 +253,23 @@ export function useJobBench(ticket: Ticket): Bench {
   }, [ticket.job.id, plan?.id]);
   const keepBoth = useCallback(
     async (doc: CarPlan, over: Plan) => {
-      setEdit((e) => ({ id: over.id, doc, undo: e?.id === over.id ? e.undo : [] }));
-      setVersion({ id: over.id, version: over.version });
+      setEdit((e) => ({ id: over.id, doc, undo: e?.id === over.id ? e.undo : [], base: baseOf(over) }));
       setTicket(await getTicket(ticket.job.id));
       setSaveFault(undefined);
     },
     [ticket.job.id, setTicket],
   );
-  const dirty = !!(plan && draft && !same(draft, plan.document));
   useEffect(() => {
     if (!dirty || !plan || !draft || save.isPending || saveFault?.status === 409) return;
-    const known = version?.id === plan.id ? Math.max(version.version, plan.version) : plan.version;
+    const known = edit.base.version;
     const t = setTimeout(() => save.mutate({ plan, doc: draft, version: known }), saveFault ? 3000 : 500);
     return () => clearTimeout(t);
-  }, [dirty, plan, draft, save, version, saveFault]);
+  }, [dirty, plan, draft, save, edit, saveFault]);
 
-  // What the two of a conflict began from: the document as it was when nothing of it waited to be saved.
-  const same0 = useRef<{ id: string; doc: CarPlan }>(undefined);
-  useEffect(() => {
-    if (plan && !dirty) same0.current = { id: plan.id, doc: plan.document };
-  }, [plan, dirty]);
+  // What the two of a conflict began from.
   const began = useCallback(
-    () => (same0.current && same0.current.id === plan?.id ? same0.current.doc : undefined),
-    [plan?.id],
+    () => (edit && edit.id === plan?.id ? edit.base.doc : undefined),
+    [edit, plan?.id],
   );
 
   // Kept in the browser while it is not saved.
@@ -259,9 +277,9 @@ export function useJobBench(ticket: Ticket): Bench {
     if (!plan) return;
     writeDraft<PlanDraft>(
       `plan.${plan.id}`,
-      dirty && draft ? { version: plan.version, doc: draft } : undefined,
+      dirty && draft ? { version: edit.base.version, doc: draft } : undefined,
     );
-  }, [plan, dirty, draft]);
+  }, [plan, dirty, draft, edit]);
 
   const input = useMemo(
     () => (draft && plan ? inputOf(ticket, plan, draft) : undefined),

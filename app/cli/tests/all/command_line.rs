@@ -6,7 +6,11 @@ use std::path::PathBuf;
 use std::process::{Command, Output};
 
 fn run(args: &[&str]) -> Output {
-    Command::new(env!("CARGO_BIN_EXE_bold-stance")).args(args).output().unwrap()
+    Command::new(env!("CARGO_BIN_EXE_bold-stance"))
+        .args(args)
+        .env_remove("OWNER_DATABASE_URL")
+        .output()
+        .unwrap()
 }
 
 fn file(name: &str, text: &str) -> PathBuf {
@@ -209,20 +213,27 @@ fn the_wear_case_of_the_contract_runs() {
 }
 
 #[test]
-fn other_machines_are_refused_as_long_as_there_are_no_accounts() {
+fn other_machines_are_refused_without_a_word_and_a_secret() {
     refused(&run(&["serve", "--listen", "0.0.0.0:0"]), 2, "--listen: 0.0.0.0:0");
-    // Without accounts no word opens it, not even with a secret.
-    refused(
-        &run(&["serve", "--listen", "127.0.0.1:0", "--public"]),
-        2,
-        "--public: the server knows no accounts",
-    );
-    refused(
-        &run(&["serve", "--listen", "0.0.0.0:0", "--public"]),
-        2,
-        "--public: the server knows no accounts",
-    );
+    // What else it wants of a network is in trust_http, with a database.
+    for listen in ["127.0.0.1:0", "0.0.0.0:0"] {
+        refused(&run(&["serve", "--listen", listen, "--public"]), 2, "--public: BOLD_STANCE_SESSION_SECRET");
+    }
     assert!(run(&["--help"]).status.success() && run(&["sweep", "--help"]).status.success());
+}
+
+/// What an operator types wrong is told at its flag, before any database is asked.
+#[test]
+fn an_operators_mistakes_are_told_at_their_flags() {
+    let none = ["--owner-database-url", "postgres://nobody@127.0.0.1:1/none"];
+    let with = |args: &[&str]| run(&[args, &none].concat());
+    refused(&with(&["shop", "--name", " ", "--login", "x"]), 2, "--name: nothing was entered");
+    refused(&with(&["shop", "--name", "A", "--login", "x"]), 2, "BOLD_STANCE_PASSPHRASE: nothing was told");
+    refused(&run(&["restore", "/nowhere/at.backup", "--check"]), 1, "/nowhere/at.backup");
+    let path = PathBuf::from(env!("CARGO_TARGET_TMPDIR")).join("none.backup");
+    std::fs::write(&path, "not a backup").unwrap();
+    refused(&run(&["restore", path.to_str().unwrap(), "--check"]), 2, "damaged");
+    refused(&run(&["backup", "x.backup"]), 2, "--owner-database-url: nothing was told");
 }
 
 proptest! {

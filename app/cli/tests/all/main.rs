@@ -12,4 +12,5 @@ mod plan_http;
 mod robust_http;
 mod server;
 mod shop_http;
+mod trust_http;
 mod wear_http;

@@ -378,3 +378,73 @@ fn a_zero_in_a_text_is_refused_at_its_field() {
     assert_eq!((status, fields(&p)), (422, vec!["name".to_owned()]));
     assert_eq!(s.send("GET", "/api/v1/jobs?find=a%00b", None).0, 422);
 }
+
+/// Two and twenty at once over one plan: one is kept, the others are told both versions, and none is lost in silence. Tickets
+/// they open have numbers of their own; the same step closed by two is kept once, and the second is asked about.
+#[test]
+fn two_and_twenty_writers_on_one_job() {
+    let s = Server::start();
+    let t = s.truck();
+    let plan = &t["plans"][0];
+    let path = format!("/api/v1/plans/{}", id(plan));
+    let mut version = plan["version"].as_i64().unwrap();
+    for round in 0..4 {
+        let answers: Vec<(u16, Value)> = std::thread::scope(|x| {
+            let all: Vec<_> = (0..22)
+                .map(|i| {
+                    let name = format!("Round {round}, writer {i}");
+                    let body = json!({"version": version, "name": name, "document": plan["document"]});
+                    let (s, path) = (&s, &path);
+                    x.spawn(move || s.put(path, &body))
+                })
+                .collect();
+            all.into_iter().map(|h| h.join().unwrap()).collect()
+        });
+        let kept: Vec<&Value> = answers.iter().filter(|(a, _)| *a == 200).map(|(_, v)| v).collect();
+        assert_eq!(kept.len(), 1, "{:?}", answers.iter().map(|(a, _)| a).collect::<Vec<_>>());
+        for (status, p) in answers.iter().filter(|(a, _)| *a != 200) {
+            assert_eq!(*status, 409, "{p}");
+            let detail = p["detail"].as_str().unwrap();
+            let (yours, now) = (version.to_string(), (version + 1).to_string());
+            assert!(detail.contains(&yours) && detail.contains(&now), "{detail}");
+        }
+        version += 1;
+        let now = s.get(&format!("/api/v1/jobs/{}", id(&t["job"])));
+        let p = now["plans"].as_array().unwrap().iter().find(|p| p["id"] == plan["id"]).unwrap();
+        assert_eq!((&p["name"], p["version"].as_i64()), (&kept[0]["name"], Some(version)));
+    }
+    let new = json!({"vehicle": t["vehicle"]["facts"], "job": {"complaint": "together"}});
+    let tickets: Vec<i64> = std::thread::scope(|x| {
+        let all: Vec<_> = (0..22)
+            .map(|_| {
+                let (s, new) = (&s, &new);
+                x.spawn(move || s.post("/api/v1/jobs", new))
+            })
+            .collect();
+        all.into_iter()
+            .map(|h| {
+                let (status, v) = h.join().unwrap();
+                assert_eq!(status, 201, "{v}");
+                v["job"]["ticket"].as_i64().unwrap()
+            })
+            .collect()
+    });
+    let apart: std::collections::BTreeSet<i64> = tickets.iter().copied().collect();
+    assert_eq!(apart.len(), 22);
+}
+
+#[test]
+fn what_the_server_counts_is_told_to_this_machine() {
+    let s = Server::start();
+    s.get("/api/v1/jobs");
+    let text = |path: &str| {
+        s.agent.get(format!("{}{path}", s.base)).call().unwrap().body_mut().read_to_string().unwrap()
+    };
+    assert_eq!(text("/healthz"), "ok");
+    let told = text("/metrics");
+    assert!(told.contains(r#"operation="listJobs",status="200""#), "{told}");
+    assert!(told.contains("bold_stance_listeners 0"));
+    let far =
+        s.agent.get(format!("{}/metrics", s.base)).header("x-forwarded-for", "192.0.2.7").call().unwrap();
+    assert_eq!(far.status().as_u16(), 404);
+}

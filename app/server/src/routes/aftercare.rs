@@ -1,11 +1,11 @@
 //! After the setting: the car comes back, is trimmed, is looked at again on a day, is closed and reopened.
 
 use super::plans::{no_longer_accepted, sheet_now};
-use super::{AUTHOR, Doc, jobs};
-use crate::AppState;
+use super::{Doc, jobs};
 use crate::once::{Begun, Once, again};
 use crate::pool::Peer;
 use crate::problem::{ApiError, ProblemDocument};
+use crate::who::Here;
 use actix_web::http::StatusCode;
 use actix_web::{HttpResponse, post, web};
 use bold_stance_store::job::{self, Stage};
@@ -32,7 +32,7 @@ pub struct DoAfter {
     responses((status = 200, body = jobs::Ticket), (status = 404, body = ProblemDocument), (status = 409, body = ProblemDocument), (status = 422, body = ProblemDocument)))]
 #[post("/api/v1/jobs/{id}/aftercare")]
 pub async fn do_after(
-    state: web::Data<AppState>,
+    state: Here,
     id: web::Path<Uuid>,
     Doc(d): Doc<DoAfter>,
     once: Once,
@@ -58,14 +58,14 @@ pub async fn do_after(
     };
     let to_do = sheet.as_ref().map(Sheet::trims_to_do).unwrap_or_default();
     let now = Utc::now();
-    let mut care = of.aftercare.after(&d.what, &to_do, (now, AUTHOR))?;
+    let mut care = of.aftercare.after(&d.what, &to_do, (now, state.name()))?;
     if let Some(s) = sheet.filter(|_| d.what.teaches()) {
         care = care.having_taught(s.taught, now);
-        state.shelf_cache.forget();
+        state.shelf_cache.forget(state.shop.id);
     }
     job::keep_aftercare(&mut tx, *id, d.version, &care).await?;
     if matches!(d.what, AfterAct::CameBack { .. }) {
-        visit::open_again(&mut tx, state.shop.id, *id, Visit::Returned, AUTHOR).await?;
+        visit::open_again(&mut tx, state.shop.id, *id, Visit::Returned, state.name()).await?;
         job::reach_stage(&mut tx, *id, Stage::Return).await?;
     }
     if let (AfterAct::WheelTurned, Some(plan)) = (&d.what, of.plan_id) {
@@ -73,7 +73,7 @@ pub async fn do_after(
         no_longer_accepted(&state, &mut tx, &p).await?;
     }
     let detail = serde_json::to_value(&d.what).unwrap_or_default();
-    event::record(&mut tx, state.shop.id, Some(*id), AUTHOR, d.what.event(), detail).await?;
+    event::record(&mut tx, state.shop.id, Some(*id), state.name(), d.what.event(), detail).await?;
     let t = jobs::ticket(&state, &mut tx, *id).await?;
     once.answer(tx, StatusCode::OK, &t).await
 }

@@ -1,11 +1,11 @@
 //! Aims: the shipped schools and the shop's own.
 
-use super::{AUTHOR, Doc};
-use crate::AppState;
+use super::Doc;
 use crate::catalogue::ShelfAim;
 use crate::once::{Begun, Once, again};
 use crate::paging::KeyPage;
 use crate::problem::{ApiError, ProblemDocument};
+use crate::who::Here;
 use actix_web::http::StatusCode;
 use actix_web::{HttpResponse, delete, get, post, put, web};
 use bold_stance_store::{event, shop_aim};
@@ -30,12 +30,12 @@ pub struct SaveAim {
 #[utoipa::path(get, path = "/api/v1/aims", operation_id = "aims", params(KeyPage),
     responses((status = 200, body = [ShelfAim]), (status = 422, body = ProblemDocument)))]
 #[get("/api/v1/aims")]
-pub async fn list(state: web::Data<AppState>, page: web::Query<KeyPage>) -> Result<HttpResponse, ApiError> {
+pub async fn list(state: Here, page: web::Query<KeyPage>) -> Result<HttpResponse, ApiError> {
     Ok(HttpResponse::Ok().json(page.of(&state.all_aims().await?, |a| &a.aim.id)?))
 }
 
 /// The aim of an id as the shop has it now.
-async fn as_it_is(state: &AppState, id: &str) -> Result<HttpResponse, ApiError> {
+async fn as_it_is(state: &Here, id: &str) -> Result<HttpResponse, ApiError> {
     let aims = state.all_aims().await?;
     Ok(HttpResponse::Ok().json(aims.iter().find(|a| a.aim.id == id).ok_or(ApiError::NoRoute)?))
 }
@@ -61,7 +61,7 @@ pub async fn window(Doc(w): Doc<SheetWindow>) -> Result<HttpResponse, ApiError> 
     responses((status = 200, body = ShelfAim), (status = 409, body = ProblemDocument), (status = 422, body = ProblemDocument)))]
 #[put("/api/v1/aims/{id}")]
 pub async fn keep(
-    state: web::Data<AppState>,
+    state: Here,
     id: web::Path<String>,
     Doc(s): Doc<SaveAim>,
     once: Once,
@@ -90,8 +90,15 @@ pub async fn keep(
         Begun::Before(..) => return as_it_is(&state, &id).await,
     };
     shop_aim::save(&mut tx, state.shop.id, s.version, &s.aim).await?;
-    event::record(&mut tx, state.shop.id, None, AUTHOR, "aim kept", serde_json::json!({"aim": s.aim.id}))
-        .await?;
+    event::record(
+        &mut tx,
+        state.shop.id,
+        None,
+        state.name(),
+        "aim kept",
+        serde_json::json!({"aim": s.aim.id}),
+    )
+    .await?;
     once.done(tx, StatusCode::OK).await?;
     as_it_is(&state, &id).await
 }
@@ -100,11 +107,7 @@ pub async fn keep(
 #[utoipa::path(delete, path = "/api/v1/aims/{id}", operation_id = "removeAim", params(("id" = String, Path)),
     responses((status = 204, description = "Gone"), (status = 404, body = ProblemDocument)))]
 #[delete("/api/v1/aims/{id}")]
-pub async fn remove(
-    state: web::Data<AppState>,
-    id: web::Path<String>,
-    once: Once,
-) -> Result<HttpResponse, ApiError> {
+pub async fn remove(state: Here, id: web::Path<String>, once: Once) -> Result<HttpResponse, ApiError> {
     let mut tx = match once.begin(&state).await? {
         Begun::New(tx) => tx,
         Begun::Before(status, body) => return Ok(again(status, body)),
@@ -112,7 +115,7 @@ pub async fn remove(
     if !shop_aim::remove(&mut tx, &id).await? {
         return Err(ApiError::NoRoute);
     }
-    event::record(&mut tx, state.shop.id, None, AUTHOR, "aim removed", serde_json::json!({"aim": *id}))
+    event::record(&mut tx, state.shop.id, None, state.name(), "aim removed", serde_json::json!({"aim": *id}))
         .await?;
     once.done(tx, StatusCode::NO_CONTENT).await?;
     Ok(HttpResponse::NoContent().finish())

@@ -1,12 +1,11 @@
 //! Tickets from a table: cars that were here before, booked again by their plate or name. All rows or none.
 
-use super::AUTHOR;
 use super::jobs::ticket_problems;
-use crate::AppState;
 use crate::once::{Begun, Once, again};
 use crate::problem::{ApiError, ProblemDocument, bay_taken};
 use crate::routes::desk::{JOB_COLUMNS, open_again};
 use crate::rows::rows;
+use crate::who::Here;
 use crate::workbook::table_in;
 use actix_web::http::StatusCode;
 use actix_web::{HttpResponse, post, web};
@@ -94,7 +93,7 @@ async fn name_of(tx: &mut Tx, job: Uuid) -> Result<String, ApiError> {
     responses((status = 200, body = Booked), (status = 413, body = ProblemDocument), (status = 422, body = ProblemDocument)))]
 #[post("/api/v1/jobs.csv")]
 pub async fn book(
-    state: web::Data<AppState>,
+    state: Here,
     body: Result<web::Bytes, actix_web::Error>,
     once: Once,
 ) -> Result<HttpResponse, ApiError> {
@@ -139,7 +138,7 @@ pub async fn book(
             ));
             continue;
         }
-        match open_again(&mut tx, state.shop.id, of, r.new).await {
+        match open_again(&state, &mut tx, of, r.new).await {
             Ok((_, ticket)) => {
                 out.new += 1;
                 out.tickets.push(ticket);
@@ -155,6 +154,6 @@ pub async fn book(
         return Err(problems.into());
     }
     let detail = serde_json::json!({"rows": out.rows, "new": out.new});
-    event::record(&mut tx, state.shop.id, None, AUTHOR, "tickets from a table", detail).await?;
+    event::record(&mut tx, state.shop.id, None, state.name(), "tickets from a table", detail).await?;
     once.answer(tx, StatusCode::OK, &out).await
 }

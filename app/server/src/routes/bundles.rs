@@ -1,10 +1,10 @@
 //! A whole job as a file: out of this shop, into it.
 
-use super::{AUTHOR, jobs};
-use crate::AppState;
+use super::jobs;
 use crate::once::{Begun, Once, again};
 use crate::problem::{ApiError, ProblemDocument};
 use crate::speech::AsKept;
+use crate::who::Here;
 use actix_web::http::StatusCode;
 use actix_web::{HttpResponse, get, web};
 use bold_stance_store::{bundle, event, job};
@@ -20,10 +20,10 @@ pub const BUNDLE_LIMIT: usize = 12 * 1024 * 1024;
     responses((status = 200, body = Object, description = "`bold-stance.job/1`, as docs/schema/job.schema.json has it"),
         (status = 404, body = ProblemDocument)))]
 #[get("/api/v1/jobs/{id}/bundle.json")]
-pub async fn export(state: web::Data<AppState>, id: web::Path<Uuid>) -> Result<HttpResponse, ApiError> {
+pub async fn export(state: Here, id: web::Path<Uuid>) -> Result<HttpResponse, ApiError> {
     let shelf = state.shelf().await?;
     let (parts, withdrawn) = shelf.to_carry();
-    let mut tx = state.store.tx(state.shop.id).await?;
+    let mut tx = state.tx().await?;
     let j = job::get(&mut tx, *id).await?;
     let b = bundle::of_job(&mut tx, *id, parts, withdrawn, |since| shelf.memory(since)).await?;
     let name = format!("attachment; filename=\"job-{:04}.json\"", j.ticket);
@@ -36,7 +36,7 @@ pub async fn export(state: web::Data<AppState>, id: web::Path<Uuid>) -> Result<H
 #[utoipa::path(post, path = "/api/v1/jobs/import", operation_id = "importJob", request_body = JobBundle,
     responses((status = 201, body = jobs::Ticket), (status = 422, body = ProblemDocument)))]
 pub async fn import(
-    state: web::Data<AppState>,
+    state: Here,
     body: Result<web::Bytes, actix_web::Error>,
     once: Once,
 ) -> Result<HttpResponse, ApiError> {
@@ -50,9 +50,9 @@ pub async fn import(
     };
     let id = bundle::insert(&mut tx, state.shop.id, &b, &shelf).await?;
     let detail = serde_json::json!({"written_by": b.written_by});
-    event::record(&mut tx, state.shop.id, Some(id), AUTHOR, "job imported", detail).await?;
+    event::record(&mut tx, state.shop.id, Some(id), state.name(), "job imported", detail).await?;
     let t = jobs::ticket(&state, &mut tx, id).await?;
     let answer = once.answer(tx, StatusCode::CREATED, &t).await?;
-    state.shelf_cache.forget();
+    state.shelf_cache.forget(state.shop.id);
     Ok(answer)
 }

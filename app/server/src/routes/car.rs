@@ -1,9 +1,9 @@
 //! The whole car: archetypes to start from, both axles drawn, the corner file.
 
 use super::Doc;
-use crate::AppState;
 use crate::pool::Peer;
 use crate::problem::{ApiError, ProblemDocument};
+use crate::who::Here;
 use actix_web::http::header::ContentEncoding;
 use actix_web::{HttpResponse, get, post, web};
 use bold_stance_car::adjuster::Offered;
@@ -86,8 +86,8 @@ pub struct FitRequest {
 /// Generic axles.
 #[utoipa::path(get, path = "/api/v1/archetypes", operation_id = "archetypes", responses((status = 200, body = Vec<ArchetypeInfo>)))]
 #[get("/api/v1/archetypes")]
-pub async fn archetypes(state: web::Data<AppState>) -> Result<HttpResponse, ApiError> {
-    let mut tx = state.store.tx(state.shop.id).await?;
+pub async fn archetypes(state: Here) -> Result<HttpResponse, ApiError> {
+    let mut tx = state.tx().await?;
     let own = shop_shape::all(&mut tx).await?;
     let info = |own: bool| {
         move |a: &Archetype| ArchetypeInfo {
@@ -123,11 +123,11 @@ pub async fn archetypes(state: web::Data<AppState>) -> Result<HttpResponse, ApiE
     responses((status = 200, body = Fitted), (status = 404, body = ProblemDocument), (status = 422, body = ProblemDocument)))]
 #[post("/api/v1/archetypes/{id}/fit")]
 pub async fn fit(
-    state: web::Data<AppState>,
+    state: Here,
     id: web::Path<String>,
     Doc(r): Doc<FitRequest>,
 ) -> Result<HttpResponse, ApiError> {
-    let mut tx = state.store.tx(state.shop.id).await?;
+    let mut tx = state.tx().await?;
     let own = shop_shape::all(&mut tx).await?;
     let Some(a) = own.iter().chain(&state.archetypes).find(|a| a.id == *id) else {
         let known: Vec<&str> = state.archetypes.iter().map(|a| a.id.as_str()).collect();
@@ -181,7 +181,7 @@ pub struct CornerFileAsked {
     responses((status = 200, body = CornerFile), (status = 422, body = ProblemDocument)))]
 #[post("/api/v1/corner-file")]
 pub async fn file(
-    state: web::Data<AppState>,
+    state: Here,
     peer: Peer,
     Doc(asked): Doc<CornerFileAsked>,
 ) -> Result<HttpResponse, ApiError> {

@@ -1,11 +1,11 @@
 //! Live previews: stateless posts over the core.
 
 use super::Doc;
-use crate::AppState;
 use crate::pool::Peer;
 use crate::problem::{ApiError, ProblemDocument};
+use crate::who::Here;
 use actix_web::http::header::ContentEncoding;
-use actix_web::{HttpResponse, post, web};
+use actix_web::{HttpResponse, post};
 use bold_stance_car::draw::{Drawing, draw};
 use bold_stance_car::vehicle::Attitude;
 use bold_stance_kinematics::geometry::{Geometry, Side};
@@ -38,11 +38,7 @@ pub struct GeometryLook {
 #[utoipa::path(post, path = "/api/v1/predict", operation_id = "predict", request_body = CarInput,
     responses((status = 200, body = CarAnswer), (status = 422, body = ProblemDocument)))]
 #[post("/api/v1/predict")]
-pub async fn predict(
-    state: web::Data<AppState>,
-    peer: Peer,
-    Doc(input): Doc<CarInput>,
-) -> Result<HttpResponse, ApiError> {
+pub async fn predict(state: Here, peer: Peer, Doc(input): Doc<CarInput>) -> Result<HttpResponse, ApiError> {
     let parts = state.shelf().await?.offered(&input.plan.fitted(), &input);
     let answer = state.pool.run(&peer, move |budget| plan_car_within(&input, &parts, budget)).await??;
     let mut out = HttpResponse::Ok();

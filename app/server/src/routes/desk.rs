@@ -1,11 +1,11 @@
 //! The desk: a job put away, the same car again, its story, and every job as a table.
 
 use super::jobs::{self, Ticket};
-use super::{AUTHOR, CSV, Doc, attachment};
-use crate::AppState;
+use super::{CSV, Doc, attachment};
 use crate::once::{Begun, Once, again};
 use crate::problem::{ApiError, ProblemDocument};
 use crate::rows::written;
+use crate::who::Here;
 use crate::workbook::{XLSX, workbook};
 use actix_web::http::StatusCode;
 use actix_web::{HttpResponse, get, post, web};
@@ -33,7 +33,7 @@ pub struct PutAway {
     responses((status = 200, body = Ticket), (status = 404, body = ProblemDocument), (status = 409, body = ProblemDocument)))]
 #[post("/api/v1/jobs/{id}/away")]
 pub async fn away(
-    state: web::Data<AppState>,
+    state: Here,
     id: web::Path<Uuid>,
     Doc(p): Doc<PutAway>,
     once: Once,
@@ -44,13 +44,14 @@ pub async fn away(
     };
     job::archive(&mut tx, *id, p.version, p.away).await?;
     let what = if p.away { "put away" } else { "taken out again" };
-    event::record(&mut tx, state.shop.id, Some(*id), AUTHOR, what, serde_json::json!({})).await?;
+    event::record(&mut tx, state.shop.id, Some(*id), state.name(), what, serde_json::json!({})).await?;
     let t = jobs::ticket(&state, &mut tx, *id).await?;
     once.answer(tx, StatusCode::OK, &t).await
 }
 
 /// A new ticket for the car of another: its facts as they are now and the plan that was the one to set. Its id and number.
-pub async fn open_again(tx: &mut Tx, shop: Uuid, of: Uuid, new: NewJob) -> Result<(Uuid, i32), ApiError> {
+pub async fn open_again(state: &Here, tx: &mut Tx, of: Uuid, new: NewJob) -> Result<(Uuid, i32), ApiError> {
+    let shop = state.shop.id;
     let of = job::get(tx, of).await?;
     let facts = vehicle::get(tx, of.vehicle_id).await?.facts;
     let car = vehicle::insert(tx, shop, &facts).await?;
@@ -60,7 +61,7 @@ pub async fn open_again(tx: &mut Tx, shop: Uuid, of: Uuid, new: NewJob) -> Resul
         plan::insert(tx, shop, made, &p.name, &p.document).await?;
     }
     let detail = serde_json::json!({"ticket": of.ticket});
-    event::record(tx, shop, Some(made), AUTHOR, "same car again", detail).await?;
+    event::record(tx, shop, Some(made), state.name(), "same car again", detail).await?;
     Ok((made, job::get(tx, made).await?.ticket))
 }
 
@@ -68,12 +69,7 @@ pub async fn open_again(tx: &mut Tx, shop: Uuid, of: Uuid, new: NewJob) -> Resul
 #[utoipa::path(post, path = "/api/v1/jobs/{id}/again", operation_id = "sameCarAgain", params(("id" = Uuid, Path)),
     responses((status = 201, body = Ticket), (status = 404, body = ProblemDocument)))]
 #[post("/api/v1/jobs/{id}/again")]
-pub async fn same_car_again(
-    state: web::Data<AppState>,
-    id: web::Path<Uuid>,
-    once: Once,
-) -> Result<HttpResponse, ApiError> {
-    let shop = state.shop.id;
+pub async fn same_car_again(state: Here, id: web::Path<Uuid>, once: Once) -> Result<HttpResponse, ApiError> {
     let mut tx = match once.begin(&state).await? {
         Begun::New(tx) => tx,
         Begun::Before(status, body) => return Ok(again(status, body)),
@@ -82,7 +78,7 @@ pub async fn same_car_again(
     // Its odometer is another one by now.
     let new =
         NewJob { complaint: of.complaint, bay: None, kind: of.kind, plate: of.plate, odometer_km: None };
-    let (made, _) = open_again(&mut tx, shop, *id, new).await?;
+    let (made, _) = open_again(&state, &mut tx, *id, new).await?;
     let t = jobs::ticket(&state, &mut tx, made).await?;
     once.answer(tx, StatusCode::CREATED, &t).await
 }
@@ -98,8 +94,8 @@ pub struct Story {
 #[utoipa::path(get, path = "/api/v1/jobs/{id}/story", operation_id = "jobStory", params(("id" = Uuid, Path)),
     responses((status = 200, body = Story), (status = 404, body = ProblemDocument)))]
 #[get("/api/v1/jobs/{id}/story")]
-pub async fn story(state: web::Data<AppState>, id: web::Path<Uuid>) -> Result<HttpResponse, ApiError> {
-    let mut tx = state.store.tx(state.shop.id).await?;
+pub async fn story(state: Here, id: web::Path<Uuid>) -> Result<HttpResponse, ApiError> {
+    let mut tx = state.tx().await?;
     job::get(&mut tx, *id).await?;
     Ok(HttpResponse::Ok().json(Story { events: event::of_job(&mut tx, *id).await? }))
 }
@@ -174,8 +170,8 @@ async fn every_job(tx: &mut Tx) -> Result<Vec<JobLine>, ApiError> {
 /// Every job as CSV.
 #[utoipa::path(get, path = "/api/v1/jobs.csv", operation_id = "exportJobs", responses((status = 200, body = String, content_type = "text/csv")))]
 #[get("/api/v1/jobs.csv")]
-pub async fn jobs_table(state: web::Data<AppState>) -> Result<HttpResponse, ApiError> {
-    let mut tx = state.store.tx(state.shop.id).await?;
+pub async fn jobs_table(state: Here) -> Result<HttpResponse, ApiError> {
+    let mut tx = state.tx().await?;
     Ok(attachment("jobs.csv", CSV, jobs_csv(&every_job(&mut tx).await?)?))
 }
 
@@ -183,8 +179,8 @@ pub async fn jobs_table(state: web::Data<AppState>) -> Result<HttpResponse, ApiE
 #[utoipa::path(get, path = "/api/v1/jobs.xlsx", operation_id = "exportJobsXlsx",
     responses((status = 200, body = Vec<u8>, content_type = "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet")))]
 #[get("/api/v1/jobs.xlsx")]
-pub async fn jobs_workbook(state: web::Data<AppState>) -> Result<HttpResponse, ApiError> {
-    let mut tx = state.store.tx(state.shop.id).await?;
+pub async fn jobs_workbook(state: Here) -> Result<HttpResponse, ApiError> {
+    let mut tx = state.tx().await?;
     let text = jobs_csv(&every_job(&mut tx).await?)?;
     Ok(attachment("jobs.xlsx", XLSX, workbook("Jobs", &text)?))
 }

@@ -2,8 +2,8 @@
 //! the gauge, so that the server keeps no state.
 
 use super::Doc;
-use crate::AppState;
 use crate::problem::{ApiError, ProblemDocument};
+use crate::who::Here;
 use actix_web::http::header::ContentEncoding;
 use actix_web::{HttpResponse, get, post, web};
 use bold_stance_gauge::{Command, Gauge, GaugeError, GaugePlace, Line, Looking};
@@ -83,7 +83,7 @@ pub struct GaugeSpot {
     pub gain_mm: f64,
 }
 
-fn address(state: &AppState) -> Result<SocketAddr, ApiError> {
+fn address(state: &Here) -> Result<SocketAddr, ApiError> {
     state.gauge.ok_or_else(|| {
         Problem::new("gauge", said("fault-no-gauge-connected"), said("fault-start-server-gauge-its-address"))
             .into()
@@ -108,7 +108,7 @@ async fn with_gauge<T: Send + 'static>(
 /// Whether a gauge is there, and what it is.
 #[utoipa::path(get, path = "/api/v1/gauge", operation_id = "gauge", responses((status = 200, body = GaugeInfo)))]
 #[get("/api/v1/gauge")]
-pub async fn info(state: web::Data<AppState>) -> HttpResponse {
+pub async fn info(state: Here) -> HttpResponse {
     let none = GaugeInfo { present: false, name: String::new(), step_deg: 0.0, simulated: false };
     let Some(at) = state.gauge else { return HttpResponse::Ok().json(none) };
     match with_gauge(at, |g| Ok(g.hello.clone())).await {
@@ -123,7 +123,7 @@ pub async fn info(state: web::Data<AppState>) -> HttpResponse {
 #[utoipa::path(get, path = "/api/v1/gauge/stream", operation_id = "gaugeStream",
     responses((status = 200, body = GaugeAngle, content_type = "text/event-stream"), (status = 422, body = ProblemDocument)))]
 #[get("/api/v1/gauge/stream")]
-pub async fn stream(state: web::Data<AppState>) -> Result<HttpResponse, ApiError> {
+pub async fn stream(state: Here) -> Result<HttpResponse, ApiError> {
     let at = address(&state)?;
     let mut gauge = web::block(move || Gauge::connect(at))
         .await
@@ -151,7 +151,7 @@ pub async fn stream(state: web::Data<AppState>) -> Result<HttpResponse, ApiError
 #[utoipa::path(post, path = "/api/v1/gauge/tell", operation_id = "tellGauge", request_body = TellGauge,
     responses((status = 200, body = String, content_type = "application/json"), (status = 422, body = ProblemDocument)))]
 #[post("/api/v1/gauge/tell")]
-pub async fn tell(state: web::Data<AppState>, Doc(t): Doc<TellGauge>) -> Result<HttpResponse, ApiError> {
+pub async fn tell(state: Here, Doc(t): Doc<TellGauge>) -> Result<HttpResponse, ApiError> {
     let command = match (t.button, t.place) {
         (Some(GaugeButton::Zero), None) => Command::Zero,
         (Some(GaugeButton::Unzero), None) => Command::Unzero,

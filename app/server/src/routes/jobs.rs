@@ -1,9 +1,9 @@
 //! Jobs and their vehicles.
 
-use super::{AUTHOR, Doc};
-use crate::AppState;
+use super::Doc;
 use crate::once::{Begun, Once, again};
 use crate::problem::{ApiError, ProblemDocument};
+use crate::who::Here;
 use actix_web::http::StatusCode;
 use actix_web::{HttpResponse, get, post, put, web};
 use bold_stance_car::metrics::CornerFileRequest;
@@ -114,10 +114,11 @@ fn under(prefix: &str, found: Vec<Problem>) -> Vec<Problem> {
 }
 
 /// Jobs, bays first, then waiting, newest first.
-#[utoipa::path(get, path = "/api/v1/jobs", operation_id = "listJobs", params(Page), responses((status = 200, body = Vec<JobLine>)))]
+#[utoipa::path(get, path = "/api/v1/jobs", operation_id = "listJobs", params(Page),
+    responses((status = 200, body = Vec<JobLine>), (status = 404, body = ProblemDocument)))]
 #[get("/api/v1/jobs")]
-pub async fn list(state: web::Data<AppState>, page: web::Query<Page>) -> Result<HttpResponse, ApiError> {
-    let mut tx = state.store.tx(state.shop.id).await?;
+pub async fn list(state: Here, page: web::Query<Page>) -> Result<HttpResponse, ApiError> {
+    let mut tx = state.tx().await?;
     let limit = page.limit.unwrap_or(100);
     in_range("limit", f64::from(limit), 1.0, 200.0, "jobs")?;
     let find = page.find.as_deref().map(str::trim).filter(|f| !f.is_empty());
@@ -143,11 +144,7 @@ pub async fn list(state: web::Data<AppState>, page: web::Query<Page>) -> Result<
 #[utoipa::path(post, path = "/api/v1/jobs", operation_id = "createJob", request_body = NewArrival,
     responses((status = 201, body = Ticket), (status = 422, body = ProblemDocument)))]
 #[post("/api/v1/jobs")]
-pub async fn create(
-    state: web::Data<AppState>,
-    Doc(new): Doc<NewArrival>,
-    once: Once,
-) -> Result<HttpResponse, ApiError> {
+pub async fn create(state: Here, Doc(new): Doc<NewArrival>, once: Once) -> Result<HttpResponse, ApiError> {
     let mut problems = under("vehicle", new.vehicle.problems());
     problems.extend(ticket_problems(&new.job));
     if !problems.is_empty() {
@@ -160,7 +157,7 @@ pub async fn create(
     };
     let v = vehicle::insert(&mut tx, shop, &new.vehicle).await?;
     let id = job::insert(&mut tx, shop, v, &new.job).await?;
-    event::record(&mut tx, shop, Some(id), AUTHOR, "arrived", serde_json::json!({})).await?;
+    event::record(&mut tx, shop, Some(id), state.name(), "arrived", serde_json::json!({})).await?;
     let t = ticket(&state, &mut tx, id).await?;
     once.answer(tx, StatusCode::CREATED, &t).await
 }
@@ -169,8 +166,8 @@ pub async fn create(
 #[utoipa::path(get, path = "/api/v1/jobs/{id}", operation_id = "getJob", params(("id" = Uuid, Path)),
     responses((status = 200, body = Ticket), (status = 404, body = ProblemDocument)))]
 #[get("/api/v1/jobs/{id}")]
-pub async fn get(state: web::Data<AppState>, id: web::Path<Uuid>) -> Result<HttpResponse, ApiError> {
-    let mut tx = state.store.tx(state.shop.id).await?;
+pub async fn get(state: Here, id: web::Path<Uuid>) -> Result<HttpResponse, ApiError> {
+    let mut tx = state.tx().await?;
     Ok(HttpResponse::Ok().json(ticket(&state, &mut tx, *id).await?))
 }
 
@@ -179,7 +176,7 @@ pub async fn get(state: web::Data<AppState>, id: web::Path<Uuid>) -> Result<Http
     responses((status = 200, body = Ticket), (status = 409, body = ProblemDocument), (status = 422, body = ProblemDocument)))]
 #[put("/api/v1/jobs/{id}/vehicle")]
 pub async fn save_vehicle(
-    state: web::Data<AppState>,
+    state: Here,
     id: web::Path<Uuid>,
     Doc(s): Doc<SaveVehicle>,
     once: Once,
@@ -200,7 +197,7 @@ pub async fn save_vehicle(
         &mut tx,
         shop,
         Some(j.id),
-        AUTHOR,
+        state.name(),
         "vehicle saved",
         serde_json::json!({"version": s.version + 1}),
     )
@@ -219,7 +216,7 @@ pub struct TurnedBefore {
 }
 
 /// Reads a whole ticket.
-pub async fn ticket(state: &AppState, tx: &mut Tx, id: Uuid) -> Result<Ticket, ApiError> {
+pub async fn ticket(state: &Here, tx: &mut Tx, id: Uuid) -> Result<Ticket, ApiError> {
     let job = job::get(tx, id).await?;
     let vehicle = vehicle::get(tx, job.vehicle_id).await?;
     let readings = reading::of_job(tx, id).await?;

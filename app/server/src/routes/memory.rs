@@ -1,8 +1,8 @@
 //! What the shop learned from cars that were proved.
 
-use crate::AppState;
 use crate::problem::ApiError;
-use actix_web::{HttpResponse, get, web};
+use crate::who::Here;
+use actix_web::{HttpResponse, get};
 use bold_stance_car::adjuster::AdjusterKind;
 use bold_stance_trade::memory::{HowWell, KnownHeights, Remembered};
 use serde::Serialize;
@@ -37,9 +37,9 @@ pub struct MemoryView {
 /// What the shop learned from the cars that were accepted at Prove.
 #[utoipa::path(get, path = "/api/v1/shop/memory", operation_id = "shopMemory", responses((status = 200, body = MemoryView)))]
 #[get("/api/v1/shop/memory")]
-pub async fn memory(state: web::Data<AppState>) -> Result<HttpResponse, ApiError> {
+pub async fn memory(state: Here) -> Result<HttpResponse, ApiError> {
     // As it stands now, whatever was looked at a moment ago.
-    state.shelf_cache.forget();
+    state.shelf_cache.forget(state.shop.id);
     let shelf = state.shelf().await?;
     let row = |of: &Remembered| {
         let part = shelf.parts.iter().map(|s| &s.part).find(|p| Some(&p.id) == of.part.as_ref());

@@ -7,6 +7,9 @@ pub mod bundles;
 pub mod car;
 pub mod compute;
 pub mod desk;
+pub mod devices;
+pub mod door;
+pub mod events;
 pub mod gauge;
 pub mod handover;
 pub mod jobs;
@@ -14,9 +17,11 @@ pub mod memory;
 pub mod notes;
 pub mod orders;
 pub mod parts;
+pub mod people;
 pub mod plans;
 pub mod plans_table;
 pub mod readings;
+pub mod records;
 pub mod search;
 pub mod shapes;
 pub mod shop;
@@ -33,9 +38,6 @@ use bold_stance_units::said::said;
 use serde::de::DeserializeOwned;
 use std::future::Future;
 use std::pin::Pin;
-
-/// Who works here until there are accounts.
-pub const AUTHOR: &str = "Specialist";
 
 /// A JSON body, refused with the path of the field that is wrong.
 pub struct Doc<T>(pub T);
@@ -119,6 +121,35 @@ pub(crate) const CSV: &str = "text/csv; charset=utf-8";
 pub fn mount(cfg: &mut web::ServiceConfig) {
     cfg.service(health)
         .service(openapi)
+        .route("/metrics", web::get().to(crate::metrics::told))
+        .route("/healthz", web::get().to(crate::metrics::alive))
+        .service(door::who_is_there)
+        .service(door::by_pin)
+        .service(door::by_passphrase)
+        .service(door::leave_bench)
+        .service(door::pick_member)
+        .service(door::claim_shop)
+        .service(door::by_slip)
+        .service(door::own_pin)
+        .service(door::own_units)
+        .service(devices::make_code)
+        .service(devices::by_code)
+        .service(devices::here)
+        .service(devices::remove)
+        .service(devices::sheet_code)
+        .service(people::list)
+        .service(people::add)
+        .service(people::save)
+        .service(people::set_pin)
+        .service(people::set_passphrase)
+        .service(people::end_sessions)
+        .service(people::sessions)
+        .service(people::end_session)
+        .service(people::save_trust)
+        .service(records::list)
+        .service(records::csv)
+        .service(records::erase_personal)
+        .service(events::follow)
         .service(shop::info)
         .service(shop::save_settings)
         .service(jobs::list)

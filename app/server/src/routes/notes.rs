@@ -1,10 +1,10 @@
 //! Notes and photos of a job; what its ticket says and is for.
 
-use super::{AUTHOR, Doc, jobs};
-use crate::AppState;
+use super::{Doc, jobs};
 use crate::once::{Begun, Once, again};
 use crate::photo::picture_of;
 use crate::problem::{ApiError, ProblemDocument};
+use crate::who::Here;
 use actix_web::http::StatusCode;
 use actix_web::http::header::{CACHE_CONTROL, CONTENT_TYPE, X_CONTENT_TYPE_OPTIONS};
 use actix_web::{HttpResponse, delete, get, put, web};
@@ -54,7 +54,7 @@ pub struct SaveTicket {
     responses((status = 200, body = jobs::Ticket), (status = 404, body = ProblemDocument), (status = 409, body = ProblemDocument), (status = 422, body = ProblemDocument)))]
 #[put("/api/v1/jobs/{id}/ticket")]
 pub async fn save_ticket(
-    state: web::Data<AppState>,
+    state: Here,
     id: web::Path<Uuid>,
     Doc(s): Doc<SaveTicket>,
     once: Once,
@@ -69,7 +69,7 @@ pub async fn save_ticket(
     };
     job::save(&mut tx, state.shop.id, *id, s.version, &s.job).await?;
     let detail = serde_json::json!({"kind": s.job.kind});
-    event::record(&mut tx, state.shop.id, Some(*id), AUTHOR, "ticket saved", detail).await?;
+    event::record(&mut tx, state.shop.id, Some(*id), state.name(), "ticket saved", detail).await?;
     let t = jobs::ticket(&state, &mut tx, *id).await?;
     once.answer(tx, StatusCode::OK, &t).await
 }
@@ -78,7 +78,7 @@ pub async fn save_ticket(
 #[utoipa::path(post, path = "/api/v1/jobs/{id}/notes", operation_id = "addNote", params(("id" = Uuid, Path)), request_body = NewNote,
     responses((status = 201, body = jobs::Ticket), (status = 404, body = ProblemDocument), (status = 413, body = ProblemDocument), (status = 422, body = ProblemDocument)))]
 pub async fn add(
-    state: web::Data<AppState>,
+    state: Here,
     id: web::Path<Uuid>,
     Doc(n): Doc<NewNote>,
     once: Once,
@@ -109,12 +109,12 @@ pub async fn add(
         text: n.text.trim().to_owned(),
         photo: photo.as_ref().map(|(_, size)| *size),
         jpeg: None,
-        author: AUTHOR.into(),
+        author: state.name().into(),
         written_at: Utc::now(),
     };
     note::add(&mut tx, state.shop.id, *id, &new, photo.as_ref().map(|(b, _)| b.as_slice())).await?;
     let detail = serde_json::json!({"note": new.id, "photo": photo.is_some()});
-    event::record(&mut tx, state.shop.id, Some(*id), AUTHOR, "note written", detail).await?;
+    event::record(&mut tx, state.shop.id, Some(*id), state.name(), "note written", detail).await?;
     let t = jobs::ticket(&state, &mut tx, *id).await?;
     once.answer(tx, StatusCode::CREATED, &t).await
 }
@@ -125,7 +125,7 @@ pub async fn add(
     responses((status = 200, body = jobs::Ticket), (status = 404, body = ProblemDocument)))]
 #[delete("/api/v1/jobs/{id}/notes/{note}")]
 pub async fn strike(
-    state: web::Data<AppState>,
+    state: Here,
     path: web::Path<(Uuid, Uuid)>,
     once: Once,
 ) -> Result<HttpResponse, ApiError> {
@@ -136,7 +136,7 @@ pub async fn strike(
     };
     note::strike(&mut tx, id, which).await?;
     let detail = serde_json::json!({"note": which});
-    event::record(&mut tx, state.shop.id, Some(id), AUTHOR, "note struck out", detail).await?;
+    event::record(&mut tx, state.shop.id, Some(id), state.name(), "note struck out", detail).await?;
     let t = jobs::ticket(&state, &mut tx, id).await?;
     once.answer(tx, StatusCode::OK, &t).await
 }
@@ -146,12 +146,9 @@ pub async fn strike(
     params(("id" = Uuid, Path), ("note" = Uuid, Path)),
     responses((status = 200, description = "The picture", body = Vec<u8>, content_type = "image/jpeg"), (status = 404, body = ProblemDocument)))]
 #[get("/api/v1/jobs/{id}/notes/{note}/photo.jpg")]
-pub async fn picture(
-    state: web::Data<AppState>,
-    path: web::Path<(Uuid, Uuid)>,
-) -> Result<HttpResponse, ApiError> {
+pub async fn picture(state: Here, path: web::Path<(Uuid, Uuid)>) -> Result<HttpResponse, ApiError> {
     let (id, which) = path.into_inner();
-    let mut tx = state.store.tx(state.shop.id).await?;
+    let mut tx = state.tx().await?;
     let jpeg = note::photo(&mut tx, id, which).await?;
     // A photo never changes under its address; only this browser keeps it.
     Ok(HttpResponse::Ok()

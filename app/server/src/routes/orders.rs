@@ -1,8 +1,8 @@
 //! What a plan takes to order, as a table.
 
 use super::{CSV, attachment, jobs};
-use crate::AppState;
 use crate::problem::{ApiError, ProblemDocument};
+use crate::who::Here;
 use crate::workbook::{XLSX, workbook};
 use actix_web::{HttpResponse, get, web};
 use bold_stance_store::{plan, shop};
@@ -22,8 +22,8 @@ pub struct ToOrder {
 }
 
 /// Its ticket, the lines and the shop's currency.
-async fn list_of(state: &AppState, id: Uuid) -> Result<(i32, Vec<OrderLine>, String), ApiError> {
-    let mut tx = state.store.tx(state.shop.id).await?;
+async fn list_of(state: &Here, id: Uuid) -> Result<(i32, Vec<OrderLine>, String), ApiError> {
+    let mut tx = state.tx().await?;
     let p = plan::get(&mut tx, id).await?;
     let t = jobs::ticket(state, &mut tx, p.job_id).await?;
     let (_, settings) = shop::settings(&mut tx, state.shop.id).await?;
@@ -37,7 +37,7 @@ async fn list_of(state: &AppState, id: Uuid) -> Result<(i32, Vec<OrderLine>, Str
 #[utoipa::path(get, path = "/api/v1/plans/{id}/order", operation_id = "partsToOrder", params(("id" = Uuid, Path)),
     responses((status = 200, body = ToOrder), (status = 404, body = ProblemDocument)))]
 #[get("/api/v1/plans/{id}/order")]
-pub async fn list(state: web::Data<AppState>, id: web::Path<Uuid>) -> Result<HttpResponse, ApiError> {
+pub async fn list(state: Here, id: web::Path<Uuid>) -> Result<HttpResponse, ApiError> {
     let (_, rows, currency) = list_of(&state, *id).await?;
     Ok(HttpResponse::Ok().json(ToOrder { currency, rows }))
 }
@@ -46,7 +46,7 @@ pub async fn list(state: web::Data<AppState>, id: web::Path<Uuid>) -> Result<Htt
 #[utoipa::path(get, path = "/api/v1/plans/{id}/order.csv", operation_id = "orderList", params(("id" = Uuid, Path)),
     responses((status = 200, body = String, content_type = "text/csv"), (status = 404, body = ProblemDocument)))]
 #[get("/api/v1/plans/{id}/order.csv")]
-pub async fn csv(state: web::Data<AppState>, id: web::Path<Uuid>) -> Result<HttpResponse, ApiError> {
+pub async fn csv(state: Here, id: web::Path<Uuid>) -> Result<HttpResponse, ApiError> {
     let (ticket, lines, currency) = list_of(&state, *id).await?;
     let text = order_list_csv(&lines, &currency)?;
     Ok(attachment(&format!("order-{ticket:04}.csv"), CSV, text))
@@ -56,7 +56,7 @@ pub async fn csv(state: web::Data<AppState>, id: web::Path<Uuid>) -> Result<Http
 #[utoipa::path(get, path = "/api/v1/plans/{id}/order.xlsx", operation_id = "orderListXlsx", params(("id" = Uuid, Path)),
     responses((status = 200, body = Vec<u8>, content_type = "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet"), (status = 404, body = ProblemDocument)))]
 #[get("/api/v1/plans/{id}/order.xlsx")]
-pub async fn xlsx(state: web::Data<AppState>, id: web::Path<Uuid>) -> Result<HttpResponse, ApiError> {
+pub async fn xlsx(state: Here, id: web::Path<Uuid>) -> Result<HttpResponse, ApiError> {
     let (ticket, lines, currency) = list_of(&state, *id).await?;
     let text = order_list_csv(&lines, &currency)?;
     Ok(attachment(&format!("order-{ticket:04}.xlsx"), XLSX, workbook("Order", &text)?))

@@ -1,12 +1,12 @@
 //! The shop's parts: kept, copied, retired, looked at, brought in and taken out.
 
-use super::{AUTHOR, CSV, Doc, attachment};
-use crate::AppState;
+use super::{CSV, Doc, attachment};
 use crate::catalogue::ShelfPart;
 use crate::once::{Begun, Once, again};
 use crate::paging::KeyPage;
 use crate::pool::Peer;
 use crate::problem::{ApiError, ProblemDocument};
+use crate::who::Here;
 use crate::workbook::{XLSX, table_in, workbook};
 use actix_web::http::StatusCode;
 use actix_web::{HttpRequest, HttpResponse, get, post, put, web};
@@ -91,12 +91,12 @@ pub struct PartsTaken {
 #[utoipa::path(get, path = "/api/v1/parts", operation_id = "parts", params(KeyPage),
     responses((status = 200, body = [ShelfPart]), (status = 422, body = ProblemDocument)))]
 #[get("/api/v1/parts")]
-pub async fn list(state: web::Data<AppState>, page: web::Query<KeyPage>) -> Result<HttpResponse, ApiError> {
+pub async fn list(state: Here, page: web::Query<KeyPage>) -> Result<HttpResponse, ApiError> {
     Ok(HttpResponse::Ok().json(page.of(&state.shelf().await?.parts, |s| &s.part.id)?))
 }
 
 /// The part of an id as the shop has it now.
-async fn as_it_is(state: &AppState, id: &str) -> Result<HttpResponse, ApiError> {
+async fn as_it_is(state: &Here, id: &str) -> Result<HttpResponse, ApiError> {
     let shelf = state.shelf().await?;
     let part = shelf.parts.iter().find(|s| s.part.id == id).ok_or(ApiError::NoRoute)?;
     Ok(HttpResponse::Ok().json(part))
@@ -107,7 +107,7 @@ async fn as_it_is(state: &AppState, id: &str) -> Result<HttpResponse, ApiError> 
     responses((status = 200, body = ShelfPart), (status = 409, body = ProblemDocument), (status = 422, body = ProblemDocument)))]
 #[put("/api/v1/parts/{id}")]
 pub async fn keep(
-    state: web::Data<AppState>,
+    state: Here,
     id: web::Path<String>,
     Doc(s): Doc<SavePart>,
     once: Once,
@@ -142,9 +142,9 @@ pub async fn keep(
     };
     shop_part::save(&mut tx, state.shop.id, s.version, &s.part, s.retired).await?;
     let detail = serde_json::json!({"part": s.part.id, "retired": s.retired});
-    event::record(&mut tx, state.shop.id, None, AUTHOR, "part kept", detail).await?;
+    event::record(&mut tx, state.shop.id, None, state.name(), "part kept", detail).await?;
     once.done(tx, StatusCode::OK).await?;
-    state.shelf_cache.forget();
+    state.shelf_cache.forget(state.shop.id);
     as_it_is(&state, &id).await
 }
 
@@ -152,7 +152,7 @@ pub async fn keep(
 #[utoipa::path(post, path = "/api/v1/parts/look", operation_id = "lookAtPart", request_body = LookAtPart,
     responses((status = 200, body = PartLook), (status = 400, body = ProblemDocument)))]
 #[post("/api/v1/parts/look")]
-pub async fn look(state: web::Data<AppState>, Doc(l): Doc<LookAtPart>) -> HttpResponse {
+pub async fn look(state: Here, Doc(l): Doc<LookAtPart>) -> HttpResponse {
     let problems = part_problems(&l.part);
     let mut out = PartLook {
         problems,
@@ -215,7 +215,7 @@ pub async fn look(state: web::Data<AppState>, Doc(l): Doc<LookAtPart>) -> HttpRe
 /// All parts as CSV.
 #[utoipa::path(get, path = "/api/v1/parts.csv", operation_id = "exportPartsCsv", responses((status = 200, body = String, content_type = "text/csv")))]
 #[get("/api/v1/parts.csv")]
-pub async fn csv(state: web::Data<AppState>) -> Result<HttpResponse, ApiError> {
+pub async fn csv(state: Here) -> Result<HttpResponse, ApiError> {
     let parts: Vec<Part> = state.shelf().await?.parts.iter().map(|p| p.part.clone()).collect();
     Ok(attachment("parts.csv", CSV, parts_to_csv(&parts)?))
 }
@@ -224,7 +224,7 @@ pub async fn csv(state: web::Data<AppState>) -> Result<HttpResponse, ApiError> {
 #[utoipa::path(get, path = "/api/v1/parts.xlsx", operation_id = "exportPartsXlsx",
     responses((status = 200, body = Vec<u8>, content_type = "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet")))]
 #[get("/api/v1/parts.xlsx")]
-pub async fn xlsx(state: web::Data<AppState>) -> Result<HttpResponse, ApiError> {
+pub async fn xlsx(state: Here) -> Result<HttpResponse, ApiError> {
     let parts: Vec<Part> = state.shelf().await?.parts.iter().map(|p| p.part.clone()).collect();
     Ok(attachment("parts.xlsx", XLSX, workbook("Parts", &parts_to_csv(&parts)?)?))
 }
@@ -232,7 +232,7 @@ pub async fn xlsx(state: web::Data<AppState>) -> Result<HttpResponse, ApiError> 
 /// All parts as JSON.
 #[utoipa::path(get, path = "/api/v1/parts.json", operation_id = "exportPartsJson", responses((status = 200, body = [Part])))]
 #[get("/api/v1/parts.json")]
-pub async fn json(state: web::Data<AppState>) -> Result<HttpResponse, ApiError> {
+pub async fn json(state: Here) -> Result<HttpResponse, ApiError> {
     let parts: Vec<Part> = state.shelf().await?.parts.iter().map(|p| p.part.clone()).collect();
     let text = serde_json::to_string_pretty(&parts)
         .map_err(|e| Problem::new("parts", e.to_string(), said("fault-parts-can-written")))?;
@@ -243,7 +243,7 @@ pub async fn json(state: web::Data<AppState>) -> Result<HttpResponse, ApiError> 
 #[utoipa::path(post, path = "/api/v1/parts/import", operation_id = "importParts", request_body(content = String, content_type = "text/plain"),
     responses((status = 200, body = PartsTaken), (status = 413, body = ProblemDocument), (status = 422, body = ProblemDocument)))]
 pub async fn import(
-    state: web::Data<AppState>,
+    state: Here,
     request: HttpRequest,
     body: Result<web::Bytes, actix_web::Error>,
     once: Once,
@@ -287,9 +287,9 @@ pub async fn import(
         shop_part::save(&mut tx, state.shop.id, version, p, retired).await?;
     }
     let detail = serde_json::json!({"rows": parts.len(), "new": new});
-    event::record(&mut tx, state.shop.id, None, AUTHOR, "parts imported", detail).await?;
+    event::record(&mut tx, state.shop.id, None, state.name(), "parts imported", detail).await?;
     let answer = once.answer(tx, StatusCode::OK, &PartsTaken { rows: parts.len(), new }).await?;
-    state.shelf_cache.forget();
+    state.shelf_cache.forget(state.shop.id);
     Ok(answer)
 }
 
@@ -313,11 +313,7 @@ pub struct MadeFor {
 #[utoipa::path(post, path = "/api/v1/parts/made", operation_id = "madeParts", request_body = MadeFor,
     responses((status = 200, body = Vec<Made>), (status = 422, body = ProblemDocument)))]
 #[post("/api/v1/parts/made")]
-pub async fn made(
-    state: web::Data<AppState>,
-    peer: Peer,
-    Doc(m): Doc<MadeFor>,
-) -> Result<HttpResponse, ApiError> {
+pub async fn made(state: Here, peer: Peer, Doc(m): Doc<MadeFor>) -> Result<HttpResponse, ApiError> {
     let under = |p: Problem| Problem { field: format!("geometry.{}", p.field), ..p };
     let mut out: Vec<Problem> = linkage::problems(&m.geometry).into_iter().map(under).collect();
     out.extend(in_range("wheelbase_mm", m.wheelbase_mm, 1000.0, 8000.0, "mm").err());

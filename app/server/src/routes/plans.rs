@@ -1,14 +1,15 @@
 //! Plans: saved, renamed, duplicated, removed; their sheets, and what was done of them.
 
-use super::{AUTHOR, Doc, jobs};
-use crate::AppState;
+use super::{Doc, jobs};
 use crate::catalogue::Shelf;
 use crate::once::{Begun, Once, again};
 use crate::pool::Peer;
 use crate::problem::{ApiError, ProblemDocument};
+use crate::who::Here;
 use actix_web::http::StatusCode;
 use actix_web::{HttpResponse, delete, get, post, put, web};
 use bold_stance_kinematics::geometry::{Axle, Side};
+use bold_stance_people::Act;
 use bold_stance_store::job::{self, Stage};
 use bold_stance_store::plan::{self, Plan};
 use bold_stance_store::{Tx, done, event, vehicle, visit};
@@ -108,13 +109,13 @@ pub fn problems_of(shelf: &Shelf, name: &str, d: &CarPlan) -> Vec<Problem> {
     out
 }
 
-async fn check(state: &AppState, name: &str, d: &CarPlan) -> Result<(), ApiError> {
+async fn check(state: &Here, name: &str, d: &CarPlan) -> Result<(), ApiError> {
     let out = problems_of(&*state.shelf().await?, name, d);
     if out.is_empty() { Ok(()) } else { Err(out.into()) }
 }
 
 async fn answer(
-    state: &AppState,
+    state: &Here,
     id: Uuid,
     what: &str,
     mut tx: bold_stance_store::Tx,
@@ -123,7 +124,7 @@ async fn answer(
 ) -> Result<HttpResponse, ApiError> {
     let p = plan::get(&mut tx, id).await?;
     let detail = serde_json::json!({"plan": id, "version": p.version});
-    event::record(&mut tx, state.shop.id, Some(p.job_id), AUTHOR, what, detail).await?;
+    event::record(&mut tx, state.shop.id, Some(p.job_id), state.name(), what, detail).await?;
     once.answer(tx, status, &p).await
 }
 
@@ -132,7 +133,7 @@ async fn answer(
     responses((status = 201, body = Plan), (status = 422, body = ProblemDocument)))]
 #[post("/api/v1/jobs/{id}/plans")]
 pub async fn create(
-    state: web::Data<AppState>,
+    state: Here,
     id: web::Path<Uuid>,
     Doc(n): Doc<NewPlan>,
     once: Once,
@@ -166,7 +167,7 @@ pub async fn create(
     responses((status = 200, body = Plan), (status = 409, body = ProblemDocument), (status = 422, body = ProblemDocument)))]
 #[put("/api/v1/plans/{id}")]
 pub async fn save(
-    state: web::Data<AppState>,
+    state: Here,
     id: web::Path<Uuid>,
     Doc(s): Doc<SavePlan>,
     once: Once,
@@ -184,11 +185,7 @@ pub async fn save(
 #[utoipa::path(post, path = "/api/v1/plans/{id}/copy", operation_id = "copyPlan", params(("id" = Uuid, Path)),
     responses((status = 201, body = Plan), (status = 404, body = ProblemDocument)))]
 #[post("/api/v1/plans/{id}/copy")]
-pub async fn copy(
-    state: web::Data<AppState>,
-    id: web::Path<Uuid>,
-    once: Once,
-) -> Result<HttpResponse, ApiError> {
+pub async fn copy(state: Here, id: web::Path<Uuid>, once: Once) -> Result<HttpResponse, ApiError> {
     let mut tx = match once.begin(&state).await? {
         Begun::New(tx) => tx,
         Begun::Before(status, body) => return Ok(again(status, body)),
@@ -203,11 +200,7 @@ pub async fn copy(
 #[utoipa::path(delete, path = "/api/v1/plans/{id}", operation_id = "removePlan", params(("id" = Uuid, Path)),
     responses((status = 204, description = "Gone"), (status = 404, body = ProblemDocument)))]
 #[delete("/api/v1/plans/{id}")]
-pub async fn remove(
-    state: web::Data<AppState>,
-    id: web::Path<Uuid>,
-    once: Once,
-) -> Result<HttpResponse, ApiError> {
+pub async fn remove(state: Here, id: web::Path<Uuid>, once: Once) -> Result<HttpResponse, ApiError> {
     let mut tx = match once.begin(&state).await? {
         Begun::New(tx) => tx,
         Begun::Before(status, body) => return Ok(again(status, body)),
@@ -218,7 +211,7 @@ pub async fn remove(
         &mut tx,
         state.shop.id,
         Some(p.job_id),
-        AUTHOR,
+        state.name(),
         "plan removed",
         serde_json::json!({"name": p.name}),
     )
@@ -242,7 +235,7 @@ pub struct ChoosePlan {
     responses((status = 200, body = jobs::Ticket), (status = 404, body = ProblemDocument), (status = 409, body = ProblemDocument)))]
 #[put("/api/v1/jobs/{id}/plan")]
 pub async fn choose(
-    state: web::Data<AppState>,
+    state: Here,
     id: web::Path<Uuid>,
     Doc(c): Doc<ChoosePlan>,
     once: Once,
@@ -255,7 +248,7 @@ pub async fn choose(
     job::choose_plan(&mut tx, *id, c.version, c.plan_id).await?;
     let left = done::of_job(&mut tx, *id).await?.iter().filter(|d| Some(d.plan_id) == was).count();
     let detail = serde_json::json!({"plan": c.plan_id, "before": was, "done_of_it": left});
-    event::record(&mut tx, state.shop.id, Some(*id), AUTHOR, "plan chosen", detail).await?;
+    event::record(&mut tx, state.shop.id, Some(*id), state.name(), "plan chosen", detail).await?;
     let t = jobs::ticket(&state, &mut tx, *id).await?;
     once.answer(tx, StatusCode::OK, &t).await
 }
@@ -269,7 +262,7 @@ pub(super) struct SheetNow {
 
 /// The sheet of a plan as its job stands.
 pub(super) async fn sheet_now(
-    state: &AppState,
+    state: &Here,
     tx: &mut Tx,
     p: &Plan,
     peer: &Peer,
@@ -310,12 +303,8 @@ pub(super) async fn sheet_now(
 #[utoipa::path(get, path = "/api/v1/plans/{id}/sheet", operation_id = "settingSheet", params(("id" = Uuid, Path)),
     responses((status = 200, body = Sheet), (status = 404, body = ProblemDocument), (status = 422, body = ProblemDocument)))]
 #[get("/api/v1/plans/{id}/sheet")]
-pub async fn sheet(
-    state: web::Data<AppState>,
-    id: web::Path<Uuid>,
-    peer: Peer,
-) -> Result<HttpResponse, ApiError> {
-    let mut tx = state.store.tx(state.shop.id).await?;
+pub async fn sheet(state: Here, id: web::Path<Uuid>, peer: Peer) -> Result<HttpResponse, ApiError> {
+    let mut tx = state.tx().await?;
     let p = plan::get(&mut tx, *id).await?;
     Ok(HttpResponse::Ok().json(sheet_now(&state, &mut tx, &p, &peer).await?.sheet))
 }
@@ -344,14 +333,14 @@ pub struct JackedWheel {
     responses((status = 200, body = JackAim), (status = 404, body = ProblemDocument), (status = 422, body = ProblemDocument)))]
 #[post("/api/v1/plans/{id}/jacked")]
 pub async fn jacked(
-    state: web::Data<AppState>,
+    state: Here,
     id: web::Path<Uuid>,
     peer: Peer,
     Doc(r): Doc<JackedWheel>,
 ) -> Result<HttpResponse, ApiError> {
     let height_mm = parse_length_mm("height", &r.height, r.unit)?;
     let lean_deg = if r.lean.trim().is_empty() { 0.0 } else { parse_angle_deg("lean", &r.lean)? };
-    let mut tx = state.store.tx(state.shop.id).await?;
+    let mut tx = state.tx().await?;
     let p = plan::get(&mut tx, *id).await?;
     let now = sheet_now(&state, &mut tx, &p, &peer).await?;
     let not_read =
@@ -365,12 +354,12 @@ pub async fn jacked(
 }
 
 /// A car that is worked on again is nobody's word any more; that it was stays among its events.
-pub(super) async fn no_longer_accepted(state: &AppState, tx: &mut Tx, p: &Plan) -> Result<(), ApiError> {
+pub(super) async fn no_longer_accepted(state: &Here, tx: &mut Tx, p: &Plan) -> Result<(), ApiError> {
     let proved = Mark::Step(StepId::Proved);
     if done::of_job(tx, p.job_id).await?.iter().any(|d| d.plan_id == p.id && d.step == proved) {
-        done::mark(tx, state.shop.id, p.id, &proved, None, AUTHOR).await?;
+        done::mark(tx, state.shop.id, p.id, &proved, None, state.name()).await?;
         let detail = serde_json::json!({"plan": p.id});
-        event::record(tx, state.shop.id, Some(p.job_id), AUTHOR, "no longer accepted", detail).await?;
+        event::record(tx, state.shop.id, Some(p.job_id), state.name(), "no longer accepted", detail).await?;
     }
     Ok(())
 }
@@ -381,11 +370,15 @@ pub(super) async fn no_longer_accepted(state: &AppState, tx: &mut Tx, p: &Plan) 
     responses((status = 200, body = jobs::Ticket), (status = 404, body = ProblemDocument), (status = 422, body = ProblemDocument)))]
 #[put("/api/v1/plans/{id}/done")]
 pub async fn mark(
-    state: web::Data<AppState>,
+    state: Here,
     id: web::Path<Uuid>,
     Doc(m): Doc<MarkStep>,
     once: Once,
 ) -> Result<HttpResponse, ApiError> {
+    // A gate is a step of the sheet like any other by its address, and not everybody's to open.
+    if m.done && matches!(&m.step, Mark::Step(s) if s.is_gate()) {
+        state.may(Act::Gate)?;
+    }
     let mut tx = match once.begin(&state).await? {
         Begun::New(tx) => tx,
         Begun::Before(status, body) => return Ok(again(status, body)),
@@ -402,14 +395,14 @@ pub async fn mark(
         // A mark is to be kept, whether or not somebody still looks.
         let now = sheet_now(&state, &mut tx, &p, &Peer::default()).await?.sheet;
         let by = (m.reason.as_deref(), m.signed.as_deref());
-        let record = mark_step(&now, &m.step, by, &m.as_done, (Utc::now(), AUTHOR))?;
-        done::mark(&mut tx, state.shop.id, *id, &m.step, Some(&record), AUTHOR).await?;
+        let record = mark_step(&now, &m.step, by, &m.as_done, (Utc::now(), state.name()))?;
+        done::mark(&mut tx, state.shop.id, *id, &m.step, Some(&record), state.name()).await?;
         let reached = if m.step == Mark::Step(StepId::Proved) { Stage::Prove } else { Stage::Set };
         job::reach_stage(&mut tx, p.job_id, reached).await?;
     } else if was_done {
         // What was turned last is taken back first; the step itself once nothing more was turned after it.
         if !done::take_back_round(&mut tx, *id, &m.step).await? {
-            done::mark(&mut tx, state.shop.id, *id, &m.step, None, AUTHOR).await?;
+            done::mark(&mut tx, state.shop.id, *id, &m.step, None, state.name()).await?;
         }
     } else {
         return Err(Problem::new(
@@ -423,7 +416,7 @@ pub async fn mark(
         no_longer_accepted(&state, &mut tx, &p).await?;
     }
     let detail = serde_json::json!({"step": m.step, "done": m.done, "reason": m.reason, "signed": m.signed});
-    event::record(&mut tx, state.shop.id, Some(p.job_id), AUTHOR, "step", detail).await?;
+    event::record(&mut tx, state.shop.id, Some(p.job_id), state.name(), "step", detail).await?;
     let t = jobs::ticket(&state, &mut tx, p.job_id).await?;
     once.answer(tx, StatusCode::OK, &t).await
 }
@@ -433,7 +426,7 @@ pub async fn mark(
     responses((status = 200, body = jobs::Ticket), (status = 404, body = ProblemDocument), (status = 422, body = ProblemDocument)))]
 #[post("/api/v1/plans/{id}/turned")]
 pub async fn turned(
-    state: web::Data<AppState>,
+    state: Here,
     id: web::Path<Uuid>,
     Doc(t): Doc<TurnedAgain>,
     once: Once,
@@ -446,11 +439,11 @@ pub async fn turned(
     let all = done::of_job(&mut tx, p.job_id).await?;
     let own: Vec<&Done> = all.iter().filter(|d| d.plan_id == p.id).collect();
     let now = sheet_now(&state, &mut tx, &p, &Peer::default()).await?.sheet;
-    let (step, round) = turned_again(&now, &own, t.axle, &t.as_done, (Utc::now(), AUTHOR))?;
+    let (step, round) = turned_again(&now, &own, t.axle, &t.as_done, (Utc::now(), state.name()))?;
     no_longer_accepted(&state, &mut tx, &p).await?;
     let detail = serde_json::json!({"step": step, "turned": round.turned});
     done::add_round(&mut tx, *id, &Mark::Step(step), &round).await?;
-    event::record(&mut tx, state.shop.id, Some(p.job_id), AUTHOR, "turned again", detail).await?;
+    event::record(&mut tx, state.shop.id, Some(p.job_id), state.name(), "turned again", detail).await?;
     let t = jobs::ticket(&state, &mut tx, p.job_id).await?;
     once.answer(tx, StatusCode::OK, &t).await
 }

@@ -2,11 +2,11 @@
 //! map) is in the job's file.
 
 use super::plans::problems_of;
-use super::{AUTHOR, CSV, attachment};
-use crate::AppState;
+use super::{CSV, attachment};
 use crate::once::{Begun, Once, again};
 use crate::problem::{ApiError, ProblemDocument};
 use crate::rows::{Row, rows, written};
+use crate::who::Here;
 use crate::workbook::{XLSX, table_in, workbook};
 use actix_web::http::StatusCode;
 use actix_web::{HttpResponse, get, post, web};
@@ -148,8 +148,8 @@ fn plan_of(r: &Row, aims: &[Aim]) -> Result<(String, CarPlan), Problem> {
     Ok((r.cell("name").to_owned(), CarPlan { axles, limit_mm, as_sold, ..d }))
 }
 
-async fn table_of(state: &AppState, id: Uuid) -> Result<(i32, String), ApiError> {
-    let mut tx = state.store.tx(state.shop.id).await?;
+async fn table_of(state: &Here, id: Uuid) -> Result<(i32, String), ApiError> {
+    let mut tx = state.tx().await?;
     let of = job::get(&mut tx, id).await?;
     let plans = plan::of_job(&mut tx, id).await?;
     Ok((of.ticket, written(&PLAN_COLUMNS, plans.iter().map(|p| cells_of(&p.name, &p.document)))?))
@@ -159,7 +159,7 @@ async fn table_of(state: &AppState, id: Uuid) -> Result<(i32, String), ApiError>
 #[utoipa::path(get, path = "/api/v1/jobs/{id}/plans.csv", operation_id = "exportPlans", params(("id" = Uuid, Path)),
     responses((status = 200, body = String, content_type = "text/csv"), (status = 404, body = ProblemDocument)))]
 #[get("/api/v1/jobs/{id}/plans.csv")]
-pub async fn csv(state: web::Data<AppState>, id: web::Path<Uuid>) -> Result<HttpResponse, ApiError> {
+pub async fn csv(state: Here, id: web::Path<Uuid>) -> Result<HttpResponse, ApiError> {
     let (ticket, text) = table_of(&state, *id).await?;
     Ok(attachment(&format!("plans-{ticket:04}.csv"), CSV, text))
 }
@@ -168,7 +168,7 @@ pub async fn csv(state: web::Data<AppState>, id: web::Path<Uuid>) -> Result<Http
 #[utoipa::path(get, path = "/api/v1/jobs/{id}/plans.xlsx", operation_id = "exportPlansXlsx", params(("id" = Uuid, Path)),
     responses((status = 200, body = Vec<u8>, content_type = "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet"), (status = 404, body = ProblemDocument)))]
 #[get("/api/v1/jobs/{id}/plans.xlsx")]
-pub async fn xlsx(state: web::Data<AppState>, id: web::Path<Uuid>) -> Result<HttpResponse, ApiError> {
+pub async fn xlsx(state: Here, id: web::Path<Uuid>) -> Result<HttpResponse, ApiError> {
     let (ticket, text) = table_of(&state, *id).await?;
     Ok(attachment(&format!("plans-{ticket:04}.xlsx"), XLSX, workbook("Plans", &text)?))
 }
@@ -179,7 +179,7 @@ pub async fn xlsx(state: web::Data<AppState>, id: web::Path<Uuid>) -> Result<Htt
     responses((status = 200, body = PlansTaken), (status = 404, body = ProblemDocument), (status = 413, body = ProblemDocument), (status = 422, body = ProblemDocument)))]
 #[post("/api/v1/jobs/{id}/plans.csv")]
 pub async fn import(
-    state: web::Data<AppState>,
+    state: Here,
     id: web::Path<Uuid>,
     body: Result<web::Bytes, actix_web::Error>,
     once: Once,
@@ -230,6 +230,6 @@ pub async fn import(
     }
     let taken = PlansTaken { rows: table.len(), new: new.len() };
     let detail = serde_json::json!({"rows": taken.rows, "new": taken.new});
-    event::record(&mut tx, state.shop.id, Some(*id), AUTHOR, "plans from a table", detail).await?;
+    event::record(&mut tx, state.shop.id, Some(*id), state.name(), "plans from a table", detail).await?;
     once.answer(tx, StatusCode::OK, &taken).await
 }

@@ -1,9 +1,9 @@
 //! Readings: previewed as they are typed, stored as typed.
 
-use super::{AUTHOR, Doc, jobs};
-use crate::AppState;
+use super::{Doc, jobs};
 use crate::once::{Begun, Once, again};
 use crate::problem::{ApiError, ProblemDocument};
+use crate::who::Here;
 use actix_web::http::StatusCode;
 use actix_web::{HttpResponse, get, post, web};
 use bold_stance_store::job::{self, Stage};
@@ -85,7 +85,7 @@ pub struct ReadingData {
 /// Methods people own, and the prepare list.
 #[utoipa::path(get, path = "/api/v1/methods", operation_id = "methods", responses((status = 200, body = ReadingData)))]
 #[get("/api/v1/methods")]
-pub async fn methods(state: web::Data<AppState>) -> HttpResponse {
+pub async fn methods(state: Here) -> HttpResponse {
     HttpResponse::Ok().json(ReadingData { methods: state.methods.clone(), prepare: state.prepare.clone() })
 }
 
@@ -104,7 +104,7 @@ impl TypedReading {
 }
 
 /// What the front is aimed at on this ticket.
-fn aim<'a>(state: &'a AppState, t: &'a jobs::Ticket) -> Option<&'a Aim> {
+fn aim<'a>(state: &'a Here, t: &'a jobs::Ticket) -> Option<&'a Aim> {
     t.plans.first().map(|p| &p.document.aim).or(state.aims.first())
 }
 
@@ -113,18 +113,18 @@ fn aim<'a>(state: &'a AppState, t: &'a jobs::Ticket) -> Option<&'a Aim> {
     responses((status = 200, body = Preview), (status = 404, body = ProblemDocument), (status = 422, body = ProblemDocument)))]
 #[post("/api/v1/jobs/{id}/readings/preview")]
 pub async fn preview(
-    state: web::Data<AppState>,
+    state: Here,
     id: web::Path<Uuid>,
     Doc(r): Doc<TypedReading>,
 ) -> Result<HttpResponse, ApiError> {
-    let mut tx = state.store.tx(state.shop.id).await?;
+    let mut tx = state.tx().await?;
     let t = jobs::ticket(&state, &mut tx, *id).await?;
     let open = visit::of_job(&mut tx, *id).await?;
     let mut bench = JobBench::of(state.rules(), &t.vehicle.facts, &t.readings, &t.done, &open, Utc::now())?
         .of_job(t.job.kind, &t.job.aftercare);
     let asked = r.asked();
     let worked = bench.take(&asked, aim(&state, &t))?;
-    let candidate = asked.stored(r.id, worked.clone(), AUTHOR, Utc::now());
+    let candidate = asked.stored(r.id, worked.clone(), state.name(), Utc::now());
     bench.seen.push(candidate.seen());
     let prepared = bench.prepared_at(r.visit);
     let (suspicions, expected) = bench.scene(r.visit, &prepared, |s| {
@@ -141,7 +141,7 @@ pub async fn preview(
 
 /// Keeps readings in one transaction: all or none.
 pub async fn keep(
-    state: &AppState,
+    state: &Here,
     tx: &mut Tx,
     id: Uuid,
     list: &[TypedReading],
@@ -156,8 +156,8 @@ pub async fn keep(
         let asked = r.asked();
         let taken =
             bench.take(&asked, aim(state, &t)).map_err(|p| ApiError::from(p).under(list.len() > 1, i))?;
-        let new = asked.stored(r.id, taken, AUTHOR, Utc::now());
-        visit::open(tx, state.shop.id, id, r.visit, AUTHOR).await?;
+        let new = asked.stored(r.id, taken, state.name(), Utc::now());
+        visit::open(tx, state.shop.id, id, r.visit, state.name()).await?;
         if let Some(other) = reading::job_of(tx, r.id).await?
             && other != id
         {
@@ -189,7 +189,7 @@ pub async fn keep(
             tx,
             state.shop.id,
             Some(id),
-            AUTHOR,
+            state.name(),
             "reading kept",
             serde_json::json!({"reading": r.id}),
         )
@@ -200,7 +200,7 @@ pub async fn keep(
 }
 
 /// Moves the job on after readings came in and reads the ticket anew.
-pub async fn after(state: &AppState, tx: &mut Tx, id: Uuid) -> Result<jobs::Ticket, ApiError> {
+pub async fn after(state: &Here, tx: &mut Tx, id: Uuid) -> Result<jobs::Ticket, ApiError> {
     let t = jobs::ticket(state, tx, id).await?;
     let stage = if t.missing.is_empty() { Stage::Plan } else { Stage::Read };
     job::reach_stage(tx, id, stage).await?;
@@ -212,7 +212,7 @@ pub async fn after(state: &AppState, tx: &mut Tx, id: Uuid) -> Result<jobs::Tick
     responses((status = 201, body = jobs::Ticket), (status = 404, body = ProblemDocument), (status = 422, body = ProblemDocument)))]
 #[post("/api/v1/jobs/{id}/readings")]
 pub async fn add(
-    state: web::Data<AppState>,
+    state: Here,
     id: web::Path<Uuid>,
     Doc(r): Doc<TypedReading>,
     once: Once,
@@ -230,7 +230,7 @@ pub async fn add(
     responses((status = 201, body = jobs::Ticket), (status = 404, body = ProblemDocument), (status = 422, body = ProblemDocument)))]
 #[post("/api/v1/jobs/{id}/readings/form")]
 pub async fn form(
-    state: web::Data<AppState>,
+    state: Here,
     id: web::Path<Uuid>,
     Doc(list): Doc<Vec<TypedReading>>,
     once: Once,

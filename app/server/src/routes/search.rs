@@ -1,10 +1,10 @@
 //! The plan search as a stream of lines: how far it is, then what it found. Closing the page ends it.
 
 use super::Doc;
-use crate::AppState;
 use crate::pool::Peer;
 use crate::problem::{ApiError, ProblemDocument};
 use crate::speech::{spoken, voice_of};
+use crate::who::Here;
 use actix_web::http::header::ContentEncoding;
 use actix_web::{HttpRequest, HttpResponse, post, web};
 use bold_stance_kinematics::geometry::Axle;
@@ -55,7 +55,7 @@ pub struct SearchLine {
     responses((status = 200, body = SearchLine, content_type = "application/x-ndjson"), (status = 400, body = ProblemDocument)))]
 #[post("/api/v1/plans/search")]
 pub async fn plans(
-    state: web::Data<AppState>,
+    state: Here,
     req: HttpRequest,
     Doc(r): Doc<SearchRequest>,
 ) -> Result<HttpResponse, ApiError> {
@@ -93,7 +93,7 @@ pub struct CarSearchLine {
     responses((status = 200, body = CarSearchLine, content_type = "application/x-ndjson"), (status = 400, body = ProblemDocument)))]
 #[post("/api/v1/plans/search-car")]
 pub async fn whole_car(
-    state: web::Data<AppState>,
+    state: Here,
     req: HttpRequest,
     Doc(r): Doc<CarSearchRequest>,
 ) -> Result<HttpResponse, ApiError> {
@@ -117,7 +117,7 @@ type Say<'s> = &'s (dyn Fn(&Progress) -> bool + Sync);
 
 /// Runs a search beside the workers and streams what it says.
 async fn stream<R: Serialize + Send + 'static>(
-    state: &AppState,
+    state: &Here,
     req: &HttpRequest,
     run: impl FnOnce(Say<'_>) -> Result<R, Vec<Problem>> + Send + 'static,
 ) -> Result<HttpResponse, ApiError> {
@@ -164,7 +164,7 @@ async fn stream<R: Serialize + Send + 'static>(
     responses((status = 200, body = Ladders), (status = 422, body = ProblemDocument)))]
 #[post("/api/v1/ladders")]
 pub async fn height_ladders(
-    state: web::Data<AppState>,
+    state: Here,
     peer: Peer,
     Doc(a): Doc<LadderAsked>,
 ) -> Result<HttpResponse, ApiError> {
@@ -177,10 +177,7 @@ pub async fn height_ladders(
 #[utoipa::path(post, path = "/api/v1/height-target", operation_id = "heightTarget", request_body = HeightTarget,
     responses((status = 200, body = HeightAnswer), (status = 422, body = ProblemDocument)))]
 #[post("/api/v1/height-target")]
-pub async fn height_target(
-    state: web::Data<AppState>,
-    Doc(t): Doc<HeightTarget>,
-) -> Result<HttpResponse, ApiError> {
+pub async fn height_target(state: Here, Doc(t): Doc<HeightTarget>) -> Result<HttpResponse, ApiError> {
     let known = state.shelf().await?.heights_for(&t.car);
     Ok(HttpResponse::Ok().json(height_for(&t, &known.turns)?))
 }

@@ -1,10 +1,10 @@
 //! A wheel measured moving, and the shapes a shop keeps of its measured cars.
 
-use super::{AUTHOR, Doc};
-use crate::AppState;
+use super::Doc;
 use crate::once::{Begun, Once, again};
 use crate::pool::Peer;
 use crate::problem::{ApiError, ProblemDocument};
+use crate::who::Here;
 use actix_web::http::StatusCode;
 use actix_web::{HttpResponse, delete, post, web};
 use bold_stance_kinematics::geometry::Axle;
@@ -38,11 +38,7 @@ pub struct KeptShape {
 #[utoipa::path(post, path = "/api/v1/moving", operation_id = "lookAtMoving", request_body = MovingAsked,
     responses((status = 200, body = MovingSaid), (status = 422, body = ProblemDocument)))]
 #[post("/api/v1/moving")]
-pub async fn look(
-    state: web::Data<AppState>,
-    peer: Peer,
-    Doc(a): Doc<MovingAsked>,
-) -> Result<HttpResponse, ApiError> {
+pub async fn look(state: Here, peer: Peer, Doc(a): Doc<MovingAsked>) -> Result<HttpResponse, ApiError> {
     let said = state.pool.run(&peer, move |_| moving_said(&a)).await??;
     Ok(HttpResponse::Ok().json(said))
 }
@@ -52,7 +48,7 @@ pub async fn look(
     responses((status = 201, body = KeptShape), (status = 404, body = ProblemDocument), (status = 422, body = ProblemDocument)))]
 #[post("/api/v1/jobs/{id}/shapes")]
 pub async fn keep(
-    state: web::Data<AppState>,
+    state: Here,
     id: web::Path<Uuid>,
     Doc(k): Doc<KeepShape>,
     once: Once,
@@ -69,7 +65,7 @@ pub async fn keep(
         return Err(Problem::new("name", said("fault-shape-there"), said("fault-another-name")).into());
     }
     let detail = serde_json::json!({"shape": shape.id});
-    event::record(&mut tx, state.shop.id, Some(*id), AUTHOR, "shape kept", detail).await?;
+    event::record(&mut tx, state.shop.id, Some(*id), state.name(), "shape kept", detail).await?;
     once.answer(tx, StatusCode::CREATED, &KeptShape { id: shape.id }).await
 }
 
@@ -77,11 +73,7 @@ pub async fn keep(
 #[utoipa::path(delete, path = "/api/v1/shapes/{id}", operation_id = "removeShape", params(("id" = String, Path)),
     responses((status = 204, description = "Gone"), (status = 404, body = ProblemDocument)))]
 #[delete("/api/v1/shapes/{id}")]
-pub async fn remove(
-    state: web::Data<AppState>,
-    id: web::Path<String>,
-    once: Once,
-) -> Result<HttpResponse, ApiError> {
+pub async fn remove(state: Here, id: web::Path<String>, once: Once) -> Result<HttpResponse, ApiError> {
     let mut tx = match once.begin(&state).await? {
         Begun::New(tx) => tx,
         Begun::Before(status, body) => return Ok(again(status, body)),
@@ -89,8 +81,15 @@ pub async fn remove(
     if !shop_shape::remove(&mut tx, &id).await? {
         return Err(ApiError::NoRoute);
     }
-    event::record(&mut tx, state.shop.id, None, AUTHOR, "shape removed", serde_json::json!({"shape": *id}))
-        .await?;
+    event::record(
+        &mut tx,
+        state.shop.id,
+        None,
+        state.name(),
+        "shape removed",
+        serde_json::json!({"shape": *id}),
+    )
+    .await?;
     once.done(tx, StatusCode::NO_CONTENT).await?;
     Ok(HttpResponse::NoContent().finish())
 }

@@ -1,11 +1,11 @@
 //! The shop: its name, shipped aims, ways to change height.
 
-use super::{AUTHOR, Doc};
-use crate::AppState;
+use super::Doc;
 use crate::once::{Begun, Once, again};
 use crate::problem::{ApiError, ProblemDocument};
+use crate::who::Here;
 use actix_web::http::StatusCode;
-use actix_web::{HttpResponse, get, put, web};
+use actix_web::{HttpResponse, get, put};
 use bold_stance_kinematics::geometry::Layout;
 use bold_stance_store::{event, shop};
 use bold_stance_trade::aim::Aim;
@@ -53,8 +53,8 @@ pub struct ShopInfo {
 /// Name, aims, ways to change height.
 #[utoipa::path(get, path = "/api/v1/shop", operation_id = "shop", responses((status = 200, body = ShopInfo)))]
 #[get("/api/v1/shop")]
-pub async fn info(state: web::Data<AppState>) -> Result<HttpResponse, ApiError> {
-    let mut tx = state.store.tx(state.shop.id).await?;
+pub async fn info(state: Here) -> Result<HttpResponse, ApiError> {
+    let mut tx = state.tx().await?;
     let (settings_version, settings) = shop::settings(&mut tx, state.shop.id).await?;
     Ok(HttpResponse::Ok().json(ShopInfo {
         settings,
@@ -100,7 +100,7 @@ pub struct SavedSettings {
     responses((status = 200, body = SavedSettings), (status = 409, body = ProblemDocument), (status = 422, body = ProblemDocument)))]
 #[put("/api/v1/shop/settings")]
 pub async fn save_settings(
-    state: web::Data<AppState>,
+    state: Here,
     Doc(s): Doc<SaveSettings>,
     once: Once,
 ) -> Result<HttpResponse, ApiError> {
@@ -114,6 +114,6 @@ pub async fn save_settings(
     };
     let version = shop::save_settings(&mut tx, state.shop.id, s.version, &s.settings).await?;
     let detail = serde_json::json!({"version": version});
-    event::record(&mut tx, state.shop.id, None, AUTHOR, "settings saved", detail).await?;
+    event::record(&mut tx, state.shop.id, None, state.name(), "settings saved", detail).await?;
     once.answer(tx, StatusCode::OK, &SavedSettings { version, settings: s.settings }).await
 }

@@ -1,10 +1,10 @@
 //! Visits and their prepare lists; readings as CSV.
 
-use super::{AUTHOR, CSV, Doc, attachment, jobs, readings};
-use crate::AppState;
+use super::{CSV, Doc, attachment, jobs, readings};
 use crate::once::{Begun, Once, again};
 use crate::problem::{ApiError, ProblemDocument};
 use crate::speech::TableUnits;
+use crate::who::Here;
 use crate::workbook::{XLSX, table_in, workbook};
 use actix_web::http::StatusCode;
 use actix_web::{HttpResponse, get, post, put, web};
@@ -46,7 +46,7 @@ pub struct SaveAnswers {
     responses((status = 201, body = jobs::Ticket), (status = 404, body = ProblemDocument)))]
 #[post("/api/v1/jobs/{id}/visits")]
 pub async fn open(
-    state: web::Data<AppState>,
+    state: Here,
     id: web::Path<Uuid>,
     Doc(v): Doc<NewVisit>,
     once: Once,
@@ -57,9 +57,16 @@ pub async fn open(
         Begun::Before(status, body) => return Ok(again(status, body)),
     };
     job::get(&mut tx, *id).await?;
-    visit::open(&mut tx, shop, *id, v.kind, AUTHOR).await?;
-    event::record(&mut tx, shop, Some(*id), AUTHOR, "visit opened", serde_json::json!({"visit": v.kind}))
-        .await?;
+    visit::open(&mut tx, shop, *id, v.kind, state.name()).await?;
+    event::record(
+        &mut tx,
+        shop,
+        Some(*id),
+        state.name(),
+        "visit opened",
+        serde_json::json!({"visit": v.kind}),
+    )
+    .await?;
     let t = jobs::ticket(&state, &mut tx, *id).await?;
     once.answer(tx, StatusCode::CREATED, &t).await
 }
@@ -70,7 +77,7 @@ pub async fn open(
     responses((status = 200, body = jobs::Ticket), (status = 404, body = ProblemDocument), (status = 409, body = ProblemDocument), (status = 422, body = ProblemDocument)))]
 #[put("/api/v1/jobs/{id}/visits/{kind}")]
 pub async fn save(
-    state: web::Data<AppState>,
+    state: Here,
     path: web::Path<(Uuid, Visit)>,
     Doc(s): Doc<SaveAnswers>,
     once: Once,
@@ -93,11 +100,11 @@ pub async fn save(
     job::get(&mut tx, id).await?;
     let mut version = s.version;
     if version == 0 {
-        visit::open(&mut tx, shop, id, kind, AUTHOR).await?;
+        visit::open(&mut tx, shop, id, kind, state.name()).await?;
         version = 1;
     }
     visit::save(&mut tx, id, kind, version, &s.answers).await?;
-    event::record(&mut tx, shop, Some(id), AUTHOR, "prepare list", serde_json::json!({"visit": kind}))
+    event::record(&mut tx, shop, Some(id), state.name(), "prepare list", serde_json::json!({"visit": kind}))
         .await?;
     let t = jobs::ticket(&state, &mut tx, id).await?;
     once.answer(tx, StatusCode::OK, &t).await
@@ -110,7 +117,7 @@ pub async fn save(
     responses((status = 200, body = jobs::Ticket), (status = 404, body = ProblemDocument)))]
 #[post("/api/v1/jobs/{id}/visits/{kind}/put-right")]
 pub async fn put_right(
-    state: web::Data<AppState>,
+    state: Here,
     path: web::Path<(Uuid, Visit)>,
     once: Once,
 ) -> Result<HttpResponse, ApiError> {
@@ -130,14 +137,14 @@ pub async fn put_right(
         reading::add(&mut tx, shop, id, r).await?;
     }
     let detail = serde_json::json!({"visit": kind, "readings": anew.len()});
-    event::record(&mut tx, shop, Some(id), AUTHOR, "readings put right", detail).await?;
+    event::record(&mut tx, shop, Some(id), state.name(), "readings put right", detail).await?;
     let t = jobs::ticket(&state, &mut tx, id).await?;
     once.answer(tx, StatusCode::OK, &t).await
 }
 
 /// A job's ticket and its readings as a table, in the units asked for.
-async fn table_of(state: &AppState, id: Uuid, asked: &TableUnits) -> Result<(i32, String), ApiError> {
-    let mut tx = state.store.tx(state.shop.id).await?;
+async fn table_of(state: &Here, id: Uuid, asked: &TableUnits) -> Result<(i32, String), ApiError> {
+    let mut tx = state.tx().await?;
     let job = job::get(&mut tx, id).await?;
     let rows: Vec<Row> = reading::of_job(&mut tx, id).await?.iter().map(row).collect();
     Ok((job.ticket, write_table(&rows, asked.units().length)?))
@@ -148,7 +155,7 @@ async fn table_of(state: &AppState, id: Uuid, asked: &TableUnits) -> Result<(i32
     responses((status = 200, body = String, content_type = "text/csv"), (status = 404, body = ProblemDocument)))]
 #[get("/api/v1/jobs/{id}/readings.csv")]
 pub async fn export(
-    state: web::Data<AppState>,
+    state: Here,
     id: web::Path<Uuid>,
     asked: web::Query<TableUnits>,
 ) -> Result<HttpResponse, ApiError> {
@@ -161,7 +168,7 @@ pub async fn export(
     responses((status = 200, body = Vec<u8>, content_type = "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet"), (status = 404, body = ProblemDocument)))]
 #[get("/api/v1/jobs/{id}/readings.xlsx")]
 pub async fn export_xlsx(
-    state: web::Data<AppState>,
+    state: Here,
     id: web::Path<Uuid>,
     asked: web::Query<TableUnits>,
 ) -> Result<HttpResponse, ApiError> {
@@ -197,7 +204,7 @@ fn row(r: &Reading) -> Row {
     responses((status = 200, body = jobs::Ticket), (status = 404, body = ProblemDocument), (status = 422, body = ProblemDocument)))]
 #[post("/api/v1/jobs/{id}/readings.csv")]
 pub async fn import(
-    state: web::Data<AppState>,
+    state: Here,
     id: web::Path<Uuid>,
     body: Result<web::Bytes, actix_web::Error>,
     once: Once,
@@ -251,18 +258,18 @@ pub async fn import(
         if let Some(p) = odd_time(&at("taken_at"), taken_at, Utc::now()) {
             return Err(p.into());
         }
-        let stored = stored(&bench, r, own, taken_at).map_err(|list| {
+        let stored = stored(&bench, r, (own, taken_at), state.name()).map_err(|list| {
             list.into_iter().map(|p| Problem { field: at(&p.field), ..p }).collect::<Vec<_>>()
         })?;
         let replaces = ids.get(&r.replaces).copied().filter(|_| !r.replaces.is_empty());
-        visit::open(&mut tx, shop, *id, r.visit, AUTHOR).await?;
+        visit::open(&mut tx, shop, *id, r.visit, state.name()).await?;
         new += i32::from(reading::add(&mut tx, shop, *id, &Reading { replaces, ..stored }).await?);
     }
     event::record(
         &mut tx,
         shop,
         Some(*id),
-        AUTHOR,
+        state.name(),
         "readings imported",
         serde_json::json!({"rows": rows.len(), "new": new}),
     )
@@ -315,8 +322,13 @@ fn contradicts(r: &Row, value: f64, worked: &Taken) -> Option<Problem> {
 }
 
 /// A row as it is stored: as exported, or worked out from what was typed when it names no value.
-fn stored(bench: &JobBench<'_>, r: &Row, id: Uuid, taken_at: DateTime<Utc>) -> Result<Reading, Vec<Problem>> {
-    let author = if r.author.is_empty() { AUTHOR } else { &r.author };
+fn stored(
+    bench: &JobBench<'_>,
+    r: &Row,
+    (id, taken_at): (Uuid, DateTime<Utc>),
+    who: &str,
+) -> Result<Reading, Vec<Problem>> {
+    let author = if r.author.is_empty() { who } else { &r.author };
     let asked = Asked {
         visit: r.visit,
         method: r.method,

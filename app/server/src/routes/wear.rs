@@ -1,12 +1,12 @@
 //! Tread: the forecast of all four tyres, diagnosis, and the tread log of a job's vehicle.
 
-use super::{AUTHOR, CSV, Doc, attachment};
-use crate::AppState;
+use super::{CSV, Doc, attachment};
 use crate::catalogue::Shelf;
 use crate::once::{Begun, Once, again};
 use crate::pool::Peer;
 use crate::problem::{ApiError, ProblemDocument};
 use crate::speech::TableUnits;
+use crate::who::Here;
 use crate::workbook::{XLSX, table_in, workbook};
 use actix_web::http::StatusCode;
 use actix_web::{HttpResponse, get, post, web};
@@ -136,7 +136,7 @@ pub struct StrikeLine {
     responses((status = 200, body = CarWear), (status = 422, body = ProblemDocument)))]
 #[post("/api/v1/wear")]
 pub async fn forecast(
-    state: web::Data<AppState>,
+    state: Here,
     peer: Peer,
     Doc(r): Doc<CarWearRequest>,
 ) -> Result<HttpResponse, ApiError> {
@@ -214,8 +214,8 @@ async fn view(tx: &mut Tx, vehicle: Uuid) -> Result<TreadView, ApiError> {
 #[utoipa::path(get, path = "/api/v1/jobs/{id}/tread", operation_id = "treadLog", params(("id" = Uuid, Path)),
     responses((status = 200, body = TreadView), (status = 404, body = ProblemDocument)))]
 #[get("/api/v1/jobs/{id}/tread")]
-pub async fn tread_log(state: web::Data<AppState>, id: web::Path<Uuid>) -> Result<HttpResponse, ApiError> {
-    let mut tx = state.store.tx(state.shop.id).await?;
+pub async fn tread_log(state: Here, id: web::Path<Uuid>) -> Result<HttpResponse, ApiError> {
+    let mut tx = state.tx().await?;
     let job = job::get(&mut tx, *id).await?;
     Ok(HttpResponse::Ok().json(view(&mut tx, job.vehicle_id).await?))
 }
@@ -225,7 +225,7 @@ pub async fn tread_log(state: web::Data<AppState>, id: web::Path<Uuid>) -> Resul
     responses((status = 201, body = TreadView), (status = 404, body = ProblemDocument), (status = 422, body = ProblemDocument)))]
 #[post("/api/v1/jobs/{id}/tread")]
 pub async fn write(
-    state: web::Data<AppState>,
+    state: Here,
     id: web::Path<Uuid>,
     Doc(l): Doc<NewLine>,
     once: Once,
@@ -255,9 +255,9 @@ pub async fn write(
     };
     let job = job::get(&mut tx, *id).await?;
     let tyre = tread::tyre(&mut tx, shop, job.vehicle_id, &mark, l.new_depth_mm).await?;
-    tread::write(&mut tx, shop, tyre, &l.entry, l.replaces, AUTHOR).await?;
+    tread::write(&mut tx, shop, tyre, &l.entry, l.replaces, state.name()).await?;
     let what = if l.replaces.is_some() { "tread corrected" } else { "tread read" };
-    event::record(&mut tx, shop, Some(*id), AUTHOR, what, serde_json::json!({"tyre": mark})).await?;
+    event::record(&mut tx, shop, Some(*id), state.name(), what, serde_json::json!({"tyre": mark})).await?;
     let v = view(&mut tx, job.vehicle_id).await?;
     once.answer(tx, StatusCode::CREATED, &v).await
 }
@@ -267,7 +267,7 @@ pub async fn write(
     responses((status = 200, body = TreadView), (status = 404, body = ProblemDocument)))]
 #[post("/api/v1/jobs/{id}/tread/strike")]
 pub async fn strike(
-    state: web::Data<AppState>,
+    state: Here,
     id: web::Path<Uuid>,
     Doc(s): Doc<StrikeLine>,
     once: Once,
@@ -278,16 +278,23 @@ pub async fn strike(
         Begun::Before(status, body) => return Ok(again(status, body)),
     };
     let job = job::get(&mut tx, *id).await?;
-    tread::strike(&mut tx, shop, job.vehicle_id, s.id, AUTHOR).await?;
-    event::record(&mut tx, shop, Some(*id), AUTHOR, "tread struck out", serde_json::json!({"line": s.id}))
-        .await?;
+    tread::strike(&mut tx, shop, job.vehicle_id, s.id, state.name()).await?;
+    event::record(
+        &mut tx,
+        shop,
+        Some(*id),
+        state.name(),
+        "tread struck out",
+        serde_json::json!({"line": s.id}),
+    )
+    .await?;
     let v = view(&mut tx, job.vehicle_id).await?;
     once.answer(tx, StatusCode::OK, &v).await
 }
 
 /// A job's ticket and the tread log of its vehicle as a table, in the units asked for.
-async fn table_of(state: &AppState, id: Uuid, asked: &TableUnits) -> Result<(i32, String), ApiError> {
-    let mut tx = state.store.tx(state.shop.id).await?;
+async fn table_of(state: &Here, id: Uuid, asked: &TableUnits) -> Result<(i32, String), ApiError> {
+    let mut tx = state.tx().await?;
     let job = job::get(&mut tx, id).await?;
     let units = asked.units();
     let units = LogUnits { tread: units.tread, distance: units.distance };
@@ -299,7 +306,7 @@ async fn table_of(state: &AppState, id: Uuid, asked: &TableUnits) -> Result<(i32
     responses((status = 200, body = String, content_type = "text/csv"), (status = 404, body = ProblemDocument)))]
 #[get("/api/v1/jobs/{id}/tread.csv")]
 pub async fn export(
-    state: web::Data<AppState>,
+    state: Here,
     id: web::Path<Uuid>,
     asked: web::Query<TableUnits>,
 ) -> Result<HttpResponse, ApiError> {
@@ -312,7 +319,7 @@ pub async fn export(
     responses((status = 200, body = Vec<u8>, content_type = "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet"), (status = 404, body = ProblemDocument)))]
 #[get("/api/v1/jobs/{id}/tread.xlsx")]
 pub async fn export_xlsx(
-    state: web::Data<AppState>,
+    state: Here,
     id: web::Path<Uuid>,
     asked: web::Query<TableUnits>,
 ) -> Result<HttpResponse, ApiError> {
@@ -326,7 +333,7 @@ pub async fn export_xlsx(
     responses((status = 200, body = TreadView), (status = 404, body = ProblemDocument), (status = 422, body = ProblemDocument)))]
 #[post("/api/v1/jobs/{id}/tread.csv")]
 pub async fn import(
-    state: web::Data<AppState>,
+    state: Here,
     id: web::Path<Uuid>,
     body: Result<web::Bytes, actix_web::Error>,
     once: Once,
@@ -347,12 +354,12 @@ pub async fn import(
         let there = known.iter().find(|k| k.mark == t.mark);
         for e in &t.entries {
             if !there.is_some_and(|k| k.lines.iter().any(|l| l.entry == *e)) {
-                tread::write(&mut tx, shop, tyre, e, None, AUTHOR).await?;
+                tread::write(&mut tx, shop, tyre, e, None, state.name()).await?;
                 new += 1;
             }
         }
     }
-    event::record(&mut tx, shop, Some(*id), AUTHOR, "tread imported", serde_json::json!({"new": new}))
+    event::record(&mut tx, shop, Some(*id), state.name(), "tread imported", serde_json::json!({"new": new}))
         .await?;
     let v = view(&mut tx, job.vehicle_id).await?;
     once.answer(tx, StatusCode::OK, &v).await

@@ -111,6 +111,12 @@ impl StepId {
     pub fn reopens(&self) -> bool {
         *self != Self::Proved
     }
+
+    /// Whether it is a gate: it judges readings, and opening it is somebody's word.
+    #[must_use]
+    pub fn is_gate(&self) -> bool {
+        matches!(self, Self::Fouls | Self::Settled | Self::Read(_) | Self::Proved)
+    }
 }
 
 /// Something ticked by hand at a gate.

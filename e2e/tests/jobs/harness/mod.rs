@@ -101,13 +101,20 @@ fn gauge() -> (Kill, String) {
     (Kill(gauge), at.expect("the gauge ended early"))
 }
 
+/// The same database under the role that owns it: only its name and password differ.
+fn owner_of(database: &str) -> String {
+    let owner = std::env::var("TEST_OWNER_DATABASE_URL").expect("run ./test, which starts PostgreSQL");
+    format!("{}/{}", owner.rsplit_once('/').unwrap().0, database.rsplit_once('/').unwrap().1)
+}
+
 fn serve(database: &str, gauge: &str) -> (Kill, String) {
     serve_at("127.0.0.1:0", database, gauge)
 }
 
 fn serve_at(listen: &str, database: &str, gauge: &str) -> (Kill, String) {
     let mut server = Command::new(binary())
-        .args(["serve", "--demo", "--listen", listen, "--database-url", database, "--gauge", gauge])
+        .args(["serve", "--demo", "--listen", listen, "--gauge", gauge])
+        .args(["--database-url", database, "--owner-database-url", &owner_of(database)])
         .stdout(Stdio::piped())
         .spawn()
         .unwrap();
@@ -117,12 +124,33 @@ fn serve_at(listen: &str, database: &str, gauge: &str) -> (Kill, String) {
     (Kill(server), base.expect("the server ended early"))
 }
 
+/// Another server process on the same database.
+pub struct Other {
+    _server: Kill,
+    base: String,
+}
+
+impl Other {
+    /// Writes as another screen does; the status.
+    pub fn put(&self, path: &str, body: &Value) -> u16 {
+        let agent: ureq::Agent = ureq::Agent::config_builder().http_status_as_error(false).build().into();
+        let r = agent.put(format!("{}{path}", self.base)).header("content-type", "application/json");
+        r.send(body.to_string().as_bytes()).unwrap().status().as_u16()
+    }
+}
+
 impl App {
+    /// Another server process on the same database.
+    pub fn other_server(&self) -> Other {
+        let (server, base) = serve(&self.database, &self.gauge_at);
+        Other { _server: server, base }
+    }
+
     pub async fn start(width: u32, height: u32) -> Self {
         let url = std::env::var("TEST_DATABASE_URL")
             .expect("TEST_DATABASE_URL: run ./test, which starts PostgreSQL");
         let name = format!("t_e2e_{}", uuid::Uuid::new_v4().simple());
-        let mut admin = PgConnection::connect(&url).await.unwrap();
+        let mut admin = PgConnection::connect(&owner_of(&url)).await.unwrap();
         sqlx::query(sqlx::AssertSqlSafe(format!("create database {name}")))
             .execute(&mut admin)
             .await

@@ -1,4 +1,6 @@
 // Jobs home: the bays, what waits, and what is done.
+import { AtBench } from '../../door/AtBench';
+import { useSession } from '../../door/useSession';
 import { Plain } from '../../ui/Press';
 import { LineInput } from '../../ui/LineInput';
 import { listJobs } from '../../api/calls';
@@ -73,6 +75,7 @@ const PAGE = 100;
 export default function Jobs() {
   useTitle('Jobs');
   const shop = useShop();
+  const session = useSession();
   const [find, setFind] = useState('');
   const asked = useDebounced(find.trim(), 250);
   const [sieve, setSieve] = useState<Sieve>(everything);
@@ -227,6 +230,7 @@ export default function Jobs() {
           </>
         )}
         <div className="foot">
+          <AtBench />
           <Plain
             onClick={() => s.set({ theme: s.theme === 'day' ? 'night' : 'day' })}
             aria-label={`Bay light: ${s.theme}. Change.`}
@@ -276,6 +280,14 @@ export default function Jobs() {
               <p className="mut" style={{ marginTop: 8 }}>
                 {find || sieve.kind || sieve.stage ? 'No ticket matches.' : 'Drive one in with New arrival.'}
               </p>
+              {session.data?.open && !session.data.names.length && (
+                <p style={{ marginTop: 16 }}>
+                  You are the first here.{' '}
+                  <Button component={Link} to="/first-run" variant="outlined" data-testid="first-run">
+                    Name the shop and its owner
+                  </Button>
+                </p>
+              )}
             </div>
           )}
         </section>

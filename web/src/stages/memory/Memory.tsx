@@ -6,6 +6,7 @@ import { Link } from 'react-router';
 import { getMemory } from '../../api/calls';
 import type { Schemas } from '../../api/client';
 import { at, SoldAndMoved } from '../../figures/SoldAndMoved';
+import { AtBench } from '../../door/AtBench';
 import { Home } from '../../shell/Home';
 import { useTitle } from '../../shell/title';
 import { useShop } from '../../shell/ticket';
@@ -50,6 +51,9 @@ export default function Memory() {
           <Glyph name="now" size={24} />
           Memory
         </Link>
+        <div className="foot">
+          <AtBench />
+        </div>
       </nav>
       <main className="main memory-main">
         {memory.isError && (

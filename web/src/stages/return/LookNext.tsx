@@ -4,7 +4,7 @@ import { useState } from 'react';
 import type { Schemas } from '../../api/client';
 import { MeasureField } from '../../input/Field';
 import { readField, wrongOf } from '../../input/kinds';
-import { keepSigned, lastSigned } from '../../sheet/acts';
+import { keepSigned, lastSigned } from '../../door/signed';
 import { Glyph } from '../../ui/glyphs';
 import { useSettings } from '../../ui/settings';
 import { dayFrom } from '../../units/days';

@@ -13,6 +13,7 @@ import { problemsOf, useSheetActs } from '../../sheet/acts';
 import { GatePad, type AtGate } from '../../sheet/GatePad';
 import { asDone, current, turning, type Turn } from '../../sheet/asDone';
 import { OnJack } from '../../sheet/OnJack';
+import { OnPhone } from '../../sheet/OnPhone';
 import { OrderInHand } from '../../sheet/OrderInHand';
 import { useTolds } from '../../sheet/tolds';
 import { expectedOf, Expect } from './Expect';
@@ -313,6 +314,7 @@ function SheetView({
             <Expect result={result} axle={axle} toeBand={sheet.toe_band_deg} fs={fs} />
           )}
           <footer style={{ padding: '10px 18px', borderTop: '1px solid var(--line)' }}>
+            <OnPhone />
             {sheet.cautions.map((c) => (
               <p key={c} className="small mut">
                 {c}

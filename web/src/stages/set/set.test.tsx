@@ -6,7 +6,7 @@ import { afterEach, describe, expect, it, vi } from 'vitest';
 import type { Schemas, Ticket } from '../../api/client';
 import { SettingsProvider } from '../../ui/settings';
 import { GateBar } from '../../sheet/GateBar';
-import { lastSigned } from '../../sheet/acts';
+import { lastSigned } from '../../door/signed';
 import { findingWords } from '../../sheet/gateWords';
 import { Ladder } from './Ladder';
 import { marks, readAt, type Gate, type Sheet, type Step } from '../../sheet/sheet';

@@ -2,11 +2,13 @@
 import { HowTo } from '../../ui/HowTo';
 import { useQuery } from '@tanstack/react-query';
 import { jobStory } from '../../api/calls';
+import { useMay } from '../../door/useSession';
 import { Overlay } from '../../figures/Overlay';
 import { useBench } from '../../shell/ticket';
 import { axleWord, useSheet } from '../../sheet/sheet';
 import { useSettings } from '../../ui/settings';
 import { when } from '../../units/when';
+import { Erase } from './Erase';
 import { storyOf } from './story';
 
 export default function StoryStage() {
@@ -18,6 +20,7 @@ export default function StoryStage() {
     queryKey: ['story', ticket.job.id, ticket.job.version, ticket.readings.length, ticket.done.length],
     queryFn: () => jobStory(ticket.job.id),
   });
+  const may = useMay();
   const title = (step: string) => sheet.data?.steps.find((s) => s.id === step)?.title ?? step;
   const lines = storyOf(story.data?.events ?? [], ticket, title, unit, form);
   return (
@@ -27,6 +30,7 @@ export default function StoryStage() {
         <p className="mut">
           {[ticket.vehicle.facts.name, ticket.job.plate, ticket.job.complaint].filter(Boolean).join(' · ')}
         </p>
+        {may('records') && <Erase />}
         {story.isError && <p className="plate">{story.error.message}</p>}
         <ol className="story">
           {lines.map((l, i) => (

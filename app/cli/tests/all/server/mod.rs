@@ -12,7 +12,7 @@ use uuid::Uuid;
 pub struct Server {
     pub child: Child,
     pub base: String,
-    pub database: String,
+    pub database: Urls,
     pub agent: Agent,
 }
 
@@ -23,20 +23,30 @@ impl Drop for Server {
     }
 }
 
-fn database() -> String {
-    let url =
-        std::env::var("TEST_DATABASE_URL").expect("TEST_DATABASE_URL: run ./test, which starts PostgreSQL");
-    let name = format!("t_http_{}", Uuid::new_v4().simple());
-    tokio::runtime::Runtime::new().unwrap().block_on(async {
-        let mut c = PgConnection::connect(&url).await.unwrap();
-        sqlx::query(sqlx::AssertSqlSafe(format!("create database {name}"))).execute(&mut c).await.unwrap();
-    });
-    format!("{}/{name}", url.rsplit_once('/').unwrap().0)
+/// A fresh database: the address of the role that owns it, and of the one that serves.
+#[derive(Clone)]
+pub struct Urls {
+    pub owner: String,
+    pub serving: String,
 }
 
-fn spawn(database: &str) -> (Child, String) {
+pub fn database() -> Urls {
+    let of = |name: &str| std::env::var(name).expect("run ./test, which starts PostgreSQL");
+    let (owner, serving) = (of("TEST_OWNER_DATABASE_URL"), of("TEST_DATABASE_URL"));
+    let name = format!("t_http_{}", Uuid::new_v4().simple());
+    tokio::runtime::Runtime::new().unwrap().block_on(async {
+        let mut c = PgConnection::connect(&owner).await.unwrap();
+        sqlx::query(sqlx::AssertSqlSafe(format!("create database {name}"))).execute(&mut c).await.unwrap();
+    });
+    let at = |url: &str| format!("{}/{name}", url.rsplit_once('/').unwrap().0);
+    Urls { owner: at(&owner), serving: at(&serving) }
+}
+
+pub fn spawn(database: &Urls, more: &[&str]) -> (Child, String) {
     let mut child = Command::new(env!("CARGO_BIN_EXE_bold-stance"))
-        .args(["serve", "--demo", "--listen", "127.0.0.1:0", "--database-url", database])
+        .args(["serve", "--demo", "--listen", "127.0.0.1:0"])
+        .args(["--database-url", &database.serving, "--owner-database-url", &database.owner])
+        .args(more)
         .stdout(Stdio::piped())
         .spawn()
         .unwrap();
@@ -49,7 +59,7 @@ fn spawn(database: &str) -> (Child, String) {
 impl Server {
     pub fn start() -> Self {
         let database = database();
-        let (child, base) = spawn(&database);
+        let (child, base) = spawn(&database, &[]);
         let agent = Agent::config_builder()
             .http_status_as_error(false)
             .timeout_global(Some(Duration::from_secs(20)))
@@ -62,7 +72,7 @@ impl Server {
     pub fn die_and_rise(&mut self) {
         self.child.kill().unwrap();
         self.child.wait().unwrap();
-        (self.child, self.base) = spawn(&self.database);
+        (self.child, self.base) = spawn(&self.database, &[]);
     }
 
     pub fn send(&self, method: &str, path: &str, body: Option<&[u8]>) -> (u16, Value) {

@@ -1,0 +1,47 @@
+// Who is there: asked once, followed when somebody comes, leaves or is signed out elsewhere.
+import { useQuery, useQueryClient, type QueryClient } from '@tanstack/react-query';
+import { useEffect } from 'react';
+import { getSession, signOut } from '../api/calls';
+import type { Schemas } from '../api/client';
+import { carry, onUnseated } from '../api/seat';
+import { keepSigned } from './signed';
+
+export type Session = Schemas['SessionInfo'];
+const key = ['session'];
+
+async function asked(): Promise<Session> {
+  const s = await getSession();
+  carry(s.csrf);
+  return s;
+}
+
+export function useSession() {
+  return useQuery({ queryKey: key, queryFn: asked, staleTime: Infinity, refetchOnWindowFocus: false });
+}
+
+/** Somebody else is there now: what was shown to the one before is asked anew. */
+export function seatTaken(queries: QueryClient, s: Session): void {
+  carry(s.csrf);
+  if (s.who?.session) keepSigned(s.who.name);
+  queries.setQueryData(key, s);
+  // After the page has looked who it is now: what is not theirs is not asked for.
+  if (s.who)
+    setTimeout(() => void queries.invalidateQueries({ predicate: (q) => q.queryKey[0] !== 'session' }), 0);
+}
+
+/** Leaves the bench; what is open stays open. */
+export async function leave(queries: QueryClient): Promise<void> {
+  seatTaken(queries, await signOut());
+}
+
+/** Asks who is there again when the server does not know who asks. */
+export function useUnseated(): void {
+  const queries = useQueryClient();
+  useEffect(() => onUnseated(() => void queries.invalidateQueries({ queryKey: key })), [queries]);
+}
+
+/** Whether who is there may do something; everything until it is known, since the server asks in any case. */
+export function useMay(): (act: Schemas['Act']) => boolean {
+  const s = useSession();
+  return (act) => s.data?.who?.acts.includes(act) ?? true;
+}
