@@ -9,6 +9,7 @@ vi.mock('idb-keyval', () => ({
   },
   set: async (k: string, v: unknown) => void disk.of.set(k, structuredClone(v)),
   get: async (k: string) => disk.of.get(k),
+  clear: async () => disk.of.clear(),
 }));
 const units = vi.hoisted(() => ({ now: {} as Record<string, string> }));
 vi.mock('./units', () => ({ unitsHeader: () => units.now }));
@@ -53,4 +54,15 @@ it('answers as ever where the browser has no store', async () => {
   const { orKept, away } = await fresh();
   expect(await orKept('x', async () => 5)).toBe(5);
   await expect(orKept('x', away)).rejects.toThrow('away');
+});
+
+it('forgets all of it for a browser that is not the shop’s, and a store that is broken costs nothing', async () => {
+  const { orKept, away } = await fresh();
+  const { forgetKept } = await import('./kept');
+  await orKept('ticket a', async () => 1);
+  await forgetKept();
+  await expect(orKept('ticket a', away)).rejects.toThrow('away');
+  disk.broken = true;
+  vi.resetModules();
+  await expect((await import('./kept')).forgetKept()).resolves.toBeUndefined();
 });

@@ -1,5 +1,5 @@
 // Answers kept in the browser: a bay without radio still opens what it had last.
-import { createStore, get, set } from 'idb-keyval';
+import { clear, createStore, get, set } from 'idb-keyval';
 import { ApiProblem } from './client';
 import { unitsHeader } from './units';
 
@@ -44,5 +44,14 @@ export async function orKept<T>(name: string, call: () => Promise<T>): Promise<T
     const had = await last<T>(key);
     if (!had) throw e;
     return had.data;
+  }
+}
+
+/** Forgets every answer: whoever left was at a browser that is not the shop's. */
+export async function forgetKept(): Promise<void> {
+  try {
+    await clear(answers());
+  } catch {
+    return;
   }
 }

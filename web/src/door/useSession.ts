@@ -3,6 +3,7 @@ import { useQuery, useQueryClient, type QueryClient } from '@tanstack/react-quer
 import { useEffect } from 'react';
 import { getSession, signOut } from '../api/calls';
 import type { Schemas } from '../api/client';
+import { forgetKept } from '../api/kept';
 import { carry, onUnseated } from '../api/seat';
 import { keepSigned } from './signed';
 
@@ -29,9 +30,15 @@ export function seatTaken(queries: QueryClient, s: Session): void {
     setTimeout(() => void queries.invalidateQueries({ predicate: (q) => q.queryKey[0] !== 'session' }), 0);
 }
 
-/** Leaves the bench; what is open stays open. */
+/** Leaves the bench; what is open stays open. At a browser that is not the shop's nothing of the shop stays behind. */
 export async function leave(queries: QueryClient): Promise<void> {
-  seatTaken(queries, await signOut());
+  const now = await signOut();
+  if (!now.device && !now.open) {
+    await forgetKept();
+    window.location.replace('/');
+    return;
+  }
+  seatTaken(queries, now);
 }
 
 /** Asks who is there again when the server does not know who asks. */
