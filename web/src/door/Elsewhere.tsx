@@ -161,7 +161,8 @@ function ByCode() {
       said={rest(f, 'code', 'name')}
     >
       <p className="mut">
-        On a device that belongs to the shop: Shop, People and devices, Add a device. It shows eight letters.
+        On a device of the shop: the mark at the foot of the rail, People and devices, Add a device. It shows
+        eight letters.
       </p>
       <Line label="Eight letters" value={code} set={setCode} fault={f?.at('code')} testid="device-code" />
       <Line
