@@ -3,6 +3,7 @@
 use crate::once::HEADER;
 use crate::problem::{PROBLEM, ProblemDocument};
 use actix_web::http::Method;
+use std::collections::BTreeMap;
 use utoipa::openapi::path::{Operation, Parameter, ParameterBuilder, ParameterIn};
 use utoipa::openapi::schema::{KnownFormat, ObjectBuilder, SchemaFormat, Type};
 use utoipa::openapi::{ContentBuilder, OpenApi, PathItem, Ref, RefOr, Required, ResponseBuilder};
@@ -87,7 +88,7 @@ fn key() -> Parameter {
 }
 
 /// Every address with the methods it takes, and the operation each of them is.
-#[derive(Debug, Clone)]
+#[derive(Debug, Clone, PartialEq, Eq)]
 pub struct Addresses(Vec<(String, Vec<(&'static str, String)>)>);
 
 /// Whether a path is of a template.
@@ -106,6 +107,7 @@ fn is_of(template: &str, path: &str) -> bool {
 
 impl Addresses {
     /// Of a description.
+    #[cfg(test)]
     #[must_use]
     pub fn of(doc: &OpenApi) -> Self {
         let methods = |item: &PathItem| {
@@ -115,6 +117,29 @@ impl Addresses {
             all.into_iter().filter_map(|(m, op)| Some((m, id(op.as_ref()?)))).collect()
         };
         Self(doc.paths.paths.iter().map(|(t, item)| (t.clone(), methods(item))).collect())
+    }
+
+    /// Of the description as it is kept beside the code (`./test` holds it to the code): made anew at every start it takes a
+    /// hundred megabytes that the allocator keeps.
+    ///
+    /// # Errors
+    /// A file that is no description.
+    pub fn kept() -> serde_json::Result<Self> {
+        #[derive(serde::Deserialize)]
+        struct Kept {
+            paths: BTreeMap<String, BTreeMap<String, Op>>,
+        }
+        #[derive(serde::Deserialize)]
+        struct Op {
+            #[serde(rename = "operationId")]
+            id: String,
+        }
+        let doc: Kept = serde_json::from_str(include_str!("../openapi.json"))?;
+        let methods = |of: &BTreeMap<String, Op>| {
+            let all = [("GET", "get"), ("PUT", "put"), ("POST", "post"), ("DELETE", "delete")];
+            all.into_iter().filter_map(|(m, k)| Some((m, of.get(k)?.id.clone()))).collect()
+        };
+        Ok(Self(doc.paths.iter().map(|(t, of)| (t.clone(), methods(of))).collect()))
     }
 
     /// The operation at an address, one without a name in it before one with.
@@ -153,6 +178,15 @@ impl Addresses {
 mod tests {
     use super::*;
     use crate::api::description;
+
+    #[test]
+    fn what_is_kept_is_what_is_described() {
+        let sorted = |mut a: Addresses| {
+            a.0.sort();
+            a
+        };
+        assert_eq!(sorted(Addresses::kept().unwrap()), sorted(Addresses::of(&description())));
+    }
 
     #[test]
     fn an_address_knows_its_methods() {

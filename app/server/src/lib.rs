@@ -170,7 +170,7 @@ pub async fn start(s: Start) -> Result<(SocketAddr, Server), StartError> {
         archetypes,
         starter,
         pool: pool::Pool::default(),
-        addresses: described::Addresses::of(&api::description()),
+        addresses: described::Addresses::kept().map_err(std::io::Error::other)?,
     });
     let let_go = store.clone();
     tokio::spawn(async move {
