@@ -12,6 +12,9 @@ use utoipa::ToSchema;
 /// Media type of a problem document (RFC 9457).
 pub const PROBLEM: &str = "application/problem+json";
 
+/// Kind of a refusal that a page mends by asking who is there.
+const OTHER_SEAT: &str = "urn:bold-stance:other-seat";
+
 /// RFC 9457 problem document.
 #[derive(Debug, Serialize, ToSchema)]
 pub struct ProblemDocument {
@@ -43,6 +46,9 @@ pub enum ApiError {
     /// Not allowed.
     #[error("{0}")]
     Forbidden(&'static str),
+    /// A write that carries not what the page of this seat was told: a page of another site, or one of before somebody signed in.
+    #[error("this write did not come from a page of whoever is signed in now")]
+    OtherSeat,
     /// Nobody is signed in.
     #[error("nobody is signed in here, or not any more: sign in")]
     Nobody,
@@ -111,9 +117,9 @@ impl ApiError {
             }
             Self::Body(_) => "The request cannot be read",
             Self::TooLarge => "Too large",
-            Self::Nobody => "Nobody is signed in",
+            Self::Nobody | Self::Store(StoreError::Unseated) => "Nobody is signed in",
             Self::TooMany(_) => "Too often",
-            Self::Forbidden(_) | Self::NotYours(_) => "Not allowed",
+            Self::Forbidden(_) | Self::NotYours(_) | Self::OtherSeat => "Not allowed",
             Self::Store(e) if e.is_refused() => "Not allowed",
             Self::Store(e) if e.is_busy() => "Busy",
             Self::Busy | Self::Failed => "Busy",
@@ -157,8 +163,8 @@ impl ResponseError for ApiError {
             | Self::Store(StoreError::BayTaken { .. } | StoreError::NameTaken | StoreError::LastOwner) => {
                 StatusCode::UNPROCESSABLE_ENTITY
             }
-            Self::Nobody => StatusCode::UNAUTHORIZED,
-            Self::NotYours(_) => StatusCode::FORBIDDEN,
+            Self::Nobody | Self::Store(StoreError::Unseated) => StatusCode::UNAUTHORIZED,
+            Self::NotYours(_) | Self::OtherSeat => StatusCode::FORBIDDEN,
             Self::TooMany(_) => StatusCode::TOO_MANY_REQUESTS,
             Self::Store(e) if e.is_refused() => StatusCode::FORBIDDEN,
             Self::Body(_) => StatusCode::BAD_REQUEST,
@@ -207,7 +213,7 @@ impl ResponseError for ApiError {
             _ => Vec::new(),
         };
         let doc = ProblemDocument {
-            kind: "about:blank".into(),
+            kind: if matches!(self, Self::OtherSeat) { OTHER_SEAT } else { "about:blank" }.into(),
             title: self.title().into(),
             status: status.as_u16(),
             detail,

@@ -188,7 +188,7 @@ async fn admitted(
         let told = req.headers().get(CSRF).and_then(|v| v.to_str().ok());
         let kept = session.get::<String>(CSRF_KEPT).ok().flatten();
         if kept.is_none() || kept.as_deref() != told {
-            return Err(ApiError::Forbidden("this write did not come from a page of this server"));
+            return Err(ApiError::OtherSeat);
         }
     }
     Ok(who)

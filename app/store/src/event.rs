@@ -93,11 +93,3 @@ pub async fn since(tx: &mut Tx, after: i64, limit: i64) -> Result<Vec<Told>> {
     .fetch_all(&mut **tx)
     .await?)
 }
-
-/// Whether the seat of a transaction is anybody's.
-///
-/// # Errors
-/// Database errors.
-pub async fn somebody_here(tx: &mut Tx) -> Result<bool> {
-    Ok(sqlx::query_scalar!("select here() is not null as \"here!\"").fetch_one(&mut **tx).await?)
-}

@@ -69,6 +69,9 @@ pub enum StoreError {
     /// The database itself.
     #[error("database: {0}")]
     Database(#[from] sqlx::Error),
+    /// The session has ended, or the shop that is named has an owner by now.
+    #[error("nobody is signed in here, or not any more: sign in")]
+    Unseated,
     /// The database does not answer.
     #[error("the database does not answer")]
     Away,
@@ -243,7 +246,7 @@ impl Store {
     /// Opens a transaction for a seat: it sees the rows of its shop, and changes what its member may.
     ///
     /// # Errors
-    /// [`StoreError::Database`].
+    /// [`StoreError::Unseated`] where it is nobody's (any more); [`StoreError::Away`], [`StoreError::Database`].
     pub async fn sit(&self, seat: &Seat) -> Result<Tx> {
         let (token, shop, member) = match seat {
             Seat::Session(token) => (token.clone(), String::new(), String::new()),
@@ -252,10 +255,12 @@ impl Store {
             }
         };
         let mut tx = self.pool.begin().await.map_err(|e| self.why(e))?;
-        sqlx::query!(
-            "select set_config('app.session', $1, true) as a, set_config('app.shop', $2, true) as b,
-                set_config('app.member', $3, true) as c, set_config('statement_timeout', $4, true) as d,
-                set_config('lock_timeout', $5, true) as e",
+        // Set first, then asked: a session that ended meanwhile is told as such, and is not a shop without rows.
+        let seated = sqlx::query_scalar!(
+            r#"with told as materialized (select set_config('app.session', $1, true), set_config('app.shop', $2, true) as b,
+                 set_config('app.member', $3, true) as c, set_config('statement_timeout', $4, true) as d,
+                 set_config('lock_timeout', $5, true) as e)
+               select (case when told.b is not null then here() end) is not null as "seated!" from told"#,
             token,
             shop,
             member,
@@ -264,6 +269,9 @@ impl Store {
         )
         .fetch_one(&mut *tx)
         .await?;
+        if !seated {
+            return Err(StoreError::Unseated);
+        }
         Ok(tx)
     }
 

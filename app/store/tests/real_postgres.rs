@@ -65,6 +65,11 @@ async fn before(name: &str) -> Db {
     Db { store: Store::connect(&serving).await.unwrap(), owner: Owner::connect(&owner).await.unwrap() }
 }
 
+/// Another shop, with nothing in it.
+async fn another(db: &Db) -> Uuid {
+    db.owner.ensure_shop("Another shop").await.unwrap().id
+}
+
 async fn load(db: &Db, reset: bool) -> bold_stance_store::Result<shop::Shop> {
     demo::load(&db.owner, &db.store, reset).await
 }
@@ -322,7 +327,7 @@ async fn a_visit_opens_once_and_a_stale_prepare_list_is_refused() {
     assert!(open.iter().any(|v| v.kind == Visit::Found && v.answers.contains_key("floor_front")));
     // Another shop sees none of it.
     tx.commit().await.unwrap();
-    let mut other = store.tx(Uuid::new_v4()).await.unwrap();
+    let mut other = store.tx(another(&store).await).await.unwrap();
     assert!(visit::of_job(&mut other, id).await.unwrap().is_empty());
     assert!(reading::of_job(&mut other, id).await.unwrap().is_empty());
 }
@@ -555,7 +560,7 @@ async fn parts_and_aims_belong_to_their_shop_and_old_saves_are_refused() {
     assert_eq!(shop_aim::all(&mut tx).await.unwrap(), [(1, aim.clone())]);
     tx.commit().await.unwrap();
     // Another shop sees, changes and removes none of it, even by name.
-    let mut other = store.tx(Uuid::new_v4()).await.unwrap();
+    let mut other = store.tx(another(&store).await).await.unwrap();
     assert!(shop_part::all(&mut other).await.unwrap().is_empty());
     assert!(shop_part::save(&mut other, s.id, 2, &part, false).await.is_err());
     assert!(!shop_aim::remove(&mut other, &aim.id).await.unwrap());
@@ -605,7 +610,7 @@ async fn a_tread_log_keeps_every_line_and_belongs_to_its_shop() {
         .unwrap();
     assert_eq!(kept, 4, "nothing is ever overwritten or removed");
     tx.commit().await.unwrap();
-    let mut theirs = store.tx(Uuid::new_v4()).await.unwrap();
+    let mut theirs = store.tx(another(&store).await).await.unwrap();
     assert!(tread::of_vehicle(&mut theirs, vehicle).await.unwrap().is_empty());
 }
 

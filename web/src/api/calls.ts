@@ -204,7 +204,7 @@ export async function sendTable<T>(path: string, f: File): Promise<T> {
   const kind = f.name.endsWith('.json') ? 'application/json' : 'text/csv';
   const r = await fetch(path, {
     method: 'POST',
-    headers: { 'content-type': kind, ...unitsHeader(), ...carried() },
+    headers: { 'content-type': kind, ...unitsHeader(), ...(await carried()) },
     body: await f.arrayBuffer(),
   });
   if (!r.ok) throw await refused(r);
@@ -221,7 +221,7 @@ async function streamed<Result>(
   const cut = () => new ApiProblem(0, 'No answer', 'The server does not answer. Search again.', []);
   const r = await fetch(path, {
     method: 'POST',
-    headers: { 'content-type': 'application/json', ...unitsHeader(), ...carried() },
+    headers: { 'content-type': 'application/json', ...unitsHeader(), ...(await carried()) },
     body: JSON.stringify(body),
     signal,
   }).catch(() => {

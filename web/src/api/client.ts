@@ -3,7 +3,7 @@ import createClient, { type Middleware } from 'openapi-fetch';
 import { heard } from './away';
 import { reads, WriteKeys } from './keys';
 import type { components, paths } from './schema';
-import { carried, unseated } from './seat';
+import { carried, OTHER_SEAT, unseated } from './seat';
 import { unitsHeader } from './units';
 
 export type Schemas = components['schemas'];
@@ -78,9 +78,9 @@ const units: Middleware = {
   },
 };
 const seat: Middleware = {
-  onRequest({ request }) {
+  async onRequest({ request }) {
     if (reads(request.method)) return undefined;
-    for (const [k, v] of Object.entries(carried())) request.headers.set(k, v);
+    for (const [k, v] of Object.entries(await carried())) request.headers.set(k, v);
     return request;
   },
 };
@@ -100,9 +100,9 @@ export async function take<T>(call: Promise<Answer<T>>): Promise<T> {
     throw new ApiProblem(0, 'No answer', 'The server does not answer. What you typed is still here.', []);
   }
   heard(true);
-  if (answer.response.status === 401) unseated();
   if (answer.response.ok) return answer.data as T;
   const doc = (answer.error ?? {}) as Partial<Schemas['ProblemDocument']>;
+  if (answer.response.status === 401 || doc.type === OTHER_SEAT) unseated();
   throw new ApiProblem(
     answer.response.status,
     doc.title ?? 'Refused',

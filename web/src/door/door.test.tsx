@@ -7,6 +7,7 @@ import { act, cleanup, render, screen, waitFor } from '@testing-library/react';
 import { useState } from 'react';
 import { MemoryRouter } from 'react-router';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
+import { keepOwnUnits } from '../api/calls';
 import { carry, unseated } from '../api/seat';
 import { SettingsProvider } from '../ui/settings';
 import userEvent from '../test/user';
@@ -22,6 +23,8 @@ const server = vi.hoisted(() => {
   const it = {
     asked: [] as Asked[],
     answer: (() => [200, {}]) as (a: Asked) => [number, unknown],
+    /** What an answer waits for. */
+    hold: (() => undefined) as (a: Asked) => Promise<void> | undefined,
   };
   globalThis.fetch = async (input) => {
     const r = input as Request;
@@ -33,6 +36,7 @@ const server = vi.hoisted(() => {
       csrf: r.headers.get('x-csrf-token'),
     };
     it.asked.push(one);
+    await it.hold(one);
     const [status, body] = it.answer(one);
     const type = status < 400 ? 'application/json' : 'application/problem+json';
     return new Response(JSON.stringify(body), { status, headers: { 'content-type': type } });
@@ -269,6 +273,41 @@ describe('who is at the bench', () => {
     await userEvent.click(screen.getByTestId('keep-units'));
     await waitFor(() => expect(server.asked.some((a) => a.path.endsWith('/session/units'))).toBe(true));
     expect(server.asked.find((a) => a.method === 'PUT')?.body.units).toMatchObject(kept);
+  });
+});
+
+describe('a write', () => {
+  it('waits until it is known who sits here, and goes on where another page signed in', async () => {
+    let told = 'first';
+    let answer: (() => void) | undefined;
+    // The first answer of who is there takes its time.
+    server.hold = (a) => (a.method === 'GET' && !answer ? new Promise<void>((r) => (answer = r)) : undefined);
+    try {
+      server.answer = (a) => {
+        if (a.method === 'GET') return [200, { ...inside, csrf: told }];
+        const other = { type: 'urn:bold-stance:other-seat', status: 403, detail: '', problems: [] };
+        return a.csrf === told ? [200, 'ok'] : [403, other];
+      };
+      shown(
+        <Door>
+          <Work />
+        </Door>,
+      );
+      const first = keepOwnUnits({});
+      await act(() => new Promise((r) => setTimeout(r, 20)));
+      expect(server.asked.filter((a) => a.method === 'PUT')).toEqual([]);
+      answer?.();
+      await act(() => first);
+      expect(server.asked.find((a) => a.method === 'PUT')?.csrf).toBe('first');
+      told = 'second';
+      await expect(act(() => keepOwnUnits({}))).rejects.toThrow();
+      await waitFor(() => expect(server.asked.filter((a) => a.method === 'GET').length).toBeGreaterThan(1));
+      await act(() => new Promise((r) => setTimeout(r, 20)));
+      await act(() => keepOwnUnits({}));
+      expect(server.asked.at(-1)?.csrf).toBe('second');
+    } finally {
+      server.hold = () => undefined;
+    }
   });
 });
 

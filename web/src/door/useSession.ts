@@ -4,20 +4,23 @@ import { useEffect } from 'react';
 import { getSession, signOut } from '../api/calls';
 import type { Schemas } from '../api/client';
 import { forgetKept } from '../api/kept';
-import { carry, onUnseated } from '../api/seat';
+import { carry, learning, onUnseated } from '../api/seat';
 import { keepSigned } from './signed';
 
 export type Session = Schemas['SessionInfo'];
 const key = ['session'];
 
-async function asked(): Promise<Session> {
-  const s = await getSession();
-  carry(s.csrf);
-  return s;
+function asked(): Promise<Session> {
+  return learning(
+    getSession().then((s) => {
+      carry(s.csrf);
+      return s;
+    }),
+  );
 }
 
 export function useSession() {
-  return useQuery({ queryKey: key, queryFn: asked, staleTime: Infinity, refetchOnWindowFocus: false });
+  return useQuery({ queryKey: key, queryFn: asked, staleTime: Infinity, refetchOnWindowFocus: 'always' });
 }
 
 /** Somebody else is there now: what was shown to the one before is asked anew. */
@@ -44,7 +47,18 @@ export async function leave(queries: QueryClient): Promise<void> {
 /** Asks who is there again when the server does not know who asks. */
 export function useUnseated(): void {
   const queries = useQueryClient();
-  useEffect(() => onUnseated(() => void queries.invalidateQueries({ queryKey: key })), [queries]);
+  useEffect(
+    () =>
+      onUnseated(() => {
+        const before = queries.getQueryData<Session>(key)?.csrf;
+        void queries.invalidateQueries({ queryKey: key }).then(() => {
+          const now = queries.getQueryData<Session>(key);
+          // Another page of this browser signed in: what was refused for it is asked anew.
+          if (now?.who && now.csrf !== before) seatTaken(queries, now);
+        });
+      }),
+    [queries],
+  );
 }
 
 /** Whether who is there may do something; everything until it is known, since the server asks in any case. */

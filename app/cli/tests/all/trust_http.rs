@@ -465,7 +465,8 @@ fn every_address_by_every_role_and_from_another_shop() {
     // A write without what only a page of ours was told.
     let mut forged = owner.on_device("Specialist A", &people["Specialist A"].1);
     forged.csrf = String::new();
-    assert_eq!(forged.ask("POST", &format!("/api/v1/plans/{}/copy", ids["plan"]), Some(&json!({}))).0, 403);
+    let (status, p) = forged.ask("POST", &format!("/api/v1/plans/{}/copy", ids["plan"]), Some(&json!({})));
+    assert_eq!((status, &p["type"]), (403, &json!("urn:bold-stance:other-seat")));
     // Another shop on the same server: its owner finds nothing of ours by any of our ids.
     let (other, pin) = crate::trust_http::other_shop(&s);
     let mut theirs = Browser::new(&s.base);

@@ -193,6 +193,15 @@ impl App {
         Self { base, c, server, gauge, gauge_at, database, driver, profile, dead: Vec::new() }
     }
 
+    /// Gives the shop an owner, who is signed in at this browser.
+    pub async fn lock(&self) {
+        self.open("/").await;
+        let claim = "const done = arguments[arguments.length - 1];
+            fetch('/api/v1/shop/claim', {method: 'POST', headers: {'content-type': 'application/json'}, body: JSON.stringify(
+              {name: 'Larkspur Axle & Arm', bays: 3, owner: 'Owner', pin: '4071', device: 'Office'})}).then((r) => done(r.status))";
+        assert_eq!(self.c.execute_async(claim, vec![]).await.unwrap(), 201);
+    }
+
     pub async fn open(&self, path: &str) {
         self.c.goto(&format!("{}{path}", self.base)).await.unwrap();
     }
@@ -420,8 +429,16 @@ impl App {
         assert_eq!(got, json!(value), "{testid} has no {value}");
     }
 
+    /// Text of an element as it is seen: a dialog that only just fades in is waited for.
     pub async fn text(&self, testid: &str) -> String {
-        self.id(testid).await.text().await.unwrap()
+        let until = Instant::now() + Duration::from_secs(3);
+        loop {
+            let seen = self.id(testid).await.text().await.unwrap();
+            if !seen.is_empty() || self.inner(testid).await.is_empty() || Instant::now() > until {
+                return seen;
+            }
+            tokio::time::sleep(Duration::from_millis(40)).await;
+        }
     }
 
     /// Text of an element whether it can be seen or not.
