@@ -94,7 +94,8 @@ pub fn parts_to_csv(parts: &[Part]) -> Result<String, Problem> {
                 texts(&p.conflicts),
                 p.side_effect.clone(),
                 p.labour_minutes.to_string(),
-                p.cost.to_string(),
+                // Below a billionth of a coin it is none; written in full it would have hundreds of noughts.
+                if p.cost < 1e-9 { 0.0 } else { p.cost }.to_string(),
                 words(&p.rules),
                 p.access.clone(),
                 p.sockets.clone(),
