@@ -56,15 +56,16 @@ free_port() { local p=$1; while ! port_free "$p"; do p=$((p + 1)); done; echo "$
 # PostgreSQL refuses to run as root: then it runs as the user Debian's package makes.
 as_pg() { if [ "$(id -u)" = 0 ]; then runuser -u postgres -- "$@"; else "$@"; fi; }
 
-# cluster NAME FIRST_PORT [postgres options]: starts it, sets PG_DIR, PG_PORT, PG_PASSWORD, PG_STARTED.
+# cluster NAME FIRST_PORT [postgres options]: starts it, sets PG_DIR, PG_PORT, PG_PASSWORD, PG_STARTED. PG_ROOM: where it lies.
 cluster() {
   local name=$1 first=$2; shift 2
   PG_BIN=$(ls -d /usr/lib/postgresql/*/bin | sort -V | tail -n 1)
-  PG_DIR="$ROOT/.local/$name"
+  PG_DIR="${PG_ROOM:-$ROOT/.local}/$name"
   if [ "$(id -u)" = 0 ]; then
     mkdir -p "$ROOT/.local"
+    [ -z "${PG_ROOM:-}" ] || install -d -o postgres -m 700 "$PG_ROOM"
     # The checkout may lie where the user postgres cannot walk, such as /root.
-    if ! as_pg test -x "$ROOT/.local"; then
+    if [ -z "${PG_ROOM:-}" ] && ! as_pg test -x "$ROOT/.local"; then
       PG_DIR="/var/lib/postgresql/bold-stance-$(echo "$ROOT" | sha256sum | cut -c1-12)-$name"
     fi
     install -d -o postgres -m 700 "$PG_DIR"

@@ -8,6 +8,28 @@ use actix_web::{ResponseError, web};
 
 use crate::problem::ApiError;
 use crate::{AppState, once};
+use std::time::Duration;
+
+/// Longest a request is worked on before its answer begins, seconds: more than a statement and a lock may take together.
+const LONGEST_S: u64 = 30;
+
+/// Middleware: a database that is frozen takes no request along for good. What is asked for is given up, told, and its
+/// connection let go.
+///
+/// # Errors
+/// Those of the service below it.
+pub async fn in_time(
+    req: ServiceRequest,
+    next: Next<impl MessageBody + 'static>,
+) -> Result<ServiceResponse<BoxBody>, actix_web::Error> {
+    match actix_web::rt::time::timeout(Duration::from_secs(LONGEST_S), next.call(req)).await {
+        Ok(answer) => Ok(answer?.map_into_boxed_body()),
+        Err(_) => {
+            tracing::error!("no answer within {LONGEST_S} s: given up");
+            Err(ApiError::GivenUp.into())
+        }
+    }
+}
 
 /// Who reaches this server.
 #[derive(Debug, Clone, PartialEq, Eq, Default)]

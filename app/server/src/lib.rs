@@ -61,6 +61,8 @@ pub struct AppState {
     pub live: Live,
     /// Who reaches this server.
     pub exposure: Exposure,
+    /// What tokens, codes and slips are made with.
+    pub handing: [u8; 64],
     /// Who was found lately.
     pub whos: who::WhoCache,
     /// What is counted.
@@ -151,6 +153,7 @@ pub async fn start(s: Start) -> Result<(SocketAddr, Server), StartError> {
         Some(own) => own.into_bytes(),
         None => web_session::cookie_secret(&s.store).await?,
     };
+    let handing = Sha512::new().chain_update("handed out").chain_update(&secret).finalize().into();
     let key = Key::from(&Sha512::digest(secret));
     let tls = s.tls.as_ref().map(|(cert, key)| tls::config(cert, key)).transpose()?;
     let (store, exposure) = (s.store, s.exposure);
@@ -158,6 +161,7 @@ pub async fn start(s: Start) -> Result<(SocketAddr, Server), StartError> {
         live: Live::begin(&store),
         store: store.clone(),
         exposure: exposure.clone(),
+        handing,
         whos: who::WhoCache::default(),
         limits: limits::Limits::default(),
         metrics: metrics::Metrics::new().map_err(|e| std::io::Error::other(e.to_string()))?,
@@ -190,6 +194,7 @@ pub async fn start(s: Start) -> Result<(SocketAddr, Server), StartError> {
             .app_data(web::QueryConfig::default().error_handler(|e, _| problem::bad_query(&e).into()))
             .wrap(actix_web::middleware::from_fn(who::admit))
             .wrap(cookies::sessions(store.clone(), key.clone(), exposure.is_secure()))
+            .wrap(actix_web::middleware::from_fn(guard::in_time))
             .wrap(actix_web::middleware::from_fn(guard::well_asked))
             .wrap(actix_web::middleware::from_fn(guard::well_met))
             .wrap(actix_web::middleware::from_fn(guard::told_plainly))

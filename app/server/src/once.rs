@@ -1,6 +1,8 @@
 //! Writes that are sent again: the key a sender makes once, and the answer it gets each time.
 
+use crate::AppState;
 use crate::problem::ApiError;
+use crate::secrets::Handed;
 use crate::who::Here;
 use actix_web::dev::Payload;
 use actix_web::http::StatusCode;
@@ -77,6 +79,12 @@ impl Once {
         hash_of(format!("{} {} {body:016x}", self.req.method(), self.req.uri()).as_bytes()).cast_signed()
     }
 
+    /// What this request hands out, the same each time it is sent.
+    #[must_use]
+    pub fn handed(&self, state: &AppState) -> Handed {
+        Handed::of(&state.handing, self.key, self.fingerprint())
+    }
+
     /// Opens the transaction of the write, or gives the answer it got before.
     ///
     /// # Errors
@@ -144,7 +152,7 @@ fn json(status: StatusCode, text: String) -> HttpResponse {
 }
 
 async fn commit(tx: Tx) -> Result<(), ApiError> {
-    tx.commit().await.map_err(|e| StoreError::Unsure(e).into())
+    tx.commit().await.map_err(|e| StoreError::at_commit(e).into())
 }
 
 #[cfg(test)]

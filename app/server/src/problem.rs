@@ -1,11 +1,13 @@
 //! Errors as RFC 9457 problem documents with field paths.
 
+use crate::speech::spoken;
 use actix_web::http::{StatusCode, header};
 use actix_web::{HttpResponse, ResponseError};
 use bold_stance_people::Act;
 use bold_stance_store::StoreError;
 use bold_stance_units::problem::Problem;
 use bold_stance_units::said::{Said, said};
+use bold_stance_words::{Units, english};
 use serde::Serialize;
 use utoipa::ToSchema;
 
@@ -49,6 +51,9 @@ pub enum ApiError {
     /// A write that carries not what the page of this seat was told: a page of another site, or one of before somebody signed in.
     #[error("this write did not come from a page of whoever is signed in now")]
     OtherSeat,
+    /// Nothing answered for so long that nobody waits any more: a database that is frozen.
+    #[error("no answer in time")]
+    GivenUp,
     /// Nobody is signed in.
     #[error("nobody is signed in here, or not any more: sign in")]
     Nobody,
@@ -122,12 +127,14 @@ impl ApiError {
             Self::Forbidden(_) | Self::NotYours(_) | Self::OtherSeat => "Not allowed",
             Self::Store(e) if e.is_refused() => "Not allowed",
             Self::Store(e) if e.is_busy() => "Busy",
+            Self::Store(e) if e.is_full() => "The disk is full",
+            Self::Store(e) if e.reads_only() => "Only to be read now",
             Self::Busy | Self::Failed => "Busy",
             Self::Method(_) => "Not asked like this",
             Self::NoRoute | Self::Store(StoreError::Missing { .. }) => "Not there",
             Self::Store(StoreError::Stale { .. }) => "Saved by somebody else first",
             Self::Store(StoreError::Unsure(_)) => "Not certain that it was saved",
-            Self::Store(_) => "The database did not answer",
+            Self::Store(_) | Self::GivenUp => "The database did not answer",
         }
     }
 }
@@ -173,7 +180,7 @@ impl ResponseError for ApiError {
             Self::Method(_) => StatusCode::METHOD_NOT_ALLOWED,
             Self::NoRoute | Self::Store(StoreError::Missing { .. }) => StatusCode::NOT_FOUND,
             Self::Store(StoreError::Stale { .. }) => StatusCode::CONFLICT,
-            Self::Busy | Self::Failed | Self::Store(_) => StatusCode::SERVICE_UNAVAILABLE,
+            Self::Busy | Self::Failed | Self::GivenUp | Self::Store(_) => StatusCode::SERVICE_UNAVAILABLE,
         }
     }
 
@@ -189,6 +196,16 @@ impl ResponseError for ApiError {
                 tracing::warn!("{e}");
                 said("detail-busy")
             }
+            Self::Store(e) if e.is_full() => {
+                tracing::error!("{e}");
+                said("detail-full")
+            }
+            Self::Store(e) if e.reads_only() => {
+                tracing::error!("{e}");
+                said("detail-reads-only")
+            }
+            // It may come to life and go on with what it was told.
+            Self::GivenUp => said("detail-unsure"),
             Self::Store(StoreError::Away) => said("detail-nothing-saved"),
             Self::Store(e @ (StoreError::NameTaken | StoreError::LastOwner)) => fault(&at_name(e)),
             // Inner workings stay in the log.
@@ -225,6 +242,13 @@ impl ResponseError for ApiError {
         }
         if let Self::TooMany(seconds) = self {
             out.insert_header((header::RETRY_AFTER, seconds.to_string()));
+        }
+        if matches!(self, Self::GivenUp) {
+            // Nothing above it has the request any more that would say it in somebody's units; there are none in it.
+            let bytes = serde_json::to_vec(&doc).unwrap_or_default();
+            return out
+                .content_type(PROBLEM)
+                .body(spoken(&english(Units::default()), &bytes).unwrap_or(bytes));
         }
         out.content_type(PROBLEM).json(doc)
     }

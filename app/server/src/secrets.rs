@@ -24,6 +24,59 @@ fn random<const N: usize>() -> [u8; N] {
     out
 }
 
+/// What somebody is handed to be known by. Made of the key of the request where it carries one: an answer that was lost on
+/// its way is asked for again with the same key, and hands out the same.
+pub struct Handed(Option<[u8; 32]>);
+
+impl Handed {
+    /// For a request with a key, or without one; `secret` is the server's, `fingerprint` says what the key stands for.
+    #[must_use]
+    pub fn of(secret: &[u8; 64], key: Option<uuid::Uuid>, fingerprint: i64) -> Self {
+        let seed = |k: uuid::Uuid| {
+            let all = Sha256::new().chain_update(secret).chain_update(k.as_bytes());
+            all.chain_update(fingerprint.to_be_bytes()).finalize().into()
+        };
+        Self(key.map(seed))
+    }
+
+    /// Whether a request of the same key may have come before.
+    #[must_use]
+    pub fn may_be_again(&self) -> bool {
+        self.0.is_some()
+    }
+
+    fn bytes(&self, what: &str) -> [u8; 32] {
+        match &self.0 {
+            Some(seed) => Sha256::new().chain_update(seed).chain_update(what).finalize().into(),
+            None => random(),
+        }
+    }
+
+    /// What a session is known by: 256 bits, in hexadecimal digits.
+    #[must_use]
+    pub fn session(&self) -> String {
+        hex(&self.bytes("session"))
+    }
+
+    /// What a device is known by, the same.
+    #[must_use]
+    pub fn device(&self) -> String {
+        hex(&self.bytes("device"))
+    }
+
+    /// A code somebody types in: eight letters, 40 bits, good for ten minutes and one device.
+    #[must_use]
+    pub fn code(&self) -> String {
+        letters(&self.bytes("code")[..8])
+    }
+
+    /// What is printed once to bring an owner back: 24 letters, 120 bits, in groups of four.
+    #[must_use]
+    pub fn slip(&self) -> String {
+        grouped(&letters(&self.bytes("slip")[..24]))
+    }
+}
+
 /// A token of 256 bits, written in hexadecimal digits.
 #[must_use]
 pub fn new_token() -> String {
@@ -40,16 +93,13 @@ pub fn new_salt() -> [u8; SALT] {
     random()
 }
 
-/// A code somebody types in: eight letters, 40 bits, good for ten minutes and one device.
-#[must_use]
-pub fn new_code() -> String {
-    letters(&random::<8>())
-}
-
-/// What is printed once to bring an owner back: 24 letters, 120 bits, in groups of four.
+/// A slip of no request: what an operator makes.
 #[must_use]
 pub fn new_slip() -> String {
-    let all = letters(&random::<24>());
+    Handed(None).slip()
+}
+
+fn grouped(all: &str) -> String {
     let groups: Vec<&str> = (0..all.len()).step_by(4).map(|i| &all[i..i + 4]).collect();
     groups.join("-")
 }
@@ -204,7 +254,24 @@ mod tests {
         let slip = new_slip();
         assert_eq!(slip.len(), 29);
         assert_eq!(as_letters(&slip.to_lowercase().replace('-', " ")), as_letters(&slip));
-        assert_eq!(new_code().len(), 8);
+        assert_eq!(Handed(None).code().len(), 8);
         assert_ne!(new_token(), new_token());
+    }
+
+    #[test]
+    fn what_is_handed_out_is_the_same_for_the_same_request_and_no_other() {
+        let (key, other) = (uuid::Uuid::new_v4(), uuid::Uuid::new_v4());
+        let of = |secret: u8, key, body| Handed::of(&[secret; 64], key, body);
+        let first = of(1, Some(key), 5);
+        assert!(first.may_be_again() && !of(1, None, 5).may_be_again());
+        let again = of(1, Some(key), 5);
+        assert_eq!(first.session(), again.session());
+        assert_eq!((first.code(), first.slip()), (again.code(), again.slip()));
+        assert_ne!(first.session(), first.device());
+        for h in [of(2, Some(key), 5), of(1, Some(other), 5), of(1, Some(key), 6), of(1, None, 5)] {
+            assert_ne!(h.session(), first.session());
+            assert_ne!(h.slip(), first.slip());
+        }
+        assert_ne!(of(1, None, 5).session(), of(1, None, 5).session());
     }
 }

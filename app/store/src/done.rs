@@ -22,7 +22,8 @@ pub async fn mark(
     let step = step.to_string();
     if let Some(record) = done {
         sqlx::query!(
-            "insert into done_step (shop_id, plan_id, step, author, record) values ($1, $2, $3, $4, $5) on conflict do nothing",
+            "insert into done_step (shop_id, plan_id, step, author, record, done_at)
+             values ($1, $2, $3, $4, $5, job_now((select job_id from plan where id = $2))) on conflict do nothing",
             shop,
             plan,
             step,

@@ -3,6 +3,7 @@
 use crate::live::Told;
 use crate::{Result, Tx};
 use bold_stance_trade::job::Event;
+use chrono::{DateTime, Utc};
 use serde_json::Value;
 use uuid::Uuid;
 
@@ -29,6 +30,14 @@ pub async fn record(
     .execute(&mut **tx)
     .await?;
     Ok(())
+}
+
+/// The time for what is done to a job now: never before what happened to it already, whatever a clock was set to.
+///
+/// # Errors
+/// Database errors.
+pub async fn now(tx: &mut Tx, job: Uuid) -> Result<DateTime<Utc>> {
+    Ok(sqlx::query_scalar!("select job_now($1) as \"now!\"", job).fetch_one(&mut **tx).await?)
 }
 
 /// How many events a job has.

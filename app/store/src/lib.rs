@@ -113,10 +113,28 @@ impl StoreError {
         }
     }
 
+    /// A commit that failed: what the database itself refuses is not there; where no answer came nobody knows.
+    #[must_use]
+    pub fn at_commit(e: sqlx::Error) -> Self {
+        if matches!(e, sqlx::Error::Database(_)) { Self::Database(e) } else { Self::Unsure(e) }
+    }
+
     /// Whether row-level security or a missing right refused it (SQLSTATE 42501).
     #[must_use]
     pub fn is_refused(&self) -> bool {
         self.code().as_deref() == Some("42501")
+    }
+
+    /// Whether there is no room left where the database writes (SQLSTATE 53100).
+    #[must_use]
+    pub fn is_full(&self) -> bool {
+        self.code().as_deref() == Some("53100")
+    }
+
+    /// Whether the database takes no writes: a standby, or one that is looked after (25006).
+    #[must_use]
+    pub fn reads_only(&self) -> bool {
+        self.code().as_deref() == Some("25006")
     }
 
     /// Whether the database is there and has no place or time now: no connection was free, a lock was held or a statement

@@ -13,7 +13,7 @@ use uuid::Uuid;
 /// Database errors.
 pub async fn open(tx: &mut Tx, shop: Uuid, job: Uuid, kind: Visit, author: &str) -> Result<()> {
     sqlx::query!(
-        "insert into visit (shop_id, job_id, kind, author) values ($1, $2, $3, $4) on conflict do nothing",
+        "insert into visit (shop_id, job_id, kind, author, opened_at) values ($1, $2, $3, $4, job_now($2)) on conflict do nothing",
         shop,
         job,
         Word(kind) as _,
@@ -30,8 +30,9 @@ pub async fn open(tx: &mut Tx, shop: Uuid, job: Uuid, kind: Visit, author: &str)
 /// Database errors.
 pub async fn open_again(tx: &mut Tx, shop: Uuid, job: Uuid, kind: Visit, author: &str) -> Result<()> {
     sqlx::query!(
-        "insert into visit (shop_id, job_id, kind, author) values ($1, $2, $3, $4)
-         on conflict (job_id, kind) do update set answers = '{}', version = visit.version + 1, opened_at = now(), author = $4",
+        "insert into visit (shop_id, job_id, kind, author, opened_at) values ($1, $2, $3, $4, job_now($2))
+         on conflict (job_id, kind) do update
+         set answers = '{}', version = visit.version + 1, opened_at = excluded.opened_at, author = $4",
         shop,
         job,
         Word(kind) as _,

@@ -6,8 +6,8 @@ use bold_stance_kinematics::geometry::{Axle, Side};
 use bold_stance_store::job::{self, Asked, NewJob, Stage};
 use bold_stance_store::reading;
 use bold_stance_store::{
-    Owner, Store, StoreError, bundle, demo, done, event, note, plan, shop, shop_aim, shop_part, shop_shape,
-    tread, vehicle, visit, write_key,
+    Store, StoreError, bundle, done, event, note, plan, shop, shop_aim, shop_part, shop_shape, tread,
+    vehicle, visit, write_key,
 };
 use bold_stance_trade::aim::shipped_aims;
 use bold_stance_trade::job::{JobBundle, Note, PhotoSize, Reading, VehicleFacts, present_form, standing};
@@ -21,58 +21,10 @@ use bold_stance_trade::sheet::{DoneRecord, Mark, StepId};
 use bold_stance_tread::{LogEntry, TyrePlace};
 use bold_stance_units::LengthUnit;
 use chrono::Utc;
-use sqlx::{Connection, PgConnection};
 use uuid::Uuid;
 
-/// A database with both roles: what is not told otherwise is asked as the role that serves.
-struct Db {
-    store: Store,
-    owner: Owner,
-}
-
-impl std::ops::Deref for Db {
-    type Target = Store;
-
-    fn deref(&self) -> &Store {
-        &self.store
-    }
-}
-
-/// The address of the role that owns the tables, and the one of the role that serves, on a database of that name.
-async fn empty(name: &str) -> (String, String) {
-    let of = |role: &str| std::env::var(role).expect("run ./test, which starts PostgreSQL");
-    let (owner, serving) = (of("TEST_OWNER_DATABASE_URL"), of("TEST_DATABASE_URL"));
-    let mut admin = PgConnection::connect(&owner).await.expect("PostgreSQL answers");
-    let db = format!("t_{name}_{}", Uuid::new_v4().simple());
-    sqlx::query(sqlx::AssertSqlSafe(format!("create database {db}"))).execute(&mut admin).await.unwrap();
-    let at = |url: &str| format!("{}/{db}", url.rsplit_once('/').unwrap().0);
-    (at(&owner), at(&serving))
-}
-
-/// A fresh database, its schema up to date.
-async fn fresh(name: &str) -> Db {
-    let (owner, serving) = empty(name).await;
-    let owner = Owner::connect(&owner).await.unwrap();
-    owner.migrate().await.unwrap();
-    let store = Store::connect(&serving).await.unwrap();
-    store.fit_to_serve().await.unwrap();
-    Db { store, owner }
-}
-
-/// A database nothing was made in yet.
-async fn before(name: &str) -> Db {
-    let (owner, serving) = empty(name).await;
-    Db { store: Store::connect(&serving).await.unwrap(), owner: Owner::connect(&owner).await.unwrap() }
-}
-
-/// Another shop, with nothing in it.
-async fn another(db: &Db) -> Uuid {
-    db.owner.ensure_shop("Another shop").await.unwrap().id
-}
-
-async fn load(db: &Db, reset: bool) -> bold_stance_store::Result<shop::Shop> {
-    demo::load(&db.owner, &db.store, reset).await
-}
+mod db;
+use db::{another, before, fresh, load};
 
 const LEFT: Place = Place { axle: ReadAxle::Front, side: ReadSide::Left };
 

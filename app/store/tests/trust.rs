@@ -5,34 +5,15 @@ use bold_stance_people::{Act, Role};
 use bold_stance_store::backup::{self, BackupError};
 use bold_stance_store::job::{self, Asked};
 use bold_stance_store::sign_in::{self, Claim, Kept, NewDevice, Tried};
-use bold_stance_store::{Owner, Seat, Store, StoreError, audit, bundle, demo, event, people, plan, shop};
+use bold_stance_store::{Seat, Store, StoreError, audit, bundle, demo, event, people, plan, shop};
 use bold_stance_trade::memory::Memory;
 use bold_stance_trade::part::shipped_parts;
 use sha2::{Digest, Sha256};
-use sqlx::{Connection, PgConnection};
 use std::collections::BTreeMap;
 use uuid::Uuid;
 
-struct Db {
-    owner: Owner,
-    store: Store,
-    owner_url: String,
-    serving_url: String,
-}
-
-async fn fresh(name: &str) -> Db {
-    let of = |v: &str| std::env::var(v).expect("run ./test, which starts PostgreSQL");
-    let (owner, serving) = (of("TEST_OWNER_DATABASE_URL"), of("TEST_DATABASE_URL"));
-    let mut admin = PgConnection::connect(&owner).await.expect("PostgreSQL answers");
-    let db = format!("t_{name}_{}", Uuid::new_v4().simple());
-    sqlx::query(sqlx::AssertSqlSafe(format!("create database {db}"))).execute(&mut admin).await.unwrap();
-    let at = |url: &str| format!("{}/{db}", url.rsplit_once('/').unwrap().0);
-    let (owner_url, serving_url) = (at(&owner), at(&serving));
-    let owner = Owner::connect(&owner_url).await.unwrap();
-    owner.migrate().await.unwrap();
-    let store = Store::connect(&serving_url).await.unwrap();
-    Db { owner, store, owner_url, serving_url }
-}
+mod db;
+use db::{Db, fresh};
 
 const SALT: [u8; 16] = [7; 16];
 

@@ -96,7 +96,7 @@ pub struct WearResult {
     pub notes: Vec<String>,
 }
 
-fn setup_problems(at: &str, setups: &[Setup], out: &mut Vec<Problem>) {
+pub(crate) fn setup_problems(at: &str, setups: &[Setup], out: &mut Vec<Problem>) {
     if setups.is_empty() || setups.len() > 12 {
         out.push(Problem::new(
             at,

@@ -23,6 +23,15 @@ pub struct Bend {
     pub steer_deg: f64,
 }
 
+impl Bend {
+    /// What is wrong, by field under `bend`.
+    #[must_use]
+    pub fn problems(&self) -> Vec<Problem> {
+        let g = in_range("bend.ay_g", self.ay_g, 0.0, 1.5, "g").err();
+        g.into_iter().chain(in_range("bend.steer_deg", self.steer_deg, 0.0, 45.0, "°").err()).collect()
+    }
+}
+
 /// How one axle is set.
 #[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
 #[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
@@ -136,8 +145,7 @@ pub fn axle_patches(
     bend: &Bend,
 ) -> Result<AxlePatches, Vec<Problem>> {
     let mut out = tyres.problems();
-    out.extend(in_range("bend.ay_g", bend.ay_g, 0.0, 1.5, "g").err());
-    out.extend(in_range("bend.steer_deg", bend.steer_deg, 0.0, 45.0, "°").err());
+    out.extend(bend.problems());
     for (f, v, low, high) in [
         ("camber_deg", setting.camber_deg, -30.0, 30.0),
         ("toe_deg", setting.toe_deg, -30.0, 30.0),

@@ -1,10 +1,12 @@
 //! What a job knows already of the tyre that is asked about: answers to questions of the diagnosis nobody has to press.
 
 use super::car_tyres::CarTyres;
+use super::case::setup_problems;
 use super::diagnosis::Seen;
 use super::forecast::{Setup, Shares};
 use bold_stance_car::vehicle::Rotated;
 use bold_stance_kinematics::geometry::Axle;
+use bold_stance_units::problem::Problem;
 use serde::{Deserialize, Serialize};
 
 /// Pressure this far from the placard, as a share of it, is low or high (common practice, no source).
@@ -43,6 +45,18 @@ pub struct AskedTyre {
     /// How it ran as found, where its axle was read.
     #[serde(default)]
     pub found: Option<RanAs>,
+}
+
+impl AskedTyre {
+    /// What is wrong, by field.
+    #[must_use]
+    pub fn problems(&self) -> Vec<Problem> {
+        let mut out = self.tyres.problems();
+        if let Some(f) = &self.found {
+            setup_problems("found", &f.setups, &mut out);
+        }
+        out
+    }
 }
 
 /// Mean over the time of what `f` gives.

@@ -40,7 +40,10 @@ const STARTS: [char; 7] = ['=', '+', '-', '@', '\t', '\r', '\''];
 
 /// A cell that goes out: what a spreadsheet would run as a formula gets an apostrophe before it. Numbers stay numbers.
 pub fn guarded(cell: &str) -> String {
-    if cell.starts_with(STARTS) && cell.parse::<f64>().is_err() {
+    if cell.trim().is_empty() {
+        // Nothing but spaces and breaks is nothing.
+        String::new()
+    } else if cell.starts_with(STARTS) && cell.parse::<f64>().is_err() {
         format!("'{cell}")
     } else {
         cell.to_owned()
@@ -72,10 +75,12 @@ mod tests {
             ("+2", "+2"),
             ("plain", "plain"),
             ("", ""),
+            ("'", "''"),
         ] {
             assert_eq!(guarded(cell), out);
             assert_eq!(unguarded(&guarded(cell)), cell);
         }
+        assert_eq!(guarded("\r"), "", "spaces alone are nothing");
     }
 
     #[test]

@@ -12,7 +12,6 @@ use bold_stance_store::job::{self, Stage};
 use bold_stance_store::{event, plan, visit};
 use bold_stance_trade::job::{AfterAct, Sheet};
 use bold_stance_trade::reading::Visit;
-use chrono::Utc;
 use serde::Deserialize;
 use utoipa::ToSchema;
 use uuid::Uuid;
@@ -57,7 +56,7 @@ pub async fn do_after(
         _ => None,
     };
     let to_do = sheet.as_ref().map(Sheet::trims_to_do).unwrap_or_default();
-    let now = Utc::now();
+    let now = event::now(&mut tx, *id).await?;
     let mut care = of.aftercare.after(&d.what, &to_do, (now, state.name()))?;
     if let Some(s) = sheet.filter(|_| d.what.teaches()) {
         care = care.having_taught(s.taught, now);

@@ -5,7 +5,7 @@ use crate::AppState;
 use crate::cookies::device;
 use crate::once::{Begun, Once, again};
 use crate::problem::{ApiError, ProblemDocument};
-use crate::secrets::{as_letters, new_code, new_token};
+use crate::secrets::as_letters;
 use crate::who::{Here, TOKEN};
 use actix_session::Session;
 use actix_web::http::StatusCode;
@@ -32,16 +32,20 @@ pub struct DeviceCode {
 /// A code that makes one new device the shop's, within ten minutes.
 #[utoipa::path(post, path = "/api/v1/devices/code", operation_id = "makeCode", responses((status = 201, body = DeviceCode)))]
 #[post("/api/v1/devices/code")]
-pub async fn make_code(state: Here) -> Result<HttpResponse, ApiError> {
-    let code = new_code();
-    let mut tx = state.tx().await?;
-    if !sign_in::make_code(&mut tx, &as_letters(&code)).await? {
+pub async fn make_code(state: Here, once: Once) -> Result<HttpResponse, ApiError> {
+    let answer = DeviceCode { code: once.handed(&state).code(), good_s: 600 };
+    let mut tx = match once.begin(&state).await? {
+        Begun::New(tx) => tx,
+        Begun::Before(..) => return Ok(HttpResponse::Created().json(answer)),
+    };
+    if !sign_in::make_code(&mut tx, &as_letters(&answer.code)).await? {
         return Err(ApiError::NotYours(Act::Enrol));
     }
     event::record(&mut tx, state.shop.id, None, state.name(), "device code made", serde_json::json!({}))
         .await?;
-    tx.commit().await.map_err(bold_stance_store::StoreError::from)?;
-    Ok(HttpResponse::Created().json(DeviceCode { code, good_s: 600 }))
+    // Its answer is not kept: the code is made anew of the key.
+    once.done(tx, StatusCode::CREATED).await?;
+    Ok(HttpResponse::Created().json(answer))
 }
 
 /// A code, and what the new device is called.
@@ -65,18 +69,31 @@ pub struct Enrolled {
 #[utoipa::path(post, path = "/api/v1/devices/enrol", operation_id = "useCode", request_body = UseCode,
     responses((status = 201, body = Enrolled), (status = 422, body = ProblemDocument)))]
 #[post("/api/v1/devices/enrol")]
-pub async fn by_code(state: web::Data<AppState>, Doc(u): Doc<UseCode>) -> Result<HttpResponse, ApiError> {
+pub async fn by_code(
+    state: web::Data<AppState>,
+    Doc(u): Doc<UseCode>,
+    once: Once,
+) -> Result<HttpResponse, ApiError> {
     let name = u.name.trim();
     if let Some(p) = name_problem("name", name) {
         return Err(p.into());
     }
-    let token = new_token();
+    let handed = once.handed(&state);
+    let token = handed.device();
+    let enrolled = |shop| {
+        HttpResponse::Created().cookie(device(&token, state.exposure.is_secure())).json(Enrolled { shop })
+    };
+    // A code counts once: the same request is let in again by what it was handed.
+    if handed.may_be_again()
+        && let Some(b) = sign_in::bench(&state.store, &token).await?
+    {
+        return Ok(enrolled(b.shop_name));
+    }
     let new = NewDevice { id: Uuid::new_v4(), name, token: &token };
     let Some(shop) = sign_in::by_code(&state.store, &as_letters(&u.code), new).await? else {
         return Err(Problem::new("code", said("fault-device-code"), said("fault-device-code-right")).into());
     };
-    let cookie = device(&token, state.exposure.is_secure());
-    Ok(HttpResponse::Created().cookie(cookie).json(Enrolled { shop }))
+    Ok(enrolled(shop))
 }
 
 /// What this device is called.
@@ -91,14 +108,26 @@ pub struct EnrolHere {
 #[utoipa::path(post, path = "/api/v1/devices/here", operation_id = "enrolHere", request_body = EnrolHere,
     responses((status = 201, body = Enrolled), (status = 422, body = ProblemDocument)))]
 #[post("/api/v1/devices/here")]
-pub async fn here(state: Here, session: Session, Doc(e): Doc<EnrolHere>) -> Result<HttpResponse, ApiError> {
+pub async fn here(
+    state: Here,
+    session: Session,
+    Doc(e): Doc<EnrolHere>,
+    once: Once,
+) -> Result<HttpResponse, ApiError> {
     let name = e.name.trim();
     if let Some(p) = name_problem("name", name) {
         return Err(p.into());
     }
     let Some(seat) = session.get::<String>(TOKEN).ok().flatten() else { return Err(ApiError::Nobody) };
-    let token = new_token();
-    let mut tx = state.tx().await?;
+    let token = once.handed(&state).device();
+    let enrolled = || {
+        let cookie = device(&token, state.exposure.is_secure());
+        HttpResponse::Created().cookie(cookie).json(Enrolled { shop: state.shop.name.clone() })
+    };
+    let mut tx = match once.begin(&state).await? {
+        Begun::New(tx) => tx,
+        Begun::Before(..) => return Ok(enrolled()),
+    };
     let new = NewDevice { id: Uuid::new_v4(), name, token: &token };
     if !sign_in::enrol_here(&mut tx, new, &seat).await? {
         return Err(ApiError::NotYours(Act::Enrol));
@@ -112,10 +141,9 @@ pub async fn here(state: Here, session: Session, Doc(e): Doc<EnrolHere>) -> Resu
         serde_json::json!({"name": name}),
     )
     .await?;
-    tx.commit().await.map_err(bold_stance_store::StoreError::from)?;
+    once.done(tx, StatusCode::CREATED).await?;
     state.whos.forget();
-    let cookie = device(&token, state.exposure.is_secure());
-    Ok(HttpResponse::Created().cookie(cookie).json(Enrolled { shop: state.shop.name.clone() }))
+    Ok(enrolled())
 }
 
 /// Takes a device out of the shop; whoever sits at it is signed out.

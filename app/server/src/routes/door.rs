@@ -5,7 +5,7 @@ use crate::AppState;
 use crate::cookies::{device, device_of};
 use crate::once::{Begun, Once, again};
 use crate::problem::{ApiError, ProblemDocument};
-use crate::secrets::{KeptSecret, as_letters, keep, new_slip, new_token, proof, step_of_code};
+use crate::secrets::{Handed, KeptSecret, as_letters, keep, new_token, proof, step_of_code};
 use crate::who::{CSRF_KEPT, Here, PICKED, TOKEN, find};
 use actix_session::Session;
 use actix_web::cookie::Cookie;
@@ -207,16 +207,21 @@ pub async fn by_pin(
     session: Session,
     req: HttpRequest,
     Doc(b): Doc<ByPin>,
+    once: Once,
 ) -> Result<HttpResponse, ApiError> {
     let Some(at) = device_of(&req) else {
         return Err(
             Problem::new("device", said("fault-not-a-device"), said("fault-not-a-device-right")).into()
         );
     };
+    let handed = once.handed(&state);
+    if let Some(info) = seated_before(&state, &session, &handed, Some(&at)).await? {
+        return Ok(HttpResponse::Ok().json(info));
+    }
     let salt = sign_in::pin_salt(&state.store, &at, b.member).await?;
     let salt = salt.ok_or_else(|| refused("pin", Tried::Unknown))?;
     let proof = proof(b.pin, salt).await?;
-    let token = new_token();
+    let token = handed.session();
     match sign_in::by_pin(&state.store, &at, b.member, &proof, &token).await? {
         Tried::In => {}
         other => return Err(refused("pin", other)),
@@ -224,6 +229,21 @@ pub async fn by_pin(
     leave(&state, &session).await?;
     seated(&session, &token)?;
     Ok(HttpResponse::Ok().json(info_of(&state, &session, Some(&at)).await?))
+}
+
+/// Who sits here by an answer that was lost on its way: the same request let them in before.
+async fn seated_before(
+    state: &AppState,
+    session: &Session,
+    handed: &Handed,
+    at: Option<&str>,
+) -> Result<Option<SessionInfo>, ApiError> {
+    let token = handed.session();
+    if !handed.may_be_again() || sign_in::whose(&state.store, &token).await?.is_none() {
+        return Ok(None);
+    }
+    seated(session, &token)?;
+    Ok(Some(info_of(state, session, at).await?))
 }
 
 /// Ends the session that was there, if one was.
@@ -280,7 +300,17 @@ pub async fn by_passphrase(
     session: Session,
     req: HttpRequest,
     Doc(b): Doc<ByPassphrase>,
+    once: Once,
 ) -> Result<HttpResponse, ApiError> {
+    let inside = |info| {
+        let a = PassphraseAnswer { session: Some(info), code_wanted: false, shops: Vec::new() };
+        HttpResponse::Ok().json(a)
+    };
+    let (at, handed) = (device_of(&req), once.handed(&state));
+    // A code of a second factor counts once: the same request is not asked for it again.
+    if let Some(info) = seated_before(&state, &session, &handed, at.as_deref()).await? {
+        return Ok(inside(info));
+    }
     let login = b.login.trim();
     let salt = sign_in::passphrase_salt(&state.store, login).await?;
     let proof = proof(b.passphrase, salt).await?;
@@ -309,19 +339,13 @@ pub async fn by_passphrase(
             return Ok(HttpResponse::Ok().json(asks(false, shops)));
         }
     };
-    let token = new_token();
-    let at = device_of(&req);
+    let token = handed.session();
     if !sign_in::by_passphrase(&state.store, (login, &proof), shop, step, at.as_deref(), &token).await? {
         return Err(refused("passphrase", Tried::Unknown));
     }
     leave(&state, &session).await?;
     seated(&session, &token)?;
-    let info = info_of(&state, &session, at.as_deref()).await?;
-    Ok(HttpResponse::Ok().json(PassphraseAnswer {
-        session: Some(info),
-        code_wanted: false,
-        shops: Vec::new(),
-    }))
+    Ok(inside(info_of(&state, &session, at.as_deref()).await?))
 }
 
 /// Leaves the bench.
@@ -412,6 +436,7 @@ pub async fn claim_shop(
     state: web::Data<AppState>,
     session: Session,
     Doc(c): Doc<ClaimShop>,
+    once: Once,
 ) -> Result<HttpResponse, ApiError> {
     let (name, owner, place) = (c.name.trim(), c.owner.trim(), c.device.trim());
     let bays = bold_stance_units::problem::in_range("bays", f64::from(c.bays), 1.0, 99.0, "bays").err();
@@ -419,6 +444,11 @@ pub async fn claim_shop(
     all([pin_problem("pin", &c.pin), None, None, None])?;
     if state.exposure.is_public() {
         return Err(ApiError::Forbidden("a shop on a network is made by its operator: bold-stance shop"));
+    }
+    let handed = once.handed(&state);
+    let (slip, at, token) = (handed.slip(), handed.device(), handed.session());
+    if let Some(info) = seated_before(&state, &session, &handed, Some(&at)).await? {
+        return Ok(with_device(&Claimed { slip, session: info }, device(&at, state.exposure.is_secure())));
     }
     let Some(first) = shop::door(&state.store, None).await?.filter(|d| !d.locked) else {
         return Err(Problem::new("name", said("fault-has-an-owner"), said("fault-has-an-owner-right")).into());
@@ -429,9 +459,7 @@ pub async fn claim_shop(
     // Somebody who stands on the bench under that name becomes the owner; so does an owner who has no PIN yet.
     let named = members.iter().find(|m| m.left_at.is_none() && m.name.eq_ignore_ascii_case(owner));
     let named = named.or_else(|| members.iter().find(|m| m.left_at.is_none() && m.role == Role::Owner));
-    let slip = new_slip();
     let (pin, slip_kept) = (keep(c.pin).await?, keep(as_letters(&slip)).await?);
-    let (at, token) = (new_token(), new_token());
     let claimed = sign_in::claim(
         &state.store,
         &Claim {
@@ -477,11 +505,17 @@ pub async fn by_slip(
     session: Session,
     req: HttpRequest,
     Doc(u): Doc<UseSlip>,
+    once: Once,
 ) -> Result<HttpResponse, ApiError> {
     let place = u.device.trim();
     all([pin_problem("pin", &u.pin), name_problem("device", place), None, None])?;
     let wrong =
         || ApiError::from(Problem::new("slip", said("fault-slip-wrong"), said("fault-slip-wrong-right")));
+    let handed = once.handed(&state);
+    let (slip, at, token) = (handed.slip(), handed.device(), handed.session());
+    if let Some(info) = seated_before(&state, &session, &handed, Some(&at)).await? {
+        return Ok(with_device(&Claimed { slip, session: info }, device(&at, state.exposure.is_secure())));
+    }
     let bench = match device_of(&req) {
         Some(t) => sign_in::bench(&state.store, &t).await?,
         None => None,
@@ -493,9 +527,7 @@ pub async fn by_slip(
     };
     let salt = sign_in::slip_salt(&state.store, shop).await?.ok_or_else(wrong)?;
     let shown = proof(as_letters(&u.slip), salt).await?;
-    let slip = new_slip();
     let (pin, next): (KeptSecret, KeptSecret) = (keep(u.pin).await?, keep(as_letters(&slip)).await?);
-    let (at, token) = (new_token(), new_token());
     let new = NewDevice { id: Uuid::new_v4(), name: place, token: &at };
     let ok =
         sign_in::by_slip(&state.store, (shop, &shown), pin.as_kept(), new, &token, next.as_kept()).await?;

@@ -21,7 +21,6 @@ use bold_stance_trade::reading::{TicketKind, Visit};
 use bold_stance_tread::CarTyres;
 use bold_stance_units::problem::{Problem, in_range};
 use bold_stance_units::said::{Said, said};
-use chrono::Utc;
 use serde::{Deserialize, Serialize};
 use std::collections::BTreeMap;
 use utoipa::ToSchema;
@@ -222,8 +221,9 @@ pub async fn ticket(state: &Here, tx: &mut Tx, id: Uuid) -> Result<Ticket, ApiEr
     let readings = reading::of_job(tx, id).await?;
     let done = done::of_job(tx, id).await?;
     let open = visit::of_job(tx, id).await?;
+    let now = event::now(tx, id).await?;
     let (visits, base, corner_file) = {
-        let bench = JobBench::of(state.rules(), &vehicle.facts, &readings, &done, &open, Utc::now())?
+        let bench = JobBench::of(state.rules(), &vehicle.facts, &readings, &done, &open, now)?
             .of_job(job.kind, &job.aftercare);
         let base = base_of(&vehicle.facts, &readings, &done, &bench.seen);
         (bench.views(), base, corner_request(&vehicle.facts, &readings, &bench.seen)?)

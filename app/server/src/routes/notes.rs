@@ -16,7 +16,6 @@ use bold_stance_trade::job::{MOST_PHOTO_BYTES, Note, note_problems};
 use bold_stance_trade::reading::Place;
 use bold_stance_units::problem::Problem;
 use bold_stance_units::said::said;
-use chrono::Utc;
 use serde::Deserialize;
 use utoipa::ToSchema;
 use uuid::Uuid;
@@ -103,6 +102,7 @@ pub async fn add(
     if !problems.is_empty() {
         return Err(problems.into());
     }
+    let written_at = event::now(&mut tx, *id).await?;
     let new = Note {
         id: Uuid::new_v4(),
         place: n.place,
@@ -110,7 +110,7 @@ pub async fn add(
         photo: photo.as_ref().map(|(_, size)| *size),
         jpeg: None,
         author: state.name().into(),
-        written_at: Utc::now(),
+        written_at,
     };
     note::add(&mut tx, state.shop.id, *id, &new, photo.as_ref().map(|(b, _)| b.as_slice())).await?;
     let detail = serde_json::json!({"note": new.id, "photo": photo.is_some()});

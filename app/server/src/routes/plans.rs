@@ -25,7 +25,6 @@ use bold_stance_trade::sheet::{Mark, StepId};
 use bold_stance_units::problem::Problem;
 use bold_stance_units::said::said;
 use bold_stance_units::{LengthUnit, parse_angle_deg, parse_length_mm};
-use chrono::Utc;
 use serde::Deserialize;
 use utoipa::ToSchema;
 use uuid::Uuid;
@@ -269,6 +268,7 @@ pub(super) async fn sheet_now(
 ) -> Result<SheetNow, ApiError> {
     let t = jobs::ticket(state, tx, p.job_id).await?;
     let open = visit::of_job(tx, p.job_id).await?;
+    let time = event::now(tx, p.job_id).await?;
     let input = CarInput { base: t.base.clone(), plan: p.document.clone() };
     if input.base.axles.each().iter().all(|(_, b)| b.is_none()) {
         return Err(Problem::new(
@@ -280,7 +280,7 @@ pub(super) async fn sheet_now(
     }
     let shelf = state.shelf().await?;
     let parts = shelf.offered(&input.plan.fitted(), &input);
-    let bench = JobBench::of(state.rules(), &t.vehicle.facts, &t.readings, &t.done, &open, Utc::now())?
+    let bench = JobBench::of(state.rules(), &t.vehicle.facts, &t.readings, &t.done, &open, time)?
         .of_job(t.job.kind, &t.job.aftercare)
         .knowing(shelf.heights_for(&input));
     let done: Vec<&Done> = t.done.iter().filter(|d| d.plan_id == p.id).collect();
@@ -395,7 +395,8 @@ pub async fn mark(
         // A mark is to be kept, whether or not somebody still looks.
         let now = sheet_now(&state, &mut tx, &p, &Peer::default()).await?.sheet;
         let by = (m.reason.as_deref(), m.signed.as_deref());
-        let record = mark_step(&now, &m.step, by, &m.as_done, (Utc::now(), state.name()))?;
+        let time = event::now(&mut tx, p.job_id).await?;
+        let record = mark_step(&now, &m.step, by, &m.as_done, (time, state.name()))?;
         done::mark(&mut tx, state.shop.id, *id, &m.step, Some(&record), state.name()).await?;
         let reached = if m.step == Mark::Step(StepId::Proved) { Stage::Prove } else { Stage::Set };
         job::reach_stage(&mut tx, p.job_id, reached).await?;
@@ -439,7 +440,8 @@ pub async fn turned(
     let all = done::of_job(&mut tx, p.job_id).await?;
     let own: Vec<&Done> = all.iter().filter(|d| d.plan_id == p.id).collect();
     let now = sheet_now(&state, &mut tx, &p, &Peer::default()).await?.sheet;
-    let (step, round) = turned_again(&now, &own, t.axle, &t.as_done, (Utc::now(), state.name()))?;
+    let time = event::now(&mut tx, p.job_id).await?;
+    let (step, round) = turned_again(&now, &own, t.axle, &t.as_done, (time, state.name()))?;
     no_longer_accepted(&state, &mut tx, &p).await?;
     let detail = serde_json::json!({"step": step, "turned": round.turned});
     done::add_round(&mut tx, *id, &Mark::Step(step), &round).await?;

@@ -19,7 +19,6 @@ use bold_stance_trade::reading::{
 use bold_stance_units::LengthUnit;
 use bold_stance_units::problem::Problem;
 use bold_stance_units::said::said;
-use chrono::Utc;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 use uuid::Uuid;
@@ -120,11 +119,12 @@ pub async fn preview(
     let mut tx = state.tx().await?;
     let t = jobs::ticket(&state, &mut tx, *id).await?;
     let open = visit::of_job(&mut tx, *id).await?;
-    let mut bench = JobBench::of(state.rules(), &t.vehicle.facts, &t.readings, &t.done, &open, Utc::now())?
+    let now = event::now(&mut tx, *id).await?;
+    let mut bench = JobBench::of(state.rules(), &t.vehicle.facts, &t.readings, &t.done, &open, now)?
         .of_job(t.job.kind, &t.job.aftercare);
     let asked = r.asked();
     let worked = bench.take(&asked, aim(&state, &t))?;
-    let candidate = asked.stored(r.id, worked.clone(), state.name(), Utc::now());
+    let candidate = asked.stored(r.id, worked.clone(), state.name(), now);
     bench.seen.push(candidate.seen());
     let prepared = bench.prepared_at(r.visit);
     let (suspicions, expected) = bench.scene(r.visit, &prepared, |s| {
@@ -151,12 +151,13 @@ pub async fn keep(
     let mut t = jobs::ticket(state, tx, id).await?;
     for (i, r) in list.iter().enumerate() {
         let open = visit::of_job(tx, id).await?;
-        let bench = JobBench::of(state.rules(), &t.vehicle.facts, &t.readings, &t.done, &open, Utc::now())?
+        let now = event::now(tx, id).await?;
+        let bench = JobBench::of(state.rules(), &t.vehicle.facts, &t.readings, &t.done, &open, now)?
             .of_job(t.job.kind, &t.job.aftercare);
         let asked = r.asked();
         let taken =
             bench.take(&asked, aim(state, &t)).map_err(|p| ApiError::from(p).under(list.len() > 1, i))?;
-        let new = asked.stored(r.id, taken, state.name(), Utc::now());
+        let new = asked.stored(r.id, taken, state.name(), now);
         visit::open(tx, state.shop.id, id, r.visit, state.name()).await?;
         if let Some(other) = reading::job_of(tx, r.id).await?
             && other != id

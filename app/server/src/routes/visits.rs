@@ -130,7 +130,8 @@ pub async fn put_right(
     job::hold(&mut tx, id).await?;
     let t = jobs::ticket(&state, &mut tx, id).await?;
     let opened = visit::of_job(&mut tx, id).await?;
-    let bench = JobBench::of(state.rules(), &t.vehicle.facts, &t.readings, &t.done, &opened, Utc::now())?
+    let now = event::now(&mut tx, id).await?;
+    let bench = JobBench::of(state.rules(), &t.vehicle.facts, &t.readings, &t.done, &opened, now)?
         .of_job(t.job.kind, &t.job.aftercare);
     let anew = bench.put_right(&t.readings, kind, Uuid::new_v4);
     for r in &anew {
@@ -228,7 +229,8 @@ pub async fn import(
     job::hold(&mut tx, *id).await?;
     let t = jobs::ticket(&state, &mut tx, *id).await?;
     let opened = visit::of_job(&mut tx, *id).await?;
-    let bench = JobBench::of(state.rules(), &t.vehicle.facts, &t.readings, &t.done, &opened, Utc::now())?
+    let now = event::now(&mut tx, *id).await?;
+    let bench = JobBench::of(state.rules(), &t.vehicle.facts, &t.readings, &t.done, &opened, now)?
         .of_job(t.job.kind, &t.job.aftercare);
     let mut ids: HashMap<String, Uuid> = HashMap::new();
     let mut new = 0;
@@ -247,7 +249,7 @@ pub async fn import(
         };
         ids.insert(r.id.clone(), own);
         let taken_at = if r.taken_at.is_empty() {
-            Utc::now()
+            now
         } else {
             DateTime::parse_from_rfc3339(&r.taken_at)
                 .map_err(|_| {
@@ -255,7 +257,7 @@ pub async fn import(
                 })?
                 .with_timezone(&Utc)
         };
-        if let Some(p) = odd_time(&at("taken_at"), taken_at, Utc::now()) {
+        if let Some(p) = odd_time(&at("taken_at"), taken_at, now) {
             return Err(p.into());
         }
         let stored = stored(&bench, r, (own, taken_at), state.name()).map_err(|list| {

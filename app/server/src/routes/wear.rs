@@ -183,6 +183,11 @@ pub async fn data() -> Result<HttpResponse, ApiError> {
     responses((status = 200, body = DiagnosisAnswer), (status = 422, body = ProblemDocument)))]
 #[post("/api/v1/diagnose")]
 pub async fn diagnosis(Doc(r): Doc<DiagnoseRequest>) -> Result<HttpResponse, ApiError> {
+    let asked = r.asked.iter().flat_map(AskedTyre::problems);
+    let faults: Vec<Problem> = asked.map(|p| Problem { field: format!("asked.{}", p.field), ..p }).collect();
+    if !faults.is_empty() {
+        return Err(faults.into());
+    }
     let known = r.asked.as_ref().map(known).unwrap_or_default();
     let seen = pressed_over(&known, &r.seen, &r.taken_out);
     let diagnosis = diagnose(&shipped_diagnosis()?, &seen, r.depths_mm)?;
@@ -387,6 +392,11 @@ pub async fn patches(Doc(r): Doc<PatchRequest>) -> Result<HttpResponse, ApiError
     if r.settings.len() > 8 {
         let wrong = said("fault-too-many");
         return Err(Problem::new("settings", wrong, said("fault-shorter-list")).into());
+    }
+    // Without a setting there is nothing to draw, and what is wrong is told all the same.
+    let faults: Vec<Problem> = r.tyres.problems().into_iter().chain(r.bend.problems()).collect();
+    if !faults.is_empty() {
+        return Err(faults.into());
     }
     let each = r.settings.iter().map(|s| axle_patches(&r.tyres, r.axle, s, &r.bend));
     let all: Result<Vec<AxlePatches>, Vec<Problem>> = each.collect();
