@@ -2,9 +2,10 @@
 
 use crate::problem::ApiError;
 use crate::who::Here;
-use bold_stance_store::{done, shop_aim, shop_part};
+use bold_stance_store::{done, lent, shop_aim, shop_part};
 use bold_stance_trade::aim::Aim;
 use bold_stance_trade::memory::{HeightsTaught, KnownHeights, Memory, ProvedCar};
+use bold_stance_trade::offer::OfferedCar;
 use bold_stance_trade::part::Part;
 use bold_stance_trade::plan::CarInput;
 use chrono::{DateTime, Utc};
@@ -156,6 +157,13 @@ impl Here {
         }
         let proved = done::taught(&mut tx).await?;
         let heights = done::taught_of_height(&mut tx).await?;
+        // Cars of other shops that were handed over count like the shop's own, each at its time.
+        let (cars, of_height) = lent::taught(&mut tx).await?;
+        let mut proved: Vec<ProvedCar> =
+            proved.into_iter().chain(cars.iter().map(OfferedCar::proved)).collect();
+        proved.sort_by_key(|c| c.at);
+        let mut heights: Vec<HeightsTaught> = heights.into_iter().chain(of_height).collect();
+        heights.sort_by_key(|h| h.at);
         let shelf = Arc::new(Shelf { parts, proved, heights });
         if let Ok(mut c) = self.shelf_cache.0.write() {
             c.insert(self.shop.id, (Instant::now(), shelf.clone()));

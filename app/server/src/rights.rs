@@ -29,7 +29,7 @@ pub fn wanted(operation: &str) -> Option<Wants> {
         | "methods" | "lookAtMoving" | "parts" | "exportPartsCsv" | "exportPartsJson" | "exportPartsXlsx"
         | "lookAtPart" | "madeParts" | "searchPlans" | "searchCar" | "handover" | "onJack"
         | "partsToOrder" | "orderList" | "orderListXlsx" | "settingSheet" | "predict" | "shop"
-        | "shopMemory" | "turnable" | "forecastWear" | "wearData" | "sheetCode" => Look,
+        | "shopMemory" | "lenders" | "turnable" | "forecastWear" | "wearData" | "sheetCode" => Look,
         "createJob" | "bookJobs" | "sameCarAgain" | "putAway" | "addNote" | "strikeNote" | "saveTicket" => {
             Ticket
         }
@@ -38,12 +38,15 @@ pub fn wanted(operation: &str) -> Option<Wants> {
         "importJob" | "choosePlan" | "createPlan" | "importPlans" | "savePlan" | "removePlan"
         | "copyPlan" => Plan,
         "markStep" | "turnedAgain" | "doAfter" => Turn,
-        "keepAim" | "removeAim" | "keepShape" | "removeShape" | "importParts" | "keepPart" => Library,
+        "keepAim" | "removeAim" | "keepShape" | "removeShape" | "importParts" | "keepPart" | "shopOffer"
+        | "takeOffer" | "putOut" => Library,
         "makeCode" | "enrolHere" => Enrol,
         "saveShopSettings" | "saveTrust" => Settings,
         "people" | "addMember" | "saveMember" | "setPin" | "setPassphrase" | "endSessions"
         | "removeDevice" => People,
-        "record" | "recordCsv" | "erasePersonal" => Records,
+        "record" | "recordCsv" | "erasePersonal" | "ticketsOfPlate" | "customerFile" | "eraseCustomer" => {
+            Records
+        }
         _ => return None,
     };
     Some(Wants::One(act))

@@ -180,6 +180,20 @@ pub async fn of_ticket(tx: &mut Tx, ticket: i32) -> Result<Option<Uuid>> {
     Ok(sqlx::query_scalar!("select id from job where ticket = $1", ticket).fetch_optional(&mut **tx).await?)
 }
 
+/// Every ticket of a plate or fleet number, the newest first, also those that were put away. Capitals do not matter.
+///
+/// # Errors
+/// Database errors.
+pub async fn of_plate(tx: &mut Tx, plate: &str) -> Result<Vec<(Uuid, i32)>> {
+    let rows = sqlx::query!(
+        "select id, ticket from job where lower(plate) = lower($1) and plate <> '' order by ticket desc",
+        plate.trim()
+    )
+    .fetch_all(&mut **tx)
+    .await?;
+    Ok(rows.into_iter().map(|r| (r.id, r.ticket)).collect())
+}
+
 /// The newest job of the car with this plate; where none is named, of the car with this name. Neither looks at capitals.
 ///
 /// # Errors

@@ -10,6 +10,7 @@ pub mod demo;
 pub mod done;
 pub mod event;
 pub mod job;
+pub mod lent;
 pub mod live;
 pub mod note;
 mod owner;

@@ -10,6 +10,7 @@ pub mod aim;
 pub mod inspect;
 pub mod job;
 pub mod memory;
+pub mod offer;
 pub mod part;
 pub mod plan;
 pub mod prove;

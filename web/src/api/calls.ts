@@ -1,6 +1,7 @@
 // Every request to the server, by what it is for. Nothing else speaks to it but the client this is made of.
 import { api, ApiProblem, take, type Schemas } from './client';
 import { orKept } from './kept';
+import { WriteKeys } from './keys';
 import { carried } from './seat';
 import { unitsHeader } from './units';
 
@@ -52,6 +53,10 @@ export const setPassphrase = (id: string, body: Schemas['NewPassphrase']) =>
 export const endSessions = (id: string) => take(api.POST('/api/v1/people/{id}/end-sessions', named(id)));
 export const removeDevice = (id: string) => take(api.DELETE('/api/v1/devices/{id}', named(id)));
 export const saveTrust = (body: Schemas['TrustSettings']) => take(api.PUT('/api/v1/shop/trust', { body }));
+export const ticketsOfPlate = (plate: string) =>
+  take(api.GET('/api/v1/customer', { params: { query: { plate } } }));
+export const eraseCustomer = (plate: string) => take(api.POST('/api/v1/customer/erase', { body: { plate } }));
+export const customerFile = (plate: string) => `/api/v1/customer.zip?plate=${encodeURIComponent(plate)}`;
 export const erasePersonal = (id: string) => take(api.POST('/api/v1/jobs/{id}/erase-personal', named(id)));
 export const getRecord = (query: { job?: string; member?: string; before?: number; limit?: number }) =>
   take(api.GET('/api/v1/record', { params: { query } }));
@@ -160,6 +165,9 @@ export const markStep = (id: string, body: Schemas['MarkStep']) =>
   take(api.PUT('/api/v1/plans/{id}/done', { ...job(id), body }));
 export const doAfter = (id: string, body: Schemas['DoAfter']) =>
   take(api.POST('/api/v1/jobs/{id}/aftercare', { ...job(id), body }));
+export const getLenders = () => take(api.GET('/api/v1/shop/lenders'));
+export const putOut = (origin: string) =>
+  take(api.DELETE('/api/v1/shop/lenders/{origin}', { params: { path: { origin } } }));
 export const getMemory = () => take(api.GET('/api/v1/shop/memory'));
 export const getHandover = (id: string) => take(api.GET('/api/v1/plans/{id}/handover', job(id)));
 export const turnedAgain = (id: string, body: Schemas['TurnedAgain']) =>
@@ -199,14 +207,24 @@ async function refused(r: Response): Promise<ApiProblem> {
   return new ApiProblem(r.status, doc.title ?? 'Refused', doc.detail ?? r.statusText, doc.problems ?? []);
 }
 
+const files = new WriteKeys();
+
 /** Sends a table as a file has it: CSV, or JSON by the file's name. */
 export async function sendTable<T>(path: string, f: File): Promise<T> {
   const kind = f.name.endsWith('.json') ? 'application/json' : 'text/csv';
+  // A file whose answer was lost is sent again with the key it had.
+  const write = `POST ${path} ${f.name} ${f.size} ${f.lastModified}`;
   const r = await fetch(path, {
     method: 'POST',
-    headers: { 'content-type': kind, ...unitsHeader(), ...(await carried()) },
+    headers: {
+      'content-type': kind,
+      'Idempotency-Key': files.of(write),
+      ...unitsHeader(),
+      ...(await carried()),
+    },
     body: await f.arrayBuffer(),
   });
+  if (r.status < 500) files.answered(write);
   if (!r.ok) throw await refused(r);
   return (await r.json()) as T;
 }

@@ -10,6 +10,7 @@ mod http;
 mod layouts;
 mod lost_answers;
 mod notes_http;
+mod offers_http;
 mod plan_http;
 mod robust_http;
 mod server;

@@ -202,7 +202,10 @@ fn filled(path: &str, ids: &BTreeMap<&str, String>) -> String {
         }
         "job"
     };
-    path.replace("{id}", &ids[of(path)]).replace("{note}", &ids["note"]).replace("{kind}", "found")
+    path.replace("{id}", &ids[of(path)])
+        .replace("{note}", &ids["note"])
+        .replace("{kind}", "found")
+        .replace("{origin}", "a1")
 }
 
 /// What the table of rights says of each operation, read from the description's ids: the test's own list, not the server's.
@@ -218,12 +221,15 @@ fn needs(operation: &str) -> Option<&'static str> {
         "importJob" | "choosePlan" | "createPlan" | "importPlans" | "savePlan" | "removePlan"
         | "copyPlan" => "plan",
         "markStep" | "turnedAgain" | "doAfter" => "turn",
-        "keepAim" | "removeAim" | "keepShape" | "removeShape" | "importParts" | "keepPart" => "library",
+        "keepAim" | "removeAim" | "keepShape" | "removeShape" | "importParts" | "keepPart" | "shopOffer"
+        | "takeOffer" | "putOut" => "library",
         "makeCode" | "enrolHere" => "enrol",
         "saveShopSettings" | "saveTrust" => "settings",
         "people" | "addMember" | "saveMember" | "setPin" | "setPassphrase" | "endSessions"
         | "removeDevice" => "people",
-        "record" | "recordCsv" | "erasePersonal" => "records",
+        "record" | "recordCsv" | "erasePersonal" | "ticketsOfPlate" | "customerFile" | "eraseCustomer" => {
+            "records"
+        }
         _ => "look",
     })
 }

@@ -6,6 +6,7 @@ pub mod booked;
 pub mod bundles;
 pub mod car;
 pub mod compute;
+pub mod customers;
 pub mod desk;
 pub mod devices;
 pub mod door;
@@ -15,6 +16,7 @@ pub mod handover;
 pub mod jobs;
 pub mod memory;
 pub mod notes;
+pub mod offers;
 pub mod orders;
 pub mod parts;
 pub mod people;
@@ -149,6 +151,9 @@ pub fn mount(cfg: &mut web::ServiceConfig) {
         .service(records::list)
         .service(records::csv)
         .service(records::erase_personal)
+        .service(customers::tickets)
+        .service(customers::file)
+        .service(customers::erase)
         .service(events::follow)
         .service(shop::info)
         .service(shop::save_settings)
@@ -239,6 +244,14 @@ pub fn mount(cfg: &mut web::ServiceConfig) {
         .service(wear::export_xlsx)
         .service(wear::import)
         .service(plans::sheet)
+        .service(offers::offer)
+        .service(
+            web::resource("/api/v1/shop/offer")
+                .app_data(web::PayloadConfig::new(bundles::BUNDLE_LIMIT))
+                .route(web::post().to(offers::take)),
+        )
+        .service(offers::lenders)
+        .service(offers::put_out)
         .service(shapes::look)
         .service(shapes::keep)
         .service(shapes::remove)

@@ -16,6 +16,7 @@ import { useSettings } from '../../ui/settings';
 import { angle, length, num } from '../../units/print';
 import { axleWord } from '../../sheet/sheet';
 import { HeightsKnown } from './Heights';
+import { OtherShops } from './OtherShops';
 
 type Row = Schemas['MemoryRow'];
 
@@ -111,6 +112,7 @@ export default function Memory() {
             <HowWell key={h.axle + h.angle} h={h} />
           ))}
           {m?.heights && <HeightsKnown known={m.heights} ways={shop.data?.ways ?? []} />}
+          <OtherShops />
         </section>
       </main>
     </div>
@@ -171,7 +173,8 @@ function PartRow({ r }: { r: Row }) {
         .filter((c) => c.explained)
         .map((c) => (
           <p key={c.ticket} className="memory-odd">
-            <Glyph name="watch" size={16} /> Ticket {String(c.ticket).padStart(4, '0')} not counted:{' '}
+            <Glyph name="watch" size={16} />{' '}
+            {c.ticket ? `Ticket ${String(c.ticket).padStart(4, '0')}` : 'A car of another shop'} not counted:{' '}
             {c.explained}
           </p>
         ))}

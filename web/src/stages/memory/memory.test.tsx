@@ -14,7 +14,9 @@ const server = vi.hoisted(() => {
   const it = { memory: {} as unknown };
   globalThis.fetch = async (input) => {
     const url = new URL(input instanceof Request ? input.url : String(input));
-    const body = url.pathname.endsWith('/memory') ? it.memory : { name: 'Shop', ways: [], tickets: [] };
+    const p = url.pathname;
+    const shop = { name: 'Shop', ways: [], tickets: [] };
+    const body = p.endsWith('/memory') ? it.memory : p.endsWith('/lenders') ? [] : shop;
     return new Response(JSON.stringify(body), { headers: { 'content-type': 'application/json' } });
   };
   return it;
