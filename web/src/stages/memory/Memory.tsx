@@ -153,7 +153,8 @@ function PartRow({ r }: { r: Row }) {
       <span>
         <b>{r.name ?? 'On the car'}</b>
         <span className="small" style={{ display: 'block' }}>
-          {r.of.adjuster.toLowerCase()}, sold ±{w.sold}
+          {r.of.adjuster.toLowerCase()}
+          {(r.claim_mm ?? r.claim_deg) != null && `, sold ±${w.sold}`}
         </span>
       </span>
       <b className="fig memory-moved">{n ? w.moved : 'claim only'}</b>

@@ -92,9 +92,12 @@ export function OtherShops() {
         </div>
       )}
       {bring.data && (
-        <p data-testid="offer-taken" role="status">
-          <Glyph name="done" size={16} /> {takenWords(bring.data)}
-          {bring.data.kept.length > 0 && ` Stays as it is here: ${bring.data.kept.join(', ')}.`}
+        <p data-testid="offer-taken" role="status" style={{ display: 'flex', gap: 8 }}>
+          <Glyph name="done" size={16} />
+          <span>
+            {takenWords(bring.data)}
+            {bring.data.kept.length > 0 && ` Stays as it is here: ${bring.data.kept.join(', ')}.`}
+          </span>
         </p>
       )}
       {lenders.data?.map((l) => (
@@ -102,7 +105,13 @@ export function OtherShops() {
           <span>
             <b>{l.name}</b>
             <span className="small" style={{ display: 'block' }}>
-              {counted(l.cars, 'car')} of parts, {counted(l.heights, 'car')} of height; taken in by {l.author}
+              {[
+                l.cars && `${counted(l.cars, 'car')} of parts`,
+                l.heights && `${counted(l.heights, 'car')} of height`,
+              ]
+                .filter(Boolean)
+                .join(', ')}
+              ; taken in by {l.author}
             </span>
           </span>
           {may && (
