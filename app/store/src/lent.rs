@@ -2,7 +2,7 @@
 
 use crate::{Result, Tx};
 use bold_stance_trade::memory::HeightsTaught;
-use bold_stance_trade::offer::{Offer, OfferedCar};
+use bold_stance_trade::offer::{OfferedCar, ShopOffer};
 use chrono::{DateTime, Utc};
 use serde::Serialize;
 use sqlx::types::Json;
@@ -61,7 +61,7 @@ pub async fn taught(tx: &mut Tx) -> Result<(Vec<OfferedCar>, Vec<HeightsTaught>)
 ///
 /// # Errors
 /// Database errors.
-pub async fn take(tx: &mut Tx, shop: Uuid, author: &str, o: &Offer) -> Result<()> {
+pub async fn take(tx: &mut Tx, shop: Uuid, author: &str, o: &ShopOffer) -> Result<()> {
     sqlx::query!(
         "insert into lent (shop_id, origin, name, author, cars, heights) values ($1, $2, $3, $4, $5, $6)
          on conflict (shop_id, origin) do update

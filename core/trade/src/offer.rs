@@ -33,7 +33,7 @@ pub struct OfferedCar {
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
 #[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
 #[serde(deny_unknown_fields)]
-pub struct Offer {
+pub struct ShopOffer {
     /// [`OFFER_FORMAT`].
     pub format: String,
     /// Version of the program that wrote it.
@@ -79,7 +79,7 @@ impl OfferedCar {
     }
 }
 
-impl Offer {
+impl ShopOffer {
     /// Reads a file.
     ///
     /// # Errors
@@ -178,8 +178,8 @@ mod tests {
         }
     }
 
-    fn offer() -> Offer {
-        Offer {
+    fn offer() -> ShopOffer {
+        ShopOffer {
             format: OFFER_FORMAT.into(),
             written_by: "0.1.0".into(),
             at: Utc::now(),
@@ -196,7 +196,7 @@ mod tests {
     #[test]
     fn what_is_handed_on_is_taken_in_as_it_was_and_counts() {
         let o = offer();
-        let back = Offer::from_json(&serde_json::to_vec(&o).unwrap()).unwrap();
+        let back = ShopOffer::from_json(&serde_json::to_vec(&o).unwrap()).unwrap();
         assert_eq!(back, o);
         let m = Memory::of(&[back.cars[0].proved()], None);
         assert_eq!((m.cars, m.parts[0].cars[0].ticket), (1, 0));
@@ -216,10 +216,10 @@ mod tests {
 
     #[test]
     fn what_is_wrong_is_named_at_its_field() {
-        let fields = |o: &Offer| o.problems().into_iter().map(|p| p.field).collect::<Vec<_>>();
+        let fields = |o: &ShopOffer| o.problems().into_iter().map(|p| p.field).collect::<Vec<_>>();
         assert_eq!(fields(&offer()), Vec::<String>::new());
-        assert_eq!(fields(&Offer { format: "x".into(), ..offer() }), ["format"]);
-        assert_eq!(fields(&Offer { shop: " ".into(), ..offer() }), ["shop"]);
+        assert_eq!(fields(&ShopOffer { format: "x".into(), ..offer() }), ["format"]);
+        assert_eq!(fields(&ShopOffer { shop: " ".into(), ..offer() }), ["shop"]);
         let mut o = offer();
         o.cars[0].trials[0].ln_times = 9.0;
         o.cars[0].trials[0].sd = 0.0;

@@ -8787,6 +8787,32 @@ export interface components {
             /** @description Ways to change height. */
             ways: components["schemas"]["WayInfo"][];
         };
+        /** @description What a shop hands to another. */
+        ShopOffer: {
+            /** @description Its own aims. */
+            aims?: components["schemas"]["Aim"][];
+            /**
+             * Format: date-time
+             * @description When, UTC.
+             */
+            at: string;
+            /** @description What its accepted cars taught of parts; how well it predicted is its own affair. */
+            cars?: components["schemas"]["OfferedCar"][];
+            /** @description [`OFFER_FORMAT`]. */
+            format: string;
+            /** @description What its cars taught of height. */
+            heights?: components["schemas"]["HeightsTaught"][];
+            /** @description What the shop is known by from one file to its next: nothing it could be asked with. */
+            origin: string;
+            /** @description Its own parts, and those it changed. */
+            parts?: components["schemas"]["Part"][];
+            /** @description Shapes of cars it measured. */
+            shapes?: components["schemas"]["Archetype"][];
+            /** @description Name of the shop. */
+            shop: string;
+            /** @description Version of the program that wrote it. */
+            written_by: string;
+        };
         /** @description Settings of a shop. */
         ShopSettings: {
             /**
@@ -20481,7 +20507,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["Offer"];
+                "application/json": components["schemas"]["ShopOffer"];
             };
         };
         responses: {
@@ -20580,7 +20606,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Offer"];
+                    "application/json": components["schemas"]["ShopOffer"];
                 };
             };
             /** @description Cannot be read: address, query or body */

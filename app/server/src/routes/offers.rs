@@ -9,7 +9,7 @@ use actix_web::http::StatusCode;
 use actix_web::{HttpResponse, delete, get, web};
 use bold_stance_store::lent::{self, Lender};
 use bold_stance_store::{done, event, shop_aim, shop_part, shop_shape};
-use bold_stance_trade::offer::{OFFER_FORMAT, Offer, offered_cars};
+use bold_stance_trade::offer::{OFFER_FORMAT, ShopOffer, offered_cars};
 use bold_stance_trade::part::list_problems;
 use bold_stance_units::problem::Problem;
 use chrono::Utc;
@@ -49,7 +49,7 @@ fn origin_of(shop: Uuid) -> String {
 
 /// What this shop hands to another: parts, aims, shapes, what its cars taught. Nothing of a customer.
 #[utoipa::path(get, path = "/api/v1/shop/offer.json", operation_id = "shopOffer", params(OfferAsked),
-    responses((status = 200, body = Offer), (status = 422, body = ProblemDocument)))]
+    responses((status = 200, body = ShopOffer), (status = 422, body = ProblemDocument)))]
 #[get("/api/v1/shop/offer.json")]
 pub async fn offer(state: Here, asked: web::Query<OfferAsked>) -> Result<HttpResponse, ApiError> {
     let shelf = state.shelf().await?;
@@ -58,7 +58,7 @@ pub async fn offer(state: Here, asked: web::Query<OfferAsked>) -> Result<HttpRes
     let aims = shop_aim::all(&mut tx).await?.into_iter().map(|(_, aim)| aim);
     let shapes = shop_shape::all(&mut tx).await?;
     let (proved, heights) = (done::taught(&mut tx).await?, done::taught_of_height(&mut tx).await?);
-    let o = Offer {
+    let o = ShopOffer {
         format: OFFER_FORMAT.into(),
         written_by: env!("CARGO_PKG_VERSION").into(),
         at: Utc::now(),
@@ -98,7 +98,7 @@ pub struct OfferTaken {
 }
 
 /// Takes in what another shop handed over: all that is right or nothing; what is here stays as it is.
-#[utoipa::path(post, path = "/api/v1/shop/offer", operation_id = "takeOffer", request_body = Offer,
+#[utoipa::path(post, path = "/api/v1/shop/offer", operation_id = "takeOffer", request_body = ShopOffer,
     responses((status = 200, body = OfferTaken), (status = 422, body = ProblemDocument)))]
 pub async fn take(
     state: Here,
@@ -107,7 +107,7 @@ pub async fn take(
 ) -> Result<HttpResponse, ApiError> {
     let body = body.map_err(|_| ApiError::TooLarge)?;
     let once = once.of(&body);
-    let o = Offer::from_json(&body)?;
+    let o = ShopOffer::from_json(&body)?;
     let shelf = state.shelf().await?;
     let mut merged: Vec<_> = shelf.parts.iter().map(|s| s.part.clone()).collect();
     merged.extend(o.parts.iter().filter(|p| !shelf.parts.iter().any(|s| s.part.id == p.id)).cloned());
