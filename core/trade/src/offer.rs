@@ -229,7 +229,7 @@ mod tests {
         let told = fields(&o);
         for f in [
             "parts.1.cost",
-            "aims.0.camber_deg",
+            "aims.0.camber_deg.1",
             "shapes.0.geometry.format",
             "cars.0.trials.0.ln_times",
             "cars.0.trials.0.sd",
