@@ -107,7 +107,9 @@ export default function Memory() {
             <h2>How well we said it</h2>
             <span className="small mut">in the ring, of 100. 90 is right. Then the middle miss.</span>
           </div>
-          {m && !m.how_well.length && <p style={{ padding: '14px 18px' }}>No car was proved yet.</p>}
+          {m && !m.how_well.length && (
+            <p style={{ padding: '14px 18px' }}>No car of this shop was proved yet.</p>
+          )}
           {m?.how_well.map((h) => (
             <HowWell key={h.axle + h.angle} h={h} />
           ))}
