@@ -1,5 +1,4 @@
 // What is personal of a ticket, exported and taken out: words, plate, photos. What was read and set stays.
-import { Button, Dialog } from '@mui/material';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { erasePersonal } from '../../api/calls';
@@ -7,6 +6,7 @@ import { did } from '../../shell/deeds';
 import { ticketKey, useBench } from '../../shell/ticket';
 import { ChipButton } from '../../ui/Press';
 import { OfPlate } from './OfPlate';
+import { Sure } from './Sure';
 
 export function Erase() {
   const { ticket } = useBench();
@@ -31,33 +31,18 @@ export function Erase() {
       </ChipButton>
       {ticket.job.plate && <OfPlate plate={ticket.job.plate} />}
       {asks && (
-        <Dialog open onClose={() => setAsks(false)} aria-labelledby="erase-title">
-          <div className="secret-dialog">
-            <h2 id="erase-title">Take out what is personal?</h2>
-            <p>
-              The customer’s words, the plate, notes and photos go from this ticket, from its record and from
-              what happened on it. Readings, plans and the sheet stay. There is no way back.
-            </p>
-            {erase.error && (
-              <p className="plate" role="alert">
-                {erase.error.message}
-              </p>
-            )}
-            <div className="member-acts">
-              <Button
-                variant="contained"
-                disabled={erase.isPending}
-                onClick={() => erase.mutate()}
-                data-testid="erase-now"
-              >
-                Take it out
-              </Button>
-              <Button variant="outlined" onClick={() => setAsks(false)}>
-                Keep it
-              </Button>
-            </div>
-          </div>
-        </Dialog>
+        <Sure
+          id="erase"
+          title="Take out what is personal?"
+          fault={erase.error}
+          yes="Take it out"
+          busy={erase.isPending}
+          act={() => erase.mutate()}
+          close={() => setAsks(false)}
+        >
+          The customer’s words, the plate, notes and photos go from this ticket, from its record and from what
+          happened on it. Readings, plans and the sheet stay. There is no way back.
+        </Sure>
       )}
     </div>
   );

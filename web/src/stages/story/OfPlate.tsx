@@ -1,10 +1,10 @@
 // One customer's: every ticket of a plate or fleet number, as a file, and taken out of all of them.
-import { Button, Dialog } from '@mui/material';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { customerFile, eraseCustomer, ticketsOfPlate } from '../../api/calls';
 import { did } from '../../shell/deeds';
 import { ChipButton } from '../../ui/Press';
+import { Sure } from './Sure';
 
 /** The other tickets of the same plate: one customer's, exported and taken out together. */
 export function OfPlate({ plate }: { plate: string }) {
@@ -31,33 +31,18 @@ export function OfPlate({ plate }: { plate: string }) {
         Take out what is personal of {every}
       </ChipButton>
       {asks && (
-        <Dialog open onClose={() => setAsks(false)} aria-labelledby="customer-title">
-          <div className="secret-dialog">
-            <h2 id="customer-title">Take it out of {every} tickets?</h2>
-            <p>
-              Tickets {all.data?.map((t) => String(t.ticket).padStart(4, '0')).join(', ')}. Words, plate,
-              notes and photos go; readings, plans and sheets stay. There is no way back.
-            </p>
-            {erase.error && (
-              <p className="plate" role="alert">
-                {erase.error.message}
-              </p>
-            )}
-            <div className="member-acts">
-              <Button
-                variant="contained"
-                disabled={erase.isPending}
-                onClick={() => erase.mutate()}
-                data-testid="customer-erase-now"
-              >
-                Take it out of {every}
-              </Button>
-              <Button variant="outlined" onClick={() => setAsks(false)}>
-                Keep it
-              </Button>
-            </div>
-          </div>
-        </Dialog>
+        <Sure
+          id="customer-erase"
+          title={`Take it out of ${every} tickets?`}
+          fault={erase.error}
+          yes={`Take it out of ${every}`}
+          busy={erase.isPending}
+          act={() => erase.mutate()}
+          close={() => setAsks(false)}
+        >
+          Tickets {all.data?.map((t) => String(t.ticket).padStart(4, '0')).join(', ')}. Words, plate, notes
+          and photos go; readings, plans and sheets stay. There is no way back.
+        </Sure>
       )}
     </>
   );
