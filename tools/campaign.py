@@ -11,9 +11,9 @@ import subprocess
 import sys
 import threading
 import time
-import urllib.error
-import urllib.request
 import uuid
+
+import asking
 
 ap = argparse.ArgumentParser()
 ap.add_argument("--binary", required=True)
@@ -35,20 +35,7 @@ def start():
 
 
 def ask(method, path, body=None, key=None, limit=6):
-    r = urllib.request.Request(BASE + path, method=method, data=None if body is None else json.dumps(body).encode())
-    r.add_header("content-type", "application/json")
-    if key:
-        r.add_header("idempotency-key", key)
-    try:
-        with urllib.request.urlopen(r, timeout=limit) as a:
-            return a.status, json.loads(a.read() or b"null")
-    except urllib.error.HTTPError as e:
-        try:
-            return e.code, json.loads(e.read() or b"null")
-        except (ValueError, OSError):
-            return e.code, None
-    except (OSError, ValueError):
-        return 0, None
+    return asking.ask(BASE, method, path, body, key, limit)[:2]
 
 
 def back_s():

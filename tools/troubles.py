@@ -16,9 +16,10 @@ import subprocess
 import sys
 import threading
 import time
-import urllib.error
 import urllib.request
 import uuid
+
+import asking
 
 ap = argparse.ArgumentParser()
 ap.add_argument("--binary", required=True)
@@ -49,22 +50,7 @@ def fault(what):
 
 
 def ask(method, path, body=None, key=None, limit=40, base=BASE):
-    """Status, answer, seconds. 0 where none came."""
-    began = time.monotonic()
-    r = urllib.request.Request(base + path, method=method, data=None if body is None else json.dumps(body).encode())
-    r.add_header("content-type", "application/json")
-    if key:
-        r.add_header("idempotency-key", key)
-    try:
-        with urllib.request.urlopen(r, timeout=limit) as a:
-            return a.status, json.loads(a.read() or b"null"), time.monotonic() - began
-    except urllib.error.HTTPError as e:
-        try:
-            return e.code, json.loads(e.read() or b"null"), time.monotonic() - began
-        except (ValueError, OSError):
-            return e.code, None, time.monotonic() - began
-    except (OSError, ValueError):
-        return 0, None, time.monotonic() - began
+    return asking.ask(base, method, path, body, key, limit)
 
 
 def psql(sql, url=OWNER):

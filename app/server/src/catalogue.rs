@@ -5,7 +5,7 @@ use crate::who::Here;
 use bold_stance_store::{done, lent, shop_aim, shop_part};
 use bold_stance_trade::aim::Aim;
 use bold_stance_trade::memory::{HeightsTaught, KnownHeights, Memory, ProvedCar};
-use bold_stance_trade::offer::OfferedCar;
+use bold_stance_trade::offer::{Lent, OfferedCar};
 use bold_stance_trade::part::Part;
 use bold_stance_trade::plan::CarInput;
 use chrono::{DateTime, Utc};
@@ -50,13 +50,27 @@ pub struct Shelf {
     pub proved: Vec<ProvedCar>,
     /// What cars taught of height since they were set.
     pub heights: Vec<HeightsTaught>,
+    /// What other shops handed over, each with when it counts.
+    pub lent: Vec<Lent>,
 }
 
 impl Shelf {
     /// What the shop knew when work on a car began; what it knows where none was done yet.
     #[must_use]
     pub fn memory(&self, worked_since: Option<DateTime<Utc>>) -> Memory {
-        Memory::of(&self.proved, worked_since).with_heights(&self.heights, worked_since)
+        let handed = self.lent.iter().filter(|l| l.counts(worked_since));
+        let cars = handed.flat_map(|l| &l.cars).map(OfferedCar::proved);
+        let mut proved: Vec<ProvedCar> = self.proved.iter().cloned().chain(cars).collect();
+        proved.sort_by_key(|c| c.at);
+        Memory::of(&proved, worked_since).with_heights(&self.of_height(worked_since), worked_since)
+    }
+
+    /// What its own cars taught of height, and those of other shops that count.
+    fn of_height(&self, worked_since: Option<DateTime<Utc>>) -> Vec<HeightsTaught> {
+        let handed = self.lent.iter().filter(|l| l.counts(worked_since)).flat_map(|l| &l.heights);
+        let mut all: Vec<HeightsTaught> = self.heights.iter().chain(handed).cloned().collect();
+        all.sort_by_key(|h| h.at);
+        all
     }
 
     /// What the shop knew of turns and settling when work on a car began; nothing where its plan takes things as sold.
@@ -65,7 +79,8 @@ impl Shelf {
         if car.plan.as_sold {
             return KnownHeights::default();
         }
-        KnownHeights::of(&self.heights, car.base.worked_since)
+        let since = car.base.worked_since;
+        KnownHeights::of(&self.of_height(since), since)
     }
 
     /// Parts as plans of a car take them: as the shop knew them, or as they are sold.
@@ -157,14 +172,8 @@ impl Here {
         }
         let proved = done::taught(&mut tx).await?;
         let heights = done::taught_of_height(&mut tx).await?;
-        // Cars of other shops that were handed over count like the shop's own, each at its time.
-        let (cars, of_height) = lent::taught(&mut tx).await?;
-        let mut proved: Vec<ProvedCar> =
-            proved.into_iter().chain(cars.iter().map(OfferedCar::proved)).collect();
-        proved.sort_by_key(|c| c.at);
-        let mut heights: Vec<HeightsTaught> = heights.into_iter().chain(of_height).collect();
-        heights.sort_by_key(|h| h.at);
-        let shelf = Arc::new(Shelf { parts, proved, heights });
+        let lent = lent::all(&mut tx).await?;
+        let shelf = Arc::new(Shelf { parts, proved, heights, lent });
         if let Ok(mut c) = self.shelf_cache.0.write() {
             c.insert(self.shop.id, (Instant::now(), shelf.clone()));
         }

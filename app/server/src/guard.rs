@@ -161,6 +161,12 @@ pub async fn told_plainly(
             if ours(e.error_response().headers())
                 || !e.as_response_error().status_code().is_server_error() =>
         {
+            let status = e.as_response_error().status_code().as_u16();
+            let operation = operation.as_deref().unwrap_or("page");
+            if let Some(s) = state {
+                s.metrics.count(operation, status, began.elapsed().as_secs_f64());
+            }
+            tracing::info!(target: "access", %id, %method, operation, status, ms = began.elapsed().as_millis());
             return Err(e);
         }
         Err(e) => {

@@ -2,7 +2,7 @@
 
 use crate::{Result, Tx};
 use bold_stance_trade::memory::HeightsTaught;
-use bold_stance_trade::offer::{OfferedCar, ShopOffer};
+use bold_stance_trade::offer::{Lent, OfferedCar, ShopOffer};
 use chrono::{DateTime, Utc};
 use serde::Serialize;
 use sqlx::types::Json;
@@ -33,39 +33,38 @@ pub async fn lenders(tx: &mut Tx) -> Result<Vec<Lender>> {
     Ok(sqlx::query_as!(
         Lender,
         r#"select origin, name, taken_at, author, jsonb_array_length(cars) as "cars!", jsonb_array_length(heights) as "heights!"
-           from lent order by taken_at desc, origin"#
+           from lent where out_at is null order by taken_at desc, origin"#
     )
     .fetch_all(&mut **tx)
     .await?)
 }
 
-/// What all of it taught.
+/// Every file that was taken in, with when it counts, oldest first.
 ///
 /// # Errors
 /// Database errors.
-pub async fn taught(tx: &mut Tx) -> Result<(Vec<OfferedCar>, Vec<HeightsTaught>)> {
+pub async fn all(tx: &mut Tx) -> Result<Vec<Lent>> {
     let rows = sqlx::query!(
-        r#"select cars as "cars: Json<Vec<OfferedCar>>", heights as "heights: Json<Vec<HeightsTaught>>" from lent order by origin"#
+        r#"select taken_at, out_at, cars as "cars: Json<Vec<OfferedCar>>", heights as "heights: Json<Vec<HeightsTaught>>"
+           from lent order by taken_at, id"#
     )
     .fetch_all(&mut **tx)
     .await?;
-    let (mut cars, mut heights) = (Vec::new(), Vec::new());
-    for r in rows {
-        cars.extend(r.cars.0);
-        heights.extend(r.heights.0);
-    }
-    Ok((cars, heights))
+    Ok(rows
+        .into_iter()
+        .map(|r| Lent { from: r.taken_at, until: r.out_at, cars: r.cars.0, heights: r.heights.0 })
+        .collect())
 }
 
-/// Takes in what a file has; a later file of the same shop stands for the earlier one.
+/// Takes in what a file has; from now on a later file of the same shop stands for the earlier one.
 ///
 /// # Errors
 /// Database errors.
 pub async fn take(tx: &mut Tx, shop: Uuid, author: &str, o: &ShopOffer) -> Result<()> {
+    put_out(tx, &o.origin).await?;
     sqlx::query!(
-        "insert into lent (shop_id, origin, name, author, cars, heights) values ($1, $2, $3, $4, $5, $6)
-         on conflict (shop_id, origin) do update
-         set name = excluded.name, author = excluded.author, cars = excluded.cars, heights = excluded.heights, taken_at = now()",
+        "insert into lent (id, shop_id, origin, name, author, cars, heights) values ($1, $2, $3, $4, $5, $6, $7)",
+        Uuid::new_v4(),
         shop,
         o.origin,
         o.shop,
@@ -83,6 +82,11 @@ pub async fn take(tx: &mut Tx, shop: Uuid, author: &str, o: &ShopOffer) -> Resul
 /// # Errors
 /// Database errors.
 pub async fn put_out(tx: &mut Tx, origin: &str) -> Result<bool> {
-    let gone = sqlx::query!("delete from lent where origin = $1", origin).execute(&mut **tx).await?;
-    Ok(gone.rows_affected() > 0)
+    let ended = sqlx::query!(
+        "update lent set out_at = clock_timestamp() where origin = $1 and out_at is null",
+        origin
+    )
+    .execute(&mut **tx)
+    .await?;
+    Ok(ended.rows_affected() > 0)
 }

@@ -79,6 +79,31 @@ impl OfferedCar {
     }
 }
 
+/// What one file of another shop brought, and from when until when it counts here.
+#[derive(Debug, Clone, PartialEq)]
+pub struct Lent {
+    /// When it was taken in, UTC.
+    pub from: DateTime<Utc>,
+    /// When it was put out, or a later file of the same shop came; none while it counts.
+    pub until: Option<DateTime<Utc>>,
+    /// What its cars taught of parts.
+    pub cars: Vec<OfferedCar>,
+    /// What they taught of height.
+    pub heights: Vec<HeightsTaught>,
+}
+
+impl Lent {
+    /// Whether it counts for a car work began on at a time; for one nothing was done on yet where none is told. What is taken in
+    /// or put out later rewrites nothing of a sheet somebody works by.
+    #[must_use]
+    pub fn counts(&self, worked_since: Option<DateTime<Utc>>) -> bool {
+        match worked_since {
+            None => self.until.is_none(),
+            Some(t) => self.from < t && self.until.is_none_or(|u| t <= u),
+        }
+    }
+}
+
 impl ShopOffer {
     /// Reads a file.
     ///
@@ -201,6 +226,22 @@ mod tests {
         let m = Memory::of(&[back.cars[0].proved()], None);
         assert_eq!((m.cars, m.parts[0].cars[0].ticket), (1, 0));
         assert!(m.parts[0].times > 1.0, "it does more than it is sold for: {}", m.parts[0].times);
+    }
+
+    #[test]
+    fn what_is_taken_in_or_put_out_later_changes_no_car_that_is_worked_on() {
+        let at = |minute: i64| DateTime::<Utc>::UNIX_EPOCH + chrono::Duration::minutes(minute);
+        let lent = |until| Lent { from: at(10), until, cars: Vec::new(), heights: Vec::new() };
+        for (until, worked_since, counts) in [
+            (None, None, true),
+            (None, Some(at(9)), false),
+            (None, Some(at(11)), true),
+            (Some(at(20)), None, false),
+            (Some(at(20)), Some(at(15)), true),
+            (Some(at(20)), Some(at(21)), false),
+        ] {
+            assert_eq!(lent(until).counts(worked_since), counts, "{until:?} {worked_since:?}");
+        }
     }
 
     #[test]

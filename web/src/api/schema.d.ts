@@ -6842,8 +6842,10 @@ export interface components {
         };
         /** @description What the shop learned. */
         MemoryView: {
-            /** @description Cars that were proved. */
+            /** @description Cars of this shop that were proved. */
             cars: number;
+            /** @description Cars of other shops that count. */
+            handed: number;
             /** @description What turns give and how far heights settle. */
             heights: components["schemas"]["KnownHeights"];
             /** @description How well was predicted. */

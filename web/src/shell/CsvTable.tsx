@@ -3,9 +3,8 @@ import { ChipButton } from '../ui/Press';
 import { useMutation } from '@tanstack/react-query';
 import { useRef } from 'react';
 import { sendTable } from '../api/calls';
-import { ApiProblem } from '../api/client';
 import { inUnits } from '../api/units';
-import { FieldError } from './Fault';
+import { NothingTaken } from './NothingTaken';
 
 interface Props<T> {
   /** Where it is fetched from and sent to. */
@@ -25,7 +24,6 @@ interface Props<T> {
 export function CsvTable<T>({ path, out, what, testid, taken, children }: Props<T>) {
   const file = useRef<HTMLInputElement>(null);
   const bring = useMutation({ mutationFn: (f: File) => sendTable<T>(path, f), onSuccess: taken });
-  const fault = bring.error instanceof ApiProblem ? bring.error : undefined;
   return (
     <>
       <div style={{ display: 'flex', gap: 8, flexWrap: 'wrap' }}>
@@ -57,17 +55,7 @@ export function CsvTable<T>({ path, out, what, testid, taken, children }: Props<
           }}
         />
       </div>
-      {fault && (
-        <div data-testid={`${testid}-fault`}>
-          <p style={{ marginTop: 8 }}>
-            <b>Nothing was taken in.</b>
-          </p>
-          {fault.problems.slice(0, 6).map((p) => (
-            <FieldError key={p.field + p.wrong} wrong={`${p.field}: ${p.wrong}`} right={p.right} />
-          ))}
-          {!fault.problems.length && <FieldError wrong={fault.title} right={fault.message} />}
-        </div>
-      )}
+      <NothingTaken error={bring.error} testid={`${testid}-fault`} />
     </>
   );
 }

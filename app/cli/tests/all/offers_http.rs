@@ -57,7 +57,11 @@ fn a_file_of_another_shop_brings_parts_aims_and_what_its_cars_taught_and_is_put_
         (&json!(1), &json!(1), &json!(1), &json!([]))
     );
     let after = here.get("/api/v1/shop/memory");
-    assert_eq!(after["cars"].as_u64(), before["cars"].as_u64().map(|n| n + 1));
+    assert_eq!(
+        (&after["cars"], &after["handed"]),
+        (&before["cars"], &json!(1)),
+        "none of its own was proved"
+    );
     let bolt = |m: &Value| {
         m["parts"].as_array().unwrap().iter().find(|r| r["of"]["part"] == "strut-cam-bolt").cloned()
     };
@@ -75,16 +79,44 @@ fn a_file_of_another_shop_brings_parts_aims_and_what_its_cars_taught_and_is_put_
     assert_eq!(status, 200, "{v}");
     let (_, t) = here.ask("POST", "/api/v1/shop/offer", Some(&o));
     assert_eq!((&t["parts"], &t["kept"]), (&json!(0), &json!(["Cam bolt, turned here"])));
-    assert_eq!(here.get("/api/v1/shop/memory")["cars"], after["cars"]);
+    assert_eq!(here.get("/api/v1/shop/memory")["handed"], json!(1));
     let lenders = here.get("/api/v1/shop/lenders");
     assert_eq!((lenders.as_array().unwrap().len(), &lenders[0]["cars"]), (1, &json!(1)));
     let origin = lenders[0]["origin"].as_str().unwrap();
     assert_eq!(here.ask("DELETE", &format!("/api/v1/shop/lenders/{origin}"), None).0, 204);
     assert_eq!(here.ask("DELETE", &format!("/api/v1/shop/lenders/{origin}"), None).0, 404);
-    assert_eq!(here.get("/api/v1/shop/memory")["cars"], before["cars"]);
+    assert_eq!(here.get("/api/v1/shop/memory")["handed"], json!(0));
     // Its own file teaches it nothing a second time.
     let (_, t) = there.ask("POST", "/api/v1/shop/offer", Some(&o));
     assert_eq!(t["cars"], json!(0));
+}
+
+#[test]
+fn what_another_shop_taught_changes_no_car_that_is_worked_on() {
+    let s = Server::start();
+    let t = s.truck();
+    let (job, plan) = (t["job"]["id"].as_str().unwrap(), t["plans"][0]["id"].as_str().unwrap());
+    let known = |job: &str| s.get(&format!("/api/v1/jobs/{job}/bundle.json"))["memory"].clone();
+    let (status, v) = s.put(&format!("/api/v1/plans/{plan}/done"), &json!({"step": "support", "done": true}));
+    assert_eq!(status, 200, "{v}");
+    let before = known(job);
+    let other = s.get("/api/v1/jobs");
+    let other =
+        other.as_array().unwrap().iter().find(|j| j["job"]["ticket"] == 423).unwrap()["job"]["id"].clone();
+    let other = other.as_str().unwrap();
+    let mut o = handed_over(&s);
+    o["origin"] = json!("another");
+    assert_eq!(s.post("/api/v1/shop/offer", &o).0, 200);
+    assert_eq!(known(job), before, "its sheet goes on with what was known when work began");
+    assert_eq!(known(other)["cars"], json!(1), "one nothing was done on takes it");
+    // Work that begins meanwhile keeps it when it is put out.
+    let plans = s.get(&format!("/api/v1/jobs/{other}"))["plans"].clone();
+    let path = format!("/api/v1/plans/{}/done", plans[0]["id"].as_str().unwrap());
+    let (status, v) = s.put(&path, &json!({"step": "support", "done": true}));
+    assert_eq!(status, 200, "{v}");
+    assert_eq!(s.ask("DELETE", "/api/v1/shop/lenders/another", None).0, 204);
+    assert_eq!(known(other)["cars"], json!(1));
+    assert_eq!(s.get("/api/v1/shop/memory")["handed"], json!(0));
 }
 
 #[test]

@@ -6,7 +6,7 @@ use crate::problem::{ApiError, ProblemDocument};
 use crate::who::Here;
 use actix_web::http::StatusCode;
 use actix_web::{HttpResponse, get, post, web};
-use bold_stance_store::{audit, bundle, event, job};
+use bold_stance_store::{StoreError, audit, bundle, event, job};
 use bold_stance_units::problem::Problem;
 use bold_stance_units::said::said;
 use serde::{Deserialize, Serialize};
@@ -116,7 +116,9 @@ pub async fn erase(state: Here, Doc(of): Doc<OfPlate>, once: Once) -> Result<Htt
         return Err(ApiError::NoRoute);
     }
     for (id, _) in &all {
-        audit::erase_personal(&mut tx, *id).await?;
+        if !audit::erase_personal(&mut tx, *id).await? {
+            return Err(StoreError::Missing { what: "job", id: *id }.into());
+        }
     }
     // How many, and not whose.
     let detail = serde_json::json!({"tickets": all.len()});

@@ -1,19 +1,18 @@
-//! The door: who is there, letting in, leaving, and the first run.
+//! The door: who is there, letting in, leaving, and what is one's own.
 
 use super::Doc;
 use crate::AppState;
-use crate::cookies::{device, device_of};
+use crate::cookies::device_of;
 use crate::once::{Begun, Once, again};
 use crate::problem::{ApiError, ProblemDocument};
-use crate::secrets::{Handed, KeptSecret, as_letters, keep, new_token, proof, step_of_code};
+use crate::secrets::{Handed, keep, new_token, proof, step_of_code};
 use crate::who::{CSRF_KEPT, Here, PICKED, TOKEN, find};
 use actix_session::Session;
-use actix_web::cookie::Cookie;
 use actix_web::http::StatusCode;
 use actix_web::{HttpRequest, HttpResponse, delete, get, post, put, web};
-use bold_stance_people::{Act, Role, name_problem, pin_problem};
-use bold_stance_store::sign_in::{self, Claim, NewDevice, Tried};
-use bold_stance_store::{people, shop};
+use bold_stance_people::{Act, Role, pin_problem};
+use bold_stance_store::people;
+use bold_stance_store::sign_in::{self, Tried};
 use bold_stance_units::problem::Problem;
 use bold_stance_units::said::said;
 use chrono::Utc;
@@ -93,7 +92,11 @@ fn names_of(members: Vec<sign_in::AtBench>) -> Vec<Name> {
 }
 
 /// Who is there, by a session and the device's token.
-async fn info_of(state: &AppState, session: &Session, token: Option<&str>) -> Result<SessionInfo, ApiError> {
+pub(super) async fn info_of(
+    state: &AppState,
+    session: &Session,
+    token: Option<&str>,
+) -> Result<SessionInfo, ApiError> {
     let who = find(state, session).await?;
     let bench = match token {
         Some(t) => sign_in::bench(&state.store, t).await?,
@@ -166,7 +169,7 @@ pub async fn who_is_there(
 }
 
 /// Puts a new seat under a new cookie: what the old one was known by is gone.
-fn seated(session: &Session, token: &str) -> Result<(), ApiError> {
+pub(super) fn seated(session: &Session, token: &str) -> Result<(), ApiError> {
     session.clear();
     session.renew();
     let put = |name: &str, v: &str| session.insert(name, v).map_err(|_| ApiError::Busy);
@@ -232,7 +235,7 @@ pub async fn by_pin(
 }
 
 /// Who sits here by an answer that was lost on its way: the same request let them in before.
-async fn seated_before(
+pub(super) async fn seated_before(
     state: &AppState,
     session: &Session,
     handed: &Handed,
@@ -247,7 +250,7 @@ async fn seated_before(
 }
 
 /// Ends the session that was there, if one was.
-async fn leave(state: &AppState, session: &Session) -> Result<(), ApiError> {
+pub(super) async fn leave(state: &AppState, session: &Session) -> Result<(), ApiError> {
     if let Some(old) = session.get::<String>(TOKEN).ok().flatten() {
         sign_in::out(&state.store, &old).await?;
         state.whos.forget();
@@ -392,156 +395,6 @@ pub async fn pick_member(
     Ok(HttpResponse::Ok().json(info_of(&state, &session, device_of(&req).as_deref()).await?))
 }
 
-/// The first run.
-#[derive(Debug, Deserialize, ToSchema)]
-#[serde(deny_unknown_fields)]
-pub struct ClaimShop {
-    /// Name of the shop.
-    pub name: String,
-    /// Its bays, 1 to 99.
-    #[schema(minimum = 1, maximum = 99)]
-    pub bays: i32,
-    /// The owner's name.
-    pub owner: String,
-    /// Their PIN.
-    pub pin: String,
-    /// What this device is called.
-    pub device: String,
-}
-
-/// What is printed once, and who is there now.
-#[derive(Debug, Serialize, ToSchema)]
-pub struct Claimed {
-    /// The slip: brings a lost PIN back, once.
-    pub slip: String,
-    /// Who is there.
-    pub session: SessionInfo,
-}
-
-/// A fault under its field, where there is one.
-fn all(list: [Option<Problem>; 4]) -> Result<(), ApiError> {
-    let found: Vec<Problem> = list.into_iter().flatten().collect();
-    if found.is_empty() { Ok(()) } else { Err(found.into()) }
-}
-
-fn with_device(answer: &impl Serialize, cookie: Cookie<'static>) -> HttpResponse {
-    HttpResponse::Created().cookie(cookie).json(answer)
-}
-
-/// Makes an owner where there is none; the shop is open to nobody without a session from then on.
-#[utoipa::path(post, path = "/api/v1/shop/claim", operation_id = "claimShop", request_body = ClaimShop,
-    responses((status = 201, body = Claimed), (status = 422, body = ProblemDocument)))]
-#[post("/api/v1/shop/claim")]
-pub async fn claim_shop(
-    state: web::Data<AppState>,
-    session: Session,
-    Doc(c): Doc<ClaimShop>,
-    once: Once,
-) -> Result<HttpResponse, ApiError> {
-    let (name, owner, place) = (c.name.trim(), c.owner.trim(), c.device.trim());
-    let bays = bold_stance_units::problem::in_range("bays", f64::from(c.bays), 1.0, 99.0, "bays").err();
-    all([name_problem("name", name), bays, name_problem("owner", owner), name_problem("device", place)])?;
-    all([pin_problem("pin", &c.pin), None, None, None])?;
-    if state.exposure.is_public() {
-        return Err(ApiError::Forbidden("a shop on a network is made by its operator: bold-stance shop"));
-    }
-    let handed = once.handed(&state);
-    let (slip, at, token) = (handed.slip(), handed.device(), handed.session());
-    if let Some(info) = seated_before(&state, &session, &handed, Some(&at)).await? {
-        return Ok(with_device(&Claimed { slip, session: info }, device(&at, state.exposure.is_secure())));
-    }
-    let Some(first) = shop::door(&state.store, None).await?.filter(|d| !d.locked) else {
-        return Err(Problem::new("name", said("fault-has-an-owner"), said("fault-has-an-owner-right")).into());
-    };
-    let mut tx = state.store.tx(first.shop.id).await?;
-    let members = people::members(&mut tx).await?;
-    drop(tx);
-    // Somebody who stands on the bench under that name becomes the owner; so does an owner who has no PIN yet.
-    let named = members.iter().find(|m| m.left_at.is_none() && m.name.eq_ignore_ascii_case(owner));
-    let named = named.or_else(|| members.iter().find(|m| m.left_at.is_none() && m.role == Role::Owner));
-    let (pin, slip_kept) = (keep(c.pin).await?, keep(as_letters(&slip)).await?);
-    let claimed = sign_in::claim(
-        &state.store,
-        &Claim {
-            shop: first.shop.id,
-            name,
-            bays: c.bays,
-            owner: named.map_or_else(Uuid::new_v4, |m| m.id),
-            owner_name: owner,
-            pin: pin.as_kept(),
-            slip: slip_kept.as_kept(),
-            device: NewDevice { id: Uuid::new_v4(), name: place, token: &at },
-            token: &token,
-        },
-    )
-    .await?;
-    if !claimed {
-        return Err(Problem::new("name", said("fault-has-an-owner"), said("fault-has-an-owner-right")).into());
-    }
-    state.whos.forget();
-    seated(&session, &token)?;
-    let info = info_of(&state, &session, Some(&at)).await?;
-    Ok(with_device(&Claimed { slip, session: info }, device(&at, state.exposure.is_secure())))
-}
-
-/// A slip, and what it is used for.
-#[derive(Debug, Deserialize, ToSchema)]
-#[serde(deny_unknown_fields)]
-pub struct UseSlip {
-    /// As printed; what stands between the letters does not matter.
-    pub slip: String,
-    /// The owner's new PIN.
-    pub pin: String,
-    /// What this device is called.
-    pub device: String,
-}
-
-/// Brings the owner back who lost the PIN, and prints the next slip.
-#[utoipa::path(post, path = "/api/v1/shop/slip", operation_id = "useSlip", request_body = UseSlip,
-    responses((status = 201, body = Claimed), (status = 422, body = ProblemDocument)))]
-#[post("/api/v1/shop/slip")]
-pub async fn by_slip(
-    state: web::Data<AppState>,
-    session: Session,
-    req: HttpRequest,
-    Doc(u): Doc<UseSlip>,
-    once: Once,
-) -> Result<HttpResponse, ApiError> {
-    let place = u.device.trim();
-    all([pin_problem("pin", &u.pin), name_problem("device", place), None, None])?;
-    let wrong =
-        || ApiError::from(Problem::new("slip", said("fault-slip-wrong"), said("fault-slip-wrong-right")));
-    let handed = once.handed(&state);
-    let (slip, at, token) = (handed.slip(), handed.device(), handed.session());
-    if let Some(info) = seated_before(&state, &session, &handed, Some(&at)).await? {
-        return Ok(with_device(&Claimed { slip, session: info }, device(&at, state.exposure.is_secure())));
-    }
-    let bench = match device_of(&req) {
-        Some(t) => sign_in::bench(&state.store, &t).await?,
-        None => None,
-    };
-    // The shop of the device; else the first of this server.
-    let shop = match bench {
-        Some(b) => b.shop,
-        None => shop::door(&state.store, None).await?.map(|d| d.shop.id).ok_or_else(wrong)?,
-    };
-    let salt = sign_in::slip_salt(&state.store, shop).await?.ok_or_else(wrong)?;
-    let shown = proof(as_letters(&u.slip), salt).await?;
-    let (pin, next): (KeptSecret, KeptSecret) = (keep(u.pin).await?, keep(as_letters(&slip)).await?);
-    let new = NewDevice { id: Uuid::new_v4(), name: place, token: &at };
-    let ok =
-        sign_in::by_slip(&state.store, (shop, &shown), pin.as_kept(), new, &token, next.as_kept()).await?;
-    if !ok {
-        return Err(wrong());
-    }
-    // Whoever sat there as the owner is out.
-    state.whos.forget();
-    leave(&state, &session).await?;
-    seated(&session, &token)?;
-    let info = info_of(&state, &session, Some(&at)).await?;
-    Ok(with_device(&Claimed { slip, session: info }, device(&at, state.exposure.is_secure())))
-}
-
 /// One's own PIN.
 #[derive(Debug, Deserialize, ToSchema)]
 #[serde(deny_unknown_fields)]
@@ -557,7 +410,9 @@ pub struct OwnPin {
     responses((status = 200, body = String, content_type = "application/json"), (status = 422, body = ProblemDocument)))]
 #[put("/api/v1/session/pin")]
 pub async fn own_pin(state: Here, Doc(p): Doc<OwnPin>, once: Once) -> Result<HttpResponse, ApiError> {
-    all([pin_problem("new", &p.new), None, None, None])?;
+    if let Some(p) = pin_problem("new", &p.new) {
+        return Err(p.into());
+    }
     let (Some(member), Some(_)) = (state.who.member, state.who.session) else { return Err(ApiError::Nobody) };
     let mut tx = match once.begin(&state).await? {
         Begun::New(tx) => tx,

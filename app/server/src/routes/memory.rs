@@ -24,8 +24,10 @@ pub struct MemoryRow {
 /// What the shop learned.
 #[derive(Debug, Serialize, ToSchema)]
 pub struct MemoryView {
-    /// Cars that were proved.
+    /// Cars of this shop that were proved.
     pub cars: usize,
+    /// Cars of other shops that count.
+    pub handed: usize,
     /// What was turned, with most cars first.
     pub parts: Vec<MemoryRow>,
     /// How well was predicted.
@@ -54,6 +56,13 @@ pub async fn memory(state: Here) -> Result<HttpResponse, ApiError> {
     };
     let m = shelf.memory(None);
     let parts = m.parts.iter().map(row).collect();
-    let view = MemoryView { cars: m.cars, parts, how_well: m.how_well, heights: m.heights };
+    let cars = shelf.proved.len();
+    let view = MemoryView {
+        cars,
+        handed: m.cars.saturating_sub(cars),
+        parts,
+        how_well: m.how_well,
+        heights: m.heights,
+    };
     Ok(HttpResponse::Ok().json(view))
 }

@@ -11,6 +11,7 @@ pub mod desk;
 pub mod devices;
 pub mod door;
 pub mod events;
+pub mod first_run;
 pub mod gauge;
 pub mod handover;
 pub mod jobs;
@@ -130,8 +131,8 @@ pub fn mount(cfg: &mut web::ServiceConfig) {
         .service(door::by_passphrase)
         .service(door::leave_bench)
         .service(door::pick_member)
-        .service(door::claim_shop)
-        .service(door::by_slip)
+        .service(first_run::claim_shop)
+        .service(first_run::by_slip)
         .service(door::own_pin)
         .service(door::own_units)
         .service(devices::make_code)

@@ -36,6 +36,7 @@ export default function Memory() {
         </div>
         <div className="tablet-up memory-counts">
           <Count n={m?.cars ?? 0} word={m?.cars === 1 ? 'car proved' : 'cars proved'} />
+          {!!m?.handed && <Count n={m.handed} word="of other shops" />}
           <Count n={m?.parts.length ?? 0} word="parts tried" />
           <Count n={odd} word="odd, not counted" />
         </div>

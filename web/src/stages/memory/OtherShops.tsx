@@ -3,10 +3,11 @@ import { Button } from '@mui/material';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useRef } from 'react';
 import { getLenders, putOut, sendTable } from '../../api/calls';
-import { ApiProblem, type Schemas } from '../../api/client';
+import type { Schemas } from '../../api/client';
 import { useMay } from '../../door/useSession';
 import { did } from '../../shell/deeds';
 import { FieldError } from '../../shell/Fault';
+import { NothingTaken } from '../../shell/NothingTaken';
 import { Glyph } from '../../ui/glyphs';
 import { ChipButton } from '../../ui/Press';
 
@@ -49,7 +50,6 @@ export function OtherShops() {
       await anew();
     },
   });
-  const fault = bring.error instanceof ApiProblem ? bring.error : undefined;
   return (
     <div className="memory-others" data-testid="other-shops">
       <h3>Other shops</h3>
@@ -80,17 +80,7 @@ export function OtherShops() {
           />
         </div>
       )}
-      {fault && (
-        <div data-testid="offer-fault" role="alert">
-          <p style={{ marginTop: 8 }}>
-            <b>Nothing was taken in.</b>
-          </p>
-          {fault.problems.slice(0, 6).map((p) => (
-            <FieldError key={p.field + p.wrong} wrong={`${p.field}: ${p.wrong}`} right={p.right} />
-          ))}
-          {!fault.problems.length && <FieldError wrong={fault.title} right={fault.message} />}
-        </div>
-      )}
+      <NothingTaken error={bring.error} testid="offer-fault" />
       {bring.data && (
         <p data-testid="offer-taken" role="status" style={{ display: 'flex', gap: 8 }}>
           <Glyph name="done" size={16} />

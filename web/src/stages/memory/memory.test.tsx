@@ -59,6 +59,7 @@ afterEach(cleanup);
 it('says what a part was sold as and what it moved, and what is not counted', async () => {
   server.memory = {
     cars: 4,
+    handed: 0,
     parts: [
       row(),
       row({ part: 'claim', adjuster: 'Plate', known: null, times: 1, between: [0.4, 2.3], cars: [] }),
@@ -120,7 +121,7 @@ it('says what turns gave and how far heights settled, in the units of the shop',
 });
 
 it('says that nothing was learned yet', async () => {
-  server.memory = { cars: 0, parts: [], how_well: [], heights: {} };
+  server.memory = { cars: 0, handed: 0, parts: [], how_well: [], heights: {} };
   open();
   expect((await screen.findByTestId('memory-empty')).textContent).toContain('accepted at Prove');
 });
@@ -141,4 +142,11 @@ it('speaks of a throw in its own measure, and of a part where it is planned with
   expect(known(part as unknown as Schemas['Part'])).toEqual([
     'Cam bolt: moves 1.37 times as sold here (1 car, 1.3 to 1.5)',
   ]);
+});
+
+it('tells its own cars from those of other shops', async () => {
+  server.memory = { cars: 1, handed: 9, parts: [], how_well: [], heights: {} };
+  open();
+  expect((await screen.findByText('of other shops')).textContent).toBe('9 of other shops');
+  expect(screen.getByText('car proved').textContent).toBe('1 car proved');
 });
