@@ -92,7 +92,13 @@ async fn open(d: &Database) -> Result<(Store, Option<Owner>), Failure> {
     let by = match &d.owner_database_url {
         Some(_) => {
             let o = owner(d).await?;
-            o.migrate().await.map_err(|e| Failure::System(format!("--owner-database-url: {e}")))?;
+            match o.migrate().await {
+                // A schema that is up to date is served all the same; whether it is, is looked at below.
+                Err(e) if e.reads_only() => {
+                    tracing::warn!("--owner-database-url: the database can only be read now: {e}");
+                }
+                other => other.map_err(|e| Failure::System(format!("--owner-database-url: {e}")))?,
+            }
             Some(o)
         }
         None => None,
@@ -152,7 +158,10 @@ pub fn serve(a: ServeArgs) -> Result<(), Failure> {
                         .into(),
                 )
             })?;
-            demo_data::load(by, &store, false).await.map_err(fail)?;
+            match demo_data::load(by, &store, false).await {
+                Err(e) if e.reads_only() => tracing::warn!("--demo: {e}"),
+                other => other.map(|_| ()).map_err(fail)?,
+            }
         }
         let first = match (shop::door(&store, None).await.map_err(fail)?, &by) {
             (Some(d), _) => Some(d),

@@ -109,7 +109,11 @@ pub enum StoreError {
 impl StoreError {
     fn code(&self) -> Option<String> {
         match self {
-            Self::Database(sqlx::Error::Database(e)) => e.code().map(|c| c.into_owned()),
+            Self::Database(sqlx::Error::Database(e))
+            | Self::Migrate(
+                sqlx::migrate::MigrateError::Execute(sqlx::Error::Database(e))
+                | sqlx::migrate::MigrateError::ExecuteMigration(sqlx::Error::Database(e), _),
+            ) => e.code().map(|c| c.into_owned()),
             _ => None,
         }
     }

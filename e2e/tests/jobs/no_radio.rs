@@ -58,3 +58,33 @@ async fn readings_typed_without_the_server_wait_and_go_out_once() {
     assert_eq!(new, [-0.7, -0.65]);
     a.finish().await;
 }
+
+/// The database is being moved: everything can be read and nothing written. What is typed waits, and the page says why.
+#[tokio::test]
+async fn a_reading_a_database_cannot_take_now_waits_and_goes_out_once() {
+    let mut a = App::start(1024, 768).await;
+    a.open("/").await;
+    let id = a.job("Tern estate").await;
+    let ticket = format!("/api/v1/jobs/{id}");
+    let before = a.fetch(&ticket).await["readings"].as_array().unwrap().len();
+    a.kill();
+    a.reads_only(true).await;
+    a.back();
+    a.open(&format!("/job/{id}/read?at=camber.left.front")).await;
+    a.fill("[data-testid=entry]", "-0.7").await;
+    a.until("preview", |t| t.contains("0.70")).await;
+    a.press("keep").await;
+    a.until("waiting", |t| t.contains("Only to be read now") && t.contains("1 reading waits here")).await;
+    // Nothing is lost by going elsewhere.
+    a.open(&format!("/job/{id}/arrive")).await;
+    a.until("waiting", |t| t.contains("1 reading waits here")).await;
+    a.kill();
+    a.reads_only(false).await;
+    a.back();
+    a.gone("[data-testid=waiting]").await;
+    let after = a.fetch(&ticket).await;
+    let new = &after["readings"].as_array().unwrap()[before..];
+    assert_eq!(new.len(), 1);
+    assert_eq!(new[0]["raw"][0]["text"], "-0.7");
+    a.finish().await;
+}

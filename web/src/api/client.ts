@@ -40,8 +40,14 @@ export class ApiProblem extends Error {
     public readonly title: string,
     detail: string,
     public readonly problems: Problem[],
+    private readonly kind = '',
   ) {
     super(detail);
+  }
+  /** Nothing was wrong with what was sent: the server, its database or who sits there is not ready for it, and it can go again. */
+  get canGoAgain(): boolean {
+    const { status } = this;
+    return status === 0 || status >= 500 || status === 401 || status === 429 || this.kind === OTHER_SEAT;
   }
   /** The fault at a field, whatever stands before it in the path. */
   at(field: string): Problem | undefined {
@@ -108,5 +114,6 @@ export async function take<T>(call: Promise<Answer<T>>): Promise<T> {
     doc.title ?? 'Refused',
     doc.detail ?? answer.response.statusText,
     doc.problems ?? [],
+    doc.type,
   );
 }

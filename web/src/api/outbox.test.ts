@@ -106,3 +106,26 @@ it('waits in memory where the browser has no store', async () => {
   await box.keep('j', reading('a', '1'), 'Camber');
   expect(box.waiting()).toHaveLength(1);
 });
+
+it('keeps what the server cannot take now, says why, and refuses only what was wrong', async () => {
+  const box = new Outbox();
+  await box.load();
+  const full = new ApiProblem(503, 'The disk is full', 'Nothing was saved.', []);
+  addReading.mockRejectedValue(full);
+  expect(await box.keep('j', reading('a', '-1.2'), 'Camber')).toBeUndefined();
+  expect(box.why()).toBe('The disk is full');
+  // Another page signed in meanwhile, and then too often: neither says anything of the reading.
+  for (const e of [
+    new ApiProblem(403, 'Not allowed', '', [], 'urn:bold-stance:other-seat'),
+    new ApiProblem(429, 'Too often', '', []),
+    away(),
+  ]) {
+    addReading.mockRejectedValue(e);
+    await box.send(() => {});
+    expect(box.waiting().map((w) => !!w.refused)).toEqual([false]);
+  }
+  expect(box.why()).toBeUndefined();
+  addReading.mockRejectedValue(new ApiProblem(403, 'Not allowed', 'no', []));
+  await box.send(() => {});
+  expect(box.waiting().map((w) => !!w.refused)).toEqual([true]);
+});

@@ -23,6 +23,7 @@ export class Outbox {
   private readonly told = new Set<() => void>();
   private store: ReturnType<typeof open> | undefined;
   private sending: Promise<void> | undefined;
+  private because: string | undefined;
 
   /** What waited when the page was opened. */
   async load(): Promise<void> {
@@ -40,6 +41,8 @@ export class Outbox {
   }
 
   readonly waiting = () => this.list;
+  /** Why the newest that was sent has to wait, where the server said it. */
+  readonly why = () => this.because;
   readonly listen = (f: () => void) => {
     this.told.add(f);
     return () => this.told.delete(f);
@@ -48,6 +51,11 @@ export class Outbox {
   private change(list: readonly Waits[]): void {
     this.list = list;
     this.told.forEach((f) => f());
+  }
+
+  private waitsFor(e: ApiProblem): void {
+    this.because = e.status ? e.title : undefined;
+    this.change([...this.list]);
   }
 
   private async write(w: Waits): Promise<void> {
@@ -74,8 +82,9 @@ export class Outbox {
       try {
         return await addReading(job, typed);
       } catch (e) {
-        // Nobody signed in is no refusal of what was read: it waits for somebody.
-        if (!(e instanceof ApiProblem) || (e.status !== 0 && e.status !== 401)) throw e;
+        // A full disk, a busy database or nobody signed in is no refusal of what was read: it waits.
+        if (!(e instanceof ApiProblem && e.canGoAgain)) throw e;
+        this.waitsFor(e);
       }
     }
     await this.add({ job, typed, what, at: Date.now() });
@@ -90,8 +99,8 @@ export class Outbox {
           kept(await addReading(w.job, w.typed));
           await this.drop(w.typed.id);
         } catch (e) {
-          const refused = e instanceof ApiProblem && e.status >= 400 && e.status < 500 && e.status !== 401;
-          if (!refused) return;
+          if (!(e instanceof ApiProblem)) return;
+          if (e.canGoAgain) return this.waitsFor(e);
           const said = e.problems.length ? e.problems : [{ field: '', wrong: e.message, right: '' }];
           await this.add({ ...w, refused: said });
         }

@@ -5,7 +5,7 @@ import { Plain } from '../ui/Press';
 import { Button } from '@mui/material';
 import { useEffect, useRef } from 'react';
 import { ApiProblem } from '../api/client';
-import { FieldError } from '../shell/Fault';
+import { FieldError, Refusal } from '../shell/Fault';
 import { Half, Inches } from '../ui/glyphs';
 import { MM_PER_INCH, num } from '../units/print';
 import { isAngle, placeWords, positive, short, show, sideOf } from './readings';
@@ -172,11 +172,10 @@ export function PadKeys({ pad, compact, back }: Props) {
       {!compact && e?.live && <GaugeBar pad={pad} />}
       {/* Its room is always there, so that no key moves when something is said. */}
       <div className="pad-says" data-testid="pad-fault" aria-live="polite">
-        {saveFault ? (
-          <FieldError
-            wrong={saveFault.problems[0]?.wrong ?? saveFault.title}
-            right={saveFault.problems[0]?.right ?? saveFault.message}
-          />
+        {saveFault?.problems[0] ? (
+          <FieldError wrong={saveFault.problems[0].wrong} right={saveFault.problems[0].right} />
+        ) : saveFault ? (
+          <Refusal error={saveFault} />
         ) : fault ? (
           <FieldError wrong={fault.wrong} right={fault.right} />
         ) : (

@@ -158,7 +158,8 @@ export function usePad(
   // What was answered to other text is shown dimmed, and its fault not at all.
   const fresh = complete && still === key && !asked.isFetching && !asked.isPlaceholderData;
   const error = fresh && asked.error instanceof ApiProblem ? asked.error : undefined;
-  const away = error?.status === 0;
+  // What nobody can work out now is kept all the same, and looked at when it is sent.
+  const away = error !== undefined && error.canGoAgain;
   const fault = away ? undefined : error;
   const preview = { data: complete && !away ? asked.data : undefined, fault, fresh, away };
   const next = missing.find((n) => n !== active) ?? missing[0];

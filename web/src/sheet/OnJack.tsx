@@ -4,7 +4,7 @@ import { useMutation } from '@tanstack/react-query';
 import { useId, useState } from 'react';
 import { onJack } from '../api/calls';
 import type { AxleName, Schemas, SideName } from '../api/client';
-import { FieldError } from '../shell/Fault';
+import { FieldError, Refusal } from '../shell/Fault';
 import { Half } from '../ui/glyphs';
 import { Segment } from '../ui/Segment';
 import { useSettings } from '../ui/settings';
@@ -129,7 +129,7 @@ export function OnJack({ planId, axle }: { planId: string; axle: AxleName }) {
             <FieldError key={p.field} wrong={p.wrong} right={p.right} />
           ))}
         </div>
-        {ask.error && !problems.length && <FieldError wrong={ask.error.message} right="try again" />}
+        {ask.error && !problems.length && <Refusal error={ask.error} />}
       </form>
       {answer && (
         <table className="jack-table" data-testid="jack-answer">

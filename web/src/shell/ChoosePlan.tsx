@@ -4,7 +4,7 @@ import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { choosePlan } from '../api/calls';
 import { ApiProblem, type Ticket } from '../api/client';
-import { FieldError } from './Fault';
+import { Refusal } from './Fault';
 import { ticketKey, type Bench } from './ticket';
 
 /** Steps done of the plan that is the one to set, ticks at gates aside. */
@@ -41,7 +41,7 @@ export function useChoose(bench: Bench) {
           at its first step: what was turned by the other is not counted in it. Read heights and angles again
           as they stand now before it is followed.
         </p>
-        {choose.error && <FieldError wrong={choose.error.message} right="try again" />}
+        {choose.error && <Refusal error={choose.error} />}
         <div style={{ display: 'flex', gap: 10, justifyContent: 'flex-end', marginTop: 14 }}>
           <Button variant="outlined" onClick={() => setAsking(false)}>
             Leave it
@@ -78,7 +78,7 @@ export function NotTheOne({ bench }: { bench: Bench }) {
       <Button variant="outlined" size="small" disabled={pending} onClick={ask} data-testid="choose-plan">
         Set by this one
       </Button>
-      {fault && <FieldError wrong={fault.message} right="try again" />}
+      {fault && <Refusal error={fault} />}
       {dialog}
     </div>
   );

@@ -1,6 +1,7 @@
 // A page that is not there, or one that broke: say so and offer the way back.
 import { Button } from '@mui/material';
 import { Link, useRouteError } from 'react-router';
+import { ApiProblem } from '../api/client';
 import { Glyph } from '../ui/glyphs';
 
 export function Fault() {
@@ -36,6 +37,19 @@ export function StageFault() {
         </Button>
       </section>
     </main>
+  );
+}
+
+/** A refusal of the whole, where no field is wrong. */
+export function Refusal({ error }: { error: Error }) {
+  return (
+    <div className="field-error" role="alert">
+      <Glyph name="clash" size={16} />
+      <span>
+        {error instanceof ApiProblem && <b>{error.title}. </b>}
+        {error.message}
+      </span>
+    </div>
   );
 }
 

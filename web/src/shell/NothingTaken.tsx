@@ -1,6 +1,6 @@
 // What was wrong with a file that was refused whole.
 import { ApiProblem } from '../api/client';
-import { FieldError } from './Fault';
+import { FieldError, Refusal } from './Fault';
 
 export function NothingTaken({ error, testid }: { error: Error | null; testid: string }) {
   if (!(error instanceof ApiProblem)) return null;
@@ -12,7 +12,7 @@ export function NothingTaken({ error, testid }: { error: Error | null; testid: s
       {error.problems.slice(0, 6).map((p) => (
         <FieldError key={p.field + p.wrong} wrong={`${p.field}: ${p.wrong}`} right={p.right} />
       ))}
-      {!error.problems.length && <FieldError wrong={error.title} right={error.message} />}
+      {!error.problems.length && <Refusal error={error} />}
     </div>
   );
 }

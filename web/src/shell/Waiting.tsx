@@ -23,6 +23,7 @@ export function Waiting() {
   const away = useSyncExternalStore(onAway, awaySince);
   const list = useSyncExternalStore(outbox.listen, outbox.waiting);
   const [open, setOpen] = useState(false);
+  const why = useSyncExternalStore(outbox.listen, outbox.why);
   const unsent = list.filter((w) => !w.refused);
   const refused = list.filter((w) => w.refused);
   const busy = away !== undefined || unsent.length > 0;
@@ -60,8 +61,9 @@ export function Waiting() {
               <b>No answer from the server since {clock(away)}.</b> Shown is what it said last.{' '}
             </>
           )}
+          {away === undefined && why && unsent.length > 0 && <b>{why}. </b>}
           {unsent.length > 0 &&
-            `${n(unsent.length, 'reading waits', 'readings wait')} here and ${unsent.length === 1 ? 'goes' : 'go'} out once it answers. `}
+            `${n(unsent.length, 'reading waits', 'readings wait')} here and ${unsent.length === 1 ? 'goes' : 'go'} out once ${away === undefined && why ? 'that has passed' : 'it answers'}. `}
           {refused.length > 0 && <b>{n(refused.length, 'reading was', 'readings were')} not taken.</b>}
         </span>
         {list.length > 0 && (

@@ -10,6 +10,7 @@ import { Waiting } from './Waiting';
 
 const box = vi.hoisted(() => ({
   list: [] as unknown[],
+  why: undefined as string | undefined,
   told: new Set<() => void>(),
   send: vi.fn(async () => {}),
   drop: vi.fn(async () => {}),
@@ -18,6 +19,7 @@ vi.mock('../api/outbox', () => ({
   outbox: {
     load: async () => {},
     waiting: () => box.list,
+    why: () => box.why,
     listen: (f: () => void) => (box.told.add(f), () => box.told.delete(f)),
     send: box.send,
     drop: box.drop,
@@ -86,4 +88,24 @@ it('shows what waits as it was typed, sends it, and says why one was not taken',
   expect(rows[1]!.textContent).toContain('not an angle. Right would be: such as −1.25');
   await user.click(screen.getAllByTestId('waits-drop')[1]!);
   expect(box.drop).toHaveBeenCalledWith('b');
+});
+
+it('says why it waits where the server answers and cannot take it', async () => {
+  box.why = 'Only to be read now';
+  try {
+    render(
+      <QueryClientProvider client={new QueryClient()}>
+        <Waiting />
+      </QueryClientProvider>,
+    );
+    await put([waits('a')]);
+    expect(screen.getByTestId('waiting').textContent).toContain(
+      'Only to be read now. 1 reading waits here and goes out once that has passed.',
+    );
+    act(() => heard(false));
+    expect(screen.getByTestId('waiting').textContent).not.toContain('Only to be read now');
+  } finally {
+    box.why = undefined;
+    act(() => heard(true));
+  }
 });

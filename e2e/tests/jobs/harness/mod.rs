@@ -212,6 +212,18 @@ impl App {
         self.dead.push(self.base.clone());
     }
 
+    /// Whether the database takes writes, from the next server on.
+    pub async fn reads_only(&self, on: bool) {
+        let mut owner = PgConnection::connect(&owner_of(&self.database)).await.unwrap();
+        let name = self.database.rsplit_once('/').unwrap().1;
+        let (set, to) = if on { ("set", " = on") } else { ("reset", "") };
+        // Told as one that writes: it may be that its own connections only read already.
+        let sql = format!(
+            "set transaction_read_only = off; alter database {name} {set} default_transaction_read_only{to}"
+        );
+        sqlx::raw_sql(sqlx::AssertSqlSafe(sql)).execute(&mut owner).await.unwrap();
+    }
+
     /// A new server on the same database and address.
     pub fn back(&mut self) {
         let listen = self.base.trim_start_matches("http://").to_owned();

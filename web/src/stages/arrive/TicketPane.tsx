@@ -5,7 +5,7 @@ import { Link, useNavigate } from 'react-router';
 import { putAway, sameCarAgain, saveTicket } from '../../api/calls';
 import { ApiProblem, type Schemas, type Ticket } from '../../api/client';
 import { did } from '../../shell/deeds';
-import { FieldError } from '../../shell/Fault';
+import { Refusal } from '../../shell/Fault';
 import { Fold } from '../../ui/Fold';
 import { Unkept, useTyped } from '../../shell/Unkept';
 import { useSettings } from '../../ui/settings';
@@ -132,7 +132,7 @@ export function TicketPane({ ticket, setTicket }: { ticket: Ticket; setTicket: (
             {text('bay', 'Bay', { most: 2, number: true, wrong: badBay ? '1 to 99' : undefined })}
           </div>
           {t.kind === kept.kind && keep}
-          {fault && !fault.problems.length && <FieldError wrong={fault.title} right={fault.message} />}
+          {fault && !fault.problems.length && <Refusal error={fault} />}
           <div className="ticket-acts">
             <Button component={Link} to="../story" variant="outlined" data-testid="to-story">
               Its story

@@ -6,7 +6,7 @@ import { getLenders, putOut, sendTable } from '../../api/calls';
 import type { Schemas } from '../../api/client';
 import { useMay } from '../../door/useSession';
 import { did } from '../../shell/deeds';
-import { FieldError } from '../../shell/Fault';
+import { Refusal } from '../../shell/Fault';
 import { NothingTaken } from '../../shell/NothingTaken';
 import { Glyph } from '../../ui/glyphs';
 import { ChipButton } from '../../ui/Press';
@@ -111,7 +111,7 @@ export function OtherShops() {
           )}
         </div>
       ))}
-      {out.error && <FieldError wrong={out.error.message} right="Try again." />}
+      {out.error && <Refusal error={out.error} />}
     </div>
   );
 }

@@ -9,7 +9,7 @@ import { MM_PER_INCH } from '../../units/print';
 import { useMutation } from '@tanstack/react-query';
 import { useState } from 'react';
 import { ApiProblem, type PlanResult, type Schemas, type SideName } from '../../api/client';
-import { FieldError } from '../../shell/Fault';
+import { Refusal } from '../../shell/Fault';
 import { Glyph } from '../../ui/glyphs';
 import { patch } from '../../input/paths';
 import { Unkept, useTyped } from '../../shell/Unkept';
@@ -184,7 +184,7 @@ function LimitsDialog({ bench, axle, close }: { bench: Bench; axle: AxleName; cl
             />
           ))}
         </div>
-        {fault && !fault.problems.length && <FieldError wrong={fault.message} right="try again" />}
+        {fault && !fault.problems.length && <Refusal error={fault} />}
         <div style={{ display: 'flex', gap: 10, justifyContent: 'flex-end', marginTop: 16 }}>
           <Button
             variant="outlined"

@@ -6,7 +6,7 @@ import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useEffect, useState } from 'react';
 import { useNavigate } from 'react-router';
 import { ApiProblem, type Plan, type CarPlan } from '../../api/client';
-import { FieldError } from '../../shell/Fault';
+import { Refusal } from '../../shell/Fault';
 import { Glyph } from '../../ui/glyphs';
 import { useChoose } from '../../shell/ChoosePlan';
 import { ticketKey, type Bench } from '../../shell/ticket';
@@ -188,7 +188,7 @@ export function PlanMenu({ bench }: { bench: Bench }) {
         </MenuItem>
       </Menu>
       {choice.dialog}
-      {choice.fault && <FieldError wrong={choice.fault.message} right="try again" />}
+      {choice.fault && <Refusal error={choice.fault} />}
       <Dialog open={asking} onClose={() => setAsking(false)} aria-labelledby="remove-title">
         <div style={{ padding: 22, width: 420, maxWidth: '90vw' }}>
           <h2 id="remove-title">Remove “{plan.name}”?</h2>
@@ -197,7 +197,7 @@ export function PlanMenu({ bench }: { bench: Bench }) {
               ? `${steps} step${steps > 1 ? 's' : ''} of its sheet were done; the record of them goes with it.`
               : 'Nothing of its sheet was done.'}
           </p>
-          {remove.error && <FieldError wrong={remove.error.message} right="try again" />}
+          {remove.error && <Refusal error={remove.error} />}
           <div style={{ display: 'flex', gap: 10, justifyContent: 'flex-end' }}>
             <Button variant="outlined" onClick={() => setAsking(false)}>
               Keep it

@@ -6,7 +6,7 @@ import { useMutation } from '@tanstack/react-query';
 import { useState } from 'react';
 import { useNavigate, useSearchParams } from 'react-router';
 import { ApiProblem, type TypedReading } from '../../api/client';
-import { FieldError } from '../../shell/Fault';
+import { FieldError, Refusal } from '../../shell/Fault';
 import { Half } from '../../ui/glyphs';
 import { useSettings } from '../../ui/settings';
 import { useBench } from '../../shell/ticket';
@@ -124,7 +124,7 @@ export default function PaperForm() {
             </Button>
           </div>
         </div>
-        {fault && !fault.problems.length && <FieldError wrong={fault.title} right={fault.message} />}
+        {fault && !fault.problems.length && <Refusal error={fault} />}
         <div className="paper-prepare">
           {data.data.prepare
             .filter((p) => p.only !== 'air')

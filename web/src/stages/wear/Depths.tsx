@@ -8,7 +8,7 @@ import { useState } from 'react';
 import { ApiProblem, type CarWear, type Schemas } from '../../api/client';
 import { DepthPlot } from '../../figures/DepthPlot';
 import { CsvTable } from '../../shell/CsvTable';
-import { FieldError } from '../../shell/Fault';
+import { Refusal } from '../../shell/Fault';
 import { Glyph, Half } from '../../ui/glyphs';
 import { useBench } from '../../shell/ticket';
 import { MeasureField } from '../../input/Field';
@@ -322,7 +322,7 @@ export function Depths({ modes, wear, view, place, pick }: Props) {
         </ChipButton>
         {measured('fresh', 'New, once', 'tread')}
         {field('note', 'Remark')}
-        {fault && !fault.problems.length && <FieldError wrong={fault.title} right={fault.message} />}
+        {fault && !fault.problems.length && <Refusal error={fault} />}
         <p className="small">
           Inner is the side of the car. Depths as it came, before it is moved. A correction is a line of its
           own; the old one is kept.

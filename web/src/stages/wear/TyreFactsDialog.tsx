@@ -8,7 +8,7 @@ import { ApiProblem, type VehicleFacts } from '../../api/client';
 import { MeasureField, TyreField } from '../../input/Field';
 import { readField, rightOf, type FieldKind } from '../../input/kinds';
 import { at as valueAt, patch } from '../../input/paths';
-import { FieldError } from '../../shell/Fault';
+import { Refusal } from '../../shell/Fault';
 import { useSettings } from '../../ui/settings';
 import { fieldText, type Kind } from '../../units/measure';
 import { Unkept, useTyped } from '../../shell/Unkept';
@@ -214,7 +214,7 @@ export function TyreFactsDialog({ heights, close }: { heights: string[]; close: 
             </ChipButton>
           ))}
         </div>
-        {fault && !fault.problems.length && <FieldError wrong={fault.title} right={fault.message} />}
+        {fault && !fault.problems.length && <Refusal error={fault} />}
         <div style={{ display: 'flex', gap: 10, justifyContent: 'flex-end' }}>
           <Button
             variant="outlined"
