@@ -3,7 +3,7 @@
 Run by tools/campaign, which brings the database. Exits 1 when anything was.
 """
 import argparse
-import json
+import atexit
 import os
 import random
 import signal
@@ -14,6 +14,7 @@ import time
 import uuid
 
 import asking
+from saves import KINDS, Shop
 
 ap = argparse.ArgumentParser()
 ap.add_argument("--binary", required=True)
@@ -25,6 +26,12 @@ rng = random.Random(args.seed)
 PORT = 8391
 BASE = f"http://127.0.0.1:{PORT}"
 server = None
+
+
+@atexit.register
+def leave_nothing_running():
+    if server:
+        server.kill()
 
 
 def start():
@@ -51,61 +58,45 @@ def back_s():
 
 
 def psql(sql):
-    """What the owner of the tables sees."""
-    out = subprocess.run(["psql", os.environ["OWNER_DATABASE_URL"], "-qtAc", sql], capture_output=True, text=True, check=True)
-    return out.stdout.strip()
+    """What the owner of the tables sees; PostgreSQL may be in recovery when it is asked."""
+    for _ in range(100):
+        out = subprocess.run(["psql", os.environ["OWNER_DATABASE_URL"], "-qtAc", sql], capture_output=True, text=True)
+        if out.returncode == 0:
+            return out.stdout.strip()
+        if out.returncode != 2:
+            break
+        time.sleep(0.1)
+    sys.exit(f"{sql}: {out.stderr}")
 
 
 start()
 back_s()
-jobs = [j["job"]["id"] for j in ask("GET", "/api/v1/jobs")[1]]
-first = jobs[0]
-ticket = ask("GET", f"/api/v1/jobs/{first}")[1]
-plan = ticket["plans"][0]
-facts = ticket["vehicle"]["facts"]
-confirmed = {"note": [], "job": [], "reading": [], "plan": [], "ticket": [], "tread": []}
-attempted = {"plan": set(), "ticket": set()}
-
-
-def make(kind, n):
-    """A write of a kind, with a word of its own in it."""
-    word = f"{kind}-{n}-{uuid.uuid4().hex[:8]}"
-    if kind == "note":
-        # A ticket holds a hundred notes.
-        return word, "POST", f"/api/v1/jobs/{jobs[n // 6 % len(jobs)]}/notes", {"place": {"axle": "front", "side": "left"}, "text": word}
-    if kind == "job":
-        return word, "POST", "/api/v1/jobs", {"vehicle": facts, "job": {"complaint": word}}
-    if kind == "reading":
-        own = str(uuid.uuid4())
-        return own, "POST", f"/api/v1/jobs/{first}/readings", {
-            "id": own, "visit": "found", "axle": "front", "side": "left", "method": "height-hub",
-            "entries": [{"name": "value", "text": str(480 + n % 40)}], "unit": "mm"}
-    if kind == "tread":
-        return word, "POST", f"/api/v1/jobs/{first}/tread", {
-            "mark": "A1", "entry": {"odometer_km": 100.0 + n, "place": "left_front", "depths_mm": [7.0, 7.2, 7.1], "note": word}}
-    now = ask("GET", f"/api/v1/jobs/{first}")[1]
-    if kind == "plan":
-        p = next(x for x in now["plans"] if x["id"] == plan["id"])
-        attempted["plan"].add(word)
-        return word, "PUT", f"/api/v1/plans/{plan['id']}", {"version": p["version"], "name": word, "document": p["document"]}
-    j = now["job"]
-    attempted["ticket"].add(word)
-    return word, "PUT", f"/api/v1/jobs/{first}/ticket", {"version": j["version"], "job": {
-        "complaint": word, "bay": j["bay"], "kind": j["kind"], "plate": j["plate"], "odometer_km": j["odometer_km"]}}
-
-
+shop = Shop(ask, psql)
+kinds = list(KINDS)
+confirmed = {k: [] for k in kinds}
 slowest = 0.0
 odd = []
-kinds = list(confirmed)
+
+
+def number(sql):
+    return int(psql(shop.fill(sql)))
+
+
+def told_apart():
+    """By kind, how many saves its rows tell of beyond what its events tell of."""
+    return {k: number(v.saved) - number(v.told) for k, v in KINDS.items() if v.told}
+
+
+before = told_apart()
 for n in range(args.times):
     kind = kinds[n % len(kinds)]
-    word, method, path, body = make(kind, n)
+    word, method, path, body = KINDS[kind].make(shop, n)
     key = str(uuid.uuid4())
     got = {}
     t = threading.Thread(target=lambda: got.update(a=ask(method, path, body, key)))
     t.start()
     time.sleep(rng.random() * 0.03)
-    if n % 5 == 4:
+    if n // len(kinds) % 5 == 4:
         # A backend of PostgreSQL dies: all of it goes through recovery.
         pids = psql("select pid from pg_stat_activity where application_name = 'bold-stance'").split()
         if pids:
@@ -115,6 +106,8 @@ for n in range(args.times):
                 os.kill(int(rng.choice(pids)), signal.SIGKILL)
             except ProcessLookupError:
                 pass
+            # The others are told of it a moment later; until then they answer.
+            time.sleep(0.05)
     else:
         server.kill()
         server.wait()
@@ -122,54 +115,42 @@ for n in range(args.times):
     took = back_s()
     slowest = max(slowest, took)
     t.join()
-    status, _ = got["a"]
+    status, answer = got["a"]
     # A lost answer is asked for again with the same key, as the browser does; it is one write.
     for _ in range(40):
         if status not in (0, 500, 502, 503):
             break
-        status, _ = ask(method, path, body, key)
+        status, answer = ask(method, path, body, key)
         time.sleep(0.05)
-    if status in (200, 201):
+    if status in (200, 201, 204):
         confirmed[kind].append(word)
-    elif not (kind in ("plan", "ticket") and status == 409):
-        odd.append((kind, status))
+    else:
+        odd.append((kind, status, answer))
 
-lost = doubled = 0
-
-
-def count(sql, words):
+lost = doubled = halves = 0
+for kind, of in KINDS.items():
     there = {}
-    for line in psql(sql).splitlines():
+    for line in psql(shop.fill(of.stands)).splitlines():
         there[line] = there.get(line, 0) + 1
-    return sum(w not in there for w in words), sum(n > 1 for n in there.values())
-
-
-for kind, sql in [
-    ("note", "select text from note where text like 'note-%'"),
-    ("job", "select complaint from job where complaint like 'job-%'"),
-    ("reading", "select id from reading"),
-    ("tread", "select note from tread_line where note like 'tread-%'"),
-]:
-    gone, twice = count(sql, confirmed[kind])
-    lost += gone
-    doubled += twice
-# A document that is saved over holds the last word that was confirmed, and every confirmed one left its event.
-now = ask("GET", f"/api/v1/jobs/{first}")[1]
-last_plan = next(x for x in now["plans"] if x["id"] == plan["id"])["name"]
-lost += bool(confirmed["plan"]) and last_plan != confirmed["plan"][-1]
-lost += bool(confirmed["ticket"]) and now["job"]["complaint"] != confirmed["ticket"][-1]
-halves = 0
-for rows, events in [
-    ("select count(*) from note", "select count(*) from event where what = 'note written'"),
-    ("select count(*) from job where complaint like 'job-%'",
-     "select count(*) from event e join job j on j.id = e.job_id where e.what = 'arrived' and j.complaint like 'job-%'"),
-    ("select count(*) from audit where what = 'note' and change = 'made'", "select count(*) from note"),
-    (f"select version from plan where id = '{plan['id']}'",
-     f"select 1 + count(*) from audit where what = 'plan' and row_id = '{plan['id']}' and change = 'changed'"),
-]:
-    halves += int(psql(rows)) != int(psql(events))
+    if of.over:
+        # What is saved over holds the last word that was confirmed.
+        wrong = [w for w in confirmed[kind][-1:] if list(there) != [w]]
+    elif of.gone:
+        wrong = [w for w in confirmed[kind] if w in there]
+    else:
+        wrong = [w for w in confirmed[kind] if w not in there]
+    twice = [] if of.over else [w for w, n in there.items() if n > of.rows]
+    half = [] if of.over else [w for w, n in there.items() if n < of.rows]
+    for what, words in (("lost", wrong), ("twice", twice), ("by half", half)):
+        if words:
+            print(f"  {kind}: {what}: {words[:3]}")
+    lost, doubled, halves = lost + len(wrong), doubled + len(twice), halves + len(half)
+for kind, apart in told_apart().items():
+    if apart != before[kind]:
+        print(f"  {kind}: rows tell of {apart - before[kind]:+} saves beyond the events")
+        halves += 1
 server.kill()
 n = {k: len(v) for k, v in confirmed.items()}
-print(f"{args.times} deaths, {sum(n.values())} confirmed writes {n}: {lost} lost, {doubled} twice, {halves} halves, "
-      f"{len(odd)} odd answers {odd[:5]}, back after at most {slowest:.2f} s")
+print(f"{args.times} deaths in {len(kinds)} kinds of save, {sum(n.values())} confirmed {n}: {lost} lost, {doubled} twice, "
+      f"{halves} halves, {len(odd)} odd answers {odd[:5]}, back after at most {slowest:.2f} s")
 sys.exit(1 if lost or doubled or halves or odd else 0)

@@ -54,7 +54,7 @@ async fn every_view_is_without_a_serious_finding_in_both_lights() {
         ] {
             let path = if view.starts_with('/') { view.to_owned() } else { format!("/job/{id}/{view}") };
             a.open(&path).await;
-            a.el("main, .parts-page").await;
+            a.el("main").await;
             // Answers of the model come in; what is dimmed meanwhile is not the view.
             tokio::time::sleep(Duration::from_millis(1200)).await;
             let title = a.c.title().await.unwrap();

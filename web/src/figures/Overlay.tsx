@@ -158,8 +158,10 @@ export function Overlay({
           </li>
         ))}
       </ul>
-      <View items={items} title="From the front" front foot="outboard ▸" moved={moved} />
-      <View items={items} title="From the left" front={false} foot="◂ nose" moved={moved} />
+      <div className="overlay-views">
+        <View items={items} title="From the front" front foot="outboard ▸" moved={moved} />
+        <View items={items} title="From the left" front={false} foot="◂ nose" moved={moved} />
+      </div>
     </div>
   );
 }

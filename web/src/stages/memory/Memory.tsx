@@ -1,16 +1,12 @@
 // What the shop learned: what parts really move, and how well it said what would come.
 import { HowTo } from '../../ui/HowTo';
-import { Button } from '@mui/material';
 import { useQuery } from '@tanstack/react-query';
-import { Link } from 'react-router';
 import { getMemory } from '../../api/calls';
 import type { Schemas } from '../../api/client';
 import { at, SoldAndMoved } from '../../figures/SoldAndMoved';
-import { AtBench } from '../../door/AtBench';
-import { Home } from '../../shell/Home';
+import { ShopFrame } from '../../shell/ShopFrame';
 import { useTitle } from '../../shell/title';
 import { useShop } from '../../shell/ticket';
-import { onSlate } from '../../theme/onSlate';
 import { Glyph, type GlyphName } from '../../ui/glyphs';
 import { useSettings } from '../../ui/settings';
 import { angle, length, num } from '../../units/print';
@@ -27,36 +23,18 @@ export default function Memory() {
   const m = memory.data;
   const odd = m?.parts.reduce((n, p) => n + p.of.cars.filter((c) => c.explained).length, 0) ?? 0;
   return (
-    <div className="app">
-      <header className="strip" style={{ alignItems: 'center' }}>
-        <Home />
-        <div style={{ flex: '0 1 330px', minWidth: 0 }}>
-          <h1 style={{ fontSize: 34 }}>What the shop learned</h1>
-          <div style={{ color: 'var(--chalk2)', marginTop: 4 }}>{shop.data?.name}</div>
-        </div>
+    <ShopFrame
+      title="What the shop learned"
+      here={{ to: '/memory', name: 'Memory' }}
+      strip={
         <div className="tablet-up memory-counts">
           <Count n={m?.cars ?? 0} word={m?.cars === 1 ? 'car proved' : 'cars proved'} />
           {!!m?.handed && <Count n={m.handed} word="of other shops" />}
           <Count n={m?.parts.length ?? 0} word="parts tried" />
           <Count n={odd} word="odd, not counted" />
         </div>
-        <Button component={Link} to="/" variant="outlined" sx={{ mr: 2, minHeight: 56, ...onSlate }}>
-          Back to the jobs
-        </Button>
-      </header>
-      <nav className="rail" aria-label="Shop">
-        <Link to="/">
-          <Glyph name="none" size={24} />
-          Jobs
-        </Link>
-        <Link to="/memory" className="now" aria-current="page">
-          <Glyph name="now" size={24} />
-          Memory
-        </Link>
-        <div className="foot">
-          <AtBench />
-        </div>
-      </nav>
+      }
+    >
       <main className="main memory-main">
         {memory.isError && (
           <section className="pane" style={{ padding: 20 }} role="alert">
@@ -118,7 +96,7 @@ export default function Memory() {
           <OtherShops />
         </section>
       </main>
-    </div>
+    </ShopFrame>
   );
 }
 

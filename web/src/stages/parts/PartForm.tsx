@@ -1,6 +1,6 @@
 // One part as a form beside the live drawing of what it moves.
 import { Pick } from '../../ui/Pick';
-import { ChipButton, Plain } from '../../ui/Press';
+import { ChipButton } from '../../ui/Press';
 import { keepPart, lookAtPart } from '../../api/calls';
 import { Button, TextField, Slider } from '@mui/material';
 import { useMutation, useQuery } from '@tanstack/react-query';
@@ -450,16 +450,16 @@ export function PartForm({ part: given, version, retired, fresh: isNew, copy, ke
                 ]}
               />
               {size !== undefined && (
-                <div className="seg" role="group" aria-label="Size drawn">
+                <div className="part-sizes" role="group" aria-label="Size drawn">
                   {sizes.map((s) => (
-                    <Plain
+                    <ChipButton
                       key={s}
                       aria-pressed={s === size}
                       data-testid={`part-size-${s}`}
                       onClick={() => setWanted(s)}
                     >
                       {s} {part.sizes?.unit}
-                    </Plain>
+                    </ChipButton>
                   ))}
                 </div>
               )}
