@@ -60,6 +60,12 @@ async fn a_phone_has_one_pane_at_a_time_and_everything_within_reach() {
     assert_eq!(small(&a).await, json!([]));
     a.press("pane-0").await;
     filled(&a, "Map").await;
+    // Nearer, and the whole of it again; two fingers do it too.
+    a.press("map-nearer").await;
+    a.until("map-nearer", |t| t.contains("×2.0")).await;
+    assert_eq!(small(&a).await, json!([]));
+    a.press("map-nearer").await;
+    a.until("map-nearer", |t| t == "Nearer").await;
     a.press("fit-in-hand").await;
     a.until("headline", |t| t.contains("aim")).await;
     // A finger on a drawing scrolls: what moves is the handle alone.

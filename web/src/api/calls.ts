@@ -174,7 +174,10 @@ export const turnedAgain = (id: string, body: Schemas['TurnedAgain']) =>
   take(api.POST('/api/v1/plans/{id}/turned', { ...job(id), body }));
 
 // Worked out, kept nowhere.
-export const predict = (body: Schemas['CarInput']) => take(api.POST('/api/v1/predict', { body }));
+/** Whose weaves and outlines come along. */
+export type Pictures = 'none' | 'front' | 'rear' | 'both';
+export const predict = (body: Schemas['CarInput'], pictures: Pictures) =>
+  take(api.POST('/api/v1/predict', { params: { query: { pictures } }, body }));
 export const forecastWear = (body: Schemas['CarWearRequest']) => take(api.POST('/api/v1/wear', { body }));
 export const contactPatches = (body: Schemas['PatchRequest']) =>
   take(api.POST('/api/v1/contact-patches', { body }));

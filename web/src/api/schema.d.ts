@@ -19041,7 +19041,10 @@ export interface operations {
     };
     predict: {
         parameters: {
-            query?: never;
+            query?: {
+                /** @description Whose weaves and outlines are sent, to 0.0001 degrees; everything, to the last digit, when absent. */
+                pictures?: "none" | "front" | "rear" | "both";
+            };
             header?: {
                 /** @description Made once for a write: sent again with the same one, it is done once and answered alike */
                 "idempotency-key"?: string;

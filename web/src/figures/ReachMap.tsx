@@ -2,10 +2,13 @@
 import { useRef, useState, type KeyboardEvent, type MouseEvent } from 'react';
 import type { Aim, Candidate, PlanResult, SideName } from '../api/client';
 import { Glyph, halfPath } from '../ui/glyphs';
+import { ChipButton } from '../ui/Press';
 import { angle, signed, tick, type AngleForm } from '../units/print';
 import { every, path, ring } from './plot';
+import { gridStep, pinched, seen, stepped, whole, type Nearer, type Range } from './closer';
 import { cap, second, sideWords, windowOf, worst, type Focus } from './reach';
 import { place, type Box, type Point } from './place';
+import { useFingers } from './useFingers';
 
 interface Props {
   result: PlanResult;
@@ -32,13 +35,6 @@ const inside = (p: Point, shape: Point[]) => {
   }
   return hit;
 };
-
-interface Range {
-  c0: number;
-  c1: number;
-  k0: number;
-  k1: number;
-}
 
 /** Bounds that hold everything, in half degrees; kept while they still fit. */
 function useRange(all: [number, number][], fine: boolean): Range {
@@ -110,7 +106,7 @@ export function ReachMap({
     ]);
   };
   const pts = (s: SideName) => (result[s].reach?.outline ?? []) as [number, number][];
-  const range = useRange(
+  const all = useRange(
     [
       ...corners,
       ...sides.flatMap((s) => [
@@ -123,6 +119,8 @@ export function ReachMap({
     ],
     rear,
   );
+  const [near1, setNearer] = useState<Nearer>(whole);
+  const range = seen(all, near1);
   const X = (c: number) => m.l + ((c - range.c0) / (range.c1 - range.c0)) * (width - m.l - m.r);
   const Y = (k: number) => m.t + ((range.k1 - k) / (range.k1 - range.k0)) * (height - m.t - m.b);
   const P = (p: [number, number]): Point => [X(p[0]), Y(p[1])];
@@ -152,6 +150,12 @@ export function ReachMap({
       P([result[s].before.camber_deg, result[s].before[k2]]),
       P([result[s].set.camber_deg, result[s].set[k2]]),
     ]);
+  // Drawn nearer, what lies beside the field is not named.
+  const onField = ([x, y]: Point) =>
+    near1.times === 1 || (x > m.l && x < width - m.r && y > m.t && y < height - m.b);
+  const winSeen =
+    near1.times === 1 ||
+    (win.x < width - m.r && win.x + win.w > m.l && win.y < height - m.b && win.y + win.h > m.t);
   const boxes: Box[] = [win];
   const put = (w: number, h: number, anchor: Point) => {
     const b = place(area, w, h, anchor, busy, boxes);
@@ -191,13 +195,56 @@ export function ReachMap({
     const at = new DOMPoint(e.clientX, e.clientY).matrixTransform(m0);
     // The whole polygon is one target; the solver snaps to the nearest whole notch.
     if (!inside([at.x, at.y], pts(lead).map(P))) return;
-    const c = range.c0 + ((at.x - m.l) / (width - m.l - m.r)) * (range.c1 - range.c0);
-    const k = range.k1 - ((at.y - m.t) / (height - m.t - m.b)) * (range.k1 - range.k0);
-    onPick(lead, [Math.round(c * 100) / 100, Math.round(k * 100) / 100]);
+    onPick(lead, valueAt([at.x, at.y]));
   };
   // With the keys: a cross that goes by twentieths of a degree from where the wheel is set, and is picked with Enter.
   const [cross, setCross] = useState<[number, number]>();
+  const svg = useRef<SVGSVGElement>(null);
+  const [glass, setGlass] = useState<Point>();
+  const wasNearer = useRef<Nearer>(whole);
+  /** Of the whole drawing to of the map's field. */
+  const field = ([x, y]: [number, number]): [number, number] => [
+    (x * width - m.l) / (width - m.l - m.r),
+    (y * height - m.t) / (height - m.t - m.b),
+  ];
+  const onMap = ([x, y]: [number, number]): Point | undefined => {
+    const m0 = svg.current?.getScreenCTM?.()?.inverse();
+    if (!m0) return undefined;
+    const at = new DOMPoint(x, y).matrixTransform(m0);
+    return [at.x, at.y];
+  };
+  const valueAt = ([x, y]: Point): [number, number] => [
+    Math.round((range.c0 + ((x - m.l) / (width - m.l - m.r)) * (range.c1 - range.c0)) * 100) / 100,
+    Math.round((range.k1 - ((y - m.t) / (height - m.t - m.b)) * (range.k1 - range.k0)) * 100) / 100,
+  ];
+  useFingers(
+    svg,
+    {
+      pinch: (spread, from, to, first) => {
+        if (first) wasNearer.current = near1;
+        setNearer(pinched(wasNearer.current, spread, field(from), field(to)));
+      },
+      look: (at) => {
+        const p = onMap(at);
+        if (!p) return;
+        setGlass(p);
+        setCross(valueAt(p));
+      },
+      lifted: (there) => {
+        if (there && cross && inside(P(cross), pts(lead).map(P))) onPick?.(lead, cross);
+        setGlass(undefined);
+        setCross(undefined);
+      },
+    },
+    !!onPick,
+  );
   const within = !!cross && inside(P(cross), pts(lead).map(P));
+  const setAt: [number, number] = [result[lead].set.camber_deg, result[lead].set[k2]];
+  /** A point of the map as parts of the whole of it. */
+  const part = ([c, k]: [number, number]): [number, number] => [
+    (c - all.c0) / (all.c1 - all.c0),
+    (all.k1 - k) / (all.k1 - all.k0),
+  ];
   const keys = (e: KeyboardEvent) => {
     const by: Record<string, [number, number]> = {
       ArrowLeft: [-0.05, 0],
@@ -207,17 +254,37 @@ export function ReachMap({
     };
     const step = by[e.key];
     if (step) {
-      const [c, k] = cross ?? [result[lead].set.camber_deg, result[lead].set[k2]];
+      const [c, k] = cross ?? setAt;
       const hold = (v: number, a: number, b: number) => Math.round(Math.max(a, Math.min(b, v)) * 100) / 100;
       setCross([hold(c + step[0], range.c0, range.c1), hold(k + step[1], range.k0, range.k1)]);
     } else if (e.key === 'Enter' && cross && within) {
       onPick?.(lead, cross);
       setCross(undefined);
     } else if (e.key === 'Escape' && cross) setCross(undefined);
-    else return;
+    else if (e.key === '+' || e.key === '-') {
+      setNearer(stepped(near1, e.key === '+' ? 1.5 : 1 / 1.5, part(cross ?? setAt)));
+    } else return;
     e.preventDefault();
     e.stopPropagation();
   };
+  // Farther apart than the words beside them, whatever is seen.
+  const cStep =
+    near1.times === 1
+      ? range.c1 - range.c0 > 5
+        ? 1
+        : 0.5
+      : gridStep(range.c1 - range.c0, [0.1, 0.2, 0.5, 1]);
+  const kStep = rear
+    ? range.k1 - range.k0 > 1.2
+      ? 0.25
+      : near1.times === 1
+        ? 0.1
+        : gridStep(range.k1 - range.k0, [0.02, 0.05, 0.1])
+    : near1.times === 1
+      ? range.k1 - range.k0 > 9
+        ? 2
+        : 1
+      : gridStep(range.k1 - range.k0, [0.1, 0.2, 0.5, 1, 2]);
   const crossSays =
     cross &&
     `${lead}: camber ${angle(cross[0], form, 2)}, ${axis2.word} ${angle(cross[1], form, 2)}, ${within ? 'within reach, Enter sets it there' : 'out of reach'}`;
@@ -240,6 +307,8 @@ export function ReachMap({
         aria-label={
           crossSays ?? `Reach map. ${sides.map((s) => sideWords(s, result[s], form, rear)).join('. ')}.`
         }
+        ref={svg}
+        className="reach-map"
         data-testid="reach-map"
         onClick={onPick && picks}
         style={{ cursor: onPick ? 'crosshair' : undefined }}
@@ -258,175 +327,181 @@ export function ReachMap({
             <rect x={m.l} y={m.t} width={width - m.l - m.r} height={height - m.t - m.b} />
           </clipPath>
         </defs>
-        {every(range.c0, range.c1, range.c1 - range.c0 > 5 ? 1 : 0.5).map((c) => (
-          <g key={c}>
-            <path
-              d={`M${X(c)} ${m.t}V${height - m.b}`}
-              stroke={c === 0 ? 'var(--edge)' : 'var(--line)'}
-              strokeWidth={c === 0 ? 1.6 : 1}
-            />
-            <text
-              x={X(c)}
-              y={height - m.b + 19}
-              textAnchor="middle"
-              fontSize="17"
-              fontWeight="600"
-              fill="var(--ink2)"
-            >
-              {c === 0 ? '0' : tick(c, form, 1, true)}
-            </text>
-          </g>
-        ))}
-        {every(
-          range.k0,
-          range.k1,
-          rear ? (range.k1 - range.k0 > 1.2 ? 0.25 : 0.1) : range.k1 - range.k0 > 9 ? 2 : 1,
-        ).map((k) => (
-          <g key={k}>
-            <path d={`M${m.l} ${Y(k)}H${width - m.r}`} stroke="var(--line)" />
-            <text x={m.l - 8} y={Y(k) + 6} textAnchor="end" fontSize="17" fontWeight="600" fill="var(--ink2)">
-              {tick(k, form, rear ? 2 : 0, rear)}
-            </text>
-          </g>
-        ))}
-        <g fontSize="17" fontWeight="600" fill="var(--ink2)">
-          <text x={m.l} y={height - 4}>
-            ◂ top leans in
-          </text>
-          <text x={width - m.r} y={height - 4} textAnchor="end">
-            top leans out ▸
-          </text>
-          <text
-            x={Math.min(Math.max(X(0), m.l + 140), width - 160)}
-            y={height - 4}
-            textAnchor="middle"
-            fontWeight="750"
-            fill="var(--ink)"
-          >
-            camber
-          </text>
-          <text
-            transform={`translate(14 ${Y((range.k0 + range.k1) / 2) + 20}) rotate(-90)`}
-            fontWeight="750"
-            fill="var(--ink)"
-          >
-            {rear ? 'toe, one wheel, in +' : 'caster'}
-          </text>
-        </g>
-        <g clipPath="url(#map-clip)" opacity={stale ? 0.35 : 1}>
-          {shown(lead) && result[lead].bare_reach && (
-            <path
-              d={ring((result[lead].bare_reach?.outline ?? []).map((p) => P(p as [number, number])))}
-              fill="none"
-              stroke="var(--edge)"
-              strokeWidth="1.4"
-              strokeDasharray="2 4"
-            />
-          )}
-          {sides.map(
-            (s) =>
-              cand(s).length > 0 &&
-              (shown(s) || s === lead) && (
-                <path
-                  key={s}
-                  d={ring(cand(s).map(P))}
-                  fill="none"
-                  stroke={`var(--${s})`}
-                  strokeWidth={s === lead ? 2 : 1.5}
-                  strokeDasharray={s === lead ? '9 5' : '3 4'}
-                />
-              ),
-          )}
-          {sides.map((s) => (
-            <g key={s} className="weave" color={`var(--${s})`} opacity={shown(s) ? 1 : 0.55}>
+        <g id="map-drawn">
+          {every(range.c0, range.c1, cStep).map((c) => (
+            <g key={c}>
               <path
-                d={(result[s].reach?.shape === 'line' ? path : ring)(pts(s).map(P))}
-                fill={
-                  result[s].reach?.shape === 'line'
-                    ? 'none'
-                    : s === lead
-                      ? s === 'left'
-                        ? 'var(--shade)'
-                        : 'var(--shadeR)'
-                      : 'none'
-                }
-                stroke="currentColor"
-                strokeWidth={s === lead ? 2.4 : 1.8}
+                d={`M${X(c)} ${m.t}V${height - m.b}`}
+                stroke={c === 0 ? 'var(--edge)' : 'var(--line)'}
+                strokeWidth={c === 0 ? 1.6 : 1}
               />
-              {s === lead && (
-                <>
-                  <path
-                    d={(result[s].reach?.threads ?? [])
-                      .map((t) => path(t.map((p) => P(p as [number, number]))))
-                      .join('')}
-                    fill="none"
-                    stroke="currentColor"
-                    strokeWidth=".9"
-                    opacity=".45"
-                  />
-                  {(result[s].reach?.dots ?? []).map((p, i) => {
-                    const [x, y] = P(p as [number, number]);
-                    return <circle key={i} cx={x} cy={y} r="2" fill="currentColor" />;
-                  })}
-                </>
-              )}
+              <text
+                x={X(c)}
+                y={height - m.b + 19}
+                textAnchor="middle"
+                fontSize="17"
+                fontWeight="600"
+                fill="var(--ink2)"
+              >
+                {c === 0 ? '0' : tick(c, form, 1, true)}
+              </text>
             </g>
           ))}
-        </g>
-        <rect
-          {...{ x: win.x, y: win.y, width: Math.max(win.w, 3), height: Math.max(win.h, 3) }}
-          fill="url(#aim-hatch)"
-          stroke="var(--aim)"
-          strokeWidth="2.6"
-        />
-        <g opacity={stale ? 0.35 : 1} clipPath="url(#map-clip)">
-          <ellipse
-            cx={X(result[lead].after.camber_deg)}
-            cy={Y(result[lead].after[k2])}
-            rx={Math.abs(X(d.camber_deg) - X(0))}
-            ry={Math.abs(Y(d[k2]) - Y(0))}
-            fill="none"
-            stroke={`var(--${lead})`}
-            strokeWidth="1.4"
-            strokeDasharray="2 3"
-          />
-          {sides.filter(shown).map((s) => {
-            const drifted = drift(s).map(P);
-            const a = result[s].after;
-            const b = result[s].before;
-            const set = P([result[s].set.camber_deg, result[s].set[k2]]);
-            const [ax, ay] = P([a.camber_deg, a[k2]]);
-            return (
-              <g key={s} color={`var(--${s})`}>
-                <path d={path([...drifted, [ax, ay]])} fill="none" stroke="var(--sheet)" strokeWidth="5" />
+          {every(range.k0, range.k1, kStep).map((k) => (
+            <g key={k}>
+              <path d={`M${m.l} ${Y(k)}H${width - m.r}`} stroke="var(--line)" />
+              <text
+                x={m.l - 8}
+                y={Y(k) + 6}
+                textAnchor="end"
+                fontSize="17"
+                fontWeight="600"
+                fill="var(--ink2)"
+              >
+                {tick(k, form, rear ? 2 : kStep < 1 ? 1 : 0, rear)}
+              </text>
+            </g>
+          ))}
+          <g fontSize="17" fontWeight="600" fill="var(--ink2)">
+            <text x={m.l} y={height - 4}>
+              ◂ top leans in
+            </text>
+            <text x={width - m.r} y={height - 4} textAnchor="end">
+              top leans out ▸
+            </text>
+            <text
+              x={Math.min(Math.max(X(0), m.l + 140), width - 160)}
+              y={height - 4}
+              textAnchor="middle"
+              fontWeight="750"
+              fill="var(--ink)"
+            >
+              camber
+            </text>
+            <text
+              transform={`translate(14 ${Y((range.k0 + range.k1) / 2) + 20}) rotate(-90)`}
+              fontWeight="750"
+              fill="var(--ink)"
+            >
+              {rear ? 'toe, one wheel, in +' : 'caster'}
+            </text>
+          </g>
+          <g clipPath="url(#map-clip)" opacity={stale ? 0.35 : 1}>
+            {shown(lead) && result[lead].bare_reach && (
+              <path
+                d={ring((result[lead].bare_reach?.outline ?? []).map((p) => P(p as [number, number])))}
+                fill="none"
+                stroke="var(--edge)"
+                strokeWidth="1.4"
+                strokeDasharray="2 4"
+              />
+            )}
+            {sides.map(
+              (s) =>
+                cand(s).length > 0 &&
+                (shown(s) || s === lead) && (
+                  <path
+                    key={s}
+                    d={ring(cand(s).map(P))}
+                    fill="none"
+                    stroke={`var(--${s})`}
+                    strokeWidth={s === lead ? 2 : 1.5}
+                    strokeDasharray={s === lead ? '9 5' : '3 4'}
+                  />
+                ),
+            )}
+            {sides.map((s) => (
+              <g key={s} className="weave" color={`var(--${s})`} opacity={shown(s) ? 1 : 0.55}>
                 <path
-                  d={path([...drifted, [ax, ay]])}
-                  fill="none"
+                  d={(result[s].reach?.shape === 'line' ? path : ring)(pts(s).map(P))}
+                  fill={
+                    result[s].reach?.shape === 'line'
+                      ? 'none'
+                      : s === lead
+                        ? s === 'left'
+                          ? 'var(--shade)'
+                          : 'var(--shadeR)'
+                        : 'none'
+                  }
                   stroke="currentColor"
                   strokeWidth={s === lead ? 2.4 : 1.8}
                 />
-                <path
-                  d={`M${ax} ${ay}L${set[0]} ${set[1]}`}
-                  stroke="currentColor"
-                  strokeWidth="2.4"
-                  strokeDasharray="1 5"
-                  strokeLinecap="round"
-                />
-                <Disc side={s} at={P([b.camber_deg, b[k2]])} r={9} hollow />
-                <Disc side={s} at={[ax, ay]} r={10} />
-                <circle
-                  cx={set[0]}
-                  cy={set[1]}
-                  r="6"
-                  fill="var(--sheet)"
-                  stroke="currentColor"
-                  strokeWidth="3"
-                />
+                {s === lead && (
+                  <>
+                    <path
+                      d={(result[s].reach?.threads ?? [])
+                        .map((t) => path(t.map((p) => P(p as [number, number]))))
+                        .join('')}
+                      fill="none"
+                      stroke="currentColor"
+                      strokeWidth=".9"
+                      opacity=".45"
+                    />
+                    {(result[s].reach?.dots ?? []).map((p, i) => {
+                      const [x, y] = P(p as [number, number]);
+                      return <circle key={i} cx={x} cy={y} r="2" fill="currentColor" />;
+                    })}
+                  </>
+                )}
               </g>
-            );
-          })}
+            ))}
+          </g>
+          <rect
+            {...{ x: win.x, y: win.y, width: Math.max(win.w, 3), height: Math.max(win.h, 3) }}
+            fill="url(#aim-hatch)"
+            stroke="var(--aim)"
+            strokeWidth="2.6"
+            clipPath={near1.times > 1 ? 'url(#map-clip)' : undefined}
+          />
+          <g opacity={stale ? 0.35 : 1} clipPath="url(#map-clip)">
+            <ellipse
+              cx={X(result[lead].after.camber_deg)}
+              cy={Y(result[lead].after[k2])}
+              rx={Math.abs(X(d.camber_deg) - X(0))}
+              ry={Math.abs(Y(d[k2]) - Y(0))}
+              fill="none"
+              stroke={`var(--${lead})`}
+              strokeWidth="1.4"
+              strokeDasharray="2 3"
+            />
+            {sides.filter(shown).map((s) => {
+              const drifted = drift(s).map(P);
+              const a = result[s].after;
+              const b = result[s].before;
+              const set = P([result[s].set.camber_deg, result[s].set[k2]]);
+              const [ax, ay] = P([a.camber_deg, a[k2]]);
+              return (
+                <g key={s} color={`var(--${s})`}>
+                  <path d={path([...drifted, [ax, ay]])} fill="none" stroke="var(--sheet)" strokeWidth="5" />
+                  <path
+                    d={path([...drifted, [ax, ay]])}
+                    fill="none"
+                    stroke="currentColor"
+                    strokeWidth={s === lead ? 2.4 : 1.8}
+                  />
+                  <path
+                    d={`M${ax} ${ay}L${set[0]} ${set[1]}`}
+                    stroke="currentColor"
+                    strokeWidth="2.4"
+                    strokeDasharray="1 5"
+                    strokeLinecap="round"
+                  />
+                  <Disc side={s} at={P([b.camber_deg, b[k2]])} r={9} hollow />
+                  <Disc side={s} at={[ax, ay]} r={10} />
+                  <circle
+                    cx={set[0]}
+                    cy={set[1]}
+                    r="6"
+                    fill="var(--sheet)"
+                    stroke="currentColor"
+                    strokeWidth="3"
+                  />
+                </g>
+              );
+            })}
+          </g>
         </g>
-        {cross && (
+        {cross && !glass && (
           <g data-testid="map-cross" pointerEvents="none">
             <path
               d={`M${X(cross[0]) - 14} ${Y(cross[1])}h28M${X(cross[0])} ${Y(cross[1]) - 14}v28`}
@@ -447,29 +522,44 @@ export function ReachMap({
           </g>
         )}
         <g fontWeight="650">
-          <text x={aimLabel.x} y={aimLabel.y + 18} fontSize="20" fontWeight="750" fill="var(--aim)" {...halo}>
-            Aim window
-          </text>
-          {!bare && (
-            <text x={aimLabel.x} y={aimLabel.y + 36} fontSize="17" fill="var(--aim)" {...halo}>
-              {aim.name.toLowerCase()}
+          {winSeen && (
+            <>
+              <text
+                x={aimLabel.x}
+                y={aimLabel.y + 18}
+                fontSize="20"
+                fontWeight="750"
+                fill="var(--aim)"
+                {...halo}
+              >
+                Aim window
+              </text>
+              {!bare && (
+                <text x={aimLabel.x} y={aimLabel.y + 36} fontSize="17" fill="var(--aim)" {...halo}>
+                  {aim.name.toLowerCase()}
+                </text>
+              )}
+            </>
+          )}
+          {onField(P([result[lead].after.camber_deg, result[lead].after[k2]])) && (
+            <text x={afterLabel.x} y={afterLabel.y + 16} fontSize="18" fill={`var(--${lead})`} {...halo}>
+              {result[lead].reach ? 'untouched' : 'as built'}
             </text>
           )}
-          <text x={afterLabel.x} y={afterLabel.y + 16} fontSize="18" fill={`var(--${lead})`} {...halo}>
-            {result[lead].reach ? 'untouched' : 'as built'}
-          </text>
-          <text
-            x={X(before.camber_deg) + (lead === 'left' ? -14 : 14)}
-            y={Y(before[k2]) - 12}
-            textAnchor={lead === 'left' ? 'end' : 'start'}
-            fontSize="17"
-            fill="var(--ink)"
-            {...halo}
-          >
-            before
-          </text>
+          {onField(P([before.camber_deg, before[k2]])) && (
+            <text
+              x={X(before.camber_deg) + (lead === 'left' ? -14 : 14)}
+              y={Y(before[k2]) - 12}
+              textAnchor={lead === 'left' ? 'end' : 'start'}
+              fontSize="17"
+              fill="var(--ink)"
+              {...halo}
+            >
+              before
+            </text>
+          )}
         </g>
-        {(bare ? [] : callouts).map(({ s, at, on, what, gap, word, box }) => (
+        {(bare ? [] : callouts.filter((c) => onField(c.at))).map(({ s, at, on, what, gap, word, box }) => (
           <g key={s}>
             <path
               d={`M${box.x + box.w / 2} ${box.y + box.h / 2}L${at[0]} ${at[1]}`}
@@ -525,11 +615,72 @@ export function ReachMap({
             ))}
           </g>
         )}
+        {glass && cross && (
+          <Glass
+            at={glass}
+            says={`${angle(cross[0], form, 2)} · ${angle(cross[1], form, 2)}`}
+            within={within}
+            width={width}
+          />
+        )}
       </svg>
+      {(bare || near1.times > 1) && (
+        <ChipButton
+          className="map-nearer"
+          size="small"
+          // What two fingers do, with one.
+          onClick={() => setNearer(near1.times > 1 ? whole : stepped(whole, 2, part(setAt)))}
+          data-testid="map-nearer"
+        >
+          {near1.times > 1 ? `×${near1.times.toFixed(1)} · whole map` : 'Nearer'}
+        </ChipButton>
+      )}
       <span className="vh" aria-live="polite">
         {crossSays}
       </span>
     </>
+  );
+}
+
+/** What a finger hides, beside it and nearer. */
+function Glass({ at, says, within, width }: { at: Point; says: string; within: boolean; width: number }) {
+  const r = 62;
+  const times = 2.4;
+  const x = Math.max(r + 4, Math.min(width - r - 4, at[0]));
+  // Over the finger; beside it where there is no room over it.
+  const over = at[1] - 2 * r - 34 > 0;
+  const [cx, cy]: Point = over
+    ? [x, at[1] - r - 40]
+    : [at[0] > width / 2 ? at[0] - r - 56 : at[0] + r + 56, r + 4];
+  return (
+    <g data-testid="map-glass" pointerEvents="none">
+      <clipPath id="glass-clip">
+        <circle cx={cx} cy={cy} r={r} />
+      </clipPath>
+      <circle cx={cx} cy={cy} r={r} fill="var(--sheet)" />
+      <g clipPath="url(#glass-clip)">
+        <use
+          href="#map-drawn"
+          transform={`translate(${cx - at[0] * times} ${cy - at[1] * times}) scale(${times})`}
+        />
+        <path
+          d={`M${cx - 16} ${cy}h32M${cx} ${cy - 16}v32`}
+          stroke="var(--ink)"
+          strokeWidth="2.5"
+          strokeDasharray={within ? undefined : '3 3'}
+        />
+        <rect x={cx - r} y={cy + 22} width={2 * r} height={r} fill="var(--sheet)" />
+        <text x={cx} y={cy + 44} textAnchor="middle" fontSize="19" fontWeight="750" fill="var(--ink)">
+          {says}
+        </text>
+        {!within && (
+          <text x={cx} y={cy + 58} textAnchor="middle" fontSize="13" fontWeight="650" fill="var(--ink)">
+            out of reach
+          </text>
+        )}
+      </g>
+      <circle cx={cx} cy={cy} r={r} fill="none" stroke="var(--ink)" strokeWidth="3" />
+    </g>
   );
 }
 

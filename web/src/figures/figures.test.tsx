@@ -61,6 +61,26 @@ describe('the reach map', () => {
     for (const f of ['left', 'right', 'both'] as const) whole(map(c, f));
     for (const candidate of c.result.candidates) whole(map(c, 'both', { candidate, stale: true }));
   });
+  it('says the same before its weave has come', () => {
+    const bare = (side: PlanResult['left']): PlanResult['left'] => ({
+      ...side,
+      ...(side.reach && { reach: { ...side.reach, outline: [], dots: [], threads: [] } }),
+    });
+    for (const [, c] of all) {
+      const result: PlanResult = {
+        ...c.result,
+        left: bare(c.result.left),
+        right: bare(c.result.right),
+        candidates: c.result.candidates.map((x) => ({ ...x, left_outline: [], right_outline: [] })),
+      };
+      const html = map({ ...c, result }, 'both', { candidate: result.candidates[0] });
+      whole(html);
+      expect(html).not.toContain('<circle cx="NaN"');
+      expect(words(html)).toContain('Aim window');
+      const short = /short \S+/.exec(words(map(c, 'both')))?.[0];
+      if (short) expect(words(html)).toContain(short);
+    }
+  });
   it('says how far short each side is, and only of the sides looked at', () => {
     const gap = short.result.left.shortfall.caster_deg;
     expect(gap).toBeGreaterThan(0.1);

@@ -1,8 +1,8 @@
 // The ticket of the open job, and the plan that is being worked on.
-import { getShop, getTicket, newPlan, savePlan, predict } from '../api/calls';
+import { getShop, getTicket, newPlan, savePlan, predict, type Pictures } from '../api/calls';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
-import { useOutletContext, useSearchParams } from 'react-router';
+import { useLocation, useOutletContext, useSearchParams } from 'react-router';
 import {
   ApiProblem,
   type AxleName,
@@ -128,6 +128,21 @@ const baseOf = (p: Plan): PlanDraft => ({ version: p.version, doc: p.document })
 function going(e: Edit | undefined, plan: Plan): Edit {
   if (e && e.id === plan.id && !same(e.doc, e.base.doc)) return e;
   return { id: plan.id, doc: plan.document, undo: e?.id === plan.id ? e.undo : [], base: baseOf(plan) };
+}
+
+/**
+ * Whose maps an answer brings: those that Plan shows, and once it showed them. Other stages draw none; what they say hangs on
+ * none.
+ */
+function usePictures(ticket: Ticket, named: string | null): Pictures {
+  const plan = useLocation().pathname.split('/')[3] === 'plan';
+  const [seen, setSeen] = useState<Pictures>('none');
+  const first: AxleName = ticket.base.axles.front ? 'front' : 'rear';
+  const shown: Pictures = !plan ? 'none' : named === 'front' || named === 'rear' ? named : first;
+  const both = seen === 'none' ? shown : shown === 'none' || shown === seen ? seen : 'both';
+  // Said while drawing, not after it: an answer without them would come first.
+  if (both !== seen) setSeen(both);
+  return both;
 }
 
 /** Everything the stages of a job share. */
@@ -285,7 +300,9 @@ export function useJobBench(ticket: Ticket): Bench {
     () => (draft && plan ? inputOf(ticket, plan, draft) : undefined),
     [ticket, plan, draft],
   );
-  const live = useLive('predict', input, predict);
+  const pictures = usePictures(ticket, params.get('axle'));
+  const looked = useMemo(() => input && { input, pictures }, [input, pictures]);
+  const live = useLive('predict', looked, (a) => predict(a.input, a.pictures));
   const answer = input ? live.data : undefined;
   const { stale, fault } = live;
   const pick = useCallback(

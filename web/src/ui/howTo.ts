@@ -27,7 +27,7 @@ export const howTo: Record<Drawn, { title: string; lines: [string, ...string[]] 
       'Across: camber, top leans out to the right. Up: caster, or toe of one wheel on a rear axle.',
       'Hatched window: where the aim wants the wheel. Woven field: what the adjusters give at this height, a dot for each whole step.',
       'Hollow half disc: as found. Filled: after the height, nothing turned. Ring: as it will be set. Dotted ellipse: nine in ten of the doubt.',
-      'Dashed outline: what the part in hand would give. Press a point of the field to set it there; with the keys: arrows, then Enter.',
+      'Dashed: what the part in hand gives. Press a point to set it there; by keys: arrows, Enter, + and −. Two fingers draw it nearer; one that rests looks through a glass, and sets when lifted.',
     ],
   },
   lock: {

@@ -2,7 +2,7 @@
 //! a second time.
 
 use crate::browser::{Browser, claim, code_of, give_pins};
-use crate::server::Server;
+use crate::server::{Server, spawn};
 use serde_json::{Value, json};
 
 #[test]
@@ -88,4 +88,22 @@ fn a_code_of_the_second_factor_that_was_taken_opens_when_its_answer_was_lost() {
     let other = Browser::new(&s.base);
     let (status, _) = other.ask("POST", "/api/v1/session/passphrase", Some(&body));
     assert_eq!(status, 422, "for anybody else it is spent");
+}
+
+/// The first process died before it could say so; another one, whose shelf is from before, is asked again.
+#[test]
+fn a_part_that_was_kept_by_another_process_is_told_as_it_is() {
+    let s = Server::start();
+    let (mut other, base) = spawn(&s.database, &[]);
+    let mut part = s.get("/api/v1/parts")[0]["part"].clone();
+    part["id"] = json!("kept-once");
+    let body = json!({"version": 0, "part": part});
+    let (here, there) = (Browser::new(&s.base), Browser::new(&base));
+    there.get("/api/v1/parts");
+    here.lost("PUT", "/api/v1/parts/kept-once", &body);
+    there.key.set(here.key.get());
+    let (status, v) = there.ask("PUT", "/api/v1/parts/kept-once", Some(&body));
+    other.kill().unwrap();
+    other.wait().unwrap();
+    assert_eq!((status, &v["part"]["id"], &v["version"]), (200, &json!("kept-once"), &json!(1)), "{v}");
 }

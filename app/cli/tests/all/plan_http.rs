@@ -237,3 +237,47 @@ fn a_search_says_how_far_it_is_and_a_bad_one_says_what_is_wrong() {
     let target = json!({"car": truck, "kind": "hub_to_arch", "axle": "front", "value": 563.0});
     assert_eq!(s.post("/api/v1/height-target", &target).1["gain_mm"], 65.0);
 }
+
+/// Maps come for the axle that is looked at, everything else is the same to the digit.
+#[test]
+fn only_the_maps_that_are_looked_at_are_sent() {
+    let s = Server::start();
+    let input = car_input(&s.truck());
+    let (_, whole) = s.post("/api/v1/predict", &input);
+    let bytes = |v: &Value| v.to_string().len();
+    let points = |v: &Value| -> usize {
+        let reach = ["left", "right"].iter().map(|s| &v["axles"]["front"][s]["reach"]);
+        let of = |r: &Value| {
+            ["outline", "dots", "threads"].iter().map(|k| r[k].as_array().unwrap().len()).sum::<usize>()
+        };
+        let candidates = v["axles"]["front"]["candidates"].as_array().unwrap();
+        reach.map(of).sum::<usize>()
+            + candidates.iter().map(|c| c["left_outline"].as_array().unwrap().len()).sum::<usize>()
+    };
+    let (_, front) = s.post("/api/v1/predict?pictures=front", &input);
+    let (_, none) = s.post("/api/v1/predict?pictures=none", &input);
+    assert_eq!(points(&front), points(&whole));
+    assert_eq!(points(&none), 0);
+    let dot = |v: &Value| v["axles"]["front"]["left"]["reach"]["outline"][0][0].as_f64().unwrap();
+    assert!((dot(&front) - dot(&whole)).abs() <= 0.5e-4);
+    assert!(bytes(&none) * 3 < bytes(&whole) * 2, "{} of {}", bytes(&none), bytes(&whole));
+    assert!(bytes(&front) < bytes(&whole));
+    fn without(v: &mut Value) {
+        match v {
+            Value::Object(o) => {
+                for k in ["outline", "dots", "threads", "left_outline", "right_outline"] {
+                    o.remove(k);
+                }
+                o.values_mut().for_each(without);
+            }
+            Value::Array(a) => a.iter_mut().for_each(without),
+            _ => {}
+        }
+    }
+    let [mut a, mut b] = [whole, none];
+    without(&mut a);
+    without(&mut b);
+    assert_eq!(a, b);
+    assert_eq!(s.post("/api/v1/predict?pictures=all", &input).0, 400);
+    assert_eq!(s.post("/api/v1/predict?picture=none", &input).0, 400);
+}

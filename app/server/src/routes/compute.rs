@@ -5,17 +5,17 @@ use crate::pool::Peer;
 use crate::problem::{ApiError, ProblemDocument};
 use crate::who::Here;
 use actix_web::http::header::ContentEncoding;
-use actix_web::{HttpResponse, post};
+use actix_web::{HttpResponse, post, web};
 use bold_stance_car::draw::{Drawing, draw};
 use bold_stance_car::vehicle::Attitude;
 use bold_stance_kinematics::geometry::{Geometry, Side};
 use bold_stance_kinematics::linkage::{Corner, Linkage, travel_problems};
 use bold_stance_kinematics::wheel::WheelState;
-use bold_stance_trade::plan::{CarAnswer, CarInput, plan_car_within};
+use bold_stance_trade::plan::{CarAnswer, CarInput, Pictures, plan_car_within};
 use bold_stance_units::problem::Problem;
 use bold_stance_units::said::Said;
-use serde::Serialize;
-use utoipa::ToSchema;
+use serde::{Deserialize, Serialize};
+use utoipa::{IntoParams, ToSchema};
 
 /// A geometry looked at while it is typed.
 #[derive(Debug, Serialize, ToSchema)]
@@ -34,13 +34,31 @@ pub struct GeometryLook {
     pub bump_mm: Option<f64>,
 }
 
+/// What of an answer is looked at.
+#[derive(Debug, Deserialize, IntoParams)]
+#[serde(deny_unknown_fields)]
+#[into_params(parameter_in = Query)]
+pub struct LookedAt {
+    /// Whose weaves and outlines are sent, to 0.0001 degrees; everything, to the last digit, when absent.
+    #[param(inline)]
+    pictures: Option<Pictures>,
+}
+
 /// The Plan answer of a car.
-#[utoipa::path(post, path = "/api/v1/predict", operation_id = "predict", request_body = CarInput,
+#[utoipa::path(post, path = "/api/v1/predict", operation_id = "predict", params(LookedAt), request_body = CarInput,
     responses((status = 200, body = CarAnswer), (status = 422, body = ProblemDocument)))]
 #[post("/api/v1/predict")]
-pub async fn predict(state: Here, peer: Peer, Doc(input): Doc<CarInput>) -> Result<HttpResponse, ApiError> {
+pub async fn predict(
+    state: Here,
+    peer: Peer,
+    looked_at: web::Query<LookedAt>,
+    Doc(input): Doc<CarInput>,
+) -> Result<HttpResponse, ApiError> {
     let parts = state.shelf().await?.offered(&input.plan.fitted(), &input);
-    let answer = state.pool.run(&peer, move |budget| plan_car_within(&input, &parts, budget)).await??;
+    let mut answer = state.pool.run(&peer, move |budget| plan_car_within(&input, &parts, budget)).await??;
+    if let Some(of) = looked_at.pictures {
+        answer = answer.pictured(of);
+    }
     let mut out = HttpResponse::Ok();
     // Asked for many times a second: on the same machine packing it costs more than sending it, over a bay's radio less.
     if peer.is_here() {

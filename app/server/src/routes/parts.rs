@@ -137,8 +137,11 @@ pub async fn keep(
     }
     let mut tx = match once.begin(&state).await? {
         Begun::New(tx) => tx,
-        // Kept already: the part as it is now.
-        Begun::Before(..) => return as_it_is(&state, &id).await,
+        // Kept already: the part as it is now, whatever was on the shelf before. The answer was lost, or another process gave it.
+        Begun::Before(..) => {
+            state.shelf_cache.forget(state.shop.id);
+            return as_it_is(&state, &id).await;
+        }
     };
     shop_part::save(&mut tx, state.shop.id, s.version, &s.part, s.retired).await?;
     let detail = serde_json::json!({"part": s.part.id, "retired": s.retired});

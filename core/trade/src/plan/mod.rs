@@ -25,6 +25,7 @@ mod locates;
 mod on_jack;
 mod pair;
 mod part_case;
+mod pictures;
 mod quick;
 mod reach;
 mod result;
@@ -76,6 +77,7 @@ pub use on_jack::{JackAim, OnJack, on_jack};
 pub(crate) use pair::recentre;
 pub use pair::{DragLink, pair, solve_both};
 pub use part_case::{PartCase, PartResult, run_part};
+pub use pictures::Pictures;
 pub use reach::{LockCamber, LockTurn, Plane, Reach, ReachShape, lock_reach, reach};
 pub use result::{
     Candidate, CandidateStatus, Effect, ExpectedAngle, KitPart, LockPlan, PlanResult, SidePlan, Verdict,

@@ -92,14 +92,7 @@ export default function Parts() {
                 Table in
               </Button>
               {(['csv', 'xlsx', 'json'] as const).map((kind) => (
-                <Button
-                  key={kind}
-                  variant="outlined"
-                  component="a"
-                  href={`/api/v1/parts.${kind}`}
-                  download
-                  aria-label={`Parts out as ${kind.toUpperCase()}`}
-                >
+                <Button key={kind} variant="outlined" component="a" href={`/api/v1/parts.${kind}`} download>
                   {kind.toUpperCase()} out
                 </Button>
               ))}

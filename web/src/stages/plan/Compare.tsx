@@ -43,7 +43,7 @@ export default function Compare() {
   const results = useQueries({
     queries: inputs.map((input) => ({
       queryKey: ['compare', input],
-      queryFn: () => predict(input!),
+      queryFn: () => predict(input!, 'none'),
       enabled: !!input,
     })),
   });
