@@ -336,7 +336,8 @@ fn stand(
     if floor_known.is_some() {
         raw.notes.retain(|n| n.id != "note-floor-unknown");
     }
-    if m.id == Method::CasterSweep
+    // A gauge's own scale hangs on gravity as a sweep does.
+    if matches!(m.id, Method::CasterSweep | Method::CasterScale)
         && let Some(along) = t.prepared.number("floor_along")
     {
         let way = if along >= 0.0 { "front" } else { "rear" };
