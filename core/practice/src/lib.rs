@@ -3,12 +3,22 @@
 //! What is true of the car never leaves this crate before the debrief; what leaves is what a person in the bay could see.
 #![cfg_attr(test, allow(clippy::unwrap_used, clippy::expect_used, clippy::panic))]
 
+mod bay;
+mod debrief;
 mod floor;
 mod hand;
+mod hidden;
 mod instrument;
+mod scenario;
 mod standing;
+mod trap;
 
+pub use bay::{Act, Bay, Felt, Outcome, Ready, minutes_of};
+pub use debrief::{Believed, Debrief, TrapSeen, debrief};
 pub use floor::Floor;
 pub use hand::{Face, Hand, Shown};
+pub use hidden::{HiddenCar, Work};
 pub use instrument::{Blind, Look, Tools, shows, truth_of};
+pub use scenario::{Found, MOST_TRAPS, Scenario, shipped_scenarios};
 pub use standing::{RunOut, Standing, Swing, WheelStands};
+pub use trap::{At, Trap};

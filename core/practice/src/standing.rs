@@ -48,6 +48,8 @@ pub struct WheelStands {
     pub toe_deg: f64,
     /// Degrees; 0 where it does not steer.
     pub caster_deg: f64,
+    /// Lean of the steering axis, degrees; 0 where it does not steer.
+    pub sai_deg: f64,
     /// How it steers.
     pub swing: Swing,
     /// Hub centre to arch lip, mm.

@@ -1,5 +1,5 @@
 //! What the tools show, read with the program's own methods: each method's value and the doubt it states hold.
-#![allow(clippy::unwrap_used)]
+#![allow(clippy::unwrap_used, clippy::panic)]
 
 use bold_stance_car::archetype::{Archetype, shipped_archetypes};
 use bold_stance_car::fit::{Knowledge, spreads};
@@ -65,6 +65,7 @@ impl Bay {
                     camber_deg: exact.camber_deg,
                     toe_deg: toe,
                     caster_deg: exact.caster_deg,
+                    sai_deg: exact.sai_deg,
                     swing: Swing::Linkage { corner: Box::new(corner), travel_mm: 0.0 },
                     height_mm: 500.0 + 5.0 * self.normal(),
                     hub_mm: 380.0 + self.normal(),
@@ -188,6 +189,7 @@ const WELL: Tools = Tools {
     bulge_measured: true,
     strung_from_rear: false,
     strung_said: false,
+    plates_slip: 0.0,
 };
 
 #[test]

@@ -1,6 +1,6 @@
 // The door: over the whole screen where nobody was let in yet, beside the open work where somebody only left the bench.
 import { useQueryClient } from '@tanstack/react-query';
-import { useEffect, useRef, useState, type ReactNode } from 'react';
+import { lazy, Suspense, useEffect, useRef, useState, type ReactNode } from 'react';
 import { createPortal } from 'react-dom';
 import type { Schemas } from '../api/client';
 import { Car, Ground } from '../ui/Car';
@@ -9,9 +9,11 @@ import { Plain } from '../ui/Press';
 import { PersonMark } from '../ui/PersonMark';
 import { roleOf } from '../ui/roles';
 import { ByPin } from './ByPin';
-import { Elsewhere } from './Elsewhere';
 import { useIdle } from './useIdle';
 import { leave, useSession, useUnseated } from './useSession';
+
+/** From elsewhere than the bench, or a device that is not the shop's yet: rarely. */
+const Elsewhere = lazy(() => import('./Elsewhere').then((m) => ({ default: m.Elsewhere })));
 
 type Name = Schemas['Name'];
 
@@ -149,7 +151,9 @@ function Shut({ session: s, last, beside }: ShutProps) {
       notMe={() => setName(undefined)}
     />
   ) : far ? (
-    <Elsewhere first={s.device ? 'passphrase' : 'passphrase'} />
+    <Suspense fallback={<p className="mut">Opening…</p>}>
+      <Elsewhere first="passphrase" />
+    </Suspense>
   ) : (
     <section className="pin">
       <h2>Whose hand is it?</h2>

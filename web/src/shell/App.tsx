@@ -11,7 +11,6 @@ import { themeOf } from '../theme/theme';
 import { variables } from '../theme/tokens';
 import { Fault, StageFault } from './Fault';
 import { followViews } from './focus';
-import { JobFrame } from './JobFrame';
 import { useSettings } from '../ui/settings';
 import { Undo } from './Undo';
 
@@ -27,6 +26,8 @@ export function fetchStages(): void {
   whenIdle(() => later.forEach((load) => void load().catch(() => {})));
 }
 
+// The frame of a job is no part of the first load: the list of jobs needs none of it.
+const JobFrame = stage(() => import('./JobFrame'));
 const Jobs = stage(() => import('../stages/jobs/Jobs'));
 const Arrive = stage(() => import('../stages/arrive/Arrive'));
 const CornerFile = stage(() => import('../stages/arrive/CornerFile'));

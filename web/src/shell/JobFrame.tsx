@@ -14,13 +14,10 @@ import { useTitle } from './title';
 import { Waiting } from './Waiting';
 import { PaneBar } from './PaneBar';
 import { StanceStrip } from './StanceStrip';
+import { stages, stageTitle, type StageName } from './stages';
 import { stagesOf, useJobBench, useShop, useTicketQuery, type Bench } from './ticket';
 
-export const stages = ['arrive', 'read', 'plan', 'wear', 'set', 'prove', 'return'] as const;
-export type StageName = (typeof stages)[number];
-export const stageTitle = (s: string) => s.charAt(0).toUpperCase() + s.slice(1);
-
-export function JobFrame() {
+export default function JobFrame() {
   const { id = '' } = useParams();
   const ticket = useTicketQuery(id);
   if (ticket.isPending) return <p style={{ padding: 24 }}>Fetching the ticket…</p>;

@@ -15,10 +15,11 @@ pub fn sweep(b: &mut Bench<'_>) -> Result<(), Blind> {
     steers(b)?;
     let sign = if b.side()? == Side::Left { 1.0 } else { -1.0 };
     let off = b.tools.zero_off_deg;
+    let really = 1.0 - b.tools.plates_slip;
     for (k, swing) in b.look.swings_deg.into_iter().enumerate() {
         let seen = {
             let (w, up) = b.wheel()?;
-            w.by_gravity(sign * swing, &up, None)
+            w.by_gravity(sign * swing * really, &up, None)
         };
         b.reads(["camber-1", "camber-2"][k], seen + off, Face::Digits);
         b.reads(["steer-1", "steer-2"][k], swing, Face::Plate);
@@ -29,8 +30,10 @@ pub fn sweep(b: &mut Bench<'_>) -> Result<(), Blind> {
 /// A gauge that has done the sweep and shows caster itself: nose downhill takes the same angle off.
 pub fn scale(b: &mut Bench<'_>) -> Result<(), Blind> {
     steers(b)?;
-    let caster = b.wheel()?.0.caster_deg - b.car.floor.along_deg;
+    let w = b.wheel()?.0;
+    let (caster, sai) = (w.caster_deg - b.car.floor.along_deg, w.sai_deg);
     b.reads("angle", caster, Face::Bubble);
+    b.reads("sai", sai, Face::Bubble);
     Ok(())
 }
 

@@ -48,6 +48,8 @@ pub struct Tools {
     pub strung_from_rear: bool,
     /// It is said so, with both tracks and the wheelbase.
     pub strung_said: bool,
+    /// What is missing of a swing that the plates show, as a part of it.
+    pub plates_slip: f64,
 }
 
 /// Why nothing is shown.

@@ -16,7 +16,7 @@ import { Link, useNavigate } from 'react-router';
 import type { JobLine } from '../../api/client';
 import { Car, Ground } from '../../ui/Car';
 import { Glyph, Logo } from '../../ui/glyphs';
-import { stages, stageTitle } from '../../shell/JobFrame';
+import { stages, stageTitle } from '../../shell/stages';
 import { onSlate } from '../../theme/onSlate';
 import { useKeys } from '../../shell/bindings';
 import { useTitle } from '../../shell/title';

@@ -2,7 +2,7 @@
 import { useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import type { Schemas } from '../../api/client';
-import { stages, stageTitle } from '../../shell/JobFrame';
+import { stages, stageTitle } from '../../shell/stages';
 import { useShop } from '../../shell/ticket';
 import { Pick } from '../../ui/Pick';
 import { CsvTable } from '../../shell/CsvTable';
