@@ -7,6 +7,7 @@ import './theme/wear.css';
 import './theme/prove.css';
 import './theme/handover.css';
 import './theme/memory.css';
+import './theme/jig.css';
 import './theme/door.css';
 import './theme/phone.css';
 import './theme/print.css';

@@ -112,6 +112,7 @@ use utoipa::OpenApi;
         routes::compute::predict,
         routes::compute::geometry,
         routes::wear::forecast,
+        routes::jig::turn,
         routes::wear::patches,
         routes::wear::data,
         routes::wear::diagnosis,

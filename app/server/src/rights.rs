@@ -21,7 +21,7 @@ pub fn wanted(operation: &str) -> Option<Wants> {
         "health" | "session" | "signInPin" | "signInPassphrase" | "signOut" | "claimShop" | "useSlip"
         | "useCode" | "pickMember" => return Some(Wants::Nobody),
         "ownUnits" | "setOwnPin" | "sessions" | "endSession" | "events" => return Some(Wants::Anybody),
-        "readAimWindow" | "aims" | "archetypes" | "fitArchetype" | "drawCar" | "contactPatches"
+        "readAimWindow" | "aims" | "archetypes" | "fitArchetype" | "drawCar" | "contactPatches" | "jig"
         | "cornerFile" | "diagnose" | "gauge" | "gaugeStream" | "lookAtGeometry" | "heightTarget"
         | "inspection" | "listJobs" | "exportJobs" | "exportJobsXlsx" | "getJob" | "exportJob"
         | "notePhoto" | "exportPlans" | "exportPlansXlsx" | "exportReadings" | "exportReadingsXlsx"

@@ -34,6 +34,7 @@ async fn every_view_is_without_a_serious_finding_in_both_lights() {
             "/new",
             "/memory",
             "/parts",
+            "/jig",
             "/people",
             "/first-run",
             "arrive",

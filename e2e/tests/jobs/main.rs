@@ -12,6 +12,7 @@ mod desk;
 mod from_nothing;
 mod harness;
 mod in_hand;
+mod jig;
 mod left_to_turn;
 mod no_radio;
 mod phone;

@@ -294,7 +294,7 @@ async fn a_part_comes_with_what_it_needs_and_goes_on_one_side() {
     a.press("best-rear-camber-arm").await;
     a.until("fit-best", |t| t == "Fit adjustable camber arm and adjustable toe arm").await;
     a.press("all-parts").await;
-    assert!(a.text("kit-rear-camber-arm").await.contains("adjustable toe arm"));
+    a.until("kit-rear-camber-arm", |t| t.contains("adjustable toe arm")).await;
     a.press("parts-close").await;
     a.press("fit-best").await;
     a.until("headline", |t| t == "All four wheels land on aim").await;

@@ -178,6 +178,7 @@ export const turnedAgain = (id: string, body: Schemas['TurnedAgain']) =>
 export type Pictures = 'none' | 'front' | 'rear' | 'both';
 export const predict = (body: Schemas['CarInput'], pictures: Pictures) =>
   take(api.POST('/api/v1/predict', { params: { query: { pictures } }, body }));
+export const askJig = (body: Schemas['JigAsked']) => take(api.POST('/api/v1/jig', { body }));
 export const forecastWear = (body: Schemas['CarWearRequest']) => take(api.POST('/api/v1/wear', { body }));
 export const contactPatches = (body: Schemas['PatchRequest']) =>
   take(api.POST('/api/v1/contact-patches', { body }));

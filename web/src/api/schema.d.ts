@@ -416,6 +416,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/jig": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** One corner, set in one or two ways and held as asked: over the ground, over the turn of the steering, on its tread. */
+        post: operations["jig"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/jobs": {
         parameters: {
             query?: never;
@@ -3762,6 +3779,11 @@ export interface components {
              */
             turns_band: number;
         };
+        /**
+         * @description Where camber is made.
+         * @enum {string}
+         */
+        CamberAt: "top" | "lower_arm" | "knuckle";
         /** @description An angle as it was read since the work. */
         CameAngle: {
             /**
@@ -6047,6 +6069,132 @@ export interface components {
             side: components["schemas"]["Side"];
             /** @description Unit of a bare length. */
             unit: components["schemas"]["LengthUnit"];
+        };
+        /** @description What is on the jig, and how it is held. */
+        JigAsked: {
+            /**
+             * Format: double
+             * @description The body leans to the right, left side up, degrees.
+             */
+            roll_deg: number;
+            /** @description One or two ways of setting it. */
+            settings: components["schemas"]["JigSetting"][];
+            /** @description Shape. */
+            shape: components["schemas"]["JigShape"];
+            /**
+             * Format: double
+             * @description Steered to the left, degrees of this wheel.
+             */
+            steer_deg: number;
+            /**
+             * Format: double
+             * @description Wheel over body, bump positive, mm.
+             */
+            travel_mm: number;
+        };
+        /** @description What was changed. */
+        JigMade: {
+            /**
+             * Format: double
+             * @description Knuckle tilted, degrees, top out.
+             */
+            knuckle_deg: number;
+            /**
+             * Format: double
+             * @description Lower arm longer, mm.
+             */
+            lower_longer_mm: number;
+            /**
+             * Format: double
+             * @description Tie rod longer, mm.
+             */
+            tie_longer_mm: number;
+            /**
+             * Format: double
+             * @description Upper joint or strut top forward, mm.
+             */
+            top_forward_mm: number;
+            /**
+             * Format: double
+             * @description Upper joint or strut top outboard, mm.
+             */
+            top_out_mm: number;
+        };
+        /** @description One way of setting the corner, straight ahead at the height it was drawn at. */
+        JigSetting: {
+            /** @description Where its camber is made. */
+            camber_at: components["schemas"]["CamberAt"];
+            /**
+             * Format: double
+             * @description Degrees, top out positive.
+             */
+            camber_deg: number;
+            /**
+             * Format: double
+             * @description Degrees, top rearward positive.
+             */
+            caster_deg: number;
+            /**
+             * Format: double
+             * @description Degrees the steering axis is made to lean more, top inboard, the wheel staying as it is.
+             */
+            more_lean_deg: number;
+            /**
+             * Format: double
+             * @description Degrees, toe-in positive.
+             */
+            toe_deg: number;
+            /**
+             * Format: double
+             * @description The wheel set farther out on its hub, mm.
+             */
+            wheel_out_mm: number;
+        };
+        /**
+         * @description What stands on the jig.
+         * @enum {string}
+         */
+        JigShape: "wishbones" | "strut";
+        /** @description One setting as it stands. */
+        JigStands: {
+            /** @description As it is held now. */
+            drawing: components["schemas"]["Drawing"];
+            /**
+             * @description What was changed to get there: top moved outboard and forward (mm), lower arm longer (mm), knuckle tilted (degrees), tie
+             *     rod longer (mm).
+             */
+            made: components["schemas"]["JigMade"];
+            /** @description As it is held now: camber over the ground and toe, degrees. */
+            now: number[];
+            /** @description Its tread on the ground as it is held now, the left wheel. */
+            print: components["schemas"]["Footprint"];
+            /** @description Straight ahead, at the height it was drawn at. */
+            straight: components["schemas"]["Alignment"];
+            /** @description Over the turn of the steering, right to left. */
+            turns: components["schemas"]["JigTurn"][];
+        };
+        /** @description Both wheels at one turn of the steering. */
+        JigTurn: {
+            /**
+             * Format: double
+             * @description Its camber over the ground, degrees.
+             */
+            left_deg: number;
+            /**
+             * Format: double
+             * @description How far the body is lifted by the turn, mm: a mean of both sides.
+             */
+            lift_mm: number;
+            /**
+             * Format: double
+             * @description The right wheel's, degrees.
+             */
+            right_deg: number;
+            /**
+             * Format: double
+             * @description This wheel, the left one, steered to the left, degrees.
+             */
+            steer_deg: number;
         };
         /** @description A stored job. */
         Job: {
@@ -13005,6 +13153,94 @@ export interface operations {
             };
             /** @description Not for this member; asked from another machine, or written from another site's page */
             403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too often: wait as many seconds as Retry-After says */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The database does not answer, or the server is shutting down */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    jig: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description Made once for a write: sent again with the same one, it is done once and answered alike */
+                "idempotency-key"?: string;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["JigAsked"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JigStands"][];
+                };
+            };
+            /** @description Cannot be read: address, query or body */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Nobody is signed in, or not any more */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not for this member; asked from another machine, or written from another site's page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            422: {
                 headers: {
                     [name: string]: unknown;
                 };

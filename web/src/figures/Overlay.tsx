@@ -2,8 +2,8 @@
 import type { Drawing } from '../api/client';
 import { Ground } from '../ui/Car';
 
-const dashes = ['', '9 8', '3 6', '14 6 3 6'];
-const tones = ['var(--chalk)', 'var(--leftS)', 'var(--rightS)', 'var(--do)'];
+export const dashes = ['', '9 8', '3 6', '14 6 3 6'];
+export const tones = ['var(--chalk)', 'var(--leftS)', 'var(--rightS)', 'var(--do)'];
 /** Half a tyre's width, for the drawing only, mm. */
 const HALF = 120;
 

@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import type { Drawing } from '../api/client';
 import { along } from './Curve';
-import { bar, project, tyre } from './solids';
+import { bar, project, turned, tyre } from './solids';
 
 const disc = (spin: number[]): Drawing => ({
   bars: [],
@@ -14,6 +14,19 @@ const span = (pts: [number, number][], i: 0 | 1) =>
   Math.max(...pts.map((p) => p[i])) - Math.min(...pts.map((p) => p[i]));
 
 describe('drawings', () => {
+  it('look from anywhere: from ahead, from the left, and straight down', () => {
+    const p = [100, 700, 250];
+    const near = (a: number[], b: number[]) => a.forEach((v, i) => expect(v).toBeCloseTo(b[i]!, 9));
+    near(turned(0, 0)(p), project.front(p));
+    near(turned(90, 0)(p), project.side(p));
+    // From above, the nose towards the reader.
+    near(turned(0, 90)(p), [700, -100]);
+    // A length that lies across the look is as long as it is, however it is turned.
+    const from = turned(30, 20);
+    const [a, b] = [from([0, 0, 0]), from([-Math.sin(Math.PI / 6), Math.cos(Math.PI / 6), 0])];
+    expect(Math.hypot(b[0] - a[0], b[1] - a[1])).toBeCloseTo(1, 9);
+  });
+
   it('look at the car from the front, the left and above', () => {
     const p = [100, 700, 250];
     expect(project.front(p)).toEqual([700, 250]);

@@ -13,8 +13,20 @@ export const project: Record<Look, (p: readonly number[]) => V2> = {
   top: (p) => [-(p[0] ?? 0), -(p[1] ?? 0)],
 };
 
+/** Seen from anywhere: turned about the upright, then tipped towards the reader, degrees. Turned 0 is from ahead, 90 from the left. */
+export function turned(yaw: number, tip: number): (p: readonly number[]) => V2 {
+  const [cy, sy] = [Math.cos((yaw * Math.PI) / 180), Math.sin((yaw * Math.PI) / 180)];
+  const [ct, st] = [Math.cos((tip * Math.PI) / 180), Math.sin((tip * Math.PI) / 180)];
+  return ([x = 0, y = 0, z = 0]) => {
+    const across = y * cy - x * sy;
+    const away = -x * cy - y * sy;
+    return [across, z * ct + away * st];
+  };
+}
+
 /** Outline of a tyre in a view: the hull of its two side rims. */
-export function tyre(d: Drawing, width: number, look: Look): V2[] {
+export function tyre(d: Drawing, width: number, look: Look | ((p: readonly number[]) => V2)): V2[] {
+  const seen = typeof look === 'function' ? look : project[look];
   const s = d.spin;
   const n = Math.hypot(...s) || 1;
   const a = s.map((v) => v / n);
@@ -38,7 +50,7 @@ export function tyre(d: Drawing, width: number, look: Look): V2[] {
       ] as const) {
         const R = d.loaded_radius_mm * r;
         pts.push(
-          project[look](
+          seen(
             [0, 1, 2].map(
               (k) =>
                 (d.centre[k] ?? 0) +

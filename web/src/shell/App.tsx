@@ -41,6 +41,7 @@ const Wear = stage(() => import('../stages/wear/Wear'));
 const SetStage = stage(() => import('../stages/set/SetStage'));
 const ProveStage = stage(() => import('../stages/prove/ProveStage'));
 const ReturnStage = stage(() => import('../stages/return/ReturnStage'));
+const Jig = stage(() => import('../stages/jig/Jig'));
 const Memory = stage(() => import('../stages/memory/Memory'));
 const OrderList = stage(() => import('../stages/plan/OrderList'));
 const StoryStage = stage(() => import('../stages/story/StoryStage'));
@@ -52,6 +53,7 @@ const router = createBrowserRouter([
   { path: '/', element: <Jobs />, errorElement: <Fault /> },
   { path: '/parts', element: <Parts />, errorElement: <Fault /> },
   { path: '/memory', element: <Memory />, errorElement: <Fault /> },
+  { path: '/jig', element: <Jig />, errorElement: <Fault /> },
   { path: '/people', element: <People />, errorElement: <Fault /> },
   { path: '/first-run', element: <FirstRun />, errorElement: <Fault /> },
   { path: '/new', element: <NewArrival />, errorElement: <Fault /> },

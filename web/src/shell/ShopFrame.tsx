@@ -4,14 +4,14 @@ import type { ReactNode } from 'react';
 import { Link } from 'react-router';
 import { AtBench } from '../door/AtBench';
 import { onSlate } from '../theme/onSlate';
-import { Glyph } from '../ui/glyphs';
 import { Home } from './Home';
+import { ShopRail, type ShopPlace } from './ShopRail';
 import { useShop } from './ticket';
 
 interface Props {
   title: string;
   /** This page in the rail. */
-  here: { to: string; name: string };
+  here: ShopPlace;
   /** On the strip, between the title and the way back. */
   strip?: ReactNode;
   /** On the strip, after the way back. */
@@ -34,26 +34,14 @@ export function ShopFrame({ title, here, strip, deed, children }: Props) {
           component={Link}
           to="/"
           variant="outlined"
-          className={deed ? 'tablet-up' : undefined}
+          className="tablet-up"
           sx={{ mr: 2, minHeight: 56, flex: 'none', ...onSlate }}
         >
           Back to the jobs
         </Button>
         {deed}
       </header>
-      <nav className="rail" aria-label="Shop">
-        <Link to="/">
-          <Glyph name="none" size={24} />
-          Jobs
-        </Link>
-        <Link to={here.to} className="now" aria-current="page">
-          <Glyph name="now" size={24} />
-          {here.name}
-        </Link>
-        <div className="foot">
-          <AtBench />
-        </div>
-      </nav>
+      <ShopRail here={here} foot={<AtBench />} />
       {children}
     </div>
   );

@@ -281,3 +281,22 @@ fn only_the_maps_that_are_looked_at_are_sent() {
     assert_eq!(s.post("/api/v1/predict?pictures=all", &input).0, 400);
     assert_eq!(s.post("/api/v1/predict?picture=none", &input).0, 400);
 }
+
+#[test]
+fn the_jig_stands_as_it_is_asked_and_says_what_cannot_be() {
+    let s = Server::start();
+    let set = |at: &str| json!({"camber_at": at, "camber_deg": -2, "caster_deg": 5, "more_lean_deg": 0, "toe_deg": 0.05, "wheel_out_mm": 0});
+    let mut asked = json!({"shape": "wishbones", "settings": [set("knuckle"), set("top")], "steer_deg": 20, "travel_mm": 0, "roll_deg": 0});
+    let (status, v) = s.post("/api/v1/jig", &asked);
+    assert_eq!(status, 200, "{v}");
+    for (k, lean) in [(0, 8.5), (1, 10.4)] {
+        let straight = &v[k]["straight"];
+        assert!((straight["camber_deg"].as_f64().unwrap() + 2.0).abs() < 1e-6);
+        assert!((straight["sai_deg"].as_f64().unwrap() - lean).abs() < 0.05, "{straight}");
+    }
+    asked["settings"][1]["camber_deg"] = json!(-12);
+    asked["steer_deg"] = json!(90);
+    let (status, v) = s.post("/api/v1/jig", &asked);
+    assert_eq!((status, fields(&v)), (422, vec!["settings.1.camber_deg".to_owned(), "steer_deg".to_owned()]));
+    assert_eq!(s.post("/api/v1/jig", &json!({"shape": "sledge"})).0, 400);
+}

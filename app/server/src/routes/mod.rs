@@ -14,6 +14,7 @@ pub mod events;
 pub mod first_run;
 pub mod gauge;
 pub mod handover;
+pub mod jig;
 pub mod jobs;
 pub mod memory;
 pub mod notes;
@@ -235,6 +236,7 @@ pub fn mount(cfg: &mut web::ServiceConfig) {
         .service(compute::predict)
         .service(compute::geometry)
         .service(wear::forecast)
+        .service(jig::turn)
         .service(wear::patches)
         .service(wear::data)
         .service(wear::diagnosis)

@@ -16,6 +16,7 @@ import { Link, useNavigate } from 'react-router';
 import type { JobLine } from '../../api/client';
 import { Car, Ground } from '../../ui/Car';
 import { Glyph, Logo } from '../../ui/glyphs';
+import { ShopRail } from '../../shell/ShopRail';
 import { stages, stageTitle } from '../../shell/stages';
 import { onSlate } from '../../theme/onSlate';
 import { useKeys } from '../../shell/bindings';
@@ -156,44 +157,6 @@ export default function Jobs() {
         >
           <span className="tablet-up">{!phone && finder}</span>
           <Button
-            variant="outlined"
-            className="tablet-up"
-            onClick={() => setShopOpen(true)}
-            sx={{
-              minHeight: 56,
-              ...onSlate,
-            }}
-            data-testid="to-shop"
-          >
-            Shop
-          </Button>
-          <Button
-            component={Link}
-            to="/parts"
-            variant="outlined"
-            className="tablet-up"
-            sx={{
-              minHeight: 56,
-              ...onSlate,
-            }}
-            data-testid="to-parts"
-          >
-            Parts
-          </Button>
-          <Button
-            component={Link}
-            to="/memory"
-            variant="outlined"
-            className="tablet-up"
-            sx={{
-              minHeight: 56,
-              ...onSlate,
-            }}
-            data-testid="to-memory"
-          >
-            Memory
-          </Button>
-          <Button
             component={Link}
             to="/new"
             variant={bays.length ? 'outlined' : 'contained'}
@@ -208,49 +171,38 @@ export default function Jobs() {
           </Button>
         </div>
       </header>
-      <nav className="rail" aria-label="Shop">
-        <Link to="/" className="now" aria-current="page">
-          <Glyph name="now" size={24} />
-          Jobs
-        </Link>
-        {phone && (
+      <ShopRail
+        here={{ to: '/', name: 'Jobs' }}
+        more={
+          <Plain onClick={() => setShopOpen(true)} data-testid="to-shop">
+            <Glyph name="gate" size={24} />
+            Shop
+          </Plain>
+        }
+        foot={
           <>
-            <Link to="/parts">
-              <Glyph name="none" size={24} />
-              Parts
-            </Link>
-            <Link to="/memory">
-              <Glyph name="watch" size={24} />
-              Memory
-            </Link>
-            <Plain onClick={() => setShopOpen(true)}>
-              <Glyph name="gate" size={24} />
-              Shop
+            <AtBench />
+            <Plain
+              onClick={() => s.set({ theme: s.theme === 'day' ? 'night' : 'day' })}
+              aria-label={`Bay light: ${s.theme}. Change.`}
+            >
+              <span>{s.theme === 'day' ? 'Day' : 'Night'}</span>
+              <svg width="22" height="22" viewBox="0 0 22 22" aria-hidden="true">
+                <circle cx="11" cy="11" r="8" fill="none" stroke="currentColor" strokeWidth="2" />
+                <path
+                  d="M11 3A8 8 0 0 1 11 19Z"
+                  fill="currentColor"
+                  transform={s.theme === 'day' ? '' : 'rotate(180 11 11)'}
+                />
+              </svg>
+            </Plain>
+            <Plain onClick={() => setKeys(true)} aria-label="Keys">
+              <span>Keys</span>
+              <span className="key">?</span>
             </Plain>
           </>
-        )}
-        <div className="foot">
-          <AtBench />
-          <Plain
-            onClick={() => s.set({ theme: s.theme === 'day' ? 'night' : 'day' })}
-            aria-label={`Bay light: ${s.theme}. Change.`}
-          >
-            <span>{s.theme === 'day' ? 'Day' : 'Night'}</span>
-            <svg width="22" height="22" viewBox="0 0 22 22" aria-hidden="true">
-              <circle cx="11" cy="11" r="8" fill="none" stroke="currentColor" strokeWidth="2" />
-              <path
-                d="M11 3A8 8 0 0 1 11 19Z"
-                fill="currentColor"
-                transform={s.theme === 'day' ? '' : 'rotate(180 11 11)'}
-              />
-            </svg>
-          </Plain>
-          <Plain onClick={() => setKeys(true)} aria-label="Keys">
-            <span>Keys</span>
-            <span className="key">?</span>
-          </Plain>
-        </div>
-      </nav>
+        }
+      />
       <main
         className="main"
         style={{
