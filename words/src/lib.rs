@@ -9,7 +9,7 @@ mod units;
 mod voice;
 
 pub use print::print;
-pub use units::{AngleForm, DistanceUnit, LoadUnit, PressureUnit, TreadUnit, Units};
+pub use units::{AngleForm, DecimalSign, DistanceUnit, LoadUnit, PressureUnit, TreadUnit, Units};
 pub use voice::{Voice, english, plain, said_of};
 
 /// Words of what is said, for whoever holds it: tests and programs that print in English.

@@ -1,6 +1,6 @@
 //! One way to print a quantity: one minus sign (U+2212), never a negative zero, the unit always beside the number.
 
-use crate::units::{AngleForm, DistanceUnit, LoadUnit, PressureUnit, TreadUnit, Units};
+use crate::units::{AngleForm, DecimalSign, DistanceUnit, LoadUnit, PressureUnit, TreadUnit, Units};
 use bold_stance_units::KM_PER_MILE;
 use bold_stance_units::said::{Measure, Quantity};
 use bold_stance_units::{KG_PER_LB, KPA_PER_PSI, LengthUnit, MM_PER_INCH, print_minutes};
@@ -17,7 +17,7 @@ fn sign(negative: bool, signed: bool, zero: bool) -> &'static str {
 }
 
 /// A number with its sign; thousands parted by a space that never breaks.
-fn number(v: f64, digits: u8, signed: bool) -> String {
+fn number(u: &Units, v: f64, digits: u8, signed: bool) -> String {
     let body = format!("{:.*}", usize::from(digits), v.abs());
     let zero = body.chars().all(|c| c == '0' || c == '.');
     let (whole, part) = body.split_once('.').map_or((body.as_str(), ""), |(w, p)| (w, p));
@@ -28,7 +28,11 @@ fn number(v: f64, digits: u8, signed: bool) -> String {
         }
         out.push(c);
     }
-    let point = if part.is_empty() { "" } else { "." };
+    let point = match (part.is_empty(), u.decimal) {
+        (true, _) => "",
+        (false, DecimalSign::Point) => ".",
+        (false, DecimalSign::Comma) => ",",
+    };
     format!("{}{out}{point}{part}", sign(v < 0.0, signed, zero))
 }
 
@@ -56,58 +60,61 @@ pub fn print(q: &Quantity, u: &Units) -> String {
         return "—".into();
     }
     match of {
-        Measure::Plain => number(v, digits, signed),
+        Measure::Plain => number(u, v, digits, signed),
         Measure::Mm => match u.length {
-            LengthUnit::Mm => format!("{} mm", number(v, digits, signed)),
+            LengthUnit::Mm => format!("{} mm", number(u, v, digits, signed)),
             // What is told to a tenth of a millimetre is told to a thirty-second.
             LengthUnit::In => format!("{} in", fraction(v, if digits == 0 { 16 } else { 32 }, signed)),
         },
         Measure::SetMm => match u.length {
-            LengthUnit::Mm => format!("{} mm", number(v, digits, signed)),
-            LengthUnit::In => format!("{} in", number(v / MM_PER_INCH, 3, signed)),
+            LengthUnit::Mm => format!("{} mm", number(u, v, digits, signed)),
+            LengthUnit::In => format!("{} in", number(u, v / MM_PER_INCH, 3, signed)),
         },
         Measure::TravelMm => match u.length {
-            LengthUnit::Mm => format!("{} mm", number(v, digits, signed)),
-            LengthUnit::In => format!("{} in", number(v / MM_PER_INCH, 2, signed)),
+            LengthUnit::Mm => format!("{} mm", number(u, v, digits, signed)),
+            LengthUnit::In => format!("{} in", number(u, v / MM_PER_INCH, 2, signed)),
         },
         Measure::Deg => match u.angle {
-            AngleForm::Decimal => format!("{}°", number(v, digits, signed)),
+            AngleForm::Decimal => format!("{}°", number(u, v, digits, signed)),
             AngleForm::Minutes => {
                 let plus = if signed && (v * 60.0).round() > 0.0 { "+" } else { "" };
                 format!("{plus}{}", print_minutes(v))
             }
         },
         Measure::N => match u.load {
-            LoadUnit::Newton => format!("{} N", number(v, digits, signed)),
-            LoadUnit::Kg => format!("{} kg", number(v / GRAVITY, digits, signed)),
-            LoadUnit::Lb => format!("{} lb", number(v / GRAVITY / KG_PER_LB, digits, signed)),
+            LoadUnit::Newton => format!("{} N", number(u, v, digits, signed)),
+            LoadUnit::Kg => format!("{} kg", number(u, v / GRAVITY, digits, signed)),
+            LoadUnit::Lb => format!("{} lb", number(u, v / GRAVITY / KG_PER_LB, digits, signed)),
         },
         Measure::Kg => match u.load {
-            LoadUnit::Newton | LoadUnit::Kg => format!("{} kg", number(v, digits, signed)),
-            LoadUnit::Lb => format!("{} lb", number(v / KG_PER_LB, digits, signed)),
+            LoadUnit::Newton | LoadUnit::Kg => format!("{} kg", number(u, v, digits, signed)),
+            LoadUnit::Lb => format!("{} lb", number(u, v / KG_PER_LB, digits, signed)),
         },
         Measure::Kpa => match u.pressure {
-            PressureUnit::Kpa => format!("{} kPa", number(v, digits, signed)),
-            PressureUnit::Bar => format!("{} bar", number(v / 100.0, digits + 2, signed)),
-            PressureUnit::Psi => format!("{} psi", number(v / KPA_PER_PSI, digits, signed)),
+            PressureUnit::Kpa => format!("{} kPa", number(u, v, digits, signed)),
+            PressureUnit::Bar => format!("{} bar", number(u, v / 100.0, digits + 2, signed)),
+            PressureUnit::Psi => format!("{} psi", number(u, v / KPA_PER_PSI, digits, signed)),
         },
         Measure::Nm => match u.load {
-            LoadUnit::Newton | LoadUnit::Kg => format!("{} N·m", number(v, digits, signed)),
+            LoadUnit::Newton | LoadUnit::Kg => format!("{} N·m", number(u, v, digits, signed)),
             LoadUnit::Lb => {
-                format!("{} lb·ft", number(v / (GRAVITY * KG_PER_LB * MM_PER_INCH * 0.012), digits, signed))
+                format!(
+                    "{} lb·ft",
+                    number(u, v / (GRAVITY * KG_PER_LB * MM_PER_INCH * 0.012), digits, signed)
+                )
             }
         },
         Measure::M => match u.length {
-            LengthUnit::Mm => format!("{} m", number(v, digits, signed)),
-            LengthUnit::In => format!("{} ft", number(v * 1000.0 / MM_PER_INCH / 12.0, 0, signed)),
+            LengthUnit::Mm => format!("{} m", number(u, v, digits, signed)),
+            LengthUnit::In => format!("{} ft", number(u, v * 1000.0 / MM_PER_INCH / 12.0, 0, signed)),
         },
         Measure::Km => match u.distance {
-            DistanceUnit::Km => format!("{} km", number(v, digits, signed)),
-            DistanceUnit::Miles => format!("{} miles", number(v / KM_PER_MILE, digits, signed)),
+            DistanceUnit::Km => format!("{} km", number(u, v, digits, signed)),
+            DistanceUnit::Miles => format!("{} miles", number(u, v / KM_PER_MILE, digits, signed)),
         },
         Measure::TreadMm => match u.tread {
-            TreadUnit::Mm => format!("{} mm", number(v, digits, signed)),
-            TreadUnit::In32 => format!("{}/32 in", number(v / MM_PER_INCH * 32.0, 0, signed)),
+            TreadUnit::Mm => format!("{} mm", number(u, v, digits, signed)),
+            TreadUnit::In32 => format!("{}/32 in", number(u, v / MM_PER_INCH * 32.0, 0, signed)),
         },
     }
 }
@@ -152,6 +159,10 @@ mod tests {
             "2.40 bar"
         );
         assert_eq!(print(&q(Measure::N, 5200.0, 0, false), &Units { load: LoadUnit::Kg, ..m }), "530 kg");
+        let comma = |u: Units| Units { decimal: DecimalSign::Comma, ..u };
+        assert_eq!(print(&q(Measure::Deg, -1.25, 2, true), &comma(m)), "−1,25°");
+        assert_eq!(print(&q(Measure::SetMm, 6.0, 1, false), &comma(i)), "0,236 in");
+        assert_eq!(print(&q(Measure::Km, 38_600.0, 0, false), &comma(m)), "38\u{a0}600 km");
     }
 
     proptest! {

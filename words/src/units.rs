@@ -37,6 +37,16 @@ pub enum LoadUnit {
     Lb,
 }
 
+/// What parts a whole number from its decimals.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord, Hash, Default)]
+pub enum DecimalSign {
+    /// `1.5`.
+    #[default]
+    Point,
+    /// `1,5`.
+    Comma,
+}
+
 /// Every unit somebody works in.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord, Hash)]
 pub struct Units {
@@ -52,6 +62,8 @@ pub struct Units {
     pub distance: DistanceUnit,
     /// Depths of tread.
     pub tread: TreadUnit,
+    /// Numbers.
+    pub decimal: DecimalSign,
 }
 
 impl Default for Units {
@@ -63,6 +75,7 @@ impl Default for Units {
             load: LoadUnit::Newton,
             distance: DistanceUnit::Km,
             tread: TreadUnit::Mm,
+            decimal: DecimalSign::Point,
         }
     }
 }
@@ -78,10 +91,11 @@ impl Units {
             load: LoadUnit::Lb,
             distance: DistanceUnit::Miles,
             tread: TreadUnit::In32,
+            decimal: DecimalSign::Point,
         }
     }
 
-    /// Every combination that changes how a sentence reads.
+    /// Every combination that changes how a sentence reads; the sign between decimals changes no more than itself.
     #[must_use]
     pub fn all() -> Vec<Self> {
         let mut out = Vec::new();
@@ -92,7 +106,8 @@ impl Units {
                         for (distance, tread) in
                             [(DistanceUnit::Km, TreadUnit::Mm), (DistanceUnit::Miles, TreadUnit::In32)]
                         {
-                            out.push(Self { length, angle, pressure, load, distance, tread });
+                            let decimal = DecimalSign::Point;
+                            out.push(Self { length, angle, pressure, load, distance, tread, decimal });
                         }
                     }
                 }
@@ -101,8 +116,8 @@ impl Units {
         out
     }
 
-    /// Reads `length=in; angle=minutes; pressure=psi; load=lb; distance=miles; tread=in32`; what is not told or not known
-    /// stays metric.
+    /// Reads `length=in; angle=minutes; pressure=psi; load=lb; distance=miles; tread=in32; decimal=comma`; what is not told
+    /// or not known stays metric, with a point.
     #[must_use]
     pub fn parse(text: &str) -> Self {
         let mut out = Self::default();
@@ -117,6 +132,7 @@ impl Units {
                 ("load", "kg") => out.load = LoadUnit::Kg,
                 ("distance", "miles") => out.distance = DistanceUnit::Miles,
                 ("tread", "in32") => out.tread = TreadUnit::In32,
+                ("decimal", "comma") => out.decimal = DecimalSign::Comma,
                 _ => {}
             }
         }
@@ -136,6 +152,7 @@ mod tests {
             assert_eq!(Units::parse(odd), Units::default(), "{odd}");
         }
         assert_eq!(Units::parse(" angle = minutes ").angle, AngleForm::Minutes);
+        assert_eq!(Units::parse("decimal=comma").decimal, DecimalSign::Comma);
         assert_eq!(Units::all().len(), 72);
     }
 }

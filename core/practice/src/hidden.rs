@@ -412,19 +412,12 @@ impl HiddenCar {
                 _ => {}
             }
         }
-        let high = |side| {
-            if let (false, Some(c)) = (
-                w.settled,
-                self.has(
-                    |t| if let Trap::NotSettled { camber_deg, .. } = t { Some(*camber_deg) } else { None },
-                ),
-            ) {
-                let _ = side;
-                c
-            } else {
-                0.0
-            }
+        let not_settled = |t: &Trap| match t {
+            Trap::NotSettled { camber_deg, .. } => Some(*camber_deg),
+            _ => None,
         };
+        // What hangs in the air stands wide until it has rolled.
+        let high = if w.settled { 0.0 } else { self.has(not_settled).unwrap_or(0.0) };
         let wheels = Axles::of(|axle| {
             Sides::of(|side| {
                 let mine = posed.iter().find(|(a, s, _)| *a == axle && *s == side);
@@ -469,7 +462,7 @@ impl HiddenCar {
                 let height = self.height_mm[axle][side] + gains(axle, side);
                 let hub = self.shape.geometry.wheel.loaded_radius_mm - self.low(axle, side, w);
                 WheelStands {
-                    camber_deg: camber + lean + if axle == Axle::Front { high(side) } else { 0.0 },
+                    camber_deg: camber + lean + if axle == Axle::Front { high } else { 0.0 },
                     toe_deg: toe + steered,
                     caster_deg: exact.and_then(|x| x.steer).map_or(0.0, |s| s.caster_deg),
                     sai_deg: exact.and_then(|x| x.steer).map_or(0.0, |s| s.sai_deg),

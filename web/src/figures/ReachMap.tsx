@@ -3,7 +3,7 @@ import { useRef, useState, type KeyboardEvent, type MouseEvent } from 'react';
 import type { Aim, Candidate, PlanResult, SideName } from '../api/client';
 import { Glyph, halfPath } from '../ui/glyphs';
 import { ChipButton } from '../ui/Press';
-import { angle, signed, tick, type AngleForm } from '../units/print';
+import { angle, num, signed, tick, type AngleForm } from '../units/print';
 import { every, path, ring } from './plot';
 import { gridStep, pinched, seen, stepped, whole, type Nearer, type Range } from './closer';
 import { cap, second, sideWords, windowOf, worst, type Focus } from './reach';
@@ -632,7 +632,7 @@ export function ReachMap({
           onClick={() => setNearer(near1.times > 1 ? whole : stepped(whole, 2, part(setAt)))}
           data-testid="map-nearer"
         >
-          {near1.times > 1 ? `×${near1.times.toFixed(1)} · whole map` : 'Nearer'}
+          {near1.times > 1 ? `×${num(near1.times, 1)} · whole map` : 'Nearer'}
         </ChipButton>
       )}
       <span className="vh" aria-live="polite">

@@ -239,7 +239,7 @@ export function StanceStrip({ bench, stage, stages, keys }: Props) {
         <Toggle
           label="Angle form"
           on={[s.form === 'decimal', s.form === 'minutes']}
-          names={['0.0°', '0°0′']}
+          names={[`${num(0, 1)}°`, '0°0′']}
           press={() => s.set({ form: s.form === 'decimal' ? 'minutes' : 'decimal' })}
         />
       </div>

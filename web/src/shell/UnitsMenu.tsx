@@ -4,6 +4,7 @@ import { Button, Popover, ToggleButton, ToggleButtonGroup } from '@mui/material'
 import { useState } from 'react';
 import type { Own } from '../units/measure';
 import { useSettings } from '../ui/settings';
+import { num } from '../units/print';
 
 const own: [keyof Own, string, [string, string][]][] = [
   [
@@ -40,6 +41,14 @@ const own: [keyof Own, string, [string, string][]][] = [
       ['in32', '1/32 in'],
     ],
   ],
+  [
+    'decimal',
+    'Numbers',
+    [
+      ['point', '1.5'],
+      ['comma', '1,5'],
+    ],
+  ],
 ];
 
 /** A row for each unit. */
@@ -61,7 +70,7 @@ export function UnitRows() {
       'Angle',
       s.form,
       [
-        ['decimal', '0.0°'],
+        ['decimal', `${num(0, 1)}°`],
         ['minutes', '0°0′'],
       ],
       (v) => s.set({ form: v as 'decimal' | 'minutes' }),
@@ -96,8 +105,8 @@ export function UnitRows() {
       ))}
       <p className="small">
         {Object.keys(s.own).length
-          ? 'Pressure, load, distance and tread: as chosen.'
-          : 'Pressure, load, distance and tread go with the length until one is chosen.'}
+          ? 'Pressure, load, distance, tread and numbers: as chosen.'
+          : 'Pressure, load, distance and tread go with the length, numbers with this browser, until one is chosen.'}
       </p>
       {Object.keys(s.own).length > 0 && (
         <Button size="small" variant="outlined" onClick={() => s.set({ own: {} })} data-testid="units-follow">

@@ -57,11 +57,21 @@ describe('a table', () => {
       load: 'lb',
       distance: 'miles',
       tread: 'in32',
+      // A table's numbers are numbers: with a point, whatever stands on the screen.
+      decimal: 'comma',
     });
     expect(decodeURIComponent(inUnits('/api/v1/x.csv'))).toBe(
       '/api/v1/x.csv?units=length=in; pressure=psi; load=lb; distance=miles; tread=in32',
     );
-    speakIn({ length: 'mm', angle: 'decimal', pressure: 'kpa', load: 'n', distance: 'km', tread: 'mm' });
+    speakIn({
+      length: 'mm',
+      angle: 'decimal',
+      pressure: 'kpa',
+      load: 'n',
+      distance: 'km',
+      tread: 'mm',
+      decimal: 'point',
+    });
     expect(inUnits('/api/v1/x.csv')).toBe('/api/v1/x.csv');
   });
   it('is refused whole, with up to six faults by line', async () => {

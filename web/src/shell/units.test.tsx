@@ -4,6 +4,7 @@
 import { cleanup, render, screen } from '@testing-library/react';
 import userEvent from '../test/user';
 import { afterEach, beforeEach, describe, expect, it } from 'vitest';
+import { num } from '../units/print';
 import { unitsHeader } from '../api/units';
 import { SettingsProvider, useSettings } from '../ui/settings';
 import { UnitsMenu } from './UnitsMenu';
@@ -30,18 +31,18 @@ afterEach(cleanup);
 describe('the units menu', () => {
   it('turns everything with the length, until something is chosen by itself', async () => {
     await open();
-    expect(told()).toBe('mm decimal kpa n km mm');
+    expect(told()).toBe('mm decimal point kpa n km mm');
     expect(unitsHeader()).toEqual({});
     await press('units-length-in');
-    expect(told()).toBe('in decimal psi lb miles in32');
+    expect(told()).toBe('in decimal point psi lb miles in32');
     await press('units-pressure-bar');
     await press('units-tread-mm');
-    expect(told()).toBe('in decimal bar lb miles mm');
+    expect(told()).toBe('in decimal point bar lb miles mm');
     expect(unitsHeader()).toEqual({ 'x-units': 'length=in; pressure=bar; load=lb; distance=miles' });
     await press('units-length-mm');
-    expect(told()).toBe('mm decimal bar n km mm');
+    expect(told()).toBe('mm decimal point bar n km mm');
     await press('units-follow');
-    expect(told()).toBe('mm decimal kpa n km mm');
+    expect(told()).toBe('mm decimal point kpa n km mm');
   });
   it('marks what is chosen for who cannot see it', async () => {
     await open();
@@ -52,18 +53,27 @@ describe('the units menu', () => {
     await press('units-angle-minutes');
     expect(unitsHeader()).toEqual({ 'x-units': 'load=kg; angle=minutes' });
   });
+  it('writes numbers as this browser does, until otherwise is chosen', async () => {
+    await open();
+    expect(num(1.5, 1)).toBe('1.5');
+    await press('units-decimal-comma');
+    expect(unitsHeader()).toEqual({ 'x-units': 'decimal=comma' });
+    expect(num(1.5, 1)).toBe('1,5');
+    await press('units-follow');
+    expect(num(1.5, 1)).toBe('1.5');
+  });
   it('keeps what was chosen, and forgets what no unit is', async () => {
     await open();
     await press('units-distance-miles');
     cleanup();
     await open();
-    expect(told()).toBe('mm decimal kpa n miles mm');
+    expect(told()).toBe('mm decimal point kpa n miles mm');
     cleanup();
     localStorage.setItem(
       'bold-stance.settings',
       JSON.stringify({ unit: 'ell', own: { load: 'stone', tread: 'in32' } }),
     );
     await open();
-    expect(told()).toBe('mm decimal kpa n km in32');
+    expect(told()).toBe('mm decimal point kpa n km in32');
   });
 });

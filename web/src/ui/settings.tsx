@@ -3,7 +3,7 @@ import { createContext, useContext, useEffect, useMemo, useState, type ReactNode
 import { speakIn } from '../api/units';
 import type { ThemeName } from '../theme/tokens';
 import { unitsOf, type Own, type Units } from '../units/measure';
-import type { AngleForm, LengthUnit } from '../units/print';
+import { pointIs, type AngleForm, type LengthUnit } from '../units/print';
 
 interface Kept {
   unit: LengthUnit;
@@ -25,6 +25,7 @@ const choices: { [K in keyof Required<Own>]: readonly Units[K][] } = {
   load: ['n', 'kg', 'lb'],
   distance: ['km', 'miles'],
   tread: ['mm', 'in32'],
+  decimal: ['point', 'comma'],
 };
 
 function kept(): Kept {
@@ -52,6 +53,7 @@ export function SettingsProvider({ children }: { children: ReactNode }) {
   const units = useMemo(() => unitsOf(state.unit, state.form, state.own), [state]);
   // Before anything below asks for a sentence.
   speakIn(units);
+  pointIs(units.decimal);
   useEffect(() => {
     document.documentElement.dataset.theme = state.theme;
     localStorage.setItem(KEY, JSON.stringify(state));

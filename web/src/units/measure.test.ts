@@ -13,6 +13,7 @@ import {
   unitsOf,
   type Kind,
 } from './measure';
+import { pointIs } from './print';
 
 const metric = unitsOf('mm', 'decimal');
 const imperial = unitsOf('in', 'decimal');
@@ -24,6 +25,7 @@ describe('units of a shop', () => {
     expect(unitsOf('mm', 'minutes', { pressure: 'bar', load: 'kg' })).toEqual({
       length: 'mm',
       angle: 'minutes',
+      decimal: 'point',
       pressure: 'bar',
       load: 'kg',
       distance: 'km',
@@ -62,11 +64,14 @@ describe('a quantity', () => {
         distance: 38_612.4,
         tread: 6.35,
       }[kind];
-      for (const u of [metric, imperial, unitsOf('mm', 'decimal', { pressure: 'bar', load: 'kg' })]) {
+      const all = [metric, imperial, unitsOf('mm', 'decimal', { pressure: 'bar', load: 'kg' })];
+      for (const u of all.flatMap((u) => [u, { ...u, decimal: 'comma' as const }])) {
+        pointIs(u.decimal);
         const back = readIn(kind, fieldText(kind, kept, u), u);
         expect(Math.abs(back! - kept) / kept, `${kind} ${JSON.stringify(u)}`).toBeLessThan(8e-3);
         expect(readIn(kind, example(kind, u), u), example(kind, u)).toBeDefined();
       }
+      pointIs('point');
       expect(fieldText(kind, null, metric)).toBe('');
     },
   );

@@ -1,6 +1,6 @@
 // What a shop works in, and quantities in it: each is kept in one unit (kPa, N, kg, km, mm) and printed and read in another.
 import { KG_PER_LB, KPA_PER_PSI, readLength, readMass, readNumber, readPressure } from './notation';
-import { MM_PER_INCH, num, type AngleForm, type LengthUnit } from './print';
+import { MM_PER_INCH, num, type AngleForm, type DecimalSign, type LengthUnit } from './print';
 
 export interface Units {
   length: LengthUnit;
@@ -9,9 +9,16 @@ export interface Units {
   load: 'n' | 'kg' | 'lb';
   distance: 'km' | 'miles';
   tread: 'mm' | 'in32';
+  decimal: DecimalSign;
 }
 /** What may be chosen by itself; what is not goes with the length. */
-export type Own = Partial<Pick<Units, 'pressure' | 'load' | 'distance' | 'tread'>>;
+export type Own = Partial<Pick<Units, 'pressure' | 'load' | 'distance' | 'tread' | 'decimal'>>;
+
+/** What decimals stand behind where this browser is at home. */
+export const decimalHere = (): DecimalSign =>
+  new Intl.NumberFormat().formatToParts(1.5).some((p) => p.type === 'decimal' && p.value === ',')
+    ? 'comma'
+    : 'point';
 
 /** Every unit: what goes with the length, and what was chosen by itself. */
 export function unitsOf(length: LengthUnit, angle: AngleForm, own: Own = {}): Units {
@@ -19,7 +26,7 @@ export function unitsOf(length: LengthUnit, angle: AngleForm, own: Own = {}): Un
     length === 'in'
       ? ({ pressure: 'psi', load: 'lb', distance: 'miles', tread: 'in32' } as const)
       : ({ pressure: 'kpa', load: 'n', distance: 'km', tread: 'mm' } as const);
-  return { length, angle, ...usual, ...own };
+  return { length, angle, decimal: decimalHere(), ...usual, ...own };
 }
 
 /** Quantities that are kept in kPa, N, kg, km, mm of tread, N/mm of a spring. */
@@ -168,7 +175,7 @@ export const farUnit = (km: number, u: Units): string => `${far(km, u)} ${unitNa
 export function farRange(low: number, high: number, u: Units): string {
   const k = (km: number) => {
     const v = Math.max(0, inUnits('distance', km, u));
-    return v < 9950 ? (v / 1000).toFixed(1) : String(Math.round(v / 1000));
+    return v < 9950 ? num(v / 1000, 1) : String(Math.round(v / 1000));
   };
   return `(${k(low)}–${k(high)})`;
 }

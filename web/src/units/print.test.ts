@@ -8,6 +8,7 @@ import {
   lengthChange,
   minutes,
   num,
+  pointIs,
   signed,
   tick,
 } from './print';
@@ -23,6 +24,16 @@ describe('printing', () => {
     expect(num(-0.8, 1)).toBe('−0.8');
     expect(signed(0.26, 1)).toBe('+0.3');
     expect(signed(-0.001, 1)).toBe('0.0');
+  });
+  it('writes decimals behind a comma where that is at home', () => {
+    pointIs('comma');
+    expect(num(-0.04, 1)).toBe('0,0');
+    expect(signed(0.26, 1)).toBe('+0,3');
+    expect(angle(-1.25, 'decimal', 2)).toBe('−1,25°');
+    expect(length(12.3, 'mm', 1)).toBe('12,3 mm');
+    expect(tick(-0.5, 'decimal', 1)).toBe('−0,5°');
+    pointIs('point');
+    expect(num(1.5, 1)).toBe('1.5');
   });
   it('carries minutes over to degrees', () => {
     expect(minutes(1.999)).toBe('2°00′');

@@ -1,14 +1,22 @@
 // Printing in the user's units. Reading is the server's: what is typed is sent as typed.
 export type LengthUnit = 'mm' | 'in';
 export type AngleForm = 'decimal' | 'minutes';
+/** What parts a whole number from its decimals. */
+export type DecimalSign = 'point' | 'comma';
 
 const MINUS = '−';
 export const MM_PER_INCH = 25.4;
 
-function body(value: number, decimals: number): string {
-  return Math.abs(value).toFixed(decimals);
+let point = '.';
+/** From now on decimals stand behind this. */
+export function pointIs(decimal: DecimalSign): void {
+  point = decimal === 'comma' ? ',' : '.';
 }
-const isZero = (s: string) => /^[0.]*$/.test(s);
+
+function body(value: number, decimals: number): string {
+  return Math.abs(value).toFixed(decimals).replace('.', point);
+}
+const isZero = (s: string) => /^[0.,]*$/.test(s);
 
 /** `−0.8`; never a negative zero. */
 export function num(value: number, decimals = 0): string {
