@@ -88,7 +88,8 @@ pub async fn follow(
                 t = told.recv() => t,
                 () = actix_web::rt::time::sleep(BEAT) => {
                     // Who was signed out hears no more; a database that is away says nothing of it.
-                    if matches!(still_here(&state).await, Ok(false)) {
+                    // Boxed: a thousand quiet lines each keep room for what they wait in, and this is most of it.
+                    if matches!(Box::pin(still_here(&state)).await, Ok(false)) {
                         return;
                     }
                     if send.send(Ok(":\n\n".into())).await.is_err() {
