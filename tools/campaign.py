@@ -96,7 +96,8 @@ for n in range(args.times):
     t = threading.Thread(target=lambda: got.update(a=ask(method, path, body, key)))
     t.start()
     time.sleep(rng.random() * 0.03)
-    if n // len(kinds) % 5 == 4:
+    # A fifth of them, in each round over the kinds at other ones.
+    if (n + n // len(kinds)) % 5 == 4:
         # A backend of PostgreSQL dies: all of it goes through recovery.
         pids = psql("select pid from pg_stat_activity where application_name = 'bold-stance'").split()
         if pids:

@@ -2,6 +2,7 @@
 //!
 //! Exit 0 done, 2 bad input (one line: field, what is wrong, what would be right), 3 no answer.
 
+mod database;
 mod gauge;
 mod headless;
 mod memory;
@@ -41,7 +42,7 @@ enum Command {
     /// Load the demo shop
     Demo {
         #[command(flatten)]
-        database: serve::Database,
+        database: database::Database,
         /// Make it anew
         #[arg(long)]
         reset: bool,

@@ -1,7 +1,7 @@
 //! What an operator does: makes shops, backs up, restores.
 
 use crate::Failure;
-use crate::serve::{Database, block, owner};
+use crate::database::{Database, block, owner};
 use bold_stance_people::{name_problem, passphrase_problem};
 use bold_stance_server::{as_letters, keep, new_slip};
 use bold_stance_store::backup::{self, BackupError, Manifest};

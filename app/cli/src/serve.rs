@@ -1,25 +1,14 @@
 //! Server, demo and shop commands.
 
 use crate::Failure;
+use crate::database::{Database, block, owner};
 use bold_stance_server::{Exposure, Start, is_loopback_host, start};
 use bold_stance_store::{Owner, Store, StoreError, demo as demo_data, shop};
-use std::future::Future;
 use std::net::SocketAddr;
 use std::path::PathBuf;
 
 /// Shortest secret cookies are sealed with, characters.
 const SECRET: usize = 32;
-
-/// The addresses of a database: of the role that serves, and of the one that owns the tables where it is known.
-#[derive(Debug, Clone, clap::Args)]
-pub struct Database {
-    /// PostgreSQL address of the role that serves
-    #[arg(long, env = "DATABASE_URL", default_value = "postgres://bold_stance@127.0.0.1:5432/bold_stance")]
-    pub database_url: String,
-    /// PostgreSQL address of the role that owns the tables: it migrates and is not used to serve
-    #[arg(long, env = "OWNER_DATABASE_URL")]
-    pub owner_database_url: Option<String>,
-}
 
 /// What a server is told.
 #[derive(Debug, clap::Args)]
@@ -61,30 +50,8 @@ pub struct ServeArgs {
     gauge: Option<SocketAddr>,
 }
 
-/// Runs on both cores until it is done.
-pub fn block<T>(work: impl Future<Output = Result<T, Failure>>) -> Result<T, Failure> {
-    tokio::runtime::Builder::new_multi_thread()
-        .worker_threads(2)
-        .enable_all()
-        .build()
-        .map_err(|e| Failure::System(e.to_string()))?
-        .block_on(work)
-}
-
 fn of_url(e: StoreError) -> Failure {
     Failure::System(format!("--database-url: {e}; a PostgreSQL that answers"))
-}
-
-/// The role that owns the tables.
-pub async fn owner(d: &Database) -> Result<Owner, Failure> {
-    let url = d.owner_database_url.as_deref().ok_or_else(|| {
-        Failure::Input(
-            "--owner-database-url: nothing was told; the address of the role that owns the tables".into(),
-        )
-    })?;
-    Owner::connect(url)
-        .await
-        .map_err(|e| Failure::System(format!("--owner-database-url: {e}; a PostgreSQL that answers")))
 }
 
 /// The role that serves, on a schema that is brought up to date where its owner is known.

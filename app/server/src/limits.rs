@@ -3,12 +3,12 @@
 use crate::AppState;
 use crate::pool::Peer;
 use crate::problem::ApiError;
-use crate::who::Who;
 use actix_web::dev::ServiceRequest;
 use governor::clock::{Clock, DefaultClock};
 use governor::{DefaultKeyedRateLimiter, Quota, RateLimiter};
 use std::num::NonZeroU32;
 use std::sync::Arc;
+use uuid::Uuid;
 
 /// Counters by member or address. Each server process counts for itself; waits after wrong PINs are the database's.
 #[derive(Debug, Clone)]
@@ -59,7 +59,7 @@ pub fn count(
     state: &AppState,
     req: &ServiceRequest,
     operation: &str,
-    who: Option<&Who>,
+    member: Option<Uuid>,
 ) -> Result<(), ApiError> {
     let all = &state.limits;
     let limiter = match operation {
@@ -71,7 +71,7 @@ pub fn count(
         _ => return Ok(()),
     };
     let mut keys = vec![address(state, req)];
-    keys.extend(who.and_then(|w| w.member).map(|m| m.to_string()));
+    keys.extend(member.map(|m| m.to_string()));
     for key in keys {
         if let Err(until) = limiter.check_key(&key) {
             let wait = until.wait_time_from(DefaultClock::default().now());

@@ -176,7 +176,7 @@ async fn admitted(
         (Err(_), Wants::Nobody) if operation == "health" => None,
         (Err(e), _) => return Err(e),
     };
-    limits::count(state, req, operation, who.as_deref())?;
+    limits::count(state, req, operation, who.as_ref().and_then(|w| w.member))?;
     match (&who, wants) {
         (_, Wants::Nobody) | (Some(_), Wants::Anybody) => {}
         (None, _) => return Err(ApiError::Nobody),

@@ -1,12 +1,14 @@
 //! What the car was, beside what was believed: shown once the work is done, never before.
 
-use crate::bay::{Act, Bay};
+use crate::act::Act;
+use crate::bay::Bay;
 use crate::trap::Trap;
 use bold_stance_car::vehicle::Sides;
 use bold_stance_kinematics::geometry::{Axle, Side};
 use bold_stance_trade::aim::Target;
 use bold_stance_trade::plan::{READABLE_DEG, READABLE_TOE_DEG};
 use bold_stance_units::problem::Problem;
+use bold_stance_units::said::Said;
 use serde::{Deserialize, Serialize};
 
 /// What somebody believes of a front wheel as it leaves: the newest readings; none where it was not read.
@@ -41,7 +43,7 @@ pub struct WheelTruth {
 #[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
 pub struct TrapSeen {
     /// What it was.
-    pub title: String,
+    pub title: Said,
     /// Minutes on the clock when something was done that shows it; none where it was walked past.
     pub seen_at_min: Option<f64>,
 }
@@ -111,11 +113,8 @@ pub fn debrief(bay: &Bay, believed: &Sides<Believed>, hints: u32) -> Result<Debr
     let landed = wheels.each().iter().all(|(_, w)| w.inside.iter().all(|i| *i));
     let minutes = bay.minutes();
     let rounds = cycles(bay.log());
-    let traps: Vec<TrapSeen> = s
-        .traps
-        .iter()
-        .map(|t| TrapSeen { title: t.title().into(), seen_at_min: seen_at(t, bay.log()) })
-        .collect();
+    let traps: Vec<TrapSeen> =
+        s.traps.iter().map(|t| TrapSeen { title: t.title(), seen_at_min: seen_at(t, bay.log()) }).collect();
     let missed = traps.iter().filter(|t| t.seen_at_min.is_none()).count() as f64;
     let off = if landed { 0.0 } else { 40.0 }
         + 15.0 * missed

@@ -1,11 +1,11 @@
 //! The car as it really is, and as it stands once something was done to it.
 
-use crate::bay::{Felt, Ready};
+use crate::act::{At, Felt, Ready};
 use crate::floor::Floor;
 use crate::instrument::{Blind, Tools};
 use crate::scenario::{Drawn, Scenario};
 use crate::standing::{RunOut, Standing, Swing, WheelStands};
-use crate::trap::{At, Trap};
+use crate::trap::Trap;
 use bold_stance_car::adjuster::Adjuster;
 use bold_stance_car::archetype::Archetype;
 use bold_stance_car::fit::{Knowledge, spreads};
@@ -125,7 +125,7 @@ impl HiddenCar {
             } else {
                 anchor_wheel(&points, wheel, 0.0, &start, read.camber_deg, read.toe_deg)
             };
-            let none = |_| Problem::new("found", said("fault-no-data"), "angles that this shape can have");
+            let none = |_| Problem::new("found", said("fault-no-data"), said("practice-found-right"));
             corners[Axle::Front][side] = Some(anchored.map_err(none)?.corner);
             gains[Axle::Front][side] =
                 list.iter().map(|a| (0.5 * a.gain_sd() * normal(&mut rng)).exp()).collect();

@@ -9,6 +9,7 @@ use bold_stance_kinematics::linkage::{Corner, Linkage};
 use bold_stance_kinematics::wheel::{Alignment, contact_point};
 use bold_stance_trade::job::{VehicleFacts, tyres_of};
 use bold_stance_tread::{AxleSetting, Bend, Footprint, axle_patches};
+use bold_stance_units::numbers::{Secant, follow};
 use bold_stance_units::problem::{Problem, in_range};
 use bold_stance_units::said::said;
 use nalgebra::{SMatrix, SVector};
@@ -255,44 +256,18 @@ fn made(shape: JigShape, base: &Corner, s: &JigSetting) -> Option<(JigMade, Corn
 fn held(c: &Corner, travel: f64, rack: f64) -> Option<f64> {
     let joint = |t: f64, rack: f64| c.pose(t, rack).ok()?.axis.map(|a| a.lower.z);
     let want = joint(travel, 0.0)?;
-    let mut t = travel;
-    for _ in 0..12 {
-        let off = joint(t, rack)? - want;
-        if off.abs() < 1e-9 {
-            break;
-        }
-        // The joint goes with the wheel's centre, nearly.
-        t -= off;
-    }
-    Some(t)
+    // The joint goes with the wheel's centre, nearly; where it does not reach, nothing is followed.
+    let t = follow(travel, 1e-9, 12, |t| joint(t, rack).map_or(f64::NAN, |z| z - want));
+    t.is_finite().then_some(t)
 }
 
 /// A rack position that steers the left wheel by so much to the left.
 fn rack_for(c: &Corner, travel: f64, steer_deg: f64) -> Option<f64> {
     let zero = c.wheel(travel, 0.0).ok()?.toe_deg;
     let toe = |rack: f64| c.wheel(held(c, travel, rack)?, rack).ok().map(|w| zero - w.toe_deg - steer_deg);
-    // Toe falls or rises along the rack throughout: bracketed, then halved.
-    let (mut low, mut high) = (-1.0, 1.0);
-    let rising = toe(1.0)? > toe(-1.0)?;
-    let over = |v: f64| (v > 0.0) == rising;
-    for _ in 0..9 {
-        if toe(low).is_some_and(|v| !over(v)) && toe(high).is_some_and(over) {
-            break;
-        }
-        (low, high) = (low * 2.0, high * 2.0);
-    }
-    for _ in 0..60 {
-        let mid = f64::midpoint(low, high);
-        // Where it does not reach it was gone too far.
-        match toe(mid) {
-            Some(v) if over(v) => high = mid,
-            Some(_) => low = mid,
-            None if mid > 0.0 => high = mid,
-            None => low = mid,
-        }
-    }
-    let at = f64::midpoint(low, high);
-    (toe(at)?.abs() < 0.05).then_some(at)
+    let start = [0.0, if steer_deg > 0.0 { 20.0 } else { -20.0 }];
+    let root = Secant::to(1e-9, 1e-8, 40).stepping(60.0).root(start, |r| toe(r).ok_or(())).ok()?;
+    (root.miss.abs() < 1e-4).then_some(root.at)
 }
 
 /// The corner as set, held as asked.

@@ -3,6 +3,7 @@
 //! What is true of the car never leaves this crate before the debrief; what leaves is what a person in the bay could see.
 #![cfg_attr(test, allow(clippy::unwrap_used, clippy::expect_used, clippy::panic))]
 
+mod act;
 mod bay;
 mod debrief;
 mod floor;
@@ -14,7 +15,8 @@ mod scenario;
 mod standing;
 mod trap;
 
-pub use bay::{Act, Bay, Felt, Outcome, Ready, minutes_of};
+pub use act::{Act, At, Felt, Ready, minutes_of};
+pub use bay::{Bay, Outcome};
 pub use debrief::{Believed, Debrief, TrapSeen, debrief};
 pub use floor::Floor;
 pub use hand::{Face, Hand, Shown};
@@ -23,4 +25,4 @@ pub use instrument::{Blind, Look, Tools, shows, truth_of};
 pub use jig::{CamberAt, JigAsked, JigMade, JigSetting, JigShape, JigStands, JigTurn, jig};
 pub use scenario::{Found, MOST_TRAPS, Scenario, shipped_scenarios};
 pub use standing::{RunOut, Standing, Swing, WheelStands};
-pub use trap::{At, Trap};
+pub use trap::Trap;

@@ -105,12 +105,16 @@ impl Scenario {
             }
         }
         if self.traps.is_empty() || self.traps.len() > MOST_TRAPS {
-            out.push(Problem::new("traps", said("nothing-entered"), format!("1 to {MOST_TRAPS}")));
+            out.push(Problem::new(
+                "traps",
+                said("practice-traps").count("n", self.traps.len()),
+                said("practice-traps-right").count("most", MOST_TRAPS),
+            ));
         }
         out.extend(in_range("par_minutes", self.par_minutes, 10.0, 600.0, "min").err());
         for (name, text) in [("title", &self.title), ("learn", &self.learn), ("complaint", &self.complaint)] {
             if text.trim().is_empty() {
-                out.push(Problem::new(name, said("nothing-entered"), "a sentence"));
+                out.push(Problem::new(name, said("nothing-entered"), said("practice-sentence-right")));
             }
         }
         out

@@ -1,19 +1,10 @@
 //! What a practice car hides, and by what it gives itself away.
 
-use crate::bay::{Act, Ready};
+use crate::act::{Act, At, Ready};
 use bold_stance_kinematics::geometry::{Axle, Side};
 use bold_stance_trade::reading::{Method, Place, Quantity};
+use bold_stance_units::said::{Said, said};
 use serde::{Deserialize, Serialize};
-
-/// A wheel of a car.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
-#[serde(deny_unknown_fields)]
-pub struct At {
-    /// Axle.
-    pub axle: Axle,
-    /// Side.
-    pub side: Side,
-}
 
 /// One thing that is not as it seems. Lengths in mm, angles in degrees.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
@@ -252,29 +243,29 @@ impl Trap {
 
     /// What it is called.
     #[must_use]
-    pub fn title(&self) -> &'static str {
+    pub fn title(&self) -> Said {
         match self {
-            Self::SlopingFloor { .. } => "The floor slopes",
-            Self::Dip { .. } => "One wheel stands in a dip",
-            Self::NotSettled { .. } => "It had not rolled since the jack",
-            Self::Leans { .. } => "The body leans",
-            Self::WornJoint { .. } => "A joint is worn",
-            Self::BentKnuckle { .. } => "A knuckle is bent",
-            Self::Moves { .. } => "A part moves otherwise than sold",
-            Self::SoftSpring { .. } => "A spring settles on",
-            Self::StickyPlates { .. } => "The plates stick",
-            Self::LowPressure { .. } => "A tyre is soft",
-            Self::TabsIn { .. } => "Tabs hold the cams",
-            Self::Seized { .. } => "A bolt is seized",
-            Self::OtherHand { .. } => "A thread of the other hand",
-            Self::UnequalTracks { .. } => "The string ran on unequal tracks",
-            Self::OtherRim { .. } => "The rim is not what is stamped on it",
-            Self::SkewedRear { .. } => "The rear axle points aside",
-            Self::WrongSpring { .. } => "A spring of another rate",
-            Self::SteeringOff { .. } => "The steering wheel stood off",
-            Self::MixedTyres { .. } => "Two sizes of tyre",
-            Self::BentRim { .. } => "A rim is bent",
-            Self::GaugeOff { .. } => "The gauge was off",
+            Self::SlopingFloor { .. } => said("trap-sloping-floor"),
+            Self::Dip { .. } => said("trap-dip"),
+            Self::NotSettled { .. } => said("trap-not-settled"),
+            Self::Leans { .. } => said("trap-leans"),
+            Self::WornJoint { .. } => said("trap-worn-joint"),
+            Self::BentKnuckle { .. } => said("trap-bent-knuckle"),
+            Self::Moves { .. } => said("trap-moves"),
+            Self::SoftSpring { .. } => said("trap-soft-spring"),
+            Self::StickyPlates { .. } => said("trap-sticky-plates"),
+            Self::LowPressure { .. } => said("trap-low-pressure"),
+            Self::TabsIn { .. } => said("trap-tabs-in"),
+            Self::Seized { .. } => said("trap-seized"),
+            Self::OtherHand { .. } => said("trap-other-hand"),
+            Self::UnequalTracks { .. } => said("trap-unequal-tracks"),
+            Self::OtherRim { .. } => said("trap-other-rim"),
+            Self::SkewedRear { .. } => said("trap-skewed-rear"),
+            Self::WrongSpring { .. } => said("trap-wrong-spring"),
+            Self::SteeringOff { .. } => said("trap-steering-off"),
+            Self::MixedTyres { .. } => said("trap-mixed-tyres"),
+            Self::BentRim { .. } => said("trap-bent-rim"),
+            Self::GaugeOff { .. } => said("trap-gauge-off"),
         }
     }
 }

@@ -306,7 +306,7 @@ fn somebody_who_knows_passes_every_lesson() {
         let ends: Vec<Debrief> = (0..SEEDS).map(|seed| Somebody::at(&s, seed).knows()).collect();
         let landed = ends.iter().filter(|d| d.landed).count();
         let unseen: Vec<&str> =
-            ends[0].traps.iter().filter(|t| t.seen_at_min.is_none()).map(|t| t.title.as_str()).collect();
+            ends[0].traps.iter().filter(|t| t.seen_at_min.is_none()).map(|t| t.title.id.as_ref()).collect();
         let needed = if s.traps.iter().any(cannot) { 0 } else { 10 };
         if landed < needed || !unseen.is_empty() {
             off.push(format!(

@@ -4,8 +4,11 @@ import type { Aim, Candidate, PlanResult, SideName } from '../api/client';
 import { Glyph, halfPath } from '../ui/glyphs';
 import { ChipButton } from '../ui/Press';
 import { angle, num, signed, tick, type AngleForm } from '../units/print';
-import { every, path, ring } from './plot';
-import { gridStep, pinched, seen, stepped, whole, type Nearer, type Range } from './closer';
+import { path, ring } from './plot';
+import { pinched, seen, stepped, whole, type Nearer } from './closer';
+import { Glass } from './Glass';
+import { MapGrid } from './MapGrid';
+import { inside, useRange } from './mapRange';
 import { cap, second, sideWords, windowOf, worst, type Focus } from './reach';
 import { place, type Box, type Point } from './place';
 import { useFingers } from './useFingers';
@@ -24,42 +27,6 @@ interface Props {
   bare?: boolean;
   /** A point picked by hand on the lead side's reach. */
   onPick?: (side: SideName, at: [number, number]) => void;
-}
-
-const inside = (p: Point, shape: Point[]) => {
-  let hit = false;
-  for (let i = 0, j = shape.length - 1; i < shape.length; j = i++) {
-    const [a, b] = [shape[i]!, shape[j]!];
-    if (a[1] > p[1] !== b[1] > p[1] && p[0] < ((b[0] - a[0]) * (p[1] - a[1])) / (b[1] - a[1]) + a[0])
-      hit = !hit;
-  }
-  return hit;
-};
-
-/** Bounds that hold everything, in half degrees; kept while they still fit. */
-function useRange(all: [number, number][], fine: boolean): Range {
-  const kept = useRef<Range | undefined>(undefined);
-  const xs = all.map((p) => p[0]);
-  const ys = all.map((p) => p[1]);
-  const need = {
-    c0: Math.min(...xs, -0.1),
-    c1: Math.max(...xs, 0.1),
-    k0: Math.min(...ys),
-    k1: Math.max(...ys),
-  };
-  const old = kept.current;
-  const fits = old && need.c0 >= old.c0 && need.c1 <= old.c1 && need.k0 >= old.k0 && need.k1 <= old.k1;
-  const loose =
-    old && (need.c1 - need.c0) * (need.k1 - need.k0) < 0.3 * (old.c1 - old.c0) * (old.k1 - old.k0);
-  if (!fits || loose) {
-    kept.current = {
-      c0: Math.floor(need.c0 * 2 - 0.5) / 2,
-      c1: Math.ceil(need.c1 * 2 + 1) / 2,
-      k0: fine ? Math.floor(need.k0 * 10 - 1) / 10 : Math.floor(need.k0 * 2 - 0.3) / 2,
-      k1: fine ? Math.ceil(need.k1 * 10 + 1) / 10 : Math.ceil(need.k1 * 2 + 0.3) / 2,
-    };
-  }
-  return kept.current ?? { c0: -2, c1: 1, k0: 0, k1: 5 };
 }
 
 export function ReachMap({
@@ -119,8 +86,8 @@ export function ReachMap({
     ],
     rear,
   );
-  const [near1, setNearer] = useState<Nearer>(whole);
-  const range = seen(all, near1);
+  const [nearer, setNearer] = useState<Nearer>(whole);
+  const range = seen(all, nearer);
   const X = (c: number) => m.l + ((c - range.c0) / (range.c1 - range.c0)) * (width - m.l - m.r);
   const Y = (k: number) => m.t + ((range.k1 - k) / (range.k1 - range.k0)) * (height - m.t - m.b);
   const P = (p: [number, number]): Point => [X(p[0]), Y(p[1])];
@@ -152,9 +119,9 @@ export function ReachMap({
     ]);
   // Drawn nearer, what lies beside the field is not named.
   const onField = ([x, y]: Point) =>
-    near1.times === 1 || (x > m.l && x < width - m.r && y > m.t && y < height - m.b);
+    nearer.times === 1 || (x > m.l && x < width - m.r && y > m.t && y < height - m.b);
   const winSeen =
-    near1.times === 1 ||
+    nearer.times === 1 ||
     (win.x < width - m.r && win.x + win.w > m.l && win.y < height - m.b && win.y + win.h > m.t);
   const boxes: Box[] = [win];
   const put = (w: number, h: number, anchor: Point) => {
@@ -189,23 +156,15 @@ export function ReachMap({
   const d = result[lead].doubt;
   const before = result[lead].before;
   const afterLabel = put(106, 20, [X(result[lead].after.camber_deg) - 30, Y(result[lead].after[k2]) + 30]);
-  const picks = (e: MouseEvent<SVGSVGElement>) => {
-    const m0 = e.currentTarget.getScreenCTM()?.inverse();
-    if (!m0 || !onPick) return;
-    const at = new DOMPoint(e.clientX, e.clientY).matrixTransform(m0);
-    // The whole polygon is one target; the solver snaps to the nearest whole notch.
-    if (!inside([at.x, at.y], pts(lead).map(P))) return;
-    onPick(lead, valueAt([at.x, at.y]));
-  };
   // With the keys: a cross that goes by twentieths of a degree from where the wheel is set, and is picked with Enter.
   const [cross, setCross] = useState<[number, number]>();
   const svg = useRef<SVGSVGElement>(null);
   const [glass, setGlass] = useState<Point>();
   const wasNearer = useRef<Nearer>(whole);
-  /** Of the whole drawing to of the map's field. */
-  const field = ([x, y]: [number, number]): [number, number] => [
-    (x * width - m.l) / (width - m.l - m.r),
-    (y * height - m.t) / (height - m.t - m.b),
+  /** A point of the drawing as parts of the map's field. */
+  const field = ([x, y]: Point): [number, number] => [
+    (x - m.l) / (width - m.l - m.r),
+    (y - m.t) / (height - m.t - m.b),
   ];
   const onMap = ([x, y]: [number, number]): Point | undefined => {
     const m0 = svg.current?.getScreenCTM?.()?.inverse();
@@ -217,12 +176,18 @@ export function ReachMap({
     Math.round((range.c0 + ((x - m.l) / (width - m.l - m.r)) * (range.c1 - range.c0)) * 100) / 100,
     Math.round((range.k1 - ((y - m.t) / (height - m.t - m.b)) * (range.k1 - range.k0)) * 100) / 100,
   ];
+  const picks = (e: MouseEvent) => {
+    const at = onMap([e.clientX, e.clientY]);
+    // The whole polygon is one target; the solver snaps to the nearest whole notch.
+    if (at && inside(at, pts(lead).map(P))) onPick?.(lead, valueAt(at));
+  };
   useFingers(
     svg,
     {
       pinch: (spread, from, to, first) => {
-        if (first) wasNearer.current = near1;
-        setNearer(pinched(wasNearer.current, spread, field(from), field(to)));
+        if (first) wasNearer.current = nearer;
+        const [a, b] = [onMap(from), onMap(to)];
+        if (a && b) setNearer(pinched(wasNearer.current, spread, field(a), field(b)));
       },
       look: (at) => {
         const p = onMap(at);
@@ -262,29 +227,11 @@ export function ReachMap({
       setCross(undefined);
     } else if (e.key === 'Escape' && cross) setCross(undefined);
     else if (e.key === '+' || e.key === '-') {
-      setNearer(stepped(near1, e.key === '+' ? 1.5 : 1 / 1.5, part(cross ?? setAt)));
+      setNearer(stepped(nearer, e.key === '+' ? 1.5 : 1 / 1.5, part(cross ?? setAt)));
     } else return;
     e.preventDefault();
     e.stopPropagation();
   };
-  // Farther apart than the words beside them, whatever is seen.
-  const cStep =
-    near1.times === 1
-      ? range.c1 - range.c0 > 5
-        ? 1
-        : 0.5
-      : gridStep(range.c1 - range.c0, [0.1, 0.2, 0.5, 1]);
-  const kStep = rear
-    ? range.k1 - range.k0 > 1.2
-      ? 0.25
-      : near1.times === 1
-        ? 0.1
-        : gridStep(range.k1 - range.k0, [0.02, 0.05, 0.1])
-    : near1.times === 1
-      ? range.k1 - range.k0 > 9
-        ? 2
-        : 1
-      : gridStep(range.k1 - range.k0, [0.1, 0.2, 0.5, 1, 2]);
   const crossSays =
     cross &&
     `${lead}: camber ${angle(cross[0], form, 2)}, ${axis2.word} ${angle(cross[1], form, 2)}, ${within ? 'within reach, Enter sets it there' : 'out of reach'}`;
@@ -328,64 +275,7 @@ export function ReachMap({
           </clipPath>
         </defs>
         <g id="map-drawn">
-          {every(range.c0, range.c1, cStep).map((c) => (
-            <g key={c}>
-              <path
-                d={`M${X(c)} ${m.t}V${height - m.b}`}
-                stroke={c === 0 ? 'var(--edge)' : 'var(--line)'}
-                strokeWidth={c === 0 ? 1.6 : 1}
-              />
-              <text
-                x={X(c)}
-                y={height - m.b + 19}
-                textAnchor="middle"
-                fontSize="17"
-                fontWeight="600"
-                fill="var(--ink2)"
-              >
-                {c === 0 ? '0' : tick(c, form, 1, true)}
-              </text>
-            </g>
-          ))}
-          {every(range.k0, range.k1, kStep).map((k) => (
-            <g key={k}>
-              <path d={`M${m.l} ${Y(k)}H${width - m.r}`} stroke="var(--line)" />
-              <text
-                x={m.l - 8}
-                y={Y(k) + 6}
-                textAnchor="end"
-                fontSize="17"
-                fontWeight="600"
-                fill="var(--ink2)"
-              >
-                {tick(k, form, rear ? 2 : kStep < 1 ? 1 : 0, rear)}
-              </text>
-            </g>
-          ))}
-          <g fontSize="17" fontWeight="600" fill="var(--ink2)">
-            <text x={m.l} y={height - 4}>
-              ◂ top leans in
-            </text>
-            <text x={width - m.r} y={height - 4} textAnchor="end">
-              top leans out ▸
-            </text>
-            <text
-              x={Math.min(Math.max(X(0), m.l + 140), width - 160)}
-              y={height - 4}
-              textAnchor="middle"
-              fontWeight="750"
-              fill="var(--ink)"
-            >
-              camber
-            </text>
-            <text
-              transform={`translate(14 ${Y((range.k0 + range.k1) / 2) + 20}) rotate(-90)`}
-              fontWeight="750"
-              fill="var(--ink)"
-            >
-              {rear ? 'toe, one wheel, in +' : 'caster'}
-            </text>
-          </g>
+          <MapGrid {...{ range, X, Y, width, height, m, form, rear }} whole={nearer.times === 1} />
           <g clipPath="url(#map-clip)" opacity={stale ? 0.35 : 1}>
             {shown(lead) && result[lead].bare_reach && (
               <path
@@ -451,7 +341,7 @@ export function ReachMap({
             fill="url(#aim-hatch)"
             stroke="var(--aim)"
             strokeWidth="2.6"
-            clipPath={near1.times > 1 ? 'url(#map-clip)' : undefined}
+            clipPath={nearer.times > 1 ? 'url(#map-clip)' : undefined}
           />
           <g opacity={stale ? 0.35 : 1} clipPath="url(#map-clip)">
             <ellipse
@@ -621,66 +511,25 @@ export function ReachMap({
             says={`${angle(cross[0], form, 2)} · ${angle(cross[1], form, 2)}`}
             within={within}
             width={width}
+            of="map-drawn"
           />
         )}
       </svg>
-      {(bare || near1.times > 1) && (
+      {(bare || nearer.times > 1) && (
         <ChipButton
           className="map-nearer"
           size="small"
           // What two fingers do, with one.
-          onClick={() => setNearer(near1.times > 1 ? whole : stepped(whole, 2, part(setAt)))}
+          onClick={() => setNearer(nearer.times > 1 ? whole : stepped(whole, 2, part(setAt)))}
           data-testid="map-nearer"
         >
-          {near1.times > 1 ? `×${num(near1.times, 1)} · whole map` : 'Nearer'}
+          {nearer.times > 1 ? `×${num(nearer.times, 1)} · whole map` : 'Nearer'}
         </ChipButton>
       )}
       <span className="vh" aria-live="polite">
         {crossSays}
       </span>
     </>
-  );
-}
-
-/** What a finger hides, beside it and nearer. */
-function Glass({ at, says, within, width }: { at: Point; says: string; within: boolean; width: number }) {
-  const r = 62;
-  const times = 2.4;
-  const x = Math.max(r + 4, Math.min(width - r - 4, at[0]));
-  // Over the finger; beside it where there is no room over it.
-  const over = at[1] - 2 * r - 34 > 0;
-  const [cx, cy]: Point = over
-    ? [x, at[1] - r - 40]
-    : [at[0] > width / 2 ? at[0] - r - 56 : at[0] + r + 56, r + 4];
-  return (
-    <g data-testid="map-glass" pointerEvents="none">
-      <clipPath id="glass-clip">
-        <circle cx={cx} cy={cy} r={r} />
-      </clipPath>
-      <circle cx={cx} cy={cy} r={r} fill="var(--sheet)" />
-      <g clipPath="url(#glass-clip)">
-        <use
-          href="#map-drawn"
-          transform={`translate(${cx - at[0] * times} ${cy - at[1] * times}) scale(${times})`}
-        />
-        <path
-          d={`M${cx - 16} ${cy}h32M${cx} ${cy - 16}v32`}
-          stroke="var(--ink)"
-          strokeWidth="2.5"
-          strokeDasharray={within ? undefined : '3 3'}
-        />
-        <rect x={cx - r} y={cy + 22} width={2 * r} height={r} fill="var(--sheet)" />
-        <text x={cx} y={cy + 44} textAnchor="middle" fontSize="19" fontWeight="750" fill="var(--ink)">
-          {says}
-        </text>
-        {!within && (
-          <text x={cx} y={cy + 58} textAnchor="middle" fontSize="13" fontWeight="650" fill="var(--ink)">
-            out of reach
-          </text>
-        )}
-      </g>
-      <circle cx={cx} cy={cy} r={r} fill="none" stroke="var(--ink)" strokeWidth="3" />
-    </g>
   );
 }
 

@@ -4,7 +4,7 @@ import { useEffect, useRef, type RefObject } from 'react';
 type At = [number, number];
 
 interface Deeds {
-  /** Two fingers: spread since they came down, and their middle then and now, as parts of the drawing. */
+  /** Two fingers: spread since they came down, and their middle then and now, on the page. */
   pinch: (spread: number, from: At, to: At, first: boolean) => void;
   /** One finger rests on, and then moves over, a place of the page. */
   look: (at: At) => void;
@@ -30,11 +30,7 @@ export function useFingers(of: RefObject<Element | null>, deeds: Deeds, on: bool
     const place = (t: Touch): At => [t.clientX, t.clientY];
     const between = (e: TouchEvent) => {
       const [a, b] = [place(e.touches[0]!), place(e.touches[1]!)];
-      const box = el.getBoundingClientRect();
-      const mid: At = [
-        ((a[0] + b[0]) / 2 - box.left) / box.width,
-        ((a[1] + b[1]) / 2 - box.top) / box.height,
-      ];
+      const mid: At = [(a[0] + b[0]) / 2, (a[1] + b[1]) / 2];
       return { far: Math.max(Math.hypot(a[0] - b[0], a[1] - b[1]), 20), mid };
     };
     const noLook = (there: boolean) => {

@@ -110,7 +110,7 @@ export function UnitRows() {
       </p>
       {Object.keys(s.own).length > 0 && (
         <Button size="small" variant="outlined" onClick={() => s.set({ own: {} })} data-testid="units-follow">
-          Let them go with the length
+          As usual again
         </Button>
       )}
     </div>

@@ -21,15 +21,17 @@ export function JigCurves({ items, steer, form, of }: Props) {
   );
   const low = Math.floor(Math.min(...all, of === 'camber' ? -1 : 0) - 0.2);
   const high = Math.ceil(Math.max(...all, 1) + 0.2);
-  const x = scale([-32, 32], [m.l, W - m.r]);
+  // As far as the steering was swept.
+  const lock = Math.max(...items.flatMap((i) => i.stands.turns.map((t) => Math.abs(t.steer_deg))), 1);
+  const x = scale([-lock, lock], [m.l, W - m.r]);
   const y = scale([low, high], [H - m.b, m.t]);
   const line = (get: (t: Stands['turns'][number]) => number, s: Stands) =>
     path(s.turns.map((t) => [x(t.steer_deg), y(get(t))]));
   const end = items.map((i) => ({ key: i.key, t: i.stands.turns.at(-1) }));
   const says =
     of === 'camber'
-      ? `Camber over the turn of the steering. At 32 degrees to the left: ${end.map((e) => e.t && `${e.key} left wheel ${signed(e.t.left_deg, 1)}, right wheel ${signed(e.t.right_deg, 1)}`).join('; ')}.`
-      : `Lift of the body over the turn of the steering. At 32 degrees to the left: ${end.map((e) => e.t && `${e.key} ${signed(e.t.lift_mm, 1)} mm`).join('; ')}.`;
+      ? `Camber over the turn of the steering. At ${Math.round(lock)} degrees to the left: ${end.map((e) => e.t && `${e.key} left wheel ${signed(e.t.left_deg, 1)}, right wheel ${signed(e.t.right_deg, 1)}`).join('; ')}.`
+      : `Lift of the body over the turn of the steering. At ${Math.round(lock)} degrees to the left: ${end.map((e) => e.t && `${e.key} ${signed(e.t.lift_mm, 1)} mm`).join('; ')}.`;
   return (
     <svg viewBox={`0 0 ${W} ${H}`} width="100%" role="img" aria-label={says} data-testid={`jig-${of}`}>
       {ticks(low, high, 5).map((v) => (
@@ -93,14 +95,14 @@ export function JigCurves({ items, steer, form, of }: Props) {
       {of === 'camber' && items[0] && (
         <g fontSize="16" fontWeight="750">
           <text
-            x={x(30)}
+            x={x(lock) - 6}
             y={y(items[0].stands.turns.at(-1)?.left_deg ?? 0) - 8}
             textAnchor="end"
             fill="var(--left)"
           >
             left wheel
           </text>
-          <text x={x(-30)} y={y(items[0].stands.turns[0]?.right_deg ?? 0) - 8} fill="var(--right)">
+          <text x={x(-lock) + 6} y={y(items[0].stands.turns[0]?.right_deg ?? 0) - 8} fill="var(--right)">
             right wheel
           </text>
         </g>
